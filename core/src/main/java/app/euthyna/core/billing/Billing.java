@@ -1,0 +1,145 @@
+package app.euthyna.core.billing;
+
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.flow.LineFlow;
+import app.euthyna.core.order.OrderRefusal;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Refusal;
+import app.euthyna.core.shared.Totals;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+
+/** What can be billed of one or several orders of a customer, on one invoice (section 7). */
+public final class Billing {
+
+    private Billing() {
+    }
+
+    /** A quantity asked for of an order line. */
+    public record Share(LineRef orderLine, Quantity quantity) {
+    }
+
+    /**
+     * Bills the shares asked for, or all that can be billed of the orders where {@code shares} is empty. Goods are taken from the
+     * oldest departure first and carry their slice of its cost.
+     *
+     * @param number the invoice's, given at posting
+     * @param termsDays from the invoice's date to its due date
+     */
+    public static Decision<Effect.Invoiced> bill(String customer, List<Chain> chains, List<Share> shares, String number,
+            LocalDate on, int termsDays) {
+        var refusals = new ArrayList<Refusal>();
+        for (var chain : chains) {
+            var order = chain.order();
+            if (!order.customer().equals(customer)) {
+                refusals.add(new CommonRefusal.WrongCustomer("order " + order.number(), order.customer(), customer));
+            } else if (!order.state().isCleared()) {
+                refusals.add(new OrderRefusal.NotCleared(order.number(), order.state()));
+            }
+        }
+        if (!refusals.isEmpty()) {
+            return Decision.refused(refusals);
+        }
+        var byOrder = chains.stream().collect(Collectors.toMap(c -> c.order().number(), Function.identity()));
+        var wanted = shares.isEmpty() ? everything(chains) : asked(shares, byOrder, refusals);
+        if (shares.isEmpty() && wanted.isEmpty()) {
+            chains.forEach(chain -> refusals.add(nothing(chain)));
+        }
+        wanted.forEach((line, quantity) -> refuse(byOrder.get(line.number()).flow(line.line()), line, quantity)
+                .ifPresent(refusals::add));
+        if (!refusals.isEmpty()) {
+            return Decision.refused(refusals);
+        }
+        var lines = new ArrayList<Invoice.Line>();
+        wanted.forEach((line, quantity) ->
+                lines.add(line(lines.size() + 1, byOrder.get(line.number()), line, quantity)));
+        var currency = chains.get(0).order().currency();
+        var totals = Totals.of(lines.stream().map(l -> new Totals.Part(l.net(), l.vat())).toList(), currency);
+        return Decision.of(new Effect.Invoiced(new Invoice(number, customer, on, on.plusDays(termsDays), lines, totals)));
+    }
+
+    private static Map<LineRef, Quantity> everything(List<Chain> chains) {
+        var all = new TreeMap<LineRef, Quantity>(Comparator.comparing((LineRef l) -> position(chains, l.number()))
+                .thenComparing(LineRef::line));
+        for (var chain : chains) {
+            for (var flow : chain.flows()) {
+                if (flow.toBill().isPositive()) {
+                    all.put(new LineRef(chain.order().number(), flow.line().no()), flow.toBill());
+                }
+            }
+        }
+        return all;
+    }
+
+    private static int position(List<Chain> chains, String order) {
+        return chains.stream().map(c -> c.order().number()).toList().indexOf(order);
+    }
+
+    private static Map<LineRef, Quantity> asked(List<Share> shares, Map<String, Chain> byOrder, List<Refusal> refusals) {
+        var asked = new TreeMap<LineRef, Quantity>();
+        for (var share : shares) {
+            var line = share.orderLine();
+            if (!byOrder.containsKey(line.number()) || !byOrder.get(line.number()).order().hasLine(line.line())) {
+                refusals.add(new CommonRefusal.NotFound("order line", line.toString()));
+            } else if (!share.quantity().isPositive()) {
+                refusals.add(CommonRefusal.Incomplete.of("lines[" + line + "].quantity", "a quantity above zero"));
+            } else {
+                asked.merge(line, share.quantity(), Quantity::plus);
+            }
+        }
+        return asked;
+    }
+
+    private static Optional<Refusal> refuse(LineFlow flow, LineRef line, Quantity quantity) {
+        if (!quantity.exceeds(flow.toBill())) {
+            return Optional.empty();
+        }
+        if (!flow.open().isPositive() && !flow.toBill().isPositive()) {
+            return Optional.of(new BillingRefusal.AlreadyBilled("line " + line.line() + " of order " + line.number()));
+        }
+        return Optional.of(flow.line().kind().isShipped()
+                ? new BillingRefusal.MoreThanDispatched(line.number(), line.line(), quantity, flow.dispatched(), flow.billed())
+                : new BillingRefusal.MoreThanOpen(line.number(), line.line(), quantity, flow.toBill()));
+    }
+
+    private static Refusal nothing(Chain chain) {
+        return chain.nothingToShipOrBill() ? new BillingRefusal.AlreadyBilled("order " + chain.order().number())
+                : new BillingRefusal.NothingToBill(chain.order().number());
+    }
+
+    private static Invoice.Line line(int no, Chain chain, LineRef ref, Quantity quantity) {
+        var line = chain.order().line(ref.line());
+        var sources = new ArrayList<Invoice.Source>();
+        if (line.kind().isShipped()) {
+            var left = quantity;
+            for (var unbilled : chain.unbilled()) {
+                if (unbilled.line().orderLine() == line.no() && unbilled.quantity().isPositive() && left.isPositive()) {
+                    var taken = left.min(unbilled.quantity());
+                    sources.add(new Invoice.Source(unbilled.ref(), taken, unbilled.slice(taken)));
+                    left = left.minus(taken);
+                }
+            }
+        }
+        return new Invoice.Line(no, ref, line.kind(), line.item(), line.description(), quantity, line.price(),
+                line.net(quantity, chain.order().currency()), line.vat(), sources);
+    }
+
+    /** Cost of the goods that an invoice bills. */
+    public static Money cost(Invoice invoice) {
+        return invoice.lines().stream().flatMap(l -> l.sources().stream()).map(Invoice.Source::cost)
+                .reduce(Money.zero(invoice.totals().gross().currency()), Money::plus);
+    }
+}

@@ -1,0 +1,114 @@
+package app.euthyna.core.billing;
+
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Refusal;
+
+/** Why something can't be billed or settled. */
+public sealed interface BillingRefusal extends Refusal {
+
+    @Override
+    default Kind kind() {
+        return Kind.RULE_NOT_MET;
+    }
+
+    /** More than has left and is not billed yet. */
+    record MoreThanDispatched(String order, int line, Quantity asked, Quantity dispatched, Quantity billed)
+            implements BillingRefusal {
+        @Override
+        public String code() {
+            return "more-than-dispatched";
+        }
+
+        @Override
+        public String sentence() {
+            return "Of line %d of order %s %s have left and %s are billed; %s more can't be billed."
+                    .formatted(line, order, dispatched, billed, asked);
+        }
+
+        @Override
+        public String instead() {
+            return "Bill what has left, or ship first.";
+        }
+    }
+
+    /** Nothing of the order has left that could be billed. */
+    record NothingToBill(String order) implements BillingRefusal {
+        @Override
+        public String code() {
+            return "more-than-dispatched";
+        }
+
+        @Override
+        public String sentence() {
+            return "Nothing of order %s has left that is not billed yet.".formatted(order);
+        }
+
+        @Override
+        public String instead() {
+            return "Ship first.";
+        }
+    }
+
+    /** All of it stands on invoices already. */
+    record AlreadyBilled(String subject) implements BillingRefusal {
+        @Override
+        public String code() {
+            return "already-billed";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "All of %s is billed already.".formatted(subject);
+        }
+    }
+
+    /** More of a service than is left. */
+    record MoreThanOpen(String order, int line, Quantity asked, Quantity open) implements BillingRefusal {
+        @Override
+        public String code() {
+            return "more-than-open";
+        }
+
+        @Override
+        public String sentence() {
+            return "Line %d of order %s has %s left to bill; %s were asked for.".formatted(line, order, open, asked);
+        }
+    }
+
+    /** More than the invoice has open. */
+    record MoreThanInvoiceOpen(String invoice, Money asked, Money open) implements BillingRefusal {
+        @Override
+        public String code() {
+            return "more-than-open";
+        }
+
+        @Override
+        public String sentence() {
+            return "Invoice %s has %s open; %s can't be set against it.".formatted(invoice, open, asked);
+        }
+
+        @Override
+        public String instead() {
+            return "Allocate what is open; the rest stays on account.";
+        }
+    }
+
+    /** More than came in, or than the customer has to their credit. */
+    record MoreThanAvailable(String source, Money asked, Money available) implements BillingRefusal {
+        @Override
+        public String code() {
+            return "more-than-open";
+        }
+
+        @Override
+        public String sentence() {
+            return "%s has %s to allocate; %s were asked for.".formatted(source, available, asked);
+        }
+    }
+}

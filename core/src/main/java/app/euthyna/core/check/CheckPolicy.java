@@ -1,0 +1,16 @@
+package app.euthyna.core.check;
+
+import app.euthyna.core.order.OrderKind;
+import java.util.Map;
+
+/** Severity of each check per order kind. Duplicate PO is weighed by the customer's own policy instead. */
+public record CheckPolicy(Map<Check, Map<OrderKind, Severity>> severities) {
+
+    /** Every check stops every kind of order, but for goods that are short, which only flag it. */
+    public static final CheckPolicy STANDARD = new CheckPolicy(Map.of());
+
+    public Severity of(Check check, OrderKind kind) {
+        var preset = check == Check.UNRESERVED ? Severity.CAUTION : Severity.STOP;
+        return severities.getOrDefault(check, Map.of()).getOrDefault(kind, preset);
+    }
+}

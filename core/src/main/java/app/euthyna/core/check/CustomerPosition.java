@@ -1,0 +1,45 @@
+package app.euthyna.core.check;
+
+import app.euthyna.core.shared.Money;
+import java.util.Currency;
+import java.util.List;
+
+/**
+ * What a customer owes and is about to owe, by its terms (section 4, credit-limit), each with the documents that make it up.
+ *
+ * @param unpaid open amounts of invoices, gross
+ * @param dispatchedNotInvoiced at order price, gross
+ * @param clearedNotDispatched of all cleared orders, gross
+ * @param unapplied deposits and customer credit that settle nothing yet
+ */
+public record CustomerPosition(Term unpaid, Term dispatchedNotInvoiced, Term clearedNotDispatched, Term unapplied) {
+
+    /** A sum with the documents behind it; a long list may be cut, the sum never is. */
+    public record Term(Money sum, List<DocumentAmount> documents) {
+        public Term {
+            documents = List.copyOf(documents);
+        }
+
+        public static Term nothing(Currency currency) {
+            return new Term(Money.zero(currency), List.of());
+        }
+
+        /** The term with a document's amount, should it have one, left out. */
+        Term without(String order) {
+            var left = documents.stream().filter(d -> !d.document().number().equals(order)).toList();
+            var taken = documents.stream().filter(d -> d.document().number().equals(order)).map(DocumentAmount::amount)
+                    .reduce(Money.zero(sum.currency()), Money::plus);
+            return new Term(sum.minus(taken), left);
+        }
+    }
+
+    /** Unpaid + dispatched, not invoiced + cleared, not dispatched − unapplied. */
+    public Money exposure() {
+        return unpaid.sum().plus(dispatchedNotInvoiced.sum()).plus(clearedNotDispatched.sum()).minus(unapplied.sum());
+    }
+
+    /** The position beside an order whose open value is counted on its own. */
+    public CustomerPosition without(String order) {
+        return new CustomerPosition(unpaid, dispatchedNotInvoiced, clearedNotDispatched.without(order), unapplied);
+    }
+}

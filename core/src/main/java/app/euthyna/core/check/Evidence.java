@@ -1,0 +1,233 @@
+package app.euthyna.core.check;
+
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Quantity;
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Collectors;
+
+/** The figures that made a check fire. */
+public sealed interface Evidence {
+
+    Check check();
+
+    /** The finding in a few words, for lists. */
+    String brief();
+
+    /** The finding as a part of a sentence about the order: "the customer would be EUR 12.00 over the limit". */
+    String sentence();
+
+    /** Whether this is worse than what was waived, so that the waiver no longer covers it (section 4). */
+    boolean isWorseThan(Evidence waived);
+
+    /** Exposure = unpaid + dispatched, not invoiced + cleared, not dispatched + this order − unapplied; it is above the limit. */
+    record OverLimit(CustomerPosition position, Money thisOrder, Money exposure, Money limit, Money excess) implements Evidence {
+        @Override
+        public Check check() {
+            return Check.CREDIT_LIMIT;
+        }
+
+        @Override
+        public String brief() {
+            return "over limit";
+        }
+
+        @Override
+        public String sentence() {
+            return "the customer would be %s over the limit".formatted(excess);
+        }
+
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            return !(waived instanceof OverLimit before) || excess.compareTo(before.excess) > 0;
+        }
+    }
+
+    /** The PO number was met before. */
+    record PoMet(String po, List<Match> matches) implements Evidence {
+
+        /** How a number was met: the identical text, or only the same normal form. */
+        public enum Kind { SAME, ALIKE }
+
+        /** One earlier use. */
+        public record Match(Kind kind, PoUse use) {
+        }
+
+        public PoMet {
+            matches = List.copyOf(matches);
+        }
+
+        @Override
+        public Check check() {
+            return Check.DUPLICATE_PO;
+        }
+
+        @Override
+        public String brief() {
+            return matches.stream().anyMatch(m -> m.kind() == Kind.SAME) ? "PO used before" : "PO alike " + matches.get(0).use().po();
+        }
+
+        @Override
+        public String sentence() {
+            var first = matches.get(0);
+            var reads = first.kind() == Kind.SAME ? "is also on order %s" : "reads like %2$s on order %1$s";
+            var more = matches.size() == 1 ? "" : " and %d more".formatted(matches.size() - 1);
+            return "the PO number " + reads.formatted(first.use().order(), first.use().po()) + more;
+        }
+
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            return !(waived instanceof PoMet before) || matches.stream().anyMatch(match -> before.matches.stream()
+                    .noneMatch(m -> m.use().order().equals(match.use().order()) && m.kind().compareTo(match.kind()) <= 0));
+        }
+    }
+
+    /** The orders under one PO together pass the value the customer set for it. */
+    record PoCeilingPassed(String po, Money together, Money ceiling, List<PoUse> uses) implements Evidence {
+        public PoCeilingPassed {
+            uses = List.copyOf(uses);
+        }
+
+        @Override
+        public Check check() {
+            return Check.DUPLICATE_PO;
+        }
+
+        @Override
+        public String brief() {
+            return "PO ceiling passed";
+        }
+
+        @Override
+        public String sentence() {
+            return "the orders under this PO come to %s, its ceiling is %s".formatted(together, ceiling);
+        }
+
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            return !(waived instanceof PoCeilingPassed before) || together.compareTo(before.together) > 0;
+        }
+    }
+
+    /** Lines at no price where there should be one, or the other way round. */
+    record WrongPrice(boolean shouldBeFree, List<PricedLine> lines) implements Evidence {
+
+        /** A line with its unit price. */
+        public record PricedLine(int line, String item, String description, String unitPrice) {
+        }
+
+        public WrongPrice {
+            lines = List.copyOf(lines);
+        }
+
+        @Override
+        public Check check() {
+            return Check.ZERO_PRICE;
+        }
+
+        @Override
+        public String brief() {
+            return shouldBeFree ? "price not zero" : "price is zero";
+        }
+
+        @Override
+        public String sentence() {
+            var named = lines.stream().map(l -> String.valueOf(l.line())).collect(Collectors.joining(", "));
+            return (lines.size() == 1 ? "line " + named + " has " : "lines " + named + " have ")
+                    + (shouldBeFree ? "a price though the goods go out at no charge" : "no price");
+        }
+
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            return !(waived instanceof WrongPrice before)
+                    || lines.stream().anyMatch(line -> before.lines.stream().noneMatch(l -> l.equals(line)));
+        }
+    }
+
+    /** Regulated goods without a licence that the register confirms. */
+    record Unlicensed(LocalDate businessDate, List<LicenceGap> gaps) implements Evidence {
+
+        /** A regulated line and what is wrong with the licence for its class. */
+        public record LicenceGap(int line, String item, String description, LicenceFact licence) {
+
+            String words(LocalDate on) {
+                var of = licence.licenceClass() + " licence";
+                return switch (licence.answer()) {
+                    case NO_LICENCE -> "there is no " + of;
+                    case NOT_FOUND -> "the register does not know the " + of + " " + licence.number();
+                    case NO_ANSWER -> "the register gave no answer on the " + of + " " + licence.number();
+                    case FOUND -> "the " + of + " lapsed " + ChronoUnit.DAYS.between(licence.validTo(), on)
+                            + " days ago";
+                };
+            }
+        }
+
+        public Unlicensed {
+            gaps = List.copyOf(gaps);
+        }
+
+        @Override
+        public Check check() {
+            return Check.LICENCE;
+        }
+
+        @Override
+        public String brief() {
+            return switch (gaps.get(0).licence().answer()) {
+                case NO_LICENCE -> "no licence";
+                case NOT_FOUND -> "licence not found";
+                case NO_ANSWER -> "register silent";
+                case FOUND -> "licence lapsed";
+            };
+        }
+
+        @Override
+        public String sentence() {
+            return gaps.stream().map(gap -> gap.words(businessDate)).distinct().collect(Collectors.joining(" and "));
+        }
+
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            return !(waived instanceof Unlicensed before) || gaps.stream().anyMatch(gap -> before.gaps.stream()
+                    .noneMatch(g -> g.item().equals(gap.item()) && g.licence().answer() == gap.licence().answer()
+                            && g.licence().number().equals(gap.licence().number())));
+        }
+    }
+
+    /** Quantity that free stock could not cover. */
+    record Short(List<ShortLine> lines) implements Evidence {
+
+        /** A line with what it orders, what is or would be held for it, and what waits. */
+        public record ShortLine(int line, String item, String description, Quantity toShip, Quantity covered, Quantity waiting) {
+        }
+
+        public Short {
+            lines = List.copyOf(lines);
+        }
+
+        @Override
+        public Check check() {
+            return Check.UNRESERVED;
+        }
+
+        @Override
+        public String brief() {
+            var first = lines.get(0);
+            return "short %s of %s".formatted(first.waiting(), first.toShip());
+        }
+
+        @Override
+        public String sentence() {
+            return lines.stream().map(l -> "%s of %s %s are not in the house".formatted(l.waiting(), l.toShip(),
+                    l.description().toLowerCase(Locale.ROOT))).collect(Collectors.joining(", "));
+        }
+
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            return !(waived instanceof Short before) || lines.stream().anyMatch(line -> before.lines.stream()
+                    .noneMatch(l -> l.line() == line.line() && !line.waiting().exceeds(l.waiting())));
+        }
+    }
+}

@@ -1,0 +1,209 @@
+package app.euthyna.core.flow;
+
+import app.euthyna.core.order.Committed;
+import app.euthyna.core.order.Order;
+import app.euthyna.core.order.OrderLine;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Quantity;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+
+/**
+ * One order with everything that grew from it, as it stands. All quantities are derived from the documents, never remembered.
+ *
+ * @param reserved per order line what is held on the shelf and not yet staged
+ * @param dispatches all of them, voided ones too, oldest first
+ * @param invoices all that bill a line of this order, whole, oldest first
+ */
+public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, Quantity> reserved, List<Dispatch> dispatches,
+        List<Invoice> invoices) {
+
+    public Chain {
+        cancellations = List.copyOf(cancellations);
+        reserved = Map.copyOf(reserved);
+        dispatches = List.copyOf(dispatches);
+        invoices = List.copyOf(invoices);
+    }
+
+    public static Chain of(Order order) {
+        return new Chain(order, List.of(), Map.of(), List.of(), List.of());
+    }
+
+    public List<LineFlow> flows() {
+        return order.lines().stream().map(this::flow).toList();
+    }
+
+    public LineFlow flow(int line) {
+        return flow(order.line(line));
+    }
+
+    private LineFlow flow(OrderLine line) {
+        var cancelled = Quantity.sum(cancellations.stream().flatMap(c -> c.lines().stream())
+                .filter(c -> c.orderLine() == line.no()).map(Cancellation.Line::quantity).toList());
+        var billed = Quantity.sum(invoices.stream().flatMap(i -> i.lines().stream())
+                .filter(i -> i.orderLine().equals(ref(line))).map(Invoice.Line::quantity).toList());
+        return new LineFlow(line, cancelled, reserved.getOrDefault(line.no(), Quantity.ZERO),
+                dispatched(line, Dispatch.State.STAGED), dispatched(line, Dispatch.State.DEPARTED), billed,
+                order.isAtNoCharge(line), order.state().isCleared());
+    }
+
+    private Quantity dispatched(OrderLine line, Dispatch.State state) {
+        return Quantity.sum(dispatches.stream().filter(d -> d.state() == state).flatMap(d -> d.lines().stream())
+                .filter(d -> d.orderLine() == line.no()).map(Dispatch.Line::quantity).toList());
+    }
+
+    private LineRef ref(OrderLine line) {
+        return new LineRef(order.number(), line.no());
+    }
+
+    /** Of each dispatch line that has departed, the quantity and cost that no invoice has taken; oldest departure first. */
+    public List<Unbilled> unbilled() {
+        var takenQuantity = new HashMap<LineRef, Quantity>();
+        var takenCost = new HashMap<LineRef, Money>();
+        for (var invoice : invoices) {
+            for (var line : invoice.lines()) {
+                for (var source : line.sources()) {
+                    takenQuantity.merge(source.dispatchLine(), source.quantity(), Quantity::plus);
+                    takenCost.merge(source.dispatchLine(), source.cost(), Money::plus);
+                }
+            }
+        }
+        var unbilled = new ArrayList<Unbilled>();
+        for (var dispatch : dispatches) {
+            if (dispatch.state() != Dispatch.State.DEPARTED) {
+                continue;
+            }
+            for (var line : dispatch.lines()) {
+                var ref = new LineRef(dispatch.number(), line.no());
+                unbilled.add(new Unbilled(ref, line, takenQuantity.getOrDefault(ref, Quantity.ZERO),
+                        takenCost.getOrDefault(ref, Money.zero(order.currency()))));
+            }
+        }
+        return unbilled;
+    }
+
+    /** A departed dispatch line with what invoices have taken of it. */
+    public record Unbilled(LineRef ref, Dispatch.Line line, Quantity takenQuantity, Money takenCost) {
+
+        public Quantity quantity() {
+            return line.quantity().minus(takenQuantity);
+        }
+
+        public Money cost() {
+            return line.cost().minus(takenCost);
+        }
+
+        /** The slice of cost that goes with the next {@code quantity} of the line. */
+        public Money slice(Quantity next) {
+            return line.cost().slice(takenQuantity.plus(next), line.quantity(), takenCost);
+        }
+    }
+
+    /** Gross value of what is not dispatched (goods) or not billed (services, charges) yet, at the order's prices. */
+    public Money openGross() {
+        return gross(LineFlow::open);
+    }
+
+    /** Gross value of goods that have left and are not billed, at the order's prices. */
+    public Money dispatchedNotBilledGross() {
+        return gross(flow -> flow.line().kind().isShipped() ? flow.toBill() : Quantity.ZERO);
+    }
+
+    private Money gross(Function<LineFlow, Quantity> of) {
+        return order.totals(line -> of.apply(flow(line))).gross();
+    }
+
+    public boolean nothingToShipOrBill() {
+        return flows().stream().allMatch(flow -> flow.toShip().isZero() && flow.toBill().isZero());
+    }
+
+    public boolean anyDeparted() {
+        return flows().stream().anyMatch(flow -> flow.dispatched().isPositive());
+    }
+
+    public boolean anyBilled() {
+        return flows().stream().anyMatch(flow -> flow.billed().isPositive());
+    }
+
+    public List<Dispatch> staged() {
+        return dispatches.stream().filter(d -> d.state() == Dispatch.State.STAGED).toList();
+    }
+
+    /** What each line can't be changed below (section 3: quantity can't fall below what is staged, dispatched or billed). */
+    public Map<Integer, Committed> committed() {
+        return flows().stream().collect(Collectors.toMap(flow -> flow.line().no(), Chain::committed));
+    }
+
+    private static Committed committed(LineFlow flow) {
+        if (!flow.line().kind().isShipped()) {
+            return new Committed(flow.cancelled().plus(flow.billed()), Committed.Reason.BILLED);
+        }
+        var gone = flow.cancelled().plus(flow.dispatched());
+        return flow.staged().isPositive() ? new Committed(gone.plus(flow.staged()), Committed.Reason.STAGED)
+                : new Committed(gone, Committed.Reason.DEPARTED);
+    }
+
+    /**
+     * The state that the documents give an order which nothing holds: cleared while something is open, ended otherwise
+     * (section 3).
+     */
+    public OrderState settledState() {
+        if (!nothingToShipOrBill()) {
+            return OrderState.CLEARED;
+        }
+        var cancelled = flows().stream().anyMatch(flow -> flow.cancelled().isPositive());
+        if (!cancelled) {
+            return OrderState.COMPLETED;
+        }
+        return anyDeparted() || anyBilled() ? OrderState.CLOSED_SHORT : OrderState.CANCELLED;
+    }
+
+    /** The chain as it would stand after the effect. Effects on other orders leave it as it is. */
+    public Chain after(Effect effect) {
+        return effect.accept(new ChainFold(this));
+    }
+
+    public Chain after(List<? extends Effect> effects) {
+        var chain = this;
+        for (var effect : effects) {
+            chain = chain.after(effect);
+        }
+        return chain;
+    }
+
+    Chain withOrder(Order changed) {
+        return new Chain(changed, cancellations, reserved, dispatches, invoices);
+    }
+
+    Chain withReserved(int line, Quantity by) {
+        var changed = new TreeMap<>(reserved);
+        changed.merge(line, by, Quantity::plus);
+        return new Chain(order, cancellations, changed, dispatches, invoices);
+    }
+
+    Chain withDispatch(Dispatch dispatch) {
+        var changed = new ArrayList<>(dispatches);
+        changed.removeIf(d -> d.number().equals(dispatch.number()));
+        changed.add(dispatch);
+        return new Chain(order, cancellations, reserved, changed, invoices);
+    }
+
+    Chain withInvoice(Invoice invoice) {
+        var changed = new ArrayList<>(invoices);
+        changed.add(invoice);
+        return new Chain(order, cancellations, reserved, dispatches, changed);
+    }
+
+    Chain withCancellation(Cancellation cancellation) {
+        var changed = new ArrayList<>(cancellations);
+        changed.add(cancellation);
+        return new Chain(order, changed, reserved, dispatches, invoices);
+    }
+}

@@ -1,0 +1,93 @@
+package app.euthyna.core.flow;
+
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Quantity;
+
+/** What each effect does to a chain: the same effects that the server writes, on values. */
+record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
+
+    @Override
+    public Chain orderSubmitted(Effect.OrderSubmitted effect) {
+        return chain;
+    }
+
+    @Override
+    public Chain orderChanged(Effect.OrderChanged effect) {
+        return isOwn(effect.after().number()) ? chain.withOrder(effect.after()) : chain;
+    }
+
+    @Override
+    public Chain stateChanged(Effect.StateChanged effect) {
+        return isOwn(effect.order()) ? chain.withOrder(chain.order().withState(effect.to())) : chain;
+    }
+
+    @Override
+    public Chain reserved(Effect.Reserved effect) {
+        return reserve(effect.orderLine(), effect.quantity());
+    }
+
+    @Override
+    public Chain released(Effect.Released effect) {
+        return reserve(effect.orderLine(), effect.quantity().negated());
+    }
+
+    @Override
+    public Chain staged(Effect.Staged effect) {
+        return move(effect.dispatch(), true);
+    }
+
+    @Override
+    public Chain voided(Effect.Voided effect) {
+        return move(effect.dispatch(), false);
+    }
+
+    /** Staging takes from what is reserved for the lines; voiding gives it back. */
+    private Chain move(Dispatch dispatch, boolean fromReserved) {
+        if (!isOwn(dispatch.order())) {
+            return chain;
+        }
+        var moved = chain;
+        for (var line : dispatch.lines()) {
+            moved = moved.withReserved(line.orderLine(), fromReserved ? line.quantity().negated() : line.quantity());
+        }
+        return moved.withDispatch(dispatch);
+    }
+
+    @Override
+    public Chain departed(Effect.Departed effect) {
+        return isOwn(effect.dispatch().order()) ? chain.withDispatch(effect.dispatch()) : chain;
+    }
+
+    @Override
+    public Chain invoiced(Effect.Invoiced effect) {
+        return effect.invoice().bills(chain.order().number()) ? chain.withInvoice(effect.invoice()) : chain;
+    }
+
+    @Override
+    public Chain paymentReceived(Effect.PaymentReceived effect) {
+        return chain;
+    }
+
+    @Override
+    public Chain creditAllocated(Effect.CreditAllocated effect) {
+        return chain;
+    }
+
+    @Override
+    public Chain quantityCancelled(Effect.QuantityCancelled effect) {
+        return isOwn(effect.cancellation().order()) ? chain.withCancellation(effect.cancellation()) : chain;
+    }
+
+    @Override
+    public Chain stockReceived(Effect.StockReceived effect) {
+        return chain;
+    }
+
+    private Chain reserve(LineRef line, Quantity by) {
+        return isOwn(line.number()) ? chain.withReserved(line.line(), by) : chain;
+    }
+
+    private boolean isOwn(String order) {
+        return chain.order().number().equals(order);
+    }
+}

@@ -1,0 +1,115 @@
+package app.euthyna.core.goods;
+
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Dispatch;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.LineFlow;
+import app.euthyna.core.order.OrderLine;
+import app.euthyna.core.order.OrderRefusal;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Refusal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** Staging, voiding and departing (section 7). */
+public final class Dispatching {
+
+    private Dispatching() {
+    }
+
+    /** A quantity asked for of an order line. */
+    public record Pick(int line, Quantity quantity) {
+    }
+
+    /** Picks reserved goods of a cleared order: those asked for, or all that is reserved where {@code picks} is empty. */
+    public static Decision<Effect.Staged> stage(Chain chain, String number, LocalDate on, List<Pick> picks) {
+        var order = chain.order();
+        if (!order.state().isCleared()) {
+            return Decision.refused(new OrderRefusal.NotCleared(order.number(), order.state()));
+        }
+        var asked = picks;
+        if (asked.isEmpty()) {
+            asked = chain.flows().stream().filter(flow -> flow.reserved().isPositive())
+                    .map(flow -> new Pick(flow.line().no(), flow.reserved())).toList();
+            if (asked.isEmpty()) {
+                var open = chain.flows().stream().anyMatch(flow -> flow.toShip().minus(flow.staged()).isPositive());
+                return Decision.refused(open ? new GoodsRefusal.NothingReserved(order.number())
+                        : new GoodsRefusal.NothingOpen(order.number()));
+            }
+        }
+        var refusals = new ArrayList<Refusal>();
+        var lines = new ArrayList<Dispatch.Line>();
+        var already = new HashMap<Integer, Quantity>();
+        for (var pick : asked) {
+            if (!order.hasLine(pick.line())) {
+                refusals.add(new CommonRefusal.NotFound("line", pick.line() + " on order " + order.number()));
+                continue;
+            }
+            if (!pick.quantity().isPositive()) {
+                refusals.add(CommonRefusal.Incomplete.of("lines[" + pick.line() + "].quantity", "a quantity above zero"));
+                continue;
+            }
+            var flow = chain.flow(pick.line());
+            var wanted = already.merge(pick.line(), pick.quantity(), Quantity::plus);
+            var open = flow.toShip().minus(flow.staged());
+            if (wanted.exceeds(open)) {
+                refusals.add(new GoodsRefusal.MoreThanOpen(order.number(), pick.line(), wanted, open));
+            } else if (wanted.exceeds(flow.reserved())) {
+                refusals.add(new GoodsRefusal.NotReserved(order.number(), pick.line(), wanted, flow.reserved()));
+            }
+            lines.add(new Dispatch.Line(lines.size() + 1, pick.line(), flow.line().item(), pick.quantity(),
+                    Money.zero(order.currency())));
+        }
+        return refusals.isEmpty()
+                ? Decision.of(new Effect.Staged(new Dispatch(number, order.number(), order.site(), Dispatch.State.STAGED, on, lines)))
+                : Decision.refused(refusals);
+    }
+
+    /** Puts staged goods back on the shelf. */
+    public static Decision<Effect.Voided> voidStaged(Dispatch dispatch) {
+        return notStaged(dispatch).<Decision<Effect.Voided>>map(Decision::refused)
+                .orElseGet(() -> Decision.of(new Effect.Voided(dispatch.withState(Dispatch.State.VOIDED))));
+    }
+
+    /**
+     * Staged goods leave, each line with its cost at the shelf's moving average.
+     *
+     * @param shelves by item, as they stand at the dispatch's site
+     */
+    public static Decision<Effect.Departed> depart(Chain chain, Dispatch dispatch, Map<String, Shelf> shelves, LocalDate on) {
+        var refused = notStaged(dispatch);
+        if (refused.isPresent()) {
+            return Decision.refused(refused.get());
+        }
+        if (chain.order().state() != OrderState.CLEARED) {
+            return Decision.refused(new OrderRefusal.NotCleared(chain.order().number(), chain.order().state()));
+        }
+        var left = new HashMap<>(shelves);
+        var lines = new ArrayList<Dispatch.Line>();
+        for (var line : dispatch.lines()) {
+            var shelf = left.get(line.item());
+            var cost = shelf.cost(line.quantity());
+            left.put(line.item(), shelf.issue(line.quantity(), cost));
+            lines.add(new Dispatch.Line(line.no(), line.orderLine(), line.item(), line.quantity(), cost));
+        }
+        var departed = new Dispatch(dispatch.number(), dispatch.order(), dispatch.site(), Dispatch.State.DEPARTED, on, lines);
+        var atNoCharge = chain.flows().stream().filter(LineFlow::atNoCharge).map(LineFlow::line).map(OrderLine::no).toList();
+        return Decision.of(new Effect.Departed(departed, atNoCharge));
+    }
+
+    private static Optional<Refusal> notStaged(Dispatch dispatch) {
+        return switch (dispatch.state()) {
+            case STAGED -> Optional.empty();
+            case DEPARTED -> Optional.of(new GoodsRefusal.AlreadyDeparted(dispatch.number()));
+            case VOIDED, REVERSED -> Optional.of(new GoodsRefusal.AlreadyVoided(dispatch.number()));
+        };
+    }
+}

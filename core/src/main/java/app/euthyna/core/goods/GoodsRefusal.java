@@ -1,0 +1,111 @@
+package app.euthyna.core.goods;
+
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Refusal;
+
+/** Why goods can't be staged, voided or sent off. */
+public sealed interface GoodsRefusal extends Refusal {
+
+    @Override
+    default Kind kind() {
+        return Kind.RULE_NOT_MET;
+    }
+
+    /** More than the line has still to ship. */
+    record MoreThanOpen(String order, int line, Quantity asked, Quantity open) implements GoodsRefusal {
+        @Override
+        public String code() {
+            return "more-than-open";
+        }
+
+        @Override
+        public String sentence() {
+            return "Line %d of order %s has %s left to stage; %s were asked for.".formatted(line, order, open, asked);
+        }
+    }
+
+    /** Nothing of the order is left to ship. */
+    record NothingOpen(String order) implements GoodsRefusal {
+        @Override
+        public String code() {
+            return "more-than-open";
+        }
+
+        @Override
+        public String sentence() {
+            return "Nothing of order %s is left to stage.".formatted(order);
+        }
+    }
+
+    /** The line is open, but no stock is held for it. */
+    record NotReserved(String order, int line, Quantity asked, Quantity reserved) implements GoodsRefusal {
+        @Override
+        public String code() {
+            return "not-reserved";
+        }
+
+        @Override
+        public String sentence() {
+            return "Line %d of order %s has %s reserved; %s were asked for.".formatted(line, order, reserved, asked);
+        }
+
+        @Override
+        public String instead() {
+            return "Stage what is reserved, or wait for goods to come in.";
+        }
+    }
+
+    /** No stock is held for any line of the order. */
+    record NothingReserved(String order) implements GoodsRefusal {
+        @Override
+        public String code() {
+            return "not-reserved";
+        }
+
+        @Override
+        public String sentence() {
+            return "Nothing is reserved for order %s, so there is nothing to stage.".formatted(order);
+        }
+    }
+
+    /** The goods are gone. */
+    record AlreadyDeparted(String dispatch) implements GoodsRefusal {
+        @Override
+        public String code() {
+            return "departed-goods";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "Goods of dispatch %s have left the building.".formatted(dispatch);
+        }
+    }
+
+    /** The note was voided. */
+    record AlreadyVoided(String dispatch) implements GoodsRefusal {
+        @Override
+        public String code() {
+            return "already-reversed";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "Dispatch %s was voided; its goods are back on the shelf.".formatted(dispatch);
+        }
+
+        @Override
+        public String instead() {
+            return "Stage the order again.";
+        }
+    }
+}

@@ -1,0 +1,87 @@
+package app.euthyna.core.ledger;
+
+import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.Refusal;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Optional;
+
+/** Which account a role is posted to. The most specific row that fits wins; where none fits, nothing is posted (section 8). */
+public record PostingMap(List<Row> rows) {
+
+    /**
+     * One row; an empty key fits everything.
+     *
+     * @param vat like {@code S 21}, or empty
+     */
+    public record Row(AccountRole role, String customerClass, String itemClass, String site, String vat, String account) {
+
+        boolean fits(AccountRole asked, Posting.Keys keys) {
+            return role == asked && fits(customerClass, keys.customerClass()) && fits(itemClass, keys.itemClass())
+                    && fits(site, keys.site()) && fits(vat, vatKey(keys));
+        }
+
+        private static boolean fits(String key, String value) {
+            return key.isEmpty() || key.equals(value);
+        }
+
+        private static String vatKey(Posting.Keys keys) {
+            return keys.vat() == null ? ""
+                    : keys.vat().category() + " " + keys.vat().ratePercent().stripTrailingZeros().toPlainString();
+        }
+
+        private long specificity() {
+            return List.of(customerClass, itemClass, site, vat).stream().filter(key -> !key.isEmpty()).count();
+        }
+    }
+
+    /** No row fits. */
+    public record NoPostingRule(String role, String combination) implements Refusal {
+        @Override
+        public String code() {
+            return "no-posting-rule";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.RULE_NOT_MET;
+        }
+
+        @Override
+        public String sentence() {
+            return "The posting map has no account for %s%s.".formatted(role, combination.isEmpty() ? "" : " with " + combination);
+        }
+
+        @Override
+        public String instead() {
+            return "Have the missing row added to the posting map.";
+        }
+    }
+
+    public PostingMap {
+        rows = List.copyOf(rows);
+    }
+
+    public Optional<Row> row(AccountRole role, Posting.Keys keys) {
+        return rows.stream().filter(row -> row.fits(role, keys)).max(Comparator.comparingLong(Row::specificity));
+    }
+
+    /** The posting with accounts: amounts of the same role and account together, nothing at zero. */
+    public Decision<List<EntryLine>> map(Posting posting) {
+        var missing = new ArrayList<Refusal>();
+        var sums = new LinkedHashMap<List<Object>, EntryLine>();
+        for (var line : posting.lines()) {
+            var row = row(line.role(), line.keys());
+            if (row.isEmpty()) {
+                missing.add(new NoPostingRule(line.role().code(), line.keys().words()));
+                continue;
+            }
+            sums.merge(List.of(line.role(), row.get().account()), new EntryLine(line.role(), row.get().account(), line.amount()),
+                    (a, b) -> new EntryLine(a.role(), a.account(), a.amount().plus(b.amount())));
+        }
+        return missing.isEmpty() ? Decision.of(sums.values().stream().filter(line -> !line.amount().isZero()).toList())
+                : Decision.refused(missing);
+    }
+}

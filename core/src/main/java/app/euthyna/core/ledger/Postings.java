@@ -1,0 +1,163 @@
+package app.euthyna.core.ledger;
+
+import app.euthyna.core.billing.Billing;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.order.LineKind;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Money;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+
+/**
+ * What each effect posts (the table of section 8). Orders, reservations, staging and cancellations post nothing.
+ *
+ * @param itemClass by item
+ * @param customerClass by customer; not asked for effects without one
+ */
+public record Postings(Function<String, String> itemClass, Function<String, String> customerClass)
+        implements Effect.Visitor<Optional<Postings.Proposal>> {
+
+    /** A posting with the document and customer it belongs to; the customer is empty for stock movements. */
+    public record Proposal(DocumentRef document, String customer, Posting posting) {
+    }
+
+    public Optional<Proposal> of(Effect effect) {
+        return effect.accept(this).filter(proposal -> proposal.posting().lines().stream().anyMatch(l -> !l.amount().isZero()));
+    }
+
+    @Override
+    public Optional<Proposal> stockReceived(Effect.StockReceived effect) {
+        var lines = new ArrayList<Posting.Line>();
+        lines.add(new Posting.Line(AccountRole.INVENTORY, shelf(effect.item(), effect.site()), effect.value()));
+        lines.add(new Posting.Line(AccountRole.STOCK_CLEARING, Posting.Keys.NONE, effect.value().negated()));
+        return proposal(DocumentKind.STOCK_RECEIPT, effect.receipt(), "", "stock in", lines);
+    }
+
+    /** Goods out, not billed ← inventory at cost; goods that are never billed are given away at once. */
+    @Override
+    public Optional<Proposal> departed(Effect.Departed effect) {
+        var dispatch = effect.dispatch();
+        var lines = new ArrayList<Posting.Line>();
+        for (var line : dispatch.lines()) {
+            var role = effect.atNoCharge().contains(line.orderLine()) ? AccountRole.GIVEN_AWAY : AccountRole.GOODS_OUT;
+            lines.add(new Posting.Line(role, item(line.item()), line.cost()));
+            lines.add(new Posting.Line(AccountRole.INVENTORY, shelf(line.item(), dispatch.site()), line.cost().negated()));
+        }
+        return proposal(DocumentKind.DISPATCH, dispatch.number(), "", "departure", lines);
+    }
+
+    @Override
+    public Optional<Proposal> invoiced(Effect.Invoiced effect) {
+        var invoice = effect.invoice();
+        var classOf = customerClass.apply(invoice.customer());
+        var lines = new ArrayList<Posting.Line>();
+        lines.add(new Posting.Line(AccountRole.RECEIVABLES, customer(classOf), invoice.totals().gross()));
+        for (var line : invoice.lines()) {
+            lines.add(new Posting.Line(AccountRole.REVENUE, sale(classOf, line.item()), line.net().negated()));
+        }
+        for (var band : invoice.totals().bands()) {
+            lines.add(new Posting.Line(AccountRole.OUTPUT_VAT, new Posting.Keys("", "", "", band.vat()), band.tax().negated()));
+        }
+        for (var line : invoice.lines()) {
+            if (line.kind() == LineKind.STOCK) {
+                var cost = line.sources().stream().map(s -> s.cost()).reduce(zero(line.net()), Money::plus);
+                lines.add(new Posting.Line(AccountRole.COGS, sale(classOf, line.item()), cost));
+                lines.add(new Posting.Line(AccountRole.GOODS_OUT, item(line.item()), cost.negated()));
+            }
+        }
+        var event = Billing.cost(invoice).isZero() ? "invoice of services" : "invoice of dispatched goods";
+        return proposal(DocumentKind.INVOICE, invoice.number(), invoice.customer(), event, lines);
+    }
+
+    @Override
+    public Optional<Proposal> paymentReceived(Effect.PaymentReceived effect) {
+        var settled = settled(effect.settlements(), effect.amount());
+        var classOf = customerClass.apply(effect.customer());
+        var lines = List.of(new Posting.Line(AccountRole.BANK, Posting.Keys.NONE, effect.amount()),
+                new Posting.Line(AccountRole.RECEIVABLES, customer(classOf), settled.negated()),
+                new Posting.Line(AccountRole.CUSTOMER_CREDIT, customer(classOf), effect.amount().minus(settled).negated()));
+        return proposal(DocumentKind.PAYMENT, effect.payment(), effect.customer(), "payment", lines);
+    }
+
+    @Override
+    public Optional<Proposal> creditAllocated(Effect.CreditAllocated effect) {
+        var settled = settled(effect.settlements(), effect.settlements().get(0).amount());
+        var classOf = customerClass.apply(effect.customer());
+        var lines = List.of(new Posting.Line(AccountRole.CUSTOMER_CREDIT, customer(classOf), settled),
+                new Posting.Line(AccountRole.RECEIVABLES, customer(classOf), settled.negated()));
+        return proposal(DocumentKind.PAYMENT, effect.payment(), effect.customer(), "customer credit allocated", lines);
+    }
+
+    private static Money settled(List<Settlement> settlements, Money like) {
+        return settlements.stream().map(Settlement::amount).reduce(zero(like), Money::plus);
+    }
+
+    private static Money zero(Money like) {
+        return Money.zero(like.currency());
+    }
+
+    private Posting.Keys item(String item) {
+        return new Posting.Keys("", itemClass.apply(item), "", null);
+    }
+
+    private Posting.Keys shelf(String item, String site) {
+        return new Posting.Keys("", itemClass.apply(item), site, null);
+    }
+
+    private Posting.Keys sale(String classOfCustomer, String item) {
+        return new Posting.Keys(classOfCustomer, itemClass.apply(item), "", null);
+    }
+
+    private static Posting.Keys customer(String classOfCustomer) {
+        return new Posting.Keys(classOfCustomer, "", "", null);
+    }
+
+    private static Optional<Proposal> proposal(DocumentKind kind, String number, String customer, String event,
+            List<Posting.Line> lines) {
+        return Optional.of(new Proposal(new DocumentRef(kind, number), customer, new Posting(event, lines)));
+    }
+
+    @Override
+    public Optional<Proposal> orderSubmitted(Effect.OrderSubmitted effect) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<Proposal> orderChanged(Effect.OrderChanged effect) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<Proposal> stateChanged(Effect.StateChanged effect) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<Proposal> reserved(Effect.Reserved effect) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<Proposal> released(Effect.Released effect) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<Proposal> staged(Effect.Staged effect) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<Proposal> voided(Effect.Voided effect) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<Proposal> quantityCancelled(Effect.QuantityCancelled effect) {
+        return Optional.empty();
+    }
+}

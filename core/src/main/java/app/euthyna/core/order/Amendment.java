@@ -1,0 +1,87 @@
+package app.euthyna.core.order;
+
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Refusal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+
+/** Whether an order may be changed into another content, and what the change amounts to in words. */
+public final class Amendment {
+
+    private Amendment() {
+    }
+
+    /** The changed order with its readable differences, in the order of the fields. */
+    public record Change(Order order, List<String> differences) {
+    }
+
+    /**
+     * Decides on a change of content.
+     *
+     * @param committed per line the least quantity that staged, shipped, billed and cancelled goods leave possible
+     */
+    public static Decision<Change> decide(Order before, Order after, Map<Integer, Committed> committed, boolean poRequired) {
+        if (before.state() == OrderState.AWAITING_APPROVAL) {
+            return Decision.refused(new OrderRefusal.Locked(before.number()));
+        }
+        if (before.state().isEnded()) {
+            return Decision.refused(new OrderRefusal.Ended(before.number(), before.state()));
+        }
+        var refusals = new ArrayList<Refusal>();
+        for (var line : before.lines()) {
+            var bound = committed.get(line.no());
+            if (bound == null || bound.least().isZero()) {
+                continue;
+            }
+            var quantity = after.hasLine(line.no()) ? after.line(line.no()).quantity() : Quantity.ZERO;
+            if (bound.least().exceeds(quantity)) {
+                refusals.add(new OrderRefusal.BelowCommitted(before.number(), line.no(), quantity, bound.least(), bound.reason()));
+            } else if (!after.line(line.no()).item().equals(line.item())) {
+                refusals.add(CommonRefusal.Incomplete.of("lines[" + line.no() + "].item",
+                        "the item can't change once goods of the line are staged, shipped, billed or cancelled"));
+            }
+        }
+        if (before.state() != OrderState.DRAFT) {
+            refusals.addAll(OrderEntry.refusals(after, poRequired));
+        }
+        return refusals.isEmpty() ? Decision.of(new Change(after, differences(before, after))) : Decision.refused(refusals);
+    }
+
+    private static List<String> differences(Order before, Order after) {
+        var differences = new ArrayList<String>();
+        differ(differences, "PO", before.po(), after.po());
+        differ(differences, "requested", before.requestedOn(), after.requestedOn());
+        differ(differences, "remark", before.remark(), after.remark());
+        for (var line : before.lines()) {
+            if (!after.hasLine(line.no())) {
+                differences.add("line %d: %s %s taken off".formatted(line.no(), line.quantity(), line.description()));
+                continue;
+            }
+            var changed = after.line(line.no());
+            var where = "line " + line.no() + " ";
+            differ(differences, where + "item", line.item(), changed.item());
+            differ(differences, where + "quantity", line.quantity(), changed.quantity());
+            differ(differences, where + "price", line.price().unit().toPlainString(), changed.price().unit().toPlainString());
+            differ(differences, where + "discount", line.price().discountPercent().stripTrailingZeros().toPlainString(),
+                    changed.price().discountPercent().stripTrailingZeros().toPlainString());
+            differ(differences, where + "requested", line.requestedOn(), changed.requestedOn());
+        }
+        after.lines().stream().filter(line -> !before.hasLine(line.no())).forEach(line ->
+                differences.add("line %d: %s %s added".formatted(line.no(), line.quantity(), line.description())));
+        return differences;
+    }
+
+    private static void differ(List<String> differences, String field, Object before, Object after) {
+        if (!Objects.equals(before, after)) {
+            differences.add("%s from %s to %s".formatted(field, words(before), words(after)));
+        }
+    }
+
+    private static String words(Object value) {
+        return value.toString().isBlank() ? "nothing" : value.toString();
+    }
+}

@@ -1,0 +1,62 @@
+package app.euthyna.core.order;
+
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Totals;
+import java.time.LocalDate;
+import java.util.Currency;
+import java.util.List;
+import java.util.function.Function;
+
+/**
+ * An order as it stands: its content, its state and who answers for it.
+ *
+ * @param po the customer's own number as it was written, or empty
+ * @param site the store it ships from
+ * @param sequence orders are served and checked again in this order, oldest first
+ */
+public record Order(String number, long sequence, OrderKind kind, OrderState state, String customer, String po, String site,
+        LocalDate orderedOn, LocalDate requestedOn, String remark, String author, String lastEditor, Currency currency,
+        List<OrderLine> lines) {
+
+    public Order {
+        lines = List.copyOf(lines);
+    }
+
+    public OrderLine line(int no) {
+        return lines.stream().filter(line -> line.no() == no).findFirst()
+                .orElseThrow(() -> new IllegalArgumentException("order " + number + " has no line " + no));
+    }
+
+    public boolean hasLine(int no) {
+        return lines.stream().anyMatch(line -> line.no() == no);
+    }
+
+    /** There is nothing to bill for the line: a sample or replacement at no price (section 8). */
+    public boolean isAtNoCharge(OrderLine line) {
+        return kind.atNoCharge() && line.price().isFree();
+    }
+
+    public Totals totals() {
+        return totals(OrderLine::quantity);
+    }
+
+    /** Net, VAT and gross of the quantity that {@code of} gives for each line, at the order's prices. */
+    public Totals totals(Function<OrderLine, Quantity> of) {
+        return Totals.of(lines.stream().filter(line -> line.kind().isBilled())
+                .map(line -> new Totals.Part(line.net(of.apply(line), currency), line.vat())).toList(), currency);
+    }
+
+    public boolean wasWrittenBy(String username) {
+        return author.equals(username) || lastEditor.equals(username);
+    }
+
+    public Order withState(OrderState changed) {
+        return new Order(number, sequence, kind, changed, customer, po, site, orderedOn, requestedOn, remark, author, lastEditor,
+                currency, lines);
+    }
+
+    public Order withLines(List<OrderLine> changed) {
+        return new Order(number, sequence, kind, state, customer, po, site, orderedOn, requestedOn, remark, author, lastEditor,
+                currency, changed);
+    }
+}

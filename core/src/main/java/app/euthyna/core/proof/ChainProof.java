@@ -1,0 +1,206 @@
+package app.euthyna.core.proof;
+
+import app.euthyna.core.flow.Dispatch;
+import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.ledger.AccountRole;
+import app.euthyna.core.ledger.EntryLine;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Totals;
+import app.euthyna.core.trail.PaymentFact;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Currency;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.function.Predicate;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+
+/** The statements over one chain, recomputed from what is stored; no running total is trusted. */
+public final class ChainProof {
+
+    private final ChainFacts facts;
+    private final Currency currency;
+    private final Map<String, Invoice> invoices = new LinkedHashMap<>();
+
+    private ChainProof(ChainFacts facts, Currency currency) {
+        this.facts = facts;
+        this.currency = currency;
+        facts.roots().forEach(chain -> chain.invoices().forEach(invoice -> invoices.put(invoice.number(), invoice)));
+    }
+
+    public static List<Statement.Result> run(ChainFacts facts, Currency currency) {
+        var proof = new ChainProof(facts, currency);
+        return List.of(proof.entriesBalance(), proof.totalsFollow(), proof.quantityKept(), proof.withinBounds(),
+                proof.receivables(), proof.inventory(), proof.goodsOut(), proof.customerCredit(), proof.wasCleared());
+    }
+
+    private Statement.Result entriesBalance() {
+        var failures = new ArrayList<Statement.Failure>();
+        for (var entry : facts.entries()) {
+            var sum = sum(entry.lines().stream().map(EntryLine::amount));
+            if (!sum.isZero()) {
+                failures.add(failure(entry.number(), zero(), sum, "Entry %s is out of balance by %s.".formatted(entry.number(), sum)));
+            }
+        }
+        return new Statement.Result(Statement.ENTRIES_BALANCE, facts.entries().size(), null, null, failures);
+    }
+
+    private Statement.Result totalsFollow() {
+        var failures = new ArrayList<Statement.Failure>();
+        var recomputed = new LinkedHashMap<DocumentRef, Totals>();
+        facts.roots().forEach(c -> recomputed.put(DocumentRef.order(c.order().number()), c.order().totals()));
+        invoices.values().forEach(invoice -> recomputed.put(new DocumentRef(DocumentKind.INVOICE, invoice.number()),
+                Totals.of(invoice.lines().stream().map(l -> new Totals.Part(l.price().net(l.quantity(), currency), l.vat())).toList(),
+                        currency)));
+        recomputed.forEach((document, totals) -> {
+            var stored = facts.storedTotals().get(document);
+            var follow = ChainFacts.StoredTotals.of(totals);
+            if (!follow.equals(stored)) {
+                var says = stored == null ? zero() : stored.gross();
+                failures.add(failure(document.number(), totals.gross(), says, "The lines of %s come to net %s, VAT %s, gross %s; it says gross %s."
+                        .formatted(document, totals.net(), totals.vat(), totals.gross(), says)));
+            }
+        });
+        return new Statement.Result(Statement.TOTALS_FOLLOW, recomputed.size(), null, null, failures);
+    }
+
+    private Statement.Result quantityKept() {
+        var failures = new ArrayList<Statement.Failure>();
+        long examined = 0;
+        for (var chain : facts.roots()) {
+            for (var flow : chain.flows()) {
+                examined++;
+                var measures = Map.of("cancelled", flow.cancelled(), "reserved", flow.reserved(), "staged", flow.staged(),
+                        "dispatched", flow.dispatched(), "billed", flow.billed(), "to ship", flow.toShip(), "to bill", flow.toBill(),
+                        "open and not reserved", flow.unreserved());
+                measures.entrySet().stream().filter(m -> m.getValue().isNegative()).sorted(Map.Entry.comparingByKey())
+                        .forEach(m -> failures.add(new Statement.Failure(chain.order().number(), BigDecimal.ZERO, m.getValue().value(),
+                                "Line %d of order %s has %s %s.".formatted(flow.line().no(), chain.order().number(), m.getValue(), m.getKey()))));
+            }
+        }
+        return new Statement.Result(Statement.QUANTITY_KEPT, examined, null, null, failures);
+    }
+
+    private Statement.Result withinBounds() {
+        var failures = new ArrayList<Statement.Failure>();
+        long examined = 0;
+        for (var chain : facts.roots()) {
+            for (var flow : chain.flows()) {
+                examined++;
+                var bound = flow.line().kind().isShipped() ? flow.dispatched() : flow.ordered().minus(flow.cancelled());
+                if (flow.billed().exceeds(bound)) {
+                    failures.add(new Statement.Failure(chain.order().number(), bound.value(), flow.billed().value(),
+                            "Line %d of order %s is billed with %s, but only %s could be.".formatted(flow.line().no(),
+                                    chain.order().number(), flow.billed(), bound)));
+                }
+            }
+        }
+        return new Statement.Result(Statement.WITHIN_BOUNDS, examined, null, null, failures);
+    }
+
+    /** The ledger's receivables of these documents; what their payments settle elsewhere is taken into account. */
+    private Statement.Result receivables() {
+        var failures = new ArrayList<Statement.Failure>();
+        var documents = zero();
+        for (var invoice : invoices.values()) {
+            var settled = allocations(a -> a.invoice().equals(invoice.number()));
+            var open = invoice.totals().gross().minus(settled);
+            documents = documents.plus(open);
+            var stored = facts.storedOpen().get(invoice.number());
+            if (!open.equals(stored)) {
+                failures.add(failure(invoice.number(), open, stored, "Invoice %s of %s was settled with %s, but says %s is open."
+                        .formatted(invoice.number(), invoice.totals().gross(), settled, stored)));
+            }
+        }
+        documents = documents.minus(allocations(a -> !invoices.containsKey(a.invoice())));
+        return compare(Statement.RECEIVABLES, invoices.size(), documents, ledger(AccountRole.RECEIVABLES), failures);
+    }
+
+    private Money allocations(Predicate<PaymentFact.Allocation> which) {
+        return sum(facts.payments().stream().flatMap(p -> p.allocations().stream()).filter(which)
+                .map(PaymentFact.Allocation::amount));
+    }
+
+    /** For a chain: what left the shelves with its dispatches. */
+    private Statement.Result inventory() {
+        var departed = departed().toList();
+        var cost = sum(departed.stream().map(Dispatch.Line::cost));
+        return compare(Statement.INVENTORY, departed.size(), cost.negated(), ledger(AccountRole.INVENTORY), new ArrayList<>());
+    }
+
+    private Stream<Dispatch.Line> departed() {
+        return facts.roots().stream().flatMap(chain -> chain.dispatches().stream())
+                .filter(d -> d.state() == Dispatch.State.DEPARTED).flatMap(d -> d.lines().stream());
+    }
+
+    private Statement.Result goodsOut() {
+        var roots = facts.roots().stream().map(c -> c.order().number()).collect(Collectors.toSet());
+        var unbilled = zero();
+        long examined = 0;
+        for (var chain : facts.roots()) {
+            for (var line : chain.unbilled()) {
+                examined++;
+                if (!chain.flow(line.line().orderLine()).atNoCharge()) {
+                    unbilled = unbilled.plus(line.cost());
+                }
+            }
+        }
+        var ofNeighbours = sum(invoices.values().stream().flatMap(i -> i.lines().stream())
+                .filter(l -> !roots.contains(l.orderLine().number())).flatMap(l -> l.sources().stream()).map(Invoice.Source::cost));
+        return compare(Statement.GOODS_OUT, examined, unbilled.minus(ofNeighbours), ledger(AccountRole.GOODS_OUT), new ArrayList<>());
+    }
+
+    private Statement.Result customerCredit() {
+        var failures = new ArrayList<Statement.Failure>();
+        var left = zero();
+        for (var payment : facts.payments()) {
+            var allocated = sum(payment.allocations().stream().map(a -> a.amount()));
+            var should = payment.amount().minus(allocated);
+            left = left.plus(should);
+            if (!should.equals(payment.left())) {
+                failures.add(failure(payment.number(), should, payment.left(), "Payment %s of %s was set against invoices with %s, but says %s is left."
+                        .formatted(payment.number(), payment.amount(), allocated, payment.left())));
+            }
+        }
+        return compare(Statement.CUSTOMER_CREDIT, facts.payments().size(), left.negated(), ledger(AccountRole.CUSTOMER_CREDIT), failures);
+    }
+
+    private Statement.Result wasCleared() {
+        var failures = facts.moves().stream().filter(move -> move.stateThen() != OrderState.CLEARED)
+                .map(move -> new Statement.Failure(move.document().number(), BigDecimal.ZERO, BigDecimal.ONE,
+                        "%s belongs to order %s, which was %s at that moment.".formatted(move.document(), move.order(),
+                                move.stateThen().words()))).toList();
+        return new Statement.Result(Statement.WAS_CLEARED, facts.moves().size(), null, null, failures);
+    }
+
+    private Money ledger(AccountRole role) {
+        return sum(facts.entries().stream().flatMap(e -> e.lines().stream()).filter(l -> l.role() == role).map(EntryLine::amount));
+    }
+
+    private Statement.Result compare(Statement statement, long examined, Money documents, Money ledger,
+            List<Statement.Failure> failures) {
+        if (!documents.equals(ledger)) {
+            failures.add(failure(facts.roots().isEmpty() ? "" : facts.roots().get(0).order().number(), documents, ledger,
+                    "%s: the documents say %s, the ledger says %s.".formatted(statement.words(), documents, ledger)));
+        }
+        return new Statement.Result(statement, examined, documents.amount(), ledger.amount(), failures);
+    }
+
+    private static Statement.Failure failure(String document, Money expected, Money actual, String sentence) {
+        return new Statement.Failure(document, expected.amount(), Objects.requireNonNull(actual).amount(), sentence);
+    }
+
+    private Money sum(Stream<Money> amounts) {
+        return amounts.reduce(zero(), Money::plus);
+    }
+
+    private Money zero() {
+        return Money.zero(currency);
+    }
+}

@@ -1,0 +1,29 @@
+package app.euthyna.core.shared;
+
+/** Documents that exist so far, each with its own number series. */
+public enum DocumentKind {
+    ORDER("Order", "SO-"),
+    CANCELLATION("Cancellation", "CA-"),
+    DISPATCH("Dispatch", "D-"),
+    INVOICE("Invoice", ""),
+    PAYMENT("Payment", "P-"),
+    STOCK_RECEIPT("Stock receipt", "SR-"),
+    ENTRY("Entry", "J-");
+
+    private final String word;
+    private final String prefix;
+
+    DocumentKind(String word, String prefix) {
+        this.word = word;
+        this.prefix = prefix;
+    }
+
+    public String word() {
+        return word;
+    }
+
+    /** What every number of this kind begins with; invoices begin with their year instead. */
+    public String prefix() {
+        return prefix;
+    }
+}

@@ -1,0 +1,24 @@
+package app.euthyna.core.shared;
+
+import java.math.BigDecimal;
+
+/** How figures are written in sentences: thousands with a comma, a true minus, all their decimals. */
+public final class Figures {
+
+    private Figures() {
+    }
+
+    public static String grouped(BigDecimal figure) {
+        var plain = figure.abs().toPlainString();
+        var point = plain.indexOf('.');
+        var whole = point < 0 ? plain : plain.substring(0, point);
+        var text = new StringBuilder(whole);
+        for (int at = whole.length() - 3; at > 0; at -= 3) {
+            text.insert(at, ',');
+        }
+        if (point >= 0) {
+            text.append(plain, point, plain.length());
+        }
+        return figure.signum() < 0 ? "\u2212" + text : text.toString();
+    }
+}

@@ -1,0 +1,258 @@
+package app.euthyna.core.trail;
+
+import app.euthyna.core.flow.Cancellation;
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Dispatch;
+import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.flow.LineFlow;
+import app.euthyna.core.ledger.AccountRole;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Quantity;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.Currency;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+
+/**
+ * The whole chain from any of its numbers (section 11).
+ *
+ * @param documents every document of the chain, in the order of time
+ * @param neighbours other orders met on a shared invoice or payment; named, not unfolded
+ * @param flows where every unit is, per line of the root orders
+ * @param ledger what the entries of these documents leave on each account
+ */
+public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> rows, Set<String> neighbours, List<LineUnits> flows,
+        MoneyLine money, List<AccountLine> ledger) {
+
+    /** What kind of thing a row tells, for the filter. */
+    public enum Aspect { ORDER, GOODS, MONEY, DECISION }
+
+    /**
+     * One row of the statement.
+     *
+     * @param parents the documents it came from: where its thread begins
+     * @param dropped it no longer counts: voided, reversed or cancelled whole
+     * @param open running balance of what is billed and not settled
+     */
+    public record Row(Aspect aspect, LocalDate date, long moment, DocumentRef document, List<DocumentRef> parents, String what,
+            String by, boolean dropped, List<UnitMove> units, Money billed, Money received, Money open) {
+    }
+
+    /** A quantity of an order line that a row moved. */
+    public record UnitMove(LineRef orderLine, Measure measure, Quantity quantity) {
+    }
+
+    /** Where units can be. */
+    public enum Measure { ORDERED, CANCELLED, STAGED, DISPATCHED, BILLED }
+
+    /** An order line's units. */
+    public record LineUnits(LineRef orderLine, LineFlow flow) {
+    }
+
+    /** Billed, received and open, over all invoices of the trail. */
+    public record MoneyLine(Money billed, Money received, Money open, LocalDate nextDue) {
+    }
+
+    /** What the trail's entries leave on an account. */
+    public record AccountLine(AccountRole role, String account, Money balance) {
+    }
+
+    public static Trail of(TrailFacts facts, Currency currency) {
+        return new Teller(facts, currency).tell();
+    }
+
+    private record Teller(TrailFacts facts, Currency currency) {
+
+        Trail tell() {
+            var invoices = invoices();
+            var rows = new ArrayList<Row>();
+            for (var chain : facts.roots()) {
+                orderRows(chain, rows);
+            }
+            invoices.values().forEach(invoice -> rows.add(invoiceRow(invoice)));
+            facts.payments().forEach(payment -> paymentRows(payment, invoices, rows));
+            facts.remarks().forEach(remark -> rows.add(row(Aspect.DECISION, remark.on(), remark.stamp(),
+                    DocumentRef.order(remark.order()), List.of(), remark.sentence(), false, List.of(), zero(), zero())));
+            rows.sort(Comparator.comparing(Row::moment));
+            var running = withBalances(rows);
+            var documents = new LinkedHashSet<DocumentRef>();
+            running.forEach(row -> documents.add(row.document()));
+            return new Trail(facts.start(), List.copyOf(documents), running, neighbours(invoices), flows(), money(running, invoices),
+                    ledger());
+        }
+
+        private Map<String, Invoice> invoices() {
+            var invoices = new LinkedHashMap<String, Invoice>();
+            facts.roots().forEach(chain -> chain.invoices().forEach(invoice -> invoices.put(invoice.number(), invoice)));
+            return invoices;
+        }
+
+        private Set<String> roots() {
+            return facts.roots().stream().map(chain -> chain.order().number()).collect(Collectors.toSet());
+        }
+
+        private void orderRows(Chain chain, List<Row> rows) {
+            var order = chain.order();
+            var ref = DocumentRef.order(order.number());
+            var ordered = order.lines().stream().filter(line -> line.kind().isBilled())
+                    .map(line -> new UnitMove(new LineRef(order.number(), line.no()), Measure.ORDERED, line.quantity())).toList();
+            var first = order.lines().stream().map(line -> line.description()).findFirst().orElse("nothing yet");
+            var more = order.lines().size() > 1 ? " and %d more".formatted(order.lines().size() - 1) : "";
+            var po = order.po().isBlank() ? "" : "PO " + order.po() + ": ";
+            rows.add(row(Aspect.ORDER, order.orderedOn(), stamp(ref), ref, List.of(), po + first + more, order.state().isEnded()
+                    && !order.state().isCleared(), ordered, zero(), zero()));
+            for (var cancellation : chain.cancellations()) {
+                rows.add(cancellationRow(order.number(), cancellation));
+            }
+            for (var dispatch : chain.dispatches()) {
+                rows.add(dispatchRow(order.number(), dispatch));
+            }
+        }
+
+        private Row cancellationRow(String order, Cancellation cancellation) {
+            var ref = new DocumentRef(DocumentKind.CANCELLATION, cancellation.number());
+            var units = cancellation.lines().stream()
+                    .map(l -> new UnitMove(new LineRef(order, l.orderLine()), Measure.CANCELLED, l.quantity())).toList();
+            return row(Aspect.ORDER, cancellation.on(), stamp(ref), ref, List.of(DocumentRef.order(order)),
+                    "given up: " + cancellation.reason(), false, units, zero(), zero());
+        }
+
+        private Row dispatchRow(String order, Dispatch dispatch) {
+            var ref = new DocumentRef(DocumentKind.DISPATCH, dispatch.number());
+            var dropped = dispatch.state() == Dispatch.State.VOIDED || dispatch.state() == Dispatch.State.REVERSED;
+            var measure = dispatch.state() == Dispatch.State.STAGED ? Measure.STAGED : Measure.DISPATCHED;
+            var units = dropped ? List.<UnitMove>of() : dispatch.lines().stream()
+                    .map(l -> new UnitMove(new LineRef(order, l.orderLine()), measure, l.quantity())).toList();
+            var what = switch (dispatch.state()) {
+                case STAGED -> "staged at " + dispatch.site() + ", still in the building";
+                case DEPARTED -> "left " + dispatch.site();
+                case VOIDED -> "staged and voided, the goods stayed";
+                case REVERSED -> "taken back, the goods never left";
+            };
+            return row(Aspect.GOODS, dispatch.date(), stamp(ref), ref, List.of(DocumentRef.order(order)), what, dropped, units,
+                    zero(), zero());
+        }
+
+        private Row invoiceRow(Invoice invoice) {
+            var ref = new DocumentRef(DocumentKind.INVOICE, invoice.number());
+            var roots = roots();
+            var parents = new LinkedHashSet<DocumentRef>();
+            var others = new TreeSet<String>();
+            for (var line : invoice.lines()) {
+                if (!roots.contains(line.orderLine().number())) {
+                    others.add(line.orderLine().number());
+                    continue;
+                }
+                line.sources().forEach(s -> parents.add(new DocumentRef(DocumentKind.DISPATCH, s.dispatchLine().number())));
+                if (line.sources().isEmpty()) {
+                    parents.add(DocumentRef.order(line.orderLine().number()));
+                }
+            }
+            var units = invoice.lines().stream().filter(l -> roots.contains(l.orderLine().number()))
+                    .map(l -> new UnitMove(l.orderLine(), Measure.BILLED, l.quantity())).toList();
+            var bills = parents.stream().map(DocumentRef::toString).collect(Collectors.joining(", "));
+            var also = others.isEmpty() ? "" : "; also bills order " + String.join(", ", others);
+            return row(Aspect.MONEY, invoice.on(), stamp(ref), ref, List.copyOf(parents), "bills " + bills + also, false, units,
+                    invoice.totals().gross(), zero());
+        }
+
+        /** A payment stands on a row for the day it came in, and on one more for each later day its credit was put to use. */
+        private void paymentRows(PaymentFact payment, Map<String, Invoice> invoices, List<Row> rows) {
+            var ref = new DocumentRef(DocumentKind.PAYMENT, payment.number());
+            var stamp = stamp(ref);
+            var byMoment = new LinkedHashMap<Long, List<PaymentFact.Allocation>>();
+            byMoment.put(stamp.moment(), new ArrayList<>());
+            payment.allocations().stream().sorted(Comparator.comparing(PaymentFact.Allocation::moment))
+                    .forEach(a -> byMoment.computeIfAbsent(a.moment(), moment -> new ArrayList<>()).add(a));
+            byMoment.forEach((moment, allocations) -> {
+                var here = allocations.stream().filter(a -> invoices.containsKey(a.invoice())).toList();
+                var received = here.stream().map(PaymentFact.Allocation::amount).reduce(zero(), Money::plus);
+                var arrival = moment == stamp.moment();
+                var parents = here.stream().map(a -> new DocumentRef(DocumentKind.INVOICE, a.invoice())).distinct().toList();
+                if (arrival) {
+                    var onAccount = facts.roots().isEmpty() ? payment.amount() : received;
+                    rows.add(row(Aspect.MONEY, payment.on(), stamp, ref, parents, arrivalWords(payment), false, List.of(), zero(),
+                            onAccount));
+                } else if (!here.isEmpty()) {
+                    rows.add(row(Aspect.MONEY, allocations.get(0).on(), new Stamp(moment, stamp.by()), ref, parents,
+                            "customer credit from it set against the invoice", false, List.of(), zero(), received));
+                }
+            });
+        }
+
+        private String arrivalWords(PaymentFact payment) {
+            var left = payment.left();
+            return left.isZero() ? "%s came in".formatted(payment.amount())
+                    : "%s came in, %s of it on account".formatted(payment.amount(), left);
+        }
+
+        private Row row(Aspect aspect, LocalDate date, Stamp stamp, DocumentRef document, List<DocumentRef> parents, String what,
+                boolean dropped, List<UnitMove> units, Money billed, Money received) {
+            return new Row(aspect, date, stamp.moment(), document, parents, what, stamp.by(), dropped, units, billed, received, zero());
+        }
+
+        private List<Row> withBalances(List<Row> rows) {
+            var open = zero();
+            var running = new ArrayList<Row>();
+            for (var r : rows) {
+                open = open.plus(r.billed()).minus(r.received());
+                running.add(new Row(r.aspect(), r.date(), r.moment(), r.document(), r.parents(), r.what(), r.by(), r.dropped(),
+                        r.units(), r.billed(), r.received(), open));
+            }
+            return running;
+        }
+
+        private Set<String> neighbours(Map<String, Invoice> invoices) {
+            var met = new TreeSet<String>();
+            invoices.values().forEach(invoice -> invoice.lines().forEach(line -> met.add(line.orderLine().number())));
+            met.removeAll(roots());
+            return met;
+        }
+
+        private List<LineUnits> flows() {
+            return facts.roots().stream().flatMap(chain -> chain.flows().stream().filter(flow -> flow.line().kind().isBilled())
+                    .map(flow -> new LineUnits(new LineRef(chain.order().number(), flow.line().no()), flow))).toList();
+        }
+
+        private MoneyLine money(List<Row> rows, Map<String, Invoice> invoices) {
+            var billed = rows.stream().map(Row::billed).reduce(zero(), Money::plus);
+            var received = rows.stream().map(Row::received).reduce(zero(), Money::plus);
+            var due = billed.compareTo(received) <= 0 ? null
+                    : invoices.values().stream().map(Invoice::dueOn).min(Comparator.naturalOrder()).orElse(null);
+            return new MoneyLine(billed, received, billed.minus(received), due);
+        }
+
+        private List<AccountLine> ledger() {
+            var sums = new LinkedHashMap<List<Object>, AccountLine>();
+            for (var entry : facts.entries()) {
+                for (var line : entry.lines()) {
+                    sums.merge(List.of(line.role(), line.account()), new AccountLine(line.role(), line.account(), line.amount()),
+                            (a, b) -> new AccountLine(a.role(), a.account(), a.balance().plus(b.balance())));
+                }
+            }
+            return sums.values().stream().sorted(Comparator.comparing(AccountLine::account)).toList();
+        }
+
+        private Stamp stamp(DocumentRef document) {
+            var stamp = facts.stamps().get(document);
+            if (stamp == null) {
+                throw new IllegalStateException(document + " stands nowhere in the history");
+            }
+            return stamp;
+        }
+
+        private Money zero() {
+            return Money.zero(currency);
+        }
+    }
+}

@@ -1,0 +1,25 @@
+package app.euthyna.core.trail;
+
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.ledger.Entry;
+import app.euthyna.core.shared.DocumentRef;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What a trail is made of: the root orders' chains, the payments allocated to their invoices (or the payment that one starts
+ * from), decisions, and all entries of these documents.
+ *
+ * @param start the document one came from
+ * @param stamps who brought each document about, and when
+ */
+public record TrailFacts(DocumentRef start, List<Chain> roots, List<PaymentFact> payments, List<Remark> remarks,
+        Map<DocumentRef, Stamp> stamps, List<Entry> entries) {
+    public TrailFacts {
+        roots = List.copyOf(roots);
+        payments = List.copyOf(payments);
+        remarks = List.copyOf(remarks);
+        stamps = Map.copyOf(stamps);
+        entries = List.copyOf(entries);
+    }
+}

@@ -1,0 +1,117 @@
+package app.euthyna.core.unwind;
+
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Refusal;
+
+/** What stands in the way of undoing something. */
+public sealed interface UnwindRefusal extends Refusal {
+
+    @Override
+    default Kind kind() {
+        return Kind.WRONG_STATE;
+    }
+
+    /** Goods of the order are gone. */
+    record DepartedGoods(String order, String dispatch) implements UnwindRefusal {
+        @Override
+        public String code() {
+            return "departed-goods";
+        }
+
+        @Override
+        public String sentence() {
+            return "Goods of order %s have left the building with dispatch %s. They can only come back through a return."
+                    .formatted(order, dispatch);
+        }
+
+        @Override
+        public String instead() {
+            return "Cancel the rest: what has left stays as it is.";
+        }
+    }
+
+    /** Work of the order is billed. */
+    record Billed(String order, String invoice) implements UnwindRefusal {
+        @Override
+        public String code() {
+            return "already-billed";
+        }
+
+        @Override
+        public String sentence() {
+            return "Order %s is billed in part by invoice %s.".formatted(order, invoice);
+        }
+
+        @Override
+        public String instead() {
+            return "Cancel the rest: what is billed stays as it is.";
+        }
+    }
+
+    /** Nothing of the order is open. */
+    record NothingOpen(String order) implements UnwindRefusal {
+        @Override
+        public String code() {
+            return "more-than-open";
+        }
+
+        @Override
+        public String sentence() {
+            return "Nothing of order %s is open, so there is nothing to cancel.".formatted(order);
+        }
+    }
+
+    /** More than the line has open. */
+    record MoreThanOpen(String order, int line, Quantity asked, Quantity open) implements UnwindRefusal {
+        @Override
+        public String code() {
+            return "more-than-open";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.RULE_NOT_MET;
+        }
+
+        @Override
+        public String sentence() {
+            return "Line %d of order %s has %s open; %s can't be cancelled.".formatted(line, order, open, asked);
+        }
+    }
+
+    /** Part of what is named is staged. */
+    record StagedGoods(String order, int line, Quantity asked, Quantity notStaged, String dispatch) implements UnwindRefusal {
+        @Override
+        public String code() {
+            return "staged-goods";
+        }
+
+        @Override
+        public String sentence() {
+            return "Of line %d of order %s only %s are not staged; %s can't be cancelled.".formatted(line, order, notStaged, asked);
+        }
+
+        @Override
+        public String instead() {
+            return "Void dispatch %s first.".formatted(dispatch);
+        }
+    }
+
+    /** The chain is no longer what the plan was made for. */
+    record PlanChanged(String order) implements UnwindRefusal {
+        @Override
+        public String code() {
+            return "plan-changed";
+        }
+
+        @Override
+        public String sentence() {
+            return "Order %s has changed since the plan was made, so the plan was not carried out.".formatted(order);
+        }
+
+        @Override
+        public String instead() {
+            return "Look at the new plan.";
+        }
+    }
+}

@@ -1,0 +1,106 @@
+package app.euthyna.server.platform;
+
+import app.euthyna.core.shared.Person;
+import app.euthyna.core.shared.Role;
+import jakarta.servlet.http.HttpServletRequest;
+import java.nio.charset.StandardCharsets;
+import java.sql.Timestamp;
+import java.time.Clock;
+import java.time.LocalDate;
+import java.util.concurrent.ThreadLocalRandom;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import org.springframework.dao.ConcurrencyFailureException;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.dao.QueryTimeoutException;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+import tools.jackson.databind.ObjectMapper;
+
+/**
+ * Runs a command as one transaction that is safe to send twice: the answer is kept under the caller's idempotency key together with
+ * what the command wrote. A race lost to others is run again a few times.
+ */
+@Component
+public class Commands {
+
+    private static final int TRIES = 8;
+
+    private final TransactionTemplate transactions;
+    private final JdbcClient jdbc;
+    private final ObjectMapper json;
+    private final Clock clock;
+
+    Commands(TransactionTemplate transactions, JdbcClient jdbc, ObjectMapper json, Clock clock) {
+        this.transactions = transactions;
+        this.jdbc = jdbc;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    /**
+     * Runs {@code body} once for the key in {@code http}, whatever the number of times it is sent.
+     *
+     * @param request what was asked for: the same key with another request is refused
+     */
+    public <T> T run(HttpServletRequest http, Object request, Class<T> answer, Function<CommandContext, T> body) {
+        var key = http.getHeader("Idempotency-Key");
+        if (key == null || key.isBlank() || key.length() > 120) {
+            throw new RefusedException(new PlatformRefusal.KeyMissing());
+        }
+        var hash = Hashes.sha256((http.getMethod() + " " + http.getRequestURI() + "\n" + json.writeValueAsString(request)).getBytes(StandardCharsets.UTF_8));
+        var context = context();
+        return retrying(() -> transactions.execute(status -> {
+            var earlier = jdbc.sql("select request_hash, response from command_log where username = ? and idempotency_key = ?")
+                    .params(context.person().username(), key).query(Answered.class).optional();
+            if (earlier.isPresent()) {
+                if (!earlier.get().requestHash().equals(hash)) {
+                    throw new RefusedException(new PlatformRefusal.KeyReused(key));
+                }
+                return json.readValue(earlier.get().response(), answer);
+            }
+            jdbc.sql("insert into command_log (username, idempotency_key, request_hash, response, at) values (?, ?, ?, '', ?)")
+                    .params(context.person().username(), key, hash, Timestamp.from(clock.instant())).update();
+            var result = body.apply(context);
+            jdbc.sql("update command_log set response = ? where username = ? and idempotency_key = ?")
+                    .params(json.writeValueAsString(result), context.person().username(), key).update();
+            return result;
+        }));
+    }
+
+    private record Answered(String requestHash, String response) {
+    }
+
+    /** Runs a whole transaction again when others were faster; gives up with a problem that says so. */
+    public <T> T retrying(Supplier<T> transaction) {
+        for (int attempt = 1; ; attempt++) {
+            try {
+                return transaction.get();
+            } catch (ConcurrencyFailureException | DuplicateKeyException | QueryTimeoutException lost) {
+                if (attempt == TRIES) {
+                    throw new RefusedException(new PlatformRefusal.Busy());
+                }
+                pause(attempt);
+            }
+        }
+    }
+
+    private static void pause(int attempt) {
+        try {
+            Thread.sleep(ThreadLocalRandom.current().nextLong(5, 20L * attempt));
+        } catch (InterruptedException stopped) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("stopped while waiting for a lock", stopped);
+        }
+    }
+
+    /** Who is signed in, today. */
+    public CommandContext context() {
+        var authentication = SecurityContextHolder.getContext().getAuthentication();
+        var role = authentication.getAuthorities().stream().map(a -> a.getAuthority()).filter(a -> a.startsWith("ROLE_"))
+                .findFirst().map(a -> Role.valueOf(a.substring("ROLE_".length()))).orElseThrow();
+        return new CommandContext(new Person(authentication.getName(), role), LocalDate.now(clock), "");
+    }
+}

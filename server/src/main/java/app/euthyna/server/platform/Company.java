@@ -1,0 +1,65 @@
+package app.euthyna.server.platform;
+
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Money;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.Currency;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+
+/** The one company whose books these are, and its currency, which never changes once it is set. */
+@Component
+public class Company {
+
+    private final JdbcClient jdbc;
+    private volatile Facts facts;
+
+    Company(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    /** Name and currency of the house. */
+    public record Facts(String name, Currency currency, boolean demo) {
+    }
+
+    public Facts facts() {
+        var known = facts;
+        if (known == null) {
+            known = jdbc.sql("select name, currency, demo from company where id = 1")
+                    .query((row, n) -> new Facts(row.getString(1), Currency.getInstance(row.getString(2)), row.getBoolean(3)))
+                    .single();
+            facts = known;
+        }
+        return known;
+    }
+
+    public Currency currency() {
+        return facts().currency();
+    }
+
+    /** An amount as it is stored, with four decimals. */
+    public Money money(BigDecimal stored) {
+        return new Money(stored, currency());
+    }
+
+    /** An amount as somebody sent it: more decimals than the currency has are refused, not rounded. */
+    public Money given(String field, BigDecimal amount) {
+        if (amount == null || amount.stripTrailingZeros().scale() > currency().getDefaultFractionDigits()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of(field,
+                    "an amount with at most " + currency().getDefaultFractionDigits() + " decimals"));
+        }
+        return new Money(amount.setScale(currency().getDefaultFractionDigits(), RoundingMode.UNNECESSARY), currency());
+    }
+
+    /** Sets up the company of a new database; does nothing to one that has its own. */
+    public void found(String name, String currency, boolean demo) {
+        if (!isFounded()) {
+            jdbc.sql("insert into company (id, name, currency, demo) values (1, ?, ?, ?)").params(name, currency, demo).update();
+        }
+    }
+
+    public boolean isFounded() {
+        return jdbc.sql("select count(*) from company").query(Long.class).single() > 0;
+    }
+}

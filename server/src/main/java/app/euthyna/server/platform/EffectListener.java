@@ -1,0 +1,72 @@
+package app.euthyna.server.platform;
+
+import app.euthyna.core.flow.Effect;
+
+/** A visitor for sinks that care for a few effects only. */
+public abstract class EffectListener implements Effect.Visitor<Void> {
+
+    @Override
+    public Void orderSubmitted(Effect.OrderSubmitted effect) {
+        return null;
+    }
+
+    @Override
+    public Void orderChanged(Effect.OrderChanged effect) {
+        return null;
+    }
+
+    @Override
+    public Void stateChanged(Effect.StateChanged effect) {
+        return null;
+    }
+
+    @Override
+    public Void reserved(Effect.Reserved effect) {
+        return null;
+    }
+
+    @Override
+    public Void released(Effect.Released effect) {
+        return null;
+    }
+
+    @Override
+    public Void staged(Effect.Staged effect) {
+        return null;
+    }
+
+    @Override
+    public Void voided(Effect.Voided effect) {
+        return null;
+    }
+
+    @Override
+    public Void departed(Effect.Departed effect) {
+        return null;
+    }
+
+    @Override
+    public Void invoiced(Effect.Invoiced effect) {
+        return null;
+    }
+
+    @Override
+    public Void paymentReceived(Effect.PaymentReceived effect) {
+        return null;
+    }
+
+    @Override
+    public Void creditAllocated(Effect.CreditAllocated effect) {
+        return null;
+    }
+
+    @Override
+    public Void quantityCancelled(Effect.QuantityCancelled effect) {
+        return null;
+    }
+
+    @Override
+    public Void stockReceived(Effect.StockReceived effect) {
+        return null;
+    }
+}

@@ -1,0 +1,24 @@
+package app.euthyna.server.platform;
+
+import app.euthyna.core.flow.Effect;
+import java.util.List;
+
+/**
+ * A capability that keeps something of effects, or answers them. Sinks are asked in the order of their capabilities, given by
+ * {@code @Order}.
+ */
+public interface EffectSink {
+
+    /** Stores what the capability keeps of one effect. */
+    default void store(CommandContext context, Effect effect) {
+    }
+
+    /** What follows from a batch once all of it is stored: a clearing reserves stock, a payment lets held orders go. */
+    default List<Effect> follow(CommandContext context, List<Effect> batch) {
+        return List.of();
+    }
+
+    /** Brings lists up to date when the command has had all its effects. */
+    default void settle(CommandContext context, List<Effect> all) {
+    }
+}

@@ -1,0 +1,49 @@
+package app.euthyna.server.platform;
+
+import app.euthyna.core.shared.CommonRefusal;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+
+/** From the numbers and codes that the core knows to the rows that carry them. */
+@Component
+public class Ids {
+
+    private final JdbcClient jdbc;
+
+    Ids(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    public long order(String number) {
+        return one("select id from sales_order where number = ?", "order", number);
+    }
+
+    public long customer(String code) {
+        return one("select id from customer where code = ?", "customer", code);
+    }
+
+    public long item(String code) {
+        return one("select id from item where code = ?", "item", code);
+    }
+
+    public long site(String code) {
+        return one("select id from site where code = ?", "store", code);
+    }
+
+    public long dispatch(String number) {
+        return one("select id from dispatch where number = ?", "dispatch", number);
+    }
+
+    public long invoice(String number) {
+        return one("select id from invoice where number = ?", "invoice", number);
+    }
+
+    public long payment(String number) {
+        return one("select id from payment where number = ?", "payment", number);
+    }
+
+    private long one(String sql, String what, String code) {
+        return jdbc.sql(sql).param(code).query(Long.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, code)));
+    }
+}

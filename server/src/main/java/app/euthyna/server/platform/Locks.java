@@ -1,0 +1,53 @@
+package app.euthyna.server.platform;
+
+import app.euthyna.core.shared.CommonRefusal;
+import java.util.Collection;
+import java.util.List;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * Row locks, for every rule that looks at more than one row: no isolation level of the database stands in for them. Always taken in
+ * the order customers, shelves, orders, number series, ledger head, and within each by id.
+ */
+@Component
+@Transactional(propagation = Propagation.MANDATORY)
+public class Locks {
+
+    private final JdbcClient jdbc;
+
+    Locks(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    /** For everything that looks at a customer's exposure or PO numbers. */
+    public void customer(String code) {
+        jdbc.sql("select id from customer where code = ? for update").param(code).query(Long.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)));
+    }
+
+    public void customers(Collection<Long> ids) {
+        ids.stream().sorted().distinct()
+                .forEach(id -> jdbc.sql("select id from customer where id = ? for update").param(id).query(Long.class).single());
+    }
+
+    /** For everything that decides on a chain. */
+    public void orders(Collection<String> numbers) {
+        if (numbers.isEmpty()) {
+            return;
+        }
+        List<Long> ids = jdbc.sql("select id from sales_order where number in (:numbers) order by id").param("numbers", numbers)
+                .query(Long.class).list();
+        ids.forEach(id -> jdbc.sql("select id from sales_order where id = ? for update").param(id).query(Long.class).single());
+    }
+
+    /** The customer of an order, locked; then the order. */
+    public void customerAndOrder(String order) {
+        var customer = jdbc.sql("select customer_id from sales_order where number = ?").param(order).query(Long.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("order", order)));
+        customers(List.of(customer));
+        orders(List.of(order));
+    }
+}

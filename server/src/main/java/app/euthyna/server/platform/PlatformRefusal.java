@@ -1,0 +1,107 @@
+package app.euthyna.server.platform;
+
+import app.euthyna.core.shared.Refusal;
+
+/** Refusals about the command itself. */
+public sealed interface PlatformRefusal extends Refusal {
+
+    /** Somebody changed the document since it was read. */
+    record StaleVersion(String document, long seen, long now) implements PlatformRefusal {
+        @Override
+        public String code() {
+            return "stale-version";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "%s was changed in the meantime (you saw version %d, it is now %d).".formatted(document, seen, now);
+        }
+
+        @Override
+        public String instead() {
+            return "Look at it again and repeat what you wanted to do.";
+        }
+    }
+
+    /** Others kept the documents busy through several tries. */
+    record Busy() implements PlatformRefusal {
+        @Override
+        public String code() {
+            return "stale-version";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "Others are changing the same documents right now; nothing was changed by you.";
+        }
+
+        @Override
+        public String instead() {
+            return "Try again in a moment.";
+        }
+    }
+
+    /** A command without a key can't be sent twice safely. */
+    record KeyMissing() implements PlatformRefusal {
+        @Override
+        public String code() {
+            return "idempotency-key-missing";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.INCOMPLETE;
+        }
+
+        @Override
+        public String sentence() {
+            return "The header Idempotency-Key is missing; every command needs one of 1 to 120 characters.";
+        }
+    }
+
+    /** The key was used for something else. */
+    record KeyReused(String key) implements PlatformRefusal {
+        @Override
+        public String code() {
+            return "idempotency-key-reused";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.RULE_NOT_MET;
+        }
+
+        @Override
+        public String sentence() {
+            return "The Idempotency-Key %s was used for another command.".formatted(key);
+        }
+    }
+
+    /** The request can't be read. */
+    record Malformed(String what) implements PlatformRefusal {
+        @Override
+        public String code() {
+            return "malformed";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.INCOMPLETE;
+        }
+
+        @Override
+        public String sentence() {
+            return what;
+        }
+    }
+}

@@ -1,0 +1,34 @@
+package app.euthyna.server.platform;
+
+import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.Refusal;
+import java.util.List;
+
+/** Carries the refusals of a command out of its transaction, which rolls back. */
+public final class RefusedException extends RuntimeException {
+
+    private static final long serialVersionUID = 1L;
+
+    private final transient List<Refusal> refusals;
+
+    public RefusedException(List<? extends Refusal> refusals) {
+        super(refusals.get(0).sentence(), null, false, false);
+        this.refusals = List.copyOf(refusals);
+    }
+
+    public RefusedException(Refusal refusal) {
+        this(List.of(refusal));
+    }
+
+    /** The decision's result; throws when it was refused. */
+    public static <T> T unless(Decision<T> decision) {
+        if (decision.isRefused()) {
+            throw new RefusedException(decision.refusals());
+        }
+        return decision.get();
+    }
+
+    public List<Refusal> refusals() {
+        return refusals;
+    }
+}

@@ -23,23 +23,10 @@ public record CustomerPosition(Term unpaid, Term dispatchedNotInvoiced, Term cle
         public static Term nothing(Currency currency) {
             return new Term(Money.zero(currency), List.of());
         }
-
-        /** The term with a document's amount, should it have one, left out. */
-        Term without(String order) {
-            var left = documents.stream().filter(d -> !d.document().number().equals(order)).toList();
-            var taken = documents.stream().filter(d -> d.document().number().equals(order)).map(DocumentAmount::amount)
-                    .reduce(Money.zero(sum.currency()), Money::plus);
-            return new Term(sum.minus(taken), left);
-        }
     }
 
     /** Unpaid + dispatched, not invoiced + cleared, not dispatched − unapplied. */
     public Money exposure() {
         return unpaid.sum().plus(dispatchedNotInvoiced.sum()).plus(clearedNotDispatched.sum()).minus(unapplied.sum());
-    }
-
-    /** The position beside an order whose open value is counted on its own. */
-    public CustomerPosition without(String order) {
-        return new CustomerPosition(unpaid, dispatchedNotInvoiced, clearedNotDispatched.without(order), unapplied);
     }
 }

@@ -6,6 +6,7 @@ import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import java.util.List;
+import java.util.Set;
 
 /**
  * Everything that can happen to orders, goods and money: the closed list that decisions answer with. Who, when and why belong to
@@ -14,6 +15,11 @@ import java.util.List;
 public sealed interface Effect {
 
     <T> T accept(Visitor<T> visitor);
+
+    /** The orders whose chain it changes. */
+    default Set<String> orders() {
+        return accept(new ConcernedOrders());
+    }
 
     /** A draft was handed in; the checks are to look at it. */
     record OrderSubmitted(Order order) implements Effect {

@@ -213,7 +213,7 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
         }
 
         private Set<String> neighbours(Map<String, Invoice> invoices) {
-            var met = new TreeSet<String>();
+            var met = new TreeSet<>(facts.paidElsewhere());
             invoices.values().forEach(invoice -> invoice.lines().forEach(line -> met.add(line.orderLine().number())));
             met.removeAll(roots());
             return met;

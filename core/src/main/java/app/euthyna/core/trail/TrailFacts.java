@@ -5,19 +5,23 @@ import app.euthyna.core.ledger.Entry;
 import app.euthyna.core.shared.DocumentRef;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * What a trail is made of: the root orders' chains, the payments allocated to their invoices (or the payment that one starts
  * from), decisions, and all entries of these documents.
  *
  * @param start the document one came from
+ * @param paidElsewhere orders that the same payments settled on other invoices
  * @param stamps who brought each document about, and when
  */
-public record TrailFacts(DocumentRef start, List<Chain> roots, List<PaymentFact> payments, List<Remark> remarks,
+public record TrailFacts(DocumentRef start, List<Chain> roots, List<PaymentFact> payments, Set<String> paidElsewhere, List<Remark> remarks,
+       
         Map<DocumentRef, Stamp> stamps, List<Entry> entries) {
     public TrailFacts {
         roots = List.copyOf(roots);
         payments = List.copyOf(payments);
+        paidElsewhere = Set.copyOf(paidElsewhere);
         remarks = List.copyOf(remarks);
         stamps = Map.copyOf(stamps);
         entries = List.copyOf(entries);

@@ -13,12 +13,16 @@ public interface EffectSink {
     default void store(CommandContext context, Effect effect) {
     }
 
-    /** What follows from a batch once all of it is stored: a clearing reserves stock, a payment lets held orders go. */
-    default List<Effect> follow(CommandContext context, List<Effect> batch) {
-        return List.of();
+    /** Answers a batch once all of it is stored: a clearing reserves stock, a payment lets held orders go. */
+    default void follow(CommandContext context, List<Effect> batch, Further further) {
     }
 
-    /** Brings lists up to date when the command has had all its effects. */
+    /** Brings the documents' versions up to date when the command has had all its effects. */
     default void settle(CommandContext context, List<Effect> all) {
+    }
+
+    /** Writes effects that follow from others, at once and with all that follows from them in turn. */
+    interface Further {
+        void write(List<? extends Effect> effects);
     }
 }

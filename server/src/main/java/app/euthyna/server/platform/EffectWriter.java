@@ -42,6 +42,6 @@ public class EffectWriter {
         }
         entities.flush();
         all.addAll(batch);
-        sinks.orderedStream().forEach(sink -> store(context, sink.follow(context, batch), all));
+        sinks.orderedStream().forEach(sink -> sink.follow(context, batch, further -> store(context, List.copyOf(further), all)));
     }
 }

@@ -1,0 +1,73 @@
+package app.euthyna.core.flow;
+
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/** Which orders' chains an effect changes. */
+final class ConcernedOrders implements Effect.Visitor<Set<String>> {
+
+    @Override
+    public Set<String> orderSubmitted(Effect.OrderSubmitted effect) {
+        return Set.of(effect.order().number());
+    }
+
+    @Override
+    public Set<String> orderChanged(Effect.OrderChanged effect) {
+        return Set.of(effect.after().number());
+    }
+
+    @Override
+    public Set<String> stateChanged(Effect.StateChanged effect) {
+        return Set.of(effect.order());
+    }
+
+    @Override
+    public Set<String> reserved(Effect.Reserved effect) {
+        return Set.of(effect.orderLine().number());
+    }
+
+    @Override
+    public Set<String> released(Effect.Released effect) {
+        return Set.of(effect.orderLine().number());
+    }
+
+    @Override
+    public Set<String> staged(Effect.Staged effect) {
+        return Set.of(effect.dispatch().order());
+    }
+
+    @Override
+    public Set<String> voided(Effect.Voided effect) {
+        return Set.of(effect.dispatch().order());
+    }
+
+    @Override
+    public Set<String> departed(Effect.Departed effect) {
+        return Set.of(effect.dispatch().order());
+    }
+
+    @Override
+    public Set<String> invoiced(Effect.Invoiced effect) {
+        return effect.invoice().lines().stream().map(line -> line.orderLine().number()).collect(Collectors.toSet());
+    }
+
+    @Override
+    public Set<String> paymentReceived(Effect.PaymentReceived effect) {
+        return Set.of();
+    }
+
+    @Override
+    public Set<String> creditAllocated(Effect.CreditAllocated effect) {
+        return Set.of();
+    }
+
+    @Override
+    public Set<String> quantityCancelled(Effect.QuantityCancelled effect) {
+        return Set.of(effect.cancellation().order());
+    }
+
+    @Override
+    public Set<String> stockReceived(Effect.StockReceived effect) {
+        return Set.of();
+    }
+}

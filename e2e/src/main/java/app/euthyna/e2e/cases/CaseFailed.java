@@ -1,0 +1,16 @@
+package app.euthyna.e2e.cases;
+
+/** A case is not met, or says something that the runner does not understand. */
+final class CaseFailed extends RuntimeException {
+
+    private static final long serialVersionUID = 1L;
+
+    CaseFailed(String message) {
+        super(message);
+    }
+
+    /** The step's capability does not exist yet. */
+    static CaseFailed notBuilt(String what) {
+        return new CaseFailed("not built yet: " + what);
+    }
+}

@@ -1,0 +1,89 @@
+package app.euthyna.server.check;
+
+import app.euthyna.core.check.Check;
+import app.euthyna.core.check.Checks;
+import app.euthyna.core.check.Deciding;
+import app.euthyna.core.check.Finding;
+import app.euthyna.core.check.Surroundings;
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.flow.OpenOrderSink;
+import app.euthyna.server.order.OrderDraft;
+import app.euthyna.server.order.OrderService;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.EffectWriter;
+import app.euthyna.server.platform.History;
+import app.euthyna.server.platform.Locks;
+import app.euthyna.server.platform.RefusedException;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Decisions on held and flagged orders, and the dry run of the checks. */
+@Service
+class CheckService {
+
+    private final OrderService orders;
+    private final ChainReader chains;
+    private final FindingStore findings;
+    private final SurroundingsReader surroundings;
+    private final OpenOrderSink openOrders;
+    private final EffectWriter writer;
+    private final History history;
+    private final Locks locks;
+
+    CheckService(OrderService orders, ChainReader chains, FindingStore findings, SurroundingsReader surroundings,
+            OpenOrderSink openOrders, EffectWriter writer, History history, Locks locks) {
+        this.orders = orders;
+        this.chains = chains;
+        this.findings = findings;
+        this.surroundings = surroundings;
+        this.openOrders = openOrders;
+        this.writer = writer;
+        this.history = history;
+        this.locks = locks;
+    }
+
+    @Transactional(propagation = Propagation.MANDATORY)
+    void waive(CommandContext context, String number, long version, Set<Check> named) {
+        locks.customerAndOrder(number);
+        var chain = chains.chain(number);
+        var after = RefusedException.unless(
+                Deciding.waive(chain, findings.of(number), named, context.person(), context.reason(), context.date()));
+        orders.requireVersion(number, version);
+        findings.save(number, after);
+        history.note(context, number, "waived", "let pass: "
+                + named.stream().map(Check::title).sorted().collect(Collectors.joining(", ")) + ": " + context.reason());
+        openOrders.refresh(new TreeSet<>(List.of(number)));
+        var to = Checks.stateOf(chain, after);
+        if (to != chain.order().state()) {
+            writer.write(context, List.of(new Effect.StateChanged(number, chain.order().state(), to)));
+        }
+    }
+
+    @Transactional(propagation = Propagation.MANDATORY)
+    void decline(CommandContext context, String number, long version) {
+        locks.customerAndOrder(number);
+        var effects = RefusedException.unless(Deciding.decline(chains.chain(number), context.person(), context.reason()));
+        orders.requireVersion(number, version);
+        writer.write(context, effects);
+    }
+
+    /** What would hold an order if it were handed in as it is written now. Nothing is kept. */
+    @Transactional(readOnly = true)
+    DryRun dryRun(CommandContext context, OrderDraft draft) {
+        var order = orders.imagine(context, draft);
+        var chain = Chain.of(order);
+        var around = surroundings.around(order, context.date());
+        return new DryRun(chain, Checks.run(chain, around, List.of(), Checks.Occasion.SUBMITTED, Optional.empty()), around);
+    }
+
+    record DryRun(Chain chain, List<Finding> findings, Surroundings around) {
+    }
+}

@@ -1,0 +1,162 @@
+package app.euthyna.server.check;
+
+import app.euthyna.core.check.Checks;
+import app.euthyna.core.check.Checks.Occasion;
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.Money;
+import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.flow.OpenOrderSink;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.EffectListener;
+import app.euthyna.server.platform.EffectSink;
+import java.util.List;
+import java.util.Optional;
+import java.util.TreeSet;
+import org.springframework.core.annotation.Order;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+
+/**
+ * Checks orders again when they, or something the checks look at, have changed, and sets the state that follows: the one place where
+ * an order is held, cleared or comes to its end.
+ */
+@Component
+@Order(70)
+class CheckSink implements EffectSink {
+
+    private final ChainReader chains;
+    private final FindingStore findings;
+    private final SurroundingsReader surroundings;
+    private final OpenOrderSink openOrders;
+    private final JdbcClient jdbc;
+
+    CheckSink(ChainReader chains, FindingStore findings, SurroundingsReader surroundings, OpenOrderSink openOrders, JdbcClient jdbc) {
+        this.chains = chains;
+        this.findings = findings;
+        this.surroundings = surroundings;
+        this.openOrders = openOrders;
+        this.jdbc = jdbc;
+    }
+
+    @Override
+    public void follow(CommandContext context, List<Effect> batch, Further further) {
+        batch.forEach(effect -> effect.accept(new Answer(context, further)));
+    }
+
+    private final class Answer extends EffectListener {
+
+        private final CommandContext context;
+        private final Further further;
+
+        private Answer(CommandContext context, Further further) {
+            this.context = context;
+            this.further = further;
+        }
+
+        @Override
+        public Void orderSubmitted(Effect.OrderSubmitted effect) {
+            return check(effect.order().number(), Occasion.SUBMITTED, Optional.empty());
+        }
+
+        @Override
+        public Void orderChanged(Effect.OrderChanged effect) {
+            var now = chains.chain(effect.after().number());
+            check(effect.after().number(), Occasion.CHANGED,
+                    Optional.of(now.after(new Effect.OrderChanged(effect.after(), effect.before(), List.of())).openGross()));
+            return heldOf(effect.after().customer());
+        }
+
+        @Override
+        public Void stateChanged(Effect.StateChanged effect) {
+            if (effect.to().isEnded()) {
+                check(effect.order(), Occasion.WORLD_CHANGED, Optional.empty());
+                heldOf(chains.chain(effect.order()).order().customer());
+            }
+            return null;
+        }
+
+        @Override
+        public Void reserved(Effect.Reserved effect) {
+            return shortOf(effect.item());
+        }
+
+        @Override
+        public Void released(Effect.Released effect) {
+            return shortOf(effect.item());
+        }
+
+        @Override
+        public Void stockReceived(Effect.StockReceived effect) {
+            return shortOf(effect.item());
+        }
+
+        @Override
+        public Void departed(Effect.Departed effect) {
+            return settle(effect.dispatch().order());
+        }
+
+        @Override
+        public Void invoiced(Effect.Invoiced effect) {
+            effect.orders().stream().sorted().forEach(this::settle);
+            return null;
+        }
+
+        @Override
+        public Void paymentReceived(Effect.PaymentReceived effect) {
+            return heldOf(effect.customer());
+        }
+
+        @Override
+        public Void quantityCancelled(Effect.QuantityCancelled effect) {
+            var order = effect.cancellation().order();
+            check(order, Occasion.WORLD_CHANGED, Optional.empty());
+            return heldOf(chains.chain(order).order().customer());
+        }
+
+        /** The documents may have brought the order to its end. */
+        private Void settle(String order) {
+            var chain = chains.chain(order);
+            setState(chain, Checks.stateOf(chain, findings.of(order)));
+            return null;
+        }
+
+        private Void check(String order, Occasion occasion, Optional<Money> openGrossBefore) {
+            var chain = chains.chain(order);
+            var after = Checks.run(chain, surroundings.around(chain.order(), context.date()), findings.of(order), occasion,
+                    openGrossBefore);
+            findings.save(order, after);
+            openOrders.refresh(new TreeSet<>(List.of(order)));
+            setState(chain, Checks.stateOf(chain, after));
+            return null;
+        }
+
+        private void setState(Chain chain, OrderState to) {
+            var from = chain.order().state();
+            if (from != to) {
+                further.write(List.of(new Effect.StateChanged(chain.order().number(), from, to)));
+            }
+        }
+
+        /** Held orders of a customer, oldest first, each counting those let go before it. */
+        private Void heldOf(String customer) {
+            jdbc.sql("""
+                    select o.number from sales_order o join customer c on c.id = o.customer_id
+                    where c.code = ? and o.state = 'HELD' order by o.id""").param(customer).query(String.class).list()
+                    .forEach(order -> check(order, Occasion.WORLD_CHANGED, Optional.empty()));
+            return null;
+        }
+
+        /** Live orders with a finding that goods are short, which may be met now. */
+        private Void shortOf(String item) {
+            jdbc.sql("""
+                    select distinct o.id, o.number from finding f join sales_order o on o.id = f.order_id
+                    join sales_order_line l on l.order_id = o.id and l.item_code = ? and l.removed = false
+                    where f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED') order by o.id""").param(item)
+                    .query((r, n) -> r.getString(2)).list()
+                    .forEach(order -> check(order, Occasion.WORLD_CHANGED, Optional.empty()));
+            return null;
+        }
+    }
+}

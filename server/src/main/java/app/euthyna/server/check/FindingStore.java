@@ -1,0 +1,87 @@
+package app.euthyna.server.check;
+
+import app.euthyna.core.check.Evidence;
+import app.euthyna.core.check.Finding;
+import app.euthyna.core.check.Severity;
+import app.euthyna.server.platform.Ids;
+import com.fasterxml.jackson.annotation.JsonAutoDetect;
+import com.fasterxml.jackson.annotation.PropertyAccessor;
+import jakarta.persistence.EntityManager;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Component;
+import tools.jackson.databind.ObjectMapper;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Findings in the database; their evidence as JSON under the name of its type. */
+@Component
+class FindingStore {
+
+    private static final Map<String, Class<?>> TYPES = Arrays.stream(Evidence.class.getPermittedSubclasses())
+            .collect(Collectors.toMap(Class::getSimpleName, Function.identity()));
+
+    /** Keeps records as they are, by their components alone. */
+    private final ObjectMapper json = JsonMapper.builder()
+            .changeDefaultVisibility(v -> v.withVisibility(PropertyAccessor.ALL, JsonAutoDetect.Visibility.NONE)
+                    .withVisibility(PropertyAccessor.FIELD, JsonAutoDetect.Visibility.ANY)
+                    .withVisibility(PropertyAccessor.CREATOR, JsonAutoDetect.Visibility.ANY))
+            .build();
+
+    private final EntityManager entities;
+    private final Ids ids;
+
+    FindingStore(EntityManager entities, Ids ids) {
+        this.entities = entities;
+        this.ids = ids;
+    }
+
+    List<Finding> of(String order) {
+        return stored(ids.order(order)).stream().map(this::toCore).toList();
+    }
+
+    private List<FindingEntity> stored(long order) {
+        return entities.createQuery("select f from FindingEntity f where f.orderId = :order order by f.id", FindingEntity.class)
+                .setParameter("order", order).getResultList();
+    }
+
+    private Finding toCore(FindingEntity f) {
+        var evidence = (Evidence) json.readValue(f.evidence, TYPES.get(f.evidenceType));
+        var waiver = f.waivedBy == null ? Optional.<Finding.Waiver>empty()
+                : Optional.of(new Finding.Waiver(f.waivedBy, f.waivedOn, f.waiverReason));
+        return new Finding(Severity.valueOf(f.severity), f.state, evidence, f.since, waiver);
+    }
+
+    void save(String order, List<Finding> findings) {
+        var id = ids.order(order);
+        var stored = stored(id).stream().collect(Collectors.toMap(f -> f.checkCode, Function.identity()));
+        for (var finding : findings) {
+            var entity = stored.computeIfAbsent(finding.check().code(), code -> {
+                var added = new FindingEntity();
+                added.orderId = id;
+                added.checkCode = code;
+                return added;
+            });
+            entity.severity = finding.severity().name();
+            entity.state = finding.state();
+            entity.brief = shortened(finding.evidence().brief());
+            entity.evidenceType = finding.evidence().getClass().getSimpleName();
+            entity.evidence = json.writeValueAsString(finding.evidence());
+            entity.since = finding.since();
+            entity.waivedBy = finding.waiver().map(Finding.Waiver::by).orElse(null);
+            entity.waivedOn = finding.waiver().map(Finding.Waiver::on).orElse(null);
+            entity.waiverReason = finding.waiver().map(Finding.Waiver::reason).orElse(null);
+            if (entity.id == null) {
+                entities.persist(entity);
+            }
+        }
+        entities.flush();
+    }
+
+    private static String shortened(String text) {
+        return text.length() > 200 ? text.substring(0, 200) : text;
+    }
+}

@@ -1,0 +1,275 @@
+package app.euthyna.server.check;
+
+import app.euthyna.core.check.Check;
+import app.euthyna.core.check.Checks;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.LineFlow;
+import app.euthyna.core.order.OrderKind;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.server.check.ReviewViews.DocumentView;
+import app.euthyna.server.check.ReviewViews.DryRunView;
+import app.euthyna.server.check.ReviewViews.HistoryView;
+import app.euthyna.server.check.ReviewViews.LineFlowView;
+import app.euthyna.server.check.ReviewViews.PositionView;
+import app.euthyna.server.check.ReviewViews.ReasonView;
+import app.euthyna.server.check.ReviewViews.ReviewPage;
+import app.euthyna.server.check.ReviewViews.ReviewRow;
+import app.euthyna.server.check.ReviewViews.SheetView;
+import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.masterdata.Customer;
+import app.euthyna.server.masterdata.MasterData;
+import app.euthyna.server.order.OrderDraft;
+import app.euthyna.server.order.OrderService;
+import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.RefusedException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.math.BigDecimal;
+import java.time.Clock;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What is held or flagged, why, and the decisions on it. */
+@RestController
+@RequestMapping("/api")
+class ReviewController {
+
+    private final CheckService checks;
+    private final OrderService orders;
+    private final ChainReader chains;
+    private final FindingStore findings;
+    private final SurroundingsReader surroundings;
+    private final MasterData masterData;
+    private final Commands commands;
+    private final Company company;
+    private final JdbcClient jdbc;
+    private final Clock clock;
+
+    ReviewController(CheckService checks, OrderService orders, ChainReader chains, FindingStore findings,
+            SurroundingsReader surroundings, MasterData masterData, Commands commands, Company company, JdbcClient jdbc, Clock clock) {
+        this.checks = checks;
+        this.orders = orders;
+        this.chains = chains;
+        this.findings = findings;
+        this.surroundings = surroundings;
+        this.masterData = masterData;
+        this.commands = commands;
+        this.company = company;
+        this.jdbc = jdbc;
+        this.clock = clock;
+    }
+
+    record Waiver(@NotNull Long version, @NotNull List<String> findings, @NotNull @Size(max = 2000) String reason, LocalDate date) {
+    }
+
+    record Declination(@NotNull Long version, @NotNull @Size(max = 2000) String reason, LocalDate date) {
+    }
+
+    record TriedLine(String item, BigDecimal quantity, BigDecimal price, BigDecimal discount, LocalDate requestedOn) {
+    }
+
+    record TriedOrder(@NotBlank String customer, @Size(max = 120) String po, OrderKind kind, String site, LocalDate requestedOn,
+            @NotNull @Size(max = 2000) List<TriedLine> lines) {
+    }
+
+    @May.Propose
+    @PostMapping("/orders/{number}/waivers")
+    SheetView waive(@PathVariable String number, @Valid @RequestBody Waiver request, HttpServletRequest http) {
+        return commands.run(http, request, SheetView.class, context -> {
+            checks.waive(context.on(request.date()).because(request.reason()), number, request.version(), named(request.findings()));
+            return sheet(number);
+        });
+    }
+
+    private static Set<Check> named(List<String> codes) {
+        return codes.stream().map(code -> Arrays.stream(Check.values()).filter(check -> check.code().equals(code)).findFirst()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("check", code)))).collect(Collectors.toSet());
+    }
+
+    @May.Propose
+    @PostMapping("/orders/{number}/declination")
+    SheetView decline(@PathVariable String number, @Valid @RequestBody Declination request, HttpServletRequest http) {
+        return commands.run(http, request, SheetView.class, context -> {
+            checks.decline(context.on(request.date()).because(request.reason()), number, request.version());
+            return sheet(number);
+        });
+    }
+
+    /** What would hold the order as it is written now. A question, not a command: it keeps nothing and needs no key. */
+    @May.Enter
+    @PostMapping("/dry-runs")
+    DryRunView dryRun(@Valid @RequestBody TriedOrder request) {
+        var context = commands.context();
+        var run = checks.dryRun(context, new OrderDraft(request.customer(), request.po(), request.kind(), request.site(), null,
+                request.requestedOn(), null, null, request.lines().stream().map(l -> new OrderDraft.Line(null, l.item(), l.quantity(),
+                        l.price(), l.discount(), l.requestedOn())).toList()));
+        var order = run.chain().order();
+        var customer = masterData.customer(order.customer());
+        var held = Checks.stateOf(run.chain().after(new Effect.StateChanged(order.number(), order.state(),
+                OrderState.SUBMITTED)), run.findings());
+        var exposure = run.around().position().exposure().plus(run.chain().openGross());
+        return new DryRunView(OrderService.view(order, customer, 0), ReviewViews.sentence(held.name(), run.findings()),
+                run.findings().stream().map(ReviewViews::finding).toList(),
+                new PositionView(ReviewViews.terms(run.around().position(), Optional.of(run.chain().openGross())), exposure.amount(),
+                        limit(customer)));
+    }
+
+    private static BigDecimal limit(Customer customer) {
+        return customer.rules().creditLimit().map(Money::amount).orElse(null);
+    }
+
+    /** An order with all that speaks for and against it. */
+    @GetMapping("/review/{number}")
+    SheetView sheet(@PathVariable String number) {
+        var chain = chains.chain(number);
+        var view = orders.view(number);
+        var found = findings.of(number);
+        var customer = masterData.customer(view.customer());
+        var position = surroundings.position(view.customer(), "");
+        return new SheetView(view, ReviewViews.sentence(view.state().name(), found), found.stream().map(ReviewViews::finding).toList(),
+                chain.flows().stream().map(ReviewController::flow).toList(),
+                new PositionView(ReviewViews.terms(position, Optional.empty()), position.exposure().amount(), limit(customer)),
+                documents(number), history(number));
+    }
+
+    static LineFlowView flow(LineFlow flow) {
+        var zero = Quantity.ZERO.value();
+        return new LineFlowView(flow.line().no(), flow.ordered().value(), flow.cancelled().value(), flow.reserved().value(),
+                flow.waiting().value(), flow.staged().value(), flow.dispatched().value(), zero, flow.billed().value(), zero,
+                flow.toShip().value(), flow.toBill().value());
+    }
+
+    private List<DocumentView> documents(String order) {
+        var documents = new ArrayList<DocumentView>();
+        documents.addAll(jdbc.sql("""
+                select d.number, d.state, coalesce(d.departed_on, d.staged_on), d.version from dispatch d
+                join sales_order o on o.id = d.order_id where o.number = ? order by d.id""").param(order)
+                .query((r, n) -> new DocumentView("DISPATCH", r.getString(1), r.getString(2), r.getObject(3, LocalDate.class), null,
+                        r.getLong(4))).list());
+        documents.addAll(jdbc.sql("""
+                select distinct i.id, i.number, i.invoiced_on, i.gross, i.open_amount, i.version from invoice i
+                join invoice_line l on l.invoice_id = i.id join sales_order o on o.id = l.root_order_id where o.number = ?
+                order by i.id""").param(order).query((r, n) -> new DocumentView("INVOICE", r.getString(2),
+                        r.getBigDecimal(5).signum() == 0 ? "PAID" : r.getBigDecimal(5).compareTo(r.getBigDecimal(4)) == 0 ? "OPEN" : "PART_PAID",
+                        r.getObject(3, LocalDate.class), company.money(r.getBigDecimal(4)).amount(), r.getLong(6))).list());
+        return documents;
+    }
+
+    private List<HistoryView> history(String order) {
+        return jdbc.sql("""
+                select h.happened_on, h.by_user, h.document_kind, h.document_number, h.sentence from history h
+                join sales_order o on o.id = h.order_id where o.number = ? order by h.moment""").param(order)
+                .query((r, n) -> new HistoryView(r.getObject(1, LocalDate.class), r.getString(2), r.getString(3), r.getString(4),
+                        r.getString(5))).list();
+    }
+
+    /** A customer's exposure with its terms. */
+    @GetMapping("/customers/{code}/position")
+    PositionView position(@PathVariable String code) {
+        var customer = masterData.customer(code);
+        var position = surroundings.position(code, "");
+        return new PositionView(ReviewViews.terms(position, Optional.empty()), position.exposure().amount(), limit(customer));
+    }
+
+    /** Sort orders of the review list. */
+    enum Sort { STAKE, REQUESTED, VALUE, AGE }
+
+    /**
+     * Held and flagged orders. What is at stake: the open value, weighed by how soon it is wanted (due or late 30, within 3 days 10,
+     * within a week 4, within two weeks 2, later 1).
+     *
+     * @param reason only orders with an open finding of this check
+     */
+    @GetMapping("/review")
+    ReviewPage review(@RequestParam(defaultValue = "STAKE") Sort sort, @RequestParam(required = false) String reason,
+            @RequestParam(required = false) String after) {
+        var today = LocalDate.now(clock);
+        var key = switch (sort) {
+            case STAKE -> "x.open_gross * case when x.requested_on <= date '" + today + "' then 30 when x.requested_on <= date '"
+                    + today.plusDays(3) + "' then 10 when x.requested_on <= date '" + today.plusDays(7)
+                    + "' then 4 when x.requested_on <= date '" + today.plusDays(14) + "' then 2 else 1 end";
+            case VALUE -> "x.open_gross";
+            case REQUESTED, AGE -> "0";
+        };
+        var ascending = switch (sort) {
+            case STAKE, VALUE -> "x.order_id";
+            case REQUESTED -> "x.requested_on, x.order_id";
+            case AGE -> "x.order_id";
+        };
+        var parameters = new HashMap<String, Object>();
+        var where = new StringBuilder("x.reviewable = true");
+        if (reason != null) {
+            where.append(" and exists (select 1 from finding f where f.order_id = x.order_id and f.state = 'OPEN' and f.check_code = :reason)");
+            parameters.put("reason", reason);
+        }
+        if (after != null) {
+            var seen = Pages.key(after, 3);
+            parameters.put("key", new BigDecimal(seen[0]));
+            parameters.put("requested", LocalDate.parse(seen[1]));
+            parameters.put("id", Long.valueOf(seen[2]));
+            where.append(" and (").append(key).append(" < :key or (").append(key).append(" = :key and ")
+                    .append(sort == Sort.REQUESTED ? "(x.requested_on > :requested or (x.requested_on = :requested and x.order_id > :id))"
+                            : "x.order_id > :id").append("))");
+        }
+        var rows = jdbc.sql("select x.order_id, " + key + " as stake, x.requested_on, x.open_gross, o.number, o.state, c.code, c.name "
+                + "from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id where " + where
+                + " order by " + key + " desc, " + ascending + " fetch first " + (Pages.SIZE + 1) + " rows only").params(parameters)
+                .query((r, n) -> new Keyed(r.getLong(1), r.getBigDecimal(2), r.getObject(3, LocalDate.class),
+                        new ReviewRow(r.getString(5), r.getString(7), r.getString(8), r.getString(6),
+                                company.money(r.getBigDecimal(4)).amount(), r.getObject(3, LocalDate.class), null, List.of()))).list();
+        var page = Pages.of(rows, row -> List.of(row.key().toPlainString(), row.requestedOn().toString(), String.valueOf(row.id())));
+        var totals = jdbc.sql("""
+                select coalesce(sum(case when o.state = 'HELD' then 1 else 0 end), 0), count(*), coalesce(sum(x.open_gross), 0)
+                from open_order x join sales_order o on o.id = x.order_id where x.reviewable = true""")
+                .query((r, n) -> new ReviewPage(withReasons(page.rows()), page.next(), r.getLong(1), r.getLong(2) - r.getLong(1),
+                        company.money(r.getBigDecimal(3)).amount())).single();
+        return totals;
+    }
+
+    private record Keyed(long id, BigDecimal key, LocalDate requestedOn, ReviewRow row) {
+    }
+
+    private record Reason(long order, LocalDate since, ReasonView view) {
+    }
+
+    private List<ReviewRow> withReasons(List<Keyed> rows) {
+        if (rows.isEmpty()) {
+            return List.of();
+        }
+        var reasons = jdbc.sql("""
+                select order_id, since, check_code, severity, brief from finding where order_id in (:ids) and state = 'OPEN'
+                order by order_id, case severity when 'STOP' then 0 else 1 end, id""").param("ids", rows.stream().map(Keyed::id).toList())
+                .query((r, n) -> new Reason(r.getLong(1), r.getObject(2, LocalDate.class),
+                        new ReasonView(r.getString(3), r.getString(4), r.getString(5)))).list().stream()
+                .collect(Collectors.groupingBy(Reason::order));
+        return rows.stream().map(k -> {
+            var own = reasons.getOrDefault(k.id(), List.of());
+            var row = k.row();
+            return new ReviewRow(row.number(), row.customer(), row.customerName(), row.state(), row.gross(), row.requestedOn(),
+                    own.stream().map(Reason::since).min(LocalDate::compareTo).orElse(null), own.stream().map(Reason::view).toList());
+        }).toList();
+    }
+}

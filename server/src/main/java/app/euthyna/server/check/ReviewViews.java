@@ -1,0 +1,166 @@
+package app.euthyna.server.check;
+
+import app.euthyna.core.check.CustomerPosition;
+import app.euthyna.core.check.Evidence;
+import app.euthyna.core.check.Finding;
+import app.euthyna.core.check.PoUse;
+import app.euthyna.server.order.OrderView;
+import app.euthyna.core.shared.Money;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Collectors;
+
+/** How findings, positions and orders under review are shown. */
+final class ReviewViews {
+
+    private ReviewViews() {
+    }
+
+    /** A document with its share of a figure. */
+    record DocumentAmountView(String kind, String number, BigDecimal amount) {
+    }
+
+    /** One term of a formula with the documents behind it. */
+    record TermView(String label, String sign, BigDecimal amount, List<DocumentAmountView> documents) {
+    }
+
+    /** An earlier use of a PO number. */
+    record MatchView(String kind, String order, String po, LocalDate on, BigDecimal net, List<String> invoices) {
+    }
+
+    /** What is wrong with one line. */
+    record LineFact(int line, String item, String description, String sentence) {
+    }
+
+    record FindingView(String check, String title, String severity, String state, String brief, String sentence, LocalDate since,
+            String waivedBy, LocalDate waivedOn, String waiverReason, List<TermView> formula, BigDecimal result, BigDecimal limit,
+            BigDecimal excess, List<MatchView> matches, List<LineFact> lines) {
+    }
+
+    record LineFlowView(int no, BigDecimal ordered, BigDecimal cancelled, BigDecimal reserved, BigDecimal waiting, BigDecimal staged,
+            BigDecimal dispatched, BigDecimal returned, BigDecimal billed, BigDecimal credited, BigDecimal toShip, BigDecimal toBill) {
+    }
+
+    record PositionView(List<TermView> terms, BigDecimal exposure, BigDecimal limit) {
+    }
+
+    record HistoryView(LocalDate on, String by, String kind, String number, String sentence) {
+    }
+
+    record DocumentView(String kind, String number, String state, LocalDate on, BigDecimal amount, long version) {
+    }
+
+    record SheetView(OrderView order, String sentence, List<FindingView> findings, List<LineFlowView> flows, PositionView position,
+            List<DocumentView> documents, List<HistoryView> history) {
+    }
+
+    record DryRunView(OrderView order, String sentence, List<FindingView> findings, PositionView position) {
+    }
+
+    record ReviewRow(String number, String customer, String customerName, String state, BigDecimal gross, LocalDate requestedOn,
+            LocalDate since, List<ReasonView> reasons) {
+    }
+
+    record ReasonView(String check, String severity, String brief) {
+    }
+
+    record ReviewPage(List<ReviewRow> rows, String next, long held, long flagged, BigDecimal value) {
+    }
+
+    static FindingView finding(Finding finding) {
+        var terms = List.<TermView>of();
+        var matches = List.<MatchView>of();
+        var lines = List.<LineFact>of();
+        BigDecimal result = null;
+        BigDecimal limit = null;
+        BigDecimal excess = null;
+        var evidence = finding.evidence();
+        if (evidence instanceof Evidence.OverLimit over) {
+            terms = terms(over.position(), Optional.of(over.thisOrder()));
+            result = over.exposure().amount();
+            limit = over.limit().amount();
+            excess = over.excess().amount();
+        } else if (evidence instanceof Evidence.PoMet met) {
+            matches = met.matches().stream().map(m -> match(m.kind().name(), m.use())).toList();
+        } else if (evidence instanceof Evidence.PoCeilingPassed passed) {
+            matches = passed.uses().stream().map(use -> match("COUNTED", use)).toList();
+            result = passed.together().amount();
+            limit = passed.ceiling().amount();
+            excess = passed.together().minus(passed.ceiling()).amount();
+        } else if (evidence instanceof Evidence.WrongPrice wrong) {
+            lines = wrong.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), "priced at " + l.unitPrice())).toList();
+        } else if (evidence instanceof Evidence.Unlicensed unlicensed) {
+            lines = unlicensed.gaps().stream().map(ReviewViews::gap).toList();
+        } else if (evidence instanceof Evidence.Short shortOf) {
+            lines = shortOf.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(),
+                    "%s to ship, %s covered, %s wait".formatted(l.toShip(), l.covered(), l.waiting()))).toList();
+        }
+        var waiver = finding.waiver();
+        return new FindingView(finding.check().code(), finding.check().title(), finding.severity().name(), finding.state().name(),
+                evidence.brief(), evidence.sentence(), finding.since(), waiver.map(Finding.Waiver::by).orElse(null),
+                waiver.map(Finding.Waiver::on).orElse(null), waiver.map(Finding.Waiver::reason).orElse(null), terms, result, limit, excess,
+                matches, lines);
+    }
+
+    private static LineFact gap(Evidence.Unlicensed.LicenceGap gap) {
+        var licence = gap.licence();
+        var words = switch (licence.answer()) {
+            case NO_LICENCE -> "needs class %s; the customer gave no licence".formatted(licence.licenceClass());
+            case NOT_FOUND -> "needs class %s; licence %s: not found in the register".formatted(licence.licenceClass(), licence.number());
+            case NO_ANSWER -> "needs class %s; licence %s: the register gave no answer".formatted(licence.licenceClass(), licence.number());
+            case FOUND -> "needs class %s; licence %s was valid to %s: lapsed".formatted(licence.licenceClass(), licence.number(),
+                    licence.validTo());
+        };
+        return new LineFact(gap.line(), gap.item(), gap.description(), words);
+    }
+
+    private static MatchView match(String kind, PoUse use) {
+        return new MatchView(kind, use.order(), use.po(), use.on(), use.net().amount(), use.invoices());
+    }
+
+    static List<TermView> terms(CustomerPosition position, Optional<Money> thisOrder) {
+        var terms = new ArrayList<TermView>();
+        terms.add(term("unpaid", "+", position.unpaid()));
+        terms.add(term("shipped, not billed", "+", position.dispatchedNotInvoiced()));
+        terms.add(term("cleared, not shipped", "+", position.clearedNotDispatched()));
+        thisOrder.ifPresent(amount -> terms.add(new TermView("this order", "+", amount.amount(), List.of())));
+        terms.add(term("deposits and credit", "\u2212", position.unapplied()));
+        return terms;
+    }
+
+    private static TermView term(String label, String sign, CustomerPosition.Term term) {
+        return new TermView(label, sign, term.sum().amount(), term.documents().stream()
+                .map(d -> new DocumentAmountView(d.document().kind().name(), d.document().number(), d.amount().amount())).toList());
+    }
+
+    /** One sentence that says why the order stands where it does. */
+    static String sentence(String state, List<Finding> findings) {
+        var stops = joined(findings, true);
+        var cautions = joined(findings, false);
+        if (stops.isEmpty() && cautions.isEmpty()) {
+            return switch (state) {
+                case "CLEARED" -> "Cleared: nothing holds it.";
+                case "DRAFT" -> "A draft, not handed in yet.";
+                default -> state.charAt(0) + state.substring(1).toLowerCase(Locale.ROOT).replace('_', ' ') + ".";
+            };
+        }
+        var since = findings.stream().filter(Finding::isOpen).map(Finding::since).min(LocalDate::compareTo).orElseThrow();
+        var text = stops.isEmpty() ? "" : "Held since %s: %s.".formatted(words(since), stops);
+        return (text + (cautions.isEmpty() ? "" : (text.isEmpty() ? "Flagged since " + words(since) + ": " : " Beside that: ") + cautions + "."))
+                .strip();
+    }
+
+    private static String joined(List<Finding> findings, boolean stops) {
+        return findings.stream().filter(f -> f.isOpen() && f.holds() == stops).map(f -> f.evidence().sentence())
+                .collect(Collectors.joining("; and "));
+    }
+
+    private static String words(LocalDate date) {
+        return date.format(DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH));
+    }
+}

@@ -1,0 +1,63 @@
+package app.euthyna.server.demo;
+
+import app.euthyna.core.shared.Role;
+import app.euthyna.server.masterdata.MasterData;
+import app.euthyna.server.people.People;
+import app.euthyna.server.platform.Company;
+import java.security.SecureRandom;
+import java.util.Base64;
+import java.util.Optional;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.boot.ApplicationArguments;
+import org.springframework.boot.ApplicationRunner;
+import org.springframework.stereotype.Component;
+
+/** Sets up a new database when the application first starts on it. */
+@Component
+class Founding implements ApplicationRunner {
+
+    private final People people;
+    private final Company company;
+    private final MasterData masterData;
+    private final DemoCompany demoCompany;
+    private final boolean demo;
+    private final int demoOrders;
+    private final Optional<String> adminPassword;
+
+    Founding(People people, Company company, MasterData masterData, DemoCompany demoCompany, @Value("${euthyna.demo}") boolean demo,
+            @Value("${euthyna.demo-orders}") int demoOrders, @Value("${EUTHYNA_ADMIN_PASSWORD:#{null}}") Optional<String> adminPassword) {
+        this.people = people;
+        this.company = company;
+        this.masterData = masterData;
+        this.demoCompany = demoCompany;
+        this.demo = demo;
+        this.demoOrders = demoOrders;
+        this.adminPassword = adminPassword;
+    }
+
+    @Override
+    public void run(ApplicationArguments arguments) {
+        if (!people.isEmpty()) {
+            return;
+        }
+        company.found(demo ? "Skerrywick Chandlery" : "New company", "EUR", demo);
+        masterData.foundSite("QUAY", demo ? "Quay store" : "Main store");
+        if (demo) {
+            masterData.foundSite("UPLAND", "Upland depot");
+            demoCompany.open(demoOrders);
+            demoCompany.users().forEach(user -> people.add(user.username(), user.displayName(), user.username(), user.role()));
+        } else {
+            var password = adminPassword.filter(given -> !given.isBlank()).orElseGet(Founding::generated);
+            people.add("admin", "Administrator", password, Role.ADMIN);
+            if (adminPassword.isEmpty()) {
+                System.out.println("The first administrator is admin with the password " + password + " (shown only now).");
+            }
+        }
+    }
+
+    private static String generated() {
+        var bytes = new byte[12];
+        new SecureRandom().nextBytes(bytes);
+        return Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+    }
+}

@@ -1,0 +1,67 @@
+package app.euthyna.server.exchange;
+
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.RefusedException;
+import java.io.IOException;
+import java.util.Arrays;
+import java.util.Locale;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RequestPart;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.multipart.MultipartFile;
+
+/** Files of orders over HTTP. Needs no idempotency key: each order's own reference sees to it that it is taken once. */
+@RestController
+@RequestMapping("/api/intakes")
+class IntakeController {
+
+    private final Intake intake;
+    private final Commands commands;
+
+    IntakeController(Intake intake, Commands commands) {
+        this.intake = intake;
+        this.commands = commands;
+    }
+
+    /** How decimals are written. */
+    enum DecimalMark { POINT, COMMA }
+
+    /** What stands between cells. */
+    enum Separator { COMMA, SEMICOLON, TAB }
+
+    @May.Enter
+    @PostMapping(consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    Intake.Report take(@RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "point") String decimals,
+            @RequestParam(defaultValue = "comma") String separator, @RequestParam(defaultValue = "true") boolean whole) throws IOException {
+        var mark = value(DecimalMark.class, "decimals", decimals);
+        var between = value(Separator.class, "separator", separator);
+        var name = file.getOriginalFilename() == null ? "" : file.getOriginalFilename();
+        return intake.take(commands.context(), name.length() > 255 ? name.substring(0, 255) : name, file.getBytes(),
+                mark == DecimalMark.COMMA, switch (between) {
+                    case COMMA -> ',';
+                    case SEMICOLON -> ';';
+                    case TAB -> '\t';
+                }, whole);
+    }
+
+    private static <T extends Enum<T>> T value(Class<T> type, String field, String given) {
+        try {
+            return Enum.valueOf(type, given.toUpperCase(Locale.ROOT));
+        } catch (IllegalArgumentException unknown) {
+            throw new RefusedException(CommonRefusal.Incomplete.of(field,
+                    "one of " + String.join(", ", Arrays.stream(type.getEnumConstants()).map(e -> e.name().toLowerCase(Locale.ROOT)).toList())));
+        }
+    }
+
+    @GetMapping("/{id}")
+    Intake.Report report(@PathVariable long id) {
+        return intake.report(id);
+    }
+}

@@ -1,0 +1,227 @@
+package app.euthyna.server.flow;
+
+import app.euthyna.core.flow.Cancellation;
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Dispatch;
+import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.order.Committed;
+import app.euthyna.core.order.LineKind;
+import app.euthyna.core.order.Order;
+import app.euthyna.core.order.OrderKind;
+import app.euthyna.core.order.OrderLine;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Price;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Totals;
+import app.euthyna.core.shared.Vat;
+import app.euthyna.server.order.CommittedQuantities;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.RefusedException;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.BiFunction;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+
+/** Loads chains straight from the tables: eight queries for any number of orders. */
+@Component
+public class ChainReader implements CommittedQuantities {
+
+    private final JdbcClient jdbc;
+    private final Company company;
+
+    ChainReader(JdbcClient jdbc, Company company) {
+        this.jdbc = jdbc;
+        this.company = company;
+    }
+
+    /** The chain of an order; refused when there is none. */
+    public Chain chain(String order) {
+        var chain = chains(List.of(order)).get(order);
+        if (chain == null) {
+            throw new RefusedException(new CommonRefusal.NotFound("order", order));
+        }
+        return chain;
+    }
+
+    @Override
+    public Map<Integer, Committed> of(String order) {
+        return chain(order).committed();
+    }
+
+    /** The chains of orders, in the order asked for; what does not exist is missing. */
+    public Map<String, Chain> chains(Collection<String> numbers) {
+        if (numbers.isEmpty()) {
+            return Map.of();
+        }
+        var orders = orders(numbers);
+        if (orders.isEmpty()) {
+            return Map.of();
+        }
+        var ids = orders.keySet();
+        var cancellations = cancellations(ids);
+        var reserved = reserved(ids);
+        var dispatches = dispatches(ids);
+        var invoices = invoices(ids);
+        var byNumber = new HashMap<String, Chain>();
+        orders.forEach((id, order) -> byNumber.put(order.number(), new Chain(order, cancellations.getOrDefault(id, List.of()),
+                reserved.getOrDefault(id, Map.of()), dispatches.getOrDefault(id, List.of()),
+                invoices.stream().filter(invoice -> invoice.bills(order.number())).toList())));
+        var asked = new LinkedHashMap<String, Chain>();
+        numbers.stream().filter(byNumber::containsKey).forEach(number -> asked.put(number, byNumber.get(number)));
+        return asked;
+    }
+
+    private Map<Long, Order> orders(Collection<String> numbers) {
+        var headers = new LinkedHashMap<Long, Order>();
+        jdbc.sql("""
+                select o.id, o.number, o.kind, o.state, c.code as customer, o.po, s.code as site, o.ordered_on, o.requested_on, o.remark,
+                       o.author, o.last_editor
+                from sales_order o join customer c on c.id = o.customer_id join site s on s.id = o.site_id
+                where o.number in (:numbers)""").param("numbers", numbers).query((r, n) -> headers.put(r.getLong("id"),
+                new Order(r.getString("number"), r.getLong("id"), OrderKind.valueOf(r.getString("kind")),
+                        OrderState.valueOf(r.getString("state")), r.getString("customer"), r.getString("po"), r.getString("site"),
+                        date(r, "ordered_on"), date(r, "requested_on"), r.getString("remark"), r.getString("author"),
+                        r.getString("last_editor"), company.currency(), List.of()))).list();
+        if (headers.isEmpty()) {
+            return headers;
+        }
+        var lines = new HashMap<Long, List<OrderLine>>();
+        jdbc.sql("select * from sales_order_line where order_id in (:ids) and removed = false order by order_id, line_no")
+                .param("ids", headers.keySet()).query((r, n) -> add(lines, r.getLong("order_id"), new OrderLine(r.getInt("line_no"),
+                        LineKind.valueOf(r.getString("kind")), r.getString("item_code"), r.getString("description"), quantity(r),
+                        price(r), vat(r), date(r, "requested_on")))).list();
+        headers.replaceAll((id, order) -> order.withLines(lines.getOrDefault(id, List.of())));
+        return headers;
+    }
+
+    private Map<Long, List<Cancellation>> cancellations(Set<Long> ids) {
+        return grouped("""
+                select c.order_id, c.number, o.number as order_number, c.cancelled_on, c.reason, l.order_line_no, l.quantity
+                from cancellation c join cancellation_line l on l.cancellation_id = c.id join sales_order o on o.id = c.order_id
+                where c.order_id in (:ids) order by c.order_id, c.id, l.order_line_no""", ids,
+                r -> new Cancellation(r.getString("number"), r.getString("order_number"), date(r, "cancelled_on"), r.getString("reason"),
+                        List.of()),
+                r -> new Cancellation.Line(r.getInt("order_line_no"), quantity(r)),
+                (c, lines) -> new Cancellation(c.number(), c.order(), c.on(), c.reason(), lines));
+    }
+
+    private Map<Long, Map<Integer, Quantity>> reserved(Set<Long> ids) {
+        var reserved = new HashMap<Long, Map<Integer, Quantity>>();
+        jdbc.sql("select order_id, line_no, reserved from stock_claim where order_id in (:ids) and reserved > 0").param("ids", ids)
+                .query((r, n) -> reserved.computeIfAbsent(r.getLong("order_id"), id -> new HashMap<>())
+                        .put(r.getInt("line_no"), new Quantity(r.getBigDecimal("reserved")))).list();
+        return reserved;
+    }
+
+    private Map<Long, List<Dispatch>> dispatches(Set<Long> ids) {
+        return grouped("""
+                select d.order_id, d.number, o.number as order_number, s.code as site, d.state, coalesce(d.departed_on, d.staged_on) as on_date,
+                       l.line_no, l.order_line_no, i.code as item, l.quantity, l.cost
+                from dispatch d join dispatch_line l on l.dispatch_id = d.id join sales_order o on o.id = d.order_id
+                join site s on s.id = d.site_id join item i on i.id = l.item_id
+                where d.order_id in (:ids) order by d.order_id, on_date, d.id, l.line_no""", ids,
+                r -> new Dispatch(r.getString("number"), r.getString("order_number"), r.getString("site"),
+                        Dispatch.State.valueOf(r.getString("state")), date(r, "on_date"), List.of()),
+                r -> new Dispatch.Line(r.getInt("line_no"), r.getInt("order_line_no"), r.getString("item"), quantity(r), money(r, "cost")),
+                (d, lines) -> new Dispatch(d.number(), d.order(), d.site(), d.state(), d.date(), lines));
+    }
+
+    /** Documents with their lines from one joined query, by order. */
+    private <D, L> Map<Long, List<D>> grouped(String sql, Set<Long> ids, Row<D> header, Row<L> line,
+            BiFunction<D, List<L>, D> whole) {
+        var documents = new LinkedHashMap<String, Held<D, L>>();
+        jdbc.sql(sql).param("ids", ids).query((r, n) -> {
+            var number = r.getString("number");
+            if (!documents.containsKey(number)) {
+                documents.put(number, new Held<>(r.getLong("order_id"), header.read(r), new ArrayList<>()));
+            }
+            return documents.get(number).lines().add(line.read(r));
+        }).list();
+        var byOrder = new HashMap<Long, List<D>>();
+        documents.values().forEach(held -> add(byOrder, held.order(), whole.apply(held.document(), held.lines())));
+        return byOrder;
+    }
+
+    private record Held<D, L>(long order, D document, List<L> lines) {
+    }
+
+    /** Reads something from the current row. */
+    private interface Row<T> {
+        T read(ResultSet row) throws SQLException;
+    }
+
+    /** Invoices that bill one of the orders, whole, oldest first. */
+    private List<Invoice> invoices(Set<Long> ids) {
+        Set<Long> invoiceIds = new LinkedHashSet<>(jdbc.sql("select distinct invoice_id from invoice_line where root_order_id in (:ids)")
+                .param("ids", ids).query(Long.class).list());
+        if (invoiceIds.isEmpty()) {
+            return List.of();
+        }
+        var sources = new HashMap<Long, List<Invoice.Source>>();
+        jdbc.sql("""
+                select s.invoice_line_id, d.number, s.dispatch_line_no, s.quantity, s.cost
+                from invoice_line l join invoice_line_source s on s.invoice_line_id = l.id join dispatch d on d.id = s.dispatch_id
+                where l.invoice_id in (:ids) order by s.id""").param("ids", invoiceIds)
+                .query((r, n) -> add(sources, r.getLong(1), new Invoice.Source(new LineRef(r.getString(2), r.getInt(3)), quantity(r),
+                        money(r, "cost")))).list();
+        var headers = new LinkedHashMap<Long, Invoice>();
+        var lines = new HashMap<Long, List<Invoice.Line>>();
+        jdbc.sql("""
+                select i.id, i.number, c.code as customer, i.invoiced_on, i.due_on, l.id as line_id, l.line_no, o.number as order_number,
+                       l.order_line_no, l.kind, l.item_code, l.description, l.quantity, l.unit_price, l.discount_percent, l.net,
+                       l.vat_category, l.vat_rate
+                from invoice i join customer c on c.id = i.customer_id join invoice_line l on l.invoice_id = i.id
+                join sales_order o on o.id = l.root_order_id
+                where i.id in (:ids) order by i.id, l.line_no""").param("ids", invoiceIds).query((r, n) -> {
+            headers.putIfAbsent(r.getLong("id"), new Invoice(r.getString("number"), r.getString("customer"), date(r, "invoiced_on"),
+                    date(r, "due_on"), List.of(), Totals.of(List.of(), company.currency())));
+            return add(lines, r.getLong("id"), new Invoice.Line(r.getInt("line_no"),
+                    new LineRef(r.getString("order_number"), r.getInt("order_line_no")), LineKind.valueOf(r.getString("kind")),
+                    r.getString("item_code"), r.getString("description"), quantity(r), price(r), money(r, "net"), vat(r),
+                    sources.getOrDefault(r.getLong("line_id"), List.of())));
+        }).list();
+        return headers.entrySet().stream().map(entry -> {
+            var invoice = entry.getValue();
+            var own = lines.get(entry.getKey());
+            var totals = Totals.of(own.stream().map(l -> new Totals.Part(l.net(), l.vat())).toList(), company.currency());
+            return new Invoice(invoice.number(), invoice.customer(), invoice.on(), invoice.dueOn(), own, totals);
+        }).toList();
+    }
+
+    private static <K, V> boolean add(Map<K, List<V>> lists, K key, V value) {
+        return lists.computeIfAbsent(key, k -> new ArrayList<>()).add(value);
+    }
+
+    private static LocalDate date(ResultSet row, String column) throws SQLException {
+        return row.getObject(column, LocalDate.class);
+    }
+
+    private static Quantity quantity(ResultSet row) throws SQLException {
+        return new Quantity(row.getBigDecimal("quantity"));
+    }
+
+    private Money money(ResultSet row, String column) throws SQLException {
+        return company.money(row.getBigDecimal(column));
+    }
+
+    private static Price price(ResultSet row) throws SQLException {
+        return new Price(row.getBigDecimal("unit_price"), row.getBigDecimal("discount_percent"));
+    }
+
+    private static Vat vat(ResultSet row) throws SQLException {
+        return new Vat(Vat.Category.valueOf(row.getString("vat_category")), row.getBigDecimal("vat_rate"));
+    }
+}

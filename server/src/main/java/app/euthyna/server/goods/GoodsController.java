@@ -1,0 +1,205 @@
+package app.euthyna.server.goods;
+
+import app.euthyna.core.goods.Dispatching.Pick;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.RefusedException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.PositiveOrZero;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.List;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Goods over HTTP. */
+@RestController
+@RequestMapping("/api")
+class GoodsController {
+
+    private final GoodsService goods;
+    private final Commands commands;
+    private final Company company;
+    private final JdbcClient jdbc;
+
+    GoodsController(GoodsService goods, Commands commands, Company company, JdbcClient jdbc) {
+        this.goods = goods;
+        this.commands = commands;
+        this.company = company;
+        this.jdbc = jdbc;
+    }
+
+    record StockReceipt(String site, @NotBlank String item, @NotNull BigDecimal quantity, @NotNull @PositiveOrZero BigDecimal unitCost,
+            LocalDate date) {
+    }
+
+    record NumberView(String number) {
+    }
+
+    record PickedLine(int line, @NotNull BigDecimal quantity) {
+    }
+
+    /** What to stage of an order; without lines, all that is reserved. */
+    record Staging(@NotBlank String order, @NotNull Long version, List<@Valid PickedLine> lines, LocalDate date) {
+    }
+
+    record Seen(@NotNull Long version, LocalDate date) {
+    }
+
+    record DispatchLineView(int no, int orderLine, String item, String description, BigDecimal quantity, BigDecimal cost) {
+    }
+
+    record DispatchView(String number, String order, String customerName, String site, String state, LocalDate stagedOn,
+            LocalDate departedOn, long version, List<DispatchLineView> lines) {
+    }
+
+    record ShelfView(String item, String site, BigDecimal onHand, BigDecimal reserved, BigDecimal free, BigDecimal inspection,
+            BigDecimal value) {
+    }
+
+    record ToStageRow(String order, String customerName, String po, LocalDate requestedOn, long lines, BigDecimal reserved,
+            BigDecimal waiting, long version) {
+    }
+
+    record ToStagePage(List<ToStageRow> rows, String next) {
+    }
+
+    record DispatchRow(String number, String order, String customerName, String po, String site, LocalDate on, LocalDate requestedOn,
+            long lines, BigDecimal quantity, long version) {
+    }
+
+    record DispatchPage(List<DispatchRow> rows, String next) {
+    }
+
+    @May.MoveGoods
+    @PostMapping("/stock-receipts")
+    NumberView receive(@Valid @RequestBody StockReceipt request, HttpServletRequest http) {
+        return commands.run(http, request, NumberView.class, context -> new NumberView(goods.receive(context.on(request.date()),
+                request.site(), request.item(), quantity("quantity", request.quantity()), request.unitCost())));
+    }
+
+    private static Quantity quantity(String field, BigDecimal given) {
+        if (given.stripTrailingZeros().scale() > Quantity.DECIMALS || given.precision() - given.scale() > 12) {
+            throw new RefusedException(CommonRefusal.Incomplete.of(field, "a quantity with at most 3 decimals"));
+        }
+        return new Quantity(given);
+    }
+
+    @May.MoveGoods
+    @PostMapping("/dispatches")
+    DispatchView stage(@Valid @RequestBody Staging request, HttpServletRequest http) {
+        return commands.run(http, request, DispatchView.class, context -> {
+            var picks = request.lines() == null ? List.<Pick>of() : request.lines().stream()
+                    .map(l -> new Pick(l.line(), quantity("lines[" + l.line() + "].quantity", l.quantity()))).toList();
+            return dispatch(goods.stage(context.on(request.date()), request.order(), request.version(), picks));
+        });
+    }
+
+    @May.MoveGoods
+    @PostMapping("/dispatches/{number}/departure")
+    DispatchView depart(@PathVariable String number, @Valid @RequestBody Seen request, HttpServletRequest http) {
+        return commands.run(http, request, DispatchView.class, context -> {
+            goods.depart(context.on(request.date()), number, request.version());
+            return dispatch(number);
+        });
+    }
+
+    @May.MoveGoods
+    @PostMapping("/dispatches/{number}/voiding")
+    DispatchView voidStaged(@PathVariable String number, @Valid @RequestBody Seen request, HttpServletRequest http) {
+        return commands.run(http, request, DispatchView.class, context -> {
+            goods.voidStaged(context.on(request.date()), number, request.version());
+            return dispatch(number);
+        });
+    }
+
+    @GetMapping("/dispatches/{number}")
+    DispatchView dispatch(@PathVariable String number) {
+        var lines = jdbc.sql("""
+                select l.line_no, l.order_line_no, i.code, i.name, l.quantity, l.cost from dispatch d
+                join dispatch_line l on l.dispatch_id = d.id join item i on i.id = l.item_id where d.number = ? order by l.line_no""")
+                .param(number).query((r, n) -> new DispatchLineView(r.getInt(1), r.getInt(2), r.getString(3), r.getString(4),
+                        new Quantity(r.getBigDecimal(5)).value(), company.money(r.getBigDecimal(6)).amount())).list();
+        return jdbc.sql("""
+                select d.number, o.number, c.name, s.name, d.state, d.staged_on, d.departed_on, d.version from dispatch d
+                join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id join site s on s.id = d.site_id
+                where d.number = ?""").param(number).query((r, n) -> new DispatchView(r.getString(1), r.getString(2), r.getString(3),
+                        r.getString(4), r.getString(5), r.getObject(6, LocalDate.class), r.getObject(7, LocalDate.class), r.getLong(8),
+                        lines)).optional().orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("dispatch", number)));
+    }
+
+    @GetMapping("/stock/{item}")
+    List<ShelfView> stock(@PathVariable String item) {
+        return jdbc.sql("""
+                select i.code, s.code, h.on_hand, h.reserved, h.stock_value from shelf h join item i on i.id = h.item_id
+                join site s on s.id = h.site_id where i.code = ? order by s.id""").param(item).query((r, n) -> {
+            var onHand = new Quantity(r.getBigDecimal(3));
+            var reserved = new Quantity(r.getBigDecimal(4));
+            return new ShelfView(r.getString(1), r.getString(2), onHand.value(), reserved.value(), onHand.minus(reserved).value(),
+                    BigDecimal.ZERO, company.money(r.getBigDecimal(5)).amount());
+        }).list();
+    }
+
+    /** Cleared orders with reserved goods, by requested date. */
+    @GetMapping("/goods/to-stage")
+    ToStagePage toStage(@RequestParam(required = false) String after) {
+        var key = after == null ? new String[] {"0001-01-01", "0"} : Pages.key(after, 2);
+        var rows = jdbc.sql("""
+                select o.id, o.number, c.name, o.po, x.requested_on, o.version,
+                       (select count(*) from stock_claim k where k.order_id = o.id and k.reserved > 0),
+                       (select coalesce(sum(k.reserved), 0) from stock_claim k where k.order_id = o.id),
+                       (select coalesce(sum(k.waiting), 0) from stock_claim k where k.order_id = o.id)
+                from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
+                where x.stageable = true and (x.requested_on > ? or (x.requested_on = ? and x.order_id > ?))
+                order by x.stageable, x.requested_on, x.order_id fetch first 101 rows only""")
+                .params(LocalDate.parse(key[0]), LocalDate.parse(key[0]), Long.valueOf(key[1]))
+                .query((r, n) -> new Keyed<>(r.getLong(1), r.getObject(5, LocalDate.class), new ToStageRow(r.getString(2), r.getString(3),
+                        r.getString(4), r.getObject(5, LocalDate.class), r.getLong(7), new Quantity(r.getBigDecimal(8)).value(),
+                        new Quantity(r.getBigDecimal(9)).value(), r.getLong(6)))).list();
+        var page = Pages.of(rows, Keyed::cursor);
+        return new ToStagePage(page.rows().stream().map(Keyed::row).toList(), page.next());
+    }
+
+    /** Dispatch notes that are staged or have departed: staged oldest first, departed newest first. */
+    @GetMapping("/goods/dispatches")
+    DispatchPage dispatches(@RequestParam(defaultValue = "false") boolean departed, @RequestParam(required = false) String after) {
+        var start = departed ? new String[] {"9999-12-31", String.valueOf(Long.MAX_VALUE)} : new String[] {"0001-01-01", "0"};
+        var key = after == null ? start : Pages.key(after, 2);
+        var than = departed ? "<" : ">";
+        var direction = departed ? " desc" : "";
+        var rows = jdbc.sql("""
+                select d.id, d.number, o.number, c.name, o.po, s.name, d.staged_on, d.departed_on, o.requested_on, d.version,
+                       (select count(*) from dispatch_line l where l.dispatch_id = d.id),
+                       (select coalesce(sum(l.quantity), 0) from dispatch_line l where l.dispatch_id = d.id)
+                from dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id
+                join site s on s.id = d.site_id
+                where d.state = ? and (d.staged_on THAN ? or (d.staged_on = ? and d.id THAN ?))
+                order by d.state DIRECTION, d.staged_on DIRECTION, d.id DIRECTION fetch first 101 rows only"""
+                .replace("THAN", than).replace(" DIRECTION", direction))
+                .params(departed ? "DEPARTED" : "STAGED", LocalDate.parse(key[0]), LocalDate.parse(key[0]), Long.valueOf(key[1]))
+                .query((r, n) -> new Keyed<>(r.getLong(1), r.getObject(7, LocalDate.class), new DispatchRow(r.getString(2), r.getString(3),
+                        r.getString(4), r.getString(5), r.getString(6), r.getObject(departed ? 8 : 7, LocalDate.class),
+                        r.getObject(9, LocalDate.class), r.getLong(11), new Quantity(r.getBigDecimal(12)).value(), r.getLong(10)))).list();
+        var page = Pages.of(rows, Keyed::cursor);
+        return new DispatchPage(page.rows().stream().map(Keyed::row).toList(), page.next());
+    }
+
+    private record Keyed<T>(long id, LocalDate date, T row) {
+        List<String> cursor() {
+            return List.of(date.toString(), String.valueOf(id));
+        }
+    }
+}

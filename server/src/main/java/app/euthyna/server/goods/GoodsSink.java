@@ -1,0 +1,242 @@
+package app.euthyna.server.goods;
+
+import app.euthyna.core.flow.Dispatch;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.LineFlow;
+import app.euthyna.core.goods.Claim;
+import app.euthyna.core.goods.Reserving;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.EffectListener;
+import app.euthyna.server.platform.EffectSink;
+import app.euthyna.server.platform.Ids;
+import jakarta.persistence.EntityManager;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.TreeSet;
+import org.springframework.core.annotation.Order;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+
+/** Keeps shelves, the queue for stock and dispatch notes; offers stock that is free to whoever waits for it. */
+@Component
+@Order(40)
+class GoodsSink implements EffectSink {
+
+    private final EntityManager entities;
+    private final JdbcClient jdbc;
+    private final Shelves shelves;
+    private final ChainReader chains;
+    private final Ids ids;
+
+    GoodsSink(EntityManager entities, JdbcClient jdbc, Shelves shelves, ChainReader chains, Ids ids) {
+        this.entities = entities;
+        this.jdbc = jdbc;
+        this.shelves = shelves;
+        this.chains = chains;
+        this.ids = ids;
+    }
+
+    @Override
+    public void store(CommandContext context, Effect effect) {
+        effect.accept(new Store(context));
+    }
+
+    private final class Store extends EffectListener {
+
+        private final CommandContext context;
+
+        private Store(CommandContext context) {
+            this.context = context;
+        }
+
+        @Override
+        public Void reserved(Effect.Reserved effect) {
+            shelves.change(effect.site(), effect.item(), shelf -> shelf.reserve(effect.quantity()));
+            claim(effect.orderLine(), effect.quantity());
+            jdbc.sql("update stock_claim set waiting = waiting - ?, waits = waiting > ? where order_id = ? and line_no = ?")
+                    .params(effect.quantity().value(), effect.quantity().value(), ids.order(effect.orderLine().number()),
+                            effect.orderLine().line()).update();
+            return null;
+        }
+
+        @Override
+        public Void released(Effect.Released effect) {
+            shelves.change(effect.site(), effect.item(), shelf -> shelf.release(effect.quantity()));
+            claim(effect.orderLine(), effect.quantity().negated());
+            return null;
+        }
+
+        @Override
+        public Void staged(Effect.Staged effect) {
+            var dispatch = effect.dispatch();
+            var entity = new DispatchEntity();
+            entity.number = dispatch.number();
+            entity.orderId = ids.order(dispatch.order());
+            entity.siteId = ids.site(dispatch.site());
+            entity.state = Dispatch.State.STAGED;
+            entity.stagedOn = dispatch.date();
+            dispatch.lines().forEach(line -> entity.lines.add(line(entity.orderId, line)));
+            entities.persist(entity);
+            dispatch.lines().forEach(line -> claim(new LineRef(dispatch.order(), line.orderLine()), line.quantity().negated()));
+            return null;
+        }
+
+        @Override
+        public Void voided(Effect.Voided effect) {
+            find(effect.dispatch()).state = Dispatch.State.VOIDED;
+            effect.dispatch().lines().forEach(line -> claim(new LineRef(effect.dispatch().order(), line.orderLine()), line.quantity()));
+            return null;
+        }
+
+        @Override
+        public Void departed(Effect.Departed effect) {
+            var dispatch = effect.dispatch();
+            var entity = find(dispatch);
+            entity.state = Dispatch.State.DEPARTED;
+            entity.departedOn = dispatch.date();
+            entity.lines.clear();
+            entities.flush();
+            for (var line : dispatch.lines()) {
+                entity.lines.add(line(entity.orderId, line));
+                shelves.change(dispatch.site(), line.item(), shelf -> shelf.issue(line.quantity(), line.cost()));
+                move(dispatch.site(), line.item(), line.quantity().negated(), line.cost().negated(), DocumentKind.DISPATCH,
+                        dispatch.number(), dispatch.date());
+            }
+            return null;
+        }
+
+        private DispatchEntity.Line line(Long order, Dispatch.Line line) {
+            return new DispatchEntity.Line(order, line.orderLine(), line.no(), ids.item(line.item()), line.quantity().value(),
+                    line.cost().amount());
+        }
+
+        private DispatchEntity find(Dispatch dispatch) {
+            return entities.createQuery("select d from DispatchEntity d where d.number = :number", DispatchEntity.class)
+                    .setParameter("number", dispatch.number()).getSingleResult();
+        }
+
+        @Override
+        public Void stockReceived(Effect.StockReceived effect) {
+            shelves.change(effect.site(), effect.item(), shelf -> shelf.receive(effect.quantity(), effect.value()));
+            move(effect.site(), effect.item(), effect.quantity(), effect.value(), DocumentKind.STOCK_RECEIPT, effect.receipt(),
+                    context.date());
+            return null;
+        }
+
+        private void claim(LineRef line, Quantity reserved) {
+            jdbc.sql("update stock_claim set reserved = reserved + ? where order_id = ? and line_no = ?")
+                    .params(reserved.value(), ids.order(line.number()), line.line()).update();
+        }
+
+        private void move(String site, String item, Quantity quantity, Money value, DocumentKind kind, String number, LocalDate on) {
+            jdbc.sql("""
+                    insert into stock_movement (item_id, site_id, quantity, stock_value, document_kind, document_number, moved_on)
+                    values (?, ?, ?, ?, ?, ?, ?)""").params(ids.item(item), ids.site(site), quantity.value(), value.amount(), kind.name(),
+                    number, on).update();
+        }
+    }
+
+    /** The lines of orders that changed take their place in the queue anew; then free stock is offered on the shelves concerned. */
+    @Override
+    public void follow(CommandContext context, List<Effect> batch, Further further) {
+        var concerned = new TreeSet<Place>();
+        var releases = new ArrayList<Effect>();
+        for (var effect : batch) {
+            if (effect instanceof Effect.Reserved) {
+                continue;
+            }
+            if (effect instanceof Effect.StockReceived received) {
+                concerned.add(new Place(received.item(), received.site()));
+            }
+            for (var number : effect.orders()) {
+                queue(number, concerned, releases);
+            }
+        }
+        further.write(releases);
+        for (var place : concerned.stream().sorted(Comparator.comparing(p -> ids.item(p.item()))).toList()) {
+            var claims = waiting(place);
+            if (!claims.isEmpty()) {
+                further.write(Reserving.offer(shelves.lock(place.site(), place.item()), waiting(place)));
+            }
+        }
+    }
+
+    /** An item at a store. */
+    private record Place(String item, String site) implements Comparable<Place> {
+        @Override
+        public int compareTo(Place other) {
+            return Comparator.comparing(Place::item).thenComparing(Place::site).compare(this, other);
+        }
+    }
+
+    private record Row(int line, String item, String site, BigDecimal reserved) {
+    }
+
+    private void queue(String number, TreeSet<Place> concerned, List<Effect> releases) {
+        var chain = chains.chain(number);
+        var order = chain.order();
+        if (order.state() == OrderState.DRAFT || order.state() == OrderState.SUBMITTED) {
+            return;
+        }
+        var id = ids.order(number);
+        var rows = jdbc.sql("""
+                select c.line_no, i.code, s.code, c.reserved from stock_claim c join item i on i.id = c.item_id join site s on s.id = c.site_id
+                where c.order_id = ?""").param(id)
+                .query((r, n) -> new Row(r.getInt(1), r.getString(2), r.getString(3), r.getBigDecimal(4))).list();
+        for (var row : rows) {
+            var reserved = new Quantity(row.reserved());
+            var flow = order.hasLine(row.line()) && order.line(row.line()).item().equals(row.item()) ? chain.flow(row.line()) : null;
+            var needed = flow == null ? Quantity.ZERO : flow.toShip().minus(flow.staged()).max(Quantity.ZERO);
+            if (reserved.exceeds(needed)) {
+                releases.add(new Effect.Released(new LineRef(number, row.line()), row.site(), row.item(), reserved.minus(needed)));
+            }
+            concerned.add(new Place(row.item(), row.site()));
+        }
+        if (order.state() == OrderState.CLEARED || !rows.isEmpty()) {
+            for (var flow : chain.flows()) {
+                if (flow.line().kind().isShipped()) {
+                    write(id, order.state(), flow, rows);
+                    concerned.add(new Place(flow.line().item(), order.site()));
+                }
+            }
+        }
+    }
+
+    private void write(long order, OrderState state, LineFlow flow, List<Row> rows) {
+        var no = flow.line().no();
+        var waiting = flow.waiting().max(Quantity.ZERO);
+        var stored = rows.stream().filter(row -> row.line() == no).findFirst();
+        if (stored.isPresent() && !stored.get().item().equals(flow.line().item()) && stored.get().reserved().signum() > 0) {
+            return;
+        }
+        if (stored.isPresent()) {
+            jdbc.sql("update stock_claim set waiting = ?, waits = ?, requested_on = ?, item_id = ? where order_id = ? and line_no = ?")
+                    .params(waiting.value(), waiting.isPositive(), flow.line().requestedOn(), ids.item(flow.line().item()), order, no).update();
+        } else if (state == OrderState.CLEARED) {
+            jdbc.sql("""
+                    insert into stock_claim (order_id, line_no, item_id, site_id, requested_on, clearing, reserved, waiting, waits)
+                    select o.id, ?, ?, o.site_id, ?, coalesce(o.clearing, 0), 0, ?, ? from sales_order o where o.id = ?""")
+                    .params(no, ids.item(flow.line().item()), flow.line().requestedOn(), waiting.value(), waiting.isPositive(), order)
+                    .update();
+        }
+    }
+
+    private List<Claim> waiting(Place place) {
+        return jdbc.sql("""
+                select o.number, c.line_no, c.waiting, c.requested_on, c.clearing
+                from stock_claim c join sales_order o on o.id = c.order_id
+                where c.item_id = ? and c.site_id = ? and c.waits = true and o.state = 'CLEARED'
+                order by c.item_id, c.site_id, c.waits, c.requested_on, c.clearing""").params(ids.item(place.item()), ids.site(place.site()))
+                .query((r, n) -> new Claim(new LineRef(r.getString(1), r.getInt(2)), new Quantity(r.getBigDecimal(3)),
+                        r.getObject(4, LocalDate.class), r.getLong(5))).list();
+    }
+}

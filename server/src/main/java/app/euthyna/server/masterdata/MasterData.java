@@ -1,0 +1,119 @@
+package app.euthyna.server.masterdata;
+
+import app.euthyna.core.check.CustomerRules;
+import app.euthyna.core.check.LicenceFact;
+import app.euthyna.core.check.PoPolicy;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Vat;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.RefusedException;
+import jakarta.persistence.EntityManager;
+import java.text.Normalizer;
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Customers, items and stores. */
+@Service
+@Transactional
+public class MasterData {
+
+    private final EntityManager entities;
+    private final JdbcClient jdbc;
+    private final Company company;
+
+    MasterData(EntityManager entities, JdbcClient jdbc, Company company) {
+        this.entities = entities;
+        this.jdbc = jdbc;
+        this.company = company;
+    }
+
+    public Customer customer(String code) {
+        return findCustomer(code).orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)));
+    }
+
+    public Optional<Customer> findCustomer(String code) {
+        return entities.createQuery("select c from CustomerEntity c left join fetch c.licences where c.code = :code", CustomerEntity.class)
+                .setParameter("code", code).getResultStream().findFirst().map(this::toCustomer);
+    }
+
+    private Customer toCustomer(CustomerEntity c) {
+        var policy = new PoPolicy(c.poRequired, c.poSame, c.poAlike, c.poNear, Optional.ofNullable(c.poCeiling).map(company::money));
+        var rules = new CustomerRules(c.code, Optional.ofNullable(c.creditLimit).map(company::money), policy);
+        return new Customer(c.code, c.name, c.town, c.customerClass, c.termsDays, c.vatTreatment, rules, c.licences.stream()
+                .collect(Collectors.toMap(CustomerEntity.LicenceNumber::licenceClass, CustomerEntity.LicenceNumber::number)));
+    }
+
+    /** Items by code; a code that does not exist is missing from the result. */
+    public Map<String, Item> items(Collection<String> codes) {
+        if (codes.isEmpty()) {
+            return Map.of();
+        }
+        return entities.createQuery("select i from ItemEntity i where i.code in :codes", ItemEntity.class)
+                .setParameter("codes", codes).getResultStream().map(MasterData::toItem)
+                .collect(Collectors.toMap(Item::code, Function.identity()));
+    }
+
+    private static Item toItem(ItemEntity i) {
+        return new Item(i.code, i.name, i.kind, i.itemClass, i.unit, i.price, new Vat(i.vatCategory, i.vatRate), i.regulated);
+    }
+
+    public Item item(String code) {
+        return Optional.ofNullable(items(List.of(code)).get(code))
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("item", code)));
+    }
+
+    /** The store that orders ship from unless they say otherwise: the first that was set up. */
+    public String defaultSite() {
+        return jdbc.sql("select code from site order by id fetch first 1 rows only").query(String.class).single();
+    }
+
+    /** Sets up a store, unless it is there. */
+    public void foundSite(String code, String name) {
+        if (jdbc.sql("select count(*) from site where code = ?").param(code).query(Long.class).single() > 0) {
+            return;
+        }
+        jdbc.sql("insert into site (code, name) values (?, ?)").params(code, name).update();
+    }
+
+    /** Asks the register for a licence. Simulated: it knows what was entered for it, and can be told to be silent. */
+    public LicenceFact askRegister(String licenceClass, String number, LocalDate on) {
+        return jdbc.sql("select valid_to, answers from simulated_register where licence_class = ? and number = ?")
+                .params(licenceClass, number)
+                .query((row, n) -> row.getBoolean("answers")
+                        ? new LicenceFact(licenceClass, number, LicenceFact.Answer.FOUND, row.getDate("valid_to").toLocalDate(), on)
+                        : new LicenceFact(licenceClass, number, LicenceFact.Answer.NO_ANSWER, null, on))
+                .optional().orElseGet(() -> new LicenceFact(licenceClass, number, LicenceFact.Answer.NOT_FOUND, null, on));
+    }
+
+    void register(String licenceClass, String number, LocalDate validTo, boolean answers) {
+        jdbc.sql("delete from simulated_register where licence_class = ? and number = ?").params(licenceClass, number).update();
+        jdbc.sql("insert into simulated_register (licence_class, number, valid_to, answers) values (?, ?, ?, ?)")
+                .param(licenceClass).param(number).param(validTo).param(answers).update();
+    }
+
+    void save(CustomerEntity customer) {
+        customer.searchKey = searchKey(customer.name + " " + customer.town + " " + customer.code);
+        entities.persist(customer);
+        entities.flush();
+    }
+
+    void save(ItemEntity item) {
+        item.searchKey = searchKey(item.name + " " + item.code);
+        entities.persist(item);
+        entities.flush();
+    }
+
+    /** Folded for searching: no accents, no case. */
+    public static String searchKey(String text) {
+        return Normalizer.normalize(text, Normalizer.Form.NFKD).replaceAll("\\p{M}+", "").toLowerCase(Locale.ROOT).strip();
+    }
+}

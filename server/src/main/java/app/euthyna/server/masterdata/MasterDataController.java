@@ -1,0 +1,185 @@
+package app.euthyna.server.masterdata;
+
+import app.euthyna.core.check.Severity;
+import app.euthyna.core.order.LineKind;
+import app.euthyna.core.order.VatTreatment;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Vat;
+import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.RefusedException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.PositiveOrZero;
+import jakarta.validation.constraints.Size;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Customers, items, stores, and the simulated register, over HTTP. */
+@RestController
+@RequestMapping("/api")
+class MasterDataController {
+
+    private final MasterData masterData;
+    private final Commands commands;
+    private final JdbcClient jdbc;
+
+    MasterDataController(MasterData masterData, Commands commands, JdbcClient jdbc) {
+        this.masterData = masterData;
+        this.commands = commands;
+        this.jdbc = jdbc;
+    }
+
+    record PoRules(Boolean required, Severity same, Severity alike, Severity near, BigDecimal ceiling) {
+    }
+
+    record Licence(@NotBlank String licenceClass, @NotBlank String number) {
+    }
+
+    record NewCustomer(@NotBlank @Size(max = 40) String code, @NotBlank @Size(max = 200) String name, @Size(max = 120) String town,
+            String customerClass, @PositiveOrZero BigDecimal creditLimit, @PositiveOrZero Integer termsDays, VatTreatment vatTreatment,
+            PoRules po, List<@Valid Licence> licences) {
+    }
+
+    record NewItem(@NotBlank @Size(max = 40) String code, @NotBlank @Size(max = 200) String name, @NotNull LineKind kind,
+            String itemClass, String unit, @NotNull @PositiveOrZero BigDecimal price, @PositiveOrZero BigDecimal floorPrice,
+            @NotNull Vat.Category vatCategory, @NotNull @PositiveOrZero BigDecimal vatRate, @PositiveOrZero BigDecimal minStock,
+            String regulated) {
+    }
+
+    /** What the simulated register answers for a licence; silent when {@code answers} is false. */
+    record RegisterAnswer(@NotBlank String licenceClass, @NotBlank String number, LocalDate validTo, boolean answers) {
+    }
+
+    record CodeView(String code) {
+    }
+
+    record CustomerView(String code, String name, String town, BigDecimal creditLimit, int termsDays, boolean poRequired) {
+    }
+
+    record ItemView(String code, String name, LineKind kind, String unit, BigDecimal price, String vatCategory, BigDecimal vatRate,
+            String regulated, BigDecimal free) {
+    }
+
+    record SiteView(String code, String name) {
+    }
+
+    @May.KeepMasterData
+    @PostMapping("/customers")
+    CodeView addCustomer(@Valid @RequestBody NewCustomer request, HttpServletRequest http) {
+        return commands.run(http, request, CodeView.class, context -> {
+            var customer = new CustomerEntity();
+            customer.code = request.code();
+            customer.name = request.name();
+            customer.town = or(request.town(), "");
+            customer.customerClass = or(request.customerClass(), "");
+            customer.creditLimit = request.creditLimit();
+            customer.termsDays = or(request.termsDays(), 30);
+            customer.vatTreatment = or(request.vatTreatment(), VatTreatment.DOMESTIC);
+            var po = or(request.po(), new PoRules(null, null, null, null, null));
+            customer.poRequired = or(po.required(), false);
+            customer.poSame = or(po.same(), Severity.STOP);
+            customer.poAlike = or(po.alike(), Severity.STOP);
+            customer.poNear = or(po.near(), Severity.CAUTION);
+            customer.poCeiling = po.ceiling();
+            or(request.licences(), List.<Licence>of())
+                    .forEach(l -> customer.licences.add(new CustomerEntity.LicenceNumber(l.licenceClass(), l.number())));
+            masterData.save(customer);
+            return new CodeView(customer.code);
+        });
+    }
+
+    @May.KeepMasterData
+    @PostMapping("/items")
+    CodeView addItem(@Valid @RequestBody NewItem request, HttpServletRequest http) {
+        return commands.run(http, request, CodeView.class, context -> {
+            if (request.vatCategory() != Vat.Category.S && request.vatRate().signum() != 0) {
+                throw new RefusedException(CommonRefusal.Incomplete.of("vatRate", "zero, unless the category is S"));
+            }
+            var item = new ItemEntity();
+            item.code = request.code();
+            item.name = request.name();
+            item.kind = request.kind();
+            item.itemClass = or(request.itemClass(), request.kind() == LineKind.STOCK ? "" : "service");
+            item.unit = or(request.unit(), "pc");
+            item.price = request.price();
+            item.floorPrice = or(request.floorPrice(), BigDecimal.ZERO);
+            item.vatCategory = request.vatCategory();
+            item.vatRate = request.vatRate();
+            item.minStock = or(request.minStock(), BigDecimal.ZERO);
+            item.regulated = or(request.regulated(), "");
+            masterData.save(item);
+            return new CodeView(item.code);
+        });
+    }
+
+    @May.KeepMasterData
+    @PostMapping("/simulated-register")
+    CodeView register(@Valid @RequestBody RegisterAnswer request, HttpServletRequest http) {
+        return commands.run(http, request, CodeView.class, context -> {
+            masterData.register(request.licenceClass(), request.number(), request.validTo(), request.answers());
+            return new CodeView(request.number());
+        });
+    }
+
+    @GetMapping("/customers")
+    List<CustomerView> customers(@RequestParam(defaultValue = "") String q) {
+        return jdbc.sql("select code, name, town, credit_limit, terms_days, po_required from customer where "
+                + words(q) + " order by name fetch first 12 rows only").params(patterns(q))
+                .query((r, n) -> new CustomerView(r.getString(1), r.getString(2), r.getString(3), r.getBigDecimal(4), r.getInt(5),
+                        r.getBoolean(6))).list();
+    }
+
+    @GetMapping("/customers/{code}")
+    CustomerView customer(@PathVariable String code) {
+        var customer = masterData.customer(code);
+        return new CustomerView(customer.code(), customer.name(), customer.town(),
+                customer.rules().creditLimit().map(limit -> limit.amount()).orElse(null), customer.termsDays(),
+                customer.rules().po().required());
+    }
+
+    /** Items by several words of their name or code, with what is free at the store asked for. */
+    @GetMapping("/items")
+    List<ItemView> items(@RequestParam(defaultValue = "") String q, @RequestParam(defaultValue = "") String site) {
+        var parameters = new ArrayList<Object>();
+        parameters.add(site.isEmpty() ? masterData.defaultSite() : site);
+        parameters.addAll(patterns(q));
+        return jdbc.sql("select i.code, i.name, i.kind, i.unit, i.price, i.vat_category, i.vat_rate, i.regulated, "
+                + "coalesce((select s.on_hand - s.reserved from shelf s join site t on t.id = s.site_id and t.code = ? where s.item_id = i.id), 0) "
+                + "from item i where " + words(q) + " order by i.name fetch first 12 rows only").params(parameters)
+                .query((r, n) -> new ItemView(r.getString(1), r.getString(2), LineKind.valueOf(r.getString(3)), r.getString(4),
+                        r.getBigDecimal(5), r.getString(6), r.getBigDecimal(7), r.getString(8), r.getBigDecimal(9))).list();
+    }
+
+    @GetMapping("/sites")
+    List<SiteView> sites() {
+        return jdbc.sql("select code, name from site order by id").query((r, n) -> new SiteView(r.getString(1), r.getString(2))).list();
+    }
+
+    private static String words(String q) {
+        var count = q.isBlank() ? 1 : q.strip().split("\\s+").length;
+        return String.join(" and ", Collections.nCopies(count, "search_key like ? escape '!'"));
+    }
+
+    private static List<String> patterns(String q) {
+        return List.of(MasterData.searchKey(q).split("\\s+")).stream()
+                .map(word -> "%" + word.replace("!", "!!").replace("%", "!%").replace("_", "!_") + "%").toList();
+    }
+
+    private static <T> T or(T given, T otherwise) {
+        return given == null ? otherwise : given;
+    }
+}

@@ -1,0 +1,26 @@
+package app.euthyna.server.order;
+
+import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.Refusal;
+
+/** Refusals about drafts. */
+sealed interface DraftRefusal extends Refusal {
+
+    /** It is no draft any more. */
+    record HandedInAlready(String order, OrderState state) implements DraftRefusal {
+        @Override
+        public String code() {
+            return "order-handed-in";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "Order %s was handed in before; it is %s.".formatted(order, state.words());
+        }
+    }
+}

@@ -1,0 +1,132 @@
+package app.euthyna.server.order;
+
+import app.euthyna.core.order.OrderKind;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Pages;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Orders over HTTP. */
+@RestController
+@RequestMapping("/api/orders")
+class OrderController {
+
+    private final OrderService orders;
+    private final Commands commands;
+    private final JdbcClient jdbc;
+    private final Company company;
+
+    OrderController(OrderService orders, Commands commands, JdbcClient jdbc, Company company) {
+        this.company = company;
+        this.orders = orders;
+        this.commands = commands;
+        this.jdbc = jdbc;
+    }
+
+    /** A line as it is sent; {@code no} only for a line that exists. */
+    record WrittenLine(Integer no, @Size(max = 40) String item, BigDecimal quantity, BigDecimal price, BigDecimal discount,
+            LocalDate requestedOn) {
+    }
+
+    /** An order as it is sent; {@code draft} keeps it without handing it in. */
+    record WrittenOrder(@NotBlank String customer, @Size(max = 120) String po, OrderKind kind, String site, LocalDate date,
+            LocalDate requestedOn, @Size(max = 2000) String remark, @Size(max = 2000) List<@Valid WrittenLine> lines, Boolean draft) {
+        OrderDraft draftOf() {
+            return written(customer, po, kind, site, date, requestedOn, remark, lines);
+        }
+    }
+
+    /** A change: the lines are all the lines the order is to have. */
+    record ChangedOrder(@NotNull Long version, @Size(max = 120) String po, LocalDate date, LocalDate requestedOn,
+            @Size(max = 2000) String remark, @NotNull @Size(max = 2000) List<@Valid WrittenLine> lines) {
+    }
+
+    record Submission(@NotNull Long version, LocalDate date) {
+    }
+
+    private static OrderDraft written(String customer, String po, OrderKind kind, String site, LocalDate date, LocalDate requestedOn,
+            String remark, List<WrittenLine> lines) {
+        return new OrderDraft(customer, po, kind, site, date, requestedOn, remark, null, lines == null ? List.of() : lines.stream()
+                .map(l -> new OrderDraft.Line(l.no(), l.item(), l.quantity(), l.price(), l.discount(), l.requestedOn())).toList());
+    }
+
+    @May.Enter
+    @PostMapping
+    OrderView write(@Valid @RequestBody WrittenOrder request, HttpServletRequest http) {
+        return commands.run(http, request, OrderView.class, context -> Boolean.TRUE.equals(request.draft())
+                ? orders.keep(context.on(request.date()), request.draftOf())
+                : orders.submit(context.on(request.date()), request.draftOf()));
+    }
+
+    @May.Enter
+    @PutMapping("/{number}")
+    OrderView change(@PathVariable String number, @Valid @RequestBody ChangedOrder request, HttpServletRequest http) {
+        return commands.run(http, request, OrderView.class, context -> orders.amend(context.on(request.date()), number,
+                request.version(), written(null, request.po(), null, null, null, request.requestedOn(), request.remark(), request.lines())));
+    }
+
+    @May.Enter
+    @PostMapping("/{number}/submission")
+    OrderView submit(@PathVariable String number, @Valid @RequestBody Submission request, HttpServletRequest http) {
+        return commands.run(http, request, OrderView.class,
+                context -> orders.submitDraft(context.on(request.date()), number, request.version()));
+    }
+
+    @GetMapping("/{number}")
+    OrderView order(@PathVariable String number) {
+        return orders.view(number);
+    }
+
+    /** A row of the list of orders. */
+    record OrderRow(String number, OrderState state, String customer, String customerName, String po, LocalDate orderedOn,
+            LocalDate requestedOn, BigDecimal gross) {
+    }
+
+    record OrderPage(List<OrderRow> rows, String next) {
+    }
+
+    /** Orders, newest first, of one state or all. */
+    @GetMapping
+    OrderPage list(@RequestParam(required = false) OrderState state, @RequestParam(required = false) String after) {
+        var parameters = new ArrayList<Object>();
+        var where = new StringBuilder("1 = 1");
+        if (state != null) {
+            where.append(" and o.state = ?");
+            parameters.add(state.name());
+        }
+        if (after != null) {
+            where.append(" and o.id < ?");
+            parameters.add(Long.valueOf(Pages.key(after, 1)[0]));
+        }
+        parameters.add(Pages.SIZE + 1);
+        var rows = jdbc.sql("select o.id, o.number, o.state, c.code, c.name, o.po, o.ordered_on, o.requested_on, o.gross "
+                + "from sales_order o join customer c on c.id = o.customer_id where " + where
+                + " order by o.id desc fetch first ? rows only").params(parameters)
+                .query((r, n) -> new Keyed(r.getLong(1), new OrderRow(r.getString(2), OrderState.valueOf(r.getString(3)), r.getString(4),
+                        r.getString(5), r.getString(6), r.getDate(7).toLocalDate(), r.getDate(8).toLocalDate(), company.money(r.getBigDecimal(9)).amount()))).list();
+        var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
+        return new OrderPage(page.rows().stream().map(Keyed::row).toList(), page.next());
+    }
+
+    private record Keyed(long id, OrderRow row) {
+    }
+}

@@ -1,0 +1,92 @@
+package app.euthyna.server.order;
+
+import app.euthyna.core.order.Order;
+import app.euthyna.core.order.OrderKind;
+import app.euthyna.core.order.OrderState;
+import jakarta.persistence.CascadeType;
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.OneToMany;
+import jakarta.persistence.OrderBy;
+import jakarta.persistence.Table;
+import jakarta.persistence.Version;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Currency;
+import java.util.List;
+
+@Entity
+@Table(name = "sales_order")
+class OrderEntity {
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    Long id;
+    String number;
+    @Enumerated(EnumType.STRING)
+    OrderKind kind;
+    @Enumerated(EnumType.STRING)
+    OrderState state;
+    @Column(name = "customer_id")
+    Long customerId;
+    String po;
+    @Column(name = "po_normal")
+    String poNormal;
+    @Column(name = "po_taken")
+    Long poTaken;
+    @Column(name = "site_id")
+    Long siteId;
+    @Column(name = "ordered_on")
+    LocalDate orderedOn;
+    @Column(name = "requested_on")
+    LocalDate requestedOn;
+    String remark;
+    String author;
+    @Column(name = "last_editor")
+    String lastEditor;
+    BigDecimal net;
+    BigDecimal vat;
+    BigDecimal gross;
+    Long clearing;
+    @Column(name = "intake_reference")
+    String intakeReference;
+    @OneToMany(mappedBy = "order", cascade = CascadeType.ALL)
+    @OrderBy("lineNo")
+    List<OrderLineEntity> lines = new ArrayList<>();
+    @Version
+    Long version;
+
+    Order toCore(String customer, String site, Currency currency) {
+        return new Order(number, id, kind, state, customer, po, site, orderedOn, requestedOn, remark, author, lastEditor, currency,
+                lines.stream().filter(line -> !line.removed).map(OrderLineEntity::toCore).toList());
+    }
+
+    /** Takes over the content of an order; customer, store and state stay as they are. */
+    void write(Order order, String normalPo) {
+        po = order.po();
+        poNormal = normalPo;
+        requestedOn = order.requestedOn();
+        remark = order.remark();
+        lastEditor = order.lastEditor();
+        var totals = order.totals();
+        net = totals.net().amount();
+        vat = totals.vat().amount();
+        gross = totals.gross().amount();
+        lines.forEach(line -> line.removed = !order.hasLine(line.lineNo));
+        for (var line : order.lines()) {
+            var stored = lines.stream().filter(l -> l.lineNo == line.no()).findFirst().orElseGet(() -> {
+                var added = new OrderLineEntity();
+                added.order = this;
+                added.lineNo = line.no();
+                lines.add(added);
+                return added;
+            });
+            stored.write(line);
+        }
+    }
+}

@@ -1,0 +1,94 @@
+package app.euthyna.server.order;
+
+import app.euthyna.core.check.PoNumber;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.EffectListener;
+import app.euthyna.server.platform.EffectSink;
+import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
+import java.util.List;
+import org.springframework.core.annotation.Order;
+import org.springframework.stereotype.Component;
+
+/** Keeps orders, their versions and cancellations; every command that touches an order's chain moves its version. */
+@Component
+@Order(30)
+class OrderSink implements EffectSink {
+
+    private final EntityManager entities;
+
+    OrderSink(EntityManager entities) {
+        this.entities = entities;
+    }
+
+    @Override
+    public void store(CommandContext context, Effect effect) {
+        effect.accept(new EffectListener() {
+            @Override
+            public Void orderSubmitted(Effect.OrderSubmitted effect) {
+                find(effect.order().number()).poTaken = moment();
+                return null;
+            }
+
+            @Override
+            public Void stateChanged(Effect.StateChanged effect) {
+                var order = find(effect.order());
+                order.state = effect.to();
+                if (effect.to() == OrderState.CLEARED && order.clearing == null) {
+                    order.clearing = moment();
+                }
+                return null;
+            }
+
+            @Override
+            public Void orderChanged(Effect.OrderChanged effect) {
+                var order = find(effect.after().number());
+                order.write(effect.after(), PoNumber.of(effect.after().po()).normal());
+                if (!effect.before().po().equals(effect.after().po())) {
+                    order.poTaken = moment();
+                }
+                var version = new OrderVersionEntity();
+                version.orderId = order.id;
+                version.versionNo = entities.createQuery("select count(v) from OrderVersionEntity v where v.orderId = :order",
+                        Long.class).setParameter("order", order.id).getSingleResult().intValue() + 2;
+                version.changedOn = context.date();
+                version.changedBy = context.person().username();
+                var differences = String.join("\n", effect.differences());
+                version.differences = differences.length() > 8000 ? differences.substring(0, 8000) : differences;
+                entities.persist(version);
+                return null;
+            }
+
+            @Override
+            public Void quantityCancelled(Effect.QuantityCancelled effect) {
+                var stored = new CancellationEntity();
+                stored.number = effect.cancellation().number();
+                stored.orderId = find(effect.cancellation().order()).id;
+                stored.cancelledOn = effect.cancellation().on();
+                stored.reason = effect.cancellation().reason();
+                effect.cancellation().lines().forEach(line -> stored.lines.add(
+                        new CancellationEntity.Line(stored.orderId, line.orderLine(), line.quantity().value())));
+                entities.persist(stored);
+                return null;
+            }
+        });
+    }
+
+    @Override
+    public void settle(CommandContext context, List<Effect> all) {
+        all.stream().flatMap(effect -> effect.orders().stream()).distinct().sorted()
+                .forEach(number -> entities.lock(find(number), LockModeType.OPTIMISTIC_FORCE_INCREMENT));
+    }
+
+    /** How far the history has come: what happens later has a higher figure. */
+    private long moment() {
+        return ((Number) entities.createNativeQuery("select coalesce(max(moment), 0) from history").getSingleResult()).longValue();
+    }
+
+    private OrderEntity find(String number) {
+        return entities.createQuery("select o from OrderEntity o where o.number = :number", OrderEntity.class)
+                .setParameter("number", number).getSingleResult();
+    }
+}

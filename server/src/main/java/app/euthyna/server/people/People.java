@@ -1,0 +1,58 @@
+package app.euthyna.server.people;
+
+import app.euthyna.core.shared.Role;
+import jakarta.persistence.EntityManager;
+import java.util.Optional;
+import org.springframework.security.core.userdetails.User;
+import org.springframework.security.core.userdetails.UserDetails;
+import org.springframework.security.core.userdetails.UserDetailsService;
+import org.springframework.security.core.userdetails.UsernameNotFoundException;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Users and their passwords, kept as BCrypt hashes. */
+@Service
+public class People implements UserDetailsService {
+
+    private final EntityManager entities;
+    private final PasswordEncoder passwords;
+
+    People(EntityManager entities, PasswordEncoder passwords) {
+        this.entities = entities;
+        this.passwords = passwords;
+    }
+
+    @Override
+    @Transactional(readOnly = true)
+    public UserDetails loadUserByUsername(String username) {
+        var user = find(username).orElseThrow(() -> new UsernameNotFoundException("no user " + username));
+        return User.withUsername(user.username).password(user.passwordHash).roles(user.role.name()).disabled(!user.enabled).build();
+    }
+
+    @Transactional(readOnly = true)
+    public boolean isEmpty() {
+        return entities.createQuery("select count(u) from UserEntity u", Long.class).getSingleResult() == 0;
+    }
+
+    @Transactional
+    public void add(String username, String displayName, String password, Role role) {
+        var user = new UserEntity();
+        user.username = username;
+        user.displayName = displayName;
+        user.passwordHash = passwords.encode(password);
+        user.role = role;
+        user.enabled = true;
+        entities.persist(user);
+    }
+
+    @Transactional(readOnly = true)
+    public String displayName(String username) {
+        return find(username).map(user -> user.displayName).orElse(username);
+    }
+
+    private Optional<UserEntity> find(String username) {
+        return entities.createQuery("select u from UserEntity u where u.username = :name", UserEntity.class)
+                .setParameter("name", username).getResultStream().findFirst();
+    }
+}

@@ -1,0 +1,129 @@
+package app.euthyna.server.people;
+
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Refusal;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.RefusedException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import java.time.Clock;
+import java.time.LocalDate;
+import org.springframework.security.authentication.AuthenticationManager;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.core.Authentication;
+import org.springframework.security.core.AuthenticationException;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Signing in and out, and who one is. */
+@RestController
+@RequestMapping("/api")
+class SessionController {
+
+    private final AuthenticationManager authentication;
+    private final SecurityContextRepository sessions;
+    private final People people;
+    private final Company company;
+    private final Clock clock;
+
+    SessionController(AuthenticationManager authentication, SecurityContextRepository sessions, People people, Company company,
+            Clock clock) {
+        this.authentication = authentication;
+        this.sessions = sessions;
+        this.people = people;
+        this.company = company;
+        this.clock = clock;
+    }
+
+    record SignIn(@NotBlank String username, @NotBlank String password) {
+    }
+
+    /** Who is signed in; all but the company empty when nobody is. */
+    record SessionView(String username, String displayName, String role, String company, String currency, LocalDate today,
+            boolean demo) {
+    }
+
+    record HealthView(boolean ready) {
+    }
+
+    /** Wrong name or password; which of the two is not told. */
+    record WrongPassword() implements Refusal {
+        @Override
+        public String code() {
+            return "wrong-password";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.NOT_AUTHORISED;
+        }
+
+        @Override
+        public String sentence() {
+            return "That name and password don't belong together.";
+        }
+    }
+
+    @GetMapping("/health")
+    HealthView health() {
+        if (people.isEmpty()) {
+            throw new RefusedException(new CommonRefusal.NotFound("user", "yet; the company is still being set up"));
+        }
+        return new HealthView(true);
+    }
+
+    @GetMapping("/session")
+    SessionView session(Authentication signedIn) {
+        return view(signedIn);
+    }
+
+    @PostMapping("/session")
+    SessionView signIn(@Valid @RequestBody SignIn request, HttpServletRequest http, HttpServletResponse response) {
+        Authentication signedIn;
+        try {
+            signedIn = authentication.authenticate(
+                    UsernamePasswordAuthenticationToken.unauthenticated(request.username(), request.password()));
+        } catch (AuthenticationException wrong) {
+            throw new RefusedException(new WrongPassword());
+        }
+        if (http.getSession(false) != null) {
+            http.changeSessionId();
+        }
+        var context = SecurityContextHolder.createEmptyContext();
+        context.setAuthentication(signedIn);
+        SecurityContextHolder.setContext(context);
+        sessions.saveContext(context, http, response);
+        return view(signedIn);
+    }
+
+    @DeleteMapping("/session")
+    SessionView signOut(HttpServletRequest http) {
+        var session = http.getSession(false);
+        if (session != null) {
+            session.invalidate();
+        }
+        SecurityContextHolder.clearContext();
+        return view(null);
+    }
+
+    private SessionView view(Authentication signedIn) {
+        var facts = company.facts();
+        var today = LocalDate.now(clock);
+        if (signedIn == null || !signedIn.isAuthenticated() || signedIn.getAuthorities().stream()
+                .noneMatch(a -> a.getAuthority().startsWith("ROLE_")) || "anonymousUser".equals(signedIn.getName())) {
+            return new SessionView("", "", "", facts.name(), facts.currency().getCurrencyCode(), today, facts.demo());
+        }
+        var role = signedIn.getAuthorities().stream().map(a -> a.getAuthority()).filter(a -> a.startsWith("ROLE_")).findFirst()
+                .map(a -> a.substring("ROLE_".length())).orElseThrow();
+        return new SessionView(signedIn.getName(), people.displayName(signedIn.getName()), role, facts.name(),
+                facts.currency().getCurrencyCode(), today, facts.demo());
+    }
+}

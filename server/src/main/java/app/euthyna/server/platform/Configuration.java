@@ -1,0 +1,83 @@
+package app.euthyna.server.platform;
+
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Quantity;
+import io.swagger.v3.oas.models.info.Info;
+import io.swagger.v3.oas.models.OpenAPI;
+import io.swagger.v3.oas.models.media.Content;
+import io.swagger.v3.oas.models.media.MediaType;
+import io.swagger.v3.oas.models.media.Schema;
+import io.swagger.v3.oas.models.media.StringSchema;
+import io.swagger.v3.oas.models.responses.ApiResponse;
+import java.math.BigDecimal;
+import java.time.Clock;
+import org.springdoc.core.customizers.OpenApiCustomizer;
+import org.springdoc.core.utils.SpringDocUtils;
+import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
+import org.springframework.context.annotation.Bean;
+import tools.jackson.core.JsonGenerator;
+import tools.jackson.databind.SerializationContext;
+import tools.jackson.databind.ValueSerializer;
+import tools.jackson.databind.module.SimpleModule;
+
+/** The clock, how figures travel, and what the API says of itself. */
+@org.springframework.context.annotation.Configuration
+class Configuration {
+
+    static {
+        SpringDocUtils.getConfig().replaceWithSchema(BigDecimal.class, new StringSchema());
+    }
+
+    @Bean
+    Clock clock() {
+        return Clock.systemDefaultZone();
+    }
+
+    /** Figures travel as text: a JSON number loses its scale. */
+    @Bean
+    JsonMapperBuilderCustomizer figuresAsText() {
+        var module = new SimpleModule("figures");
+        module.addSerializer(BigDecimal.class, new ValueSerializer<>() {
+            @Override
+            public void serialize(BigDecimal value, JsonGenerator out, SerializationContext context) {
+                out.writeString(value.toPlainString());
+            }
+        });
+        module.addSerializer(Money.class, new ValueSerializer<>() {
+            @Override
+            public void serialize(Money value, JsonGenerator out, SerializationContext context) {
+                out.writeString(value.amount().toPlainString());
+            }
+        });
+        module.addSerializer(Quantity.class, new ValueSerializer<>() {
+            @Override
+            public void serialize(Quantity value, JsonGenerator out, SerializationContext context) {
+                out.writeString(value.value().toPlainString());
+            }
+        });
+        return builder -> builder.addModule(module);
+    }
+
+    @Bean
+    OpenAPI api() {
+        return new OpenAPI().info(new Info().title("Euthyna").version("1")
+                .description("Order-to-cash control. Amounts and quantities travel as text; every command carries an Idempotency-Key."));
+    }
+
+    /** Every operation can be refused; the typed client must know. */
+    @Bean
+    OpenApiCustomizer everyOperationCanBeRefused() {
+        return api -> {
+            api.getComponents().addSchemas("Problem", new Schema<>().type("object")
+                    .addProperty("type", new StringSchema()).addProperty("title", new StringSchema())
+                    .addProperty("status", new Schema<>().type("integer").format("int32")).addProperty("detail", new StringSchema())
+                    .addProperty("code", new StringSchema()).addProperty("instead", new StringSchema())
+                    .addProperty("facts", new Schema<>().type("object"))
+                    .addProperty("others", new Schema<>().type("array").items(new StringSchema())));
+            var problem = new ApiResponse().description("Refused").content(new Content().addMediaType("application/problem+json",
+                    new MediaType().schema(new Schema<>().$ref("#/components/schemas/Problem"))));
+            api.getPaths().values().forEach(path -> path.readOperations()
+                    .forEach(operation -> operation.getResponses().addApiResponse("default", problem)));
+        };
+    }
+}

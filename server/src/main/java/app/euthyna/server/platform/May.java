@@ -1,0 +1,56 @@
+package app.euthyna.server.platform;
+
+import java.lang.annotation.ElementType;
+import java.lang.annotation.Retention;
+import java.lang.annotation.RetentionPolicy;
+import java.lang.annotation.Target;
+import org.springframework.security.access.prepost.PreAuthorize;
+
+/** Which roles may give a command. A controller and the finance lead may give every command of the day's work. */
+public final class May {
+
+    private May() {
+    }
+
+    /** Write and change orders, take in files. */
+    @Target(ElementType.METHOD)
+    @Retention(RetentionPolicy.RUNTIME)
+    @PreAuthorize("hasAnyRole('CLERK', 'CONTROLLER', 'LEAD')")
+    public @interface Enter {
+    }
+
+    /** Everyone of the day's work may ask; whether they may decide, the core says with the reason. */
+    @Target(ElementType.METHOD)
+    @Retention(RetentionPolicy.RUNTIME)
+    @PreAuthorize("hasAnyRole('CLERK', 'CONTROLLER', 'LEAD', 'WAREHOUSE', 'RECEIVABLES')")
+    public @interface Propose {
+    }
+
+    /** Move goods. */
+    @Target(ElementType.METHOD)
+    @Retention(RetentionPolicy.RUNTIME)
+    @PreAuthorize("hasAnyRole('WAREHOUSE', 'CONTROLLER', 'LEAD')")
+    public @interface MoveGoods {
+    }
+
+    /** Bill and take in money. */
+    @Target(ElementType.METHOD)
+    @Retention(RetentionPolicy.RUNTIME)
+    @PreAuthorize("hasAnyRole('RECEIVABLES', 'CONTROLLER', 'LEAD')")
+    public @interface Bill {
+    }
+
+    /** Keep customers, items and stores. */
+    @Target(ElementType.METHOD)
+    @Retention(RetentionPolicy.RUNTIME)
+    @PreAuthorize("hasAnyRole('LEAD', 'ADMIN')")
+    public @interface KeepMasterData {
+    }
+
+    /** Run the proof over everything. */
+    @Target(ElementType.METHOD)
+    @Retention(RetentionPolicy.RUNTIME)
+    @PreAuthorize("hasAnyRole('CONTROLLER', 'LEAD', 'AUDITOR')")
+    public @interface Prove {
+    }
+}

@@ -1,0 +1,121 @@
+package app.euthyna.server.platform;
+
+import app.euthyna.core.shared.Refusal;
+import java.net.URI;
+import java.util.UUID;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.HttpStatusCode;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.security.access.AccessDeniedException;
+import org.springframework.web.bind.MethodArgumentNotValidException;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.WebRequest;
+import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+import tools.jackson.databind.ObjectMapper;
+
+/** Turns every kind of no into an RFC 9457 problem document. The only place that knows HTTP statuses. */
+@RestControllerAdvice
+class Problems extends ResponseEntityExceptionHandler {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
+
+    private final ObjectMapper json;
+
+    Problems(ObjectMapper json) {
+        this.json = json;
+    }
+
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> refused(RefusedException refused) {
+        var first = refused.refusals().get(0);
+        var problem = problem(status(first.kind()), first.code(), first.sentence());
+        problem.setProperty("instead", first.instead());
+        problem.setProperty("facts", json.valueToTree(first));
+        problem.setProperty("others", refused.refusals().stream().skip(1).limit(50).map(Refusal::sentence).toList());
+        return respond(problem);
+    }
+
+    private static HttpStatus status(Refusal.Kind kind) {
+        return switch (kind) {
+            case RULE_NOT_MET -> HttpStatus.UNPROCESSABLE_CONTENT;
+            case WRONG_STATE -> HttpStatus.CONFLICT;
+            case NOT_AUTHORISED -> HttpStatus.FORBIDDEN;
+            case NOT_FOUND -> HttpStatus.NOT_FOUND;
+            case INCOMPLETE -> HttpStatus.BAD_REQUEST;
+        };
+    }
+
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> denied(AccessDeniedException denied) {
+        return respond(problem(HttpStatus.FORBIDDEN, "not-authorised", "Your role does not allow this."));
+    }
+
+    /** A value that a core record could not hold: too many decimals, a quantity below zero. */
+    @ExceptionHandler({ArithmeticException.class})
+    ResponseEntity<ProblemDetail> notHolding(ArithmeticException broken) {
+        return respond(problem(HttpStatus.BAD_REQUEST, "incomplete",
+                "A figure has more decimals than it may: amounts as many as the currency, prices 4, quantities 3."));
+    }
+
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> bug(Exception bug) {
+        var incident = UUID.randomUUID().toString();
+        LOG.error("incident {}", incident, bug);
+        var problem = problem(HttpStatus.INTERNAL_SERVER_ERROR, "internal",
+                "Something went wrong on our side; nothing was changed. Incident " + incident + ".");
+        return respond(problem);
+    }
+
+    @Override
+    protected ResponseEntity<Object> handleHttpMessageNotReadable(HttpMessageNotReadableException unreadable, HttpHeaders headers,
+            HttpStatusCode status, WebRequest request) {
+        var cause = unreadable.getMostSpecificCause().getMessage();
+        var first = cause == null ? "" : cause.lines().findFirst().orElse("");
+        return widen(problem(HttpStatus.BAD_REQUEST, "malformed", "The request can't be read: " + first));
+    }
+
+    @Override
+    protected ResponseEntity<Object> handleMethodArgumentNotValid(MethodArgumentNotValidException invalid, HttpHeaders headers,
+            HttpStatusCode status, WebRequest request) {
+        var fields = invalid.getFieldErrors().stream().map(f -> f.getField() + ": " + f.getDefaultMessage()).sorted().toList();
+        return widen(problem(HttpStatus.BAD_REQUEST, "incomplete", String.join("; ", fields) + "."));
+    }
+
+    @Override
+    protected ResponseEntity<Object> handleMaxUploadSizeExceededException(MaxUploadSizeExceededException large, HttpHeaders headers,
+            HttpStatusCode status, WebRequest request) {
+        return widen(problem(HttpStatus.CONTENT_TOO_LARGE, "malformed", "The file is larger than 40 MB."));
+    }
+
+    @Override
+    protected ResponseEntity<Object> handleExceptionInternal(Exception ex, Object body, HttpHeaders headers, HttpStatusCode status,
+            WebRequest request) {
+        return widen(problem(HttpStatus.valueOf(status.value()), "malformed",
+                body instanceof ProblemDetail detail && detail.getDetail() != null ? detail.getDetail() : "The request was not understood."));
+    }
+
+    static ProblemDetail problem(HttpStatus status, String code, String sentence) {
+        var problem = ProblemDetail.forStatusAndDetail(status, sentence);
+        problem.setType(URI.create("/problems/" + code));
+        problem.setTitle(code.replace('-', ' '));
+        problem.setProperty("code", code);
+        return problem;
+    }
+
+    private static ResponseEntity<ProblemDetail> respond(ProblemDetail problem) {
+        return ResponseEntity.status(problem.getStatus()).contentType(org.springframework.http.MediaType.APPLICATION_PROBLEM_JSON)
+                .body(problem);
+    }
+
+    private static ResponseEntity<Object> widen(ProblemDetail problem) {
+        return ResponseEntity.status(problem.getStatus()).contentType(org.springframework.http.MediaType.APPLICATION_PROBLEM_JSON)
+                .body(problem);
+    }
+}

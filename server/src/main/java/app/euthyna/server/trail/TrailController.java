@@ -1,0 +1,95 @@
+package app.euthyna.server.trail;
+
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.trail.Trail;
+import app.euthyna.server.ledger.LedgerReader;
+import app.euthyna.server.masterdata.MasterData;
+import app.euthyna.server.platform.Company;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeMap;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Trails over HTTP. */
+@RestController
+@RequestMapping("/api/trails")
+class TrailController {
+
+    private final TrailReader trails;
+    private final LedgerReader ledger;
+    private final MasterData masterData;
+    private final Company company;
+
+    TrailController(TrailReader trails, LedgerReader ledger, MasterData masterData, Company company) {
+        this.trails = trails;
+        this.ledger = ledger;
+        this.masterData = masterData;
+        this.company = company;
+    }
+
+    record DocumentView(String kind, String number) {
+        static DocumentView of(DocumentRef ref) {
+            return new DocumentView(ref.kind().name(), ref.number());
+        }
+    }
+
+    record UnitView(String measure, BigDecimal quantity, List<String> lines) {
+    }
+
+    record RowView(String aspect, LocalDate date, DocumentView document, List<DocumentView> parents, String what, String by,
+            boolean dropped, List<UnitView> units, BigDecimal billed, BigDecimal received, BigDecimal open) {
+    }
+
+    record FlowView(String order, int line, String description, BigDecimal ordered, BigDecimal cancelled, BigDecimal reserved,
+            BigDecimal staged, BigDecimal dispatched, BigDecimal billed, BigDecimal toShip, BigDecimal toBill) {
+    }
+
+    record AccountView(String account, String name, BigDecimal balance) {
+    }
+
+    record TrailView(DocumentView start, String customer, String customerName, List<String> roots, List<DocumentView> documents,
+            List<RowView> rows, Set<String> neighbours, List<FlowView> flows, BigDecimal billed, BigDecimal received, BigDecimal open,
+            LocalDate nextDue, List<AccountView> ledger) {
+    }
+
+    @GetMapping("/{kind}/{number}")
+    @Transactional(readOnly = true)
+    TrailView trail(@PathVariable DocumentKind kind, @PathVariable String number) {
+        var facts = trails.from(kind, number);
+        var trail = Trail.of(facts, company.currency());
+        var names = ledger.accountNames();
+        var customer = facts.roots().isEmpty() ? facts.payments().get(0).customer() : facts.roots().get(0).order().customer();
+        return new TrailView(DocumentView.of(trail.start()), customer, masterData.customer(customer).name(),
+                facts.roots().stream().map(c -> c.order().number()).toList(), trail.documents().stream().map(DocumentView::of).toList(),
+                trail.rows().stream().map(TrailController::row).toList(), trail.neighbours(),
+                trail.flows().stream().map(f -> new FlowView(f.orderLine().number(), f.orderLine().line(), f.flow().line().description(),
+                        f.flow().ordered().value(), f.flow().cancelled().value(), f.flow().reserved().value(), f.flow().staged().value(),
+                        f.flow().dispatched().value(), f.flow().billed().value(), f.flow().toShip().value(), f.flow().toBill().value()))
+                        .toList(),
+                trail.money().billed().amount(), trail.money().received().amount(), trail.money().open().amount(),
+                trail.money().nextDue(), trail.ledger().stream().map(l -> new AccountView(l.account(), names.get(l.account()),
+                        l.balance().amount())).toList());
+    }
+
+    private static RowView row(Trail.Row row) {
+        var sums = new TreeMap<Trail.Measure, Quantity>();
+        var lines = new TreeMap<Trail.Measure, List<String>>();
+        for (var move : row.units()) {
+            sums.merge(move.measure(), move.quantity(), Quantity::plus);
+            lines.computeIfAbsent(move.measure(), m -> new ArrayList<>()).add(move.orderLine().toString());
+        }
+        return new RowView(row.aspect().name(), row.date(), DocumentView.of(row.document()),
+                row.parents().stream().map(DocumentView::of).toList(), row.what(), row.by(), row.dropped(),
+                sums.entrySet().stream().map(e -> new UnitView(e.getKey().name(), e.getValue().value(), lines.get(e.getKey()))).toList(),
+                row.billed().amount(), row.received().amount(), row.open().amount());
+    }
+}

@@ -1,0 +1,166 @@
+package app.euthyna.server.trail;
+
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.trail.PaymentFact;
+import app.euthyna.core.trail.Remark;
+import app.euthyna.core.trail.Stamp;
+import app.euthyna.core.trail.TrailFacts;
+import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.ledger.LedgerReader;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.RefusedException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+
+/** Gathers what a trail is made of, in a handful of queries whatever its length. */
+@Component
+public class TrailReader {
+
+    private final JdbcClient jdbc;
+    private final ChainReader chains;
+    private final LedgerReader ledger;
+    private final Company company;
+
+    TrailReader(JdbcClient jdbc, ChainReader chains, LedgerReader ledger, Company company) {
+        this.jdbc = jdbc;
+        this.chains = chains;
+        this.ledger = ledger;
+        this.company = company;
+    }
+
+    public TrailFacts from(DocumentKind kind, String number) {
+        if (kind == DocumentKind.ENTRY) {
+            var document = jdbc.sql("select document_kind, document_number from journal_entry where number = ?").param(number)
+                    .query((r, n) -> new DocumentRef(DocumentKind.valueOf(r.getString(1)), r.getString(2))).optional()
+                    .orElseThrow(() -> missing(kind, number));
+            return from(document.kind(), document.number());
+        }
+        var roots = roots(kind, number);
+        var found = new ArrayList<>(chains.chains(roots).values());
+        var invoices = new LinkedHashSet<String>();
+        found.forEach(chain -> chain.invoices().forEach(invoice -> invoices.add(invoice.number())));
+        var payments = payments(invoices, kind == DocumentKind.PAYMENT ? number : "");
+        var documents = documents(found, payments);
+        return new TrailFacts(new DocumentRef(kind, number), found, payments, paidElsewhere(payments, invoices), remarks(roots),
+                stamps(documents), ledger.entries(documents));
+    }
+
+    private static RefusedException missing(DocumentKind kind, String number) {
+        return new RefusedException(new CommonRefusal.NotFound(kind.word().toLowerCase(Locale.ROOT), number));
+    }
+
+    private List<String> roots(DocumentKind kind, String number) {
+        var sql = switch (kind) {
+            case ORDER -> "select number from sales_order where number = ?";
+            case CANCELLATION -> "select o.number from cancellation c join sales_order o on o.id = c.order_id where c.number = ?";
+            case DISPATCH -> "select o.number from dispatch d join sales_order o on o.id = d.order_id where d.number = ?";
+            case INVOICE -> "select distinct o.number from invoice i join invoice_line l on l.invoice_id = i.id "
+                    + "join sales_order o on o.id = l.root_order_id where i.number = ? order by 1";
+            case PAYMENT -> "select distinct o.number from payment p join allocation a on a.payment_id = p.id "
+                    + "join invoice_line l on l.invoice_id = a.invoice_id join sales_order o on o.id = l.root_order_id where p.number = ? order by 1";
+            case STOCK_RECEIPT, ENTRY -> throw missing(kind, number);
+        };
+        var roots = jdbc.sql(sql).param(number).query(String.class).list();
+        if (roots.isEmpty() && (kind != DocumentKind.PAYMENT
+                || jdbc.sql("select count(*) from payment where number = ?").param(number).query(Long.class).single() == 0)) {
+            throw missing(kind, number);
+        }
+        return roots;
+    }
+
+    private List<PaymentFact> payments(Collection<String> invoices, String start) {
+        var numbers = new LinkedHashSet<String>();
+        if (!invoices.isEmpty()) {
+            numbers.addAll(jdbc.sql("""
+                    select distinct p.id, p.number from allocation a join payment p on p.id = a.payment_id join invoice i on i.id = a.invoice_id
+                    where i.number in (:invoices) order by p.id""").param("invoices", invoices).query((r, n) -> r.getString(2)).list());
+        }
+        if (!start.isEmpty()) {
+            numbers.add(start);
+        }
+        if (numbers.isEmpty()) {
+            return List.of();
+        }
+        var allocations = new HashMap<String, List<PaymentFact.Allocation>>();
+        jdbc.sql("""
+                select p.number, i.number, a.amount, a.allocated_on, a.moment from payment p join allocation a on a.payment_id = p.id
+                join invoice i on i.id = a.invoice_id where p.number in (:numbers) order by a.id""").param("numbers", numbers)
+                .query((r, n) -> allocations.computeIfAbsent(r.getString(1), p -> new ArrayList<>()).add(new PaymentFact.Allocation(
+                        r.getString(2), company.money(r.getBigDecimal(3)), r.getObject(4, LocalDate.class), r.getLong(5)))).list();
+        return jdbc.sql("""
+                select p.number, c.code, p.received_on, p.amount, p.left_amount from payment p join customer c on c.id = p.customer_id
+                where p.number in (:numbers) order by p.id""").param("numbers", numbers)
+                .query((r, n) -> new PaymentFact(r.getString(1), r.getString(2), r.getObject(3, LocalDate.class),
+                        company.money(r.getBigDecimal(4)), company.money(r.getBigDecimal(5)),
+                        allocations.getOrDefault(r.getString(1), List.of()))).list();
+    }
+
+    private Set<String> paidElsewhere(List<PaymentFact> payments, Set<String> invoices) {
+        var others = new HashSet<String>();
+        payments.forEach(p -> p.allocations().stream().map(PaymentFact.Allocation::invoice).filter(i -> !invoices.contains(i))
+                .forEach(others::add));
+        return others.isEmpty() ? Set.of() : new HashSet<>(jdbc.sql("""
+                select distinct o.number from invoice i join invoice_line l on l.invoice_id = i.id
+                join sales_order o on o.id = l.root_order_id where i.number in (:invoices)""").param("invoices", others)
+                .query(String.class).list());
+    }
+
+    /** The documents of a trail. */
+    private static List<DocumentRef> documents(List<Chain> roots, List<PaymentFact> payments) {
+        var documents = new LinkedHashSet<DocumentRef>();
+        for (var chain : roots) {
+            documents.add(DocumentRef.order(chain.order().number()));
+            chain.cancellations().forEach(c -> documents.add(new DocumentRef(DocumentKind.CANCELLATION, c.number())));
+            chain.dispatches().forEach(d -> documents.add(new DocumentRef(DocumentKind.DISPATCH, d.number())));
+            chain.invoices().forEach(i -> documents.add(new DocumentRef(DocumentKind.INVOICE, i.number())));
+        }
+        payments.forEach(p -> documents.add(new DocumentRef(DocumentKind.PAYMENT, p.number())));
+        return List.copyOf(documents);
+    }
+
+    private List<Remark> remarks(List<String> roots) {
+        if (roots.isEmpty()) {
+            return List.of();
+        }
+        return jdbc.sql("""
+                select o.number, h.happened_on, h.moment, h.by_user, h.sentence from history h join sales_order o on o.id = h.order_id
+                where o.number in (:roots) and h.event in ('state', 'waived', 'changed') order by h.moment""").param("roots", roots)
+                .query((r, n) -> new Remark(r.getString(1), r.getObject(2, LocalDate.class), new Stamp(r.getLong(3), r.getString(4)),
+                        r.getString(5))).list();
+    }
+
+    /** A dispatch stands where it departed, or was staged as long as it has not; everything else where it began. */
+    private Map<DocumentRef, Stamp> stamps(List<DocumentRef> documents) {
+        var stamps = new LinkedHashMap<DocumentRef, Stamp>();
+        documents.forEach(document -> stamps.put(document, new Stamp(0, "")));
+        for (var kind : DocumentKind.values()) {
+            var numbers = documents.stream().filter(d -> d.kind() == kind).map(DocumentRef::number).toList();
+            if (!numbers.isEmpty()) {
+                jdbc.sql("""
+                        select document_number, moment, by_user, event from history
+                        where document_kind = :kind and document_number in (:numbers) order by moment""").param("kind", kind.name())
+                        .param("numbers", numbers).query((r, n) -> {
+                            var document = new DocumentRef(kind, r.getString(1));
+                            var first = stamps.get(document).moment() == 0;
+                            return first || r.getString(4).equals("departed")
+                                    ? stamps.put(document, new Stamp(r.getLong(2), r.getString(3))) : null;
+                        }).list();
+            }
+        }
+        return stamps;
+    }
+}

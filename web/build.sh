@@ -1,0 +1,14 @@
+#!/usr/bin/env bash
+# Builds the screens with the machine's own npm. Skips the install when the lock file has not changed.
+set -euo pipefail
+cd "$(dirname "$0")"
+mkdir -p target
+lock=$(sha256sum package-lock.json | cut -d' ' -f1)
+if [ "$(cat target/npm.stamp 2>/dev/null)" != "$lock" ] || [ ! -d node_modules ]; then
+  npm ci --no-audit --no-fund --loglevel=error
+  echo "$lock" > target/npm.stamp
+fi
+npm run --silent types
+npm run --silent check
+[ "${SKIP_WEB_TESTS:-}" = 1 ] || npm run --silent test
+npm run --silent build

@@ -27,7 +27,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Decisions on held and flagged orders, and the dry run of the checks. */
 @Service
-class CheckService {
+public class CheckService {
 
     private final OrderService orders;
     private final ChainReader chains;
@@ -51,7 +51,7 @@ class CheckService {
     }
 
     @Transactional(propagation = Propagation.MANDATORY)
-    void waive(CommandContext context, String number, long version, Set<Check> named) {
+    public void waive(CommandContext context, String number, long version, Set<Check> named) {
         locks.customerAndOrder(number);
         var chain = chains.chain(number);
         var after = RefusedException.unless(
@@ -68,11 +68,17 @@ class CheckService {
     }
 
     @Transactional(propagation = Propagation.MANDATORY)
-    void decline(CommandContext context, String number, long version) {
+    public void decline(CommandContext context, String number, long version) {
         locks.customerAndOrder(number);
         var effects = RefusedException.unless(Deciding.decline(chains.chain(number), context.person(), context.reason()));
         orders.requireVersion(number, version);
         writer.write(context, effects);
+    }
+
+    /** The checks of which a finding is open on an order. */
+    @Transactional(readOnly = true)
+    public Set<Check> openOf(String number) {
+        return findings.of(number).stream().filter(Finding::isOpen).map(Finding::check).collect(Collectors.toSet());
     }
 
     /** What would hold an order if it were handed in as it is written now. Nothing is kept. */

@@ -1,24 +1,364 @@
 package app.euthyna.server.demo;
 
+import app.euthyna.core.check.CustomerRules;
+import app.euthyna.core.check.PoPolicy;
+import app.euthyna.core.check.Severity;
+import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.goods.Dispatching.Pick;
+import app.euthyna.core.order.OrderKind;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.core.order.VatTreatment;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Person;
+import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Role;
+import app.euthyna.core.unwind.Intent;
+import app.euthyna.server.billing.BillingService;
+import app.euthyna.server.check.CheckService;
+import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.goods.GoodsService;
+import app.euthyna.server.masterdata.Customer;
+import app.euthyna.server.masterdata.MasterData;
+import app.euthyna.server.order.OrderDraft;
+import app.euthyna.server.order.OrderService;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.unwind.UnwindService;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.time.Clock;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Optional;
+import java.util.Random;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
 
-/** Skerrywick Chandlery, invented: a wholesaler to boatyards, harbour trusts, sailing schools and ferry lines. */
+/**
+ * Skerrywick Chandlery, invented: a wholesaler to boatyards, harbour trusts, sailing schools and ferry lines. Its story is told
+ * through the same services that everybody uses, from a fixed seed, relative to the day it is opened.
+ */
 @Component
 class DemoCompany {
+
+    private static final Logger LOG = LoggerFactory.getLogger(DemoCompany.class);
+    private static final long SEED = 20_260_302L;
+    private static final int DAYS = 150;
+    /** So many orders to a transaction: each small commit costs the same as a large one. */
+    private static final int TOGETHER = 20;
+
+    private final MasterData masterData;
+    private final OrderService orders;
+    private final CheckService checks;
+    private final ChainReader chains;
+    private final GoodsService goods;
+    private final BillingService billing;
+    private final UnwindService unwind;
+    private final Company company;
+    private final TransactionTemplate transactions;
+    private final Clock clock;
+
+    DemoCompany(MasterData masterData, OrderService orders, CheckService checks, ChainReader chains, GoodsService goods,
+            BillingService billing, UnwindService unwind, Company company, TransactionTemplate transactions, Clock clock) {
+        this.masterData = masterData;
+        this.orders = orders;
+        this.checks = checks;
+        this.chains = chains;
+        this.goods = goods;
+        this.billing = billing;
+        this.unwind = unwind;
+        this.company = company;
+        this.transactions = transactions;
+        this.clock = clock;
+    }
 
     record DemoUser(String username, String displayName, Role role) {
     }
 
     List<DemoUser> users() {
-        return List.of(new DemoUser("clerk", "Una Clerk", Role.CLERK), new DemoUser("clerk2", "Rory Clerk", Role.CLERK),
-                new DemoUser("controller", "Isla Controller", Role.CONTROLLER), new DemoUser("controller2", "Ewan Controller", Role.CONTROLLER),
-                new DemoUser("lead", "Morag Lead", Role.LEAD), new DemoUser("warehouse", "Finn Warehouse", Role.WAREHOUSE),
-                new DemoUser("receivables", "Kirsty Receivables", Role.RECEIVABLES), new DemoUser("auditor", "Neil Auditor", Role.AUDITOR),
-                new DemoUser("admin", "Ada Admin", Role.ADMIN));
+        return List.of(new DemoUser("clerk", "Una Birsay", Role.CLERK), new DemoUser("clerk2", "Rory Voe", Role.CLERK),
+                new DemoUser("controller", "Isla Mennock", Role.CONTROLLER), new DemoUser("controller2", "Ewan Sallow", Role.CONTROLLER),
+                new DemoUser("lead", "Morag Teasel", Role.LEAD), new DemoUser("warehouse", "Finn Larkin", Role.WAREHOUSE),
+                new DemoUser("receivables", "Kirsty Orr", Role.RECEIVABLES), new DemoUser("auditor", "Neil Quarrie", Role.AUDITOR),
+                new DemoUser("admin", "Ada Pellan", Role.ADMIN));
     }
 
-    void open(int orders) {
+    /** Opens the company with about so many orders; none leaves its master data out too. */
+    void open(int count) {
+        if (count == 0) {
+            return;
+        }
+        var started = System.nanoTime();
+        var today = LocalDate.now(clock);
+        var start = today.minusDays(DAYS);
+        transactions.executeWithoutResult(status -> masterData(start, count));
+        var trade = new Trade(new Random(SEED), today);
+        var ordinary = Math.max(0, count - 30);
+        for (int from = 0; from < ordinary; from += TOGETHER) {
+            var first = from;
+            transactions.executeWithoutResult(status -> {
+                for (int at = first; at < Math.min(first + TOGETHER, ordinary); at++) {
+                    trade.ordinary(start.plusDays((long) at * (DAYS + 1) / ordinary));
+                }
+            });
+        }
+        transactions.executeWithoutResult(status -> trade.stories());
+        LOG.info("The demo company has {} orders after {} s.", count, (System.nanoTime() - started) / 1_000_000_000);
+    }
+
+    private void masterData(LocalDate start, int count) {
+        var random = new Random(SEED);
+        var names = DemoCatalogue.customers();
+        for (int at = 0; at < names.size(); at++) {
+            var name = names.get(at);
+            var limit = at % 9 == 8 ? Optional.<Money>empty() : Optional.of(Money.of((5 + random.nextInt(30)) * 1000 * scale(count) + ".00", "EUR"));
+            var po = at % 7 == 3 ? new PoPolicy(true, Severity.STOP, Severity.STOP, Severity.CAUTION, Optional.empty()) : PoPolicy.STANDARD;
+            var licences = new HashMap<String, String>();
+            if (at % 3 == 0) {
+                licences.put("pyro", "PY-%d".formatted(2200 + at));
+                masterData.register("pyro", "PY-%d".formatted(2200 + at), LocalDate.now(clock).plusDays(200 + at), true);
+            }
+            if (at % 4 == 1) {
+                licences.put("biocide", "BI-%d".formatted(700 + at));
+                masterData.register("biocide", "BI-%d".formatted(700 + at), LocalDate.now(clock).plusDays(90 + at), true);
+            }
+            masterData.add(new Customer(name.code(), name.name(), name.town(), at % 11 == 10 ? "abroad" : "", at % 5 == 0 ? 14 : 30,
+                    at % 11 == 10 ? VatTreatment.REVERSE_CHARGE : VatTreatment.DOMESTIC, new CustomerRules(name.code(), limit, po), licences));
+        }
+        for (var stocked : DemoCatalogue.items()) {
+            masterData.add(stocked.item());
+            if (stocked.onHand() > 0) {
+                goods.receive(context("warehouse", Role.WAREHOUSE, start, ""), null, stocked.item().code(),
+                        Quantity.of((long) stocked.onHand() * scale(count)), stocked.unitCost());
+            }
+        }
+    }
+
+    /** A larger company has more on its shelves and lends more. */
+    private static long scale(int count) {
+        return Math.max(1, count / 400);
+    }
+
+    private static CommandContext context(String username, Role role, LocalDate on, String reason) {
+        return new CommandContext(new Person(username, role), on, reason);
+    }
+
+    /** Buying, shipping, billing and paying from day to day. */
+    private final class Trade {
+
+        private final Random random;
+        private final LocalDate today;
+        private final List<DemoCatalogue.Name> customers = DemoCatalogue.customers();
+        private final List<DemoCatalogue.Stocked> items = DemoCatalogue.items().stream()
+                .filter(i -> i.item().regulated().isEmpty() && !i.item().code().equals("MS-01")).toList();
+        private int reference = 1000;
+
+        private Trade(Random random, LocalDate today) {
+            this.random = random;
+            this.today = today;
+        }
+
+        private CommandContext clerk(LocalDate on) {
+            return context(random.nextInt(3) == 0 ? "clerk2" : "clerk", Role.CLERK, on, "");
+        }
+
+        private CommandContext controller(String reason) {
+            return context("controller", Role.CONTROLLER, today, reason);
+        }
+
+        private String submit(LocalDate on, String customer, String po, OrderKind kind, LocalDate requested, OrderDraft.Line... lines) {
+            return orders.submit(clerk(on), new OrderDraft(customer, po, kind, null, on, requested, "", "SK-" + ++reference, List.of(lines)))
+                    .number();
+        }
+
+        private OrderDraft.Line line(String item, String quantity) {
+            return line(item, quantity, null, null);
+        }
+
+        private OrderDraft.Line line(String item, String quantity, String price, String discount) {
+            return new OrderDraft.Line(null, item, new BigDecimal(quantity), price == null ? null : new BigDecimal(price),
+                    discount == null ? null : new BigDecimal(discount), null);
+        }
+
+        /** An order of the day, as far on its way as its age allows. */
+        void ordinary(LocalDate on) {
+            var customer = customers.get(random.nextInt(customers.size()));
+            var lines = new ArrayList<OrderDraft.Line>();
+            for (int at = 0; at <= random.nextInt(4); at++) {
+                var item = items.get(random.nextInt(items.size())).item();
+                var dear = item.price().compareTo(BigDecimal.valueOf(100)) > 0;
+                lines.add(line(item.code(), String.valueOf(dear ? 1 + random.nextInt(2) : 2 + random.nextInt(12)), null,
+                        random.nextInt(6) == 0 ? "5" : null));
+            }
+            var number = submit(on, customer.code(), "%s-%04d/%02d".formatted(initials(customer.name()), reference, on.getYear() % 100),
+                    OrderKind.STANDARD, on.plusDays(2 + random.nextInt(12)), lines.toArray(OrderDraft.Line[]::new));
+            if (chains.chain(number).order().state() != OrderState.CLEARED) {
+                if (on.isBefore(today.minusDays(12))) {
+                    checks.waive(context("controller", Role.CONTROLLER, on.plusDays(1), "known and agreed by telephone"), number,
+                            version(number), checks.openOf(number));
+                } else {
+                    return;
+                }
+            }
+            goOn(number, on);
+        }
+
+        private String initials(String name) {
+            var words = name.split(" ");
+            return ("" + words[0].charAt(0) + words[words.length - 1].charAt(0)).toUpperCase();
+        }
+
+        private void goOn(String number, LocalDate on) {
+            var left = on.plusDays(1 + random.nextInt(4));
+            if (left.isAfter(today)) {
+                return;
+            }
+            var staged = stage(number, left, List.of());
+            if (staged == null || left.isAfter(today.minusDays(2)) && random.nextInt(2) == 0) {
+                return;
+            }
+            goods.depart(context("warehouse", Role.WAREHOUSE, left, ""), staged, 0);
+            var billed = left.plusDays(1 + random.nextInt(3));
+            if (billed.isAfter(today)) {
+                return;
+            }
+            var invoice = billing.bill(context("receivables", Role.RECEIVABLES, billed, ""), List.of(number), List.of());
+            var paid = billed.plusDays(8 + random.nextInt(40));
+            if (paid.isAfter(today) || random.nextInt(15) == 0) {
+                return;
+            }
+            var chain = chains.chain(number);
+            var gross = chain.invoices().stream().filter(i -> i.number().equals(invoice)).findFirst().orElseThrow().totals().gross();
+            var part = random.nextInt(12) == 0 ? Money.rounded(gross.amount().divide(BigDecimal.valueOf(2)), gross.currency()) : gross;
+            if (part.isPositive()) {
+                billing.receive(context("receivables", Role.RECEIVABLES, paid, ""), chain.order().customer(), part,
+                        List.of(new Settlement(invoice, part)));
+            }
+        }
+
+        private String stage(String number, LocalDate on, List<Pick> picks) {
+            var chain = chains.chain(number);
+            if (chain.flows().stream().noneMatch(flow -> flow.reserved().isPositive())) {
+                return null;
+            }
+            return goods.stage(context("warehouse", Role.WAREHOUSE, on, ""), number, version(number), picks);
+        }
+
+        private long version(String number) {
+            return orders.view(number).version();
+        }
+
+        /** One of everything that can be met in the house. */
+        void stories() {
+            var yesterday = today.minusDays(1);
+            twoSpellings();
+            lapsedLicence();
+            notInTheRegister();
+            silentRegister();
+            overTheLimit(customers.get(0).code(), today.minusDays(5), today);
+            overTheLimit(customers.get(7).code(), today.minusDays(2), today.plusDays(2));
+            overTheLimit(customers.get(20).code(), yesterday, today.plusDays(6));
+            forgottenPrice();
+            samples();
+            shortOfStock();
+            nobodyWantsTheRest();
+            cancelledAndDeclined();
+            hoursToBill();
+            moneyOnAccount();
+            orders.keep(clerk(yesterday), new OrderDraft(customers.get(4).code(), "", OrderKind.STANDARD, null, yesterday, today.plusDays(9),
+                    "waits for the yard to name the colour", null, List.of(line("PT-02", "6"))));
+        }
+
+        private void twoSpellings() {
+            var customer = customers.get(5).code();
+            var first = submit(today.minusDays(30), customer, "PO 04417-B", OrderKind.STANDARD, today.minusDays(20), line("RP-112", "60"),
+                    line("FT-112", "24"));
+            goOn(first, today.minusDays(30));
+            submit(today.minusDays(2), customer, "4417/b", OrderKind.STANDARD, today.plusDays(1), line("RP-112", "60"), line("FT-112", "24"));
+            submit(today.minusDays(1), customers.get(11).code(), "SN-118", OrderKind.STANDARD, today.plusDays(3), line("SF-05", "12"));
+            submit(today, customers.get(11).code(), "SN-118", OrderKind.STANDARD, today.plusDays(3), line("SF-05", "12"));
+        }
+
+        private void lapsedLicence() {
+            masterData.register("pyro", "PY-2206", today.minusDays(12), true);
+            submit(today.minusDays(4), customers.get(6).code(), "HP-771", OrderKind.STANDARD, today, line("FL-01", "12"), line("RP-208", "40"));
+        }
+
+        private void notInTheRegister() {
+            submit(today.minusDays(6), customers.get(2).code(), "flares for the spring course", OrderKind.STANDARD, today.plusDays(5),
+                    line("FL-02", "20"));
+            submit(today.minusDays(3), customers.get(10).code(), "TB-50", OrderKind.STANDARD, today.plusDays(8), line("AF-01", "6"));
+        }
+
+        private void silentRegister() {
+            masterData.register("biocide", "BI-713", null, false);
+            submit(today.minusDays(1), customers.get(13).code(), "CQ-2031", OrderKind.STANDARD, today.plusDays(4), line("AF-02", "10"));
+        }
+
+        private void overTheLimit(String customer, LocalDate on, LocalDate wanted) {
+            var limit = masterData.customer(customer).rules().creditLimit().orElse(Money.of("20000.00", "EUR"));
+            var sets = limit.amount().divide(new BigDecimal("48.00"), 0, RoundingMode.CEILING).max(BigDecimal.TEN);
+            submit(on, customer, "season " + on.getYear() + " " + customer.substring(1), OrderKind.STANDARD, wanted,
+                    line("SF-03", sets.toPlainString()), line("SV-01", "6"), line("CH-10", "30"));
+        }
+
+        private void forgottenPrice() {
+            submit(today.minusDays(1), customers.get(9).code(), "KD-9", OrderKind.STANDARD, today.plusDays(2), line("FT-316", "40", "0", null),
+                    line("RP-416", "25"));
+        }
+
+        private void samples() {
+            var sample = submit(today.minusDays(9), customers.get(14).code(), "", OrderKind.SAMPLE, today.minusDays(5), line("CC-01", "20", "0", null));
+            goods.depart(context("warehouse", Role.WAREHOUSE, today.minusDays(7), ""), stage(sample, today.minusDays(8), List.of()), 0);
+            submit(today, customers.get(15).code(), "", OrderKind.SAMPLE, today.plusDays(4), line("CC-01", "10"));
+        }
+
+        private void shortOfStock() {
+            submit(today.minusDays(3), customers.get(1).code(), "GS-MOOR-26", OrderKind.STANDARD, today.plusDays(20), line("MS-01", "3"));
+            submit(today.minusDays(1), customers.get(8).code(), "BI-88", OrderKind.STANDARD, today.plusDays(10), line("MS-01", "4"));
+        }
+
+        private void nobodyWantsTheRest() {
+            var number = submit(today.minusDays(70), customers.get(16).code(), "RH-300", OrderKind.STANDARD, today.minusDays(55),
+                    line("CH-08", "200"), line("FT-210", "60"));
+            ship(number, today.minusDays(60), List.of(new Pick(1, Quantity.of(120))));
+            billing.bill(context("receivables", Role.RECEIVABLES, today.minusDays(58), ""), List.of(number), List.of());
+            var ended = submit(today.minusDays(80), customers.get(17).code(), "SP-51", OrderKind.STANDARD, today.minusDays(70), line("RP-310", "300"));
+            ship(ended, today.minusDays(76), List.of(new Pick(1, Quantity.of(180))));
+            billing.bill(context("receivables", Role.RECEIVABLES, today.minusDays(75), ""), List.of(ended), List.of());
+            undo(ended, new Intent.CancelRest(List.of()), "the yard has changed to another line");
+        }
+
+        private void ship(String number, LocalDate on, List<Pick> picks) {
+            goods.depart(context("warehouse", Role.WAREHOUSE, on, ""), stage(number, on, picks), 0);
+        }
+
+        private void undo(String number, Intent intent, String reason) {
+            var context = controller(reason);
+            unwind.carryOut(context, number, intent, unwind.fingerprintOf(number));
+        }
+
+        private void cancelledAndDeclined() {
+            var cancelled = submit(today.minusDays(10), customers.get(18).code(), "MS-17", OrderKind.STANDARD, today.minusDays(2), line("SF-01", "8"));
+            undo(cancelled, new Intent.CancelOrder(), "ordered elsewhere");
+            var declined = submit(today.minusDays(8), customers.get(19).code(), "LH-2", OrderKind.STANDARD, today, line("SF-02", "4", "0", null));
+            checks.decline(controller("nothing is given away without a sample order"), declined, version(declined));
+            var staged = submit(today.minusDays(4), customers.get(21).code(), "BM-70", OrderKind.STANDARD, today, line("AN-202", "3"));
+            stage(staged, today.minusDays(1), List.of());
+        }
+
+        private void hoursToBill() {
+            submit(today.minusDays(6), customers.get(22).code(), "ST-rig", OrderKind.STANDARD, today.minusDays(3), line("SV-01", "14.5"),
+                    line("SV-03", "1"));
+        }
+
+        private void moneyOnAccount() {
+            billing.receive(context("receivables", Role.RECEIVABLES, today.minusDays(3), ""), customers.get(23).code(),
+                    Money.of("750.00", company.currency().getCurrencyCode()), List.of());
+        }
     }
 }

@@ -8,8 +8,10 @@ import java.math.BigDecimal;
  * An item as documents and decisions see it.
  *
  * @param price list price per unit
+ * @param floor the price after discount should not fall below it
+ * @param minStock told when stock falls under it
  * @param regulated class of licence it needs, or empty
  */
-public record Item(String code, String name, LineKind kind, String itemClass, String unit, BigDecimal price, Vat vat,
-        String regulated) {
+public record Item(String code, String name, LineKind kind, String itemClass, String unit, BigDecimal price,
+        BigDecimal floor, Vat vat, BigDecimal minStock, String regulated) {
 }

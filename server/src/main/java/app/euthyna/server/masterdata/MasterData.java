@@ -4,6 +4,7 @@ import app.euthyna.core.check.CustomerRules;
 import app.euthyna.core.check.LicenceFact;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Vat;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.RefusedException;
@@ -63,7 +64,8 @@ public class MasterData {
     }
 
     private static Item toItem(ItemEntity i) {
-        return new Item(i.code, i.name, i.kind, i.itemClass, i.unit, i.price, new Vat(i.vatCategory, i.vatRate), i.regulated);
+        return new Item(i.code, i.name, i.kind, i.itemClass, i.unit, i.price, i.floorPrice, new Vat(i.vatCategory, i.vatRate),
+                i.minStock, i.regulated);
     }
 
     public Item item(String code) {
@@ -94,21 +96,50 @@ public class MasterData {
                 .optional().orElseGet(() -> new LicenceFact(licenceClass, number, LicenceFact.Answer.NOT_FOUND, null, on));
     }
 
-    void register(String licenceClass, String number, LocalDate validTo, boolean answers) {
+    /** Enters what the simulated register is to answer for a licence; silent unless {@code answers}. */
+    public void register(String licenceClass, String number, LocalDate validTo, boolean answers) {
         jdbc.sql("delete from simulated_register where licence_class = ? and number = ?").params(licenceClass, number).update();
         jdbc.sql("insert into simulated_register (licence_class, number, valid_to, answers) values (?, ?, ?, ?)")
                 .param(licenceClass).param(number).param(validTo).param(answers).update();
     }
 
-    void save(CustomerEntity customer) {
-        customer.searchKey = searchKey(customer.name + " " + customer.town + " " + customer.code);
-        entities.persist(customer);
+    public void add(Customer customer) {
+        var entity = new CustomerEntity();
+        entity.code = customer.code();
+        entity.name = customer.name();
+        entity.town = customer.town();
+        entity.searchKey = searchKey(customer.name() + " " + customer.town() + " " + customer.code());
+        entity.customerClass = customer.customerClass();
+        entity.creditLimit = customer.rules().creditLimit().map(Money::amount).orElse(null);
+        entity.termsDays = customer.termsDays();
+        entity.vatTreatment = customer.vatTreatment();
+        var po = customer.rules().po();
+        entity.poRequired = po.required();
+        entity.poSame = po.same();
+        entity.poAlike = po.alike();
+        entity.poNear = po.near();
+        entity.poCeiling = po.ceiling().map(Money::amount).orElse(null);
+        customer.licences().forEach((licenceClass, number) ->
+                entity.licences.add(new CustomerEntity.LicenceNumber(licenceClass, number)));
+        entities.persist(entity);
         entities.flush();
     }
 
-    void save(ItemEntity item) {
-        item.searchKey = searchKey(item.name + " " + item.code);
-        entities.persist(item);
+    public void add(Item item) {
+        var entity = new ItemEntity();
+        entity.code = item.code();
+        entity.name = item.name();
+        entity.searchKey = searchKey(item.name() + " " + item.code());
+        entity.kind = item.kind();
+        entity.itemClass = item.itemClass();
+        entity.unit = item.unit();
+        entity.price = item.price();
+        entity.floorPrice = item.floor();
+        entity.vatCategory = item.vat().category();
+        entity.vatRate = item.vat().ratePercent();
+        entity.minStock = item.minStock();
+        entity.regulated = item.regulated();
+        entities.persist(entity);
         entities.flush();
     }
 

@@ -1,11 +1,15 @@
 package app.euthyna.server.masterdata;
 
+import app.euthyna.core.check.CustomerRules;
+import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.check.Severity;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.order.VatTreatment;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Vat;
 import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
@@ -19,6 +23,8 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -35,11 +41,13 @@ class MasterDataController {
 
     private final MasterData masterData;
     private final Commands commands;
+    private final Company company;
     private final JdbcClient jdbc;
 
-    MasterDataController(MasterData masterData, Commands commands, JdbcClient jdbc) {
+    MasterDataController(MasterData masterData, Commands commands, Company company, JdbcClient jdbc) {
         this.masterData = masterData;
         this.commands = commands;
+        this.company = company;
         this.jdbc = jdbc;
     }
 
@@ -81,24 +89,15 @@ class MasterDataController {
     @PostMapping("/customers")
     CodeView addCustomer(@Valid @RequestBody NewCustomer request, HttpServletRequest http) {
         return commands.run(http, request, CodeView.class, context -> {
-            var customer = new CustomerEntity();
-            customer.code = request.code();
-            customer.name = request.name();
-            customer.town = or(request.town(), "");
-            customer.customerClass = or(request.customerClass(), "");
-            customer.creditLimit = request.creditLimit();
-            customer.termsDays = or(request.termsDays(), 30);
-            customer.vatTreatment = or(request.vatTreatment(), VatTreatment.DOMESTIC);
             var po = or(request.po(), new PoRules(null, null, null, null, null));
-            customer.poRequired = or(po.required(), false);
-            customer.poSame = or(po.same(), Severity.STOP);
-            customer.poAlike = or(po.alike(), Severity.STOP);
-            customer.poNear = or(po.near(), Severity.CAUTION);
-            customer.poCeiling = po.ceiling();
-            or(request.licences(), List.<Licence>of())
-                    .forEach(l -> customer.licences.add(new CustomerEntity.LicenceNumber(l.licenceClass(), l.number())));
-            masterData.save(customer);
-            return new CodeView(customer.code);
+            var rules = new CustomerRules(request.code(), amount("creditLimit", request.creditLimit()), new PoPolicy(or(po.required(), false),
+                    or(po.same(), Severity.STOP), or(po.alike(), Severity.STOP), or(po.near(), Severity.CAUTION),
+                    amount("po.ceiling", po.ceiling())));
+            var customer = new Customer(request.code(), request.name(), or(request.town(), ""), or(request.customerClass(), ""),
+                    or(request.termsDays(), 30), or(request.vatTreatment(), VatTreatment.DOMESTIC), rules,
+                    or(request.licences(), List.<Licence>of()).stream().collect(Collectors.toMap(Licence::licenceClass, Licence::number)));
+            masterData.add(customer);
+            return new CodeView(customer.code());
         });
     }
 
@@ -109,20 +108,11 @@ class MasterDataController {
             if (request.vatCategory() != Vat.Category.S && request.vatRate().signum() != 0) {
                 throw new RefusedException(CommonRefusal.Incomplete.of("vatRate", "zero, unless the category is S"));
             }
-            var item = new ItemEntity();
-            item.code = request.code();
-            item.name = request.name();
-            item.kind = request.kind();
-            item.itemClass = or(request.itemClass(), request.kind() == LineKind.STOCK ? "" : "service");
-            item.unit = or(request.unit(), "pc");
-            item.price = request.price();
-            item.floorPrice = or(request.floorPrice(), BigDecimal.ZERO);
-            item.vatCategory = request.vatCategory();
-            item.vatRate = request.vatRate();
-            item.minStock = or(request.minStock(), BigDecimal.ZERO);
-            item.regulated = or(request.regulated(), "");
-            masterData.save(item);
-            return new CodeView(item.code);
+            masterData.add(new Item(request.code(), request.name(), request.kind(),
+                    or(request.itemClass(), request.kind() == LineKind.STOCK ? "" : "service"), or(request.unit(), "pc"), request.price(),
+                    or(request.floorPrice(), BigDecimal.ZERO), new Vat(request.vatCategory(), request.vatRate()),
+                    or(request.minStock(), BigDecimal.ZERO), or(request.regulated(), "")));
+            return new CodeView(request.code());
         });
     }
 
@@ -177,6 +167,10 @@ class MasterDataController {
     private static List<String> patterns(String q) {
         return List.of(MasterData.searchKey(q).split("\\s+")).stream()
                 .map(word -> "%" + word.replace("!", "!!").replace("%", "!%").replace("_", "!_") + "%").toList();
+    }
+
+    private Optional<Money> amount(String field, BigDecimal given) {
+        return Optional.ofNullable(given).map(amount -> company.given(field, amount));
     }
 
     private static <T> T or(T given, T otherwise) {

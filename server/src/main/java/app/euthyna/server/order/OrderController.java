@@ -104,14 +104,19 @@ class OrderController {
     record OrderPage(List<OrderRow> rows, String next) {
     }
 
-    /** Orders, newest first, of one state or all. */
+    /** Orders, newest first, of one state or all, of one customer or all. */
     @GetMapping
-    OrderPage list(@RequestParam(required = false) OrderState state, @RequestParam(required = false) String after) {
+    OrderPage list(@RequestParam(required = false) OrderState state, @RequestParam(required = false) String customer,
+            @RequestParam(required = false) String after) {
         var parameters = new ArrayList<Object>();
         var where = new StringBuilder("1 = 1");
         if (state != null) {
             where.append(" and o.state = ?");
             parameters.add(state.name());
+        }
+        if (customer != null) {
+            where.append(" and c.code = ?");
+            parameters.add(customer);
         }
         if (after != null) {
             where.append(" and o.id < ?");

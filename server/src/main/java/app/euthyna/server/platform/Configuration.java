@@ -11,6 +11,7 @@ import io.swagger.v3.oas.models.media.StringSchema;
 import io.swagger.v3.oas.models.responses.ApiResponse;
 import java.math.BigDecimal;
 import java.time.Clock;
+import java.util.List;
 import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
@@ -76,8 +77,31 @@ class Configuration {
                     .addProperty("others", new Schema<>().type("array").items(new StringSchema())));
             var problem = new ApiResponse().description("Refused").content(new Content().addMediaType("application/problem+json",
                     new MediaType().schema(new Schema<>().$ref("#/components/schemas/Problem"))));
-            api.getPaths().values().forEach(path -> path.readOperations()
-                    .forEach(operation -> operation.getResponses().addApiResponse("default", problem)));
+            api.getPaths().values().forEach(path -> path.readOperations().forEach(operation -> {
+                operation.getResponses().values().forEach(response -> alwaysThere(api, response));
+                operation.getResponses().addApiResponse("default", problem);
+            }));
         };
+    }
+
+    /** Answers carry all their properties, always; one that does not apply is null. */
+    private static void alwaysThere(OpenAPI api, ApiResponse response) {
+        if (response.getContent() != null) {
+            response.getContent().values().forEach(media -> alwaysThere(api, media.getSchema()));
+        }
+    }
+
+    private static void alwaysThere(OpenAPI api, Schema<?> schema) {
+        if (schema == null) {
+            return;
+        }
+        if (schema.get$ref() != null) {
+            var named = api.getComponents().getSchemas().get(schema.get$ref().substring(schema.get$ref().lastIndexOf('/') + 1));
+            if (named.getRequired() == null && named.getProperties() != null) {
+                named.setRequired(List.copyOf(named.getProperties().keySet()));
+                named.getProperties().values().forEach(property -> alwaysThere(api, (Schema<?>) property));
+            }
+        }
+        alwaysThere(api, schema.getItems());
     }
 }

@@ -36,16 +36,16 @@ class TrailController {
         this.company = company;
     }
 
-    record DocumentView(String kind, String number) {
-        static DocumentView of(DocumentRef ref) {
-            return new DocumentView(ref.kind().name(), ref.number());
+    record TrailDocumentView(String kind, String number) {
+        static TrailDocumentView of(DocumentRef ref) {
+            return new TrailDocumentView(ref.kind().name(), ref.number());
         }
     }
 
     record UnitView(String measure, BigDecimal quantity, List<String> lines) {
     }
 
-    record RowView(String aspect, LocalDate date, DocumentView document, List<DocumentView> parents, String what, String by,
+    record RowView(String aspect, LocalDate date, TrailDocumentView document, List<TrailDocumentView> parents, String what, String by,
             boolean dropped, List<UnitView> units, BigDecimal billed, BigDecimal received, BigDecimal open) {
     }
 
@@ -56,7 +56,7 @@ class TrailController {
     record AccountView(String account, String name, BigDecimal balance) {
     }
 
-    record TrailView(DocumentView start, String customer, String customerName, List<String> roots, List<DocumentView> documents,
+    record TrailView(TrailDocumentView start, String customer, String customerName, List<String> roots, List<TrailDocumentView> documents,
             List<RowView> rows, Set<String> neighbours, List<FlowView> flows, BigDecimal billed, BigDecimal received, BigDecimal open,
             LocalDate nextDue, List<AccountView> ledger) {
     }
@@ -68,8 +68,8 @@ class TrailController {
         var trail = Trail.of(facts, company.currency());
         var names = ledger.accountNames();
         var customer = facts.roots().isEmpty() ? facts.payments().get(0).customer() : facts.roots().get(0).order().customer();
-        return new TrailView(DocumentView.of(trail.start()), customer, masterData.customer(customer).name(),
-                facts.roots().stream().map(c -> c.order().number()).toList(), trail.documents().stream().map(DocumentView::of).toList(),
+        return new TrailView(TrailDocumentView.of(trail.start()), customer, masterData.customer(customer).name(),
+                facts.roots().stream().map(c -> c.order().number()).toList(), trail.documents().stream().map(TrailDocumentView::of).toList(),
                 trail.rows().stream().map(TrailController::row).toList(), trail.neighbours(),
                 trail.flows().stream().map(f -> new FlowView(f.orderLine().number(), f.orderLine().line(), f.flow().line().description(),
                         f.flow().ordered().value(), f.flow().cancelled().value(), f.flow().reserved().value(), f.flow().staged().value(),
@@ -87,8 +87,8 @@ class TrailController {
             sums.merge(move.measure(), move.quantity(), Quantity::plus);
             lines.computeIfAbsent(move.measure(), m -> new ArrayList<>()).add(move.orderLine().toString());
         }
-        return new RowView(row.aspect().name(), row.date(), DocumentView.of(row.document()),
-                row.parents().stream().map(DocumentView::of).toList(), row.what(), row.by(), row.dropped(),
+        return new RowView(row.aspect().name(), row.date(), TrailDocumentView.of(row.document()),
+                row.parents().stream().map(TrailDocumentView::of).toList(), row.what(), row.by(), row.dropped(),
                 sums.entrySet().stream().map(e -> new UnitView(e.getKey().name(), e.getValue().value(), lines.get(e.getKey()))).toList(),
                 row.billed().amount(), row.received().amount(), row.open().amount());
     }

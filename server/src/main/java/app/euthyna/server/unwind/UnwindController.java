@@ -53,10 +53,10 @@ class UnwindController {
             @NotNull @Size(max = 2000) String reason, LocalDate date, String fingerprint) {
     }
 
-    record EntryLineView(String role, String account, BigDecimal amount) {
+    record StepEntryView(String role, String account, BigDecimal amount) {
     }
 
-    record StepView(String kind, String sentence, String timing, List<Role> by, List<EntryLineView> entries) {
+    record StepView(String kind, String sentence, String timing, List<Role> by, List<StepEntryView> entries) {
     }
 
     record LineChange(int line, String description, LineMeasures before, LineMeasures after) {
@@ -86,7 +86,7 @@ class UnwindController {
         for (int at = 0; at < preview.plan().steps().size(); at++) {
             var step = preview.plan().steps().get(at);
             steps.add(new StepView(step.kind().code(), step.sentence(), step.timing().name(), step.by(), preview.entries().get(at).stream()
-                    .map(l -> new EntryLineView(l.role().code(), l.account(), l.amount().amount())).toList()));
+                    .map(l -> new StepEntryView(l.role().code(), l.account(), l.amount().amount())).toList()));
         }
         return new PlanView(preview.plan().words(), steps, changes(preview.before(), preview.after()), preview.before().order().state(),
                 stateAfter(preview.before(), preview.after()), preview.fingerprint());

@@ -58,6 +58,12 @@ public class UnwindService {
         return new Preview(plan, before, before.after(plan.effects()), entries, fingerprint(before));
     }
 
+    /** What a plan over an order as it stands now would be bound to. */
+    @Transactional(readOnly = true)
+    public String fingerprintOf(String order) {
+        return fingerprint(chains.chain(order));
+    }
+
     private static String fingerprint(Chain chain) {
         return Hashes.sha256(chain.toString().getBytes(StandardCharsets.UTF_8));
     }

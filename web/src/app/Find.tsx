@@ -1,0 +1,85 @@
+import { useQuery } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { answer, client, type Schemas } from '../shared/api/http';
+import { Words } from '../shared/format';
+import { useKeys } from '../shared/keys';
+
+const target = (hit: Schemas['Hit']) =>
+  hit.kind === 'CUSTOMER' ? `/orders?customer=${encodeURIComponent(hit.number)}` : `/trail/${hit.kind}/${encodeURIComponent(hit.number)}`;
+
+/** Finds any number, PO or name as one types, and goes to its trail. */
+export function Find() {
+  const [text, setText] = useState('');
+  const [open, setOpen] = useState(false);
+  const [at, setAt] = useState(0);
+  const input = useRef<HTMLInputElement>(null);
+  const navigate = useNavigate();
+  const typed = text.trim();
+  const { data: hits = [], isFetching } = useQuery({
+    queryKey: ['find', typed],
+    queryFn: () => answer(client.GET('/api/find', { params: { query: { q: typed } } })),
+    enabled: typed.length > 0,
+    placeholderData: (before) => before,
+  });
+  const focus = () => input.current?.focus();
+  useKeys({ '/': focus, 'ctrl+k': focus });
+  const go = (hit: Schemas['Hit'] | undefined) => {
+    if (!hit) return;
+    setOpen(false);
+    setText('');
+    input.current?.blur();
+    navigate(target(hit));
+  };
+  return (
+    <div className="find">
+      <input
+        ref={input}
+        role="combobox"
+        aria-label="Find"
+        aria-expanded={open && typed !== ''}
+        aria-controls="find-hits"
+        placeholder="Find a number, PO, customer"
+        value={text}
+        onFocus={() => setOpen(true)}
+        onBlur={() => setOpen(false)}
+        onChange={(event) => {
+          setText(event.target.value);
+          setAt(0);
+          setOpen(true);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'ArrowDown') setAt(Math.min(at + 1, hits.length - 1));
+          else if (event.key === 'ArrowUp') setAt(Math.max(at - 1, 0));
+          else if (event.key === 'Enter') go(hits[at]);
+          else if (event.key === 'Escape') input.current?.blur();
+          else return;
+          event.preventDefault();
+        }}
+      />
+      <kbd>/</kbd>
+      {open && typed !== '' && (
+        <div className="find-hits" id="find-hits" role="listbox">
+          {hits.map((hit, index) => (
+            <div
+              key={hit.kind + hit.number}
+              role="option"
+              aria-selected={index === at}
+              onMouseDown={(event) => {
+                event.preventDefault();
+                go(hit);
+              }}
+            >
+              <span className="muted">{Words(hit.kind)}</span>
+              <span className="mono">{hit.number}</span>
+              <span>
+                {hit.title} <span className="muted">{hit.detail}</span>
+              </span>
+            </div>
+          ))}
+          {hits.length === 0 && <div style={{ padding: 10 }} className="muted">{isFetching ? 'Looking…' : 'Nothing begins like that'}</div>}
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,138 @@
+import { Menu, Modal, useMantineColorScheme } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { NavLink, Outlet, useNavigate } from 'react-router';
+import { latestProofQuery } from '../features/proof';
+import { answer, client, Problem } from '../shared/api/http';
+import { date } from '../shared/format';
+import { useKeys } from '../shared/keys';
+import { sessionQuery, useSession } from '../shared/session';
+import { Ring, tellProblem, Waiting } from '../shared/ui';
+import { Find } from './Find';
+import { queries } from './queries';
+import { SignIn } from './SignIn';
+
+const PLACES = [
+  { to: '/review', label: 'Review' },
+  { to: '/orders', label: 'Orders' },
+  { to: '/goods', label: 'Goods' },
+  { to: '/billing', label: 'Billing' },
+  { to: '/ledger', label: 'Ledger' },
+  { to: '/proof', label: 'Proof' },
+];
+
+const KEYS: [string, string][] = [
+  ['/ or Ctrl K', 'Find a number, PO or name'],
+  ['J, K', 'Next and previous in a list'],
+  ['Enter', 'Open'],
+  ['X', 'Select a row'],
+  ['W', 'Let findings pass'],
+  ['D', 'Decline the order'],
+  ['T', 'Its trail'],
+  ['U', 'Unwind it'],
+  ['N', 'New order'],
+  ['Ctrl Enter', 'Hand in an order, carry out a plan'],
+  ['Ctrl S', 'Keep as draft'],
+  ['R', 'Run the proof again'],
+];
+
+/** The frame around every page: places, Find, the date, the seal, the user. */
+export function Frame() {
+  const session = useQuery(sessionQuery);
+  if (!session.data) return <Waiting query={session} />;
+  return session.data.username ? <SignedIn /> : <SignIn company={session.data.company} demo={session.data.demo} />;
+}
+
+function SignedIn() {
+  const session = useSession();
+  const navigate = useNavigate();
+  const [help, setHelp] = useState(false);
+  useKeys({ '?': () => setHelp(true), n: () => navigate('/orders/new') });
+  return (
+    <div className="frame">
+      <div className="frame-name">Euthyna</div>
+      <header className="frame-top">
+        <Find />
+        <span className="muted nowrap">{date(session.today)}</span>
+        <span style={{ flex: 1 }} />
+        <Seal />
+        <UserMenu onKeys={() => setHelp(true)} />
+      </header>
+      <nav className="frame-places" aria-label="Places">
+        {PLACES.map((place) => (
+          <NavLink key={place.to} to={place.to}>
+            {place.label}
+          </NavLink>
+        ))}
+        <div className="frame-foot muted">
+          <span>{session.company}</span>
+          <button className="plain" onClick={() => setHelp(true)}>
+            Keys <kbd>?</kbd>
+          </button>
+        </div>
+      </nav>
+      <main className="frame-body">
+        <Outlet />
+      </main>
+      <Modal opened={help} onClose={() => setHelp(false)} title={<b>Keys</b>}>
+        {KEYS.map(([key, what]) => (
+          <div className="pair" key={key}>
+            <span>{what}</span>
+            <kbd>{key}</kbd>
+          </div>
+        ))}
+      </Modal>
+    </div>
+  );
+}
+
+/** Whether the books agreed when they were last proved. */
+function Seal() {
+  const { data } = useQuery(latestProofQuery);
+  const at = data?.at ? new Date(data.at) : null;
+  const time = at?.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+  const today = at && at.toDateString() === new Date().toDateString();
+  const when = at && (today ? `at ${time}` : `on ${date(data!.at!.slice(0, 10))}`);
+  const says = !at ? 'Not proved yet' : data!.failing === 0 ? 'Books agree' : data!.failing === 1 ? 'One statement fails' : `${data!.failing} statements fail`;
+  return (
+    <NavLink to="/proof" className="nowrap" style={{ color: 'inherit' }} title="What was proved, and when">
+      <Ring holds={at ? data!.failing === 0 : null} />
+      {says} <span className="muted">{when}</span>
+    </NavLink>
+  );
+}
+
+function UserMenu({ onKeys }: { onKeys: () => void }) {
+  const session = useSession();
+  const { setColorScheme } = useMantineColorScheme();
+  const navigate = useNavigate();
+  const signOut = async () => {
+    try {
+      await answer(client.DELETE('/api/session'));
+      queries.clear();
+      navigate('/');
+    } catch (problem) {
+      tellProblem(problem as Problem);
+    }
+  };
+  return (
+    <Menu position="bottom-end">
+      <Menu.Target>
+        <button className="plain nowrap" style={{ color: 'inherit' }}>
+          {session.username}
+        </button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Label>
+          {session.displayName}, {session.role.toLowerCase()}
+        </Menu.Label>
+        <Menu.Item onClick={() => setColorScheme('light')}>Light</Menu.Item>
+        <Menu.Item onClick={() => setColorScheme('dark')}>Dark</Menu.Item>
+        <Menu.Item onClick={() => setColorScheme('auto')}>As the system</Menu.Item>
+        <Menu.Divider />
+        <Menu.Item onClick={onKeys}>Keys</Menu.Item>
+        <Menu.Item onClick={signOut}>Sign out</Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
+  );
+}

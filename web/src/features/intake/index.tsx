@@ -1,0 +1,145 @@
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { answer, client, type Schemas } from '../../shared/api/http';
+import { figure, Words } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { Doc, Mark, ProblemNote } from '../../shared/ui';
+import { refreshAll } from '../review';
+
+/** Takes in a file of orders and says what became of each. */
+export function IntakePage() {
+  const { role } = useSession();
+  const [file, setFile] = useState<File | null>(null);
+  const [decimals, setDecimals] = useState('point');
+  const [separator, setSeparator] = useState('comma');
+  const [whole, setWhole] = useState(true);
+  const take = useMutation({
+    mutationFn: () => {
+      const form = new FormData();
+      form.append('file', file!);
+      return answer(
+        client.POST('/api/intakes', {
+          params: { query: { decimals, separator, whole } },
+          body: form as never,
+          bodySerializer: (body: unknown) => body as FormData,
+        }),
+      );
+    },
+    onSettled: refreshAll,
+  });
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>Take in a file of orders</h1>
+        </div>
+        <p className="muted" style={{ maxWidth: '80ch' }}>
+          A CSV file in UTF-8, one order line a row, with the columns <span className="mono">reference, customer, po, kind, ordered_on, requested_on, remark, item, quantity, price, discount</span>. Rows
+          of the same customer and reference make one order. Mandatory: reference, customer, item, quantity. A reference that was taken in before is not taken again.
+        </p>
+        <div className="fields" style={{ gridTemplateColumns: '2fr 1fr 1fr 1.4fr' }}>
+          <div className="field">
+            <label htmlFor="file">File</label>
+            <input id="file" type="file" accept=".csv,text/csv,text/plain" onChange={(event) => setFile(event.target.files?.[0] ?? null)} />
+          </div>
+          <div className="field">
+            <label htmlFor="decimals">Decimals with</label>
+            <select id="decimals" value={decimals} onChange={(event) => setDecimals(event.target.value)}>
+              <option value="point">a point: 12.5</option>
+              <option value="comma">a comma: 12,5</option>
+            </select>
+          </div>
+          <div className="field">
+            <label htmlFor="separator">Cells parted by</label>
+            <select id="separator" value={separator} onChange={(event) => setSeparator(event.target.value)}>
+              <option value="comma">comma</option>
+              <option value="semicolon">semicolon</option>
+              <option value="tab">tab</option>
+            </select>
+          </div>
+          <div className="field">
+            <label htmlFor="whole">If something is wrong</label>
+            <select id="whole" value={String(whole)} onChange={(event) => setWhole(event.target.value === 'true')}>
+              <option value="true">take nothing</option>
+              <option value="false">take the orders that are right</option>
+            </select>
+          </div>
+        </div>
+        <ProblemNote problem={take.error} />
+        {take.isPending && <p className="muted">Taking it in; a long file takes a while.</p>}
+        {take.data && <Report report={take.data} />}
+      </div>
+      <div className="bar">
+        <button className="button first" disabled={!file || take.isPending || !may(role, 'enter')} onClick={() => take.mutate()}>
+          Take in
+        </button>
+        <span className="muted small">Every order goes through the same checks as one typed in.</span>
+      </div>
+    </div>
+  );
+}
+
+const OUTCOME: Record<string, string> = { TAKEN: 'taken', TAKEN_BEFORE: 'taken before', REFUSED: 'refused', NOT_TAKEN: 'not taken' };
+const MOST = 500;
+
+function Report({ report }: { report: Schemas['Report'] }) {
+  return (
+    <>
+      <p className="situation">{report.sentence}</p>
+      {report.bad.length > 0 && (
+        <table className="rows inset" style={{ marginBottom: 20 }}>
+          <thead>
+            <tr>
+              <th className="num">Row</th>
+              <th>Column</th>
+              <th>Value</th>
+              <th>What is expected</th>
+            </tr>
+          </thead>
+          <tbody>
+            {report.bad.slice(0, MOST).map((cell, index) => (
+              <tr key={index}>
+                <td className="num">{figure(String(cell.row))}</td>
+                <td>{cell.column}</td>
+                <td className="mono">{cell.value}</td>
+                <td>{cell.expected}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {report.results.length > 0 && (
+        <table className="rows inset">
+          <thead>
+            <tr>
+              <th>Reference</th>
+              <th>Customer</th>
+              <th>Rows</th>
+              <th>What became of it</th>
+              <th>Order</th>
+              <th>State</th>
+            </tr>
+          </thead>
+          <tbody>
+            {report.results.slice(0, MOST).map((result) => (
+              <tr key={result.customer + result.reference}>
+                <td className="mono">{result.reference}</td>
+                <td className="mono">{result.customer}</td>
+                <td>{result.rows.length > 3 ? `${result.rows[0]} and ${result.rows.length - 1} more` : result.rows.join(', ')}</td>
+                <td>
+                  {OUTCOME[result.outcome]} <span className="muted">{result.sentence}</span>
+                </td>
+                <td>{result.order && <Doc kind="ORDER" number={result.order} />}</td>
+                <td>
+                  {result.state === 'HELD' && <Mark of="stop" />}
+                  {result.state && Words(result.state)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {Math.max(report.results.length, report.bad.length) > MOST && <p className="muted">The first {MOST} are shown; the whole result is kept as intake {report.id}.</p>}
+    </>
+  );
+}

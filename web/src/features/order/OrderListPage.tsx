@@ -1,0 +1,103 @@
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { date, figure, Words } from '../../shared/format';
+import { useKeys } from '../../shared/keys';
+import { Empty, Mark, More, Waiting } from '../../shared/ui';
+import { ordersQuery, type OrderState } from './api';
+
+const STATES: OrderState[] = ['DRAFT', 'HELD', 'CLEARED', 'COMPLETED', 'CLOSED_SHORT', 'CANCELLED', 'DECLINED'];
+
+/** All orders, newest first, by state or customer. */
+export function OrderListPage() {
+  const [search, setSearch] = useSearchParams();
+  const state = (search.get('state') ?? undefined) as OrderState | undefined;
+  const customer = search.get('customer') ?? undefined;
+  const list = useInfiniteQuery(ordersQuery(state, customer));
+  const [at, setAt] = useState(0);
+  const navigate = useNavigate();
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
+  useKeys({
+    j: () => setAt(Math.min(at + 1, rows.length - 1)),
+    k: () => setAt(Math.max(at - 1, 0)),
+    enter: () => rows[at] && navigate(`/orders/${rows[at].number}`),
+    t: () => rows[at] && navigate(`/trail/ORDER/${rows[at].number}`),
+  });
+  const choose = (to: string) => {
+    const changed = new URLSearchParams(search);
+    if (to) changed.set('state', to);
+    else changed.delete('state');
+    setSearch(changed);
+    setAt(0);
+  };
+  if (!list.data) return <Waiting query={list} />;
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>
+            Orders{state ? `, ${Words(state).toLowerCase()}` : ''}
+            {customer ? ` of ${rows[0]?.customerName ?? customer}` : ''}
+          </h1>
+          <span>
+            <select aria-label="State" value={state ?? ''} onChange={(event) => choose(event.target.value)} className="cell-input" style={{ width: 130 }}>
+              <option value="">any state</option>
+              {STATES.map((s) => (
+                <option key={s} value={s}>
+                  {Words(s).toLowerCase()}
+                </option>
+              ))}
+            </select>
+          </span>
+        </div>
+        <table className="rows">
+          <thead>
+            <tr>
+              <th>Order</th>
+              <th>Customer</th>
+              <th>Their PO</th>
+              <th>State</th>
+              <th>Ordered</th>
+              <th>Wanted</th>
+              <th className="num">Gross €</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, index) => (
+              <tr
+                key={row.number}
+                className={`clickable${index === at ? ' at' : ''}${['CANCELLED', 'DECLINED'].includes(row.state) ? ' dropped' : ''}`}
+                onClick={() => navigate(`/orders/${row.number}`)}
+              >
+                <td>
+                  <Link className="mono" to={`/orders/${row.number}`}>
+                    {row.number}
+                  </Link>
+                </td>
+                <td>{row.customerName}</td>
+                <td className="mono">{row.po}</td>
+                <td>
+                  {row.state === 'HELD' && <Mark of="stop" />}
+                  {Words(row.state)}
+                </td>
+                <td className="nowrap">{date(row.orderedOn)}</td>
+                <td className="nowrap">{date(row.requestedOn)}</td>
+                <td className="num">{figure(row.gross)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {rows.length === 0 && <Empty>No order is like that.</Empty>}
+        <More query={list} />
+      </div>
+      <div className="bar">
+        <Link className="button first" to="/orders/new">
+          New order <kbd>N</kbd>
+        </Link>
+        <Link className="button" to="/orders/intake">
+          Take in a file
+        </Link>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,134 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { date, figure, isZero, Words } from '../../shared/format';
+import { useKeys } from '../../shared/keys';
+import { may, useSession } from '../../shared/session';
+import { Doc, Waiting } from '../../shared/ui';
+import { DecisionBar, FindingRow, HistoryList, Position, SheetLines, sheetQuery, type Sheet } from '../review';
+
+const CHANGEABLE = ['DRAFT', 'HELD', 'CLEARED'];
+
+/** An order to read: its situation, lines, findings, papers and history. */
+export function OrderPage() {
+  const { number } = useParams();
+  const query = useQuery(sheetQuery(number!));
+  const { role } = useSession();
+  const navigate = useNavigate();
+  const [settled, setSettled] = useState(false);
+  const sheet = query.data;
+  const canChange = !!sheet && CHANGEABLE.includes(sheet.order.state) && may(role, 'enter');
+  useKeys({ e: canChange ? () => navigate(`/orders/${number}/change`) : undefined });
+  if (!sheet) return <Waiting query={query} />;
+  const { order } = sheet;
+  const findings = sheet.findings.filter((finding) => settled || finding.state !== 'SETTLED');
+  const hidden = sheet.findings.length - findings.length;
+  return (
+    <div className="side-right">
+      <div className="page">
+        <div className="page-scroll">
+          <div className="page-head">
+            <h1>
+              Order <span className="mono">{order.number}</span> · {order.customerName}
+            </h1>
+            <span className="muted nowrap">{Words(order.state)}</span>
+          </div>
+          <p className="situation">{sheet.sentence}</p>
+          <Measures sheet={sheet} />
+          <div className="fields" style={{ gridTemplateColumns: 'repeat(5, 1fr)' }}>
+            <Fact label="Their PO">{order.po ? <span className="mono">{order.po}</span> : '–'}</Fact>
+            <Fact label="Ordered">{date(order.orderedOn)}</Fact>
+            <Fact label="Wanted by">{date(order.requestedOn)}</Fact>
+            <Fact label="Kind">{Words(order.kind)}</Fact>
+            <Fact label="Written by">
+              {order.author}
+              {order.lastEditor !== order.author && `, changed by ${order.lastEditor}`}
+            </Fact>
+          </div>
+          {order.remark && <p className="muted">{order.remark}</p>}
+          <SheetLines sheet={sheet} />
+          <div className="totals">
+            <span>
+              net <b>{figure(order.net)}</b>
+            </span>
+            {order.vatBands.map((band) => (
+              <span key={band.category + band.rate}>
+                VAT {band.category} {Number(band.rate)} % <b>{figure(band.tax)}</b>
+              </span>
+            ))}
+            <span>
+              gross <b>{figure(order.gross)}</b>
+            </span>
+          </div>
+          {order.missing.map((missing) => (
+            <div className="problem" key={missing.field}>
+              Before it can be handed in: {missing.expected}.
+            </div>
+          ))}
+          <div style={{ marginTop: 16 }}>
+            {findings.map((finding) => (
+              <FindingRow key={finding.check} finding={finding} />
+            ))}
+            {hidden > 0 && (
+              <button className="plain small" onClick={() => setSettled(true)}>
+                Show {hidden} settled {hidden === 1 ? 'finding' : 'findings'}
+              </button>
+            )}
+          </div>
+        </div>
+        <DecisionBar sheet={sheet}>
+          {canChange && (
+            <Link className="button" to={`/orders/${order.number}/change`}>
+              Change <kbd>E</kbd>
+            </Link>
+          )}
+        </DecisionBar>
+      </div>
+      <aside>
+        <section style={{ marginBottom: 20 }}>
+          <h2>Papers</h2>
+          {sheet.documents.length === 0 && <div className="muted">None yet.</div>}
+          {sheet.documents.map((document) => (
+            <div className="pair" key={document.number}>
+              <span>
+                {Words(document.kind)} <Doc kind={document.kind} number={document.number} />
+              </span>
+              <span className="muted">
+                {Words(document.state).toLowerCase()}
+                {document.amount != null && ` · ${figure(document.amount)}`}
+              </span>
+            </div>
+          ))}
+        </section>
+        <div style={{ marginBottom: 20 }}>
+          <Position name={`${order.customerName} now`} position={sheet.position} />
+        </div>
+        <HistoryList sheet={sheet} />
+      </aside>
+    </div>
+  );
+}
+
+function Fact({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <div>
+      <div className="muted small">{label}</div>
+      <div>{children}</div>
+    </div>
+  );
+}
+
+/** Shipped, billed, paid: always as the documents say. */
+function Measures({ sheet }: { sheet: Sheet }) {
+  const open = (measure: 'toShip' | 'toBill') => sheet.flows.filter((flow) => !isZero(flow[measure])).length;
+  const of = (count: number, what: string, none: string) => (count === 0 ? none : `${count} of ${sheet.flows.length} lines ${what}`);
+  const invoices = sheet.documents.filter((document) => document.kind === 'INVOICE');
+  const unpaid = invoices.filter((invoice) => invoice.state !== 'PAID').length;
+  return (
+    <div className="facts">
+      <div>{of(open('toShip'), 'still to ship', 'nothing to ship')}</div>
+      <div>{of(open('toBill'), 'to bill', 'nothing to bill')}</div>
+      <div>{invoices.length === 0 ? 'not billed yet' : unpaid === 0 ? 'all invoices paid' : `${unpaid} of ${invoices.length} invoices not paid`}</div>
+    </div>
+  );
+}

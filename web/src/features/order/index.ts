@@ -1,0 +1,4 @@
+export { OrderEntryPage } from './OrderEntryPage';
+export { OrderListPage } from './OrderListPage';
+export { OrderPage } from './OrderPage';
+export { findCustomers } from './api';

@@ -1,0 +1,106 @@
+import { queryOptions, useMutation, useQuery } from '@tanstack/react-query';
+import { queries } from '../../app/queries';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { figure, isZero } from '../../shared/format';
+import { useKeys } from '../../shared/keys';
+import { may, useSession } from '../../shared/session';
+import { ProblemNote, Ring, Waiting } from '../../shared/ui';
+
+export const latestProofQuery = queryOptions({
+  queryKey: ['proof', 'latest'],
+  queryFn: () => answer(client.GET('/api/proofs/latest')),
+  refetchInterval: 60_000,
+});
+
+const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten'];
+
+function headline(statements: Schemas['StatementView'][]): string {
+  const holding = statements.filter((statement) => statement.holds).length;
+  if (statements.length === 0) return 'The books have not been proved yet';
+  return holding === statements.length
+    ? `All ${NUMBERS[holding].toLowerCase()} statements hold`
+    : `${NUMBERS[holding]} of ${NUMBERS[statements.length].toLowerCase()} statements hold`;
+}
+
+/** The statements over the whole books: both figures, the difference, and what breaks one. */
+export function ProofPage() {
+  const { role } = useSession();
+  const latest = useQuery(latestProofQuery);
+  const run = useMutation({
+    mutationFn: () => answer(client.POST('/api/proofs', { ...once() } as never)) as Promise<Schemas['RunView']>,
+    onSuccess: (result) => queries.setQueryData(latestProofQuery.queryKey, result),
+  });
+  const canRun = may(role, 'prove') && !run.isPending;
+  useKeys({ r: canRun ? () => run.mutate() : undefined });
+  if (!latest.data) return <Waiting query={latest} />;
+  const proof = latest.data;
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>{headline(proof.statements)}</h1>
+          <span className="muted">
+            {proof.at && `run ${new Date(proof.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })} by ${proof.by}, ${proof.millis} ms · `}
+            <button className="plain" disabled={!canRun} onClick={() => run.mutate()}>
+              {run.isPending ? 'running…' : 'run again'} <kbd>R</kbd>
+            </button>
+          </span>
+        </div>
+        <ProblemNote problem={run.error} />
+        <Statements of={proof.statements} />
+      </div>
+    </div>
+  );
+}
+
+export function Statements({ of }: { of: Schemas['StatementView'][] }) {
+  return (
+    <table className="rows">
+      <thead>
+        <tr>
+          <th style={{ width: 20 }} />
+          <th>Statement</th>
+          <th className="num">Documents say</th>
+          <th className="num">Ledger says</th>
+          <th className="num">Difference</th>
+          <th className="num">Looked at</th>
+        </tr>
+      </thead>
+      <tbody>
+        {of.map((statement) => (
+          <StatementRows key={statement.no} statement={statement} />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function StatementRows({ statement }: { statement: Schemas['StatementView'] }) {
+  const figureOf = (value: string | null) => (value == null ? '' : figure(value));
+  return (
+    <>
+      <tr>
+        <td>
+          <Ring holds={statement.holds} />
+        </td>
+        <td className={statement.holds ? '' : 'strong'}>{statement.words}</td>
+        <td className="num">{figureOf(statement.documents)}</td>
+        <td className="num">{figureOf(statement.ledger)}</td>
+        <td className={`num${statement.holds ? '' : ' error strong'}`}>
+          {statement.difference == null ? '' : isZero(statement.difference) ? '–' : figure(statement.difference)}
+        </td>
+        <td className="num muted">
+          {figure(String(statement.examined))} {statement.lookedAt}
+        </td>
+      </tr>
+      {statement.failures.map((failure, index) => (
+        <tr key={index}>
+          <td />
+          <td colSpan={5}>
+            <div className="problem">{failure.sentence}</div>
+          </td>
+        </tr>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,183 @@
+import { Checkbox } from '@mantine/core';
+import { useMutation } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
+import { useNavigate } from 'react-router';
+import { answer, client, once } from '../../shared/api/http';
+import { isZero, words } from '../../shared/format';
+import { useKeys } from '../../shared/keys';
+import { may, useSession } from '../../shared/session';
+import { Mark, ReasonDialog, tell, tellProblem } from '../../shared/ui';
+import { refreshAll, useDecline, useWaive, type Sheet } from './api';
+
+/** What can be done with an order now: decide on its findings, or take its goods and its bill a step further. */
+export function DecisionBar({ sheet, children }: { sheet: Sheet; children?: ReactNode }) {
+  const { role } = useSession();
+  const navigate = useNavigate();
+  const [asking, setAsking] = useState<'waive' | 'decline' | null>(null);
+  const number = sheet.order.number;
+  const open = sheet.findings.filter((finding) => finding.state === 'OPEN');
+  const canWaive = open.length > 0 && may(role, 'decide');
+  const canDecline = sheet.order.state === 'HELD' && may(role, 'decide');
+  useKeys({
+    w: canWaive ? () => setAsking('waive') : undefined,
+    d: canDecline ? () => setAsking('decline') : undefined,
+    t: () => navigate(`/trail/ORDER/${number}`),
+    u: () => navigate(`/unwind/${number}`),
+  });
+  return (
+    <div className="bar">
+      {open.length > 0 && (
+        <button className="button first" disabled={!canWaive} onClick={() => setAsking('waive')} title={canWaive ? '' : 'For a controller'}>
+          Let pass <kbd>W</kbd>
+        </button>
+      )}
+      {sheet.order.state === 'HELD' && (
+        <button className="button" disabled={!canDecline} onClick={() => setAsking('decline')}>
+          Decline <kbd>D</kbd>
+        </button>
+      )}
+      <NextStep sheet={sheet} />
+      {children}
+      <span className="gap" />
+      <button className="plain" onClick={() => navigate(`/trail/ORDER/${number}`)}>
+        Trail <kbd>T</kbd>
+      </button>
+      <button className="plain" onClick={() => navigate(`/unwind/${number}`)}>
+        Unwind <kbd>U</kbd>
+      </button>
+      {asking === 'waive' && <WaiveDialog sheet={sheet} onClose={() => setAsking(null)} />}
+      {asking === 'decline' && <DeclineDialog sheet={sheet} onClose={() => setAsking(null)} />}
+    </div>
+  );
+}
+
+function WaiveDialog({ sheet, onClose }: { sheet: Sheet; onClose: () => void }) {
+  const open = sheet.findings.filter((finding) => finding.state === 'OPEN');
+  const [named, setNamed] = useState(open.map((finding) => finding.check));
+  const waive = useWaive(sheet);
+  return (
+    <ReasonDialog
+      title={`Let order ${sheet.order.number} pass`}
+      action="Let pass"
+      busy={waive.isPending || named.length === 0}
+      problem={waive.error}
+      onClose={onClose}
+      onGiven={(reason) =>
+        waive.mutate(
+          { findings: named, reason },
+          {
+            onSuccess: (after) => {
+              tell(`Order ${after.order.number} is ${words(after.order.state)}.`);
+              onClose();
+            },
+          },
+        )
+      }
+    >
+      {open.map((finding) => (
+        <Checkbox
+          key={finding.check}
+          my={6}
+          checked={named.includes(finding.check)}
+          onChange={(event) =>
+            setNamed(event.target.checked ? [...named, finding.check] : named.filter((check) => check !== finding.check))
+          }
+          label={
+            <>
+              <Mark of={finding.severity} />
+              {finding.title}: {finding.sentence}
+            </>
+          }
+        />
+      ))}
+    </ReasonDialog>
+  );
+}
+
+function DeclineDialog({ sheet, onClose }: { sheet: Sheet; onClose: () => void }) {
+  const decline = useDecline(sheet);
+  return (
+    <ReasonDialog
+      title={`Decline order ${sheet.order.number}`}
+      action="Decline"
+      busy={decline.isPending}
+      problem={decline.error}
+      onClose={onClose}
+      onGiven={(reason) =>
+        decline.mutate(reason, {
+          onSuccess: () => {
+            tell(`Order ${sheet.order.number} is declined.`);
+            onClose();
+          },
+        })
+      }
+    >
+      <div className="muted">What is reserved for it becomes free. A declined order does not come back.</div>
+    </ReasonDialog>
+  );
+}
+
+/** The next thing that can happen to a cleared order, as a button. */
+function NextStep({ sheet }: { sheet: Sheet }) {
+  const { role } = useSession();
+  const { number, version, state } = sheet.order;
+  const done = { onSettled: refreshAll, onError: tellProblem };
+  const stage = useMutation({
+    mutationFn: () => answer(client.POST('/api/dispatches', { body: { order: number, version }, ...once() })),
+    onSuccess: (dispatch) => tell(`Staged as dispatch ${dispatch.number}.`),
+    ...done,
+  });
+  const depart = useMutation({
+    mutationFn: (dispatch: { number: string; version: number }) =>
+      answer(
+        client.POST('/api/dispatches/{number}/departure', {
+          params: { path: { number: dispatch.number } },
+          body: { version: dispatch.version },
+          ...once(),
+        }),
+      ),
+    onSuccess: (dispatch) => tell(`Dispatch ${dispatch.number} has left.`),
+    ...done,
+  });
+  const bill = useMutation({
+    mutationFn: () => answer(client.POST('/api/invoices', { body: { orders: [number] }, ...once() })),
+    onSuccess: (invoice) => tell(`Billed as invoice ${invoice.number}.`),
+    ...done,
+  });
+  const submit = useMutation({
+    mutationFn: () =>
+      answer(client.POST('/api/orders/{number}/submission', { params: { path: { number } }, body: { version }, ...once() })),
+    onSuccess: (order) => tell(`Order ${order.number} is ${words(order.state)}.`),
+    ...done,
+  });
+  const staged = sheet.documents.filter((document) => document.state === 'STAGED');
+  const busy = stage.isPending || depart.isPending || bill.isPending;
+  const anyOf = (measure: 'reserved' | 'toBill') => sheet.flows.some((flow) => !isZero(flow[measure]));
+  if (state === 'DRAFT') {
+    return (
+      <button className="button first" disabled={submit.isPending || !may(role, 'enter')} onClick={() => submit.mutate()}>
+        Hand in
+      </button>
+    );
+  }
+  if (state !== 'CLEARED') return null;
+  return (
+    <>
+      {staged.map((dispatch) => (
+        <button key={dispatch.number} className="button first" disabled={busy || !may(role, 'moveGoods')} onClick={() => depart.mutate(dispatch)}>
+          Send off {dispatch.number}
+        </button>
+      ))}
+      {anyOf('reserved') && (
+        <button className={staged.length ? 'button' : 'button first'} disabled={busy || !may(role, 'moveGoods')} onClick={() => stage.mutate()}>
+          Stage what is reserved
+        </button>
+      )}
+      {anyOf('toBill') && (
+        <button className="button" disabled={busy || !may(role, 'bill')} onClick={() => bill.mutate()}>
+          Bill what has left
+        </button>
+      )}
+    </>
+  );
+}

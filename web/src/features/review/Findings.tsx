@@ -1,0 +1,150 @@
+import { Popover } from '@mantine/core';
+import type { Schemas } from '../../shared/api/http';
+import { date, figure, isZero, shortDate } from '../../shared/format';
+import { Doc, Mark } from '../../shared/ui';
+import type { Finding } from './api';
+
+const SHADES = ['#A8987A', '#C4B697', '#DCD1B8', 'repeating-linear-gradient(135deg, #C98A93 0 3px, #EBC9CD 3px 6px)'];
+
+/** One finding with its evidence: what was computed, from which figures, and where they come from. */
+export function FindingRow({ finding }: { finding: Finding }) {
+  const state = finding.state === 'OPEN' ? finding.severity : finding.state;
+  return (
+    <div className="finding" style={finding.state === 'OPEN' ? undefined : { color: 'var(--muted)' }}>
+      <div>
+        <div className="nowrap">
+          <Mark of={state} />
+          <b>{finding.title}</b>
+        </div>
+        <div className="muted small" style={{ paddingLeft: 15 }}>
+          {state.toLowerCase()} · since {shortDate(finding.since)}
+        </div>
+      </div>
+      <div>
+        <Evidence finding={finding} />
+        {finding.state === 'WAIVED' && (
+          <div className="small">
+            Let pass by {finding.waivedBy} on {date(finding.waivedOn)}: {finding.waiverReason}
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function Evidence({ finding }: { finding: Finding }) {
+  if (finding.formula.length > 0) {
+    return (
+      <>
+        <Measure terms={finding.formula} limit={finding.limit} exposure={finding.result} />
+        <Formula terms={finding.formula} />
+        <div>
+          = <b>{figure(finding.result)}</b> exposure · limit {figure(finding.limit)} · <b className="error">{figure(finding.excess)} over</b>
+        </div>
+      </>
+    );
+  }
+  return (
+    <>
+      {finding.matches.map((match) => (
+        <div key={match.order}>
+          {match.kind === 'SAME' ? 'The same number' : match.kind === 'ALIKE' ? 'Reads alike' : 'Counted'}:{' '}
+          <span className="mono">{match.po}</span> on order <Doc kind="ORDER" number={match.order} /> of {date(match.on)}, net{' '}
+          {figure(match.net)}
+          {match.invoices.length > 0 ? ', billed as ' : ', not billed yet'}
+          {match.invoices.map((invoice) => (
+            <span key={invoice}>
+              <Doc kind="INVOICE" number={invoice} />{' '}
+            </span>
+          ))}
+        </div>
+      ))}
+      {finding.limit != null && (
+        <div>
+          Together <b>{figure(finding.result)}</b>, ceiling {figure(finding.limit)}: <b className="error">{figure(finding.excess)} over</b>
+        </div>
+      )}
+      {finding.lines.map((line) => (
+        <div key={line.line}>
+          Line {line.line}, {line.description}: {line.sentence}.
+        </div>
+      ))}
+    </>
+  );
+}
+
+/** The exposure's terms against the limit, as lengths on one measure. */
+function Measure({ terms, limit, exposure }: { terms: Schemas['TermView'][]; limit: string; exposure: string }) {
+  const added = terms.filter((term) => term.sign === '+');
+  const whole = Math.max(added.reduce((sum, term) => sum + Number(term.amount), 0), Number(limit)) * 1.04 || 1;
+  const share = (amount: string) => `${(Number(amount) / whole) * 100}%`;
+  return (
+    <div className="measure" role="img" aria-label={`exposure ${exposure} against a limit of ${limit}`}>
+      {added.map((term, index) => (
+        <i key={term.label} style={{ width: share(term.amount), background: SHADES[index] }} title={`${term.label} ${figure(term.amount)}`} />
+      ))}
+      <b style={{ left: share(limit) }} title={`limit ${figure(limit)}`} />
+    </div>
+  );
+}
+
+/** A formula with the figures in it; each opens the documents behind it. */
+function Formula({ terms }: { terms: Schemas['TermView'][] }) {
+  return (
+    <div className="formula">
+      {terms.map((term, index) => (
+        <span key={term.label} className="nowrap">
+          {(index > 0 || term.sign !== '+') && `${term.sign} `}
+          <Figure term={term} /> <span className="muted">{term.label}</span>
+        </span>
+      ))}
+    </div>
+  );
+}
+
+function Figure({ term }: { term: Schemas['TermView'] }) {
+  if (term.documents.length === 0) return <>{figure(term.amount)}</>;
+  return (
+    <Popover position="bottom-start" withArrow={false} trapFocus returnFocus>
+      <Popover.Target>
+        <button>{figure(term.amount)}</button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        {term.documents.map((document) => (
+          <div className="pair" key={document.number}>
+            <Doc kind={document.kind} number={document.number} />
+            <span>{figure(document.amount)}</span>
+          </div>
+        ))}
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
+
+/** Where a customer stands, term by term. */
+export function Position({ name, position }: { name: string; position: Schemas['PositionView'] }) {
+  return (
+    <section>
+      <h2>{name}</h2>
+      {position.terms
+        .filter((term) => !isZero(term.amount))
+        .map((term) => (
+          <div className="pair" key={term.label}>
+            <span>{term.label}</span>
+            <span>
+              {term.sign === '+' ? '' : `${term.sign} `}
+              <Figure term={term} />
+            </span>
+          </div>
+        ))}
+      <div className="pair strong">
+        <span>Exposure</span>
+        <span>{figure(position.exposure)}</span>
+      </div>
+      <div className="pair">
+        <span>Limit</span>
+        <span>{position.limit == null ? 'none' : figure(position.limit)}</span>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,49 @@
+import { figure, orDash, price, trim } from '../../shared/format';
+import type { Sheet } from './api';
+
+/** An order's lines with where their units are. */
+export function SheetLines({ sheet }: { sheet: Sheet }) {
+  return (
+    <table className="rows inset">
+      <thead>
+        <tr>
+          <th className="num">Line</th>
+          <th>Item</th>
+          <th className="num">Ordered</th>
+          <th className="num">Cancelled</th>
+          <th className="num">Reserved</th>
+          <th className="num">Waits</th>
+          <th className="num">Staged</th>
+          <th className="num">Shipped</th>
+          <th className="num">Billed</th>
+          <th className="num">Price</th>
+          <th className="num">Net €</th>
+        </tr>
+      </thead>
+      <tbody>
+        {sheet.order.lines.map((line) => {
+          const flow = sheet.flows.find((f) => f.no === line.no)!;
+          return (
+            <tr key={line.no}>
+              <td className="num">{line.no}</td>
+              <td>
+                {line.description} <span className="mono muted small">{line.item}</span>
+              </td>
+              <td className="num">{trim(line.quantity)}</td>
+              {[flow.cancelled, flow.reserved, flow.waiting, flow.staged, flow.dispatched, flow.billed].map((units, index) => (
+                <td className="num" key={index}>
+                  {orDash(units)}
+                </td>
+              ))}
+              <td className="num">
+                {price(line.price)}
+                {Number(line.discount) !== 0 && <span className="muted small"> −{trim(line.discount)} %</span>}
+              </td>
+              <td className="num">{figure(line.net)}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,50 @@
+import { infiniteQueryOptions, queryOptions, useMutation } from '@tanstack/react-query';
+import { queries } from '../../app/queries';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
+
+export type Sheet = Schemas['SheetView'];
+export type Finding = Schemas['FindingView'];
+export type Sort = 'STAKE' | 'REQUESTED' | 'VALUE' | 'AGE';
+
+export const reviewQuery = (sort: Sort, reason: string | undefined) =>
+  infiniteQueryOptions({
+    queryKey: ['review', sort, reason],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/review', { params: { query: { sort, reason, after: pageParam } } })),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (page) => page.next ?? undefined,
+  });
+
+export const sheetQuery = (number: string) =>
+  queryOptions({
+    queryKey: ['sheet', number],
+    queryFn: () => answer(client.GET('/api/review/{number}', { params: { path: { number } } })),
+  });
+
+/** Whatever was done to documents, lists and sheets show it at once. */
+export const refreshAll = () => queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'session' });
+
+export const useWaive = (sheet: Sheet) =>
+  useMutation({
+    mutationFn: ({ findings, reason }: { findings: string[]; reason: string }) =>
+      answer(
+        client.POST('/api/orders/{number}/waivers', {
+          params: { path: { number: sheet.order.number } },
+          body: { version: sheet.order.version, findings, reason },
+          ...once(),
+        }),
+      ),
+    onSettled: refreshAll,
+  });
+
+export const useDecline = (sheet: Sheet) =>
+  useMutation({
+    mutationFn: (reason: string) =>
+      answer(
+        client.POST('/api/orders/{number}/declination', {
+          params: { path: { number: sheet.order.number } },
+          body: { version: sheet.order.version, reason },
+          ...once(),
+        }),
+      ),
+    onSettled: refreshAll,
+  });

@@ -1,0 +1,6 @@
+export { refreshAll, sheetQuery, type Finding, type Sheet } from './api';
+export { FindingRow, Position } from './Findings';
+export { DecisionBar } from './DecisionBar';
+export { SheetLines } from './SheetLines';
+export { ReviewPage } from './ReviewPage';
+export { HistoryList } from './ReviewPage';

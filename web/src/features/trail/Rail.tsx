@@ -1,0 +1,73 @@
+import type { Schemas } from '../../shared/api/http';
+
+type Row = Schemas['RowView'];
+
+const LANE: Record<string, number> = { ORDER: 0, CANCELLATION: 0, DISPATCH: 1, INVOICE: 2, PAYMENT: 3 };
+const COLOUR = ['var(--sea)', 'var(--ochre)', 'var(--moss)', 'var(--madder)'];
+const HEIGHT = 31;
+const x = (lane: number) => 14 + lane * 22;
+
+const key = (document: Schemas['TrailDocumentView']) => document.kind + document.number;
+
+/** A thread from the row of a parent to the row of what came from it. */
+type Thread = { from: number; to: number; fromLane: number; lane: number; dropped: boolean };
+
+/** The threads between rows; each begins at the parent's row and ends at the child's. */
+export function threads(rows: Row[]): Thread[] {
+  const at = new Map<string, number>();
+  const found: Thread[] = [];
+  rows.forEach((row, index) => {
+    for (const parent of row.parents) {
+      const from = at.get(key(parent));
+      if (from !== undefined) {
+        found.push({ from, to: index, fromLane: LANE[parent.kind] ?? 0, lane: LANE[row.document.kind] ?? 0, dropped: row.dropped });
+      }
+    }
+    if (row.aspect !== 'DECISION' && !at.has(key(row.document))) at.set(key(row.document), index);
+  });
+  return found;
+}
+
+/** The cell of the rail beside one row: threads that pass, bend in or begin, and the row's own knot. */
+export function Rail({ rows, at }: { rows: Row[]; at: number }) {
+  const row = rows[at];
+  const lane = LANE[row.document.kind] ?? 0;
+  const middle = HEIGHT / 2;
+  return (
+    <td className="rail">
+      <svg width={92} height={HEIGHT} aria-hidden="true">
+        {threads(rows).map((thread, index) => {
+          const stroke = COLOUR[thread.lane];
+          const dash = thread.dropped ? '2 3' : undefined;
+          // a thread runs down the lane it ends in and leaves its parent in the row below it
+          if (at === thread.from && thread.to > at) return <path key={index} d={`M ${x(thread.fromLane)} ${middle} V ${HEIGHT}`} stroke={COLOUR[thread.fromLane]} fill="none" strokeWidth={1.5} strokeDasharray={dash} />;
+          if (at > thread.from && at < thread.to) return <path key={index} d={`M ${x(thread.fromLane)} 0 V ${HEIGHT}`} stroke={COLOUR[thread.fromLane]} fill="none" strokeWidth={1.5} strokeDasharray={dash} />;
+          if (at === thread.to) {
+            return (
+              <path
+                key={index}
+                d={`M ${x(thread.fromLane)} 0 C ${x(thread.fromLane)} ${middle} ${x(thread.lane)} 0 ${x(thread.lane)} ${middle}`}
+                stroke={stroke}
+                fill="none"
+                strokeWidth={1.5}
+                strokeDasharray={dash}
+              />
+            );
+          }
+          return null;
+        })}
+        {row.aspect !== 'DECISION' && (
+          <circle
+            cx={x(lane)}
+            cy={middle}
+            r={4.5}
+            fill={row.dropped ? 'var(--sheet)' : row.parents.length === 0 ? COLOUR[lane] : 'var(--sheet)'}
+            stroke={row.dropped ? 'var(--muted)' : COLOUR[lane]}
+            strokeWidth={2}
+            strokeDasharray={row.dropped ? '2 2' : undefined}
+          />
+        )}
+      </svg>
+    </td>
+  );
+}

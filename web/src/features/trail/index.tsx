@@ -1,0 +1,247 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { answer, client, type Schemas } from '../../shared/api/http';
+import { date, figure, isZero, orDash, shortDate, trim, Words } from '../../shared/format';
+import { useKeys } from '../../shared/keys';
+import { Mark, Ring, Waiting } from '../../shared/ui';
+import { Rail } from './Rail';
+
+type Trail = Schemas['TrailView'];
+type Kind = 'ORDER' | 'CANCELLATION' | 'DISPATCH' | 'INVOICE' | 'PAYMENT' | 'STOCK_RECEIPT' | 'ENTRY';
+
+const ASPECTS: [string, string][] = [
+  ['GOODS', 'goods'],
+  ['MONEY', 'money'],
+  ['DECISION', 'decisions'],
+];
+
+/** A chain as a statement: rows in the order of time, running balances, units, ledger, proof. */
+export function TrailPage() {
+  const params = useParams();
+  const kind = params.kind as Kind;
+  const number = params.number!;
+  const path = { kind, number };
+  const query = useQuery({
+    queryKey: ['trail', kind, number],
+    queryFn: () => answer(client.GET('/api/trails/{kind}/{number}', { params: { path } })),
+  });
+  const proof = useQuery({
+    queryKey: ['proof', kind, number],
+    queryFn: () => answer(client.GET('/api/proofs/{kind}/{number}', { params: { path } })),
+  });
+  const [shown, setShown] = useState(['GOODS', 'MONEY']);
+  const [lit, setLit] = useState<string[]>([]);
+  const navigate = useNavigate();
+  const root = query.data?.roots[0];
+  useKeys({ u: root ? () => navigate(`/unwind/${root}`) : undefined, enter: root ? () => navigate(`/orders/${root}`) : undefined });
+  const trail = query.data;
+  if (!trail) return <Waiting query={query} />;
+  const rows = trail.rows.filter((row) => row.aspect === 'ORDER' || shown.includes(row.aspect));
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>
+            Trail of {Words(trail.start.kind).toLowerCase()} <span className="mono">{trail.start.number}</span> · {trail.customerName}
+          </h1>
+          <span className="muted nowrap">
+            {ASPECTS.map(([aspect, label]) => (
+              <label key={aspect} style={{ marginRight: 10 }}>
+                <input
+                  type="checkbox"
+                  checked={shown.includes(aspect)}
+                  onChange={(e) => setShown(e.target.checked ? [...shown, aspect] : shown.filter((a) => a !== aspect))}
+                />{' '}
+                {label}
+              </label>
+            ))}
+            <button className="plain" onClick={() => window.print()}>
+              Print
+            </button>
+            {root && (
+              <>
+                {' · '}
+                <Link to={`/unwind/${root}`}>
+                  Unwind <kbd>U</kbd>
+                </Link>
+              </>
+            )}
+          </span>
+        </div>
+        <Facts trail={trail} />
+        <table className="rows inset">
+          <thead>
+            <tr>
+              <th>Date</th>
+              <th className="rail" />
+              <th>Document</th>
+              <th>What happened</th>
+              <th>Units</th>
+              <th className="num">Billed</th>
+              <th className="num">Received</th>
+              <th className="num">Open €</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, index) => (
+              <tr key={index} className={`${row.dropped ? 'dropped' : ''}${row.units.some((u) => u.lines.some((l) => lit.includes(l))) ? ' at' : ''}`} style={{ height: 31 }}>
+                <td className="nowrap">{shortDate(row.date)}</td>
+                <Rail rows={rows} at={index} />
+                <td className="nowrap">
+                  {row.aspect === 'DECISION' ? (
+                    <span className="muted">{Words(row.document.kind)} {row.document.number}</span>
+                  ) : (
+                    <DocumentName document={row.document} />
+                  )}
+                </td>
+                <td>
+                  {row.what} <span className="muted small">by {row.by}</span>
+                </td>
+                <td className="nowrap" onMouseEnter={() => setLit(row.units.flatMap((u) => u.lines))} onMouseLeave={() => setLit([])}>
+                  {row.units.map((unit) => `${trim(unit.quantity)} ${MEASURE[unit.measure]}`).join(', ')}
+                </td>
+                <td className="num">{isZero(row.billed) ? '' : figure(row.billed)}</td>
+                <td className="num">{isZero(row.received) ? '' : figure(row.received)}</td>
+                <td className="num">{orDash(row.open)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <div className="two" style={{ marginTop: 20 }}>
+          <Units trail={trail} lit={lit} onLight={setLit} />
+          <Ledger trail={trail} statements={proof.data?.statements} />
+        </div>
+      </div>
+    </div>
+  );
+}
+
+const MEASURE: Record<string, string> = {
+  ORDERED: 'ordered',
+  CANCELLED: 'cancelled',
+  STAGED: 'staged',
+  DISPATCHED: 'shipped',
+  BILLED: 'billed',
+};
+
+function DocumentName({ document }: { document: Schemas['TrailDocumentView'] }) {
+  const name = (
+    <>
+      {Words(document.kind)} <span className="mono">{document.number}</span>
+    </>
+  );
+  const to =
+    document.kind === 'ORDER'
+      ? `/orders/${document.number}`
+      : document.kind === 'INVOICE' || document.kind === 'DISPATCH' || document.kind === 'PAYMENT'
+        ? `/ledger/journal?document=${document.number}`
+        : null;
+  return to ? <Link to={to}>{name}</Link> : name;
+}
+
+function Facts({ trail }: { trail: Trail }) {
+  const sum = (of: (flow: Schemas['FlowView']) => string) => trail.flows.filter((flow) => !isZero(of(flow))).length;
+  const shipped = sum((f) => f.toShip);
+  const billing = sum((f) => f.toBill);
+  return (
+    <div className="facts">
+      <div>
+        <b>{trail.flows.length === 1 ? `${trim(trail.flows[0].dispatched)} of ${trim(trail.flows[0].ordered)} shipped` : `${trail.flows.length} lines`}</b>
+        <div className="muted small">{shipped === 0 ? 'nothing to ship' : `${shipped} ${shipped === 1 ? 'line' : 'lines'} to ship`}</div>
+      </div>
+      <div>
+        <b>€ {figure(trail.billed)} billed</b>
+        <div className="muted small">{billing === 0 ? 'nothing to bill' : `${billing} ${billing === 1 ? 'line' : 'lines'} to bill`}</div>
+      </div>
+      <div>
+        <b>€ {figure(trail.received)} received</b>
+        <div className="muted small">{trail.rows.filter((r) => r.document.kind === 'PAYMENT').length} payment rows</div>
+      </div>
+      <div>
+        <b>€ {figure(trail.open)} open</b>
+        <div className="muted small">{trail.nextDue ? `due ${date(trail.nextDue)}` : 'nothing due'}</div>
+      </div>
+    </div>
+  );
+}
+
+function Units({ trail, lit, onLight }: { trail: Trail; lit: string[]; onLight: (lines: string[]) => void }) {
+  return (
+    <section>
+      <h2>Where every unit is</h2>
+      <table className="rows inset">
+        <thead>
+          <tr>
+            <th>Line</th>
+            {['Ordered', 'Cancelled', 'Reserved', 'Staged', 'Shipped', 'Billed', 'To ship', 'To bill'].map((name) => (
+              <th key={name} className="num">
+                {name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {trail.flows.map((flow) => {
+            const line = `${flow.order}/${flow.line}`;
+            return (
+              <tr key={line} className={lit.includes(line) ? 'at' : ''} onMouseEnter={() => onLight([line])} onMouseLeave={() => onLight([])}>
+                <td>
+                  {trail.roots.length > 1 && <span className="mono muted">{flow.order} </span>}
+                  {flow.line} {flow.description}
+                </td>
+                {[flow.ordered, flow.cancelled, flow.reserved, flow.staged, flow.dispatched, flow.billed, flow.toShip, flow.toBill].map((q, i) => (
+                  <td key={i} className="num">
+                    {isZero(q) ? '–' : trim(q)}
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      {trail.neighbours.length > 0 && (
+        <div className="muted small" style={{ marginTop: 6 }}>
+          Elsewhere on these papers:{' '}
+          {trail.neighbours.map((order) => (
+            <Link key={order} className="mono" to={`/trail/ORDER/${order}`} style={{ marginRight: 8 }}>
+              {order}
+            </Link>
+          ))}
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Ledger({ trail, statements }: { trail: Trail; statements: Schemas['StatementView'][] | undefined }) {
+  const failing = statements?.filter((statement) => !statement.holds) ?? [];
+  return (
+    <section>
+      <h2>What the ledger shows</h2>
+      {trail.ledger.length === 0 && <div className="muted">Nothing is posted yet.</div>}
+      {trail.ledger.map((line) => (
+        <div className="pair" key={line.account} style={{ borderBottom: '1px solid var(--rule)' }}>
+          <span>
+            <span className="mono muted small">{line.account}</span> {line.name}
+          </span>
+          <span>{orDash(line.balance)}</span>
+        </div>
+      ))}
+      {statements && (
+        <div style={{ marginTop: 8 }}>
+          <Ring holds={failing.length === 0} />
+          {failing.length === 0 ? `All ${statements.length} statements hold for this trail` : `${failing.length} of ${statements.length} statements fail`}
+          {failing.flatMap((statement) =>
+            statement.failures.map((failure) => (
+              <div key={failure.sentence} className="problem">
+                <Mark of="stop" />
+                {failure.sentence}
+              </div>
+            )),
+          )}
+        </div>
+      )}
+    </section>
+  );
+}

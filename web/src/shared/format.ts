@@ -1,0 +1,45 @@
+import dayjs from 'dayjs';
+
+const MINUS = '\u2212';
+
+/** Groups a figure as it came from the server; nothing is computed. */
+export function figure(text: string | null | undefined): string {
+  if (text === null || text === undefined || text === '') return '\u2013';
+  const negative = text.startsWith('-');
+  const [whole, decimals] = (negative ? text.slice(1) : text).split('.');
+  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ',') + (decimals === undefined ? '' : `.${decimals}`);
+  return negative ? `${MINUS} ${grouped}` : grouped;
+}
+
+/** Whether a figure is zero, whatever its decimals. */
+export const isZero = (text: string | null | undefined) => !text || /^-?0*(\.0*)?$/.test(text);
+
+/** A figure, or a dash where it is zero: for columns in which zeros only distract. */
+export const orDash = (text: string | null | undefined) => (isZero(text) ? '\u2013' : figure(text));
+
+/** A unit price without the decimals that say nothing beyond the second. */
+export const price = (text: string) => figure(text.replace(/(\.\d{2}\d*?)0+$/, '$1'));
+
+/** A figure without trailing zeros. */
+export const trim = (text: string) => figure(text.includes('.') ? text.replace(/\.?0+$/, '') : text);
+
+export const date = (text: string | null | undefined) => (text ? dayjs(text).format('D MMM YYYY') : '\u2013');
+export const shortDate = (text: string | null | undefined) => (text ? dayjs(text).format('D MMM') : '\u2013');
+
+/** How a day stands to today, in words. */
+export function nearness(text: string, today: string): string {
+  const days = dayjs(text).diff(dayjs(today), 'day');
+  if (days === 0) return 'wanted today';
+  if (days < 0) return days === -1 ? '1 day late' : `${-days} days late`;
+  return days === 1 ? 'wanted tomorrow' : `wanted ${shortDate(text)}`;
+}
+
+export function age(text: string | null | undefined, today: string): string {
+  if (!text) return '';
+  const days = dayjs(today).diff(dayjs(text), 'day');
+  return days <= 0 ? 'since today' : days === 1 ? 'since yesterday' : `for ${days} days`;
+}
+
+/** ON_ACCOUNT becomes 'on account'. */
+export const words = (code: string) => code.toLowerCase().replaceAll('_', ' ');
+export const Words = (code: string) => words(code).replace(/^./, (first) => first.toUpperCase());

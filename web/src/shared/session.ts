@@ -1,0 +1,27 @@
+import { queryOptions, useQuery } from '@tanstack/react-query';
+import { answer, client, type Schemas } from './api/http';
+
+export const sessionQuery = queryOptions({
+  queryKey: ['session'],
+  queryFn: () => answer(client.GET('/api/session')),
+  staleTime: 60_000,
+});
+
+/** Who is signed in; only to be used below the frame, which sees to it that somebody is. */
+export function useSession(): Schemas['SessionView'] {
+  const { data } = useQuery(sessionQuery);
+  if (!data) throw new Error('there is no session yet');
+  return data;
+}
+
+const DAY = ['CONTROLLER', 'LEAD'];
+const MAY = {
+  enter: ['CLERK', ...DAY],
+  decide: DAY,
+  moveGoods: ['WAREHOUSE', ...DAY],
+  bill: ['RECEIVABLES', ...DAY],
+  prove: ['AUDITOR', ...DAY],
+};
+
+/** Whether a role may give a kind of command: a copy for comfort, the server decides. */
+export const may = (role: string, what: keyof typeof MAY) => MAY[what].includes(role);

@@ -1,0 +1,88 @@
+import { useQuery } from '@tanstack/react-query';
+import { useId, useState, type ReactNode } from 'react';
+
+/** Finds something while one types: arrows choose, Enter or Tab takes, Escape leaves. */
+export function LookAhead<T>({
+  name,
+  load,
+  shown,
+  row,
+  keyOf,
+  onTake,
+  label,
+  className,
+  autoFocus,
+  placeholder,
+}: {
+  name: string;
+  load: (text: string) => Promise<T[]>;
+  shown: string;
+  row: (hit: T) => ReactNode;
+  keyOf: (hit: T) => string;
+  onTake: (hit: T) => void;
+  label: string;
+  className?: string;
+  autoFocus?: boolean;
+  placeholder?: string;
+}) {
+  const [text, setText] = useState<string | null>(null);
+  const [at, setAt] = useState(0);
+  const id = useId();
+  const open = text !== null && text.trim() !== '';
+  const { data: hits = [] } = useQuery({ queryKey: ['look', name, text], queryFn: () => load(text!), enabled: open });
+  const take = (hit: T | undefined) => {
+    if (hit) {
+      onTake(hit);
+      setText(null);
+      setAt(0);
+    }
+  };
+  return (
+    <div className="look">
+      <input
+        className={className}
+        role="combobox"
+        aria-expanded={open}
+        aria-controls={id}
+        aria-label={label}
+        autoComplete="off"
+        autoFocus={autoFocus}
+        placeholder={placeholder}
+        value={text ?? shown}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => {
+          setText(event.target.value);
+          setAt(0);
+        }}
+        onBlur={() => setText(null)}
+        onKeyDown={(event) => {
+          if (!open) return;
+          if (event.key === 'ArrowDown') setAt(Math.min(at + 1, hits.length - 1));
+          else if (event.key === 'ArrowUp') setAt(Math.max(at - 1, 0));
+          else if (event.key === 'Enter' || event.key === 'Tab') take(hits[at]);
+          else if (event.key === 'Escape') setText(null);
+          else return;
+          if (event.key !== 'Tab') event.preventDefault();
+        }}
+      />
+      {open && (
+        <div className="look-hits" id={id} role="listbox">
+          {hits.map((hit, index) => (
+            <div
+              key={keyOf(hit)}
+              role="option"
+              aria-selected={index === at}
+              onMouseDown={(event) => {
+                event.preventDefault();
+                take(hit);
+              }}
+            >
+              {row(hit)}
+            </div>
+          ))}
+          {hits.length === 0 && <div className="muted">Nothing found</div>}
+        </div>
+      )}
+    </div>
+  );
+}

@@ -9,7 +9,7 @@ import { useKeys } from '../shared/keys';
 import { sessionQuery, useSession } from '../shared/session';
 import { Ring, tellProblem, Waiting } from '../shared/ui';
 import { Find } from './Find';
-import { queries } from './queries';
+import { startSession } from './queries';
 import { SignIn } from './SignIn';
 
 const PLACES = [
@@ -108,8 +108,7 @@ function UserMenu({ onKeys }: { onKeys: () => void }) {
   const navigate = useNavigate();
   const signOut = async () => {
     try {
-      await answer(client.DELETE('/api/session'));
-      queries.clear();
+      startSession(await answer(client.DELETE('/api/session')));
       navigate('/');
     } catch (problem) {
       tellProblem(problem as Problem);

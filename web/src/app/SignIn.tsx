@@ -1,9 +1,8 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client } from '../shared/api/http';
-import { sessionQuery } from '../shared/session';
 import { ProblemNote } from '../shared/ui';
-import { queries } from './queries';
+import { startSession } from './queries';
 
 export function SignIn({ company, demo }: { company: string; demo: boolean }) {
   const [username, setUsername] = useState('');
@@ -11,8 +10,7 @@ export function SignIn({ company, demo }: { company: string; demo: boolean }) {
   const signIn = useMutation({
     mutationFn: () => answer(client.POST('/api/session', { body: { username, password } })),
     onSuccess: (session) => {
-      queries.clear();
-      queries.setQueryData(sessionQuery.queryKey, session);
+      startSession(session);
     },
   });
   return (

@@ -1,5 +1,6 @@
 import { QueryClient } from '@tanstack/react-query';
-import { Problem } from '../shared/api/http';
+import { Problem, type Schemas } from '../shared/api/http';
+import { sessionQuery } from '../shared/session';
 
 export const queries = new QueryClient({
   defaultOptions: {
@@ -7,3 +8,9 @@ export const queries = new QueryClient({
     mutations: { retry: false },
   },
 });
+
+/** Another person sits down, or nobody: nothing that the last one saw stays. */
+export function startSession(session: Schemas['SessionView']) {
+  queries.setQueryData(sessionQuery.queryKey, session);
+  queries.removeQueries({ predicate: (query) => query.queryKey[0] !== sessionQuery.queryKey[0] });
+}

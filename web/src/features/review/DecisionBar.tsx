@@ -175,7 +175,7 @@ function NextStep({ sheet }: { sheet: Sheet }) {
       )}
       {anyOf('toBill') && (
         <button className="button" disabled={busy || !may(role, 'bill')} onClick={() => bill.mutate()}>
-          Bill what has left
+          Bill what can be billed
         </button>
       )}
     </>

@@ -107,7 +107,7 @@ function Figure({ term }: { term: Schemas['TermView'] }) {
   return (
     <Popover position="bottom-start" withArrow={false} trapFocus returnFocus>
       <Popover.Target>
-        <button>{figure(term.amount)}</button>
+        <button className="figure">{figure(term.amount)}</button>
       </Popover.Target>
       <Popover.Dropdown>
         {term.documents.map((document) => (

@@ -198,7 +198,7 @@ class ReviewController {
     enum Sort { STAKE, REQUESTED, VALUE, AGE }
 
     /**
-     * Held and flagged orders. What is at stake: the open value, weighed by how soon it is wanted (due or late 30, within 3 days 10,
+     * Held and flagged orders. What is at stake: held before flagged, and within these the open value, weighed by how soon it is wanted (due or late 30, within 3 days 10,
      * within a week 4, within two weeks 2, later 1).
      *
      * @param reason only orders with an open finding of this check
@@ -208,7 +208,7 @@ class ReviewController {
             @RequestParam(required = false) String after) {
         var today = LocalDate.now(clock);
         var key = switch (sort) {
-            case STAKE -> "x.open_gross * case when x.requested_on <= date '" + today + "' then 30 when x.requested_on <= date '"
+            case STAKE -> "case when x.cleared then 1 else 1000000 end * x.open_gross * case when x.requested_on <= date '" + today + "' then 30 when x.requested_on <= date '"
                     + today.plusDays(3) + "' then 10 when x.requested_on <= date '" + today.plusDays(7)
                     + "' then 4 when x.requested_on <= date '" + today.plusDays(14) + "' then 2 else 1 end";
             case VALUE -> "x.open_gross";

@@ -24,6 +24,7 @@ import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.unwind.UnwindService;
+import jakarta.persistence.EntityManager;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.time.Clock;
@@ -51,6 +52,7 @@ class DemoCompany {
     /** So many orders to a transaction: each small commit costs the same as a large one. */
     private static final int TOGETHER = 20;
 
+    private final EntityManager entities;
     private final MasterData masterData;
     private final OrderService orders;
     private final CheckService checks;
@@ -62,8 +64,9 @@ class DemoCompany {
     private final TransactionTemplate transactions;
     private final Clock clock;
 
-    DemoCompany(MasterData masterData, OrderService orders, CheckService checks, ChainReader chains, GoodsService goods,
+    DemoCompany(EntityManager entities, MasterData masterData, OrderService orders, CheckService checks, ChainReader chains, GoodsService goods,
             BillingService billing, UnwindService unwind, Company company, TransactionTemplate transactions, Clock clock) {
+        this.entities = entities;
         this.masterData = masterData;
         this.orders = orders;
         this.checks = checks;
@@ -103,6 +106,9 @@ class DemoCompany {
             transactions.executeWithoutResult(status -> {
                 for (int at = first; at < Math.min(first + TOGETHER, ordinary); at++) {
                     trade.ordinary(start.plusDays((long) at * (DAYS + 1) / ordinary));
+                    // what is done with is let go of, or every later query would look through all of it for changes
+                    entities.flush();
+                    entities.clear();
                 }
             });
         }
@@ -130,6 +136,7 @@ class DemoCompany {
                     at % 11 == 10 ? VatTreatment.REVERSE_CHARGE : VatTreatment.DOMESTIC, new CustomerRules(name.code(), limit, po), licences));
         }
         for (var stocked : DemoCatalogue.items()) {
+            entities.clear();
             masterData.add(stocked.item());
             if (stocked.onHand() > 0) {
                 goods.receive(context("warehouse", Role.WAREHOUSE, start, ""), null, stocked.item().code(),
@@ -259,9 +266,9 @@ class DemoCompany {
             lapsedLicence();
             notInTheRegister();
             silentRegister();
-            overTheLimit(customers.get(0).code(), today.minusDays(5), today);
-            overTheLimit(customers.get(7).code(), today.minusDays(2), today.plusDays(2));
-            overTheLimit(customers.get(20).code(), yesterday, today.plusDays(6));
+            overTheLimit(customers.get(0).code(), "AN-3501", today.minusDays(5), today);
+            overTheLimit(customers.get(7).code(), "AN-3502", today.minusDays(2), today.plusDays(2));
+            overTheLimit(customers.get(20).code(), "AN-3503", yesterday, today.plusDays(6));
             forgottenPrice();
             samples();
             shortOfStock();
@@ -299,11 +306,13 @@ class DemoCompany {
             submit(today.minusDays(1), customers.get(13).code(), "CQ-2031", OrderKind.STANDARD, today.plusDays(4), line("AF-02", "10"));
         }
 
-        private void overTheLimit(String customer, LocalDate on, LocalDate wanted) {
+        /** Enough of a dear item to pass the customer's limit by itself. */
+        private void overTheLimit(String customer, String item, LocalDate on, LocalDate wanted) {
             var limit = masterData.customer(customer).rules().creditLimit().orElse(Money.of("20000.00", "EUR"));
-            var sets = limit.amount().divide(new BigDecimal("48.00"), 0, RoundingMode.CEILING).max(BigDecimal.TEN);
+            var gross = masterData.item(item).price().multiply(new BigDecimal("1.21"));
+            var pieces = limit.amount().divide(gross, 0, RoundingMode.CEILING);
             submit(on, customer, "season " + on.getYear() + " " + customer.substring(1), OrderKind.STANDARD, wanted,
-                    line("SF-03", sets.toPlainString()), line("SV-01", "6"), line("CH-10", "30"));
+                    line(item, pieces.toPlainString()), line("SV-01", "6"), line("CH-10", "30"));
         }
 
         private void forgottenPrice() {
@@ -347,7 +356,7 @@ class DemoCompany {
             undo(cancelled, new Intent.CancelOrder(), "ordered elsewhere");
             var declined = submit(today.minusDays(8), customers.get(19).code(), "LH-2", OrderKind.STANDARD, today, line("SF-02", "4", "0", null));
             checks.decline(controller("nothing is given away without a sample order"), declined, version(declined));
-            var staged = submit(today.minusDays(4), customers.get(21).code(), "BM-70", OrderKind.STANDARD, today, line("AN-202", "3"));
+            var staged = submit(today.minusDays(4), customers.get(21).code(), "BM-70", OrderKind.STANDARD, today, line("AN-2002", "3"));
             stage(staged, today.minusDays(1), List.of());
         }
 

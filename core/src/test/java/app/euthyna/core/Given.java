@@ -1,0 +1,46 @@
+package app.euthyna.core;
+
+import app.euthyna.core.order.LineKind;
+import app.euthyna.core.order.Order;
+import app.euthyna.core.order.OrderKind;
+import app.euthyna.core.order.OrderLine;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Price;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Vat;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.Currency;
+import java.util.List;
+
+/** Short words for the facts that tests begin with. */
+public final class Given {
+
+    public static final Currency EUR = Currency.getInstance("EUR");
+    public static final LocalDate TODAY = LocalDate.of(2026, 3, 2);
+
+    private Given() {
+    }
+
+    public static Money eur(String amount) {
+        return Money.of(amount, "EUR");
+    }
+
+    public static Quantity q(long value) {
+        return Quantity.of(value);
+    }
+
+    public static OrderLine stock(int no, String item, String quantity, String price, String rate) {
+        return line(no, LineKind.STOCK, item, quantity, price, rate);
+    }
+
+    public static OrderLine line(int no, LineKind kind, String item, String quantity, String price, String rate) {
+        var vat = new BigDecimal(rate).signum() == 0 ? Vat.of(Vat.Category.Z, "0") : Vat.of(Vat.Category.S, rate);
+        return new OrderLine(no, kind, item, "Item " + item, Quantity.of(quantity), Price.of(price), vat, TODAY);
+    }
+
+    public static Order order(String number, OrderState state, OrderLine... lines) {
+        return new Order(number, 1, OrderKind.STANDARD, state, "C", "P-1", "S", TODAY, TODAY, "", "clerk", "clerk", EUR, List.of(lines));
+    }
+}

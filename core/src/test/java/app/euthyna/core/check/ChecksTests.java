@@ -1,0 +1,103 @@
+package app.euthyna.core.check;
+
+import static app.euthyna.core.Given.EUR;
+import static app.euthyna.core.Given.TODAY;
+import static app.euthyna.core.Given.eur;
+import static app.euthyna.core.Given.order;
+import static app.euthyna.core.Given.q;
+import static app.euthyna.core.Given.stock;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.euthyna.core.check.CustomerPosition.Term;
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.Person;
+import app.euthyna.core.shared.Role;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class ChecksTests {
+
+    private static final Person CONTROLLER = new Person("controller", Role.CONTROLLER);
+    private static final Chain CHAIN = Chain.of(order("SO-1", OrderState.SUBMITTED, stock(1, "A", "10", "10.00", "0")));
+
+    private static Surroundings owing(String unpaid, String limit) {
+        var nothing = Term.nothing(EUR);
+        var position = new CustomerPosition(new Term(eur(unpaid), List.of()), nothing, nothing, nothing);
+        return new Surroundings(TODAY, new CustomerRules("C", Optional.of(eur(limit)), PoPolicy.STANDARD), position, List.of(), Map.of(),
+                Map.of(), Map.of("A", q(100)), CheckPolicy.STANDARD);
+    }
+
+    private static List<Finding> run(Surroundings around, List<Finding> before) {
+        return Checks.run(CHAIN, around, before, Checks.Occasion.SUBMITTED, Optional.empty());
+    }
+
+    @Nested
+    class CreditLimit {
+
+        @Test
+        void exposureAtTheLimitPassesAndOneCentMoreDoesNot() {
+            assertThat(run(owing("900.00", "1000.00"), List.of())).isEmpty();
+            var findings = run(owing("900.01", "1000.00"), List.of());
+            assertThat(findings).singleElement().satisfies(f -> {
+                assertThat(f.holds()).isTrue();
+                assertThat(f.evidence().sentence()).isEqualTo("the customer would be EUR 0.01 over the limit");
+            });
+            assertThat(Checks.stateOf(CHAIN, findings)).isEqualTo(OrderState.HELD);
+        }
+    }
+
+    @Nested
+    class Waivers {
+
+        private final List<Finding> waived = Deciding.waive(CHAIN, run(owing("950.00", "1000.00"), List.of()), Set.of(Check.CREDIT_LIMIT),
+                CONTROLLER, "paid tomorrow", TODAY).get();
+
+        @Test
+        void lastWhileTheEvidenceIsNoWorse() {
+            assertThat(run(owing("950.00", "1000.00"), waived)).singleElement().matches(f -> f.state() == Finding.State.WAIVED);
+            assertThat(run(owing("920.00", "1000.00"), waived)).singleElement().matches(f -> f.state() == Finding.State.WAIVED);
+        }
+
+        @Test
+        void openAgainWhenItGetsWorse() {
+            assertThat(run(owing("950.01", "1000.00"), waived)).singleElement().matches(Finding::isOpen);
+        }
+
+        @Test
+        void areSettledWhenNothingIsFoundAnyMore() {
+            assertThat(run(owing("100.00", "1000.00"), waived)).singleElement().matches(f -> f.state() == Finding.State.SETTLED);
+        }
+
+        @Test
+        void areForControllersAndNeverForTheAuthorAuthorityFirst() {
+            var findings = run(owing("950.00", "1000.00"), List.of());
+            var clerk = Deciding.waive(CHAIN, findings, Set.of(Check.CREDIT_LIMIT), new Person("clerk", Role.CLERK), "why not", TODAY);
+            assertThat(clerk.refusals()).extracting(r -> r.code()).containsExactly("not-authorised");
+            var author = Deciding.waive(CHAIN, findings, Set.of(Check.CREDIT_LIMIT), new Person("clerk", Role.CONTROLLER), "why not", TODAY);
+            assertThat(author.refusals()).extracting(r -> r.code()).containsExactly("four-eyes");
+        }
+    }
+
+    @Nested
+    class PoNumbers {
+
+        @ParameterizedTest
+        @CsvSource({"PO 004417-B,4417B", "' p.o. 4417/b ',4417B", "PO4417,4417", "PO No. 17,17", "Order 0012,12", "nr 5,5", "PORT-7,PORT7",
+            "PO,PO", "PO-ORDER,ORDER", "０４２,42", "A-007,A7", "000,0", "season 2026 101,SEASON2026101"})
+        void readInTheirNormalForm(String text, String normal) {
+            assertThat(PoNumber.of(text).normal()).isEqualTo(normal);
+        }
+
+        @Test
+        void withNothingInThemAreNotGiven() {
+            assertThat(PoNumber.of(" -/. ").isGiven()).isFalse();
+        }
+    }
+}

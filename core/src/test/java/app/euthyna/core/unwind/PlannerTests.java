@@ -1,0 +1,66 @@
+package app.euthyna.core.unwind;
+
+import static app.euthyna.core.Given.TODAY;
+import static app.euthyna.core.Given.order;
+import static app.euthyna.core.Given.q;
+import static app.euthyna.core.Given.stock;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.goods.Dispatching;
+import app.euthyna.core.goods.Dispatching.Pick;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Person;
+import app.euthyna.core.shared.Role;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class PlannerTests {
+
+    private static final Person CONTROLLER = new Person("controller", Role.CONTROLLER);
+
+    /** Ten ordered: six reserved, three of them staged, four wait. */
+    private final Chain chain = staged(Chain.of(order("SO-1", OrderState.CLEARED, stock(1, "A", "10", "2.00", "0")))
+            .after(new Effect.Reserved(new LineRef("SO-1", 1), "S", "A", q(6))));
+
+    private static Chain staged(Chain chain) {
+        return chain.after(Dispatching.stage(chain, "D-1", TODAY, List.of(new Pick(1, q(3)))).get());
+    }
+
+    private static List<Plan.Kind> kinds(Plan plan) {
+        return plan.steps().stream().map(Plan.Step::kind).toList();
+    }
+
+    @Test
+    void cancellingTheRestVoidsReleasesAndGivesUpInThatOrder() {
+        var plan = Planner.plan(chain, new Intent.CancelRest(List.of()), CONTROLLER, "not wanted", TODAY, "CA-1").get();
+        assertThat(kinds(plan)).containsExactly(Plan.Kind.VOID_STAGED, Plan.Kind.RELEASE_RESERVATION, Plan.Kind.CANCEL_QUANTITY);
+        var after = chain.after(plan.effects());
+        assertThat(after.flow(1)).satisfies(flow -> {
+            assertThat(flow.cancelled()).isEqualTo(q(10));
+            assertThat(flow.reserved().isZero()).isTrue();
+            assertThat(flow.staged().isZero()).isTrue();
+        });
+        assertThat(after.settledState()).isEqualTo(OrderState.CANCELLED);
+    }
+
+    @Test
+    void ofNamedLinesWhatWaitsGoesFirstAndWhatIsStagedStays() {
+        var plan = Planner.plan(chain, new Intent.CancelRest(List.of(new Intent.Part(1, q(5)))), CONTROLLER, "less", TODAY, "CA-1").get();
+        assertThat(kinds(plan)).containsExactly(Plan.Kind.RELEASE_RESERVATION, Plan.Kind.CANCEL_QUANTITY);
+        assertThat(chain.after(plan.effects()).flow(1).reserved()).isEqualTo(q(2));
+        var refused = Planner.plan(chain, new Intent.CancelRest(List.of(new Intent.Part(1, q(8)))), CONTROLLER, "less", TODAY, "CA-1");
+        assertThat(refused.refusals()).extracting(r -> r.code()).containsExactly("staged-goods");
+        var tooMuch = Planner.plan(chain, new Intent.CancelRest(List.of(new Intent.Part(1, q(11)))), CONTROLLER, "less", TODAY, "CA-1");
+        assertThat(tooMuch.refusals()).extracting(r -> r.sentence()).containsExactly("Line 1 of order SO-1 has 10 open; 11 can't be cancelled.");
+    }
+
+    @Test
+    void stepsThatChangeNothingAreLeftOut() {
+        var held = Chain.of(order("SO-2", OrderState.HELD, stock(1, "A", "10", "2.00", "0")));
+        var plan = Planner.plan(held, new Intent.CancelOrder(), CONTROLLER, "sent twice", TODAY, "CA-1").get();
+        assertThat(kinds(plan)).containsExactly(Plan.Kind.CANCEL_QUANTITY);
+    }
+}

@@ -1,0 +1,66 @@
+package app.euthyna.server;
+
+import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
+import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.user;
+
+import java.util.UUID;
+import org.springframework.http.MediaType;
+import org.springframework.mock.web.MockMultipartFile;
+import org.springframework.test.web.servlet.MockMvc;
+import org.springframework.test.web.servlet.request.AbstractMockHttpServletRequestBuilder;
+import org.springframework.test.web.servlet.request.MockMvcRequestBuilders;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The REST interface as one user sees it, through the whole stack down to a real database. */
+record Rest(MockMvc mvc, String username, String role) {
+
+    private static final JsonMapper JSON = JsonMapper.builder().build();
+
+    /** Status and body of an answer. */
+    record Answer(int status, JsonNode body) {
+        String code() {
+            return body.path("code").asString("");
+        }
+
+        String text(String field) {
+            return body.get(field).asString();
+        }
+    }
+
+    Answer get(String path) {
+        return exchange(MockMvcRequestBuilders.get(path));
+    }
+
+    Answer post(String path, String json) {
+        return send("POST", path, json, UUID.randomUUID().toString());
+    }
+
+    Answer send(String method, String path, String json, String key) {
+        var request = MockMvcRequestBuilders.request(org.springframework.http.HttpMethod.valueOf(method), path);
+        request.contentType(MediaType.APPLICATION_JSON).content(json);
+        if (key != null) {
+            request.header("Idempotency-Key", key);
+        }
+        return exchange(request);
+    }
+
+    Answer upload(String content, String query) {
+        return upload(content.getBytes(java.nio.charset.StandardCharsets.UTF_8), query);
+    }
+
+    Answer upload(byte[] content, String query) {
+        return exchange(MockMvcRequestBuilders.multipart("/api/intakes" + query).file(new MockMultipartFile("file", "orders.csv", "text/csv", content)));
+    }
+
+    private Answer exchange(AbstractMockHttpServletRequestBuilder<?> request) {
+        try {
+            var response = mvc.perform(request.with(user(username).roles(role)).with(csrf())).andReturn().getResponse();
+            response.setCharacterEncoding("UTF-8");
+            var text = response.getContentAsString();
+            return new Answer(response.getStatus(), text.isBlank() ? JSON.createObjectNode() : JSON.readTree(text));
+        } catch (Exception broken) {
+            throw new IllegalStateException(broken);
+        }
+    }
+}

@@ -1,0 +1,351 @@
+package app.euthyna.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.UUID;
+import java.util.concurrent.Callable;
+import java.util.concurrent.Executors;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.boot.webmvc.test.autoconfigure.AutoConfigureMockMvc;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.test.web.servlet.MockMvc;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.SerializationFeature;
+import tools.jackson.databind.MapperFeature;
+import tools.jackson.databind.json.JsonMapper;
+
+@SpringBootTest(properties = {"euthyna.demo=true", "euthyna.demo-orders=0",
+    "spring.datasource.url=jdbc:h2:mem:server-tests;DB_CLOSE_DELAY=-1;QUERY_CACHE_SIZE=1024"})
+@AutoConfigureMockMvc
+class ServerTests {
+
+    @Autowired
+    MockMvc mvc;
+    @Autowired
+    JdbcClient jdbc;
+
+    private Rest clerk;
+    private Rest controller;
+    private Rest warehouse;
+    private Rest receivables;
+    private Rest auditor;
+    private String customer;
+    private String item;
+
+    @BeforeEach
+    void freshCustomerAndItem() {
+        clerk = new Rest(mvc, "clerk", "CLERK");
+        controller = new Rest(mvc, "controller", "CONTROLLER");
+        warehouse = new Rest(mvc, "warehouse", "WAREHOUSE");
+        receivables = new Rest(mvc, "receivables", "RECEIVABLES");
+        auditor = new Rest(mvc, "auditor", "AUDITOR");
+        var suffix = UUID.randomUUID().toString().substring(0, 8);
+        customer = "C-" + suffix;
+        item = "I-" + suffix;
+        var admin = new Rest(mvc, "admin", "ADMIN");
+        assertThat(admin.post("/api/customers", "{\"code\":\"%s\",\"name\":\"Customer %s\",\"creditLimit\":100000}".formatted(customer, suffix)).status()).isEqualTo(200);
+        assertThat(admin.post("/api/items", """
+                {"code":"%s","name":"Item","kind":"STOCK","price":10.00,"vatCategory":"S","vatRate":21}""".formatted(item)).status()).isEqualTo(200);
+        assertThat(warehouse.post("/api/stock-receipts", "{\"item\":\"%s\",\"quantity\":1000,\"unitCost\":4}".formatted(item)).status()).isEqualTo(200);
+    }
+
+    private String order(String po, int quantity) {
+        return "{\"customer\":\"%s\",\"po\":\"%s\",\"lines\":[{\"item\":\"%s\",\"quantity\":%d}]}".formatted(customer, po, item, quantity);
+    }
+
+    @Nested
+    class Commands {
+
+        @Test
+        void sentTwiceUnderOneKeyHaveTheirEffectOnce() {
+            var key = UUID.randomUUID().toString();
+            var first = clerk.send("POST", "/api/orders", order("K-1", 1), key);
+            var second = clerk.send("POST", "/api/orders", order("K-1", 1), key);
+            assertThat(second.text("number")).isEqualTo(first.text("number"));
+            assertThat(orders()).isEqualTo(1);
+            assertThat(clerk.send("POST", "/api/orders", order("K-2", 1), key).code()).isEqualTo("idempotency-key-reused");
+        }
+
+        @Test
+        void withoutAKeyAreRefused() {
+            assertThat(clerk.send("POST", "/api/orders", order("K-1", 1), null).code()).isEqualTo("idempotency-key-missing");
+            assertThat(orders()).isZero();
+        }
+
+        @Test
+        void againstAVersionThatHasPassedAreRefused() {
+            var number = clerk.post("/api/orders", order("V-1", 2)).text("number");
+            var line = "{\"no\":1,\"quantity\":3}";
+            var change = clerk.send("PUT", "/api/orders/" + number, "{\"version\":99,\"lines\":[%s]}".formatted(line), "k" + number);
+            assertThat(change.status()).isEqualTo(409);
+            assertThat(change.code()).isEqualTo("stale-version");
+        }
+
+        @Test
+        void thatMakeNoSenseAreToldInWordsAndChangeNothing() {
+            assertThat(clerk.post("/api/orders", "{\"customer\":").code()).isEqualTo("malformed");
+            assertThat(clerk.post("/api/orders", "{\"customer\":\"\",\"lines\":[]}").body().get("detail").asString()).startsWith("customer:");
+            assertThat(clerk.post("/api/orders", order("N", 1).replace(item, "nothing")).code()).isEqualTo("not-found");
+            assertThat(clerk.post("/api/orders", order("N", 1).replace("\"quantity\":1", "\"quantity\":1.2345")).body().get("detail").asString())
+                    .contains("at most 3 decimals");
+            assertThat(clerk.post("/api/orders", order("N", 1).replace("\"quantity\":1", "\"quantity\":1,\"surprise\":1")).code()).isEqualTo("malformed");
+            assertThat(orders()).isZero();
+        }
+
+        private long orders() {
+            return jdbc.sql("select count(*) from sales_order o join customer c on c.id = o.customer_id where c.code = ?").param(customer)
+                    .query(Long.class).single();
+        }
+    }
+
+    @Nested
+    class TwoClerks {
+
+        /** Fifty times the same PO in the same second from both: one goes through, never two. */
+        @Test
+        void sendingTheSamePoNeverGetTwoOrdersThrough() throws Exception {
+            var threads = Executors.newFixedThreadPool(2);
+            for (int round = 0; round < 50; round++) {
+                var po = "RACE-" + round;
+                List<Callable<Rest.Answer>> both = List.of(() -> clerk.post("/api/orders", order(po, 1)),
+                        () -> new Rest(mvc, "clerk2", "CLERK").post("/api/orders", order("po " + po.toLowerCase(), 1)));
+                var states = new ArrayList<String>();
+                for (var answer : threads.invokeAll(both)) {
+                    states.add(answer.get().text("state"));
+                }
+                assertThat(states).as(po).containsExactlyInAnyOrder("CLEARED", "HELD");
+            }
+            threads.shutdown();
+        }
+    }
+
+    @Nested
+    class Roles {
+
+        /** Every command against every role: who is let to it. A refusal of the role is told apart from a refusal of the content. */
+        @Test
+        void areCheckedOnTheServerForEveryCommand() {
+            var day = Set.of("CLERK", "CONTROLLER", "LEAD", "WAREHOUSE", "RECEIVABLES");
+            var enter = Set.of("CLERK", "CONTROLLER", "LEAD");
+            var goods = Set.of("WAREHOUSE", "CONTROLLER", "LEAD");
+            var bill = Set.of("RECEIVABLES", "CONTROLLER", "LEAD");
+            var keep = Set.of("LEAD", "ADMIN");
+            var table = List.of(
+                    new Command("POST", "/api/orders", order("R", 1), enter), new Command("PUT", "/api/orders/X", "{\"version\":0,\"lines\":[]}", enter),
+                    new Command("POST", "/api/orders/X/submission", "{\"version\":0}", enter),
+                    new Command("POST", "/api/dry-runs", order("R", 1), enter),
+                    new Command("POST", "/api/orders/X/waivers", "{\"version\":0,\"findings\":[],\"reason\":\"r\"}", day),
+                    new Command("POST", "/api/orders/X/declination", "{\"version\":0,\"reason\":\"r\"}", day),
+                    new Command("POST", "/api/stock-receipts", "{\"item\":\"X\",\"quantity\":1,\"unitCost\":1}", goods),
+                    new Command("POST", "/api/dispatches", "{\"order\":\"X\",\"version\":0}", goods),
+                    new Command("POST", "/api/dispatches/X/departure", "{\"version\":0}", goods),
+                    new Command("POST", "/api/dispatches/X/voiding", "{\"version\":0}", goods),
+                    new Command("POST", "/api/invoices", "{\"orders\":[\"X\"]}", bill),
+                    new Command("POST", "/api/payments", "{\"customer\":\"X\",\"amount\":1}", bill),
+                    new Command("POST", "/api/credit-allocations", "{\"customer\":\"X\",\"allocate\":[{\"invoice\":\"X\",\"amount\":1}]}", bill),
+                    new Command("POST", "/api/unwind/plans", "{\"order\":\"X\",\"intent\":\"cancel-rest\",\"reason\":\"r\"}", day),
+                    new Command("POST", "/api/unwind/executions", "{\"order\":\"X\",\"intent\":\"cancel-rest\",\"reason\":\"r\",\"fingerprint\":\"f\"}", day),
+                    new Command("POST", "/api/proofs", "{}", Set.of("CONTROLLER", "LEAD", "AUDITOR")),
+                    new Command("POST", "/api/customers", "{\"code\":\"\",\"name\":\"\"}", keep),
+                    new Command("POST", "/api/items", "{\"code\":\"\",\"name\":\"\"}", keep),
+                    new Command("POST", "/api/simulated-register", "{\"licenceClass\":\"\",\"number\":\"\",\"answers\":true}", keep));
+            for (var command : table) {
+                for (var role : List.of("CLERK", "CONTROLLER", "LEAD", "WAREHOUSE", "RECEIVABLES", "AUDITOR", "ADMIN")) {
+                    var answer = new Rest(mvc, "somebody", role).send(command.method(), command.path(), command.body(), UUID.randomUUID().toString());
+                    var barred = answer.status() == 403 && answer.body().path("detail").asString("").startsWith("Your role");
+                    // content that is not well formed is told before the role is asked
+                    if (answer.status() != 400) {
+                        assertThat(!barred).as("%s %s as %s: %s", command.method(), command.path(), role, answer.body()).isEqualTo(command.allowed().contains(role));
+                    }
+                }
+            }
+        }
+
+        private record Command(String method, String path, String body, Set<String> allowed) {
+        }
+
+        @Test
+        void waivingIsForControllersAndNotForTheAuthor() {
+            clerk.post("/api/orders", order("W", 1));
+            var held = clerk.post("/api/orders", order("W", 1));
+            var path = "/api/orders/" + held.text("number") + "/waivers";
+            var body = "{\"version\":%s,\"findings\":[\"duplicate-po\"],\"reason\":\"asked\"}".formatted(clerk.get("/api/orders/" + held.text("number")).text("version"));
+            assertThat(clerk.post(path, body).code()).isEqualTo("not-authorised");
+            assertThat(new Rest(mvc, "clerk", "CONTROLLER").post(path, body).code()).isEqualTo("four-eyes");
+            assertThat(controller.post(path, body).body().get("order").get("state").asString()).isEqualTo("CLEARED");
+        }
+    }
+
+    @Nested
+    class Intake {
+
+        private String row(String reference, String quantity) {
+            return "%s,%s,PO-%s,%s,%s\n".formatted(reference, customer, reference, item, quantity);
+        }
+
+        @Test
+        void takesEveryOrderOnceWithAndWithoutAByteOrderMark() {
+            var file = "\ufeffreference,customer,po,item,quantity\r\n" + row("A", "2") + row("A", "3") + row("B", "1");
+            var first = clerk.upload(file, "?whole=true");
+            assertThat(first.body().get("taken").asInt()).isEqualTo(2);
+            assertThat(first.body().get("sentence").asString()).isEqualTo("2 orders were taken in.");
+            var again = clerk.upload(file, "?whole=false");
+            assertThat(again.body().get("taken").asInt()).isZero();
+            assertThat(again.body().get("takenBefore").asInt()).isEqualTo(2);
+        }
+
+        @Test
+        void namesEveryWrongCellAndTakesNothingWhenToldSo() {
+            var file = "reference,customer,po,item,quantity,price\n"
+                    + "A,%1$s,P,%2$s,1,10\nB,nobody,P,%2$s,1,10\nC,%1$s,P,nothing,1,10\nD,%1$s,P,%2$s,0,10\nE,%1$s,P,%2$s,\"1,5\",10\n"
+                    .formatted(customer, item)
+                    + "F,%1$s,P,%2$s,1.5555,10\nG,%1$s,P,%2$s,1,1e3\n,%1$s,P,%2$s,1,10\nH,%1$s,P\nI,%1$s,P,%2$s,-1,10\n".formatted(customer, item);
+            var report = clerk.upload(file, "?whole=true").body();
+            assertThat(report.get("taken").asInt()).isZero();
+            var bad = new ArrayList<String>();
+            report.get("bad").forEach(cell -> bad.add(cell.get("row").asString() + " " + cell.get("column").asString() + " " + cell.get("value").asString()));
+            assertThat(bad).containsExactly("3 customer nobody", "4 item nothing", "5 quantity 0", "6 quantity 1,5", "7 quantity 1.5555",
+                    "8 price 1e3", "9 reference ", "10  3 cells", "11 quantity -1");
+            assertThat(clerk.upload(file, "?whole=false").body().get("taken").asInt()).isEqualTo(1);
+        }
+
+        @Test
+        void readsQuotedLineBreaksCommasAndFormulasAsText() {
+            var file = "reference;customer;po;remark;item;quantity;price\nA;%s;\"=1+1\";\"first line\nsecond; \"\"line\"\"\";%s;1,5;2,25\n"
+                    .formatted(customer, item);
+            var report = clerk.upload(file, "?separator=semicolon&decimals=comma").body();
+            var order = clerk.get("/api/orders/" + report.get("results").get(0).get("order").asString()).body();
+            assertThat(order.get("po").asString()).isEqualTo("=1+1");
+            assertThat(order.get("remark").asString()).isEqualTo("first line\nsecond; \"line\"");
+            assertThat(order.get("net").asString()).isEqualTo("3.38");
+        }
+
+        @Test
+        void tellsAFileThatIsEmptyBrokenOrInAnotherEncoding() {
+            assertThat(expected("")).contains("the file is empty");
+            assertThat(expected("reference,customer,item,quantity\n")).contains("at least one row");
+            assertThat(expected("reference,customer,item,quantity\n\"A,b,c,1\n")).contains("RFC 4180");
+            assertThat(expected("reference,customer,item\nA,b,c\n")).contains("a column quantity");
+            assertThat(expected("reference,customer,item,quantity,colour\nA,b,c,1,red\n")).contains("one of the columns");
+            var latin = clerk.upload("reference,customer,item,quantity\nÄ,b,c,1\n".getBytes(StandardCharsets.ISO_8859_1), "");
+            assertThat(latin.body().get("bad").get(0).get("expected").asString()).contains("UTF-8");
+        }
+
+        private String expected(String file) {
+            return clerk.upload(file, "").body().get("bad").get(0).get("expected").asString();
+        }
+    }
+
+    @Nested
+    class Proofs {
+
+        private String shippedAndBilled() {
+            var number = clerk.post("/api/orders", order("PR-" + UUID.randomUUID(), 5)).text("number");
+            var version = clerk.get("/api/orders/" + number).text("version");
+            var dispatch = warehouse.post("/api/dispatches", "{\"order\":\"%s\",\"version\":%s}".formatted(number, version));
+            warehouse.post("/api/dispatches/" + dispatch.text("number") + "/departure", "{\"version\":%s}".formatted(dispatch.text("version")));
+            assertThat(receivables.post("/api/invoices", "{\"orders\":[\"%s\"]}".formatted(number)).status()).isEqualTo(200);
+            return number;
+        }
+
+        @Test
+        void agreeForTheBooksAndForTheChainAndFindWhatWasChangedBehindTheirBack() {
+            var number = shippedAndBilled();
+            assertThat(failing(books())).isEmpty();
+            assertThat(failing(chain(number))).isEmpty();
+            assertThat(figure(chain(number), 5)).isEqualTo("60.50");
+            jdbc.sql("update journal_line set amount = amount - 1 where role = 'goods_out' and amount < 0 and entry_id = (select max(entry_id) from journal_line where role = 'goods_out')").update();
+            try {
+                assertThat(failing(books())).contains(1, 7);
+            } finally {
+                jdbc.sql("update journal_line set amount = amount + 1 where role = 'goods_out' and amount < 0 and entry_id = (select max(entry_id) from journal_line where role = 'goods_out')").update();
+            }
+            var quantity = "update dispatch_line set quantity = quantity %s 1 where root_order_id = (select id from sales_order where number = '" + number + "')";
+            jdbc.sql(quantity.formatted("-")).update();
+            try {
+                assertThat(failing(books())).contains(4);
+                assertThat(failing(chain(number))).contains(4);
+            } finally {
+                jdbc.sql(quantity.formatted("+")).update();
+            }
+            assertThat(failing(books())).isEmpty();
+        }
+
+        private JsonNode books() {
+            return auditor.post("/api/proofs", "{}").body().get("statements");
+        }
+
+        private JsonNode chain(String number) {
+            return auditor.get("/api/proofs/ORDER/" + number).body().get("statements");
+        }
+
+        private List<Integer> failing(JsonNode statements) {
+            var failing = new ArrayList<Integer>();
+            statements.forEach(statement -> {
+                if (!statement.get("holds").asBoolean()) {
+                    failing.add(statement.get("no").asInt());
+                }
+            });
+            return failing;
+        }
+
+        private String figure(JsonNode statements, int no) {
+            for (var statement : statements) {
+                if (statement.get("no").asInt() == no) {
+                    return statement.get("ledger").asString();
+                }
+            }
+            throw new AssertionError("no statement " + no);
+        }
+    }
+
+    @Nested
+    class Documentation {
+
+        private static final JsonMapper JSON = JsonMapper.builder().enable(SerializationFeature.INDENT_OUTPUT)
+                .enable(SerializationFeature.ORDER_MAP_ENTRIES_BY_KEYS).enable(MapperFeature.SORT_PROPERTIES_ALPHABETICALLY).build();
+
+        /** {@code -Dopenapi.write} writes it anew. */
+        @Test
+        void typedClientIsMadeFromTheRunningApi() throws IOException {
+            var file = Path.of("../web/openapi.json");
+            var running = auditor.get("/api/openapi.json").body();
+            ((tools.jackson.databind.node.ObjectNode) running).remove("servers");
+            if (System.getProperty("openapi.write") != null) {
+                Files.writeString(file, JSON.writeValueAsString(JSON.treeToValue(running, Object.class)) + "\n");
+            }
+            assertThat(JSON.readTree(Files.readString(file))).as("web/openapi.json has drifted from the API; -Dopenapi.write writes it anew").isEqualTo(running);
+        }
+
+        @Test
+        void everyRefusalHasItsPage() throws IOException {
+            var codes = new TreeSet<String>();
+            for (var root : List.of(Path.of("../core/src/main/java"), Path.of("src/main/java"))) {
+                try (var files = Files.walk(root)) {
+                    for (var file : files.filter(f -> f.toString().endsWith(".java")).toList()) {
+                        var matcher = Pattern.compile("String code\\(\\) \\{\\s+return \"([a-z-]+)\"").matcher(Files.readString(file));
+                        while (matcher.find()) {
+                            codes.add(matcher.group(1));
+                        }
+                    }
+                }
+            }
+            codes.removeAll(Set.of("credit-limit", "duplicate-po", "zero-price", "licence", "unreserved", "cancel-rest", "cancel-order"));
+            assertThat(codes).hasSizeGreaterThan(15);
+            assertThat(codes).allSatisfy(code -> assertThat(Path.of("../docs/problems/" + code + ".md")).exists());
+        }
+    }
+}

@@ -144,6 +144,7 @@ function Facts({ trail }: { trail: Trail }) {
   const sum = (of: (flow: Schemas['FlowView']) => string) => trail.flows.filter((flow) => !isZero(of(flow))).length;
   const shipped = sum((f) => f.toShip);
   const billing = sum((f) => f.toBill);
+  const paidBy = trail.documents.filter((document) => document.kind === 'PAYMENT').length;
   return (
     <div className="facts">
       <div>
@@ -156,7 +157,7 @@ function Facts({ trail }: { trail: Trail }) {
       </div>
       <div>
         <b>€ {figure(trail.received)} received</b>
-        <div className="muted small">{trail.rows.filter((r) => r.document.kind === 'PAYMENT').length} payment rows</div>
+        <div className="muted small">{paidBy === 0 ? 'no payment yet' : paidBy === 1 ? 'by one payment' : `by ${paidBy} payments`}</div>
       </div>
       <div>
         <b>€ {figure(trail.open)} open</b>

@@ -4,12 +4,14 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.e2e.client.Api;
+import app.euthyna.e2e.client.Application;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.FilePayload;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -148,7 +150,7 @@ class JourneyTests {
     @Test
     void fileIsTakenInAndSaysWhatBecameOfEveryOrder() {
         page.navigate(application.url() + "/orders/intake");
-        page.getByLabel("File").setInputFiles(new com.microsoft.playwright.options.FilePayload("orders.csv", "text/csv",
+        page.getByLabel("File").setInputFiles(new FilePayload("orders.csv", "text/csv",
                 "reference,customer,po,item,quantity\nE-1,C126,E-1,RP-112,4\nE-2,nobody,E-2,RP-112,4\n".getBytes(StandardCharsets.UTF_8)));
         button("Take in").click();
         assertThat(page.locator(".situation")).containsText("No order was taken in");

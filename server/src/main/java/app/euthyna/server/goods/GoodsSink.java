@@ -145,27 +145,29 @@ class GoodsSink implements EffectSink {
         }
     }
 
-    /** The lines of orders that changed take their place in the queue anew; then free stock is offered on the shelves concerned. */
+    /** A changed order is checked first: if that holds it, it takes no more stock. See {@link OfferAfterChange}. */
     @Override
     public void follow(CommandContext context, List<Effect> batch, Further further) {
+        offer(batch.stream().filter(effect -> !(effect instanceof Effect.OrderChanged)).toList(), further);
+    }
+
+    /** The lines of orders concerned take their place in the queue anew; then free stock is offered on their shelves. */
+    void offer(List<Effect> batch, Further further) {
         var concerned = new TreeSet<Place>();
         var releases = new ArrayList<Effect>();
         for (var effect : batch) {
-            if (effect instanceof Effect.Reserved) {
-                continue;
-            }
             if (effect instanceof Effect.StockReceived received) {
                 concerned.add(new Place(received.item(), received.site()));
             }
-            for (var number : effect.orders()) {
-                queue(number, concerned, releases);
+            if (!(effect instanceof Effect.Reserved)) {
+                effect.orders().forEach(number -> queue(number, concerned, releases));
             }
         }
         further.write(releases);
         for (var place : concerned.stream().sorted(Comparator.comparing(p -> ids.item(p.item()))).toList()) {
-            var claims = waiting(place);
-            if (!claims.isEmpty()) {
-                further.write(Reserving.offer(shelves.lock(place.site(), place.item()), waiting(place)));
+            if (!waiting(place).isEmpty()) {
+                var shelf = shelves.lock(place.site(), place.item());
+                further.write(Reserving.offer(shelf, waiting(place)));
             }
         }
     }

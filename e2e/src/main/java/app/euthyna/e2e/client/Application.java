@@ -1,4 +1,4 @@
-package app.euthyna.e2e;
+package app.euthyna.e2e.client;
 
 import java.io.IOException;
 import java.net.ServerSocket;
@@ -11,10 +11,11 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.TimeUnit;
 
 /** The packaged application, started on a free port with a database of its own. */
-final class Application implements AutoCloseable {
+public final class Application implements AutoCloseable {
 
     private final Process process;
     private final int port;
@@ -24,7 +25,8 @@ final class Application implements AutoCloseable {
         this.port = port;
     }
 
-    static Application start(String database, int demoOrders) throws IOException, InterruptedException {
+    /** Starts it from the directory in the system property {@code euthyna.app}, with the demo company of so many orders. */
+    public static Application start(String database, int demoOrders) throws IOException, InterruptedException {
         var home = Path.of(System.getProperty("euthyna.app"));
         int port;
         try (var socket = new ServerSocket(0)) {
@@ -37,21 +39,21 @@ final class Application implements AutoCloseable {
         command.addAll(List.of("-jar", "euthyna.jar"));
         var builder = new ProcessBuilder(command).directory(home.toFile()).redirectErrorStream(true)
                 .redirectOutput(Files.createTempFile("euthyna", ".log").toFile());
-        builder.environment().putAll(java.util.Map.of("EUTHYNA_PORT", String.valueOf(port), "EUTHYNA_DB", database, "EUTHYNA_DEMO", "true",
+        builder.environment().putAll(Map.of("EUTHYNA_PORT", String.valueOf(port), "EUTHYNA_DB", database, "EUTHYNA_DEMO", "true",
                 "EUTHYNA_DEMO_ORDERS", String.valueOf(demoOrders)));
         var application = new Application(builder.start(), port);
         application.await();
         return application;
     }
 
-    String url() {
+    public String url() {
         return "http://localhost:" + port;
     }
 
     private void await() throws InterruptedException {
         var http = HttpClient.newHttpClient();
         var health = HttpRequest.newBuilder(URI.create(url() + "/api/health")).timeout(Duration.ofSeconds(5)).build();
-        for (int attempt = 0; attempt < 1500; attempt++) {
+        for (int attempt = 0; attempt < 36_000; attempt++) {
             if (!process.isAlive()) {
                 throw new IllegalStateException("the application ended with " + process.exitValue());
             }
@@ -64,11 +66,11 @@ final class Application implements AutoCloseable {
             }
             Thread.sleep(200);
         }
-        throw new IllegalStateException("the application did not answer in five minutes");
+        throw new IllegalStateException("the application did not answer in two hours");
     }
 
     /** As a power cut would end it. */
-    void kill() throws InterruptedException {
+    public void kill() throws InterruptedException {
         process.destroyForcibly().waitFor();
     }
 

@@ -194,7 +194,7 @@ export function HistoryList({ sheet }: { sheet: Schemas['SheetView'] }) {
       <h2>What happened so far</h2>
       {sheet.history.map((line, index) => (
         <div className="pair" key={index} style={{ justifyContent: 'flex-start' }}>
-          <span className="muted nowrap" style={{ width: 52 }}>
+          <span className="muted nowrap" style={{ flex: '0 0 52px' }}>
             {shortDate(line.on)}
           </span>
           <span>

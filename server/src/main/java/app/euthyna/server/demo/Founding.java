@@ -23,9 +23,14 @@ class Founding implements ApplicationRunner {
     private final boolean demo;
     private final int demoOrders;
     private final Optional<String> adminPassword;
+    private final String name;
+    private final String currency;
 
     Founding(People people, Company company, MasterData masterData, DemoCompany demoCompany, @Value("${euthyna.demo}") boolean demo,
-            @Value("${euthyna.demo-orders}") int demoOrders, @Value("${EUTHYNA_ADMIN_PASSWORD:#{null}}") Optional<String> adminPassword) {
+            @Value("${euthyna.demo-orders}") int demoOrders, @Value("${EUTHYNA_ADMIN_PASSWORD:#{null}}") Optional<String> adminPassword,
+            @Value("${EUTHYNA_COMPANY:New company}") String name, @Value("${EUTHYNA_CURRENCY:EUR}") String currency) {
+        this.name = name;
+        this.currency = currency;
         this.people = people;
         this.company = company;
         this.masterData = masterData;
@@ -40,7 +45,7 @@ class Founding implements ApplicationRunner {
         if (!people.isEmpty()) {
             return;
         }
-        company.found(demo ? "Skerrywick Chandlery" : "New company", "EUR", demo);
+        company.found(demo ? "Skerrywick Chandlery" : name, demo ? "EUR" : currency, demo);
         masterData.foundSite("QUAY", demo ? "Quay store" : "Main store");
         if (demo) {
             masterData.foundSite("UPLAND", "Upland depot");

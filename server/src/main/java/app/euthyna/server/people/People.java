@@ -35,6 +35,11 @@ public class People implements UserDetailsService {
         return entities.createQuery("select count(u) from UserEntity u", Long.class).getSingleResult() == 0;
     }
 
+    @Transactional(readOnly = true)
+    public boolean exists(String username) {
+        return find(username).isPresent();
+    }
+
     @Transactional
     public void add(String username, String displayName, String password, Role role) {
         var user = new UserEntity();

@@ -53,4 +53,11 @@ public final class May {
     @PreAuthorize("hasAnyRole('CONTROLLER', 'LEAD', 'AUDITOR')")
     public @interface Prove {
     }
+
+    /** Keep users and their roles. */
+    @Target(ElementType.METHOD)
+    @Retention(RetentionPolicy.RUNTIME)
+    @PreAuthorize("hasRole('ADMIN')")
+    public @interface KeepUsers {
+    }
 }

@@ -11,6 +11,7 @@ import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Sets up a new database when the application first starts on it. */
 @Component
@@ -20,13 +21,15 @@ class Founding implements ApplicationRunner {
     private final Company company;
     private final MasterData masterData;
     private final DemoCompany demoCompany;
+    private final TransactionTemplate transactions;
     private final boolean demo;
     private final int demoOrders;
     private final Optional<String> adminPassword;
     private final String name;
     private final String currency;
 
-    Founding(People people, Company company, MasterData masterData, DemoCompany demoCompany, @Value("${euthyna.demo}") boolean demo,
+    Founding(People people, Company company, MasterData masterData, DemoCompany demoCompany,
+            TransactionTemplate transactions, @Value("${euthyna.demo}") boolean demo,
             @Value("${euthyna.demo-orders}") int demoOrders, @Value("${EUTHYNA_ADMIN_PASSWORD:#{null}}") Optional<String> adminPassword,
             @Value("${EUTHYNA_COMPANY:New company}") String name, @Value("${EUTHYNA_CURRENCY:EUR}") String currency) {
         this.name = name;
@@ -35,6 +38,7 @@ class Founding implements ApplicationRunner {
         this.company = company;
         this.masterData = masterData;
         this.demoCompany = demoCompany;
+        this.transactions = transactions;
         this.demo = demo;
         this.demoOrders = demoOrders;
         this.adminPassword = adminPassword;
@@ -50,7 +54,9 @@ class Founding implements ApplicationRunner {
         if (demo) {
             masterData.foundSite("UPLAND", "Upland depot");
             demoCompany.open(demoOrders);
-            demoCompany.users().forEach(user -> people.add(user.username(), user.displayName(), user.username(), user.role()));
+            // all at once: whoever finds one user there finds them all
+            transactions.executeWithoutResult(status -> demoCompany.users()
+                    .forEach(user -> people.add(user.username(), user.displayName(), user.username(), user.role())));
         } else {
             var password = adminPassword.filter(given -> !given.isBlank()).orElseGet(Founding::generated);
             people.add("admin", "Administrator", password, Role.ADMIN);

@@ -2,14 +2,13 @@ import { infiniteQueryOptions, useInfiniteQuery, useMutation, useQuery } from '@
 import { Fragment, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { pages } from '../../shared/api/pages';
 import { date, figure, isZero, orDash, shortDate, trim, Words } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, ProblemNote, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
 import { LookAhead } from '../../shared/ui/LookAhead';
 import { findCustomers } from '../order';
 import { refreshAll } from '../review';
-
-const pages = { initialPageParam: undefined as string | undefined, getNextPageParam: (page: { next: string }) => page.next ?? undefined };
 
 const toBillQuery = infiniteQueryOptions({
   queryKey: ['billing', 'to-bill'],

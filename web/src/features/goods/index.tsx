@@ -3,6 +3,7 @@ import { infiniteQueryOptions, useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { answer, client, once, Problem } from '../../shared/api/http';
+import { pages } from '../../shared/api/pages';
 import { date, nearness, orDash, shortDate, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { may, useSession } from '../../shared/session';
@@ -12,16 +13,14 @@ import { refreshAll } from '../review';
 const toStageQuery = infiniteQueryOptions({
   queryKey: ['goods', 'to-stage'],
   queryFn: ({ pageParam }) => answer(client.GET('/api/goods/to-stage', { params: { query: { after: pageParam } } })),
-  initialPageParam: undefined as string | undefined,
-  getNextPageParam: (page) => page.next ?? undefined,
+  ...pages,
 });
 
 const dispatchesQuery = (departed: boolean) =>
   infiniteQueryOptions({
     queryKey: ['goods', 'dispatches', departed],
     queryFn: ({ pageParam }) => answer(client.GET('/api/goods/dispatches', { params: { query: { departed, after: pageParam } } })),
-    initialPageParam: undefined as string | undefined,
-    getNextPageParam: (page) => page.next ?? undefined,
+    ...pages,
   });
 
 /** Goods on their way out: to stage, staged, departed. */

@@ -2,6 +2,7 @@ import { infiniteQueryOptions, useInfiniteQuery, useQuery } from '@tanstack/reac
 import { useParams, useSearchParams } from 'react-router';
 import { Link } from 'react-router';
 import { answer, client, type Schemas } from '../../shared/api/http';
+import { pages } from '../../shared/api/pages';
 import { date, orDash, words } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Tabs, Waiting } from '../../shared/ui';
@@ -12,8 +13,7 @@ const entriesQuery = (filter: Filter) =>
   infiniteQueryOptions({
     queryKey: ['ledger', 'entries', filter],
     queryFn: ({ pageParam }) => answer(client.GET('/api/ledger/entries', { params: { query: { ...filter, after: pageParam } } })),
-    initialPageParam: undefined as string | undefined,
-    getNextPageParam: (page) => page.next ?? undefined,
+    ...pages,
   });
 
 /** Balances, the journal and the posting map. */

@@ -1,5 +1,6 @@
 import { infiniteQueryOptions } from '@tanstack/react-query';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { pages } from '../../shared/api/pages';
 
 export type OrderState = NonNullable<Schemas['OrderRow']['state']>;
 
@@ -7,8 +8,7 @@ export const ordersQuery = (state: OrderState | undefined, customer: string | un
   infiniteQueryOptions({
     queryKey: ['orders', state, customer],
     queryFn: ({ pageParam }) => answer(client.GET('/api/orders', { params: { query: { state, customer, after: pageParam } } })),
-    initialPageParam: undefined as string | undefined,
-    getNextPageParam: (page) => page.next ?? undefined,
+    ...pages,
   });
 
 export const findCustomers = (q: string) => answer(client.GET('/api/customers', { params: { query: { q } } }));

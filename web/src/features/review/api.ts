@@ -1,6 +1,7 @@
 import { infiniteQueryOptions, queryOptions, useMutation } from '@tanstack/react-query';
 import { queries } from '../../app/queries';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { pages } from '../../shared/api/pages';
 
 export type Sheet = Schemas['SheetView'];
 export type Finding = Schemas['FindingView'];
@@ -10,8 +11,7 @@ export const reviewQuery = (sort: Sort, reason: string | undefined) =>
   infiniteQueryOptions({
     queryKey: ['review', sort, reason],
     queryFn: ({ pageParam }) => answer(client.GET('/api/review', { params: { query: { sort, reason, after: pageParam } } })),
-    initialPageParam: undefined as string | undefined,
-    getNextPageParam: (page) => page.next ?? undefined,
+    ...pages,
   });
 
 export const sheetQuery = (number: string) =>

@@ -9,6 +9,7 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Hashes;
 import app.euthyna.server.platform.RefusedException;
+import jakarta.persistence.EntityManager;
 import java.sql.Timestamp;
 import java.time.Clock;
 import java.util.ArrayList;
@@ -26,6 +27,7 @@ import tools.jackson.databind.ObjectMapper;
 @Service
 class Intake {
 
+    private final EntityManager entities;
     private final OrderService orders;
     private final Commands commands;
     private final TransactionTemplate transactions;
@@ -33,7 +35,9 @@ class Intake {
     private final ObjectMapper json;
     private final Clock clock;
 
-    Intake(OrderService orders, Commands commands, TransactionTemplate transactions, JdbcClient jdbc, ObjectMapper json, Clock clock) {
+    Intake(EntityManager entities, OrderService orders, Commands commands, TransactionTemplate transactions, JdbcClient jdbc,
+            ObjectMapper json, Clock clock) {
+        this.entities = entities;
         this.orders = orders;
         this.commands = commands;
         this.transactions = transactions;
@@ -91,6 +95,9 @@ class Intake {
                 for (var order : found) {
                     try {
                         taken.add(one(context, order));
+                        // what is done with is let go of, or every later order would be looked through for changes with it
+                        entities.flush();
+                        entities.clear();
                     } catch (RefusedException refused) {
                         refusals.add(refused(order, refused));
                         throw refused;

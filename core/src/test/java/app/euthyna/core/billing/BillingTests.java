@@ -1,0 +1,107 @@
+package app.euthyna.core.billing;
+
+import static app.euthyna.core.Given.TODAY;
+import static app.euthyna.core.Given.eur;
+import static app.euthyna.core.Given.line;
+import static app.euthyna.core.Given.order;
+import static app.euthyna.core.Given.q;
+import static app.euthyna.core.Given.stock;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Dispatch;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.order.LineKind;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Money;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Test;
+
+class BillingTests {
+
+    /** Ten ordered, of which three left on Monday for 10.00 and four on Tuesday for 20.00; and two hours of work. */
+    private static final Chain CHAIN = left(left(Chain.of(order("SO-1", OrderState.CLEARED, stock(1, "A", "10", "3.3333", "21"),
+            line(2, LineKind.SERVICE, "W", "2", "50.00", "21"))), "D-1", 3, "10.00"), "D-2", 4, "20.00");
+
+    private static Chain left(Chain chain, String number, long quantity, String cost) {
+        return chain.after(new Effect.Departed(new Dispatch(number, "SO-1", "S", Dispatch.State.DEPARTED, TODAY,
+                List.of(new Dispatch.Line(1, 1, "A", q(quantity), eur(cost)))), List.of()));
+    }
+
+    private static Invoice billed(Chain chain, String number, Billing.Share... shares) {
+        return Billing.bill("C", List.of(chain), List.of(shares), number, TODAY, 30).get().invoice();
+    }
+
+    private static Billing.Share share(int line, long quantity) {
+        return new Billing.Share(new LineRef("SO-1", line), q(quantity));
+    }
+
+    @Nested
+    class Shares {
+
+        @Test
+        void goodsAreTakenFromTheOldestDepartureWithTheirSliceOfItsCost() {
+            var first = billed(CHAIN, "2026-1", share(1, 2));
+            assertThat(first.lines().get(0).sources()).containsExactly(new Invoice.Source(new LineRef("D-1", 1), q(2), eur("6.67")));
+            var second = billed(CHAIN.after(new Effect.Invoiced(first)), "2026-2", share(1, 3));
+            assertThat(second.lines().get(0).sources()).containsExactly(new Invoice.Source(new LineRef("D-1", 1), q(1), eur("3.33")),
+                    new Invoice.Source(new LineRef("D-2", 1), q(2), eur("10.00")));
+        }
+
+        @Test
+        void leftOutMeanAllThatCanBeBilledServicesIncluded() {
+            var invoice = billed(CHAIN, "2026-1");
+            assertThat(invoice.lines()).extracting(l -> l.quantity()).containsExactly(q(7), q(2));
+            assertThat(invoice.totals().net()).isEqualTo(eur("123.33"));
+            assertThat(invoice.totals().vat()).isEqualTo(eur("25.90"));
+            assertThat(invoice.dueOn()).isEqualTo(TODAY.plusDays(30));
+            assertThat(Billing.cost(invoice)).isEqualTo(eur("30.00"));
+        }
+
+        @Test
+        void beyondWhatLeftAreRefusedWithTheFigures() {
+            var refused = Billing.bill("C", List.of(CHAIN), List.of(share(1, 8)), "2026-1", TODAY, 30);
+            assertThat(refused.refusals()).extracting(r -> r.sentence())
+                    .containsExactly("Of line 1 of order SO-1 7 have left and 0 are billed; 8 more can't be billed.");
+            assertThat(Billing.bill("B", List.of(CHAIN), List.of(), "2026-1", TODAY, 30).refusals()).extracting(r -> r.code())
+                    .containsExactly("wrong-customer");
+        }
+    }
+
+    @Nested
+    class Payments {
+
+        private final Map<String, OpenInvoice> invoices = Map.of("I-1", new OpenInvoice("I-1", "C", eur("100.00"), eur("60.00")),
+                "I-2", new OpenInvoice("I-2", "C", eur("40.00"), eur("40.00")), "I-3", new OpenInvoice("I-3", "B", eur("5.00"), eur("5.00")));
+
+        private List<String> codes(Money amount, Settlement... settlements) {
+            return Receiving.receive("P-1", "C", amount, List.of(settlements), invoices).refusals().stream().map(r -> r.code()).toList();
+        }
+
+        @Test
+        void maySettleWhatIsOpenAndNoCentMore() {
+            assertThat(codes(eur("100.00"), new Settlement("I-1", eur("60.00")), new Settlement("I-2", eur("40.00")))).isEmpty();
+            assertThat(codes(eur("100.00"), new Settlement("I-1", eur("60.01")))).containsExactly("more-than-open");
+            assertThat(codes(eur("100.00"), new Settlement("I-1", eur("40.00")), new Settlement("I-1", eur("20.01")))).containsExactly("more-than-open");
+            assertThat(codes(eur("50.00"), new Settlement("I-1", eur("50.01")))).containsExactly("more-than-open");
+            assertThat(codes(eur("50.00"), new Settlement("I-3", eur("5.00")))).containsExactly("wrong-customer");
+            assertThat(codes(eur("0.00"))).containsExactly("incomplete");
+        }
+
+        @Test
+        void creditIsUsedOldestFirstAndSplitWhereOnePaymentDoesNotReach() {
+            var effects = Receiving.allocateCredit("C", List.of(new Settlement("I-1", eur("60.00")), new Settlement("I-2", eur("10.00"))), invoices,
+                    List.of(new Receiving.Credit("P-1", eur("25.00")), new Receiving.Credit("P-2", eur("50.00")))).get();
+            assertThat(effects).containsExactly(new Effect.CreditAllocated("P-1", "C", List.of(new Settlement("I-1", eur("25.00")))),
+                    new Effect.CreditAllocated("P-2", "C", List.of(new Settlement("I-1", eur("35.00")), new Settlement("I-2", eur("10.00")))));
+            assertThat(Receiving.allocateCredit("C", List.of(new Settlement("I-1", eur("60.00"))), invoices,
+                    List.of(new Receiving.Credit("P-1", eur("59.99")))).refusals()).extracting(r -> r.sentence())
+                    .containsExactly("Customer C has EUR 59.99 to allocate; EUR 60.00 were asked for.");
+        }
+    }
+}

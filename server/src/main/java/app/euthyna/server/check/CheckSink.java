@@ -79,7 +79,8 @@ class CheckSink implements EffectSink {
 
         @Override
         public Void reserved(Effect.Reserved effect) {
-            return shortOf(effect.item());
+            var order = effect.orderLine().number();
+            return wasShort(order) ? check(order, Occasion.WORLD_CHANGED, Optional.empty()) : null;
         }
 
         @Override
@@ -148,12 +149,19 @@ class CheckSink implements EffectSink {
             return null;
         }
 
-        /** Live orders with a finding that goods are short, which may be met now. */
+        private boolean wasShort(String order) {
+            return jdbc.sql("""
+                    select count(*) from finding f join sales_order o on o.id = f.order_id
+                    where o.number = ? and f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED')""").param(order)
+                    .query(Long.class).single() > 0;
+        }
+
+        /** Held orders that are short of an item. Cleared ones stand in the queue and are looked at when they are served. */
         private Void shortOf(String item) {
             jdbc.sql("""
                     select distinct o.id, o.number from finding f join sales_order o on o.id = f.order_id
                     join sales_order_line l on l.order_id = o.id and l.item_code = ? and l.removed = false
-                    where f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED') order by o.id""").param(item)
+                    where f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED') and o.state = 'HELD' order by o.id""").param(item)
                     .query((r, n) -> r.getString(2)).list()
                     .forEach(order -> check(order, Occasion.WORLD_CHANGED, Optional.empty()));
             return null;

@@ -45,7 +45,7 @@ public final class Bench {
 
     private void run(Path directory, int count) throws Exception {
         var file = directory.resolve("bench-" + count);
-        var database = "jdbc:h2:file:" + file.toAbsolutePath() + ";WRITE_DELAY=0;QUERY_CACHE_SIZE=1024;CACHE_SIZE=262144";
+        var database = "jdbc:h2:file:" + file.toAbsolutePath() + ";WRITE_DELAY=0;QUERY_CACHE_SIZE=1024;CACHE_SIZE=262144;OPTIMIZE_REUSE_RESULTS=FALSE";
         try (var application = Application.start(database, count)) {
             overRest(Api.signIn(application.url(), "controller", "controller"));
         }

@@ -2,6 +2,7 @@ package app.euthyna.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.euthyna.server.flow.FoldedChains;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -14,11 +15,13 @@ import java.util.UUID;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
 import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.context.annotation.Import;
 import org.springframework.boot.webmvc.test.autoconfigure.AutoConfigureMockMvc;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.test.web.servlet.MockMvc;
@@ -30,6 +33,7 @@ import tools.jackson.databind.json.JsonMapper;
 @SpringBootTest(properties = {"euthyna.demo=true", "euthyna.demo-orders=0",
     "spring.datasource.url=jdbc:h2:mem:server-tests;DB_CLOSE_DELAY=-1;QUERY_CACHE_SIZE=1024"})
 @AutoConfigureMockMvc
+@Import(FoldedChains.class)
 class ServerTests {
 
     @Autowired
@@ -245,6 +249,18 @@ class ServerTests {
             assertThat(latin.body().get("bad").get(0).get("expected").asString()).contains("UTF-8");
         }
 
+        @Test
+        void goesOnInTheBackgroundAndIsFoundAgain() {
+            var report = clerk.upload("reference,customer,item,quantity\n\n" + "L1,%s,%s,1\n".formatted(customer, item), "?whole=false");
+            assertThat(report.body().get("results").get(0).get("rows").get(0).asInt()).as("a blank line is counted, as a spreadsheet does").isEqualTo(3);
+            assertThat(clerk.get("/api/intakes/" + report.text("id")).body()).isEqualTo(report.body());
+            assertThat(clerk.get("/api/intakes").body().get(0).get("progress").asString()).isEqualTo("DONE");
+            jdbc.sql("update intake set result = null, orders_done = 0 where id = ?").param(report.body().get("id").asLong()).update();
+            assertThat(clerk.get("/api/intakes/" + report.text("id")).body().get("sentence").asString()).isEqualTo("Taking it in: 0 of 1 orders so far.");
+            jdbc.sql("update intake set touched_at = timestamp with time zone '2020-01-01 00:00:00+00' where id = ?").param(report.body().get("id").asLong()).update();
+            assertThat(clerk.get("/api/intakes/" + report.text("id")).body().get("progress").asString()).isEqualTo("BROKEN_OFF");
+        }
+
         private String expected(String file) {
             return clerk.upload(file, "").body().get("bad").get(0).get("expected").asString();
         }
@@ -328,7 +344,7 @@ class ServerTests {
             if (System.getProperty("openapi.write") != null) {
                 Files.writeString(file, JSON.writeValueAsString(JSON.treeToValue(running, Object.class)) + "\n");
             }
-            assertThat(JSON.readTree(Files.readString(file))).as("web/openapi.json has drifted from the API; -Dopenapi.write writes it anew").isEqualTo(running);
+            assertThat(JSON.readTree(Files.readString(file)).equals(running)).as("web/openapi.json is what the API says; -Dopenapi.write writes it anew").isTrue();
         }
 
         @Test
@@ -348,5 +364,10 @@ class ServerTests {
             assertThat(codes).hasSizeGreaterThan(15);
             assertThat(codes).allSatisfy(code -> assertThat(Path.of("../docs/problems/" + code + ".md")).exists());
         }
+    }
+
+    @AfterAll
+    static void chainsFollowedTheirEffects() {
+        assertThat(FoldedChains.COMPARED).hasPositiveValue();
     }
 }

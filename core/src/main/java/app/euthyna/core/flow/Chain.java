@@ -8,6 +8,7 @@ import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -185,13 +186,18 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     Chain withReserved(int line, Quantity by) {
         var changed = new TreeMap<>(reserved);
         changed.merge(line, by, Quantity::plus);
+        changed.values().removeIf(Quantity::isZero);
         return new Chain(order, cancellations, changed, dispatches, invoices);
     }
 
+    /** A note keeps its place among those of the same day; departing moves it behind those that left earlier. */
     Chain withDispatch(Dispatch dispatch) {
         var changed = new ArrayList<>(dispatches);
-        changed.removeIf(d -> d.number().equals(dispatch.number()));
-        changed.add(dispatch);
+        if (dispatches.stream().noneMatch(d -> d.number().equals(dispatch.number()))) {
+            changed.add(dispatch);
+        }
+        changed.replaceAll(d -> d.number().equals(dispatch.number()) ? dispatch : d);
+        changed.sort(Comparator.comparing(Dispatch::date));
         return new Chain(order, cancellations, reserved, changed, invoices);
     }
 

@@ -19,7 +19,6 @@ import app.euthyna.server.platform.RefusedException;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -60,9 +59,12 @@ public class CheckService {
         findings.save(number, after);
         history.note(context, number, "waived", "let pass: "
                 + named.stream().map(Check::title).sorted().collect(Collectors.joining(", ")) + ": " + context.reason());
-        openOrders.refresh(new TreeSet<>(List.of(number)));
+        openOrders.touch(number);
         var to = Checks.stateOf(chain, after);
-        if (to != chain.order().state()) {
+        if (to == chain.order().state()) {
+            orders.moveVersion(number);
+            openOrders.bringUpToDate();
+        } else {
             writer.write(context, List.of(new Effect.StateChanged(number, chain.order().state(), to)));
         }
     }

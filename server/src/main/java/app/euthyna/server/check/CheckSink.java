@@ -13,7 +13,6 @@ import app.euthyna.server.platform.EffectListener;
 import app.euthyna.server.platform.EffectSink;
 import java.util.List;
 import java.util.Optional;
-import java.util.TreeSet;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -128,7 +127,7 @@ class CheckSink implements EffectSink {
             var after = Checks.run(chain, surroundings.around(chain.order(), context.date()), findings.of(order), occasion,
                     openGrossBefore);
             findings.save(order, after);
-            openOrders.refresh(new TreeSet<>(List.of(order)));
+            openOrders.touch(order);
             setState(chain, Checks.stateOf(chain, after));
             return null;
         }

@@ -12,6 +12,7 @@ import app.euthyna.core.order.Order;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Quantity;
+import app.euthyna.server.flow.OpenOrderSink;
 import app.euthyna.server.masterdata.Item;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Company;
@@ -35,8 +36,10 @@ class SurroundingsReader {
     private final JdbcClient jdbc;
     private final MasterData masterData;
     private final Company company;
+    private final OpenOrderSink openOrders;
 
-    SurroundingsReader(JdbcClient jdbc, MasterData masterData, Company company) {
+    SurroundingsReader(JdbcClient jdbc, MasterData masterData, Company company, OpenOrderSink openOrders) {
+        this.openOrders = openOrders;
         this.jdbc = jdbc;
         this.masterData = masterData;
         this.company = company;
@@ -63,6 +66,7 @@ class SurroundingsReader {
      * @param beside an order whose undispatched value is left out, or empty
      */
     CustomerPosition position(String customer, String beside) {
+        openOrders.bringUpToDate();
         return new CustomerPosition(
                 term(DocumentKind.INVOICE, "select x.number, x.open_amount as amount from invoice x join customer c on c.id = x.customer_id "
                         + "where c.code = :customer and x.open_amount > 0 and x.number <> :beside", customer, beside),

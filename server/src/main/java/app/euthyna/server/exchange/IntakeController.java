@@ -6,6 +6,7 @@ import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.RefusedException;
 import java.io.IOException;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -60,6 +61,13 @@ class IntakeController {
         }
     }
 
+    /** The files taken in last, newest first. */
+    @GetMapping
+    List<Intake.Taken> latest() {
+        return intake.latest();
+    }
+
+    /** What became of a file, or how far it is. */
     @GetMapping("/{id}")
     Intake.Report report(@PathVariable long id) {
         return intake.report(id);

@@ -54,6 +54,7 @@ final class OrderFile {
 
     private final boolean comma;
     private final List<BadCell> bad = new ArrayList<>();
+    private long lastRead;
     private final Predicate<String> customerExists;
     private final Predicate<String> itemExists;
 
@@ -87,12 +88,12 @@ final class OrderFile {
         if (text.indexOf('\0') >= 0) {
             return broken(1, "", "", "a text file; this one contains zero bytes");
         }
-        var format = CSVFormat.RFC4180.builder().setDelimiter(separator).setIgnoreEmptyLines(true).get();
+        var format = CSVFormat.RFC4180.builder().setDelimiter(separator).setIgnoreEmptyLines(false).get();
         try (var parser = CSVParser.parse(new StringReader(text), format)) {
             return rows(parser);
         } catch (IOException | UncheckedIOException | IllegalStateException unreadable) {
             var cause = unreadable.getCause() instanceof CSVException inner ? inner : unreadable;
-            return broken(1, "", "", "comma-separated rows with quotes closed (RFC 4180): " + cause.getMessage());
+            return broken(lastRead + 1, "", "", "a row with its quotes closed, and quotes within them doubled (RFC 4180): " + cause.getMessage());
         }
     }
 
@@ -104,6 +105,10 @@ final class OrderFile {
         var records = parser.iterator();
         var columns = new LinkedHashMap<String, Integer>();
         var header = records.next();
+        lastRead = 1;
+        if (header.size() == 1 && header.get(0).split("[,;\\t]").length > 1) {
+            return broken(1, "", header.get(0), "cells parted as chosen with the upload; these seem to be parted by something else");
+        }
         for (int at = 0; at < header.size(); at++) {
             var name = header.get(at).strip().toLowerCase(Locale.ROOT);
             if (!COLUMNS.contains(name)) {
@@ -122,6 +127,10 @@ final class OrderFile {
         long rows = 0;
         while (records.hasNext()) {
             var record = records.next();
+            lastRead = record.getRecordNumber();
+            if (record.size() == 1 && record.get(0).isBlank()) {
+                continue;
+            }
             if (++rows > MOST_ROWS) {
                 return broken(rows, "", "", "at most " + MOST_ROWS + " rows in a file");
             }
@@ -179,8 +188,8 @@ final class OrderFile {
         var lines = records.stream().map(record -> line(record, columns)).toList();
         return new FileOrder(reference, customer, records.stream().map(CSVRecord::getRecordNumber).toList(), new OrderDraft(customer, po,
                 parsed(first, columns, "kind", "standard, sample, replacement, direct or call_off", OrderFile::kind), null,
-                parsed(first, columns, "ordered_on", "a date like 2026-03-02", (file, text) -> LocalDate.parse(text)),
-                parsed(first, columns, "requested_on", "a date like 2026-03-02", (file, text) -> LocalDate.parse(text)),
+                parsed(first, columns, "ordered_on", "a date like 2026-03-02", OrderFile::date),
+                parsed(first, columns, "requested_on", "a date like 2026-03-02", OrderFile::date),
                 cell(first, columns, "remark"), reference, lines));
     }
 
@@ -223,6 +232,13 @@ final class OrderFile {
 
     private static OrderKind kind(OrderFile file, String text) {
         return OrderKind.valueOf(text.toUpperCase(Locale.ROOT).replace('-', '_'));
+    }
+
+    private static LocalDate date(OrderFile file, String text) {
+        if (text.length() != 10) {
+            throw new DateTimeParseException("not like 2026-03-02", text, 0);
+        }
+        return LocalDate.parse(text);
     }
 
     /** A cell's value; null when it is empty or, told as bad, not as expected. */

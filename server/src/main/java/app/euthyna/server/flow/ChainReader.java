@@ -3,6 +3,7 @@ package app.euthyna.server.flow;
 import app.euthyna.core.flow.Cancellation;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Dispatch;
+import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.order.Committed;
 import app.euthyna.core.order.LineKind;
@@ -19,6 +20,7 @@ import app.euthyna.core.shared.Totals;
 import app.euthyna.core.shared.Vat;
 import app.euthyna.server.order.CommittedQuantities;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.PerTransaction;
 import app.euthyna.server.platform.RefusedException;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -35,12 +37,16 @@ import java.util.function.BiFunction;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
-/** Loads chains straight from the tables: eight queries for any number of orders. */
+/**
+ * Loads chains straight from the tables: eight queries for any number of orders. Within a transaction a chain is loaded once and
+ * follows the effects that are written, by the same fold that previews them.
+ */
 @Component
 public class ChainReader implements CommittedQuantities {
 
     private final JdbcClient jdbc;
     private final Company company;
+    private final PerTransaction<String, Chain> known = PerTransaction.ofWhatWasRead();
 
     ChainReader(JdbcClient jdbc, Company company) {
         this.jdbc = jdbc;
@@ -49,11 +55,18 @@ public class ChainReader implements CommittedQuantities {
 
     /** The chain of an order; refused when there is none. */
     public Chain chain(String order) {
-        var chain = chains(List.of(order)).get(order);
-        if (chain == null) {
-            throw new RefusedException(new CommonRefusal.NotFound("order", order));
-        }
-        return chain;
+        return known.get(order, number -> {
+            var chain = stored(List.of(number)).get(number);
+            if (chain == null) {
+                throw new RefusedException(new CommonRefusal.NotFound("order", number));
+            }
+            return chain;
+        });
+    }
+
+    /** Has the chains known in this transaction follow what was written. */
+    void happened(Effect effect) {
+        effect.orders().forEach(order -> known.change(order, chain -> chain.after(effect)));
     }
 
     @Override
@@ -63,12 +76,18 @@ public class ChainReader implements CommittedQuantities {
 
     /** The chains of orders, in the order asked for; what does not exist is missing. */
     public Map<String, Chain> chains(Collection<String> numbers) {
+        var loaded = stored(numbers);
+        loaded.replaceAll((number, chain) -> known.get(number, n -> chain));
+        return loaded;
+    }
+
+    Map<String, Chain> stored(Collection<String> numbers) {
         if (numbers.isEmpty()) {
-            return Map.of();
+            return new LinkedHashMap<>();
         }
         var orders = orders(numbers);
         if (orders.isEmpty()) {
-            return Map.of();
+            return new LinkedHashMap<>();
         }
         var ids = orders.keySet();
         var cancellations = cancellations(ids);

@@ -9,14 +9,17 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.PerTransaction;
 import java.util.List;
 import java.util.TreeSet;
-import java.util.stream.Collectors;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
-/** Keeps the table of live orders, from which lists and exposure are read. */
+/**
+ * Keeps the table of live orders, from which lists and exposure are read. Orders that a command touches are noted, and their rows
+ * written once: before somebody reads the table, and at the command's end.
+ */
 @Component
 @Order(60)
 public class OpenOrderSink implements EffectSink {
@@ -24,6 +27,7 @@ public class OpenOrderSink implements EffectSink {
     private final ChainReader chains;
     private final JdbcClient jdbc;
     private final Ids ids;
+    private final PerTransaction<String, Boolean> touched = PerTransaction.ofWhatIsToBeWritten();
 
     OpenOrderSink(ChainReader chains, JdbcClient jdbc, Ids ids) {
         this.chains = chains;
@@ -32,13 +36,24 @@ public class OpenOrderSink implements EffectSink {
     }
 
     @Override
-    public void follow(CommandContext context, List<Effect> batch, Further further) {
-        refresh(batch.stream().flatMap(effect -> effect.orders().stream()).collect(Collectors.toCollection(TreeSet::new)));
+    public void store(CommandContext context, Effect effect) {
+        chains.happened(effect);
+        effect.orders().forEach(this::touch);
     }
 
-    /** Writes the rows of orders anew; an order that has ended leaves the table. */
-    public void refresh(TreeSet<String> orders) {
-        chains.chains(orders).values().forEach(this::write);
+    @Override
+    public void settle(CommandContext context, List<Effect> all) {
+        bringUpToDate();
+    }
+
+    /** Notes that an order's row is no longer true. */
+    public void touch(String order) {
+        touched.put(order, true);
+    }
+
+    /** Writes the rows of the orders touched so far anew; an order that has ended leaves the table. */
+    public void bringUpToDate() {
+        new TreeSet<>(touched.takeAll().keySet()).forEach(order -> write(chains.chain(order)));
     }
 
     private void write(Chain chain) {

@@ -22,6 +22,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -164,11 +165,19 @@ class GoodsSink implements EffectSink {
             }
         }
         further.write(releases);
-        for (var place : concerned.stream().sorted(Comparator.comparing(p -> ids.item(p.item()))).toList()) {
-            if (!waiting(place).isEmpty()) {
-                var shelf = shelves.lock(place.site(), place.item());
-                further.write(Reserving.offer(shelf, waiting(place)));
+        concerned.stream().sorted(Comparator.comparing(p -> ids.item(p.item()))).forEach(place -> serve(place, further));
+    }
+
+    /** Serves the queue from its head until nothing is free or nobody waits; its length does not matter. */
+    private void serve(Place place, Further further) {
+        var claims = waiting(place);
+        while (!claims.isEmpty()) {
+            var served = Reserving.offer(shelves.lock(place.site(), place.item()), claims);
+            if (served.isEmpty()) {
+                return;
             }
+            further.write(served);
+            claims = waiting(place);
         }
     }
 
@@ -232,13 +241,18 @@ class GoodsSink implements EffectSink {
         }
     }
 
+    /** The head of the queue. Numbers are looked up afterwards: joined, H2 would sort the whole queue. */
     private List<Claim> waiting(Place place) {
-        return jdbc.sql("""
-                select o.number, c.line_no, c.waiting, c.requested_on, c.clearing
-                from stock_claim c join sales_order o on o.id = c.order_id
-                where c.item_id = ? and c.site_id = ? and c.waits = true and o.state = 'CLEARED'
-                order by c.item_id, c.site_id, c.waits, c.requested_on, c.clearing""").params(ids.item(place.item()), ids.site(place.site()))
-                .query((r, n) -> new Claim(new LineRef(r.getString(1), r.getInt(2)), new Quantity(r.getBigDecimal(3)),
-                        r.getObject(4, LocalDate.class), r.getLong(5))).list();
+        var head = jdbc.sql("""
+                select order_id, line_no, waiting, requested_on, clearing from stock_claim
+                where item_id = ? and site_id = ? and waits = true
+                order by item_id, site_id, waits, requested_on, clearing, order_id, line_no fetch first 50 rows only""")
+                .params(ids.item(place.item()), ids.site(place.site())).query(Waiting.class).list();
+        var numbers = ids.orderNumbers(head.stream().map(Waiting::orderId).collect(Collectors.toSet()));
+        return head.stream().map(w -> new Claim(new LineRef(numbers.get(w.orderId()), w.lineNo()), new Quantity(w.waiting()),
+                w.requestedOn(), w.clearing())).toList();
+    }
+
+    private record Waiting(long orderId, int lineNo, BigDecimal waiting, LocalDate requestedOn, long clearing) {
     }
 }

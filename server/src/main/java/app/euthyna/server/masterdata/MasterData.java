@@ -7,16 +7,18 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Vat;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.PerTransaction;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.persistence.EntityManager;
 import java.text.Normalizer;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -30,6 +32,8 @@ public class MasterData {
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final Company company;
+    private final PerTransaction<String, Customer> customers = PerTransaction.ofWhatWasRead();
+    private final PerTransaction<String, Item> items = PerTransaction.ofWhatWasRead();
 
     MasterData(EntityManager entities, JdbcClient jdbc, Company company) {
         this.entities = entities;
@@ -38,7 +42,7 @@ public class MasterData {
     }
 
     public Customer customer(String code) {
-        return findCustomer(code).orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)));
+        return customers.get(code, c -> findCustomer(c).orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", c))));
     }
 
     public Optional<Customer> findCustomer(String code) {
@@ -55,12 +59,19 @@ public class MasterData {
 
     /** Items by code; a code that does not exist is missing from the result. */
     public Map<String, Item> items(Collection<String> codes) {
-        if (codes.isEmpty()) {
-            return Map.of();
+        var found = new HashMap<String, Item>();
+        var unknown = new ArrayList<String>();
+        for (var code : codes) {
+            items.known(code).ifPresentOrElse(item -> found.put(code, item), () -> unknown.add(code));
         }
-        return entities.createQuery("select i from ItemEntity i where i.code in :codes", ItemEntity.class)
-                .setParameter("codes", codes).getResultStream().map(MasterData::toItem)
-                .collect(Collectors.toMap(Item::code, Function.identity()));
+        if (!unknown.isEmpty()) {
+            entities.createQuery("select i from ItemEntity i where i.code in :codes", ItemEntity.class).setParameter("codes", unknown)
+                    .getResultStream().map(MasterData::toItem).forEach(item -> {
+                        items.put(item.code(), item);
+                        found.put(item.code(), item);
+                    });
+        }
+        return found;
     }
 
     private static Item toItem(ItemEntity i) {

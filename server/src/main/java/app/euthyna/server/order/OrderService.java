@@ -26,6 +26,7 @@ import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -249,6 +250,13 @@ public class OrderService {
             throw new RefusedException(new PlatformRefusal.StaleVersion("Order " + number, version, entity.version));
         }
         return entity;
+    }
+
+    /** Moves an order's version where a decision on it leaves no effect. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void moveVersion(String number) {
+        entities.lock(find(number), LockModeType.OPTIMISTIC_FORCE_INCREMENT);
+        entities.flush();
     }
 
     /** Refuses unless the order is still at the version that the user saw. */

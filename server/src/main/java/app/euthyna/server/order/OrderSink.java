@@ -6,6 +6,7 @@ import app.euthyna.core.order.OrderState;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectListener;
 import app.euthyna.server.platform.EffectSink;
+import app.euthyna.server.platform.Ids;
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.util.List;
@@ -18,9 +19,11 @@ import org.springframework.stereotype.Component;
 class OrderSink implements EffectSink {
 
     private final EntityManager entities;
+    private final Ids ids;
 
-    OrderSink(EntityManager entities) {
+    OrderSink(EntityManager entities, Ids ids) {
         this.entities = entities;
+        this.ids = ids;
     }
 
     @Override
@@ -88,7 +91,6 @@ class OrderSink implements EffectSink {
     }
 
     private OrderEntity find(String number) {
-        return entities.createQuery("select o from OrderEntity o where o.number = :number", OrderEntity.class)
-                .setParameter("number", number).getSingleResult();
+        return entities.find(OrderEntity.class, ids.order(number));
     }
 }

@@ -1,6 +1,9 @@
 package app.euthyna.server.platform;
 
 import app.euthyna.core.shared.CommonRefusal;
+import java.util.Collection;
+import java.util.Map;
+import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
@@ -9,6 +12,7 @@ import org.springframework.stereotype.Component;
 public class Ids {
 
     private final JdbcClient jdbc;
+    private final PerTransaction<String, Long> known = PerTransaction.ofWhatWasRead();
 
     Ids(JdbcClient jdbc) {
         this.jdbc = jdbc;
@@ -42,8 +46,15 @@ public class Ids {
         return one("select id from payment where number = ?", "payment", number);
     }
 
+    /** Numbers of orders by their id. */
+    public Map<Long, String> orderNumbers(Collection<Long> ids) {
+        return ids.isEmpty() ? Map.of() : jdbc.sql("select id, number from sales_order where id in (:ids)").param("ids", ids)
+                .query((r, n) -> Map.entry(r.getLong(1), r.getString(2))).list().stream()
+                .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
+    }
+
     private long one(String sql, String what, String code) {
-        return jdbc.sql(sql).param(code).query(Long.class).optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, code)));
+        return known.get(what + " " + code, key -> jdbc.sql(sql).param(code).query(Long.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, code))));
     }
 }

@@ -26,11 +26,13 @@ public class Locks {
     public void customer(String code) {
         jdbc.sql("select id from customer where code = ? for update").param(code).query(Long.class).optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)));
+        PerTransaction.forgetWhatWasRead();
     }
 
     public void customers(Collection<Long> ids) {
         ids.stream().sorted().distinct()
                 .forEach(id -> jdbc.sql("select id from customer where id = ? for update").param(id).query(Long.class).single());
+        PerTransaction.forgetWhatWasRead();
     }
 
     /** For everything that decides on a chain. */
@@ -41,6 +43,7 @@ public class Locks {
         List<Long> ids = jdbc.sql("select id from sales_order where number in (:numbers) order by id").param("numbers", numbers)
                 .query(Long.class).list();
         ids.forEach(id -> jdbc.sql("select id from sales_order where id = ? for update").param(id).query(Long.class).single());
+        PerTransaction.forgetWhatWasRead();
     }
 
     /** The customer of an order, locked; then the order. */

@@ -1,41 +1,54 @@
 package app.euthyna.server.platform;
 
 import app.euthyna.core.shared.DocumentKind;
+import jakarta.persistence.EntityManagerFactory;
 import java.time.LocalDate;
+import java.util.EnumMap;
+import java.util.Map;
+import org.hibernate.dialect.sequence.SequenceSupport;
+import org.hibernate.engine.spi.SessionFactoryImplementor;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * Document numbers from their series. The series' row is locked until the command ends, so a refused command gives its number back
- * and invoice numbers have no gap.
+ * Document numbers. Invoices are numbered without a gap: their series' row is locked until the command ends, so a refused command
+ * gives its number back. All others come from a sequence, so that nobody waits for the end of somebody else's long command.
  */
 @Component
 @Transactional(propagation = Propagation.MANDATORY)
 public class Numbers {
 
-    private final JdbcClient jdbc;
+    private static final Map<DocumentKind, String> SEQUENCES = new EnumMap<>(Map.of(DocumentKind.ORDER, "order_number",
+            DocumentKind.CANCELLATION, "cancellation_number", DocumentKind.DISPATCH, "dispatch_number", DocumentKind.PAYMENT,
+            "payment_number", DocumentKind.STOCK_RECEIPT, "stock_receipt_number"));
 
-    Numbers(JdbcClient jdbc) {
+    private final JdbcClient jdbc;
+    private final SequenceSupport sequences;
+
+    Numbers(JdbcClient jdbc, EntityManagerFactory entities) {
         this.jdbc = jdbc;
+        this.sequences = entities.unwrap(SessionFactoryImplementor.class).getJdbcServices().getDialect().getSequenceSupport();
     }
 
+    /** The next number of a series that may have gaps. */
     public String next(DocumentKind kind) {
-        return kind.prefix() + take(kind.name(), 1001);
+        var next = jdbc.sql(sequences.getSequenceNextValString(SEQUENCES.get(kind))).query(Long.class).single();
+        return kind.prefix() + next;
     }
 
     /** Invoice numbers begin anew each year: {@code 2026-00417}. */
     public String nextInvoice(LocalDate on) {
-        return "%d-%05d".formatted(on.getYear(), take(DocumentKind.INVOICE.name() + "-" + on.getYear(), 1));
+        return "%d-%05d".formatted(on.getYear(), take(DocumentKind.INVOICE.name() + "-" + on.getYear()));
     }
 
-    private long take(String series, long first) {
+    private long take(String series) {
         var next = jdbc.sql("select next_value from number_series where series = ? for update").param(series)
                 .query(Long.class).optional();
         if (next.isEmpty()) {
-            jdbc.sql("insert into number_series (series, next_value) values (?, ?)").params(series, first + 1).update();
-            return first;
+            jdbc.sql("insert into number_series (series, next_value) values (?, 2)").param(series).update();
+            return 1;
         }
         jdbc.sql("update number_series set next_value = ? where series = ?").params(next.get() + 1, series).update();
         return next.get();

@@ -26,6 +26,9 @@ export const trim = (text: string) => figure(text.includes('.') ? text.replace(/
 export const date = (text: string | null | undefined) => (text ? dayjs(text).format('D MMM YYYY') : '\u2013');
 export const shortDate = (text: string | null | undefined) => (text ? dayjs(text).format('D MMM') : '\u2013');
 
+/** A point in time: 2 Mar 2026, 14:05. */
+export const moment = (text: string) => dayjs(text).format('D MMM YYYY, HH:mm');
+
 /** How a day stands to today, in words. */
 export function nearness(text: string, today: string): string {
   const days = dayjs(text).diff(dayjs(today), 'day');

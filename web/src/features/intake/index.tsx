@@ -1,14 +1,33 @@
-import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
+import { queryOptions, useMutation, useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { queries } from '../../app/queries';
 import { answer, client, type Schemas } from '../../shared/api/http';
-import { figure, Words } from '../../shared/format';
+import { figure, moment, Words } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Mark, ProblemNote } from '../../shared/ui';
 import { refreshAll } from '../review';
 
-/** Takes in a file of orders and says what became of each. */
+const intakesQuery = queryOptions({ queryKey: ['intakes'], queryFn: () => answer(client.GET('/api/intakes')) });
+
+/** What became of a file; asked again every other second while it is still being taken in. */
+const intakeQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['intake', id],
+    queryFn: () => answer(client.GET('/api/intakes/{id}', { params: { path: { id } } })),
+    refetchInterval: (query) => (query.state.data?.progress === 'RUNNING' ? 2_000 : false),
+  });
+
+/** Takes in a file of orders and says what became of each. A long file can be left and found again by its address. */
 export function IntakePage() {
   const { role } = useSession();
+  const [search, setSearch] = useSearchParams();
+  const id = Number(search.get('file')) || 0;
+  const report = useQuery({ ...intakeQuery(id), enabled: id > 0 });
+  const done = report.data?.progress === 'DONE';
+  useEffect(() => {
+    if (done) void refreshAll();
+  }, [done]);
   const [file, setFile] = useState<File | null>(null);
   const [decimals, setDecimals] = useState('point');
   const [separator, setSeparator] = useState('comma');
@@ -25,7 +44,12 @@ export function IntakePage() {
         }),
       );
     },
-    onSettled: refreshAll,
+    onSuccess: (taken) => {
+      queries.setQueryData(intakeQuery(taken.id).queryKey, taken);
+      void queries.invalidateQueries({ queryKey: intakesQuery.queryKey });
+      setSearch({ file: String(taken.id) });
+    },
+    onError: refreshAll,
   });
   return (
     <div className="page">
@@ -67,7 +91,9 @@ export function IntakePage() {
         </div>
         <ProblemNote problem={take.error} />
         {take.isPending && <p className="muted">Taking it in; a long file takes a while.</p>}
-        {take.data && <Report report={take.data} />}
+        {report.data && !take.isPending && <Report report={report.data} />}
+        {report.error && <ProblemNote problem={report.error} />}
+        <Lately chosen={id} />
       </div>
       <div className="bar">
         <button className="button first" disabled={!file || take.isPending || !may(role, 'enter')} onClick={() => take.mutate()}>
@@ -85,7 +111,15 @@ const MOST = 500;
 function Report({ report }: { report: Schemas['Report'] }) {
   return (
     <>
-      <p className="situation">{report.sentence}</p>
+      <p className="situation" role="status">
+        <span className="mono">{report.fileName}</span>: {report.sentence}
+      </p>
+      {report.progress === 'RUNNING' && (
+        <p>
+          <progress value={report.done} max={report.found} aria-label="Orders taken in so far" style={{ width: 420, accentColor: 'var(--sea)' }} />
+          <span className="muted"> You can leave this page; the file goes on and is listed below.</span>
+        </p>
+      )}
       {report.bad.length > 0 && (
         <table className="rows inset" style={{ marginBottom: 20 }}>
           <thead>
@@ -140,6 +174,47 @@ function Report({ report }: { report: Schemas['Report'] }) {
         </table>
       )}
       {Math.max(report.results.length, report.bad.length) > MOST && <p className="muted">The first {MOST} are shown; the whole result is kept as intake {report.id}.</p>}
+    </>
+  );
+}
+
+const PROGRESS: Record<string, string> = { RUNNING: 'being taken in', DONE: 'done', BROKEN_OFF: 'broken off' };
+
+/** The files taken in last. */
+function Lately({ chosen }: { chosen: number }) {
+  const { data = [] } = useQuery(intakesQuery);
+  if (data.length === 0) return null;
+  return (
+    <>
+      <h2 style={{ marginTop: 26 }}>Files taken in lately</h2>
+      <table className="rows inset">
+        <thead>
+          <tr>
+            <th>File</th>
+            <th>When</th>
+            <th>By</th>
+            <th className="num">Rows</th>
+            <th className="num">Orders</th>
+            <th>How far</th>
+          </tr>
+        </thead>
+        <tbody>
+          {data.map((file) => (
+            <tr key={file.id} aria-current={file.id === chosen}>
+              <td>
+                <Link to={`?file=${file.id}`} className="mono">
+                  {file.fileName || 'without a name'}
+                </Link>
+              </td>
+              <td>{moment(file.at)}</td>
+              <td>{file.by}</td>
+              <td className="num">{figure(String(file.rows))}</td>
+              <td className="num">{figure(String(file.found))}</td>
+              <td>{PROGRESS[file.progress]}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </>
   );
 }

@@ -301,6 +301,29 @@ class ServerTests {
             assertThat(failing(books())).isEmpty();
         }
 
+        /** A run looks at one moment: what others post meanwhile must not look like a difference. */
+        @Test
+        void holdAtEveryMomentWhileOthersPost() throws Exception {
+            var threads = Executors.newFixedThreadPool(2);
+            var posting = List.of(threads.submit(this::tenTimes), threads.submit(this::tenTimes));
+            var runs = 0;
+            while (posting.stream().anyMatch(p -> !p.isDone())) {
+                assertThat(failing(books())).isEmpty();
+                runs++;
+            }
+            for (var done : posting) {
+                done.get();
+            }
+            threads.shutdown();
+            assertThat(runs).isPositive();
+        }
+
+        private void tenTimes() {
+            for (int at = 0; at < 10; at++) {
+                shippedAndBilled();
+            }
+        }
+
         private JsonNode books() {
             return auditor.post("/api/proofs", "{}").body().get("statements");
         }

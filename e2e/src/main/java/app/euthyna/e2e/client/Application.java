@@ -32,7 +32,7 @@ public final class Application implements AutoCloseable {
         try (var socket = new ServerSocket(0)) {
             port = socket.getLocalPort();
         }
-        var command = new ArrayList<>(List.of("java", "-XX:TieredStopAtLevel=1", "-Xmx1g"));
+        var command = new ArrayList<>(List.of("java", "-Xmx1g"));
         if (Files.exists(home.resolve("euthyna.jsa"))) {
             command.add("-XX:SharedArchiveFile=euthyna.jsa");
         }

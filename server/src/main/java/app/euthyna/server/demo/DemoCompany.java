@@ -29,9 +29,12 @@ import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.time.Clock;
 import java.time.LocalDate;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import org.slf4j.Logger;
@@ -99,20 +102,7 @@ class DemoCompany {
         var today = LocalDate.now(clock);
         var start = today.minusDays(DAYS);
         transactions.executeWithoutResult(status -> masterData(start, count));
-        var trade = new Trade(new Random(SEED), today);
-        var ordinary = Math.max(0, count - 30);
-        for (int from = 0; from < ordinary; from += TOGETHER) {
-            var first = from;
-            transactions.executeWithoutResult(status -> {
-                for (int at = first; at < Math.min(first + TOGETHER, ordinary); at++) {
-                    trade.ordinary(start.plusDays((long) at * (DAYS + 1) / ordinary));
-                    // what is done with is let go of, or every later query would look through all of it for changes
-                    entities.flush();
-                    entities.clear();
-                }
-            });
-        }
-        transactions.executeWithoutResult(status -> trade.stories());
+        new Trade(new Random(SEED), today).live(start, Math.max(0, count - 30));
         LOG.info("The demo company has {} orders after {} s.", count, (System.nanoTime() - started) / 1_000_000_000);
     }
 
@@ -162,6 +152,7 @@ class DemoCompany {
         private final List<DemoCatalogue.Name> customers = DemoCatalogue.customers();
         private final List<DemoCatalogue.Stocked> items = DemoCatalogue.items().stream()
                 .filter(i -> i.item().regulated().isEmpty() && !i.item().code().equals("MS-01")).toList();
+        private final Map<LocalDate, Deque<Runnable>> agenda = new HashMap<>();
         private int reference = 1000;
 
         private Trade(Random random, LocalDate today) {
@@ -171,10 +162,6 @@ class DemoCompany {
 
         private CommandContext clerk(LocalDate on) {
             return context(random.nextInt(3) == 0 ? "clerk2" : "clerk", Role.CLERK, on, "");
-        }
-
-        private CommandContext controller(String reason) {
-            return context("controller", Role.CONTROLLER, today, reason);
         }
 
         private String submit(LocalDate on, String customer, String po, OrderKind kind, LocalDate requested, OrderDraft.Line... lines) {
@@ -191,8 +178,38 @@ class DemoCompany {
                     discount == null ? null : new BigDecimal(discount), null);
         }
 
-        /** An order of the day, as far on its way as its age allows. */
-        void ordinary(LocalDate on) {
+        /** Puts something off to its day; what lies after today does not happen. */
+        private void on(LocalDate day, Runnable what) {
+            if (!day.isAfter(today)) {
+                agenda.computeIfAbsent(day, d -> new ArrayDeque<>()).add(what);
+            }
+        }
+
+        /** Day by day: new orders, then whatever was put off to the day. Documents are numbered in the order of their dates. */
+        void live(LocalDate start, int ordinary) {
+            stories();
+            for (int at = 0; at < ordinary; at++) {
+                var day = start.plusDays((long) at * (DAYS + 1) / ordinary);
+                on(day, () -> ordinary(day));
+            }
+            for (var day = start; !day.isAfter(today); day = day.plusDays(1)) {
+                var deeds = agenda.getOrDefault(day, new ArrayDeque<>());
+                while (!deeds.isEmpty()) {
+                    transactions.executeWithoutResult(status -> {
+                        for (int at = 0; at < TOGETHER && !deeds.isEmpty(); at++) {
+                            deeds.remove().run();
+                            // what is done with is let go of, or every later query would look through all of it for changes
+                            entities.flush();
+                            entities.clear();
+                        }
+                    });
+                }
+                agenda.remove(day);
+            }
+        }
+
+        /** An order of the day, which goes as far on its way as its age allows. */
+        private void ordinary(LocalDate on) {
             var customer = customers.get(random.nextInt(customers.size()));
             var lines = new ArrayList<OrderDraft.Line>();
             for (int at = 0; at <= random.nextInt(4); at++) {
@@ -203,15 +220,17 @@ class DemoCompany {
             }
             var number = submit(on, customer.code(), "%s-%04d/%02d".formatted(initials(customer.name()), reference, on.getYear() % 100),
                     OrderKind.STANDARD, on.plusDays(2 + random.nextInt(12)), lines.toArray(OrderDraft.Line[]::new));
-            if (chains.chain(number).order().state() != OrderState.CLEARED) {
-                if (on.isBefore(today.minusDays(12))) {
-                    checks.waive(context("controller", Role.CONTROLLER, on.plusDays(1), "known and agreed by telephone"), number,
-                            version(number), checks.openOf(number));
-                } else {
-                    return;
-                }
+            if (chains.chain(number).order().state() == OrderState.CLEARED) {
+                goOn(number, on);
+            } else if (on.isBefore(today.minusDays(12))) {
+                on(on.plusDays(1), () -> {
+                    if (chains.chain(number).order().state() == OrderState.HELD) {
+                        checks.waive(context("controller", Role.CONTROLLER, on.plusDays(1), "known and agreed by telephone"), number,
+                                version(number), checks.openOf(number));
+                    }
+                    goOn(number, on.plusDays(1));
+                });
             }
-            goOn(number, on);
         }
 
         private String initials(String name) {
@@ -219,30 +238,35 @@ class DemoCompany {
             return ("" + words[0].charAt(0) + words[words.length - 1].charAt(0)).toUpperCase();
         }
 
-        private void goOn(String number, LocalDate on) {
-            var left = on.plusDays(1 + random.nextInt(4));
-            if (left.isAfter(today)) {
-                return;
+        /** Ships, bills and is paid, each on its day. */
+        private void goOn(String number, LocalDate from) {
+            var leaves = from.plusDays(1 + random.nextInt(4));
+            var rests = leaves.isAfter(today.minusDays(2)) && random.nextInt(2) == 0;
+            var billed = leaves.plusDays(1 + random.nextInt(3));
+            on(leaves, () -> {
+                var staged = stage(number, leaves, List.of());
+                if (staged == null || rests) {
+                    return;
+                }
+                goods.depart(context("warehouse", Role.WAREHOUSE, leaves, ""), staged, 0);
+                on(billed, () -> bill(number, billed));
+            });
+        }
+
+        private void bill(String number, LocalDate on) {
+            var invoice = billing.bill(context("receivables", Role.RECEIVABLES, on, ""), List.of(number), List.of());
+            var paid = on.plusDays(8 + random.nextInt(40));
+            if (random.nextInt(15) > 0) {
+                on(paid, () -> pay(number, invoice, paid));
             }
-            var staged = stage(number, left, List.of());
-            if (staged == null || left.isAfter(today.minusDays(2)) && random.nextInt(2) == 0) {
-                return;
-            }
-            goods.depart(context("warehouse", Role.WAREHOUSE, left, ""), staged, 0);
-            var billed = left.plusDays(1 + random.nextInt(3));
-            if (billed.isAfter(today)) {
-                return;
-            }
-            var invoice = billing.bill(context("receivables", Role.RECEIVABLES, billed, ""), List.of(number), List.of());
-            var paid = billed.plusDays(8 + random.nextInt(40));
-            if (paid.isAfter(today) || random.nextInt(15) == 0) {
-                return;
-            }
+        }
+
+        private void pay(String number, String invoice, LocalDate on) {
             var chain = chains.chain(number);
             var gross = chain.invoices().stream().filter(i -> i.number().equals(invoice)).findFirst().orElseThrow().totals().gross();
             var part = random.nextInt(12) == 0 ? Money.rounded(gross.amount().divide(BigDecimal.valueOf(2)), gross.currency()) : gross;
             if (part.isPositive()) {
-                billing.receive(context("receivables", Role.RECEIVABLES, paid, ""), chain.order().customer(), part,
+                billing.receive(context("receivables", Role.RECEIVABLES, on, ""), chain.order().customer(), part,
                         List.of(new Settlement(invoice, part)));
             }
         }
@@ -260,114 +284,117 @@ class DemoCompany {
         }
 
         /** One of everything that can be met in the house. */
-        void stories() {
+        private void stories() {
             var yesterday = today.minusDays(1);
             twoSpellings();
-            lapsedLicence();
-            notInTheRegister();
-            silentRegister();
+            licences();
             overTheLimit(customers.get(0).code(), "AN-3501", today.minusDays(5), today);
             overTheLimit(customers.get(7).code(), "AN-3502", today.minusDays(2), today.plusDays(2));
             overTheLimit(customers.get(20).code(), "AN-3503", yesterday, today.plusDays(6));
-            forgottenPrice();
-            samples();
+            prices();
             shortOfStock();
             nobodyWantsTheRest();
             cancelledAndDeclined();
-            hoursToBill();
-            moneyOnAccount();
-            orders.keep(clerk(yesterday), new OrderDraft(customers.get(4).code(), "", OrderKind.STANDARD, null, yesterday, today.plusDays(9),
-                    "waits for the yard to name the colour", null, List.of(line("PT-02", "6"))));
+            on(today.minusDays(6), () -> submit(today.minusDays(6), customers.get(22).code(), "ST-rig", OrderKind.STANDARD, today.minusDays(3),
+                    line("SV-01", "14.5"), line("SV-03", "1")));
+            on(today.minusDays(3), () -> billing.receive(context("receivables", Role.RECEIVABLES, today.minusDays(3), ""),
+                    customers.get(23).code(), Money.of("750.00", company.currency().getCurrencyCode()), List.of()));
+            on(yesterday, () -> orders.keep(clerk(yesterday), new OrderDraft(customers.get(4).code(), "", OrderKind.STANDARD, null, yesterday,
+                    today.plusDays(9), "waits for the yard to name the colour", null, List.of(line("PT-02", "6")))));
+        }
+
+        /** An order on its day, wanted so many days from today. */
+        private void order(int daysAgo, int customer, String po, int wantedIn, OrderDraft.Line... lines) {
+            var day = today.minusDays(daysAgo);
+            on(day, () -> submit(day, customers.get(customer).code(), po, OrderKind.STANDARD, today.plusDays(wantedIn), lines));
         }
 
         private void twoSpellings() {
-            var customer = customers.get(5).code();
-            var first = submit(today.minusDays(30), customer, "PO 04417-B", OrderKind.STANDARD, today.minusDays(20), line("RP-112", "60"),
-                    line("FT-112", "24"));
-            goOn(first, today.minusDays(30));
-            submit(today.minusDays(2), customer, "4417/b", OrderKind.STANDARD, today.plusDays(1), line("RP-112", "60"), line("FT-112", "24"));
-            submit(today.minusDays(1), customers.get(11).code(), "SN-118", OrderKind.STANDARD, today.plusDays(3), line("SF-05", "12"));
-            submit(today, customers.get(11).code(), "SN-118", OrderKind.STANDARD, today.plusDays(3), line("SF-05", "12"));
+            on(today.minusDays(30), () -> goOn(submit(today.minusDays(30), customers.get(5).code(), "PO 04417-B", OrderKind.STANDARD,
+                    today.minusDays(20), line("RP-112", "60"), line("FT-112", "24")), today.minusDays(30)));
+            order(2, 5, "4417/b", 1, line("RP-112", "60"), line("FT-112", "24"));
+            order(1, 11, "SN-118", 3, line("SF-05", "12"));
+            order(0, 11, "SN-118", 3, line("SF-05", "12"));
         }
 
-        private void lapsedLicence() {
-            masterData.register("pyro", "PY-2206", today.minusDays(12), true);
-            submit(today.minusDays(4), customers.get(6).code(), "HP-771", OrderKind.STANDARD, today, line("FL-01", "12"), line("RP-208", "40"));
-        }
-
-        private void notInTheRegister() {
-            submit(today.minusDays(6), customers.get(2).code(), "flares for the spring course", OrderKind.STANDARD, today.plusDays(5),
-                    line("FL-02", "20"));
-            submit(today.minusDays(3), customers.get(10).code(), "TB-50", OrderKind.STANDARD, today.plusDays(8), line("AF-01", "6"));
-        }
-
-        private void silentRegister() {
-            masterData.register("biocide", "BI-713", null, false);
-            submit(today.minusDays(1), customers.get(13).code(), "CQ-2031", OrderKind.STANDARD, today.plusDays(4), line("AF-02", "10"));
+        /** Lapsed, not given, not found in the register, and a register that does not answer. */
+        private void licences() {
+            on(today.minusDays(20), () -> {
+                masterData.register("pyro", "PY-2206", today.minusDays(12), true);
+                masterData.register("biocide", "BI-713", null, false);
+            });
+            order(4, 6, "HP-771", 0, line("FL-01", "12"), line("RP-208", "40"));
+            order(6, 2, "flares for the spring course", 5, line("FL-02", "20"));
+            order(3, 10, "TB-50", 8, line("AF-01", "6"));
+            order(1, 13, "CQ-2031", 4, line("AF-02", "10"));
         }
 
         /** Enough of a dear item to pass the customer's limit by itself. */
-        private void overTheLimit(String customer, String item, LocalDate on, LocalDate wanted) {
-            var limit = masterData.customer(customer).rules().creditLimit().orElse(Money.of("20000.00", "EUR"));
-            var gross = masterData.item(item).price().multiply(new BigDecimal("1.21"));
-            var pieces = limit.amount().divide(gross, 0, RoundingMode.CEILING);
-            submit(on, customer, "season " + on.getYear() + " " + customer.substring(1), OrderKind.STANDARD, wanted,
-                    line(item, pieces.toPlainString()), line("SV-01", "6"), line("CH-10", "30"));
+        private void overTheLimit(String customer, String item, LocalDate day, LocalDate wanted) {
+            on(day, () -> {
+                var limit = masterData.customer(customer).rules().creditLimit().orElse(Money.of("20000.00", "EUR"));
+                var gross = masterData.item(item).price().multiply(new BigDecimal("1.21"));
+                var pieces = limit.amount().divide(gross, 0, RoundingMode.CEILING);
+                submit(day, customer, "season " + day.getYear() + " " + customer.substring(1), OrderKind.STANDARD, wanted,
+                        line(item, pieces.toPlainString()), line("SV-01", "6"), line("CH-10", "30"));
+            });
         }
 
-        private void forgottenPrice() {
-            submit(today.minusDays(1), customers.get(9).code(), "KD-9", OrderKind.STANDARD, today.plusDays(2), line("FT-316", "40", "0", null),
-                    line("RP-416", "25"));
-        }
-
-        private void samples() {
-            var sample = submit(today.minusDays(9), customers.get(14).code(), "", OrderKind.SAMPLE, today.minusDays(5), line("CC-01", "20", "0", null));
-            goods.depart(context("warehouse", Role.WAREHOUSE, today.minusDays(7), ""), stage(sample, today.minusDays(8), List.of()), 0);
-            submit(today, customers.get(15).code(), "", OrderKind.SAMPLE, today.plusDays(4), line("CC-01", "10"));
+        private void prices() {
+            order(1, 9, "KD-9", 2, line("FT-316", "40", "0", null), line("RP-416", "25"));
+            on(today.minusDays(9), () -> {
+                var sample = submit(today.minusDays(9), customers.get(14).code(), "", OrderKind.SAMPLE, today.minusDays(5),
+                        line("CC-01", "20", "0", null));
+                on(today.minusDays(7), () -> ship(sample, today.minusDays(7), List.of()));
+            });
+            on(today, () -> submit(today, customers.get(15).code(), "", OrderKind.SAMPLE, today.plusDays(4), line("CC-01", "10")));
         }
 
         private void shortOfStock() {
-            submit(today.minusDays(3), customers.get(1).code(), "GS-MOOR-26", OrderKind.STANDARD, today.plusDays(20), line("MS-01", "3"));
-            submit(today.minusDays(1), customers.get(8).code(), "BI-88", OrderKind.STANDARD, today.plusDays(10), line("MS-01", "4"));
+            order(3, 1, "GS-MOOR-26", 20, line("MS-01", "3"));
+            order(1, 8, "BI-88", 10, line("MS-01", "4"));
         }
 
         private void nobodyWantsTheRest() {
-            var number = submit(today.minusDays(70), customers.get(16).code(), "RH-300", OrderKind.STANDARD, today.minusDays(55),
-                    line("CH-08", "200"), line("FT-210", "60"));
-            ship(number, today.minusDays(60), List.of(new Pick(1, Quantity.of(120))));
-            billing.bill(context("receivables", Role.RECEIVABLES, today.minusDays(58), ""), List.of(number), List.of());
-            var ended = submit(today.minusDays(80), customers.get(17).code(), "SP-51", OrderKind.STANDARD, today.minusDays(70), line("RP-310", "300"));
-            ship(ended, today.minusDays(76), List.of(new Pick(1, Quantity.of(180))));
-            billing.bill(context("receivables", Role.RECEIVABLES, today.minusDays(75), ""), List.of(ended), List.of());
-            undo(ended, new Intent.CancelRest(List.of()), "the yard has changed to another line");
+            partShipped(70, 16, "RH-300", 120, null, line("CH-08", "200"), line("FT-210", "60"));
+            partShipped(80, 17, "SP-51", 180, "the yard has changed to another line", line("RP-310", "300"));
+        }
+
+        /** Some of the first line leaves and is billed; the rest waits, or is given up for a reason. */
+        private void partShipped(int daysAgo, int customer, String po, int leaves, String givenUp, OrderDraft.Line... lines) {
+            var day = today.minusDays(daysAgo);
+            on(day, () -> {
+                var number = submit(day, customers.get(customer).code(), po, OrderKind.STANDARD, day.plusDays(12), lines);
+                on(day.plusDays(4), () -> ship(number, day.plusDays(4), List.of(new Pick(1, Quantity.of(leaves)))));
+                on(day.plusDays(6), () -> billing.bill(context("receivables", Role.RECEIVABLES, day.plusDays(6), ""), List.of(number), List.of()));
+                if (givenUp != null) {
+                    on(day.plusDays(30), () -> undo(number, day.plusDays(30), new Intent.CancelRest(List.of()), givenUp));
+                }
+            });
         }
 
         private void ship(String number, LocalDate on, List<Pick> picks) {
             goods.depart(context("warehouse", Role.WAREHOUSE, on, ""), stage(number, on, picks), 0);
         }
 
-        private void undo(String number, Intent intent, String reason) {
-            var context = controller(reason);
-            unwind.carryOut(context, number, intent, unwind.fingerprintOf(number));
+        private void undo(String number, LocalDate on, Intent intent, String reason) {
+            unwind.carryOut(context("controller", Role.CONTROLLER, on, reason), number, intent, unwind.fingerprintOf(number));
         }
 
         private void cancelledAndDeclined() {
-            var cancelled = submit(today.minusDays(10), customers.get(18).code(), "MS-17", OrderKind.STANDARD, today.minusDays(2), line("SF-01", "8"));
-            undo(cancelled, new Intent.CancelOrder(), "ordered elsewhere");
-            var declined = submit(today.minusDays(8), customers.get(19).code(), "LH-2", OrderKind.STANDARD, today, line("SF-02", "4", "0", null));
-            checks.decline(controller("nothing is given away without a sample order"), declined, version(declined));
-            var staged = submit(today.minusDays(4), customers.get(21).code(), "BM-70", OrderKind.STANDARD, today, line("AN-2002", "3"));
-            stage(staged, today.minusDays(1), List.of());
-        }
-
-        private void hoursToBill() {
-            submit(today.minusDays(6), customers.get(22).code(), "ST-rig", OrderKind.STANDARD, today.minusDays(3), line("SV-01", "14.5"),
-                    line("SV-03", "1"));
-        }
-
-        private void moneyOnAccount() {
-            billing.receive(context("receivables", Role.RECEIVABLES, today.minusDays(3), ""), customers.get(23).code(),
-                    Money.of("750.00", company.currency().getCurrencyCode()), List.of());
+            on(today.minusDays(10), () -> {
+                var cancelled = submit(today.minusDays(10), customers.get(18).code(), "MS-17", OrderKind.STANDARD, today.minusDays(2), line("SF-01", "8"));
+                on(today.minusDays(8), () -> undo(cancelled, today.minusDays(8), new Intent.CancelOrder(), "ordered elsewhere"));
+            });
+            on(today.minusDays(8), () -> {
+                var declined = submit(today.minusDays(8), customers.get(19).code(), "LH-2", OrderKind.STANDARD, today, line("SF-02", "4", "0", null));
+                on(today.minusDays(7), () -> checks.decline(context("controller", Role.CONTROLLER, today.minusDays(7),
+                        "nothing is given away without a sample order"), declined, version(declined)));
+            });
+            on(today.minusDays(4), () -> {
+                var staged = submit(today.minusDays(4), customers.get(21).code(), "BM-70", OrderKind.STANDARD, today, line("AN-2002", "3"));
+                on(today.minusDays(1), () -> stage(staged, today.minusDays(1), List.of()));
+            });
         }
     }
 }

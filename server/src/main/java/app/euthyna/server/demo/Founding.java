@@ -10,11 +10,13 @@ import java.util.Optional;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
+import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /** Sets up a new database when the application first starts on it. */
 @Component
+@Order(1)
 class Founding implements ApplicationRunner {
 
     private final People people;

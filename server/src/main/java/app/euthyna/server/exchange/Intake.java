@@ -50,7 +50,7 @@ class Intake {
     /** So many orders to a transaction: each small commit costs the same as a large one. */
     private static final int TOGETHER = 25;
     /** An answer waits so long for a file to be done, then tells how far it is. */
-    private static final Duration PATIENCE = Duration.ofSeconds(20);
+    private static final Duration PATIENCE = Duration.ofSeconds(8);
     /** Who has not been heard of for so long is gone. */
     private static final Duration SILENCE = Duration.ofMinutes(2);
 

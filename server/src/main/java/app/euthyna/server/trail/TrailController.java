@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeMap;
+import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -62,7 +63,7 @@ class TrailController {
     }
 
     @GetMapping("/{kind}/{number}")
-    @Transactional(readOnly = true)
+    @Transactional(readOnly = true, isolation = Isolation.SERIALIZABLE)
     TrailView trail(@PathVariable DocumentKind kind, @PathVariable String number) {
         var facts = trails.from(kind, number);
         var trail = Trail.of(facts, company.currency());

@@ -105,8 +105,22 @@ class ServerTests {
             assertThat(clerk.post("/api/orders", order("N", 1).replace(item, "nothing")).code()).isEqualTo("not-found");
             assertThat(clerk.post("/api/orders", order("N", 1).replace("\"quantity\":1", "\"quantity\":1.2345")).body().get("detail").asString())
                     .contains("at most 3 decimals");
-            assertThat(clerk.post("/api/orders", order("N", 1).replace("\"quantity\":1", "\"quantity\":1,\"surprise\":1")).code()).isEqualTo("malformed");
+            assertThat(detail(order("N", 1).replace("\"quantity\":1", "\"quantity\":1,\"surprise\":1"))).isEqualTo("lines[0].surprise is no field of this request.");
+            assertThat(detail(order("N", 1).replace("\"quantity\":1", "\"quantity\":\"many\"")))
+                    .isEqualTo("lines[0].quantity: a number like 12.50, of at most 13 digits before the point, is expected.");
+            assertThat(detail(order("N", 1).replace("\"quantity\":1", "\"quantity\":1e30"))).startsWith("lines[0].quantity: a number");
+            assertThat(detail(order("N", 1).replace("\"quantity\":1", "\"requestedOn\":\"2026-02-30\""))).isEqualTo("lines[0].requestedOn: a date like 2026-03-02 is expected.");
+            assertThat(detail("{\"customer\":\"%s\",\"lines\":[null]}".formatted(customer))).isEqualTo("lines[0]: a value is missing.");
+            assertThat(detail(order("N", 1).replace("\"quantity\":1", "\"quantity\":999999999999,\"price\":999999999999")))
+                    .isEqualTo("A figure of it, or what it comes to, is larger than can be booked.");
+            assertThat(clerk.get("/api/orders?after=bm9uc2Vuc2U").code()).isEqualTo("incomplete");
             assertThat(orders()).isZero();
+        }
+
+        private String detail(String order) {
+            var answer = clerk.post("/api/orders", order);
+            assertThat(answer.status()).isEqualTo(400);
+            return answer.text("detail");
         }
 
         private long orders() {

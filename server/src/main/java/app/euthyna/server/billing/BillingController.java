@@ -185,13 +185,13 @@ class BillingController {
     /** Orders with something to bill, grouped by customer. */
     @GetMapping("/billing/to-bill")
     ToBillPage toBill(@RequestParam(required = false) String after) {
-        var key = after == null ? new String[] {"0", "0"} : Pages.key(after, 2);
+        var key = after == null ? new Pages.Key(new String[] {"0", "0"}) : Pages.key(after);
         var rows = jdbc.sql("""
                 select x.customer_id, x.order_id, c.code, c.name, o.number, o.po, x.billable_since, x.billable_net
                 from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
                 where x.billable = true and (x.customer_id > ? or (x.customer_id = ? and x.order_id > ?))
                 order by x.billable, x.customer_id, x.order_id fetch first 101 rows only""")
-                .params(Long.valueOf(key[0]), Long.valueOf(key[0]), Long.valueOf(key[1]))
+                .params(key.number(0), key.number(0), key.number(1))
                 .query((r, n) -> new ToBill(r.getLong(1), r.getLong(2), new ToBillRow(r.getString(3), r.getString(4), r.getString(5),
                         r.getString(6), r.getObject(7, LocalDate.class), company.money(r.getBigDecimal(8)).amount(), List.of()))).list();
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.customer()), String.valueOf(row.order())));
@@ -217,7 +217,7 @@ class BillingController {
         var parameters = new ArrayList<Object>();
         var where = new StringBuilder(after == null ? "1 = 1" : "i.id < ?");
         if (after != null) {
-            parameters.add(Long.valueOf(Pages.key(after, 1)[0]));
+            parameters.add(Pages.key(after).number(0));
         }
         if (customer != null) {
             where.append(" and c.code = ?");
@@ -245,7 +245,7 @@ class BillingController {
         var rows = jdbc.sql("""
                 select p.number, c.code, c.name, p.received_on, p.amount, p.left_amount, p.id from payment p
                 join customer c on c.id = p.customer_id where p.id < ? order by p.id desc fetch first 101 rows only""")
-                .param(after == null ? Long.MAX_VALUE : Long.parseLong(Pages.key(after, 1)[0]))
+                .param(after == null ? Long.MAX_VALUE : Pages.key(after).number(0))
                 .query((r, n) -> new KeyedPayment(r.getLong(7), payment(r, n))).list();
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
         return new PaymentPage(page.rows().stream().map(KeyedPayment::row).toList(), page.next());

@@ -226,10 +226,10 @@ class ReviewController {
             parameters.put("reason", reason);
         }
         if (after != null) {
-            var seen = Pages.key(after, 3);
-            parameters.put("key", new BigDecimal(seen[0]));
-            parameters.put("requested", LocalDate.parse(seen[1]));
-            parameters.put("id", Long.valueOf(seen[2]));
+            var seen = Pages.key(after);
+            parameters.put("key", seen.figure(0));
+            parameters.put("requested", seen.date(1));
+            parameters.put("id", seen.number(2));
             where.append(" and (").append(key).append(" < :key or (").append(key).append(" = :key and ")
                     .append(sort == Sort.REQUESTED ? "(x.requested_on > :requested or (x.requested_on = :requested and x.order_id > :id))"
                             : "x.order_id > :id").append("))");

@@ -21,6 +21,7 @@ import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.UUID;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -166,12 +167,16 @@ class Intake {
     private List<Result> group(CommandContext context, List<FileOrder> group) {
         try {
             return together(() -> group.stream().map(order -> one(context, order)).toList());
-        } catch (RefusedException oneOfThem) {
+        } catch (RuntimeException oneOfThem) {
             return group.stream().map(order -> {
                 try {
                     return together(() -> one(context, order));
                 } catch (RefusedException refused) {
-                    return refused(order, refused);
+                    return refused(order, refused.getMessage());
+                } catch (RuntimeException bug) {
+                    var incident = UUID.randomUUID().toString();
+                    LOG.error("incident {}: rows {} of an intake", incident, order.rows(), bug);
+                    return refused(order, "Something went wrong on our side; incident " + incident + ".");
                 }
             }).toList();
         }
@@ -187,7 +192,7 @@ class Intake {
                     try {
                         taken.add(one(context, order));
                     } catch (RefusedException refused) {
-                        refusals.add(refused(order, refused));
+                        refusals.add(refused(order, refused.getMessage()));
                         throw refused;
                     }
                     if (taken.size() % TOGETHER == 0) {
@@ -225,8 +230,8 @@ class Intake {
         return new Result(order.reference(), order.customer(), order.rows(), Outcome.TAKEN, view.number(), view.state(), "");
     }
 
-    private static Result refused(FileOrder order, RefusedException refused) {
-        return new Result(order.reference(), order.customer(), order.rows(), Outcome.REFUSED, "", null, refused.getMessage());
+    private static Result refused(FileOrder order, String sentence) {
+        return new Result(order.reference(), order.customer(), order.rows(), Outcome.REFUSED, "", null, sentence);
     }
 
     private static Result notTaken(FileOrder order, String sentence) {

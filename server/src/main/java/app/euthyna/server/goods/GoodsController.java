@@ -31,6 +31,10 @@ import org.springframework.web.bind.annotation.RestController;
 class GoodsController {
 
     private final GoodsService goods;
+    /** Before and after everything. */
+    private static final Pages.Key FIRST = new Pages.Key(new String[] {"0001-01-01", "0"});
+    private static final Pages.Key LAST = new Pages.Key(new String[] {"9999-12-31", String.valueOf(Long.MAX_VALUE)});
+
     private final Commands commands;
     private final Company company;
     private final JdbcClient jdbc;
@@ -156,7 +160,7 @@ class GoodsController {
     /** Cleared orders with reserved goods, by requested date. */
     @GetMapping("/goods/to-stage")
     ToStagePage toStage(@RequestParam(required = false) String after) {
-        var key = after == null ? new String[] {"0001-01-01", "0"} : Pages.key(after, 2);
+        var key = after == null ? FIRST : Pages.key(after);
         var rows = jdbc.sql("""
                 select o.id, o.number, c.name, o.po, x.requested_on, o.version,
                        (select count(*) from stock_claim k where k.order_id = o.id and k.reserved > 0),
@@ -165,7 +169,7 @@ class GoodsController {
                 from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
                 where x.stageable = true and (x.requested_on > ? or (x.requested_on = ? and x.order_id > ?))
                 order by x.stageable, x.requested_on, x.order_id fetch first 101 rows only""")
-                .params(LocalDate.parse(key[0]), LocalDate.parse(key[0]), Long.valueOf(key[1]))
+                .params(key.date(0), key.date(0), key.number(1))
                 .query((r, n) -> new Keyed<>(r.getLong(1), r.getObject(5, LocalDate.class), new ToStageRow(r.getString(2), r.getString(3),
                         r.getString(4), r.getObject(5, LocalDate.class), r.getLong(7), new Quantity(r.getBigDecimal(8)).value(),
                         new Quantity(r.getBigDecimal(9)).value(), r.getLong(6)))).list();
@@ -176,8 +180,7 @@ class GoodsController {
     /** Dispatch notes that are staged or have departed: staged oldest first, departed newest first. */
     @GetMapping("/goods/dispatches")
     DispatchPage dispatches(@RequestParam(defaultValue = "false") boolean departed, @RequestParam(required = false) String after) {
-        var start = departed ? new String[] {"9999-12-31", String.valueOf(Long.MAX_VALUE)} : new String[] {"0001-01-01", "0"};
-        var key = after == null ? start : Pages.key(after, 2);
+        var key = after != null ? Pages.key(after) : departed ? LAST : FIRST;
         var than = departed ? "<" : ">";
         var direction = departed ? " desc" : "";
         var rows = jdbc.sql("""
@@ -189,7 +192,7 @@ class GoodsController {
                 where d.state = ? and (d.staged_on THAN ? or (d.staged_on = ? and d.id THAN ?))
                 order by d.state DIRECTION, d.staged_on DIRECTION, d.id DIRECTION fetch first 101 rows only"""
                 .replace("THAN", than).replace(" DIRECTION", direction))
-                .params(departed ? "DEPARTED" : "STAGED", LocalDate.parse(key[0]), LocalDate.parse(key[0]), Long.valueOf(key[1]))
+                .params(departed ? "DEPARTED" : "STAGED", key.date(0), key.date(0), key.number(1))
                 .query((r, n) -> new Keyed<>(r.getLong(1), r.getObject(7, LocalDate.class), new DispatchRow(r.getString(2), r.getString(3),
                         r.getString(4), r.getString(5), r.getString(6), r.getObject(departed ? 8 : 7, LocalDate.class),
                         r.getObject(9, LocalDate.class), r.getLong(11), new Quantity(r.getBigDecimal(12)).value(), r.getLong(10)))).list();

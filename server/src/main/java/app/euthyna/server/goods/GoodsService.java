@@ -6,6 +6,7 @@ import app.euthyna.core.goods.Dispatching;
 import app.euthyna.core.goods.Dispatching.Pick;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.masterdata.MasterData;
@@ -58,7 +59,12 @@ public class GoodsService {
             throw new RefusedException(CommonRefusal.Incomplete.of("quantity", "a quantity above zero"));
         }
         var at = site == null ? masterData.defaultSite() : site;
-        masterData.item(item);
+        if (!masterData.item(item).kind().isShipped()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("item", "an item that lies in a store; %s does not".formatted(item)));
+        }
+        if (unitCost.stripTrailingZeros().scale() > Price.DECIMALS) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("unitCost", "a cost with at most 4 decimals"));
+        }
         locks.customers(jdbc.sql("""
                 select distinct o.customer_id from finding f join sales_order o on o.id = f.order_id
                 join sales_order_line l on l.order_id = o.id and l.item_code = ?

@@ -68,7 +68,7 @@ class LedgerController {
         condition(where, parameters, " and exists (select 1 from journal_line x where x.entry_id = e.id and x.account = ?)", account);
         condition(where, parameters, " and e.entry_date >= ?", from);
         condition(where, parameters, " and e.entry_date <= ?", to);
-        condition(where, parameters, " and e.id < ?", after == null ? null : Long.valueOf(Pages.key(after, 1)[0]));
+        condition(where, parameters, " and e.id < ?", after == null ? null : Pages.key(after).number(0));
         return page(where.toString(), parameters);
     }
 

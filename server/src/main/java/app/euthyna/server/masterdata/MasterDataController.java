@@ -14,6 +14,7 @@ import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
+import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
@@ -58,13 +59,13 @@ class MasterDataController {
     }
 
     record NewCustomer(@NotBlank @Size(max = 40) String code, @NotBlank @Size(max = 200) String name, @Size(max = 120) String town,
-            String customerClass, @PositiveOrZero BigDecimal creditLimit, @PositiveOrZero Integer termsDays, VatTreatment vatTreatment,
+            String customerClass, @PositiveOrZero BigDecimal creditLimit, @PositiveOrZero @Max(3650) Integer termsDays, VatTreatment vatTreatment,
             PoRules po, List<@Valid Licence> licences) {
     }
 
     record NewItem(@NotBlank @Size(max = 40) String code, @NotBlank @Size(max = 200) String name, @NotNull LineKind kind,
             String itemClass, String unit, @NotNull @PositiveOrZero BigDecimal price, @PositiveOrZero BigDecimal floorPrice,
-            @NotNull Vat.Category vatCategory, @NotNull @PositiveOrZero BigDecimal vatRate, @PositiveOrZero BigDecimal minStock,
+            @NotNull Vat.Category vatCategory, @NotNull @PositiveOrZero @Max(100) BigDecimal vatRate, @PositiveOrZero BigDecimal minStock,
             String regulated) {
     }
 
@@ -89,6 +90,9 @@ class MasterDataController {
     @PostMapping("/customers")
     CodeView addCustomer(@Valid @RequestBody NewCustomer request, HttpServletRequest http) {
         return commands.run(http, request, CodeView.class, context -> {
+            if (masterData.findCustomer(request.code()).isPresent()) {
+                throw new RefusedException(CommonRefusal.Incomplete.of("code", "a code that no customer has yet"));
+            }
             var po = or(request.po(), new PoRules(null, null, null, null, null));
             var rules = new CustomerRules(request.code(), amount("creditLimit", request.creditLimit()), new PoPolicy(or(po.required(), false),
                     or(po.same(), Severity.STOP), or(po.alike(), Severity.STOP), or(po.near(), Severity.CAUTION),
@@ -105,6 +109,9 @@ class MasterDataController {
     @PostMapping("/items")
     CodeView addItem(@Valid @RequestBody NewItem request, HttpServletRequest http) {
         return commands.run(http, request, CodeView.class, context -> {
+            if (!masterData.items(List.of(request.code())).isEmpty()) {
+                throw new RefusedException(CommonRefusal.Incomplete.of("code", "a code that no item has yet"));
+            }
             if (request.vatCategory() != Vat.Category.S && request.vatRate().signum() != 0) {
                 throw new RefusedException(CommonRefusal.Incomplete.of("vatRate", "zero, unless the category is S"));
             }

@@ -120,7 +120,7 @@ class OrderController {
         }
         if (after != null) {
             where.append(" and o.id < ?");
-            parameters.add(Long.valueOf(Pages.key(after, 1)[0]));
+            parameters.add(Pages.key(after).number(0));
         }
         parameters.add(Pages.SIZE + 1);
         var rows = jdbc.sql("select o.id, o.number, o.state, c.code, c.name, o.po, o.ordered_on, o.requested_on, o.gross "

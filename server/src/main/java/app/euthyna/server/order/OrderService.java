@@ -112,6 +112,7 @@ public class OrderService {
     /** Changes the content of an order; what is null in the draft's header stays as it is. */
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView amend(CommandContext context, String number, long version, OrderDraft draft) {
+        oneLine(draft.po());
         locks.customerAndOrder(number);
         var entity = seen(number, version);
         var before = core(entity);
@@ -152,6 +153,7 @@ public class OrderService {
     }
 
     private OrderEntity persist(CommandContext context, OrderDraft draft, String number) {
+        oneLine(draft.po());
         var customer = masterData.customer(draft.customer());
         var order = build(context, draft, number, customer, 0);
         var entity = new OrderEntity();
@@ -194,6 +196,10 @@ public class OrderService {
             }
             var code = written.item() == null && before != null ? before.item() : written.item();
             var item = before != null && before.item().equals(code) ? null : items.get(code);
+            if (code == null || code.isBlank()) {
+                refusals.add(CommonRefusal.Incomplete.of("lines[" + no + "].item", "the code of an item"));
+                continue;
+            }
             if (item == null && (before == null || !before.item().equals(code))) {
                 refusals.add(new CommonRefusal.NotFound("item", code));
                 continue;
@@ -231,6 +237,12 @@ public class OrderService {
                 ? new OrderLine(no, before.kind(), before.item(), before.description(), new Quantity(quantity), terms, before.vat(), wanted)
                 : new OrderLine(no, item.kind(), item.code(), item.name(), new Quantity(quantity), terms,
                         item.kind() == LineKind.TEXT ? item.vat() : customer.vatTreatment().apply(item.vat()), wanted));
+    }
+
+    private static void oneLine(String po) {
+        if (po != null && po.chars().anyMatch(Character::isISOControl)) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("po", "a text on one line"));
+        }
     }
 
     private static int decimals(BigDecimal value) {

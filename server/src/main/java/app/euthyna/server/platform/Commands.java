@@ -4,6 +4,7 @@ import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Role;
 import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
+import java.sql.SQLException;
 import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.LocalDate;
@@ -11,9 +12,11 @@ import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import org.springframework.dao.ConcurrencyFailureException;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.dao.QueryTimeoutException;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.orm.jpa.vendor.HibernateJpaDialect;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -27,6 +30,10 @@ import tools.jackson.databind.ObjectMapper;
 public class Commands {
 
     private static final int TRIES = 8;
+    /** SQL states of class 22: a figure or text that its column can't hold. */
+    private static final String CANNOT_HOLD = "22";
+
+    private final HibernateJpaDialect dialect = new HibernateJpaDialect();
 
     private final TransactionTemplate transactions;
     private final JdbcClient jdbc;
@@ -78,13 +85,38 @@ public class Commands {
         for (int attempt = 1; ; attempt++) {
             try {
                 return transaction.get();
-            } catch (ConcurrencyFailureException | DuplicateKeyException | QueryTimeoutException lost) {
+            } catch (RefusedException refused) {
+                throw refused;
+            } catch (RuntimeException failed) {
+                var told = translated(failed);
+                if (told instanceof DataIntegrityViolationException && state(told).startsWith(CANNOT_HOLD)) {
+                    throw new RefusedException(new PlatformRefusal.TooLarge());
+                }
+                if (!(told instanceof ConcurrencyFailureException || told instanceof DuplicateKeyException || told instanceof QueryTimeoutException)) {
+                    throw failed;
+                }
                 if (attempt == TRIES) {
                     throw new RefusedException(new PlatformRefusal.Busy());
                 }
                 pause(attempt);
             }
         }
+    }
+
+    /** What the persistence layer throws before Spring has seen it says the same in other words. */
+    private RuntimeException translated(RuntimeException failed) {
+        var told = dialect.translateExceptionIfPossible(failed);
+        return told == null ? failed : told;
+    }
+
+    /** The SQL state at the bottom of a failure. */
+    private static String state(Throwable failed) {
+        for (var cause = failed; cause != null; cause = cause.getCause()) {
+            if (cause instanceof SQLException sql && sql.getSQLState() != null) {
+                return sql.getSQLState();
+            }
+        }
+        return "";
     }
 
     private static void pause(int attempt) {

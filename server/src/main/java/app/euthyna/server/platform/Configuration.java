@@ -9,15 +9,21 @@ import io.swagger.v3.oas.models.media.MediaType;
 import io.swagger.v3.oas.models.media.Schema;
 import io.swagger.v3.oas.models.media.StringSchema;
 import io.swagger.v3.oas.models.responses.ApiResponse;
+import com.fasterxml.jackson.annotation.Nulls;
 import java.math.BigDecimal;
 import java.time.Clock;
+import java.time.LocalDate;
 import java.util.List;
 import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
 import org.springframework.context.annotation.Bean;
 import tools.jackson.core.JsonGenerator;
+import tools.jackson.core.JsonParser;
+import tools.jackson.core.JsonToken;
+import tools.jackson.databind.DeserializationContext;
 import tools.jackson.databind.SerializationContext;
+import tools.jackson.databind.ValueDeserializer;
 import tools.jackson.databind.ValueSerializer;
 import tools.jackson.databind.module.SimpleModule;
 
@@ -56,7 +62,34 @@ class Configuration {
                 out.writeString(value.value().toPlainString());
             }
         });
-        return builder -> builder.addModule(module);
+        module.addDeserializer(LocalDate.class, new ValueDeserializer<>() {
+            @Override
+            public LocalDate deserialize(JsonParser in, DeserializationContext context) {
+                return GivenValues.date(in.getValueAsString(), words -> context.weirdStringException(in.getValueAsString(), LocalDate.class, words));
+            }
+        });
+        module.addDeserializer(BigDecimal.class, new ValueDeserializer<>() {
+            @Override
+            public BigDecimal deserialize(JsonParser in, DeserializationContext context) {
+                var text = in.currentToken() == JsonToken.VALUE_STRING ? in.getString() : "";
+                return in.currentToken().isNumeric() ? GivenValues.figure(in.getDecimalValue(), words -> context.weirdStringException(text, BigDecimal.class, words))
+                        : GivenValues.figure(text, words -> context.weirdStringException(text, BigDecimal.class, words));
+            }
+        });
+        module.addDeserializer(String.class, new ValueDeserializer<>() {
+            @Override
+            public String deserialize(JsonParser in, DeserializationContext context) {
+                if (!in.currentToken().isScalarValue()) {
+                    return (String) context.handleUnexpectedToken(String.class, in);
+                }
+                var text = in.getValueAsString();
+                if (text.indexOf('\0') >= 0) {
+                    throw context.weirdStringException(text, String.class, "a text without zero characters");
+                }
+                return text;
+            }
+        });
+        return builder -> builder.addModule(module).changeDefaultNullHandling(nulls -> nulls.withContentNulls(Nulls.FAIL));
     }
 
     @Bean

@@ -1,10 +1,14 @@
 package app.euthyna.server.platform;
 
 import app.euthyna.core.shared.CommonRefusal;
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
+import java.time.DateTimeException;
+import java.time.LocalDate;
 import java.util.Base64;
 import java.util.List;
 import java.util.function.Function;
+import java.util.function.Supplier;
 
 /** Pages of a list by key: a cursor names the last row seen, so a page costs the same wherever it lies. */
 public final class Pages {
@@ -29,16 +33,32 @@ public final class Pages {
                 Base64.getUrlEncoder().withoutPadding().encodeToString(cursor.getBytes(StandardCharsets.UTF_8)));
     }
 
-    /** The key that a cursor names; refused when it is none of ours. */
-    public static String[] key(String cursor, int parts) {
-        try {
-            var key = new String(Base64.getUrlDecoder().decode(cursor), StandardCharsets.UTF_8).split("\n", -1);
-            if (key.length == parts) {
-                return key;
-            }
-        } catch (IllegalArgumentException notBase64) {
-            // told below like any other cursor that is not ours
+    /** The key that a cursor names, part by part; refused when it is none of ours. */
+    public static Key key(String cursor) {
+        return new Key(told(() -> new String(Base64.getUrlDecoder().decode(cursor), StandardCharsets.UTF_8).split("\n", -1)));
+    }
+
+    /** The parts of a cursor. */
+    public record Key(String[] parts) {
+
+        public long number(int at) {
+            return told(() -> Long.valueOf(parts[at]));
         }
-        throw new RefusedException(CommonRefusal.Incomplete.of("after", "a cursor from an earlier page"));
+
+        public LocalDate date(int at) {
+            return told(() -> LocalDate.parse(parts[at]));
+        }
+
+        public BigDecimal figure(int at) {
+            return told(() -> new BigDecimal(parts[at]));
+        }
+    }
+
+    private static <T> T told(Supplier<T> read) {
+        try {
+            return read.get();
+        } catch (IllegalArgumentException | DateTimeException | ArrayIndexOutOfBoundsException notOurs) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("after", "a cursor from an earlier page"));
+        }
     }
 }

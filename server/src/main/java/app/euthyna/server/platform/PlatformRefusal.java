@@ -87,6 +87,24 @@ public sealed interface PlatformRefusal extends Refusal {
         }
     }
 
+    /** A figure that can't be booked. */
+    record TooLarge() implements PlatformRefusal {
+        @Override
+        public String code() {
+            return "incomplete";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.INCOMPLETE;
+        }
+
+        @Override
+        public String sentence() {
+            return "A figure of it, or what it comes to, is larger than can be booked.";
+        }
+    }
+
     /** The request can't be read. */
     record Malformed(String what) implements PlatformRefusal {
         @Override

@@ -1,8 +1,13 @@
 package app.euthyna.server.platform;
 
 import app.euthyna.core.shared.Refusal;
+import java.math.BigDecimal;
 import java.net.URI;
+import java.time.LocalDate;
+import java.util.Arrays;
+import java.util.Collection;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpHeaders;
@@ -18,7 +23,11 @@ import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+import tools.jackson.databind.DatabindException;
 import tools.jackson.databind.ObjectMapper;
+import tools.jackson.databind.exc.InvalidNullException;
+import tools.jackson.databind.exc.MismatchedInputException;
+import tools.jackson.databind.exc.UnrecognizedPropertyException;
 
 /** Turns every kind of no into an RFC 9457 problem document. The only place that knows HTTP statuses. */
 @RestControllerAdvice
@@ -76,9 +85,47 @@ class Problems extends ResponseEntityExceptionHandler {
     @Override
     protected ResponseEntity<Object> handleHttpMessageNotReadable(HttpMessageNotReadableException unreadable, HttpHeaders headers,
             HttpStatusCode status, WebRequest request) {
-        var cause = unreadable.getMostSpecificCause().getMessage();
-        var first = cause == null ? "" : cause.lines().findFirst().orElse("");
-        return widen(problem(HttpStatus.BAD_REQUEST, "malformed", "The request can't be read: " + first));
+        return widen(problem(HttpStatus.BAD_REQUEST, "malformed", unreadable.getCause() instanceof DatabindException wrong ? words(wrong)
+                : "The request is not well-formed JSON."));
+    }
+
+    /** Which field is wrong, and what is expected there. */
+    private static String words(DatabindException wrong) {
+        var field = new StringBuilder();
+        for (var step : wrong.getPath()) {
+            field.append(step.getPropertyName() == null ? "[" + step.getIndex() + "]" : (field.isEmpty() ? "" : ".") + step.getPropertyName());
+        }
+        var where = field.isEmpty() ? "The request" : field.toString();
+        if (wrong instanceof UnrecognizedPropertyException) {
+            return where + " is no field of this request.";
+        }
+        if (wrong instanceof InvalidNullException) {
+            return where + ": a value is missing.";
+        }
+        return "%s: %s is expected.".formatted(where, wrong instanceof MismatchedInputException mismatched
+                ? expected(mismatched.getTargetType()) : "something else");
+    }
+
+    private static String expected(Class<?> type) {
+        if (type == null) {
+            return "something else";
+        }
+        if (type.isEnum()) {
+            return "one of " + Arrays.stream(type.getEnumConstants()).map(Object::toString).collect(Collectors.joining(", "));
+        }
+        if (type == BigDecimal.class) {
+            return "a number like 12.50, of at most 13 digits before the point,";
+        }
+        if (type == LocalDate.class) {
+            return "a date like 2026-03-02";
+        }
+        if (type == Boolean.class || type == boolean.class) {
+            return "true or false";
+        }
+        if (Number.class.isAssignableFrom(type) || type.isPrimitive()) {
+            return "a whole number";
+        }
+        return type == String.class ? "a text" : Collection.class.isAssignableFrom(type) ? "a list" : "an object";
     }
 
     @Override

@@ -4,6 +4,7 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.trail.PaymentFact;
 import app.euthyna.core.trail.Remark;
 import app.euthyna.core.trail.Stamp;
@@ -59,6 +60,29 @@ public class TrailReader {
                 stamps(documents), ledger.entries(documents));
     }
 
+    /** Goods that came in belong to no order yet. */
+    private record NoOrder(String receipt) implements Refusal {
+        @Override
+        public String code() {
+            return "not-found";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.NOT_FOUND;
+        }
+
+        @Override
+        public String sentence() {
+            return "Stock receipt %s brought goods in; no order hangs on it, so there is no trail.".formatted(receipt);
+        }
+
+        @Override
+        public String instead() {
+            return "Look at its entry in the Ledger.";
+        }
+    }
+
     private static RefusedException missing(DocumentKind kind, String number) {
         return new RefusedException(new CommonRefusal.NotFound(kind.word().toLowerCase(Locale.ROOT), number));
     }
@@ -72,7 +96,8 @@ public class TrailReader {
                     + "join sales_order o on o.id = l.root_order_id where i.number = ? order by 1";
             case PAYMENT -> "select distinct o.number from payment p join allocation a on a.payment_id = p.id "
                     + "join invoice_line l on l.invoice_id = a.invoice_id join sales_order o on o.id = l.root_order_id where p.number = ? order by 1";
-            case STOCK_RECEIPT, ENTRY -> throw missing(kind, number);
+            case STOCK_RECEIPT -> throw new RefusedException(new NoOrder(number));
+            case ENTRY -> throw missing(kind, number);
         };
         var roots = jdbc.sql(sql).param(number).query(String.class).list();
         if (roots.isEmpty() && (kind != DocumentKind.PAYMENT

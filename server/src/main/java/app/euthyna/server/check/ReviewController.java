@@ -1,6 +1,7 @@
 package app.euthyna.server.check;
 
 import app.euthyna.core.check.Check;
+import app.euthyna.core.check.Stake;
 import app.euthyna.core.check.Checks;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.LineFlow;
@@ -197,9 +198,17 @@ class ReviewController {
     /** Sort orders of the review list. */
     enum Sort { STAKE, REQUESTED, VALUE, AGE }
 
+    /** {@link Stake} as an expression, for the database to sort by. */
+    private static String weight(LocalDate today) {
+        var sql = new StringBuilder("case");
+        for (var weight : Stake.WEIGHTS) {
+            sql.append(" when x.requested_on <= date '").append(today.plusDays(weight.withinDays())).append("' then ").append(weight.factor());
+        }
+        return sql.append(" else ").append(Stake.LATER).append(" end").toString();
+    }
+
     /**
-     * Held and flagged orders. What is at stake: held before flagged, and within these the open value, weighed by how soon it is wanted (due or late 30, within 3 days 10,
-     * within a week 4, within two weeks 2, later 1).
+     * Held and flagged orders.
      *
      * @param reason only orders with an open finding of this check
      */
@@ -208,9 +217,7 @@ class ReviewController {
             @RequestParam(required = false) String after) {
         var today = LocalDate.now(clock);
         var key = switch (sort) {
-            case STAKE -> "case when x.cleared then 1 else 1000000 end * x.open_gross * case when x.requested_on <= date '" + today + "' then 30 when x.requested_on <= date '"
-                    + today.plusDays(3) + "' then 10 when x.requested_on <= date '" + today.plusDays(7)
-                    + "' then 4 when x.requested_on <= date '" + today.plusDays(14) + "' then 2 else 1 end";
+            case STAKE -> "case when x.cleared then 1 else 1000000 end * x.open_gross * " + weight(today);
             case VALUE -> "x.open_gross";
             case REQUESTED, AGE -> "0";
         };

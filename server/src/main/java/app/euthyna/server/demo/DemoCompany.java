@@ -205,6 +205,9 @@ class DemoCompany {
                     });
                 }
                 agenda.remove(day);
+                if (ordinary > 2_000 && day.getDayOfMonth() % 5 == 0) {
+                    LOG.info("The demo company has come to {}.", day);
+                }
             }
         }
 

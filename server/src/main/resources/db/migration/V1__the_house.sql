@@ -131,6 +131,7 @@ create table sales_order (
     customer_id  bigint       not null,
     po           varchar(120) not null,
     po_normal    varchar(120) not null,
+    po_folded    varchar(120) not null,
     po_taken     bigint,
     site_id      bigint       not null,
     ordered_on   date         not null,
@@ -147,6 +148,8 @@ create table sales_order (
     unique (customer_id, intake_reference)
 );
 create index sales_order_po on sales_order (customer_id, po_normal, id);
+create index sales_order_po_folded on sales_order (customer_id, po_folded, id);
+create index sales_order_value on sales_order (customer_id, net, id);
 create index sales_order_po_text on sales_order (po_normal, id);
 create index sales_order_state on sales_order (state, requested_on, id);
 

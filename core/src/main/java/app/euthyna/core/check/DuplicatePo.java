@@ -18,17 +18,17 @@ final class DuplicatePo {
             return Optional.empty();
         }
         var policy = around.customer().po();
-        return policy.ceiling().isPresent() ? ceiling(order, around, policy.ceiling().get()) : matches(po, around, policy);
+        return policy.ceiling().isPresent() ? ceiling(order, po, around, policy.ceiling().get()) : matches(po, order.totals().net(), around, policy);
     }
 
-    private static Optional<Finding> matches(PoNumber po, Surroundings around, PoPolicy policy) {
+    private static Optional<Finding> matches(PoNumber po, Money value, Surroundings around, PoPolicy policy) {
         var matches = new ArrayList<Evidence.PoMet.Match>();
         var severity = Severity.OFF;
         for (var use : around.poUses()) {
-            var kind = use.po().equals(po.text()) ? Evidence.PoMet.Kind.SAME : Evidence.PoMet.Kind.ALIKE;
-            var weight = kind == Evidence.PoMet.Kind.SAME ? policy.same() : policy.alike();
+            var likeness = po.likeness(value, PoNumber.of(use.po()), use.net());
+            var weight = likeness.map(policy::weight).orElse(Severity.OFF);
             if (weight != Severity.OFF) {
-                matches.add(new Evidence.PoMet.Match(kind, use));
+                matches.add(new Evidence.PoMet.Match(likeness.get(), use));
                 severity = weight.compareTo(severity) > 0 ? weight : severity;
             }
         }
@@ -37,10 +37,11 @@ final class DuplicatePo {
                 : Optional.of(Finding.open(severity, new Evidence.PoMet(po.text(), matches), around.businessDate()));
     }
 
-    private static Optional<Finding> ceiling(Order order, Surroundings around, Money ceiling) {
-        var together = around.poUses().stream().map(PoUse::net).reduce(order.totals().net(), Money::plus);
+    private static Optional<Finding> ceiling(Order order, PoNumber po, Surroundings around, Money ceiling) {
+        var uses = around.poUses().stream().filter(use -> PoNumber.of(use.po()).normal().equals(po.normal())).toList();
+        var together = uses.stream().map(PoUse::net).reduce(order.totals().net(), Money::plus);
         return together.compareTo(ceiling) <= 0 ? Optional.empty()
                 : Optional.of(Finding.open(Severity.STOP,
-                        new Evidence.PoCeilingPassed(order.po(), together, ceiling, around.poUses()), around.businessDate()));
+                        new Evidence.PoCeilingPassed(order.po(), together, ceiling, uses), around.businessDate()));
     }
 }

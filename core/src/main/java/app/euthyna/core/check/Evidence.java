@@ -48,11 +48,8 @@ public sealed interface Evidence {
     /** The PO number was met before. */
     record PoMet(String po, List<Match> matches) implements Evidence {
 
-        /** How a number was met: the identical text, or only the same normal form. */
-        public enum Kind { SAME, ALIKE }
-
         /** One earlier use. */
-        public record Match(Kind kind, PoUse use) {
+        public record Match(PoNumber.Likeness kind, PoUse use) {
         }
 
         public PoMet {
@@ -66,13 +63,22 @@ public sealed interface Evidence {
 
         @Override
         public String brief() {
-            return matches.stream().anyMatch(m -> m.kind() == Kind.SAME) ? "PO used before" : "PO alike " + matches.get(0).use().po();
+            var closest = matches.get(0);
+            return switch (closest.kind()) {
+                case SAME -> "PO used before";
+                case ALIKE -> "PO alike " + closest.use().po();
+                case NEAR -> "PO near " + closest.use().po();
+            };
         }
 
         @Override
         public String sentence() {
             var first = matches.get(0);
-            var reads = first.kind() == Kind.SAME ? "is also on order %s" : "reads like %2$s on order %1$s";
+            var reads = switch (first.kind()) {
+                case SAME -> "is also on order %s";
+                case ALIKE -> "reads like %2$s on order %1$s";
+                case NEAR -> "is one slip away from %2$s on order %1$s";
+            };
             var more = matches.size() == 1 ? "" : " and %d more".formatted(matches.size() - 1);
             return "the PO number " + reads.formatted(first.use().order(), first.use().po()) + more;
         }

@@ -11,6 +11,15 @@ import java.util.Optional;
  */
 public record PoPolicy(boolean required, Severity same, Severity alike, Severity near, Optional<Money> ceiling) {
 
+    /** How heavily a number that is met again weighs. */
+    public Severity weight(PoNumber.Likeness likeness) {
+        return switch (likeness) {
+            case SAME -> same;
+            case ALIKE -> alike;
+            case NEAR -> near;
+        };
+    }
+
     public static final PoPolicy STANDARD =
             new PoPolicy(false, Severity.STOP, Severity.STOP, Severity.CAUTION, Optional.empty());
 }

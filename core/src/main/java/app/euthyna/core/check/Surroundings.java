@@ -9,7 +9,8 @@ import java.util.Map;
  * The world as the checks of one order see it on a business date.
  *
  * @param position without the order itself
- * @param poUses other orders of the customer with the same normal form of the PO, cancelled and declined ones left out
+ * @param poUses other orders of the customer whose PO may be met again: of the same normal or folded form, or of the same value;
+ * cancelled and declined ones left out
  * @param regulated class by item, for regulated items only
  * @param licences by class
  * @param free unreserved stock by item at the order's site

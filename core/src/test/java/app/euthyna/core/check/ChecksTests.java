@@ -95,6 +95,15 @@ class ChecksTests {
             assertThat(PoNumber.of(text).normal()).isEqualTo(normal);
         }
 
+        /** Near: one slip (Damerau, 1964: a letter wrong, missing, added, or two swapped) for the same value; or O/0, I/1, S/5, B/8. */
+        @ParameterizedTest
+        @CsvSource({"PO 4417-B,PO 4417-B,5,SAME", "PO 4417-B,4417/b,5,ALIKE", "44l7-B,4417-B,10,NEAR", "4471-B,4417-B,10,NEAR", "447-B,4417-B,10,NEAR",
+            "44177-B,4417-B,10,NEAR", "4471-B,4417-B,9.99,", "4717-B,4471-B,10,", "O0417-8,417-B,3,NEAR", "SI2,512,3,NEAR", "A,,10,", "ZZ9,ZZ91X,10,"})
+        void areMetAgainInFourWays(String written, String used, String value, PoNumber.Likeness likeness) {
+            assertThat(PoNumber.of(written).likeness(eur("10.00"), PoNumber.of(used == null ? "" : used), eur(new java.math.BigDecimal(value).setScale(2).toPlainString())))
+                    .isEqualTo(Optional.ofNullable(likeness));
+        }
+
         @Test
         void withNothingInThemAreNotGiven() {
             assertThat(PoNumber.of(" -/. ").isGiven()).isFalse();

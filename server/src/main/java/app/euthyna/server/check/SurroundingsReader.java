@@ -16,6 +16,7 @@ import app.euthyna.server.flow.OpenOrderSink;
 import app.euthyna.server.masterdata.Item;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Ids;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -37,8 +38,10 @@ class SurroundingsReader {
     private final MasterData masterData;
     private final Company company;
     private final OpenOrderSink openOrders;
+    private final Ids ids;
 
-    SurroundingsReader(JdbcClient jdbc, MasterData masterData, Company company, OpenOrderSink openOrders) {
+    SurroundingsReader(JdbcClient jdbc, MasterData masterData, Company company, OpenOrderSink openOrders, Ids ids) {
+        this.ids = ids;
         this.openOrders = openOrders;
         this.jdbc = jdbc;
         this.masterData = masterData;
@@ -93,25 +96,35 @@ class SurroundingsReader {
         return new Term(sum, documents);
     }
 
-    /** Orders that took the PO number before this one did. */
+    /** Of orders of the same value, so many of the newest are looked through for a slip of the pen. */
+    private static final int SAME_VALUE = 500;
+
+    /** Orders that took a PO number like this one's before it did: found by three indexes, compared by the core. */
     private List<PoUse> poUses(Order order) {
         var po = PoNumber.of(order.po());
         if (!po.isGiven()) {
             return List.of();
         }
-        var invoices = new HashMap<String, List<String>>();
+        var net = order.totals().net();
         var uses = jdbc.sql("""
-                select o.id, o.number, o.po, o.ordered_on, o.net
-                from sales_order o join customer c on c.id = o.customer_id
-                where c.code = :customer and o.po_normal = :po and o.number <> :number and o.po_taken is not null
-                  and o.state not in ('CANCELLED', 'DECLINED')
+                select o.id, o.number, o.po, o.ordered_on, o.net from sales_order o where o.id in (
+                    select id from sales_order where customer_id = :customer and po_normal = :po
+                    union select id from sales_order where customer_id = :customer and po_folded = :folded
+                    union select id from (select id, po_normal from sales_order where customer_id = :customer and net = :net
+                        order by customer_id desc, net desc, id desc fetch first SAME_VALUE rows only) v
+                        where char_length(po_normal) between :length - 1 and :length + 1)
+                  and o.number <> :number and o.po_taken is not null and o.state not in ('CANCELLED', 'DECLINED')
                   and o.po_taken < coalesce((select m.po_taken from sales_order m where m.number = :number), 9223372036854775807)
-                order by o.id""").param("customer", order.customer()).param("po", po.normal()).param("number", order.number())
+                order by o.id""".replace("SAME_VALUE", String.valueOf(SAME_VALUE))).param("customer", ids.customer(order.customer()))
+                .param("po", po.normal()).param("folded", po.folded()).param("net", net.amount()).param("length", po.normal().length())
+                .param("number", order.number())
                 .query((r, n) -> new PoUse(r.getString("number"), r.getString("po"), r.getObject("ordered_on", LocalDate.class),
-                        company.money(r.getBigDecimal("net")), List.of())).list();
+                        company.money(r.getBigDecimal("net")), List.of())).list().stream()
+                .filter(use -> po.likeness(net, PoNumber.of(use.po()), use.net()).isPresent()).toList();
         if (uses.isEmpty()) {
             return uses;
         }
+        var invoices = new HashMap<String, List<String>>();
         jdbc.sql("""
                 select distinct o.number, i.number from invoice_line l join invoice i on i.id = l.invoice_id
                 join sales_order o on o.id = l.root_order_id where o.number in (:orders)""")

@@ -1,5 +1,6 @@
 package app.euthyna.server.order;
 
+import app.euthyna.core.check.PoNumber;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
@@ -37,6 +38,8 @@ class OrderEntity {
     String po;
     @Column(name = "po_normal")
     String poNormal;
+    @Column(name = "po_folded")
+    String poFolded;
     @Column(name = "po_taken")
     Long poTaken;
     @Column(name = "site_id")
@@ -67,9 +70,11 @@ class OrderEntity {
     }
 
     /** Takes over the content of an order; customer, store and state stay as they are. */
-    void write(Order order, String normalPo) {
+    void write(Order order) {
+        var number = PoNumber.of(order.po());
         po = order.po();
-        poNormal = normalPo;
+        poNormal = number.normal();
+        poFolded = number.folded();
         requestedOn = order.requestedOn();
         remark = order.remark();
         lastEditor = order.lastEditor();

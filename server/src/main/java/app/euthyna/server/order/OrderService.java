@@ -1,6 +1,5 @@
 package app.euthyna.server.order;
 
-import app.euthyna.core.check.PoNumber;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.Amendment;
 import app.euthyna.core.order.LineKind;
@@ -124,7 +123,7 @@ public class OrderService {
         var change = RefusedException.unless(Amendment.decide(before, after, committed.of(number), customer.rules().po().required()));
         if (!change.differences().isEmpty()) {
             if (before.state() == OrderState.DRAFT) {
-                entity.write(after, PoNumber.of(after.po()).normal());
+                entity.write(after);
                 entities.flush();
             } else {
                 writer.write(context, List.of(new Effect.OrderChanged(before, after, change.differences())));
@@ -165,7 +164,7 @@ public class OrderService {
         entity.orderedOn = order.orderedOn();
         entity.author = order.author();
         entity.intakeReference = draft.reference();
-        entity.write(order, PoNumber.of(order.po()).normal());
+        entity.write(order);
         entities.persist(entity);
         entities.flush();
         return entity;

@@ -1,6 +1,5 @@
 package app.euthyna.server.order;
 
-import app.euthyna.core.check.PoNumber;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.server.platform.CommandContext;
@@ -48,7 +47,7 @@ class OrderSink implements EffectSink {
             @Override
             public Void orderChanged(Effect.OrderChanged effect) {
                 var order = find(effect.after().number());
-                order.write(effect.after(), PoNumber.of(effect.after().po()).normal());
+                order.write(effect.after());
                 if (!effect.before().po().equals(effect.after().po())) {
                     order.poTaken = moment();
                 }

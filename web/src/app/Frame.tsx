@@ -27,6 +27,8 @@ const KEYS: [string, string][] = [
   ['Enter', 'Open'],
   ['X', 'Select a row'],
   ['W', 'Let findings pass'],
+  ['C', 'Approve an order that waits for it'],
+  ['S', 'Send an order back'],
   ['D', 'Decline the order'],
   ['T', 'Its trail'],
   ['U', 'Unwind it'],

@@ -224,13 +224,22 @@ function DryRun({ run, complete }: { run: ReturnType<typeof useDryRun>; complete
   if (run.error) return <ProblemNote problem={run.error} />;
   if (!run.data) return <p className="muted">Looking…</p>;
   const stops = run.data.findings.filter((finding) => finding.severity === 'STOP');
-  const headline = stops.length > 0 ? 'It would be held' : run.data.findings.length > 0 ? 'It would pass, flagged' : 'It would pass';
+  const { approval } = run.data;
+  const headline =
+    stops.length > 0 ? 'It would be held' : approval.length > 0 ? 'It would wait for approval' : run.data.findings.length > 0 ? 'It would pass, flagged' : 'It would pass';
   return (
     <>
       <h1>{headline}</h1>
       <div className="muted small" style={{ marginBottom: 10 }}>
         as it stands now, nothing is saved yet
       </div>
+      {approval.map((ask) => (
+        <div key={ask} style={{ borderTop: '1px solid var(--rule)', padding: '8px 0' }}>
+          <Mark of="awaiting" />
+          <b>Approval</b>
+          <div>{ask.replace(/^./, (first) => first.toUpperCase())}.</div>
+        </div>
+      ))}
       {run.data.findings.map((finding) => (
         <div key={finding.check} style={{ borderTop: '1px solid var(--rule)', padding: '8px 0' }}>
           <Mark of={finding.severity} />

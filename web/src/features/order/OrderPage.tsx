@@ -5,7 +5,7 @@ import { date, figure, isZero, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { may, useSession } from '../../shared/session';
 import { Doc, Waiting } from '../../shared/ui';
-import { DecisionBar, FindingRow, HistoryList, Position, SheetLines, sheetQuery, type Sheet } from '../review';
+import { ApprovalRow, DecisionBar, FindingRow, HistoryList, Position, SheetLines, sheetQuery, type Sheet } from '../review';
 
 const CHANGEABLE = ['DRAFT', 'HELD', 'CLEARED'];
 
@@ -66,6 +66,7 @@ export function OrderPage() {
             </div>
           ))}
           <div style={{ marginTop: 16 }}>
+            {sheet.approval && <ApprovalRow approval={sheet.approval} />}
             {findings.map((finding) => (
               <FindingRow key={finding.check} finding={finding} />
             ))}

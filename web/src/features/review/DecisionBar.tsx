@@ -7,33 +7,54 @@ import { isZero, words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { may, useSession } from '../../shared/session';
 import { Mark, ReasonDialog, tell, tellProblem } from '../../shared/ui';
-import { refreshAll, useDecline, useWaive, type Sheet } from './api';
+import { refreshAll, useApprovalStep, useDecline, useWaive, type Sheet } from './api';
 
 /** What can be done with an order now: decide on its findings, or take its goods and its bill a step further. */
 export function DecisionBar({ sheet, children }: { sheet: Sheet; children?: ReactNode }) {
-  const { role } = useSession();
+  const { role, username } = useSession();
   const navigate = useNavigate();
-  const [asking, setAsking] = useState<'waive' | 'decline' | null>(null);
-  const number = sheet.order.number;
-  const open = sheet.findings.filter((finding) => finding.state === 'OPEN');
+  const [asking, setAsking] = useState<'waive' | 'decline' | 'approvals' | 'send-backs' | 'recalls' | null>(null);
+  const { number, state, author, lastEditor } = sheet.order;
+  const open = state === 'DRAFT' ? [] : sheet.findings.filter((finding) => finding.state === 'OPEN');
   const canWaive = open.length > 0 && may(role, 'decide');
-  const canDecline = sheet.order.state === 'HELD' && may(role, 'decide');
+  const awaiting = state === 'AWAITING_APPROVAL';
+  const undecided = state === 'HELD' || awaiting;
+  const canDecide = undecided && may(role, 'decide');
+  const canApprove = awaiting && !!sheet.approval?.roles.some((one) => one === role);
+  const canRecall = awaiting && (username === author || username === lastEditor);
   useKeys({
     w: canWaive ? () => setAsking('waive') : undefined,
-    d: canDecline ? () => setAsking('decline') : undefined,
+    c: canApprove ? () => setAsking('approvals') : undefined,
+    s: canDecide ? () => setAsking('send-backs') : undefined,
+    d: canDecide ? () => setAsking('decline') : undefined,
     t: () => navigate(`/trail/ORDER/${number}`),
     u: () => navigate(`/unwind/${number}`),
   });
   return (
     <div className="bar">
+      {awaiting && (
+        <button className="button first" disabled={!canApprove} onClick={() => setAsking('approvals')} title={canApprove ? '' : `For ${sheet.approval?.waitsFor}`}>
+          Approve <kbd>C</kbd>
+        </button>
+      )}
       {open.length > 0 && (
-        <button className="button first" disabled={!canWaive} onClick={() => setAsking('waive')} title={canWaive ? '' : 'For a controller'}>
+        <button className={awaiting ? 'button' : 'button first'} disabled={!canWaive} onClick={() => setAsking('waive')} title={canWaive ? '' : 'For a controller'}>
           Let pass <kbd>W</kbd>
         </button>
       )}
-      {sheet.order.state === 'HELD' && (
-        <button className="button" disabled={!canDecline} onClick={() => setAsking('decline')}>
-          Decline <kbd>D</kbd>
+      {undecided && (
+        <>
+          <button className="button" disabled={!canDecide} onClick={() => setAsking('send-backs')}>
+            Send back <kbd>S</kbd>
+          </button>
+          <button className="button" disabled={!canDecide} onClick={() => setAsking('decline')}>
+            Decline <kbd>D</kbd>
+          </button>
+        </>
+      )}
+      {canRecall && (
+        <button className="button" onClick={() => setAsking('recalls')}>
+          Recall
         </button>
       )}
       <NextStep sheet={sheet} />
@@ -47,6 +68,7 @@ export function DecisionBar({ sheet, children }: { sheet: Sheet; children?: Reac
       </button>
       {asking === 'waive' && <WaiveDialog sheet={sheet} onClose={() => setAsking(null)} />}
       {asking === 'decline' && <DeclineDialog sheet={sheet} onClose={() => setAsking(null)} />}
+      {asking && asking !== 'waive' && asking !== 'decline' && <StepDialog step={asking} sheet={sheet} onClose={() => setAsking(null)} />}
     </div>
   );
 }
@@ -90,6 +112,37 @@ function WaiveDialog({ sheet, onClose }: { sheet: Sheet; onClose: () => void }) 
           }
         />
       ))}
+    </ReasonDialog>
+  );
+}
+
+const STEPS = {
+  approvals: { title: 'Approve order', action: 'Approve', note: 'The approval holds for this content: more, cheaper or other goods are asked for again.' },
+  'send-backs': { title: 'Send back order', action: 'Send back', note: 'It becomes a draft again; its author reads your reason, changes it and hands it in anew.' },
+  recalls: { title: 'Recall order', action: 'Recall', note: 'It becomes a draft again, to be changed and handed in anew.' },
+};
+
+function StepDialog({ step, sheet, onClose }: { step: keyof typeof STEPS; sheet: Sheet; onClose: () => void }) {
+  const take = useApprovalStep(sheet, step);
+  const { title, action, note } = STEPS[step];
+  return (
+    <ReasonDialog
+      title={`${title} ${sheet.order.number}`}
+      action={action}
+      optional={step === 'approvals'}
+      busy={take.isPending}
+      problem={take.error}
+      onClose={onClose}
+      onGiven={(reason) =>
+        take.mutate(reason, {
+          onSuccess: (order) => {
+            tell(order.state === 'AWAITING_APPROVAL' ? `Order ${order.number} waits for the next level.` : `Order ${order.number} is ${words(order.state)}.`);
+            onClose();
+          },
+        })
+      }
+    >
+      <div className="muted">{note}</div>
     </ReasonDialog>
   );
 }

@@ -1,8 +1,8 @@
 import { Popover } from '@mantine/core';
 import type { Schemas } from '../../shared/api/http';
-import { date, figure, isZero, shortDate } from '../../shared/format';
+import { date, figure, isZero, shortDate, words } from '../../shared/format';
 import { Doc, Mark } from '../../shared/ui';
-import type { Finding } from './api';
+import type { Finding, Sheet } from './api';
 
 const SHADES = ['#A8987A', '#C4B697', '#DCD1B8', 'repeating-linear-gradient(135deg, #C98A93 0 3px, #EBC9CD 3px 6px)'];
 
@@ -32,6 +32,37 @@ export function FindingRow({ finding }: { finding: Finding }) {
   );
 }
 
+/** The request for approval: why it was made, who has agreed, whose word is missing. */
+export function ApprovalRow({ approval }: { approval: NonNullable<Sheet['approval']> }) {
+  const awaiting = approval.state === 'AWAITING';
+  if (!awaiting && approval.approvals.length === 0) return null;
+  return (
+    <div className="finding" style={awaiting ? undefined : { color: 'var(--muted)' }}>
+      <div>
+        <div className="nowrap">
+          <Mark of={awaiting ? 'awaiting' : 'settled'} />
+          <b>Approval</b>
+        </div>
+        <div className="muted small" style={{ paddingLeft: 15 }}>
+          {words(approval.state)} · since {shortDate(approval.askedOn)}
+        </div>
+      </div>
+      <div>
+        {approval.reasons.map((reason) => (
+          <div key={reason}>{reason.replace(/^./, (first) => first.toUpperCase())}</div>
+        ))}
+        {approval.approvals.map((one, index) => (
+          <div className="small" key={index}>
+            For {one.level}: approved by {one.by} on {date(one.on)}
+            {one.reason && `: ${one.reason}`}
+          </div>
+        ))}
+        {approval.waitsFor && <div>Waits for {approval.waitsFor}</div>}
+      </div>
+    </div>
+  );
+}
+
 function Evidence({ finding }: { finding: Finding }) {
   if (finding.formula.length > 0) {
     return (
@@ -48,7 +79,7 @@ function Evidence({ finding }: { finding: Finding }) {
     <>
       {finding.matches.map((match) => (
         <div key={match.order}>
-          {match.kind === 'SAME' ? 'The same number' : match.kind === 'ALIKE' ? 'Reads alike' : 'Counted'}:{' '}
+          {match.kind === 'SAME' ? 'The same number' : match.kind === 'ALIKE' ? 'Reads alike' : match.kind === 'NEAR' ? 'One slip away' : 'Counted'}:{' '}
           <span className="mono">{match.po}</span> on order <Doc kind="ORDER" number={match.order} /> of {date(match.on)}, net{' '}
           {figure(match.net)}
           {match.invoices.length > 0 ? ', billed as ' : ', not billed yet'}

@@ -8,7 +8,7 @@ import { useSession } from '../../shared/session';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
 import { reviewQuery, sheetQuery, type Sort } from './api';
 import { DecisionBar } from './DecisionBar';
-import { FindingRow, Position } from './Findings';
+import { ApprovalRow, FindingRow, Position } from './Findings';
 import { SheetLines } from './SheetLines';
 
 const SORTS: [Sort, string][] = [
@@ -19,6 +19,7 @@ const SORTS: [Sort, string][] = [
 ];
 const REASONS: [string, string][] = [
   ['', 'any reason'],
+  ['approval', 'waits for approval'],
   ['credit-limit', 'credit limit'],
   ['duplicate-po', 'PO used before'],
   ['zero-price', 'price'],
@@ -63,9 +64,9 @@ export function ReviewPage() {
         <div className="list-head">
           <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'baseline' }}>
             <h1>
-              {totals.held} held, {totals.flagged} flagged
+              {[`${totals.held} held`, totals.awaiting > 0 && `${totals.awaiting} to approve`, totals.flagged > 0 && `${totals.flagged} flagged`].filter(Boolean).join(', ')}
             </h1>
-            <span className="muted">€ {figure(totals.value)}</span>
+            <span className="muted nowrap small">€ {figure(totals.value)}</span>
           </div>
           <div className="muted small" style={{ display: 'flex', gap: 8 }}>
             <Choice label="Sorted" of={SORTS} value={sort} onChange={(value) => set('sort', value)} />
@@ -161,6 +162,7 @@ function CaseSheet({ number }: { number: string }) {
           </span>
         </div>
         <p className="situation">{sheet.sentence}</p>
+        {sheet.approval && <ApprovalRow approval={sheet.approval} />}
         {sheet.findings.map((finding) => (
           <FindingRow key={finding.check} finding={finding} />
         ))}

@@ -36,6 +36,22 @@ export const useWaive = (sheet: Sheet) =>
     onSettled: refreshAll,
   });
 
+type StepRequest = { params: { path: { number: string } }; body: { version: number; reason: string }; headers: Record<string, string> };
+
+const STEPS = {
+  approvals: (request: StepRequest) => client.POST('/api/orders/{number}/approvals', request),
+  'send-backs': (request: StepRequest) => client.POST('/api/orders/{number}/send-backs', request),
+  recalls: (request: StepRequest) => client.POST('/api/orders/{number}/recalls', request),
+};
+
+/** A step of the request for approval: agreeing, sending back, taking the request back. */
+export const useApprovalStep = (sheet: Sheet, step: keyof typeof STEPS) =>
+  useMutation({
+    mutationFn: (reason: string) =>
+      answer(STEPS[step]({ params: { path: { number: sheet.order.number } }, body: { version: sheet.order.version, reason }, ...once() })),
+    onSettled: refreshAll,
+  });
+
 export const useDecline = (sheet: Sheet) =>
   useMutation({
     mutationFn: (reason: string) =>

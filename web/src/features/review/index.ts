@@ -1,5 +1,5 @@
 export { refreshAll, sheetQuery, type Finding, type Sheet } from './api';
-export { FindingRow, Position } from './Findings';
+export { ApprovalRow, FindingRow, Position } from './Findings';
 export { DecisionBar } from './DecisionBar';
 export { SheetLines } from './SheetLines';
 export { ReviewPage } from './ReviewPage';

@@ -92,10 +92,11 @@ export function Amount({ of, dash }: { of: string | null | undefined; dash?: boo
   return <>{dash && (!of || Number(of) === 0) ? '–' : figure(of)}</>;
 }
 
-/** Asks for a reason before something is done. */
+/** Asks for a reason, or a remark that may be left out, before something is done. */
 export function ReasonDialog({
   title,
   action,
+  optional = false,
   busy,
   problem,
   children,
@@ -104,6 +105,7 @@ export function ReasonDialog({
 }: {
   title: string;
   action: string;
+  optional?: boolean;
   busy: boolean;
   problem: Problem | null;
   children?: ReactNode;
@@ -111,7 +113,8 @@ export function ReasonDialog({
   onGiven: (reason: string) => void;
 }) {
   const [reason, setReason] = useState('');
-  const give = () => !busy && reason.trim() && onGiven(reason.trim());
+  const missing = !optional && !reason.trim();
+  const give = () => !busy && !missing && onGiven(reason.trim());
   return (
     <Modal opened onClose={onClose} title={<b>{title}</b>}>
       <form
@@ -122,12 +125,12 @@ export function ReasonDialog({
       >
         {children}
         <div className="field" style={{ margin: '12px 0' }}>
-          <label htmlFor="reason">Reason</label>
+          <label htmlFor="reason">{optional ? 'Remark, if you like' : 'Reason'}</label>
           <input id="reason" data-autofocus value={reason} maxLength={2000} onChange={(event) => setReason(event.target.value)} />
         </div>
         <ProblemNote problem={problem} />
         <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
-          <button type="submit" className="button first" disabled={busy || !reason.trim()}>
+          <button type="submit" className="button first" disabled={busy || missing}>
             {action} <kbd>↵</kbd>
           </button>
           <button type="button" className="button" onClick={onClose}>

@@ -11,6 +11,7 @@
  * <li>{@code order}: what was ordered, kinds and states, what is missing for handing it in, what may still be changed
  * <li>{@code flow}: where every unit came from and went
  * <li>{@code check}: findings, waivers, exposure, duplicate PO
+ * <li>{@code approval}: rules, levels, four eyes
  * <li>{@code goods}: shelves at moving average, reservation, staging, departure
  * <li>{@code billing}: invoices, payments, customer credit
  * <li>{@code ledger}: postings, posting map, entries, hash chain

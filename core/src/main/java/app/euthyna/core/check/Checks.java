@@ -169,10 +169,13 @@ public final class Checks {
     /** The state that the findings give an order that was handed in: held while a stop is open, else what its documents say. */
     public static OrderState stateOf(Chain chain, List<Finding> findings) {
         var state = chain.order().state();
-        if (state == OrderState.DRAFT || state == OrderState.DECLINED || state == OrderState.CANCELLED) {
+        if (state == OrderState.DECLINED || state == OrderState.CANCELLED) {
             return state;
         }
         var settled = chain.settledState();
+        if (state == OrderState.DRAFT) {
+            return settled == OrderState.CANCELLED ? settled : state;
+        }
         return !settled.isEnded() && findings.stream().anyMatch(Finding::holds) ? OrderState.HELD : settled;
     }
 }

@@ -69,7 +69,7 @@ public final class Deciding {
         if (reason.isBlank()) {
             return Decision.refused(CommonRefusal.Incomplete.of("reason", "why the order is declined"));
         }
-        if (order.state() != OrderState.HELD && order.state() != OrderState.CLEARED) {
+        if (order.state() != OrderState.HELD && order.state() != OrderState.CLEARED && order.state() != OrderState.AWAITING_APPROVAL) {
             return Decision.refused(new OrderRefusal.Ended(order.number(), order.state()));
         }
         if (chain.anyDeparted() || chain.anyBilled()) {

@@ -8,4 +8,9 @@ public enum OrderKind {
     public boolean atNoCharge() {
         return this == SAMPLE || this == REPLACEMENT;
     }
+
+    /** As it stands in sentences: {@code call-off}. */
+    public String words() {
+        return name().toLowerCase(java.util.Locale.ROOT).replace('_', '-');
+    }
 }

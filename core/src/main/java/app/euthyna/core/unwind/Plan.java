@@ -22,7 +22,7 @@ public record Plan(String words, List<Step> steps) {
 
     /** What a step does. */
     public enum Kind {
-        RELEASE_RESERVATION, VOID_STAGED, CANCEL_QUANTITY;
+        RECALL, RELEASE_RESERVATION, VOID_STAGED, CANCEL_QUANTITY;
 
         public String code() {
             return name().toLowerCase(Locale.ROOT).replace('_', '-');

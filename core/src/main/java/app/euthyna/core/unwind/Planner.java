@@ -44,17 +44,19 @@ public final class Planner {
             return Decision.refused(CommonRefusal.Incomplete.of("reason", "why it is undone"));
         }
         var order = chain.order();
-        if (order.state() == OrderState.AWAITING_APPROVAL) {
-            return Decision.refused(new OrderRefusal.Locked(order.number()));
-        }
         if (order.state() == OrderState.DECLINED) {
             return Decision.refused(new OrderRefusal.Ended(order.number(), order.state()));
         }
+        var steps = new ArrayList<Plan.Step>();
+        if (order.state() == OrderState.AWAITING_APPROVAL) {
+            steps.add(now(Plan.Kind.RECALL, "The request for approval is recalled",
+                    List.of(new Effect.StateChanged(order.number(), order.state(), OrderState.DRAFT))));
+        }
         if (intent instanceof Intent.CancelRest rest && !rest.lines().isEmpty()) {
-            return someLines(chain, rest, reason, on, cancellation);
+            return someLines(chain, rest, steps, reason, on, cancellation);
         }
         var refusals = intent instanceof Intent.CancelOrder ? nothingLeft(chain) : List.<Refusal>of();
-        return refusals.isEmpty() ? everythingOpen(chain, intent, reason, on, cancellation) : Decision.refused(refusals);
+        return refusals.isEmpty() ? everythingOpen(chain, intent, steps, reason, on, cancellation) : Decision.refused(refusals);
     }
 
     private static List<Refusal> nothingLeft(Chain chain) {
@@ -68,9 +70,9 @@ public final class Planner {
     }
 
     /** Staged notes are voided first, then what is reserved is released, then all that is open is given up. */
-    private static Decision<Plan> everythingOpen(Chain chain, Intent intent, String reason, LocalDate on, String cancellation) {
+    private static Decision<Plan> everythingOpen(Chain chain, Intent intent, List<Plan.Step> steps, String reason, LocalDate on,
+            String cancellation) {
         var order = chain.order();
-        var steps = new ArrayList<Plan.Step>();
         for (var staged : chain.staged()) {
             steps.add(now(Plan.Kind.VOID_STAGED, "Dispatch %s is voided: its goods go back to the shelf".formatted(staged.number()),
                     List.of(new Effect.Voided(staged.withState(Dispatch.State.VOIDED)))));
@@ -86,8 +88,8 @@ public final class Planner {
     }
 
     /** Only what is not staged can go; what waits goes first, then what is reserved. */
-    private static Decision<Plan> someLines(Chain chain, Intent.CancelRest intent, String reason, LocalDate on,
-            String cancellation) {
+    private static Decision<Plan> someLines(Chain chain, Intent.CancelRest intent, List<Plan.Step> steps, String reason,
+            LocalDate on, String cancellation) {
         var order = chain.order();
         var refusals = new ArrayList<Refusal>();
         var asked = new TreeMap<Integer, Quantity>();
@@ -112,7 +114,7 @@ public final class Planner {
             released.put(no, quantity.minus(waiting(flow)).max(Quantity.ZERO));
         });
         return refusals.isEmpty()
-                ? cancel(chain, asked, released, new ArrayList<>(), intent.words(order.number()), reason, on, cancellation)
+                ? cancel(chain, asked, released, steps, intent.words(order.number()), reason, on, cancellation)
                 : Decision.refused(refusals);
     }
 

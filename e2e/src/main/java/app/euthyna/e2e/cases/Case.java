@@ -25,7 +25,7 @@ final class Case {
             Map.entry("credit", "receivables"), Map.entry("refund", "receivables"));
 
     /** Words of the vocabulary whose capability comes with a later issue. */
-    private static final Set<String> NOT_BUILT = Set.of("approve", "send_back", "recall", "resubmit", "clear_together", "direct_invoice",
+    private static final Set<String> NOT_BUILT = Set.of("clear_together", "direct_invoice",
             "deposit", "return", "receive", "inspect", "credit", "refund", "start_from", "close_period");
 
     private final Yaml yaml;
@@ -73,10 +73,10 @@ final class Case {
 
     private void given(Yaml given) {
         today = given.date("today", LocalDate.now());
-        if (given.has("approval")) {
-            throw CaseFailed.notBuilt("approval rules");
-        }
         given.sections("customers").forEach(this::buyer);
+        var rules = given.sections("approval").stream().map(rule -> Map.of("kind", "NET_ABOVE", "figure",
+                rule.only(Set.of("above", "level")).decimal("above"), "level", rule.text("level").toUpperCase())).toList();
+        customers.values().forEach(code -> users.as("admin").put("/api/customers/" + Api.encode(code) + "/approval-rules", Map.of("rules", rules)));
         given.sections("items").forEach(this::stock);
     }
 
@@ -190,6 +190,11 @@ final class Case {
             case "decline" -> api.post("/api/orders/" + number(step, "of") + "/declination",
                     Map.of("version", version(step.text("of")), "reason", step.only(Set.of("of", "reason", "date", "as", "refused"))
                             .text("reason", ""), "date", date(step)));
+            case "approve" -> step(step, api, "approvals");
+            case "send_back" -> step(step, api, "send-backs");
+            case "recall" -> step(step, api, "recalls");
+            case "resubmit" -> api.post("/api/orders/" + number(step.only(Set.of("of", "reason", "date", "as", "refused")), "of") + "/submission",
+                    Map.of("version", version(step.text("of")), "date", date(step)));
             case "stock_in" -> api.post("/api/stock-receipts", Map.of("item", item(step.only(Set.of("item", "qty", "unit_cost", "date", "as",
                     "refused"))), "quantity", step.decimal("qty"), "unitCost", step.decimal("unit_cost"), "date", date(step)));
             case "stage" -> stage(step, api);
@@ -202,6 +207,12 @@ final class Case {
                     "as", "refused")), api);
             default -> throw new CaseFailed("the word '" + word + "' is not known");
         }
+    }
+
+    /** A step of an order's request for approval. */
+    private void step(Yaml step, Api api, String what) {
+        api.post("/api/orders/" + number(step.only(Set.of("of", "reason", "date", "as", "refused")), "of") + "/" + what,
+                Map.of("version", version(step.text("of")), "reason", step.text("reason", ""), "date", date(step)));
     }
 
     private void order(Yaml step, Api api) {

@@ -7,6 +7,7 @@ import app.euthyna.core.check.Finding;
 import app.euthyna.core.check.Surroundings;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.order.OrderState;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.flow.OpenOrderSink;
 import app.euthyna.server.order.OrderDraft;
@@ -36,9 +37,11 @@ public class CheckService {
     private final EffectWriter writer;
     private final History history;
     private final Locks locks;
+    private final Clearance clearance;
 
     CheckService(OrderService orders, ChainReader chains, FindingStore findings, SurroundingsReader surroundings,
-            OpenOrderSink openOrders, EffectWriter writer, History history, Locks locks) {
+            OpenOrderSink openOrders, EffectWriter writer, History history, Locks locks, Clearance clearance) {
+        this.clearance = clearance;
         this.orders = orders;
         this.chains = chains;
         this.findings = findings;
@@ -61,6 +64,9 @@ public class CheckService {
                 + named.stream().map(Check::title).sorted().collect(Collectors.joining(", ")) + ": " + context.reason());
         openOrders.touch(number);
         var to = Checks.stateOf(chain, after);
+        if (to == OrderState.CLEARED) {
+            to = clearance.decide(context, chain, after, Checks.Occasion.WORLD_CHANGED);
+        }
         if (to == chain.order().state()) {
             orders.moveVersion(number);
             openOrders.bringUpToDate();
@@ -75,6 +81,12 @@ public class CheckService {
         var effects = RefusedException.unless(Deciding.decline(chains.chain(number), context.person(), context.reason()));
         orders.requireVersion(number, version);
         writer.write(context, effects);
+    }
+
+    /** All findings of an order, as they stand. */
+    @Transactional(readOnly = true)
+    public List<Finding> findingsOf(String number) {
+        return findings.of(number);
     }
 
     /** The checks of which a finding is open on an order. */

@@ -2,6 +2,7 @@ package app.euthyna.server.check;
 
 import app.euthyna.core.check.Checks;
 import app.euthyna.core.check.Checks.Occasion;
+import app.euthyna.core.check.Finding;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.OrderState;
@@ -30,8 +31,11 @@ class CheckSink implements EffectSink {
     private final SurroundingsReader surroundings;
     private final OpenOrderSink openOrders;
     private final JdbcClient jdbc;
+    private final Clearance clearance;
 
-    CheckSink(ChainReader chains, FindingStore findings, SurroundingsReader surroundings, OpenOrderSink openOrders, JdbcClient jdbc) {
+    CheckSink(ChainReader chains, FindingStore findings, SurroundingsReader surroundings, OpenOrderSink openOrders, JdbcClient jdbc,
+            Clearance clearance) {
+        this.clearance = clearance;
         this.chains = chains;
         this.findings = findings;
         this.surroundings = surroundings;
@@ -118,7 +122,7 @@ class CheckSink implements EffectSink {
         /** The documents may have brought the order to its end. */
         private Void settle(String order) {
             var chain = chains.chain(order);
-            setState(chain, Checks.stateOf(chain, findings.of(order)));
+            setState(chain, findings.of(order), Occasion.WORLD_CHANGED);
             return null;
         }
 
@@ -128,12 +132,16 @@ class CheckSink implements EffectSink {
                     openGrossBefore);
             findings.save(order, after);
             openOrders.touch(order);
-            setState(chain, Checks.stateOf(chain, after));
+            setState(chain, after, occasion);
             return null;
         }
 
-        private void setState(Chain chain, OrderState to) {
+        private void setState(Chain chain, List<Finding> found, Occasion occasion) {
             var from = chain.order().state();
+            var to = Checks.stateOf(chain, found);
+            if (to == OrderState.CLEARED) {
+                to = clearance.decide(context, chain, found, occasion);
+            }
             if (from != to) {
                 further.write(List.of(new Effect.StateChanged(chain.order().number(), from, to)));
             }

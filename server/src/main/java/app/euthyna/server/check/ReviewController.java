@@ -68,9 +68,12 @@ class ReviewController {
     private final Company company;
     private final JdbcClient jdbc;
     private final Clock clock;
+    private final Clearance clearance;
 
     ReviewController(CheckService checks, OrderService orders, ChainReader chains, FindingStore findings,
-            SurroundingsReader surroundings, MasterData masterData, Commands commands, Company company, JdbcClient jdbc, Clock clock) {
+            SurroundingsReader surroundings, MasterData masterData, Commands commands, Company company, JdbcClient jdbc, Clock clock,
+            Clearance clearance) {
+        this.clearance = clearance;
         this.checks = checks;
         this.orders = orders;
         this.chains = chains;
@@ -132,8 +135,8 @@ class ReviewController {
         var held = Checks.stateOf(run.chain().after(new Effect.StateChanged(order.number(), order.state(),
                 OrderState.SUBMITTED)), run.findings());
         var exposure = run.around().position().exposure().plus(run.chain().openGross());
-        return new DryRunView(OrderService.view(order, customer, 0), ReviewViews.sentence(held.name(), run.findings()),
-                run.findings().stream().map(ReviewViews::finding).toList(),
+        return new DryRunView(OrderService.view(order, customer, 0), ReviewViews.sentence(held.name(), run.findings(), null),
+                run.findings().stream().map(ReviewViews::finding).toList(), clearance.asks(order),
                 new PositionView(ReviewViews.terms(run.around().position(), Optional.of(run.chain().openGross())), exposure.amount(),
                         limit(customer)));
     }
@@ -150,10 +153,11 @@ class ReviewController {
         var found = findings.of(number);
         var customer = masterData.customer(view.customer());
         var position = surroundings.position(view.customer(), "");
-        return new SheetView(view, ReviewViews.sentence(view.state().name(), found), found.stream().map(ReviewViews::finding).toList(),
+        var approval = clearance.requestOf(number);
+        return new SheetView(view, ReviewViews.sentence(view.state().name(), found, approval), found.stream().map(ReviewViews::finding).toList(),
                 chain.flows().stream().map(ReviewController::flow).toList(),
                 new PositionView(ReviewViews.terms(position, Optional.empty()), position.exposure().amount(), limit(customer)),
-                documents(number), history(number));
+                documents(number), history(number), approval);
     }
 
     static LineFlowView flow(LineFlow flow) {
@@ -210,7 +214,7 @@ class ReviewController {
     /**
      * Held and flagged orders.
      *
-     * @param reason only orders with an open finding of this check
+     * @param reason only orders with an open finding of this check, or those that wait for approval
      */
     @GetMapping("/review")
     ReviewPage review(@RequestParam(defaultValue = "STAKE") Sort sort, @RequestParam(required = false) String reason,
@@ -228,7 +232,9 @@ class ReviewController {
         };
         var parameters = new HashMap<String, Object>();
         var where = new StringBuilder("x.reviewable = true");
-        if (reason != null) {
+        if ("approval".equals(reason)) {
+            where.append(" and o.state = 'AWAITING_APPROVAL'");
+        } else if (reason != null) {
             where.append(" and exists (select 1 from finding f where f.order_id = x.order_id and f.state = 'OPEN' and f.check_code = :reason)");
             parameters.put("reason", reason);
         }
@@ -249,9 +255,11 @@ class ReviewController {
                                 company.money(r.getBigDecimal(4)).amount(), r.getObject(3, LocalDate.class), null, List.of()))).list();
         var page = Pages.of(rows, row -> List.of(row.key().toPlainString(), row.requestedOn().toString(), String.valueOf(row.id())));
         var totals = jdbc.sql("""
-                select coalesce(sum(case when o.state = 'HELD' then 1 else 0 end), 0), count(*), coalesce(sum(x.open_gross), 0)
+                select coalesce(sum(case when o.state = 'HELD' then 1 else 0 end), 0), count(*), coalesce(sum(x.open_gross), 0),
+                       coalesce(sum(case when o.state = 'AWAITING_APPROVAL' then 1 else 0 end), 0)
                 from open_order x join sales_order o on o.id = x.order_id where x.reviewable = true""")
-                .query((r, n) -> new ReviewPage(withReasons(page.rows()), page.next(), r.getLong(1), r.getLong(2) - r.getLong(1),
+                .query((r, n) -> new ReviewPage(withReasons(page.rows()), page.next(), r.getLong(1), r.getLong(4),
+                        r.getLong(2) - r.getLong(1) - r.getLong(4),
                         company.money(r.getBigDecimal(3)).amount())).single();
         return totals;
     }
@@ -272,9 +280,13 @@ class ReviewController {
                 .query((r, n) -> new Reason(r.getLong(1), r.getObject(2, LocalDate.class),
                         new ReasonView(r.getString(3), r.getString(4), r.getString(5)))).list().stream()
                 .collect(Collectors.groupingBy(Reason::order));
+        var waiting = clearance.waiting(rows.stream().map(Keyed::id).toList());
         return rows.stream().map(k -> {
-            var own = reasons.getOrDefault(k.id(), List.of());
+            var own = new ArrayList<>(reasons.getOrDefault(k.id(), List.of()));
             var row = k.row();
+            if (waiting.containsKey(k.id())) {
+                own.add(0, new Reason(k.id(), waiting.get(k.id()).since(), new ReasonView("approval", "AWAITING", waiting.get(k.id()).brief())));
+            }
             return new ReviewRow(row.number(), row.customer(), row.customerName(), row.state(), row.gross(), row.requestedOn(),
                     own.stream().map(Reason::since).min(LocalDate::compareTo).orElse(null), own.stream().map(Reason::view).toList());
         }).toList();

@@ -56,10 +56,10 @@ final class ReviewViews {
     }
 
     record SheetView(OrderView order, String sentence, List<FindingView> findings, List<LineFlowView> flows, PositionView position,
-            List<DocumentView> documents, List<HistoryView> history) {
+            List<DocumentView> documents, List<HistoryView> history, Clearance.RequestView approval) {
     }
 
-    record DryRunView(OrderView order, String sentence, List<FindingView> findings, PositionView position) {
+    record DryRunView(OrderView order, String sentence, List<FindingView> findings, List<String> approval, PositionView position) {
     }
 
     record ReviewRow(String number, String customer, String customerName, String state, BigDecimal gross, LocalDate requestedOn,
@@ -69,7 +69,7 @@ final class ReviewViews {
     record ReasonView(String check, String severity, String brief) {
     }
 
-    record ReviewPage(List<ReviewRow> rows, String next, long held, long flagged, BigDecimal value) {
+    record ReviewPage(List<ReviewRow> rows, String next, long held, long awaiting, long flagged, BigDecimal value) {
     }
 
     static FindingView finding(Finding finding) {
@@ -139,7 +139,16 @@ final class ReviewViews {
     }
 
     /** One sentence that says why the order stands where it does. */
-    static String sentence(String state, List<Finding> findings) {
+    static String sentence(String state, List<Finding> findings, Clearance.RequestView approval) {
+        if (state.equals("DRAFT") && approval != null && approval.state().equals("SENT_BACK")) {
+            return "Sent back on %s by %s: %s. Change it and hand it in again.".formatted(words(approval.closedOn()), approval.closedBy(),
+                    approval.closing());
+        }
+        if (state.equals("AWAITING_APPROVAL") && approval != null) {
+            var cautions = joined(findings, false);
+            return "Waits for %s since %s: %s.%s".formatted(approval.waitsFor(), words(approval.askedOn()),
+                    String.join("; and ", approval.reasons()), cautions.isEmpty() ? "" : " Beside that: " + cautions + ".");
+        }
         var stops = joined(findings, true);
         var cautions = joined(findings, false);
         if (stops.isEmpty() && cautions.isEmpty()) {

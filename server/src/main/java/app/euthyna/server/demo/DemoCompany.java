@@ -1,5 +1,6 @@
 package app.euthyna.server.demo;
 
+import app.euthyna.core.approval.Level;
 import app.euthyna.core.check.CustomerRules;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.check.Severity;
@@ -13,6 +14,7 @@ import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Role;
 import app.euthyna.core.unwind.Intent;
+import app.euthyna.server.approval.ApprovalService;
 import app.euthyna.server.billing.BillingService;
 import app.euthyna.server.check.CheckService;
 import app.euthyna.server.flow.ChainReader;
@@ -63,12 +65,13 @@ class DemoCompany {
     private final GoodsService goods;
     private final BillingService billing;
     private final UnwindService unwind;
+    private final ApprovalService approvals;
     private final Company company;
     private final TransactionTemplate transactions;
     private final Clock clock;
 
     DemoCompany(EntityManager entities, MasterData masterData, OrderService orders, CheckService checks, ChainReader chains, GoodsService goods,
-            BillingService billing, UnwindService unwind, Company company, TransactionTemplate transactions, Clock clock) {
+            BillingService billing, UnwindService unwind, ApprovalService approvals, Company company, TransactionTemplate transactions, Clock clock) {
         this.entities = entities;
         this.masterData = masterData;
         this.orders = orders;
@@ -77,6 +80,7 @@ class DemoCompany {
         this.goods = goods;
         this.billing = billing;
         this.unwind = unwind;
+        this.approvals = approvals;
         this.company = company;
         this.transactions = transactions;
         this.clock = clock;
@@ -125,6 +129,7 @@ class DemoCompany {
             masterData.add(new Customer(name.code(), name.name(), name.town(), at % 11 == 10 ? "abroad" : "", at % 5 == 0 ? 14 : 30,
                     at % 11 == 10 ? VatTreatment.REVERSE_CHARGE : VatTreatment.DOMESTIC, new CustomerRules(name.code(), limit, po), licences));
         }
+        approvals.askAbove(Map.of(Level.CONTROLLER, BigDecimal.valueOf(10_000), Level.LEAD, BigDecimal.valueOf(25_000)));
         for (var stocked : DemoCatalogue.items()) {
             entities.clear();
             masterData.add(stocked.item());
@@ -295,6 +300,7 @@ class DemoCompany {
             overTheLimit(customers.get(7).code(), "AN-3502", today.minusDays(2), today.plusDays(2));
             overTheLimit(customers.get(20).code(), "AN-3503", yesterday, today.plusDays(6));
             prices();
+            approvalStories();
             shortOfStock();
             nobodyWantsTheRest();
             cancelledAndDeclined();
@@ -340,6 +346,21 @@ class DemoCompany {
                 var pieces = limit.amount().divide(gross, 0, RoundingMode.CEILING);
                 submit(day, customer, "season " + day.getYear() + " " + customer.substring(1), OrderKind.STANDARD, wanted,
                         line(item, pieces.toPlainString()), line("SV-01", "6"), line("CH-10", "30"));
+            });
+        }
+
+        /** Customers without a limit: one order waits for a controller, one is past the controller, one was sent back. */
+        private void approvalStories() {
+            order(2, 26, "HT-CHAIN-27", 12, line("CH-10", "1300"));
+            on(today.minusDays(3), () -> {
+                var large = submit(today.minusDays(3), customers.get(8).code(), "BI-FLEET-27", OrderKind.STANDARD, today.plusDays(15), line("AN-3501", "90"));
+                on(today.minusDays(2), () -> approvals.approve(context("controller", Role.CONTROLLER, today.minusDays(2), "three boats, agreed with sales"),
+                        large, version(large), checks.findingsOf(large)));
+            });
+            on(today.minusDays(2), () -> {
+                var back = submit(today.minusDays(2), customers.get(17).code(), "SP-YARD-3", OrderKind.STANDARD, today.plusDays(9), line("AN-3501", "40"));
+                on(today.minusDays(1), () -> approvals.sendBack(context("controller2", Role.CONTROLLER, today.minusDays(1), "ask for a deposit of a third first"),
+                        back, version(back)));
             });
         }
 

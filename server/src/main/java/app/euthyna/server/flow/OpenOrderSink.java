@@ -60,7 +60,7 @@ public class OpenOrderSink implements EffectSink {
         var order = chain.order();
         var id = ids.order(order.number());
         jdbc.sql("delete from open_order where order_id = ?").param(id).update();
-        if (order.state().isEnded() || order.state() == OrderState.DRAFT) {
+        if (order.state().isEnded() || order.state() == OrderState.DRAFT && !chain.anyDeparted()) {
             return;
         }
         var cleared = order.state().isCleared();
@@ -75,7 +75,8 @@ public class OpenOrderSink implements EffectSink {
                 insert into open_order (order_id, customer_id, cleared, reviewable, stageable, staged, billable, requested_on, open_gross,
                                         unbilled_gross, billable_net, billable_since)
                 values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""")
-                .params(id, ids.customer(order.customer()), cleared, hasOpenFindings(id),
+                .params(id, ids.customer(order.customer()), cleared,
+                        order.state() == OrderState.AWAITING_APPROVAL || order.state() != OrderState.DRAFT && hasOpenFindings(id),
                         cleared && flows.stream().map(LineFlow::reserved).anyMatch(q -> q.isPositive()),
                         !chain.staged().isEmpty(), billable, order.requestedOn(), chain.openGross().amount(),
                         chain.dispatchedNotBilledGross().amount(), billableNet.amount(), since).update();

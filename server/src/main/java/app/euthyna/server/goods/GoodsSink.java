@@ -195,9 +195,6 @@ class GoodsSink implements EffectSink {
     private void queue(String number, TreeSet<Place> concerned, List<Effect> releases) {
         var chain = chains.chain(number);
         var order = chain.order();
-        if (order.state() == OrderState.DRAFT || order.state() == OrderState.SUBMITTED) {
-            return;
-        }
         var id = ids.order(number);
         var rows = jdbc.sql("""
                 select c.line_no, i.code, s.code, c.reserved from stock_claim c join item i on i.id = c.item_id join site s on s.id = c.site_id

@@ -52,6 +52,9 @@ class CustomerEntity {
     Severity poNear;
     @Column(name = "po_ceiling")
     BigDecimal poCeiling;
+    /** Rules of approval of its own take the place of the house's, also where there are none. */
+    @Column(name = "own_approval")
+    boolean ownApproval;
     @ElementCollection
     @CollectionTable(name = "customer_licence", joinColumns = @JoinColumn(name = "customer_id"))
     List<LicenceNumber> licences = new ArrayList<>();

@@ -123,6 +123,7 @@ public class OrderService {
         var change = RefusedException.unless(Amendment.decide(before, after, committed.of(number), customer.rules().po().required()));
         if (!change.differences().isEmpty()) {
             if (before.state() == OrderState.DRAFT) {
+                entity.poTaken = before.po().equals(after.po()) ? entity.poTaken : null;
                 entity.write(after);
                 entities.flush();
             } else {

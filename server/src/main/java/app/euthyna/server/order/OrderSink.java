@@ -30,7 +30,8 @@ class OrderSink implements EffectSink {
         effect.accept(new EffectListener() {
             @Override
             public Void orderSubmitted(Effect.OrderSubmitted effect) {
-                find(effect.order().number()).poTaken = moment();
+                var order = find(effect.order().number());
+                order.poTaken = order.poTaken == null ? moment() : order.poTaken;
                 return null;
             }
 

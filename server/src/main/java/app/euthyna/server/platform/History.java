@@ -83,6 +83,8 @@ public class History implements EffectSink {
                 case HELD -> "held";
                 case CLEARED -> effect.from() == OrderState.HELD ? "cleared" + why : "cleared";
                 case DECLINED -> "declined" + why;
+                case DRAFT -> "a draft again" + why;
+                case AWAITING_APPROVAL -> "waits for approval";
                 default -> effect.to().words().toLowerCase(Locale.ROOT);
             };
         }

@@ -1,0 +1,73 @@
+package app.euthyna.core.approval;
+
+import app.euthyna.core.order.Order;
+import app.euthyna.core.order.OrderKind;
+import app.euthyna.core.order.OrderLine;
+import app.euthyna.core.shared.Money;
+import java.math.BigDecimal;
+import java.util.Optional;
+
+/** A rule of the house, or of a customer of its own, that asks for a decision (section 6). */
+public sealed interface ApprovalRule {
+
+    Level level();
+
+    /** Why the rule asks for a decision on this order; empty when it does not. */
+    Optional<String> asks(Order order, Circumstances around);
+
+    /**
+     * What rules look at beside the order.
+     *
+     * @param firstOrder no order of the customer was cleared before
+     * @param stopsWaived a stop of the order was let pass
+     */
+    record Circumstances(boolean firstOrder, boolean stopsWaived) {
+    }
+
+    /** The order's net amount is above a band. */
+    record NetAbove(Money amount, Level level) implements ApprovalRule {
+        @Override
+        public Optional<String> asks(Order order, Circumstances around) {
+            var net = order.totals().net();
+            return net.compareTo(amount) > 0 ? Optional.of("net %s is above %s".formatted(net, amount)) : Optional.empty();
+        }
+    }
+
+    /** A line's discount is above so many per cent. */
+    record DiscountAbove(BigDecimal percent, Level level) implements ApprovalRule {
+        @Override
+        public Optional<String> asks(Order order, Circumstances around) {
+            return order.lines().stream().filter(line -> line.price().discountPercent().compareTo(percent) > 0).findFirst()
+                    .map(line -> "line %d has %s per cent off, more than %s".formatted(line.no(), plain(line),
+                            percent.stripTrailingZeros().toPlainString()));
+        }
+
+        private static String plain(OrderLine line) {
+            return line.price().discountPercent().stripTrailingZeros().toPlainString();
+        }
+    }
+
+    /** The order is of a kind. */
+    record OfKind(OrderKind kind, Level level) implements ApprovalRule {
+        @Override
+        public Optional<String> asks(Order order, Circumstances around) {
+            return order.kind() == kind ? Optional.of("it is a %s order".formatted(kind.words())) : Optional.empty();
+        }
+    }
+
+    /** A stop of the order was let pass. */
+    record StopsWaived(Level level) implements ApprovalRule {
+        @Override
+        public Optional<String> asks(Order order, Circumstances around) {
+            return around.stopsWaived() ? Optional.of("a stop was let pass") : Optional.empty();
+        }
+    }
+
+    /** It is the customer's first order. */
+    record FirstOrder(Level level) implements ApprovalRule {
+        @Override
+        public Optional<String> asks(Order order, Circumstances around) {
+            return around.firstOrder() ? Optional.of("it is the customer's first order") : Optional.empty();
+        }
+    }
+}

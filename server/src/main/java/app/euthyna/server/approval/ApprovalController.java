@@ -1,0 +1,131 @@
+package app.euthyna.server.approval;
+
+import app.euthyna.core.approval.Level;
+import app.euthyna.core.order.OrderKind;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.server.approval.ApprovalStore.StoredRule;
+import app.euthyna.server.check.CheckService;
+import app.euthyna.server.masterdata.MasterData;
+import app.euthyna.server.order.OrderService;
+import app.euthyna.server.order.OrderView;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.RefusedException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.PositiveOrZero;
+import jakarta.validation.constraints.Size;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.function.Consumer;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Approvals over HTTP: the steps of a request, and the rules that ask for one. */
+@RestController
+@RequestMapping("/api")
+class ApprovalController {
+
+    private final ApprovalService approvals;
+    private final ApprovalStore store;
+    private final CheckService checks;
+    private final OrderService orders;
+    private final MasterData masterData;
+    private final Commands commands;
+
+    ApprovalController(ApprovalService approvals, ApprovalStore store, CheckService checks, OrderService orders, MasterData masterData,
+            Commands commands) {
+        this.approvals = approvals;
+        this.store = store;
+        this.checks = checks;
+        this.orders = orders;
+        this.masterData = masterData;
+        this.commands = commands;
+    }
+
+    /** A step of a request; an approval needs no reason, sending back and recalling do. */
+    record ApprovalStep(@NotNull Long version, @Size(max = 2000) String reason, LocalDate date) {
+    }
+
+    /** A rule; {@code figure} is an amount or per cent, as its kind says. */
+    record Rule(@NotNull StoredRule.Kind kind, @PositiveOrZero BigDecimal figure, OrderKind orderKind, @NotNull Level level) {
+    }
+
+    record Rules(@NotNull @Size(max = 50) List<@Valid Rule> rules) {
+    }
+
+    @May.Propose
+    @PostMapping("/orders/{number}/approvals")
+    OrderView approve(@PathVariable String number, @Valid @RequestBody ApprovalStep request, HttpServletRequest http) {
+        return step(number, request, http, context -> approvals.approve(context, number, request.version(), checks.findingsOf(number)));
+    }
+
+    @May.Propose
+    @PostMapping("/orders/{number}/send-backs")
+    OrderView sendBack(@PathVariable String number, @Valid @RequestBody ApprovalStep request, HttpServletRequest http) {
+        return step(number, request, http, context -> approvals.sendBack(context, number, request.version()));
+    }
+
+    @May.Propose
+    @PostMapping("/orders/{number}/recalls")
+    OrderView recall(@PathVariable String number, @Valid @RequestBody ApprovalStep request, HttpServletRequest http) {
+        return step(number, request, http, context -> approvals.recall(context, number, request.version()));
+    }
+
+    private OrderView step(String number, ApprovalStep request, HttpServletRequest http, Consumer<CommandContext> step) {
+        return commands.run(http, request, OrderView.class, context -> {
+            step.accept(context.on(request.date()).because(request.reason() == null ? "" : request.reason()));
+            return orders.view(number);
+        });
+    }
+
+    /** The rules of the house. */
+    @GetMapping("/approval-rules")
+    Rules rules() {
+        return shown(null);
+    }
+
+    @May.KeepMasterData
+    @PutMapping("/approval-rules")
+    Rules write(@Valid @RequestBody Rules request, HttpServletRequest http) {
+        return write(null, request, http);
+    }
+
+    /** A customer's own rules take the place of the house's, also where there are none. */
+    @May.KeepMasterData
+    @PutMapping("/customers/{code}/approval-rules")
+    Rules writeOwn(@PathVariable String code, @Valid @RequestBody Rules request, HttpServletRequest http) {
+        masterData.customer(code);
+        return write(code, request, http);
+    }
+
+    private Rules write(String customer, Rules request, HttpServletRequest http) {
+        request.rules().forEach(ApprovalController::check);
+        return commands.run(http, request, Rules.class, context -> {
+            store.write(customer, request.rules().stream().map(r -> new StoredRule(r.kind(), r.figure(), r.orderKind(), r.level())).toList());
+            return shown(customer);
+        });
+    }
+
+    private static void check(Rule rule) {
+        var needsFigure = rule.kind() == StoredRule.Kind.NET_ABOVE || rule.kind() == StoredRule.Kind.DISCOUNT_ABOVE;
+        if (needsFigure && rule.figure() == null) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("figure", "the amount or per cent above which the rule asks"));
+        }
+        if (rule.kind() == StoredRule.Kind.ORDER_KIND && rule.orderKind() == null) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("orderKind", "the kind of orders that the rule asks for"));
+        }
+    }
+
+    private Rules shown(String customer) {
+        return new Rules(store.rules(customer).stream().map(r -> new Rule(r.kind(), r.figure(), r.orderKind(), r.level())).toList());
+    }
+}

@@ -1,0 +1,182 @@
+package app.euthyna.server.approval;
+
+import app.euthyna.core.approval.ApprovalRule.Circumstances;
+import app.euthyna.core.approval.Approving;
+import app.euthyna.core.approval.Approving.Ask;
+import app.euthyna.core.approval.Level;
+import app.euthyna.core.check.Checks.Occasion;
+import app.euthyna.core.check.Finding;
+import app.euthyna.core.check.Severity;
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.order.Order;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.server.approval.ApprovalStore.State;
+import app.euthyna.server.approval.ApprovalStore.StoredRule;
+import app.euthyna.server.check.Clearance;
+import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.order.OrderService;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.EffectListener;
+import app.euthyna.server.platform.EffectSink;
+import app.euthyna.server.platform.EffectWriter;
+import app.euthyna.server.platform.History;
+import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Locks;
+import app.euthyna.server.platform.RefusedException;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Asks for approval where the rules want it, and takes the decisions of those who carry the level. */
+@Service
+@org.springframework.core.annotation.Order(65)
+public class ApprovalService implements Clearance, EffectSink {
+
+    private final ApprovalStore store;
+    private final ChainReader chains;
+    private final ObjectProvider<OrderService> orders;
+    private final ObjectProvider<EffectWriter> writer;
+    private final History history;
+    private final Locks locks;
+    private final Ids ids;
+    private final JdbcClient jdbc;
+
+    ApprovalService(ApprovalStore store, ChainReader chains, ObjectProvider<OrderService> orders, ObjectProvider<EffectWriter> writer,
+            History history, Locks locks, Ids ids, JdbcClient jdbc) {
+        this.store = store;
+        this.chains = chains;
+        this.orders = orders;
+        this.writer = writer;
+        this.history = history;
+        this.locks = locks;
+        this.ids = ids;
+        this.jdbc = jdbc;
+    }
+
+    @Override
+    public OrderState decide(CommandContext context, Chain chain, List<Finding> findings, Occasion occasion) {
+        var order = chain.order();
+        if (order.state() == OrderState.CLEARED && occasion == Occasion.WORLD_CHANGED) {
+            return OrderState.CLEARED;
+        }
+        var asked = asked(order, findings);
+        var pending = Approving.pending(order, asked, store.approvals(order.number()));
+        if (pending.isEmpty()) {
+            return OrderState.CLEARED;
+        }
+        store.ask(context, order.number(), asked, pending.get(0));
+        return OrderState.AWAITING_APPROVAL;
+    }
+
+    private List<Ask> asked(Order order, List<Finding> findings) {
+        var waived = findings.stream().anyMatch(f -> f.state() == Finding.State.WAIVED && f.severity() == Severity.STOP);
+        return Approving.asked(order, store.rulesFor(order.customer()), new Circumstances(isFirst(order), waived));
+    }
+
+    private boolean isFirst(Order order) {
+        return jdbc.sql("""
+                select id from sales_order where customer_id = ? and number <> ? and state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT')
+                fetch first 1 rows only""").params(ids.customer(order.customer()), order.number()).query(Long.class).optional().isEmpty();
+    }
+
+    @Override
+    @Transactional(readOnly = true)
+    public List<String> asks(Order order) {
+        return asked(order, List.of()).stream().map(ask -> ask.reason() + ": " + ask.level().words() + " must agree").toList();
+    }
+
+    /** Approves the level that is pending; the order is cleared with the last of them. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void approve(CommandContext context, String number, long version, List<Finding> findings) {
+        locks.customerAndOrder(number);
+        var order = chains.chain(number).order();
+        var asked = asked(order, findings);
+        var approval = RefusedException.unless(Approving.approve(order, asked, store.approvals(number), context.person(), context.reason(),
+                context.date()));
+        orders.getObject().requireVersion(number, version);
+        store.add(number, approval);
+        history.note(context, number, "approved", "approved for " + approval.level().words()
+                + (context.reason().isBlank() ? "" : ": " + context.reason()));
+        var pending = Approving.pending(order, asked, store.approvals(number));
+        if (pending.isEmpty()) {
+            writer.getObject().write(context, List.of(new Effect.StateChanged(number, order.state(), OrderState.CLEARED)));
+        } else {
+            store.ask(context, number, asked, pending.get(0));
+            orders.getObject().moveVersion(number);
+        }
+    }
+
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void sendBack(CommandContext context, String number, long version) {
+        locks.customerAndOrder(number);
+        var effect = RefusedException.unless(Approving.sendBack(chains.chain(number).order(), context.person(), context.reason()));
+        orders.getObject().requireVersion(number, version);
+        history.note(context, number, "sent-back", "sent back: " + context.reason());
+        writer.getObject().write(context, List.of(effect));
+    }
+
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void recall(CommandContext context, String number, long version) {
+        locks.customerAndOrder(number);
+        var effect = RefusedException.unless(Approving.recall(chains.chain(number).order(), context.person(), context.reason()));
+        orders.getObject().requireVersion(number, version);
+        history.note(context, number, "recalled", "recalled: " + context.reason());
+        writer.getObject().write(context, List.of(effect));
+    }
+
+    /** Asks for a level from so much net amount on, for all customers without rules of their own. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void askAbove(Map<Level, BigDecimal> bands) {
+        store.write(null, bands.entrySet().stream().sorted(Map.Entry.comparingByKey())
+                .map(band -> new StoredRule(StoredRule.Kind.NET_ABOVE, band.getValue(), null, band.getKey())).toList());
+    }
+
+    /** A request ends with the state that it was about. */
+    @Override
+    public void store(CommandContext context, Effect effect) {
+        effect.accept(new EffectListener() {
+            @Override
+            public Void stateChanged(Effect.StateChanged effect) {
+                var ended = switch (effect.to()) {
+                    case CLEARED -> State.APPROVED;
+                    case DECLINED -> State.DECLINED;
+                    case DRAFT -> State.SENT_BACK;
+                    case HELD, CANCELLED, COMPLETED, CLOSED_SHORT -> State.WITHDRAWN;
+                    case SUBMITTED, AWAITING_APPROVAL -> null;
+                };
+                if (ended != null && effect.from() == OrderState.AWAITING_APPROVAL) {
+                    store.close(context, effect.order(), ended);
+                } else if (effect.to() == OrderState.DRAFT) {
+                    store.sendBackHeld(context, effect.order());
+                }
+                return null;
+            }
+        });
+    }
+
+    @Override
+    public RequestView requestOf(String order) {
+        return store.request(order).map(request -> new RequestView(request.state().name(), request.askedOn(), request.reasons(),
+                request.waitsFor() == null ? null : request.waitsFor().words(),
+                request.waitsFor() == null ? List.of() : request.waitsFor().roles(), store.approvals(order).stream()
+                        .map(a -> new ApprovalView(a.level().words(), a.by(), a.on(), a.reason())).toList(),
+                request.closedBy(), request.closedOn(), request.closing())).orElse(null);
+    }
+
+    @Override
+    public Map<Long, Wait> waiting(Collection<Long> orders) {
+        return orders.isEmpty() ? Map.of() : jdbc.sql("""
+                select order_id, waits_for, asked_on from approval_request where state = 'AWAITING' and order_id in (:ids)""").param("ids", orders)
+                .query((r, n) -> Map.entry(r.getLong(1), new Wait("waits for " + Level.valueOf(r.getString(2)).words(), r.getObject(3, LocalDate.class))))
+                .list().stream().collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
+    }
+}

@@ -64,7 +64,7 @@ export function ApprovalRow({ approval }: { approval: NonNullable<Sheet['approva
 }
 
 function Evidence({ finding }: { finding: Finding }) {
-  if (finding.formula.length > 0) {
+  if (finding.limit != null && finding.formula.length > 0) {
     return (
       <>
         <Measure terms={finding.formula} limit={finding.limit} exposure={finding.result} />
@@ -77,6 +77,8 @@ function Evidence({ finding }: { finding: Finding }) {
   }
   return (
     <>
+      {finding.formula.length > 0 && <Formula terms={finding.formula} />}
+      {finding.formula.length + finding.matches.length + finding.lines.length === 0 && <div>{finding.sentence.replace(/^./, (first) => first.toUpperCase())}.</div>}
       {finding.matches.map((match) => (
         <div key={match.order}>
           {match.kind === 'SAME' ? 'The same number' : match.kind === 'ALIKE' ? 'Reads alike' : match.kind === 'NEAR' ? 'One slip away' : 'Counted'}:{' '}

@@ -22,7 +22,10 @@ const REASONS: [string, string][] = [
   ['approval', 'waits for approval'],
   ['credit-limit', 'credit limit'],
   ['duplicate-po', 'PO used before'],
+  ['overdue', 'invoices overdue'],
+  ['blocked', 'customer blocked'],
   ['zero-price', 'price'],
+  ['price-floor', 'below floor price'],
   ['licence', 'licence'],
   ['unreserved', 'short of stock'],
 ];

@@ -55,6 +55,11 @@ create table customer (
     po_near        varchar(10)  not null,
     po_ceiling     decimal(19, 4),
     own_approval   boolean      not null,
+    overdue_days   integer,
+    overdue_above  decimal(19, 4),
+    blocked_by     varchar(60),
+    blocked_on     date,
+    blocked_why    varchar(500),
     version        bigint       not null
 );
 create index customer_search on customer (search_key);
@@ -254,6 +259,7 @@ create table invoice (
     version     bigint not null
 );
 create index invoice_open on invoice (customer_id, open_amount, id);
+create index invoice_due on invoice (customer_id, due_on, open_amount);
 create index invoice_date on invoice (invoiced_on, id);
 
 create table invoice_line (

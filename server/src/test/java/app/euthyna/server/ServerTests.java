@@ -129,6 +129,37 @@ class ServerTests {
     }
 
     @Nested
+    class Agreements {
+
+        private final Rest lead = new Rest(mvc, "lead", "LEAD");
+
+        private String state(String number) {
+            return clerk.get("/api/orders/" + number).text("state");
+        }
+
+        private Rest.Answer agree(String terms) {
+            var version = clerk.get("/api/customers/" + customer).text("version");
+            return lead.send("PUT", "/api/customers/" + customer + "/terms", "{\"version\":%s%s}".formatted(version, terms), UUID.randomUUID().toString());
+        }
+
+        /** Gross 121.00 each: a limit of 250 lends to two; the newest goes first, and what was let go oldest first comes back. */
+        @Test
+        void thatAreTightenedHoldClearedOrdersNewestFirst() {
+            var numbers = List.of("A", "B", "C").stream().map(po -> clerk.post("/api/orders", order("AG-" + po + UUID.randomUUID(), 10)).text("number")).toList();
+            assertThat(numbers).allMatch(number -> state(number).equals("CLEARED"));
+            assertThat(agree(",\"creditLimit\":250").status()).isEqualTo(200);
+            assertThat(numbers).extracting(this::state).containsExactly("CLEARED", "CLEARED", "HELD");
+            agree(",\"blocked\":\"disputes every bill\"");
+            assertThat(numbers).allMatch(number -> state(number).equals("HELD"));
+            agree(",\"creditLimit\":130");
+            assertThat(numbers).extracting(this::state).containsExactly("CLEARED", "HELD", "HELD");
+            agree("");
+            assertThat(numbers).allMatch(number -> state(number).equals("CLEARED"));
+            assertThat(lead.send("PUT", "/api/customers/" + customer + "/terms", "{\"version\":0}", UUID.randomUUID().toString()).code()).isEqualTo("stale-version");
+        }
+    }
+
+    @Nested
     class TwoClerks {
 
         /** Fifty times the same PO in the same second from both: one goes through, never two. */
@@ -168,7 +199,7 @@ class ServerTests {
                     new Command("POST", "/api/orders/X/declination", "{\"version\":0,\"reason\":\"r\"}", day),
                     new Command("POST", "/api/orders/X/approvals", "{\"version\":0}", day), new Command("POST", "/api/orders/X/recalls", "{\"version\":0}", day),
                     new Command("POST", "/api/orders/X/send-backs", "{\"version\":0}", day),
-                    new Command("PUT", "/api/approval-rules", "{\"rules\":[]}", keep), new Command("PUT", "/api/customers/X/approval-rules", "{\"rules\":[]}", keep),
+                    new Command("PUT", "/api/customers/X/terms", "{\"version\":0}", keep), new Command("PUT", "/api/approval-rules", "{\"rules\":[]}", keep), new Command("PUT", "/api/customers/X/approval-rules", "{\"rules\":[]}", keep),
                     new Command("POST", "/api/stock-receipts", "{\"item\":\"X\",\"quantity\":1,\"unitCost\":1}", goods),
                     new Command("POST", "/api/dispatches", "{\"order\":\"X\",\"version\":0}", goods),
                     new Command("POST", "/api/dispatches/X/departure", "{\"version\":0}", goods),
@@ -400,7 +431,7 @@ class ServerTests {
                     }
                 }
             }
-            codes.removeAll(Set.of("credit-limit", "duplicate-po", "zero-price", "licence", "unreserved", "approval", "cancel-rest", "cancel-order"));
+            codes.removeAll(Set.of("credit-limit", "duplicate-po", "zero-price", "licence", "unreserved", "approval", "blocked", "overdue", "price-floor", "cancel-rest", "cancel-order"));
             assertThat(codes).hasSizeGreaterThan(15);
             assertThat(codes).allSatisfy(code -> assertThat(Path.of("../docs/problems/" + code + ".md")).exists());
         }

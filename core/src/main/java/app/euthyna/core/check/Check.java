@@ -2,9 +2,12 @@ package app.euthyna.core.check;
 
 /** The checks that exist so far (section 4). */
 public enum Check {
+    BLOCKED("blocked", "Customer blocked"),
     CREDIT_LIMIT("credit-limit", "Credit limit"),
+    OVERDUE("overdue", "Invoices overdue"),
     DUPLICATE_PO("duplicate-po", "PO used before"),
     ZERO_PRICE("zero-price", "Price"),
+    PRICE_FLOOR("price-floor", "Below floor price"),
     LICENCE("licence", "Licence"),
     UNRESERVED("unreserved", "Short of stock");
 

@@ -27,6 +27,8 @@ public final class Checks {
         SUBMITTED,
         /** Its content was changed. */
         CHANGED,
+        /** What was agreed with its customer changed: a limit, a block, when invoices count as overdue. */
+        CUSTOMER_CHANGED,
         /** Something around it changed: a payment, stock, another order's end. */
         WORLD_CHANGED
     }
@@ -74,6 +76,9 @@ public final class Checks {
         if (occasion == Occasion.WORLD_CHANGED) {
             return EnumSet.of(Check.UNRESERVED);
         }
+        if (occasion == Occasion.CUSTOMER_CHANGED) {
+            return chain.stillToLeave() ? EnumSet.of(Check.BLOCKED, Check.CREDIT_LIMIT, Check.OVERDUE) : EnumSet.noneOf(Check.class);
+        }
         var worthMore = openGrossBefore.map(was -> chain.openGross().compareTo(was) > 0).orElse(true);
         return worthMore ? EnumSet.allOf(Check.class) : EnumSet.complementOf(EnumSet.of(Check.CREDIT_LIMIT));
     }
@@ -95,7 +100,10 @@ public final class Checks {
             return Optional.empty();
         }
         var evidence = switch (check) {
+            case BLOCKED -> around.customer().block().<Evidence>map(Evidence.Blocked::new);
             case CREDIT_LIMIT -> overLimit(chain, around);
+            case OVERDUE -> overdue(around);
+            case PRICE_FLOOR -> belowFloor(chain, around);
             case ZERO_PRICE -> wrongPrice(chain);
             case LICENCE -> unlicensed(chain, around);
             case UNRESERVED -> shortOfStock(chain, around);
@@ -113,6 +121,23 @@ public final class Checks {
         var exposure = around.position().exposure().plus(thisOrder);
         return exposure.compareTo(limit) <= 0 ? Optional.empty()
                 : Optional.of(new Evidence.OverLimit(around.position(), thisOrder, exposure, limit, exposure.minus(limit)));
+    }
+
+    private static Optional<Evidence> overdue(Surroundings around) {
+        return around.customer().overdue().flatMap(granted -> {
+            var late = around.dueInvoices().stream().filter(i -> i.dueOn().plusDays(granted.days()).isBefore(around.businessDate())
+                    && i.open().compareTo(granted.above()) > 0).toList();
+            return late.isEmpty() ? Optional.empty()
+                    : Optional.of(new Evidence.InvoicesOverdue(around.businessDate(), granted.days(), granted.above(), late));
+        });
+    }
+
+    private static Optional<Evidence> belowFloor(Chain chain, Surroundings around) {
+        var below = chain.order().lines().stream().filter(line -> line.kind().isBilled() && around.floors().containsKey(line.item())
+                        && line.price().afterDiscount().compareTo(around.floors().get(line.item())) < 0)
+                .map(line -> new Evidence.BelowFloor.FloorLine(line.no(), line.item(), line.description(), line.price().afterDiscount(),
+                        around.floors().get(line.item()))).toList();
+        return below.isEmpty() ? Optional.empty() : Optional.of(new Evidence.BelowFloor(below));
     }
 
     private static Optional<Evidence> wrongPrice(Chain chain) {

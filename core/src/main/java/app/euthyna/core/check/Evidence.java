@@ -3,6 +3,7 @@ package app.euthyna.core.check;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import java.time.LocalDate;
+import java.math.BigDecimal;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Locale;
@@ -42,6 +43,104 @@ public sealed interface Evidence {
         @Override
         public boolean isWorseThan(Evidence waived) {
             return !(waived instanceof OverLimit before) || excess.compareTo(before.excess) > 0;
+        }
+    }
+
+    /** The customer is blocked. */
+    record Blocked(CustomerRules.Block block) implements Evidence {
+        @Override
+        public Check check() {
+            return Check.BLOCKED;
+        }
+
+        @Override
+        public String brief() {
+            return "blocked";
+        }
+
+        @Override
+        public String sentence() {
+            return "the customer is blocked by %s: %s".formatted(block.by(), block.why());
+        }
+
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            return !(waived instanceof Blocked before) || !before.block.equals(block);
+        }
+    }
+
+    /** Invoices are longer past due than the customer is granted, and more is open on them than the floor. */
+    record InvoicesOverdue(LocalDate businessDate, int grantedDays, Money above, List<Surroundings.DueInvoice> invoices) implements Evidence {
+        public InvoicesOverdue {
+            invoices = List.copyOf(invoices);
+        }
+
+        @Override
+        public Check check() {
+            return Check.OVERDUE;
+        }
+
+        @Override
+        public String brief() {
+            return "overdue %d days".formatted(days(invoices.get(0)));
+        }
+
+        @Override
+        public String sentence() {
+            var first = invoices.get(0);
+            var more = invoices.size() == 1 ? "" : " and %d more".formatted(invoices.size() - 1);
+            return "invoice %s with %s open is %d days past due%s".formatted(first.number(), first.open(), days(first), more);
+        }
+
+        /** How long an invoice is past due. */
+        public long days(Surroundings.DueInvoice invoice) {
+            return ChronoUnit.DAYS.between(invoice.dueOn(), businessDate);
+        }
+
+        /** Days that go by do not make it worse: another invoice does, or more open on one. */
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            return !(waived instanceof InvoicesOverdue before) || invoices.stream().anyMatch(invoice -> before.invoices.stream()
+                    .noneMatch(i -> i.number().equals(invoice.number()) && invoice.open().compareTo(i.open()) <= 0));
+        }
+    }
+
+    /** Lines sold below their item's floor. */
+    record BelowFloor(List<FloorLine> lines) implements Evidence {
+
+        /** A line's unit price after discount, and the least it should be; both with four decimals. */
+        public record FloorLine(int line, String item, String description, BigDecimal given, BigDecimal floor) {
+        }
+
+        public BelowFloor {
+            lines = List.copyOf(lines);
+        }
+
+        @Override
+        public Check check() {
+            return Check.PRICE_FLOOR;
+        }
+
+        @Override
+        public String brief() {
+            return "below floor price";
+        }
+
+        @Override
+        public String sentence() {
+            return lines.stream().map(l -> "line %d goes at %s, its floor is %s".formatted(l.line(), plain(l.given()), plain(l.floor())))
+                    .collect(Collectors.joining("; "));
+        }
+
+        private static String plain(BigDecimal price) {
+            var stripped = price.stripTrailingZeros();
+            return (stripped.scale() < 2 ? stripped.setScale(2) : stripped).toPlainString();
+        }
+
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            return !(waived instanceof BelowFloor before) || lines.stream().anyMatch(line -> before.lines.stream()
+                    .noneMatch(l -> l.line() == line.line() && l.item().equals(line.item()) && line.given().compareTo(l.given()) >= 0));
         }
     }
 

@@ -125,6 +125,11 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
         return flows().stream().allMatch(flow -> flow.toShip().isZero() && flow.toBill().isZero());
     }
 
+    /** Goods that are neither gone nor given up. */
+    public boolean stillToLeave() {
+        return flows().stream().anyMatch(flow -> flow.toShip().isPositive());
+    }
+
     public boolean anyDeparted() {
         return flows().stream().anyMatch(flow -> flow.dispatched().isPositive());
     }

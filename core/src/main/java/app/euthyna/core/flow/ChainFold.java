@@ -83,6 +83,11 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
         return chain;
     }
 
+    @Override
+    public Chain customerChanged(Effect.CustomerChanged effect) {
+        return chain;
+    }
+
     private Chain reserve(LineRef line, Quantity by) {
         return isOwn(line.number()) ? chain.withReserved(line.line(), by) : chain;
     }

@@ -70,4 +70,9 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
     public Set<String> stockReceived(Effect.StockReceived effect) {
         return Set.of();
     }
+
+    @Override
+    public Set<String> customerChanged(Effect.CustomerChanged effect) {
+        return Set.of();
+    }
 }

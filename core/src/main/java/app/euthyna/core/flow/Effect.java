@@ -149,6 +149,14 @@ public sealed interface Effect {
         }
     }
 
+    /** What the house agreed with a customer is different now: a limit, a block, when invoices count as overdue. */
+    record CustomerChanged(String customer) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.customerChanged(this);
+        }
+    }
+
     /** One method a case: a new case does not compile until everybody concerned has an answer. */
     interface Visitor<T> {
         T orderSubmitted(OrderSubmitted effect);
@@ -176,5 +184,7 @@ public sealed interface Effect {
         T quantityCancelled(QuantityCancelled effect);
 
         T stockReceived(StockReceived effect);
+
+        T customerChanged(CustomerChanged effect);
     }
 }

@@ -160,4 +160,9 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     public Optional<Proposal> quantityCancelled(Effect.QuantityCancelled effect) {
         return Optional.empty();
     }
+
+    @Override
+    public Optional<Proposal> customerChanged(Effect.CustomerChanged effect) {
+        return Optional.empty();
+    }
 }

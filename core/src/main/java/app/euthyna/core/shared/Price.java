@@ -41,7 +41,8 @@ public record Price(BigDecimal unit, BigDecimal discountPercent) {
         return afterDiscount().compareTo(other.afterDiscount()) < 0;
     }
 
-    private BigDecimal afterDiscount() {
+    /** The unit price less its discount, exact. */
+    public BigDecimal afterDiscount() {
         return unit.multiply(HUNDRED.subtract(discountPercent)).divide(HUNDRED);
     }
 }

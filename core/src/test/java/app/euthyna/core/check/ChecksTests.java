@@ -13,6 +13,8 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Role;
+import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -30,7 +32,7 @@ class ChecksTests {
     private static Surroundings owing(String unpaid, String limit) {
         var nothing = Term.nothing(EUR);
         var position = new CustomerPosition(new Term(eur(unpaid), List.of()), nothing, nothing, nothing);
-        return new Surroundings(TODAY, new CustomerRules("C", Optional.of(eur(limit)), PoPolicy.STANDARD), position, List.of(), Map.of(),
+        return new Surroundings(TODAY, new CustomerRules("C", Optional.of(eur(limit)), PoPolicy.STANDARD, Optional.empty(), Optional.empty()), position, List.of(), List.of(), Map.of(), Map.of(),
                 Map.of(), Map.of("A", q(100)), CheckPolicy.STANDARD);
     }
 
@@ -50,6 +52,46 @@ class ChecksTests {
                 assertThat(f.evidence().sentence()).isEqualTo("the customer would be EUR 0.01 over the limit");
             });
             assertThat(Checks.stateOf(CHAIN, findings)).isEqualTo(OrderState.HELD);
+        }
+    }
+
+    @Nested
+    class Others {
+
+        private Surroundings around(int granted, String above, LocalDate due, String open, Map<String, BigDecimal> floors, Optional<CustomerRules.Block> block) {
+            var plain = owing("0.00", "100000.00");
+            return new Surroundings(TODAY, new CustomerRules("C", Optional.empty(), PoPolicy.STANDARD, Optional.of(new CustomerRules.Overdue(granted, eur(above))), block),
+                    plain.position(), List.of(), List.of(new Surroundings.DueInvoice("2026-1", due, eur(open))), floors, Map.of(), Map.of(), Map.of("A", q(100)),
+                    CheckPolicy.STANDARD);
+        }
+
+        private List<String> sentences(Surroundings around) {
+            return run(around, List.of()).stream().map(f -> f.evidence().sentence()).toList();
+        }
+
+        @Test
+        void invoicesCountMoreThanTheDaysPastDueAndAboveTheFloorOnly() {
+            assertThat(sentences(around(30, "0.00", TODAY.minusDays(30), "5.00", Map.of(), Optional.empty()))).isEmpty();
+            assertThat(sentences(around(30, "0.00", TODAY.minusDays(31), "5.00", Map.of(), Optional.empty())))
+                    .containsExactly("invoice 2026-1 with EUR 5.00 open is 31 days past due");
+            assertThat(sentences(around(30, "5.00", TODAY.minusDays(31), "5.00", Map.of(), Optional.empty()))).isEmpty();
+        }
+
+        @Test
+        void pricesAfterDiscountAreHeldAgainstTheFloor() {
+            assertThat(sentences(around(30, "0.00", TODAY, "5.00", Map.of("A", new BigDecimal("10.0000")), Optional.empty()))).isEmpty();
+            assertThat(sentences(around(30, "0.00", TODAY, "5.00", Map.of("A", new BigDecimal("10.0050")), Optional.empty())))
+                    .containsExactly("line 1 goes at 10.00, its floor is 10.005");
+        }
+
+        @Test
+        void aBlockStopsAndAnotherBlockOpensAWaivedOneAgain() {
+            var block = new CustomerRules.Block("lead", TODAY, "disputes every bill");
+            var found = run(around(30, "0.00", TODAY, "5.00", Map.of(), Optional.of(block)), List.of());
+            assertThat(found).singleElement().matches(Finding::holds);
+            var waived = Deciding.waive(CHAIN, found, Set.of(Check.BLOCKED), CONTROLLER, "this one is paid", TODAY).get();
+            assertThat(run(around(30, "0.00", TODAY, "5.00", Map.of(), Optional.of(block)), waived)).noneMatch(Finding::isOpen);
+            assertThat(run(around(30, "0.00", TODAY, "5.00", Map.of(), Optional.of(new CustomerRules.Block("lead", TODAY, "again"))), waived)).allMatch(Finding::isOpen);
         }
     }
 

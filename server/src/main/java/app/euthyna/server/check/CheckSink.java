@@ -107,6 +107,17 @@ class CheckSink implements EffectSink {
             return null;
         }
 
+        /** What may go now goes first; then what was cleared is looked at, the newest first, since it was the last to be lent to. */
+        @Override
+        public Void customerChanged(Effect.CustomerChanged effect) {
+            heldOf(effect.customer());
+            jdbc.sql("""
+                    select o.number from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
+                    where c.code = ? and x.cleared = true order by x.order_id desc""").param(effect.customer()).query(String.class).list()
+                    .forEach(order -> check(order, Occasion.CUSTOMER_CHANGED, Optional.empty()));
+            return null;
+        }
+
         @Override
         public Void paymentReceived(Effect.PaymentReceived effect) {
             return heldOf(effect.customer());

@@ -92,6 +92,12 @@ final class ReviewViews {
             result = passed.together().amount();
             limit = passed.ceiling().amount();
             excess = passed.together().minus(passed.ceiling()).amount();
+        } else if (evidence instanceof Evidence.InvoicesOverdue overdue) {
+            terms = List.of(new TermView("overdue", "+", overdue.invoices().stream().map(i -> i.open().amount()).reduce(BigDecimal.ZERO, BigDecimal::add),
+                    overdue.invoices().stream().map(i -> new DocumentAmountView("INVOICE", i.number(), i.open().amount())).toList()));
+        } else if (evidence instanceof Evidence.BelowFloor below) {
+            lines = below.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), "at %s after discount, floor %s, %s below".formatted(
+                    price(l.given()), price(l.floor()), price(l.floor().subtract(l.given()))))).toList();
         } else if (evidence instanceof Evidence.WrongPrice wrong) {
             lines = wrong.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), "priced at " + l.unitPrice())).toList();
         } else if (evidence instanceof Evidence.Unlicensed unlicensed) {
@@ -105,6 +111,11 @@ final class ReviewViews {
                 evidence.brief(), evidence.sentence(), finding.since(), waiver.map(Finding.Waiver::by).orElse(null),
                 waiver.map(Finding.Waiver::on).orElse(null), waiver.map(Finding.Waiver::reason).orElse(null), terms, result, limit, excess,
                 matches, lines);
+    }
+
+    private static String price(BigDecimal unit) {
+        var stripped = unit.stripTrailingZeros();
+        return (stripped.scale() < 2 ? stripped.setScale(2) : stripped).toPlainString();
     }
 
     private static LineFact gap(Evidence.Unlicensed.LicenceGap gap) {

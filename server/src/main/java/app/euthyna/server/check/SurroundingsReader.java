@@ -13,6 +13,7 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.flow.OpenOrderSink;
+import app.euthyna.server.masterdata.Customer;
 import app.euthyna.server.masterdata.Item;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Company;
@@ -59,7 +60,10 @@ class SurroundingsReader {
             licences.put(licenceClass, number == null ? LicenceFact.none(licenceClass)
                     : masterData.askRegister(licenceClass, number, on));
         }
-        return new Surroundings(on, customer.rules(), position(order.customer(), order.number()), poUses(order), regulated, licences,
+        var floors = masterData.items(codes).values().stream().filter(item -> item.floor().signum() > 0)
+                .collect(Collectors.toMap(Item::code, Item::floor));
+        return new Surroundings(on, customer.rules(), position(order.customer(), order.number()), poUses(order), dueInvoices(customer, on), floors,
+                regulated, licences,
                 free(codes, order.site()), CheckPolicy.STANDARD);
     }
 
@@ -94,6 +98,14 @@ class SurroundingsReader {
                 .param("beside", beside).query((r, n) -> new DocumentAmount(new DocumentRef(kind, r.getString(1)),
                         company.money(r.getBigDecimal(2)))).list();
         return new Term(sum, documents);
+    }
+
+    /** Open invoices past due, the oldest of them; asked for only where they could hold an order. */
+    private List<Surroundings.DueInvoice> dueInvoices(Customer customer, LocalDate on) {
+        return customer.rules().overdue().isEmpty() ? List.of() : jdbc.sql("""
+                select number, due_on, open_amount from invoice where customer_id = ? and due_on < ? and open_amount > 0
+                order by customer_id, due_on, open_amount fetch first 40 rows only""").params(ids.customer(customer.code()), on)
+                .query((r, n) -> new Surroundings.DueInvoice(r.getString(1), r.getObject(2, LocalDate.class), company.money(r.getBigDecimal(3)))).list();
     }
 
     /** Of orders of the same value, so many of the newest are looked through for a slip of the pen. */

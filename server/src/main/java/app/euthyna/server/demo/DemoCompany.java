@@ -127,7 +127,8 @@ class DemoCompany {
                 masterData.register("biocide", "BI-%d".formatted(700 + at), LocalDate.now(clock).plusDays(90 + at), true);
             }
             masterData.add(new Customer(name.code(), name.name(), name.town(), at % 11 == 10 ? "abroad" : "", at % 5 == 0 ? 14 : 30,
-                    at % 11 == 10 ? VatTreatment.REVERSE_CHARGE : VatTreatment.DOMESTIC, new CustomerRules(name.code(), limit, po), licences));
+                    at % 11 == 10 ? VatTreatment.REVERSE_CHARGE : VatTreatment.DOMESTIC, new CustomerRules(name.code(), limit, po,
+                            Optional.of(new CustomerRules.Overdue(45, Money.of("500.00", "EUR"))), Optional.empty()), licences));
         }
         approvals.askAbove(Map.of(Level.CONTROLLER, BigDecimal.valueOf(10_000), Level.LEAD, BigDecimal.valueOf(25_000)));
         for (var stocked : DemoCatalogue.items()) {

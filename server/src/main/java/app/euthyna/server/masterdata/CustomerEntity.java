@@ -16,6 +16,7 @@ import jakarta.persistence.JoinColumn;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -55,6 +56,16 @@ class CustomerEntity {
     /** Rules of approval of its own take the place of the house's, also where there are none. */
     @Column(name = "own_approval")
     boolean ownApproval;
+    @Column(name = "overdue_days")
+    Integer overdueDays;
+    @Column(name = "overdue_above")
+    BigDecimal overdueAbove;
+    @Column(name = "blocked_by")
+    String blockedBy;
+    @Column(name = "blocked_on")
+    LocalDate blockedOn;
+    @Column(name = "blocked_why")
+    String blockedWhy;
     @ElementCollection
     @CollectionTable(name = "customer_licence", joinColumns = @JoinColumn(name = "customer_id"))
     List<LicenceNumber> licences = new ArrayList<>();

@@ -3,11 +3,16 @@ package app.euthyna.server.masterdata;
 import app.euthyna.core.check.CustomerRules;
 import app.euthyna.core.check.LicenceFact;
 import app.euthyna.core.check.PoPolicy;
+import app.euthyna.core.flow.Effect;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Vat;
+import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.EffectWriter;
+import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.PerTransaction;
+import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.persistence.EntityManager;
 import java.text.Normalizer;
@@ -20,8 +25,10 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** Customers, items and stores. */
@@ -35,7 +42,12 @@ public class MasterData {
     private final PerTransaction<String, Customer> customers = PerTransaction.ofWhatWasRead();
     private final PerTransaction<String, Item> items = PerTransaction.ofWhatWasRead();
 
-    MasterData(EntityManager entities, JdbcClient jdbc, Company company) {
+    private final Locks locks;
+    private final ObjectProvider<EffectWriter> writer;
+
+    MasterData(EntityManager entities, JdbcClient jdbc, Company company, Locks locks, ObjectProvider<EffectWriter> writer) {
+        this.locks = locks;
+        this.writer = writer;
         this.entities = entities;
         this.jdbc = jdbc;
         this.company = company;
@@ -52,7 +64,9 @@ public class MasterData {
 
     private Customer toCustomer(CustomerEntity c) {
         var policy = new PoPolicy(c.poRequired, c.poSame, c.poAlike, c.poNear, Optional.ofNullable(c.poCeiling).map(company::money));
-        var rules = new CustomerRules(c.code, Optional.ofNullable(c.creditLimit).map(company::money), policy);
+        var rules = new CustomerRules(c.code, Optional.ofNullable(c.creditLimit).map(company::money), policy,
+                Optional.ofNullable(c.overdueDays).map(days -> new CustomerRules.Overdue(days, company.money(c.overdueAbove))),
+                Optional.ofNullable(c.blockedWhy).map(why -> new CustomerRules.Block(c.blockedBy, c.blockedOn, why)));
         return new Customer(c.code, c.name, c.town, c.customerClass, c.termsDays, c.vatTreatment, rules, c.licences.stream()
                 .collect(Collectors.toMap(CustomerEntity.LicenceNumber::licenceClass, CustomerEntity.LicenceNumber::number)));
     }
@@ -121,7 +135,6 @@ public class MasterData {
         entity.town = customer.town();
         entity.searchKey = searchKey(customer.name() + " " + customer.town() + " " + customer.code());
         entity.customerClass = customer.customerClass();
-        entity.creditLimit = customer.rules().creditLimit().map(Money::amount).orElse(null);
         entity.termsDays = customer.termsDays();
         entity.vatTreatment = customer.vatTreatment();
         var po = customer.rules().po();
@@ -130,10 +143,41 @@ public class MasterData {
         entity.poAlike = po.alike();
         entity.poNear = po.near();
         entity.poCeiling = po.ceiling().map(Money::amount).orElse(null);
+        agree(entity, customer.rules());
         customer.licences().forEach((licenceClass, number) ->
                 entity.licences.add(new CustomerEntity.LicenceNumber(licenceClass, number)));
         entities.persist(entity);
         entities.flush();
+    }
+
+    private static void agree(CustomerEntity entity, CustomerRules rules) {
+        entity.creditLimit = rules.creditLimit().map(Money::amount).orElse(null);
+        entity.overdueDays = rules.overdue().map(CustomerRules.Overdue::days).orElse(null);
+        entity.overdueAbove = rules.overdue().map(o -> o.above().amount()).orElse(null);
+        entity.blockedBy = rules.block().map(CustomerRules.Block::by).orElse(null);
+        entity.blockedOn = rules.block().map(CustomerRules.Block::on).orElse(null);
+        entity.blockedWhy = rules.block().map(CustomerRules.Block::why).orElse(null);
+    }
+
+    /** Changes the limit, the block and when invoices count as overdue; orders that it concerns are checked again. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void agree(CommandContext context, String code, long version, CustomerRules rules) {
+        locks.customer(code);
+        var entity = entities.createQuery("select c from CustomerEntity c where c.code = :code", CustomerEntity.class)
+                .setParameter("code", code).getSingleResult();
+        entities.refresh(entity);
+        if (entity.version != version) {
+            throw new RefusedException(new PlatformRefusal.StaleVersion("Customer " + code, version, entity.version));
+        }
+        agree(entity, rules);
+        entities.flush();
+        customers.put(code, toCustomer(entity));
+        writer.getObject().write(context, List.of(new Effect.CustomerChanged(code)));
+    }
+
+    /** The version of a customer, for whoever wants to change it. */
+    public long versionOf(String code) {
+        return jdbc.sql("select version from customer where code = ?").param(code).query(Long.class).single();
     }
 
     public void add(Item item) {

@@ -8,6 +8,7 @@ import app.euthyna.core.order.VatTreatment;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Vat;
+import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
@@ -30,6 +31,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -60,7 +62,16 @@ class MasterDataController {
 
     record NewCustomer(@NotBlank @Size(max = 40) String code, @NotBlank @Size(max = 200) String name, @Size(max = 120) String town,
             String customerClass, @PositiveOrZero BigDecimal creditLimit, @PositiveOrZero @Max(3650) Integer termsDays, VatTreatment vatTreatment,
-            PoRules po, List<@Valid Licence> licences) {
+            PoRules po, List<@Valid Licence> licences, @Valid OverdueRule overdue, @Size(max = 500) String blocked) {
+    }
+
+    /** Invoices hold orders when they are more than so many days past due, with more than an amount open. */
+    record OverdueRule(@NotNull @PositiveOrZero @Max(3650) Integer days, @PositiveOrZero BigDecimal above) {
+    }
+
+    /** What is agreed with a customer; what is left out is not agreed: no limit, nothing overdue, not blocked. */
+    record Terms(@NotNull Long version, @PositiveOrZero BigDecimal creditLimit, @Valid OverdueRule overdue, @Size(max = 500) String blocked,
+            LocalDate date) {
     }
 
     record NewItem(@NotBlank @Size(max = 40) String code, @NotBlank @Size(max = 200) String name, @NotNull LineKind kind,
@@ -76,7 +87,7 @@ class MasterDataController {
     record CodeView(String code) {
     }
 
-    record CustomerView(String code, String name, String town, BigDecimal creditLimit, int termsDays, boolean poRequired) {
+    record CustomerView(String code, String name, String town, BigDecimal creditLimit, int termsDays, boolean poRequired, String blocked, long version) {
     }
 
     record ItemView(String code, String name, LineKind kind, String unit, BigDecimal price, String vatCategory, BigDecimal vatRate,
@@ -96,13 +107,36 @@ class MasterDataController {
             var po = or(request.po(), new PoRules(null, null, null, null, null));
             var rules = new CustomerRules(request.code(), amount("creditLimit", request.creditLimit()), new PoPolicy(or(po.required(), false),
                     or(po.same(), Severity.STOP), or(po.alike(), Severity.STOP), or(po.near(), Severity.CAUTION),
-                    amount("po.ceiling", po.ceiling())));
+                    amount("po.ceiling", po.ceiling())), overdue(request.overdue()), block(context, request.blocked()));
             var customer = new Customer(request.code(), request.name(), or(request.town(), ""), or(request.customerClass(), ""),
                     or(request.termsDays(), 30), or(request.vatTreatment(), VatTreatment.DOMESTIC), rules,
                     or(request.licences(), List.<Licence>of()).stream().collect(Collectors.toMap(Licence::licenceClass, Licence::number)));
             masterData.add(customer);
             return new CodeView(customer.code());
         });
+    }
+
+    /** Changes what is agreed with a customer. Orders that it concerns are held or let go at once. */
+    @May.KeepMasterData
+    @PutMapping("/customers/{code}/terms")
+    CustomerView agree(@PathVariable String code, @Valid @RequestBody Terms request, HttpServletRequest http) {
+        return commands.run(http, request, CustomerView.class, given -> {
+            var context = given.on(request.date());
+            var before = masterData.customer(code).rules();
+            var block = block(context, request.blocked()).map(now -> before.block().filter(b -> b.why().equals(now.why())).orElse(now));
+            masterData.agree(context, code, request.version(), new CustomerRules(code, amount("creditLimit", request.creditLimit()), before.po(),
+                    overdue(request.overdue()), block));
+            return customer(code);
+        });
+    }
+
+    private Optional<CustomerRules.Overdue> overdue(OverdueRule rule) {
+        return Optional.ofNullable(rule).map(r -> new CustomerRules.Overdue(r.days(), company.given("overdue.above", or(r.above(), BigDecimal.ZERO))));
+    }
+
+    private static Optional<CustomerRules.Block> block(CommandContext context, String why) {
+        return why == null || why.isBlank() ? Optional.empty()
+                : Optional.of(new CustomerRules.Block(context.person().username(), context.date(), why.strip()));
     }
 
     @May.KeepMasterData
@@ -134,10 +168,10 @@ class MasterDataController {
 
     @GetMapping("/customers")
     List<CustomerView> customers(@RequestParam(defaultValue = "") String q) {
-        return jdbc.sql("select code, name, town, credit_limit, terms_days, po_required from customer where "
+        return jdbc.sql("select code, name, town, credit_limit, terms_days, po_required, blocked_why, version from customer where "
                 + words(q) + " order by name fetch first 12 rows only").params(patterns(q))
                 .query((r, n) -> new CustomerView(r.getString(1), r.getString(2), r.getString(3), r.getBigDecimal(4), r.getInt(5),
-                        r.getBoolean(6))).list();
+                        r.getBoolean(6), r.getString(7), r.getLong(8))).list();
     }
 
     @GetMapping("/customers/{code}")
@@ -145,7 +179,7 @@ class MasterDataController {
         var customer = masterData.customer(code);
         return new CustomerView(customer.code(), customer.name(), customer.town(),
                 customer.rules().creditLimit().map(limit -> limit.amount()).orElse(null), customer.termsDays(),
-                customer.rules().po().required());
+                customer.rules().po().required(), customer.rules().block().map(CustomerRules.Block::why).orElse(null), masterData.versionOf(code));
     }
 
     /** Items by several words of their name or code, with what is free at the store asked for. */

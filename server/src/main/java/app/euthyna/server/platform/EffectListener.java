@@ -69,4 +69,9 @@ public abstract class EffectListener implements Effect.Visitor<Void> {
     public Void stockReceived(Effect.StockReceived effect) {
         return null;
     }
+
+    @Override
+    public Void customerChanged(Effect.CustomerChanged effect) {
+        return null;
+    }
 }

@@ -13,6 +13,7 @@ import { startSession } from './queries';
 import { SignIn } from './SignIn';
 
 const PLACES = [
+  { to: '/today', label: 'Today' },
   { to: '/review', label: 'Review' },
   { to: '/orders', label: 'Orders' },
   { to: '/goods', label: 'Goods' },

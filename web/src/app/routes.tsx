@@ -6,6 +6,7 @@ import { LedgerPage } from '../features/ledger';
 import { OrderEntryPage, OrderListPage, OrderPage } from '../features/order';
 import { ProofPage } from '../features/proof';
 import { ReviewPage } from '../features/review';
+import { TodayPage } from '../features/today';
 import { TrailPage } from '../features/trail';
 import { UnwindPage } from '../features/unwind';
 import { Empty } from '../shared/ui';
@@ -17,7 +18,8 @@ export const router = createBrowserRouter([
     element: <Frame />,
     errorElement: <Empty>Something broke on this page. Reload it; nothing that was answered is lost.</Empty>,
     children: [
-      { index: true, element: <Navigate to="/review" replace /> },
+      { index: true, element: <Navigate to="/today" replace /> },
+      { path: 'today', element: <TodayPage /> },
       { path: 'review/:number?', element: <ReviewPage /> },
       { path: 'orders', element: <OrderListPage /> },
       { path: 'orders/new', element: <OrderEntryPage /> },

@@ -37,6 +37,12 @@ export function nearness(text: string, today: string): string {
   return days === 1 ? 'wanted tomorrow' : `wanted ${shortDate(text)}`;
 }
 
+/** How long ago a day was, in words. */
+export function daysAgo(text: string, today: string): string {
+  const days = dayjs(today).diff(dayjs(text), 'day');
+  return days <= 0 ? 'today' : days === 1 ? 'yesterday' : `${days} days`;
+}
+
 export function age(text: string | null | undefined, today: string): string {
   if (!text) return '';
   const days = dayjs(today).diff(dayjs(text), 'day');

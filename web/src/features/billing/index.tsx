@@ -1,6 +1,6 @@
 import { infiniteQueryOptions, useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
 import { date, figure, isZero, orDash, shortDate, trim, Words } from '../../shared/format';
@@ -15,10 +15,10 @@ const toBillQuery = infiniteQueryOptions({
   queryFn: ({ pageParam }) => answer(client.GET('/api/billing/to-bill', { params: { query: { after: pageParam } } })),
   ...pages,
 });
-const invoicesQuery = (open: boolean, customer?: string) =>
+const invoicesQuery = (open: boolean, customer?: string, pastDue = false) =>
   infiniteQueryOptions({
-    queryKey: ['billing', 'invoices', open, customer],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/invoices', { params: { query: { open, customer, after: pageParam } } })),
+    queryKey: ['billing', 'invoices', open, customer, pastDue],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/invoices', { params: { query: { open, customer, pastDue, after: pageParam } } })),
     ...pages,
   });
 const paymentsQuery = infiniteQueryOptions({
@@ -146,17 +146,24 @@ function ToBill() {
 
 function Invoices() {
   const [open, setOpen] = useState(true);
+  const [search, setSearch] = useSearchParams();
+  const pastDue = search.get('pastDue') === 'true';
   const { today } = useSession();
-  const list = useInfiniteQuery(invoicesQuery(open));
+  const list = useInfiniteQuery(invoicesQuery(open, undefined, pastDue));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   if (!list.data) return <Waiting query={list} />;
   return (
     <div className="page-scroll" style={{ paddingTop: 0 }}>
       <div className="page-head">
-        <h1>{open ? 'Invoices with something open' : 'All invoices'}</h1>
-        <label className="muted">
-          <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} /> open only
-        </label>
+        <h1>{pastDue ? 'Invoices past due' : open ? 'Invoices with something open' : 'All invoices'}</h1>
+        <span>
+          <label className="muted" style={{ marginRight: 16 }}>
+            <input type="checkbox" checked={pastDue} onChange={(event) => setSearch(event.target.checked ? { pastDue: 'true' } : {})} /> past due only
+          </label>
+          <label className="muted">
+            <input type="checkbox" checked={open || pastDue} disabled={pastDue} onChange={(event) => setOpen(event.target.checked)} /> open only
+          </label>
+        </span>
       </div>
       <table className="rows">
         <thead>

@@ -4,16 +4,23 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { date, figure, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
-import { ordersQuery, type OrderState } from './api';
+import { type OrderLane, ordersQuery, type OrderState } from './api';
 
 const STATES: OrderState[] = ['DRAFT', 'HELD', 'CLEARED', 'COMPLETED', 'CLOSED_SHORT', 'CANCELLED', 'DECLINED'];
 
-/** All orders, newest first, by state or customer. */
+const LANES: Record<OrderLane, string> = {
+  SENT_BACK: 'Orders sent back',
+  LATE: 'Orders wanted before today and not gone',
+  PART_SHIPPED: 'Orders shipped in part',
+};
+
+/** All orders, newest first, by state, customer or lane. */
 export function OrderListPage() {
   const [search, setSearch] = useSearchParams();
   const state = (search.get('state') ?? undefined) as OrderState | undefined;
   const customer = search.get('customer') ?? undefined;
-  const list = useInfiniteQuery(ordersQuery(state, customer));
+  const lane = (search.get('lane') ?? undefined) as OrderLane | undefined;
+  const list = useInfiniteQuery(ordersQuery(state, customer, lane));
   const [at, setAt] = useState(0);
   const navigate = useNavigate();
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
@@ -36,7 +43,7 @@ export function OrderListPage() {
       <div className="page-scroll">
         <div className="page-head">
           <h1>
-            Orders{state ? `, ${Words(state).toLowerCase()}` : ''}
+            {lane ? LANES[lane] : 'Orders'}{state ? `, ${Words(state).toLowerCase()}` : ''}
             {customer ? ` of ${rows[0]?.customerName ?? customer}` : ''}
           </h1>
           <span>

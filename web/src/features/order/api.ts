@@ -4,10 +4,12 @@ import { pages } from '../../shared/api/pages';
 
 export type OrderState = NonNullable<Schemas['OrderRow']['state']>;
 
-export const ordersQuery = (state: OrderState | undefined, customer: string | undefined) =>
+export type OrderLane = 'SENT_BACK' | 'LATE' | 'PART_SHIPPED';
+
+export const ordersQuery = (state: OrderState | undefined, customer: string | undefined, lane: OrderLane | undefined) =>
   infiniteQueryOptions({
-    queryKey: ['orders', state, customer],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/orders', { params: { query: { state, customer, after: pageParam } } })),
+    queryKey: ['orders', state, customer, lane],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/orders', { params: { query: { state, customer, lane, after: pageParam } } })),
     ...pages,
   });
 

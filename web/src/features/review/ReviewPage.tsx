@@ -6,7 +6,7 @@ import { age, figure, nearness, shortDate, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useSession } from '../../shared/session';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
-import { reviewQuery, sheetQuery, type Sort } from './api';
+import { type Only, reviewQuery, sheetQuery, type Sort } from './api';
 import { DecisionBar } from './DecisionBar';
 import { ApprovalRow, FindingRow, Position } from './Findings';
 import { SheetLines } from './SheetLines';
@@ -16,6 +16,12 @@ const SORTS: [Sort, string][] = [
   ['REQUESTED', 'wanted soonest first'],
   ['VALUE', 'largest first'],
   ['AGE', 'oldest first'],
+];
+const SHOWN: [Only | '', string][] = [
+  ['', 'all'],
+  ['HELD', 'held'],
+  ['AWAITING', 'to approve'],
+  ['FLAGGED', 'flagged'],
 ];
 const REASONS: [string, string][] = [
   ['', 'any reason'],
@@ -37,7 +43,8 @@ export function ReviewPage() {
   const navigate = useNavigate();
   const sort = (search.get('sort') ?? 'STAKE') as Sort;
   const reason = search.get('reason') || undefined;
-  const list = useInfiniteQuery(reviewQuery(sort, reason));
+  const only = (search.get('only') || undefined) as Only | undefined;
+  const list = useInfiniteQuery(reviewQuery(sort, reason, only));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const totals = list.data?.pages[0];
   const at = rows.findIndex((row) => row.number === number);
@@ -73,13 +80,14 @@ export function ReviewPage() {
           </div>
           <div className="muted small" style={{ display: 'flex', gap: 8 }}>
             <Choice label="Sorted" of={SORTS} value={sort} onChange={(value) => set('sort', value)} />
+            <Choice label="Shown" of={SHOWN} value={only ?? ''} onChange={(value) => set('only', value)} />
             <Choice label="Reason" of={REASONS} value={reason ?? ''} onChange={(value) => set('reason', value)} />
           </div>
         </div>
         {rows.map((row) => (
           <Row key={row.number} row={row} at={row.number === number} search={search.toString()} />
         ))}
-        {rows.length === 0 && <Empty>{reason ? 'Nothing is held or flagged for this reason.' : 'Nothing is held or flagged.'}</Empty>}
+        {rows.length === 0 && <Empty>{reason || only ? 'Nothing is held or flagged like that.' : 'Nothing is held or flagged.'}</Empty>}
         <More query={list} />
       </section>
       <section className="right">{number ? <CaseSheet number={number} /> : <Empty>All clear: no order waits for a decision.</Empty>}</section>

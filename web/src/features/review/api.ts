@@ -7,10 +7,12 @@ export type Sheet = Schemas['SheetView'];
 export type Finding = Schemas['FindingView'];
 export type Sort = 'STAKE' | 'REQUESTED' | 'VALUE' | 'AGE';
 
-export const reviewQuery = (sort: Sort, reason: string | undefined) =>
+export type Only = 'HELD' | 'AWAITING' | 'FLAGGED';
+
+export const reviewQuery = (sort: Sort, reason: string | undefined, only: Only | undefined) =>
   infiniteQueryOptions({
-    queryKey: ['review', sort, reason],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/review', { params: { query: { sort, reason, after: pageParam } } })),
+    queryKey: ['review', sort, reason, only],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/review', { params: { query: { sort, reason, only, after: pageParam } } })),
     ...pages,
   });
 

@@ -259,6 +259,7 @@ create table invoice (
     version     bigint not null
 );
 create index invoice_open on invoice (customer_id, open_amount, id);
+create index invoice_unpaid on invoice (open_amount, due_on, id);
 create index invoice_due on invoice (customer_id, due_on, open_amount);
 create index invoice_date on invoice (invoiced_on, id);
 
@@ -376,6 +377,8 @@ create table open_order (
     stageable      boolean not null,
     staged         boolean not null,
     billable       boolean not null,
+    to_ship        boolean not null,
+    part_shipped   boolean not null,
     requested_on   date not null,
     open_gross     decimal(19, 4) not null,
     unbilled_gross decimal(19, 4) not null,
@@ -385,7 +388,22 @@ create table open_order (
 create index open_order_customer on open_order (customer_id, order_id);
 create index open_order_review on open_order (reviewable, requested_on, order_id);
 create index open_order_stage on open_order (stageable, requested_on, order_id);
+create index open_order_late on open_order (to_ship, requested_on, order_id);
+create index open_order_part_shipped on open_order (part_shipped, requested_on, order_id);
 create index open_order_bill on open_order (billable, customer_id, order_id);
+
+-- what a user has set for themselves on the page of the day, and when they last looked at it
+create table lane_limit (
+    username varchar(60) not null,
+    lane     varchar(20) not null,
+    days     integer not null,
+    primary key (username, lane)
+);
+
+create table last_look (
+    username  varchar(60) primary key,
+    looked_at timestamp with time zone not null
+);
 
 -- what happened, in order; an order's state at any moment is its last row with a state before it
 create table history (

@@ -56,7 +56,7 @@ class JourneyTests {
         page.getByLabel("Name").fill("controller");
         page.getByLabel("Password").fill("controller");
         page.keyboard().press("Enter");
-        page.waitForURL("**/review/**");
+        page.waitForURL("**/today");
     }
 
     @AfterEach

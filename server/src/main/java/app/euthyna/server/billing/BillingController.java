@@ -20,6 +20,7 @@ import jakarta.validation.constraints.NotNull;
 import java.math.BigDecimal;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -42,8 +43,10 @@ class BillingController {
     private final Commands commands;
     private final Company company;
     private final JdbcClient jdbc;
+    private final Clock clock;
 
-    BillingController(BillingService billing, ChainReader chains, Commands commands, Company company, JdbcClient jdbc) {
+    BillingController(BillingService billing, ChainReader chains, Commands commands, Company company, JdbcClient jdbc, Clock clock) {
+        this.clock = clock;
         this.billing = billing;
         this.chains = chains;
         this.commands = commands;
@@ -210,9 +213,10 @@ class BillingController {
      * Invoices, newest first.
      *
      * @param open only those with something open
+     * @param pastDue only those that should have been paid before today
      */
     @GetMapping("/invoices")
-    InvoicePage invoices(@RequestParam(defaultValue = "false") boolean open, @RequestParam(required = false) String customer,
+    InvoicePage invoices(@RequestParam(defaultValue = "false") boolean open, @RequestParam(defaultValue = "false") boolean pastDue, @RequestParam(required = false) String customer,
             @RequestParam(required = false) String after) {
         var parameters = new ArrayList<Object>();
         var where = new StringBuilder(after == null ? "1 = 1" : "i.id < ?");
@@ -223,8 +227,12 @@ class BillingController {
             where.append(" and c.code = ?");
             parameters.add(customer);
         }
-        if (open) {
+        if (open || pastDue) {
             where.append(" and i.open_amount > 0");
+        }
+        if (pastDue) {
+            where.append(" and i.due_on < ?");
+            parameters.add(LocalDate.now(clock));
         }
         var rows = jdbc.sql("select i.id, i.number, c.code, c.name, i.invoiced_on, i.due_on, i.gross, i.open_amount from invoice i "
                 + "join customer c on c.id = i.customer_id where " + where + " order by i.id desc fetch first 101 rows only")

@@ -199,6 +199,9 @@ class ReviewController {
         return new PositionView(ReviewViews.terms(position, Optional.empty()), position.exposure().amount(), limit(customer));
     }
 
+    /** Part of the review list. */
+    enum Only { HELD, AWAITING, FLAGGED }
+
     /** Sort orders of the review list. */
     enum Sort { STAKE, REQUESTED, VALUE, AGE }
 
@@ -218,7 +221,7 @@ class ReviewController {
      */
     @GetMapping("/review")
     ReviewPage review(@RequestParam(defaultValue = "STAKE") Sort sort, @RequestParam(required = false) String reason,
-            @RequestParam(required = false) String after) {
+            @RequestParam(required = false) Only only, @RequestParam(required = false) String after) {
         var today = LocalDate.now(clock);
         var key = switch (sort) {
             case STAKE -> "case when x.cleared then 1 else 1000000 end * x.open_gross * " + weight(today);
@@ -232,6 +235,13 @@ class ReviewController {
         };
         var parameters = new HashMap<String, Object>();
         var where = new StringBuilder("x.reviewable = true");
+        if (only != null) {
+            where.append(switch (only) {
+                case HELD -> " and o.state = 'HELD'";
+                case AWAITING -> " and o.state = 'AWAITING_APPROVAL'";
+                case FLAGGED -> " and o.state not in ('HELD', 'AWAITING_APPROVAL')";
+            });
+        }
         if ("approval".equals(reason)) {
             where.append(" and o.state = 'AWAITING_APPROVAL'");
         } else if (reason != null) {

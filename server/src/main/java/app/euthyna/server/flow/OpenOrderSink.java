@@ -72,13 +72,14 @@ public class OpenOrderSink implements EffectSink {
                 .flatMap(u -> chain.dispatches().stream().filter(d -> d.number().equals(u.ref().number())).findFirst())
                 .map(d -> d.date()).orElse(order.orderedOn());
         jdbc.sql("""
-                insert into open_order (order_id, customer_id, cleared, reviewable, stageable, staged, billable, requested_on, open_gross,
+                insert into open_order (order_id, customer_id, cleared, reviewable, stageable, staged, billable, to_ship, part_shipped, requested_on, open_gross,
                                         unbilled_gross, billable_net, billable_since)
-                values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""")
+                values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""")
                 .params(id, ids.customer(order.customer()), cleared,
                         order.state() == OrderState.AWAITING_APPROVAL || order.state() != OrderState.DRAFT && hasOpenFindings(id),
                         cleared && flows.stream().map(LineFlow::reserved).anyMatch(q -> q.isPositive()),
-                        !chain.staged().isEmpty(), billable, order.requestedOn(), chain.openGross().amount(),
+                        !chain.staged().isEmpty(), billable, chain.stillToLeave(),
+                        cleared && chain.stillToLeave() && chain.anyDeparted(), order.requestedOn(), chain.openGross().amount(),
                         chain.dispatchedNotBilledGross().amount(), billableNet.amount(), since).update();
     }
 

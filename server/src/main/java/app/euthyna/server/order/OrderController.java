@@ -12,6 +12,7 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
+import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -34,8 +35,10 @@ class OrderController {
     private final Commands commands;
     private final JdbcClient jdbc;
     private final Company company;
+    private final Clock clock;
 
-    OrderController(OrderService orders, Commands commands, JdbcClient jdbc, Company company) {
+    OrderController(OrderService orders, Commands commands, JdbcClient jdbc, Company company, Clock clock) {
+        this.clock = clock;
         this.company = company;
         this.orders = orders;
         this.commands = commands;
@@ -104,9 +107,13 @@ class OrderController {
     record OrderPage(List<OrderRow> rows, String next) {
     }
 
-    /** Orders, newest first, of one state or all, of one customer or all. */
+    /** Orders that wait for something: sent back to their author, wanted before today and not gone, gone in part. */
+    enum Lane { SENT_BACK, LATE, PART_SHIPPED }
+
+    /** Orders, newest first, of one state or all, of one customer or all, of one lane or all. */
     @GetMapping
     OrderPage list(@RequestParam(required = false) OrderState state, @RequestParam(required = false) String customer,
+            @RequestParam(required = false) Lane lane,
             @RequestParam(required = false) String after) {
         var parameters = new ArrayList<Object>();
         var where = new StringBuilder("1 = 1");
@@ -117,6 +124,14 @@ class OrderController {
         if (customer != null) {
             where.append(" and c.code = ?");
             parameters.add(customer);
+        }
+        if (lane != null) {
+            where.append(switch (lane) {
+                case SENT_BACK -> " and o.state = 'DRAFT' and exists (select 1 from approval_request r where r.order_id = o.id and r.state = 'SENT_BACK')";
+                case LATE -> " and o.id in (select x.order_id from open_order x where x.cleared = true and x.to_ship = true and x.requested_on < '%s')"
+                        .formatted(LocalDate.now(clock));
+                case PART_SHIPPED -> " and o.id in (select x.order_id from open_order x where x.part_shipped = true)";
+            });
         }
         if (after != null) {
             where.append(" and o.id < ?");

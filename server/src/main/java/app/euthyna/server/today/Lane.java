@@ -1,0 +1,34 @@
+package app.euthyna.server.today;
+
+import java.util.Locale;
+
+/** A queue of work. Each says from which rows it is counted: since when they wait, and what they are worth; the list it opens asks the same. */
+enum Lane {
+    HELD(5, "select (select min(f.since) from finding f where f.order_id = x.order_id and f.state = 'OPEN') as since, x.open_gross as worth "
+            + "from open_order x join sales_order o on o.id = x.order_id where x.reviewable = true and o.state = 'HELD'"),
+    FLAGGED(10, "select (select min(f.since) from finding f where f.order_id = x.order_id and f.state = 'OPEN') as since, x.open_gross as worth "
+            + "from open_order x join sales_order o on o.id = x.order_id where x.reviewable = true and o.state not in ('HELD', 'AWAITING_APPROVAL')"),
+    AWAITING(2, "select r.asked_on as since, x.open_gross as worth from approval_request r join open_order x on x.order_id = r.order_id "
+            + "where r.state = 'AWAITING'"),
+    SENT_BACK(5, "select r.closed_on as since, o.gross as worth from approval_request r join sales_order o on o.id = r.order_id "
+            + "where r.state = 'SENT_BACK' and o.state = 'DRAFT'"),
+    TO_STAGE(5, "select o.ordered_on as since, x.open_gross as worth from open_order x join sales_order o on o.id = x.order_id where x.stageable = true"),
+    STAGED(2, "select d.staged_on as since, x.open_gross as worth from dispatch d join open_order x on x.order_id = d.order_id where d.state = 'STAGED'"),
+    LATE(0, "select x.requested_on as since, x.open_gross as worth from open_order x where x.cleared = true and x.to_ship = true and x.requested_on < :today"),
+    PART_SHIPPED(10, "select x.requested_on as since, x.open_gross as worth from open_order x where x.part_shipped = true"),
+    TO_BILL(5, "select x.billable_since as since, x.billable_net as worth from open_order x where x.billable = true"),
+    PAST_DUE(30, "select i.due_on as since, i.open_amount as worth from invoice i where i.open_amount > 0 and i.due_on < :today");
+
+    /** Longer than so many days is too long, unless somebody sets a limit of their own. */
+    final int usualLimit;
+    final String rows;
+
+    Lane(int usualLimit, String rows) {
+        this.usualLimit = usualLimit;
+        this.rows = rows;
+    }
+
+    String code() {
+        return name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+}

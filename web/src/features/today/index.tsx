@@ -1,0 +1,175 @@
+import { queryOptions, useMutation, useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { queries } from '../../app/queries';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { daysAgo, figure, isZero, moment } from '../../shared/format';
+import { useKeys } from '../../shared/keys';
+import { useSession } from '../../shared/session';
+import { Doc, Mark, tellProblem, Waiting } from '../../shared/ui';
+import { latestProofQuery } from '../proof';
+
+type Lane = Schemas['LaneView'];
+
+const todayQuery = queryOptions({ queryKey: ['today'], queryFn: () => answer(client.GET('/api/today')) });
+
+/** Each lane: its words, the list it opens, and how heavily it weighs when something waits too long. */
+const LANES: Record<string, { words: string; to: string; weight: 'stop' | 'caution' }> = {
+  held: { words: 'Held', to: '/review?only=HELD', weight: 'stop' },
+  flagged: { words: 'Flagged', to: '/review?only=FLAGGED', weight: 'caution' },
+  awaiting: { words: 'Waits for approval', to: '/review?only=AWAITING', weight: 'stop' },
+  'sent-back': { words: 'Sent back', to: '/orders?lane=SENT_BACK', weight: 'caution' },
+  'to-stage': { words: 'To stage', to: '/goods', weight: 'caution' },
+  staged: { words: 'Staged, not departed', to: '/goods/staged', weight: 'caution' },
+  late: { words: 'Late', to: '/orders?lane=LATE', weight: 'stop' },
+  'part-shipped': { words: 'Part shipped', to: '/orders?lane=PART_SHIPPED', weight: 'caution' },
+  'to-bill': { words: 'Shipped, to bill', to: '/billing', weight: 'caution' },
+  'past-due': { words: 'Invoices past due', to: '/billing/invoices?pastDue=true', weight: 'stop' },
+};
+const PARTS = ['today', '1–2', '3–5', '6–10', '> 10'];
+const LAST_DAY = [0, 2, 5, 10, Infinity];
+
+/** The morning: what waits, how much it is worth, since when; each lane opens its list. */
+export function TodayPage() {
+  const { today } = useSession();
+  const query = useQuery(todayQuery);
+  const proof = useQuery(latestProofQuery);
+  const navigate = useNavigate();
+  const [at, setAt] = useState(0);
+  const lanes = query.data?.lanes ?? [];
+  const open = (lane: Lane | undefined) => lane && navigate(LANES[lane.lane].to);
+  useKeys({
+    j: () => setAt(Math.min(at + 1, lanes.length - 1)),
+    k: () => setAt(Math.max(at - 1, 0)),
+    enter: () => open(lanes[at]),
+  });
+  if (!query.data) return <Waiting query={query} />;
+  const { undecided, dueToday, since, lookedAt } = query.data;
+  const failing = proof.data?.at ? proof.data.failing : 0;
+  return (
+    <div className="today">
+      <section className="page-scroll">
+        <h1>
+          {isZero(undecided) ? 'Nothing waits for a decision' : `€ ${figure(undecided)} wait for a decision`}
+          {!isZero(dueToday) && `, ${figure(dueToday)} of it should leave today or should have left`}
+        </h1>
+        <div className="muted small" style={{ marginBottom: 6 }}>
+          Each lane: how many, what they are worth, how many days they have waited. <kbd>J</kbd> <kbd>K</kbd> choose, <kbd>↵</kbd> opens.
+        </div>
+        {failing > 0 && (
+          <Link className="lane" to="/proof">
+            <b className="error">Statements that fail</b>
+            <span className="num lane-count">{failing}</span>
+            <span />
+            <span />
+            <span>
+              <Mark of="stop" />
+              the books do not agree
+            </span>
+          </Link>
+        )}
+        {lanes.map((lane, index) => (
+          <LaneRow key={lane.lane} lane={lane} today={today} at={index === at} onAt={() => setAt(index)} />
+        ))}
+        <div className="lane muted small" style={{ border: 0 }} aria-hidden>
+          <span />
+          <span />
+          <span />
+          <span className="strip">
+            {PARTS.map((part) => (
+              <span key={part}>{part}</span>
+            ))}
+          </span>
+          <span />
+        </div>
+      </section>
+      <aside>
+        <h2>{lookedAt ? `Since you last looked, ${moment(lookedAt)}` : 'What happened lately'}</h2>
+        {since.length === 0 && <p className="muted">Nothing that others decided.</p>}
+        {since.map((event, index) => (
+          <div className="told" key={index}>
+            <Doc kind={event.kind} number={event.number} /> {event.sentence} <span className="muted">by {event.by}</span>
+          </div>
+        ))}
+        {since.length > 0 && <Looked />}
+      </aside>
+    </div>
+  );
+}
+
+function LaneRow({ lane, today, at, onAt }: { lane: Lane; today: string; at: boolean; onAt: () => void }) {
+  const { words, to, weight } = LANES[lane.lane];
+  const most = Math.max(1, ...lane.ages);
+  return (
+    <div className={`lane${at ? ' at' : ''}${lane.count === 0 ? ' muted' : ''}`} onMouseEnter={onAt}>
+      <Link to={to} style={{ color: 'inherit' }}>
+        <b>{words}</b>
+      </Link>
+      <Link to={to} className="num lane-count" style={{ color: 'inherit' }} aria-label={`${words}: ${lane.count}`}>
+        {figure(String(lane.count))}
+      </Link>
+      <span className="num">{lane.count > 0 && `€ ${figure(lane.value)}`}</span>
+      <span className="strip" role="img" aria-label={PARTS.map((part, index) => `${part} days: ${lane.ages[index]}`).join(', ')}>
+        {lane.ages.map((count, index) => (
+          <span key={index} title={`${PARTS[index]} days: ${count}`}>
+            <i className={LAST_DAY[index] > lane.limitDays && count > 0 ? 'beyond' : ''} style={{ height: count === 0 ? 0 : Math.max(2, (22 * count) / most) }} />
+          </span>
+        ))}
+      </span>
+      <span className="small">
+        {lane.count === 0 ? (
+          'nothing waits'
+        ) : lane.beyond > 0 ? (
+          <>
+            <Mark of={weight} />
+            {figure(String(lane.beyond))} over
+          </>
+        ) : (
+          <>oldest {daysAgo(lane.oldest!, today)} · limit</>
+        )}
+        {lane.count > 0 && <Limit lane={lane} words={words} />}
+      </span>
+    </div>
+  );
+}
+
+/** How many days are too many, for whoever is signed in. */
+function Limit({ lane, words }: { lane: Lane; words: string }) {
+  const [days, setDays] = useState(String(lane.limitDays));
+  useEffect(() => setDays(String(lane.limitDays)), [lane.limitDays]);
+  const set = useMutation({
+    mutationFn: (to: number) => answer(client.PUT('/api/today/limits/{lane}', { params: { path: { lane: lane.lane } }, body: { days: to }, ...once() })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: todayQuery.queryKey }),
+    onError: tellProblem,
+  });
+  const give = () => (/^\d{1,3}$/.test(days) ? Number(days) !== lane.limitDays && set.mutate(Number(days)) : setDays(String(lane.limitDays)));
+  return (
+    <>
+      <input
+        className="cell-input num"
+        style={{ width: 26, margin: '0 4px' }}
+        inputMode="numeric"
+        aria-label={`${words}: too old after so many days`}
+        value={days}
+        onChange={(event) => setDays(event.target.value)}
+        onBlur={give}
+        onKeyDown={(event) => event.key === 'Enter' && give()}
+      />
+      days
+    </>
+  );
+}
+
+/** What has been read is not told again. */
+function Looked() {
+  const look = useMutation({
+    mutationFn: () => answer(client.POST('/api/today/looks', { ...once() } as never)) as Promise<Schemas['Done']>,
+    onSuccess: () => queries.invalidateQueries({ queryKey: todayQuery.queryKey }),
+    onError: tellProblem,
+  });
+  return (
+    <button className="plain small" style={{ marginTop: 10 }} disabled={look.isPending} onClick={() => look.mutate()}>
+      I have read this
+    </button>
+  );
+}

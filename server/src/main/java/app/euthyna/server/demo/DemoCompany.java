@@ -341,6 +341,8 @@ class DemoCompany {
             on(today.minusDays(30), () -> goOn(submit(today.minusDays(30), customers.get(5).code(), "PO 04417-B", OrderKind.STANDARD,
                     today.minusDays(20), line("RP-112", "60"), line("FT-112", "24")), today.minusDays(30)));
             order(2, 5, "4417/b", 1, line("RP-112", "60"), line("FT-112", "24"));
+            order(3, 14, "WS-2051", 6, line("RP-208", "30"));
+            order(1, 14, "WS-2O51", 7, line("RP-208", "45"));
             order(1, 11, "SN-118", 3, line("SF-05", "12"));
             order(0, 11, "SN-118", 3, line("SF-05", "12"));
         }

@@ -72,14 +72,14 @@ export function ReviewPage() {
     <div className="split">
       <section className="left" aria-label="Held and flagged orders">
         <div className="list-head">
-          <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'baseline' }}>
-            <h1>
-              {[`${totals.held} held`, totals.awaiting > 0 && `${totals.awaiting} to approve`, totals.flagged > 0 && `${totals.flagged} flagged`].filter(Boolean).join(', ')}
-            </h1>
-            <span className="muted nowrap small">€ {figure(totals.value)}</span>
-          </div>
-          <div className="muted small" style={{ display: 'flex', gap: 8 }}>
+          <h1 className="nowrap" style={{ fontSize: 17 }}>
+            {[`${totals.held} held`, totals.awaiting > 0 && `${totals.awaiting} to approve`, totals.flagged > 0 && `${totals.flagged} flagged`].filter(Boolean).join(', ')}
+          </h1>
+          <div className="muted small" style={{ display: 'flex', justifyContent: 'space-between' }}>
+            <span className="nowrap">€ {figure(totals.value)}</span>
             <Choice label="Sorted" of={SORTS} value={sort} onChange={(value) => set('sort', value)} />
+          </div>
+          <div className="muted small" style={{ display: 'flex', justifyContent: 'space-between' }}>
             <Choice label="Shown" of={SHOWN} value={only ?? ''} onChange={(value) => set('only', value)} />
             <Choice label="Reason" of={REASONS} value={reason ?? ''} onChange={(value) => set('reason', value)} />
           </div>

@@ -4,10 +4,10 @@ import { useNavigate } from 'react-router';
 import { answer, client, type Schemas } from '../shared/api/http';
 import { Words } from '../shared/format';
 import { useKeys } from '../shared/keys';
-import { placeOf } from '../shared/ui';
+import { hasOnlyPage, placeOf } from '../shared/ui';
 
 const target = (hit: Schemas['Hit']) =>
-  hit.kind === 'CUSTOMER' || hit.kind === 'ENTRY' ? placeOf(hit.kind, hit.number) : `/trail/${hit.kind}/${encodeURIComponent(hit.number)}`;
+  hasOnlyPage(hit.kind) ? placeOf(hit.kind, hit.number) : `/trail/${hit.kind}/${encodeURIComponent(hit.number)}`;
 
 /** Finds any number, PO or name as one types, and goes to its trail. */
 export function Find() {

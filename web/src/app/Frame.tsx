@@ -8,6 +8,7 @@ import { date } from '../shared/format';
 import { useKeys } from '../shared/keys';
 import { sessionQuery, useSession } from '../shared/session';
 import { Ring, tellProblem, Waiting } from '../shared/ui';
+import { AbsenceDialog } from './Absence';
 import { Find } from './Find';
 import { startSession } from './queries';
 import { SignIn } from './SignIn';
@@ -22,13 +23,22 @@ const PLACES = [
   { to: '/proof', label: 'Proof' },
 ];
 
+const BELOW = [
+  { to: '/customers', label: 'Customers' },
+  { to: '/items', label: 'Items' },
+  { to: '/rules', label: 'Rules' },
+  { to: '/outbox', label: 'Outbox' },
+];
+
 const KEYS: [string, string][] = [
   ['/ or Ctrl K', 'Find a number, PO or name'],
   ['J, K', 'Next and previous in a list'],
   ['Enter', 'Open'],
   ['X', 'Select a row'],
+  ['Shift X', 'Select all that are shown, or none'],
   ['W', 'Let findings pass'],
-  ['C', 'Approve an order that waits for it'],
+  ['C', 'Clear: approve what waits, or clear what is held; all that are selected'],
+  ['Shift J, Shift K', 'Later and earlier in the sequence of a bulk decision'],
   ['S', 'Send an order back'],
   ['D', 'Decline the order'],
   ['T', 'Its trail'],
@@ -50,6 +60,7 @@ function SignedIn() {
   const session = useSession();
   const navigate = useNavigate();
   const [help, setHelp] = useState(false);
+  const [away, setAway] = useState(false);
   useKeys({ '?': () => setHelp(true), n: () => navigate('/orders/new') });
   return (
     <div className="frame">
@@ -59,10 +70,16 @@ function SignedIn() {
         <span className="muted nowrap">{date(session.today)}</span>
         <span style={{ flex: 1 }} />
         <Seal />
-        <UserMenu onKeys={() => setHelp(true)} />
+        <UserMenu onKeys={() => setHelp(true)} onAway={() => setAway(true)} />
       </header>
       <nav className="frame-places" aria-label="Places">
         {PLACES.map((place) => (
+          <NavLink key={place.to} to={place.to}>
+            {place.label}
+          </NavLink>
+        ))}
+        <hr />
+        {BELOW.map((place) => (
           <NavLink key={place.to} to={place.to}>
             {place.label}
           </NavLink>
@@ -77,6 +94,7 @@ function SignedIn() {
       <main className="frame-body">
         <Outlet />
       </main>
+      {away && <AbsenceDialog onClose={() => setAway(false)} />}
       <Modal opened={help} onClose={() => setHelp(false)} title={<b>Keys</b>}>
         {KEYS.map(([key, what]) => (
           <div className="pair" key={key}>
@@ -105,7 +123,7 @@ function Seal() {
   );
 }
 
-function UserMenu({ onKeys }: { onKeys: () => void }) {
+function UserMenu({ onKeys, onAway }: { onKeys: () => void; onAway: () => void }) {
   const session = useSession();
   const { setColorScheme } = useMantineColorScheme();
   const navigate = useNavigate();
@@ -127,11 +145,13 @@ function UserMenu({ onKeys }: { onKeys: () => void }) {
       <Menu.Dropdown>
         <Menu.Label>
           {session.displayName}, {session.role.toLowerCase()}
+          {session.standsInFor.length > 0 && `, standing in for the ${session.standsInFor.join(' and ').toLowerCase()}`}
         </Menu.Label>
         <Menu.Item onClick={() => setColorScheme('light')}>Light</Menu.Item>
         <Menu.Item onClick={() => setColorScheme('dark')}>Dark</Menu.Item>
         <Menu.Item onClick={() => setColorScheme('auto')}>As the system</Menu.Item>
         <Menu.Divider />
+        <Menu.Item onClick={onAway}>While you are away</Menu.Item>
         <Menu.Item onClick={onKeys}>Keys</Menu.Item>
         <Menu.Item onClick={signOut}>Sign out</Menu.Item>
       </Menu.Dropdown>

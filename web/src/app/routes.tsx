@@ -1,11 +1,16 @@
 import { createBrowserRouter, Navigate } from 'react-router';
 import { BillingPage } from '../features/billing';
+import { CustomerListPage, CustomerPage } from '../features/customers';
 import { GoodsPage } from '../features/goods';
 import { IntakePage } from '../features/intake';
+import { ItemListPage, ItemPage } from '../features/items';
 import { LedgerPage } from '../features/ledger';
 import { OrderEntryPage, OrderListPage, OrderPage } from '../features/order';
+import { OutlineEntryPage, OutlineListPage, OutlinePage } from '../features/outline';
+import { OutboxPage } from '../features/outbox';
 import { ProofPage } from '../features/proof';
-import { ReviewPage } from '../features/review';
+import { ReviewPage, TogetherPage } from '../features/review';
+import { RulesPage } from '../features/rules';
 import { TodayPage } from '../features/today';
 import { TrailPage } from '../features/trail';
 import { UnwindPage } from '../features/unwind';
@@ -20,10 +25,18 @@ export const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="/today" replace /> },
       { path: 'today', element: <TodayPage /> },
+      { path: 'review/together', element: <TogetherPage /> },
       { path: 'review/:number?', element: <ReviewPage /> },
       { path: 'orders', element: <OrderListPage /> },
       { path: 'orders/new', element: <OrderEntryPage /> },
       { path: 'orders/intake', element: <IntakePage /> },
+      { path: 'orders/quotes', element: <OutlineListPage key="quotes" kind="QUOTE" /> },
+      { path: 'orders/blanket', element: <OutlineListPage key="blanket" kind="BLANKET_ORDER" /> },
+      { path: 'orders/recurring', element: <OutlineListPage key="recurring" kind="RECURRING_ORDER" /> },
+      { path: 'orders/due', element: <OutlineListPage key="due" /> },
+      { path: 'orders/outlines/new', element: <OutlineEntryPage /> },
+      { path: 'orders/outlines/:number', element: <OutlinePage /> },
+      { path: 'orders/outlines/:number/change', element: <OutlineEntryPage /> },
       { path: 'orders/:number', element: <OrderPage /> },
       { path: 'orders/:number/change', element: <OrderEntryPage /> },
       { path: 'goods/:tab?', element: <GoodsPage /> },
@@ -32,6 +45,12 @@ export const router = createBrowserRouter([
       { path: 'unwind/:number', element: <UnwindPage /> },
       { path: 'ledger/:tab?', element: <LedgerPage /> },
       { path: 'proof', element: <ProofPage /> },
+      { path: 'customers', element: <CustomerListPage /> },
+      { path: 'customers/:code/:tab?', element: <CustomerPage /> },
+      { path: 'items', element: <ItemListPage /> },
+      { path: 'items/:code', element: <ItemPage /> },
+      { path: 'rules/:tab?', element: <RulesPage /> },
+      { path: 'outbox', element: <OutboxPage /> },
       { path: '*', element: <Empty>There is nothing at this address.</Empty> },
     ],
   },

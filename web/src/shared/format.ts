@@ -51,4 +51,7 @@ export function age(text: string | null | undefined, today: string): string {
 
 /** ON_ACCOUNT becomes 'on account'. */
 export const words = (code: string) => code.toLowerCase().replaceAll('_', ' ');
-export const Words = (code: string) => words(code).replace(/^./, (first) => first.toUpperCase());
+export const Words = (code: string) => capital(words(code));
+
+/** A clause as the beginning of a sentence. */
+export const capital = (text: string) => text.replace(/^./, (first) => first.toUpperCase());

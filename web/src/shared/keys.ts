@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 
 /** Single keys of a page; silent while somebody types or a dialog is open. */
 export function useKeys(keys: Record<string, (() => void) | undefined>) {
@@ -13,7 +13,7 @@ export function useKeys(keys: Record<string, (() => void) | undefined>) {
       if (document.querySelector('[role="dialog"]')) return;
       const name = (event.ctrlKey || event.metaKey ? 'ctrl+' : '') + event.key.toLowerCase();
       if ((typing && !name.startsWith('ctrl+')) || event.altKey) return;
-      const act = latest.current[name];
+      const act = (event.shiftKey && latest.current[`shift+${name}`]) || latest.current[name];
       if (act) {
         event.preventDefault();
         act();
@@ -22,4 +22,17 @@ export function useKeys(keys: Record<string, (() => void) | undefined>) {
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);
   }, []);
+}
+
+/** The row of a list that the keys stand on: J and K move it, Enter opens it. */
+export function useCursor<Row>(rows: Row[], open: (row: Row) => void, more: Record<string, (row: Row) => void> = {}) {
+  const [at, setAt] = useState(0);
+  const on = (act: (row: Row) => void) => () => rows[at] && act(rows[at]);
+  useKeys({
+    j: () => setAt(Math.min(at + 1, rows.length - 1)),
+    k: () => setAt(Math.max(at - 1, 0)),
+    enter: on(open),
+    ...Object.fromEntries(Object.entries(more).map(([key, act]) => [key, on(act)])),
+  });
+  return [at, setAt] as const;
 }

@@ -20,6 +20,7 @@ const MAY = {
   decide: DAY,
   moveGoods: ['WAREHOUSE', ...DAY],
   bill: ['RECEIVABLES', ...DAY],
+  rule: ['LEAD', 'ADMIN'],
   prove: ['AUDITOR', ...DAY],
 };
 

@@ -26,12 +26,27 @@ export function IntakePage() {
   const report = useQuery({ ...intakeQuery(id), enabled: id > 0 });
   const done = report.data?.progress === 'DONE';
   useEffect(() => {
-    if (done) void refreshAll();
+    if (done) refreshAll();
   }, [done]);
   const [file, setFile] = useState<File | null>(null);
   const [decimals, setDecimals] = useState('point');
   const [separator, setSeparator] = useState('comma');
   const [whole, setWhole] = useState(true);
+  const past = search.get('of') === 'past-invoices';
+  const takePast = useMutation({
+    mutationFn: () => {
+      const form = new FormData();
+      form.append('file', file!);
+      return answer(
+        client.POST('/api/intakes/past-invoices', {
+          params: { query: { decimals, separator } },
+          body: form as never,
+          bodySerializer: (body: unknown) => body as FormData,
+        }),
+      );
+    },
+    onSuccess: refreshAll,
+  });
   const take = useMutation({
     mutationFn: () => {
       const form = new FormData();
@@ -55,12 +70,19 @@ export function IntakePage() {
     <div className="page">
       <div className="page-scroll">
         <div className="page-head">
-          <h1>Take in a file of orders</h1>
+          <h1>{past ? 'Take in invoices from before' : 'Take in a file of orders'}</h1>
+          <Link to={past ? '/orders/intake' : '/orders/intake?of=past-invoices'}>{past ? 'A file of orders instead' : 'Invoices from before instead'}</Link>
         </div>
-        <p className="muted" style={{ maxWidth: '80ch' }}>
+        {past && (
+          <p className="muted" style={{ maxWidth: '80ch' }}>
+            A CSV file in UTF-8, one invoice a row, with the columns <span className="mono">customer, number, date, po, net</span>, all mandatory. They post nothing: they are kept so that
+            their PO numbers are met again. An invoice that was taken in before is not taken again; with one row wrong, none is taken.
+          </p>
+        )}
+        {!past && (<p className="muted" style={{ maxWidth: '80ch' }}>
           A CSV file in UTF-8, one order line a row, with the columns <span className="mono">reference, customer, po, kind, ordered_on, requested_on, remark, item, quantity, price, discount</span>. Rows
           of the same customer and reference make one order. Mandatory: reference, customer, item, quantity. A reference that was taken in before is not taken again.
-        </p>
+        </p>)}
         <div className="fields" style={{ gridTemplateColumns: '2fr 1fr 1fr 1.4fr' }}>
           <div className="field">
             <label htmlFor="file">File</label>
@@ -81,27 +103,38 @@ export function IntakePage() {
               <option value="tab">tab</option>
             </select>
           </div>
-          <div className="field">
+          {!past && <div className="field">
             <label htmlFor="whole">If something is wrong</label>
             <select id="whole" value={String(whole)} onChange={(event) => setWhole(event.target.value === 'true')}>
               <option value="true">take nothing</option>
               <option value="false">take the orders that are right</option>
             </select>
-          </div>
+          </div>}
         </div>
-        <ProblemNote problem={take.error} />
+        <ProblemNote problem={past ? takePast.error : take.error} />
+        {past && takePast.data && <PastTaken report={takePast.data} />}
         {take.isPending && <p className="muted">Taking it in; a long file takes a while.</p>}
-        {report.data && !take.isPending && <Report report={report.data} />}
-        {report.error && <ProblemNote problem={report.error} />}
-        <Lately chosen={id} />
+        {!past && report.data && !take.isPending && <Report report={report.data} />}
+        {!past && report.error && <ProblemNote problem={report.error} />}
+        {!past && <Lately chosen={id} />}
       </div>
       <div className="bar">
-        <button className="button first" disabled={!file || take.isPending || !may(role, 'enter')} onClick={() => take.mutate()}>
+        <button className="button first" disabled={!file || take.isPending || takePast.isPending || !may(role, 'enter')} onClick={() => (past ? takePast.mutate() : take.mutate())}>
           Take in
         </button>
-        <span className="muted small">Every order goes through the same checks as one typed in.</span>
+        <span className="muted small">{past ? 'Where one looks for PO numbers is laid down in Rules.' : 'Every order goes through the same checks as one typed in.'}</span>
       </div>
     </div>
+  );
+}
+
+/** What became of a file of old invoices. */
+function PastTaken({ report }: { report: Schemas['PastReport'] }) {
+  return (
+    <>
+      <p className="situation">{report.sentence}</p>
+      {report.bad.length > 0 && <BadCells of={report.bad} />}
+    </>
   );
 }
 
@@ -120,28 +153,7 @@ function Report({ report }: { report: Schemas['Report'] }) {
           <span className="muted"> You can leave this page; the file goes on and is listed below.</span>
         </p>
       )}
-      {report.bad.length > 0 && (
-        <table className="rows inset" style={{ marginBottom: 20 }}>
-          <thead>
-            <tr>
-              <th className="num">Row</th>
-              <th>Column</th>
-              <th>Value</th>
-              <th>What is expected</th>
-            </tr>
-          </thead>
-          <tbody>
-            {report.bad.slice(0, MOST).map((cell, index) => (
-              <tr key={index}>
-                <td className="num">{figure(String(cell.row))}</td>
-                <td>{cell.column}</td>
-                <td className="mono">{cell.value}</td>
-                <td>{cell.expected}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
+      {report.bad.length > 0 && <BadCells of={report.bad} />}
       {report.results.length > 0 && (
         <table className="rows inset">
           <thead>
@@ -175,6 +187,32 @@ function Report({ report }: { report: Schemas['Report'] }) {
       )}
       {Math.max(report.results.length, report.bad.length) > MOST && <p className="muted">The first {MOST} are shown; the whole result is kept as intake {report.id}.</p>}
     </>
+  );
+}
+
+/** Cells that can't be taken as they are. */
+function BadCells({ of }: { of: Schemas['BadCell'][] }) {
+  return (
+    <table className="rows inset" style={{ marginBottom: 20 }}>
+      <thead>
+        <tr>
+          <th className="num">Row</th>
+          <th>Column</th>
+          <th>Value</th>
+          <th>What is expected</th>
+        </tr>
+      </thead>
+      <tbody>
+        {of.slice(0, MOST).map((cell, index) => (
+          <tr key={index}>
+            <td className="num">{figure(String(cell.row))}</td>
+            <td>{cell.column}</td>
+            <td className="mono">{cell.value}</td>
+            <td>{cell.expected}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

@@ -1,27 +1,36 @@
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
-import type { Problem } from '../../shared/api/http';
-import { figure, price, trim, Words, words } from '../../shared/format';
+import { useState } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { answer, client, type Problem, type Schemas } from '../../shared/api/http';
+import { capital, figure, trim, words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useSession } from '../../shared/session';
 import { Mark, ProblemNote, tell, Waiting } from '../../shared/ui';
-import { LookAhead } from '../../shared/ui/LookAhead';
 import { Position, refreshAll, sheetQuery, type Sheet } from '../review';
-import { changeOrder, findCustomers, findItems, tryOrder, writeOrder, type TypedLine, type TypedOrder } from './api';
+import { rulesQuery } from '../rules/api';
+import { changeOrder, isWritten, sitesQuery, tryOrder, writeOrder, type ShipTo, type TypedLine, type TypedOrder } from './api';
+import { CustomerLook } from './CustomerLook';
+import { EntryLine } from './EntryLine';
 
-const NO_LINE: TypedLine = { item: '', description: '', unit: '', free: null, quantity: '', price: '', discount: '' };
 const KINDS: TypedOrder['kind'][] = ['STANDARD', 'SAMPLE', 'REPLACEMENT'];
+const NOWHERE: ShipTo = { name: '', street: '', postcode: '', town: '', country: '' };
 
-const fresh = (today: string): TypedOrder => ({
-  customer: '',
-  customerName: '',
+const noLine = (): TypedLine => ({ item: '', description: '', free: null, quantity: '', price: '', discount: '', requestedOn: '', site: '', shortage: 'WAIT' });
+
+const fresh = (today: string, customer: Schemas['CustomerView'] | undefined): TypedOrder => ({
+  customer: customer?.code ?? '',
+  customerName: customer?.name ?? '',
   po: '',
   kind: 'STANDARD',
+  site: '',
   requestedOn: today,
   remark: '',
-  lines: [{ ...NO_LINE }],
+  externalReference: '',
+  revenueUnit: null,
+  shipTo: null,
+  fields: {},
+  lines: [noLine()],
 });
 
 const typed = ({ order }: Sheet): TypedOrder => ({
@@ -29,20 +38,28 @@ const typed = ({ order }: Sheet): TypedOrder => ({
   customerName: order.customerName,
   po: order.po,
   kind: order.kind,
+  site: order.site,
   requestedOn: order.requestedOn,
   remark: order.remark,
+  externalReference: order.details.externalReference ?? '',
+  revenueUnit: order.details.revenueUnit ?? '',
+  shipTo: order.details.shipTo ? { ...NOWHERE, ...order.details.shipTo } : null,
+  fields: order.details.fields ?? {},
   lines: [
-    ...order.lines.map((line) => ({
+    ...order.lines.map((line): TypedLine => ({
+      ...noLine(),
       no: line.no,
+      kind: line.kind === 'TEXT' && !line.item ? 'TEXT' : line.kind === 'SUBTOTAL' ? 'SUBTOTAL' : undefined,
       item: line.item,
       description: line.description,
-      unit: '',
-      free: null,
-      quantity: line.quantity,
-      price: line.price,
+      quantity: trim(line.quantity).replaceAll(',', ''),
+      price: line.price.replace(/(\.\d\d\d*?)0+$/, '$1'),
       discount: Number(line.discount) === 0 ? '' : line.discount.replace(/\.?0+$/, ''),
+      requestedOn: line.requestedOn === order.requestedOn ? '' : line.requestedOn,
+      site: line.site,
+      shortage: line.shortage,
     })),
-    { ...NO_LINE },
+    noLine(),
   ],
 });
 
@@ -50,16 +67,39 @@ const typed = ({ order }: Sheet): TypedOrder => ({
 export function OrderEntryPage() {
   const { number } = useParams();
   const { today } = useSession();
+  const [search] = useSearchParams();
+  const code = number ? '' : (search.get('customer') ?? '');
   const existing = useQuery({ ...sheetQuery(number ?? ''), enabled: !!number, staleTime: Infinity });
+  const customer = useQuery({
+    queryKey: ['customer-view', code],
+    queryFn: () => answer(client.GET('/api/customers/{code}', { params: { path: { code } } })),
+    enabled: code !== '',
+    staleTime: Infinity,
+  });
   if (number && !existing.data) return <Waiting query={existing} />;
-  return <Entry key={number ?? 'new'} sheet={number ? existing.data! : null} start={number ? typed(existing.data!) : fresh(today)} />;
+  if (code && !customer.data) return <Waiting query={customer} />;
+  return <Entry key={number ?? code} sheet={number ? existing.data! : null} start={number ? typed(existing.data!) : fresh(today, customer.data)} />;
 }
+
+/** Where an entry that is missing is made. */
+const fieldOf = (field: string, lines: TypedLine[]) => {
+  const line = /^lines\[(\d+)\]\.(\w+)$/.exec(field);
+  if (line) {
+    const no = Number(line[1]);
+    const at = lines.filter(isWritten).findIndex((one, index) => (one.no ?? index + 1) === no);
+    return `${line[2]}-${(at < 0 ? no - 1 : lines.indexOf(lines.filter(isWritten)[at])) + 1}`;
+  }
+  return ({ po: 'po', lines: 'item-1', revenueUnit: 'revenue-unit' } as Record<string, string>)[field] ?? field.replace('fields.', 'field-');
+};
 
 function Entry({ sheet, start }: { sheet: Sheet | null; start: TypedOrder }) {
   const [order, setOrder] = useState(start);
   const navigate = useNavigate();
+  const sites = useQuery(sitesQuery).data ?? [];
+  const rules = useQuery(rulesQuery).data?.entry;
+  const draft = !sheet || sheet.order.state === 'DRAFT';
   const save = useMutation<{ number: string; state: string }, Problem, boolean>({
-    mutationFn: (draft) => (sheet ? changeOrder(sheet.order.number, sheet.order.version, order) : writeOrder(order, draft)),
+    mutationFn: (keep) => (sheet ? changeOrder(sheet.order.number, sheet.order.version, order) : writeOrder(order, keep)),
     onSuccess: (saved) => {
       tell(`Order ${saved.number} is ${words(saved.state) === 'draft' ? 'kept as a draft' : words(saved.state)}.`);
       refreshAll();
@@ -70,19 +110,32 @@ function Entry({ sheet, start }: { sheet: Sheet | null; start: TypedOrder }) {
   const handIn = () => complete && !save.isPending && save.mutate(false);
   const keep = () => order.customer && !save.isPending && save.mutate(true);
   useKeys({ 'ctrl+enter': handIn, 'ctrl+s': sheet ? handIn : () => keep() });
-  const set = (change: Partial<TypedOrder>) => setOrder({ ...order, ...change });
-  const setLine = (index: number, change: Partial<TypedLine>) => {
-    const lines = order.lines.map((line, at) => (at === index ? { ...line, ...change } : line));
-    if (lines[lines.length - 1].item) lines.push({ ...NO_LINE });
-    set({ lines });
+  const set = (change: Partial<TypedOrder>) => setOrder((before) => ({ ...before, ...change }));
+  // from what the lines are by then, so that a line that was not drawn again has no old ones in mind
+  const setLines = (change: (lines: TypedLine[]) => TypedLine[]) =>
+    setOrder((before) => {
+      const lines = change(before.lines);
+      return { ...before, lines: lines.length === 0 || isWritten(lines[lines.length - 1]) ? [...lines, noLine()] : lines };
+    });
+  const setLine = (index: number, change: Partial<TypedLine>) => setLines((lines) => lines.map((line, at) => (at === index ? { ...line, ...change } : line)));
+  const add = (kind: 'TEXT' | 'SUBTOTAL') => {
+    const at = order.lines.findIndex((line) => !isWritten(line));
+    setLines((lines) => [...lines.slice(0, at), { ...noLine(), kind, description: kind === 'SUBTOTAL' ? 'Subtotal' : '' }, ...lines.slice(at)]);
+    setTimeout(() => document.getElementById(`item-${at + 1}`)?.focus());
   };
-  const run = useDryRun(order, complete && !sheet);
+  const run = useDryRun(order, sheet?.order.number, complete);
+  const tried = order.lines.filter(isWritten);
+  const lacking = new Set(run.data?.order.missing.map((one) => fieldOf(one.field, order.lines)));
+  const wrong = (check: string) => (run.data?.findings.some((f) => f.check === check) ? ' wrong' : '');
   return (
     <div className="side-right">
       <div className="page">
         <div className="page-scroll">
           <div className="page-head">
             <h1>{sheet ? `Change order ${sheet.order.number}` : 'New order'}</h1>
+            <span className="muted small nowrap">
+              <kbd>↵</kbd> next line · <kbd>Shift ↵</kbd> in a list marks several
+            </span>
           </div>
           <div className="fields">
             <div className="field">
@@ -90,48 +143,65 @@ function Entry({ sheet, start }: { sheet: Sheet | null; start: TypedOrder }) {
               {sheet ? (
                 <b>{order.customerName}</b>
               ) : (
-                <LookAhead
-                  name="customers"
-                  label="Customer"
-                  autoFocus
-                  placeholder="name, town or code"
-                  load={findCustomers}
-                  shown={order.customerName}
-                  keyOf={(hit) => hit.code}
-                  row={(hit) => (
-                    <>
-                      <span className="mono">{hit.code}</span>
-                      <span>{hit.name}</span>
-                      <span className="muted">{hit.town}</span>
-                    </>
-                  )}
-                  onTake={(hit) => set({ customer: hit.code, customerName: hit.name })}
-                />
+                <CustomerLook label="Customer" autoFocus={order.customer === ''} shown={order.customerName} onTake={(hit) => set({ customer: hit.code, customerName: hit.name })} />
               )}
             </div>
-            <div className={`field${run.data?.findings.some((f) => f.check === 'duplicate-po') ? ' wrong' : ''}`}>
+            <div className={`field${wrong('duplicate-po')}${wrong('missing-po')}${lacking.has('po') ? ' wrong' : ''}`}>
               <label htmlFor="po">Their PO</label>
               <input id="po" className="mono" maxLength={120} value={order.po} onChange={(event) => set({ po: event.target.value })} />
             </div>
-            <div className="field">
+            <div className={`field${wrong('dates')}`}>
               <label htmlFor="wanted">Wanted by</label>
               <input id="wanted" type="date" value={order.requestedOn} onChange={(event) => set({ requestedOn: event.target.value })} />
             </div>
             <div className="field">
               <label htmlFor="kind">Kind</label>
               <select id="kind" value={order.kind} disabled={!!sheet} onChange={(e) => set({ kind: e.target.value as TypedOrder['kind'] })}>
-                {KINDS.map((kind) => (
+                {[...new Set([...KINDS, order.kind])].map((kind) => (
                   <option key={kind} value={kind}>
                     {words(kind)}
                   </option>
                 ))}
               </select>
             </div>
-            <div className="field" style={{ gridColumn: '1 / -1' }}>
+            <div className="field">
               <label htmlFor="remark">Remark</label>
               <input id="remark" maxLength={2000} value={order.remark} onChange={(event) => set({ remark: event.target.value })} />
             </div>
+            <div className="field">
+              <label htmlFor="external">External reference</label>
+              <input id="external" maxLength={120} value={order.externalReference} onChange={(event) => set({ externalReference: event.target.value })} />
+            </div>
+            {sites.length > 1 && (
+              <div className="field">
+                <label htmlFor="site">Ships from</label>
+                <select id="site" value={order.site || sites[0].code} disabled={!!sheet} onChange={(event) => set({ site: event.target.value })}>
+                  {sites.map((site) => (
+                    <option key={site.code} value={site.code}>
+                      {site.name}
+                    </option>
+                  ))}
+                </select>
+              </div>
+            )}
+            {rules && rules.units.length > 0 && (
+              <div className={`field${lacking.has('revenue-unit') ? ' wrong' : ''}`}>
+                <label htmlFor="revenue-unit">Revenue unit</label>
+                <select id="revenue-unit" value={order.revenueUnit ?? rules.units[0].code} onChange={(event) => set({ revenueUnit: event.target.value })}>
+                  {order.revenueUnit === '' && <option value="" />}
+                  {rules.units.map((unit) => (
+                    <option key={unit.code} value={unit.code}>
+                      {unit.name}
+                    </option>
+                  ))}
+                </select>
+              </div>
+            )}
+            {rules?.fields.map((field) => (
+              <HouseFieldInput key={field.code} field={field} lacking={lacking.has(`field-${field.code}`)} value={order.fields[field.code] ?? ''} onChange={(to) => set({ fields: { ...order.fields, [field.code]: to } })} />
+            ))}
           </div>
+          <ShipToFields shipTo={order.shipTo} onChange={(shipTo) => set({ shipTo })} />
           <table className="rows inset">
             <thead>
               <tr>
@@ -139,37 +209,54 @@ function Entry({ sheet, start }: { sheet: Sheet | null; start: TypedOrder }) {
                   Line
                 </th>
                 <th>Item</th>
-                <th className="num" style={{ width: 90 }}>
+                <th className="num" style={{ width: 76 }}>
                   Quantity
                 </th>
-                <th className="num" style={{ width: 60 }}>
+                <th className="num" style={{ width: 58 }}>
                   Free
                 </th>
-                <th className="num" style={{ width: 100 }}>
+                <th style={{ width: 104 }}>Wanted</th>
+                <th className="num" style={{ width: 82 }}>
                   Price
                 </th>
-                <th className="num" style={{ width: 70 }}>
+                <th className="num" style={{ width: 56 }}>
                   Less %
                 </th>
-                <th className="num" style={{ width: 100 }}>
+                <th className="num" style={{ width: 88 }}>
                   Net €
                 </th>
-                <th style={{ width: 20 }} />
+                <th style={{ width: 16 }} />
               </tr>
             </thead>
             <tbody>
-              {order.lines.map((line, index) => (
-                <EntryLine
-                  key={index}
-                  line={line}
-                  position={index + 1}
-                  net={run.data?.order.lines.filter(() => line.item)[order.lines.slice(0, index).filter((l) => l.item).length]?.net}
-                  onChange={(change) => setLine(index, change)}
-                  onRemove={() => set({ lines: order.lines.filter((_, at) => at !== index) })}
-                />
-              ))}
+              {order.lines.map((line, index) => {
+                const result = isWritten(line) ? run.data?.order.lines[tried.indexOf(line)] : undefined;
+                return (
+                  <EntryLine
+                    key={index}
+                    line={line}
+                    position={index + 1}
+                    site={order.site}
+                    result={result}
+                    lacking={lacking.has(`quantity-${index + 1}`)}
+                    shortage={run.data?.shortages.find((one) => result && one.line === result.no)}
+                    onChange={(change) => setLine(index, change)}
+                    onMore={(more) => setLines((lines) => [...lines.slice(0, index), ...more, ...lines.slice(index + 1)])}
+                    onRemove={() => setLines((lines) => lines.filter((_, at) => at !== index))}
+                    blank={noLine}
+                  />
+                );
+              })}
             </tbody>
           </table>
+          <div style={{ display: 'flex', gap: 16, marginTop: 8 }}>
+            <button className="plain small" onClick={() => add('TEXT')}>
+              + text
+            </button>
+            <button className="plain small" onClick={() => add('SUBTOTAL')}>
+              + subtotal
+            </button>
+          </div>
           {run.data && (
             <div className="totals">
               <span>
@@ -187,150 +274,160 @@ function Entry({ sheet, start }: { sheet: Sheet | null; start: TypedOrder }) {
         </div>
         <div className="bar">
           <button className="button first" disabled={!complete || save.isPending} onClick={handIn}>
-            {sheet ? 'Save the change' : 'Hand in'} <kbd>Ctrl ↵</kbd>
+            {sheet ? (draft ? 'Keep the draft' : 'Save the change') : 'Hand in'} <kbd>Ctrl ↵</kbd>
           </button>
           {!sheet && (
             <button className="button" disabled={!order.customer || save.isPending} onClick={keep}>
               Keep as draft <kbd>Ctrl S</kbd>
             </button>
           )}
+          {sheet && (
+            <button className="button" onClick={() => navigate(`/orders/${sheet.order.number}`)}>
+              Leave it
+            </button>
+          )}
         </div>
       </div>
       <aside>
-        {sheet ? (
-          <p className="muted">The checks run again when the change is saved. Quantity can't fall below what is staged, shipped, billed or cancelled.</p>
-        ) : (
-          <DryRun run={run} complete={complete} />
-        )}
+        <DryRun run={run} complete={complete} change={!draft} lines={order.lines} />
       </aside>
     </div>
   );
 }
 
+function HouseFieldInput({ field, lacking, value, onChange }: { field: Schemas['FieldView']; lacking: boolean; value: string; onChange: (to: string) => void }) {
+  const id = `field-${field.code}`;
+  return (
+    <div className={`field${lacking ? ' wrong' : ''}`}>
+      <label htmlFor={id}>
+        {field.label}
+        {field.required && ' *'}
+      </label>
+      {field.kind === 'LIST' ? (
+        <select id={id} value={value} onChange={(event) => onChange(event.target.value)}>
+          <option value="" />
+          {field.choices?.map((choice) => (
+            <option key={choice}>{choice}</option>
+          ))}
+        </select>
+      ) : (
+        <input
+          id={id}
+          type={field.kind === 'DATE' ? 'date' : 'text'}
+          inputMode={field.kind === 'NUMBER' ? 'decimal' : undefined}
+          maxLength={200}
+          value={value}
+          onChange={(event) => onChange(event.target.value)}
+        />
+      )}
+    </div>
+  );
+}
+
+/** Another address for this order only. */
+function ShipToFields({ shipTo, onChange }: { shipTo: ShipTo | null; onChange: (to: ShipTo | null) => void }) {
+  if (!shipTo) {
+    return (
+      <button className="plain small" style={{ marginBottom: 12 }} onClick={() => onChange(NOWHERE)}>
+        Ship this order elsewhere
+      </button>
+    );
+  }
+  const field = (id: keyof ShipTo, label: string, max: number) => (
+    <div className="field">
+      <label htmlFor={`ship-${id}`}>{label}</label>
+      <input id={`ship-${id}`} maxLength={max} value={shipTo[id]} onChange={(event) => onChange({ ...shipTo, [id]: event.target.value })} />
+    </div>
+  );
+  return (
+    <div style={{ marginBottom: 12 }}>
+      <div className="muted small">
+        This order alone ships to the address below.{' '}
+        <button className="plain small" onClick={() => onChange(null)}>
+          No, to the customer
+        </button>
+      </div>
+      <div className="fields" style={{ gridTemplateColumns: '2fr 2fr 90px 1.2fr 60px', marginBottom: 0 }}>
+        {field('name', 'Name', 200)}
+        {field('street', 'Street', 200)}
+        {field('postcode', 'Postcode', 20)}
+        {field('town', 'Town', 120)}
+        {field('country', 'Country', 2)}
+      </div>
+    </div>
+  );
+}
+
 /** What the checks say of the order as it is typed now; nothing is saved. */
-function useDryRun(order: TypedOrder, enabled: boolean) {
+function useDryRun(order: TypedOrder, number: string | undefined, enabled: boolean) {
   const [settled] = useDebouncedValue(order, 350);
   return useQuery({
-    queryKey: ['dry-run', settled],
-    queryFn: () => tryOrder(settled),
+    queryKey: ['dry-run', number, settled],
+    queryFn: () => tryOrder(settled, number),
     enabled: enabled && settled.customer !== '',
     placeholderData: keepPreviousData,
     staleTime: 0,
   });
 }
 
-function DryRun({ run, complete }: { run: ReturnType<typeof useDryRun>; complete: boolean }) {
+function DryRun({ run, complete, change, lines }: { run: ReturnType<typeof useDryRun>; complete: boolean; change: boolean; lines: TypedLine[] }) {
   if (!complete) return <p className="muted">Choose a customer and an item; what would hold the order is told here while you type.</p>;
   if (run.error) return <ProblemNote problem={run.error} />;
   if (!run.data) return <p className="muted">Looking…</p>;
   const stops = run.data.findings.filter((finding) => finding.severity === 'STOP');
   const { approval } = run.data;
+  const missing = run.data.order.missing;
   const headline =
-    stops.length > 0 ? 'It would be held' : approval.length > 0 ? 'It would wait for approval' : run.data.findings.length > 0 ? 'It would pass, flagged' : 'It would pass';
+    missing.length > 0
+      ? 'It can’t be handed in yet'
+      : stops.length > 0
+        ? 'It would be held'
+        : approval.length > 0
+          ? 'It would wait for approval'
+          : run.data.findings.length > 0
+            ? 'It would pass, flagged'
+            : 'It would pass';
   return (
     <>
       <h1>{headline}</h1>
       <div className="muted small" style={{ marginBottom: 10 }}>
-        as it stands now, nothing is saved yet
+        {change ? 'with this change; nothing is saved yet' : 'as it stands now, nothing is saved yet'}
       </div>
+      {missing.length > 0 && (
+        <div style={{ borderTop: '1px solid var(--rule)', padding: '8px 0' }}>
+          <b>Missing</b>
+          {missing.map((one) => (
+            <div key={one.field}>
+              <button className="plain" onClick={() => document.getElementById(fieldOf(one.field, lines))?.focus()}>
+                {capital(one.expected)}
+              </button>
+            </div>
+          ))}
+        </div>
+      )}
       {approval.map((ask) => (
         <div key={ask} style={{ borderTop: '1px solid var(--rule)', padding: '8px 0' }}>
           <Mark of="awaiting" />
           <b>Approval</b>
-          <div>{ask.replace(/^./, (first) => first.toUpperCase())}.</div>
+          <div>{capital(ask)}.</div>
         </div>
       ))}
       {run.data.findings.map((finding) => (
         <div key={finding.check} style={{ borderTop: '1px solid var(--rule)', padding: '8px 0' }}>
           <Mark of={finding.severity} />
           <b>{finding.title}</b>
-          <div>{finding.sentence.replace(/^./, (first) => first.toUpperCase())}.</div>
+          <div>{capital(finding.sentence)}.</div>
         </div>
       ))}
       {run.data.findings.length === 0 && (
         <div style={{ borderTop: '1px solid var(--rule)', padding: '8px 0' }} className="muted">
           <Mark of="settled" />
-          Credit, PO, price, licence, stock: nothing found
+          All checks: nothing found
         </div>
       )}
       <div style={{ marginTop: 16 }}>
         <Position name={run.data.order.customerName} position={run.data.position} />
       </div>
     </>
-  );
-}
-
-function EntryLine({
-  line,
-  position,
-  net,
-  onChange,
-  onRemove,
-}: {
-  line: TypedLine;
-  position: number;
-  net: string | undefined;
-  onChange: (change: Partial<TypedLine>) => void;
-  onRemove: () => void;
-}) {
-  const [focusQuantity, setFocusQuantity] = useState(false);
-  useEffect(() => {
-    if (focusQuantity) document.getElementById(`quantity-${position}`)?.focus();
-  }, [focusQuantity, position]);
-  const number = (field: 'quantity' | 'price' | 'discount', label: string, placeholder: string) => (
-    <input
-      id={`${field}-${position}`}
-      className="cell-input num"
-      aria-label={`${label} of line ${position}`}
-      inputMode="decimal"
-      placeholder={placeholder}
-      value={line[field]}
-      onChange={(event) => {
-        const text = event.target.value.replace(',', '.');
-        if (/^\d*\.?\d*$/.test(text)) onChange({ [field]: text });
-      }}
-    />
-  );
-  return (
-    <tr>
-      <td className="num muted">{line.no ?? position}</td>
-      <td>
-        <LookAhead
-          name="items"
-          label={`Item of line ${position}`}
-          className="cell-input"
-          placeholder={position === 1 ? 'words of its name, or its code' : ''}
-          load={findItems}
-          shown={line.description}
-          keyOf={(hit) => hit.code}
-          row={(hit) => (
-            <>
-              <span className="mono nowrap">{hit.code}</span>
-              <span>
-                {hit.name} {hit.regulated && <span className="muted">{hit.regulated}</span>}
-              </span>
-              <span className="nowrap muted">{hit.kind === 'STOCK' ? `${trim(hit.free)} free` : Words(hit.kind).toLowerCase()}</span>
-              <span className="nowrap">{price(hit.price)}</span>
-            </>
-          )}
-          onTake={(hit) => {
-            onChange({ item: hit.code, description: hit.name, unit: hit.unit, free: hit.kind === 'STOCK' ? hit.free : null, price: hit.price.replace(/(\.\d\d\d*?)0+$/, '$1'), quantity: line.quantity || '1' });
-            setFocusQuantity(true);
-          }}
-        />
-      </td>
-      <td>{line.item && number('quantity', 'Quantity', '')}</td>
-      <td className="num muted">{line.free == null ? '' : trim(line.free)}</td>
-      <td>{line.item && number('price', 'Price', '')}</td>
-      <td>{line.item && number('discount', 'Discount', '–')}</td>
-      <td className="num">{line.item && net ? figure(net) : ''}</td>
-      <td>
-        {line.item && (
-          <button className="plain" aria-label={`Take line ${position} off`} title="Take the line off" onClick={onRemove}>
-            ×
-          </button>
-        )}
-      </td>
-    </tr>
   );
 }

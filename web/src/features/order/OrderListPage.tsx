@@ -1,9 +1,9 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { date, figure, Words } from '../../shared/format';
-import { useKeys } from '../../shared/keys';
+import { useCursor } from '../../shared/keys';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
+import { OrderTabs } from '../outline/OrderTabs';
 import { type OrderLane, ordersQuery, type OrderState } from './api';
 
 const STATES: OrderState[] = ['DRAFT', 'HELD', 'CLEARED', 'COMPLETED', 'CLOSED_SHORT', 'CANCELLED', 'DECLINED'];
@@ -21,15 +21,9 @@ export function OrderListPage() {
   const customer = search.get('customer') ?? undefined;
   const lane = (search.get('lane') ?? undefined) as OrderLane | undefined;
   const list = useInfiniteQuery(ordersQuery(state, customer, lane));
-  const [at, setAt] = useState(0);
   const navigate = useNavigate();
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  useKeys({
-    j: () => setAt(Math.min(at + 1, rows.length - 1)),
-    k: () => setAt(Math.max(at - 1, 0)),
-    enter: () => rows[at] && navigate(`/orders/${rows[at].number}`),
-    t: () => rows[at] && navigate(`/trail/ORDER/${rows[at].number}`),
-  });
+  const [at, setAt] = useCursor(rows, (row) => navigate(`/orders/${row.number}`), { t: (row) => navigate(`/trail/ORDER/${row.number}`) });
   const choose = (to: string) => {
     const changed = new URLSearchParams(search);
     if (to) changed.set('state', to);
@@ -57,6 +51,7 @@ export function OrderListPage() {
             </select>
           </span>
         </div>
+        <OrderTabs />
         <table className="rows">
           <thead>
             <tr>

@@ -5,7 +5,11 @@ import { date, figure, isZero, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { may, useSession } from '../../shared/session';
 import { Doc, Waiting } from '../../shared/ui';
-import { ApprovalRow, DecisionBar, FindingRow, HistoryList, Position, SheetLines, sheetQuery, type Sheet } from '../review';
+import { Attachments } from './Attachments';
+import { DetailsLine } from './DetailsLine';
+import { StartFrom } from './StartFrom';
+import { Versions } from './Versions';
+import { ApprovalRow, DecisionBar, FindingRow, HistoryList, Position, Remedies, SheetLines, sheetQuery, type Sheet } from '../review';
 
 const CHANGEABLE = ['DRAFT', 'HELD', 'CLEARED'];
 
@@ -31,7 +35,9 @@ export function OrderPage() {
             <h1>
               Order <span className="mono">{order.number}</span> · {order.customerName}
             </h1>
-            <span className="muted nowrap">{Words(order.state)}</span>
+            <span className="muted nowrap">
+              {Words(order.state)} · <StartFrom kind="ORDER" number={order.number} customer={order.customer} customerName={order.customerName} />
+            </span>
           </div>
           <p className="situation">{sheet.sentence}</p>
           <Measures sheet={sheet} />
@@ -45,6 +51,7 @@ export function OrderPage() {
               {order.lastEditor !== order.author && `, changed by ${order.lastEditor}`}
             </Fact>
           </div>
+          <DetailsLine details={order.details} />
           {order.remark && <p className="muted">{order.remark}</p>}
           <SheetLines sheet={sheet} />
           <div className="totals">
@@ -68,8 +75,9 @@ export function OrderPage() {
           <div style={{ marginTop: 16 }}>
             {sheet.approval && <ApprovalRow approval={sheet.approval} />}
             {findings.map((finding) => (
-              <FindingRow key={finding.check} finding={finding} />
+              <FindingRow key={finding.check} finding={finding} sheet={sheet} />
             ))}
+            <Remedies sheet={sheet} />
             {hidden > 0 && (
               <button className="plain small" onClick={() => setSettled(true)}>
                 Show {hidden} settled {hidden === 1 ? 'finding' : 'findings'}
@@ -104,6 +112,8 @@ export function OrderPage() {
         <div style={{ marginBottom: 20 }}>
           <Position name={`${order.customerName} now`} position={sheet.position} />
         </div>
+        <Attachments number={order.number} />
+        <Versions number={order.number} />
         <HistoryList sheet={sheet} />
       </aside>
     </div>
@@ -121,8 +131,9 @@ function Fact({ label, children }: { label: string; children: ReactNode }) {
 
 /** Shipped, billed, paid: always as the documents say. */
 function Measures({ sheet }: { sheet: Sheet }) {
-  const open = (measure: 'toShip' | 'toBill') => sheet.flows.filter((flow) => !isZero(flow[measure])).length;
-  const of = (count: number, what: string, none: string) => (count === 0 ? none : `${count} of ${sheet.flows.length} lines ${what}`);
+  const flows = sheet.flows.filter((flow) => sheet.order.lines.some((line) => line.no === flow.no && line.item));
+  const open = (measure: 'toShip' | 'toBill') => flows.filter((flow) => !isZero(flow[measure])).length;
+  const of = (count: number, what: string, none: string) => (count === 0 ? none : `${count} of ${flows.length} lines ${what}`);
   const invoices = sheet.documents.filter((document) => document.kind === 'INVOICE');
   const unpaid = invoices.filter((invoice) => invoice.state !== 'PAID').length;
   return (

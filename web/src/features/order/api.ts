@@ -1,4 +1,4 @@
-import { infiniteQueryOptions } from '@tanstack/react-query';
+import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
 
@@ -13,20 +13,33 @@ export const ordersQuery = (state: OrderState | undefined, customer: string | un
     ...pages,
   });
 
-export const findCustomers = (q: string) => answer(client.GET('/api/customers', { params: { query: { q } } }));
-export const findItems = (q: string) => answer(client.GET('/api/items', { params: { query: { q } } }));
+export const sitesQuery = queryOptions({ queryKey: ['sites'], queryFn: () => answer(client.GET('/api/sites')), staleTime: 300_000 });
 
-/** A line as it is being typed. */
+export const attachmentsQuery = (number: string) =>
+  queryOptions({
+    queryKey: ['attachments', number],
+    queryFn: () => answer(client.GET('/api/orders/{number}/attachments', { params: { path: { number } } })),
+  });
+
+export const findCustomers = (q: string) => answer(client.GET('/api/customers', { params: { query: { q } } }));
+export const findItems = (site: string) => (q: string) => answer(client.GET('/api/items', { params: { query: { q, site } } }));
+
+/** A line as it is being typed; without an item it is still empty, unless it is a text or a subtotal. */
 export type TypedLine = {
   no?: number;
+  kind?: 'TEXT' | 'SUBTOTAL';
   item: string;
   description: string;
-  unit: string;
   free: string | null;
   quantity: string;
   price: string;
   discount: string;
+  requestedOn: string;
+  site: string;
+  shortage: 'WAIT' | 'DROP';
 };
+
+export type ShipTo = { name: string; street: string; postcode: string; town: string; country: string };
 
 /** An order as it is being typed. */
 export type TypedOrder = {
@@ -34,41 +47,53 @@ export type TypedOrder = {
   customerName: string;
   po: string;
   kind: 'STANDARD' | 'SAMPLE' | 'REPLACEMENT' | 'DIRECT' | 'CALL_OFF';
+  site: string;
   requestedOn: string;
   remark: string;
+  externalReference: string;
+  revenueUnit: string | null;
+  shipTo: ShipTo | null;
+  fields: Record<string, string>;
   lines: TypedLine[];
 };
 
-const lines = (order: TypedOrder) =>
-  order.lines
-    .filter((line) => line.item)
-    .map((line) => ({
-      no: line.no,
-      item: line.item,
-      quantity: line.quantity || '0',
-      price: line.price || undefined,
-      discount: line.discount || undefined,
-    }));
+export const isWritten = (line: TypedLine) => line.item !== '' || line.kind !== undefined;
 
-export const tryOrder = (order: TypedOrder) =>
-  answer(
-    client.POST('/api/dry-runs', {
-      body: { customer: order.customer, po: order.po, kind: order.kind, requestedOn: order.requestedOn || undefined, lines: lines(order) },
-    }),
+const lines = (order: TypedOrder): Schemas['WrittenLine'][] =>
+  order.lines.filter(isWritten).map((line) =>
+    line.kind
+      ? { no: line.no, kind: line.kind, text: line.description }
+      : {
+          no: line.no,
+          item: line.item,
+          quantity: line.quantity || '0',
+          price: line.price || undefined,
+          discount: line.discount || '0',
+          requestedOn: line.requestedOn || undefined,
+          site: line.site,
+          shortage: line.shortage,
+        },
   );
+
+const content = (order: TypedOrder) => ({
+  po: order.po,
+  requestedOn: order.requestedOn || undefined,
+  details: {
+    externalReference: order.externalReference,
+    revenueUnit: order.revenueUnit ?? undefined,
+    shipTo: order.shipTo ?? undefined,
+    fields: order.fields,
+  },
+  lines: lines(order),
+});
+
+export const tryOrder = (order: TypedOrder, number: string | undefined) =>
+  answer(client.POST('/api/dry-runs', { body: { number, customer: order.customer, kind: order.kind, site: order.site || undefined, ...content(order) } }));
 
 export const writeOrder = (order: TypedOrder, draft: boolean) =>
   answer(
     client.POST('/api/orders', {
-      body: {
-        customer: order.customer,
-        po: order.po,
-        kind: order.kind,
-        requestedOn: order.requestedOn || undefined,
-        remark: order.remark,
-        lines: lines(order),
-        draft,
-      },
+      body: { customer: order.customer, kind: order.kind, site: order.site || undefined, remark: order.remark, draft, ...content(order) },
       ...once(),
     }),
   );
@@ -77,7 +102,7 @@ export const changeOrder = (number: string, version: number, order: TypedOrder) 
   answer(
     client.PUT('/api/orders/{number}', {
       params: { path: { number } },
-      body: { version, po: order.po, requestedOn: order.requestedOn || undefined, remark: order.remark, lines: lines(order) },
+      body: { version, remark: order.remark, ...content(order) },
       ...once(),
     }),
   );

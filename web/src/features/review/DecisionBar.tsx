@@ -7,24 +7,38 @@ import { isZero, words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { may, useSession } from '../../shared/session';
 import { Mark, ReasonDialog, tell, tellProblem } from '../../shared/ui';
-import { refreshAll, useApprovalStep, useDecline, useWaive, type Sheet } from './api';
+import { refreshAll, useApprovalStep, useDecline, useRemind, useWaive, type Sheet } from './api';
 
-/** What can be done with an order now: decide on its findings, or take its goods and its bill a step further. */
-export function DecisionBar({ sheet, children }: { sheet: Sheet; children?: ReactNode }) {
-  const { role, username } = useSession();
+/**
+ * What can be done with an order now: decide on its findings, or take its goods and its bill a step further.
+ *
+ * @param selecting several orders are selected, and C is theirs
+ * @param onDecided the order was decided; where a list stands beside it, the next one is due
+ */
+export function DecisionBar({ sheet, selecting, onDecided, children }: { sheet: Sheet; selecting?: boolean; onDecided?: () => void; children?: ReactNode }) {
+  const { role, username, standsInFor } = useSession();
   const navigate = useNavigate();
   const [asking, setAsking] = useState<'waive' | 'decline' | 'approvals' | 'send-backs' | 'recalls' | null>(null);
   const { number, state, author, lastEditor } = sheet.order;
   const open = state === 'DRAFT' ? [] : sheet.findings.filter((finding) => finding.state === 'OPEN');
-  const canWaive = open.length > 0 && may(role, 'decide');
+  const roles = [role, ...standsInFor];
+  const decides = roles.some((one) => may(one, 'decide'));
+  const canWaive = open.length > 0 && decides;
   const awaiting = state === 'AWAITING_APPROVAL';
   const undecided = state === 'HELD' || awaiting;
-  const canDecide = undecided && may(role, 'decide');
-  const canApprove = awaiting && !!sheet.approval?.roles.some((one) => one === role);
+  const canDecide = undecided && decides;
+  const canApprove = awaiting && !!sheet.approval?.roles.some((one) => roles.includes(one));
   const canRecall = awaiting && (username === author || username === lastEditor);
+  const remind = useRemind(sheet);
+  const close = () => setAsking(null);
+  const decided = () => {
+    setAsking(null);
+    onDecided?.();
+  };
+  const clear = () => navigate(`/review/together?orders=${number}`);
   useKeys({
     w: canWaive ? () => setAsking('waive') : undefined,
-    c: canApprove ? () => setAsking('approvals') : undefined,
+    c: selecting ? undefined : canApprove ? () => setAsking('approvals') : canWaive ? clear : undefined,
     s: canDecide ? () => setAsking('send-backs') : undefined,
     d: canDecide ? () => setAsking('decline') : undefined,
     t: () => navigate(`/trail/ORDER/${number}`),
@@ -42,6 +56,11 @@ export function DecisionBar({ sheet, children }: { sheet: Sheet; children?: Reac
           Let pass <kbd>W</kbd>
         </button>
       )}
+      {state === 'HELD' && decides && (
+        <button className="button" onClick={clear} title="Shows exposure, stock and quota before and after">
+          Clear <kbd>C</kbd>
+        </button>
+      )}
       {undecided && (
         <>
           <button className="button" disabled={!canDecide} onClick={() => setAsking('send-backs')}>
@@ -57,6 +76,15 @@ export function DecisionBar({ sheet, children }: { sheet: Sheet; children?: Reac
           Recall
         </button>
       )}
+      {awaiting && !canApprove && (
+        <button
+          className="button"
+          disabled={remind.isPending}
+          onClick={() => remind.mutate(undefined, { onSuccess: ({ told }) => tell(`Reminded: ${told.join(', ')}.`), onError: tellProblem })}
+        >
+          Remind
+        </button>
+      )}
       <NextStep sheet={sheet} />
       {children}
       <span className="gap" />
@@ -66,14 +94,16 @@ export function DecisionBar({ sheet, children }: { sheet: Sheet; children?: Reac
       <button className="plain" onClick={() => navigate(`/unwind/${number}`)}>
         Unwind <kbd>U</kbd>
       </button>
-      {asking === 'waive' && <WaiveDialog sheet={sheet} onClose={() => setAsking(null)} />}
-      {asking === 'decline' && <DeclineDialog sheet={sheet} onClose={() => setAsking(null)} />}
-      {asking && asking !== 'waive' && asking !== 'decline' && <StepDialog step={asking} sheet={sheet} onClose={() => setAsking(null)} />}
+      {asking === 'waive' && <WaiveDialog sheet={sheet} onClose={close} onDecided={decided} />}
+      {asking === 'decline' && <DeclineDialog sheet={sheet} onClose={close} onDecided={decided} />}
+      {asking && asking !== 'waive' && asking !== 'decline' && <StepDialog step={asking} sheet={sheet} onClose={close} onDecided={decided} />}
     </div>
   );
 }
 
-function WaiveDialog({ sheet, onClose }: { sheet: Sheet; onClose: () => void }) {
+type Asking = { sheet: Sheet; onClose: () => void; onDecided: () => void };
+
+function WaiveDialog({ sheet, onClose, onDecided }: Asking) {
   const open = sheet.findings.filter((finding) => finding.state === 'OPEN');
   const [named, setNamed] = useState(open.map((finding) => finding.check));
   const waive = useWaive(sheet);
@@ -90,7 +120,8 @@ function WaiveDialog({ sheet, onClose }: { sheet: Sheet; onClose: () => void }) 
           {
             onSuccess: (after) => {
               tell(`Order ${after.order.number} is ${words(after.order.state)}.`);
-              onClose();
+              if (after.order.state === 'HELD') onClose();
+              else onDecided();
             },
           },
         )
@@ -122,7 +153,7 @@ const STEPS = {
   recalls: { title: 'Recall order', action: 'Recall', note: 'It becomes a draft again, to be changed and handed in anew.' },
 };
 
-function StepDialog({ step, sheet, onClose }: { step: keyof typeof STEPS; sheet: Sheet; onClose: () => void }) {
+function StepDialog({ step, sheet, onClose, onDecided }: Asking & { step: keyof typeof STEPS }) {
   const take = useApprovalStep(sheet, step);
   const { title, action, note } = STEPS[step];
   return (
@@ -137,7 +168,7 @@ function StepDialog({ step, sheet, onClose }: { step: keyof typeof STEPS; sheet:
         take.mutate(reason, {
           onSuccess: (order) => {
             tell(order.state === 'AWAITING_APPROVAL' ? `Order ${order.number} waits for the next level.` : `Order ${order.number} is ${words(order.state)}.`);
-            onClose();
+            onDecided();
           },
         })
       }
@@ -147,7 +178,7 @@ function StepDialog({ step, sheet, onClose }: { step: keyof typeof STEPS; sheet:
   );
 }
 
-function DeclineDialog({ sheet, onClose }: { sheet: Sheet; onClose: () => void }) {
+function DeclineDialog({ sheet, onClose, onDecided }: Asking) {
   const decline = useDecline(sheet);
   return (
     <ReasonDialog
@@ -160,7 +191,7 @@ function DeclineDialog({ sheet, onClose }: { sheet: Sheet; onClose: () => void }
         decline.mutate(reason, {
           onSuccess: () => {
             tell(`Order ${sheet.order.number} is declined.`);
-            onClose();
+            onDecided();
           },
         })
       }

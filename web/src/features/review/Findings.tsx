@@ -1,13 +1,16 @@
 import { Popover } from '@mantine/core';
+import { useState } from 'react';
+import { Link } from 'react-router';
 import type { Schemas } from '../../shared/api/http';
-import { date, figure, isZero, shortDate, words } from '../../shared/format';
-import { Doc, Mark } from '../../shared/ui';
+import { capital, date, figure, isZero, shortDate, words } from '../../shared/format';
+import { Doc, Mark, placeOf } from '../../shared/ui';
 import type { Finding, Sheet } from './api';
+import { SideBySide } from './SideBySide';
 
 const SHADES = ['#A8987A', '#C4B697', '#DCD1B8', 'repeating-linear-gradient(135deg, #C98A93 0 3px, #EBC9CD 3px 6px)'];
 
 /** One finding with its evidence: what was computed, from which figures, and where they come from. */
-export function FindingRow({ finding }: { finding: Finding }) {
+export function FindingRow({ finding, sheet }: { finding: Finding; sheet?: Sheet }) {
   const state = finding.state === 'OPEN' ? finding.severity : finding.state;
   return (
     <div className="finding" style={finding.state === 'OPEN' ? undefined : { color: 'var(--muted)' }}>
@@ -21,7 +24,7 @@ export function FindingRow({ finding }: { finding: Finding }) {
         </div>
       </div>
       <div>
-        <Evidence finding={finding} />
+        <Evidence finding={finding} sheet={sheet} />
         {finding.state === 'WAIVED' && (
           <div className="small">
             Let pass by {finding.waivedBy} on {date(finding.waivedOn)}: {finding.waiverReason}
@@ -49,7 +52,7 @@ export function ApprovalRow({ approval }: { approval: NonNullable<Sheet['approva
       </div>
       <div>
         {approval.reasons.map((reason) => (
-          <div key={reason}>{reason.replace(/^./, (first) => first.toUpperCase())}</div>
+          <div key={reason}>{capital(reason)}</div>
         ))}
         {approval.approvals.map((one, index) => (
           <div className="small" key={index}>
@@ -63,7 +66,7 @@ export function ApprovalRow({ approval }: { approval: NonNullable<Sheet['approva
   );
 }
 
-function Evidence({ finding }: { finding: Finding }) {
+function Evidence({ finding, sheet }: { finding: Finding; sheet?: Sheet }) {
   if (finding.limit != null && finding.formula.length > 0) {
     return (
       <>
@@ -77,20 +80,16 @@ function Evidence({ finding }: { finding: Finding }) {
   }
   return (
     <>
+      {finding.formula.length > 0 && finding.limit == null && <div>{capital(finding.sentence)}:</div>}
       {finding.formula.length > 0 && <Formula terms={finding.formula} />}
-      {finding.formula.length + finding.matches.length + finding.lines.length === 0 && <div>{finding.sentence.replace(/^./, (first) => first.toUpperCase())}.</div>}
-      {finding.matches.map((match) => (
-        <div key={match.order}>
-          {match.kind === 'SAME' ? 'The same number' : match.kind === 'ALIKE' ? 'Reads alike' : match.kind === 'NEAR' ? 'One slip away' : 'Counted'}:{' '}
-          <span className="mono">{match.po}</span> on order <Doc kind="ORDER" number={match.order} /> of {date(match.on)}, net{' '}
-          {figure(match.net)}
-          {match.invoices.length > 0 ? ', billed as ' : ', not billed yet'}
-          {match.invoices.map((invoice) => (
-            <span key={invoice}>
-              <Doc kind="INVOICE" number={invoice} />{' '}
-            </span>
-          ))}
+      {finding.formula.length + finding.matches.length + finding.lines.length + finding.facts.length === 0 && <div>{capital(finding.sentence)}.</div>}
+      {finding.facts.map((fact) => (
+        <div key={fact}>
+          {capital(fact)}.{sheet && <Where check={finding.check} fact={fact} sheet={sheet} />}
         </div>
+      ))}
+      {finding.matches.map((match) => (
+        <Match key={match.order} match={match} sheet={sheet} />
       ))}
       {finding.limit != null && (
         <div>
@@ -99,10 +98,52 @@ function Evidence({ finding }: { finding: Finding }) {
       )}
       {finding.lines.map((line) => (
         <div key={line.line}>
-          Line {line.line}, {line.description}: {line.sentence}.
+          Line {line.line}, <Link to={placeOf('ITEM', line.item)}>{line.description}</Link>: {line.sentence}.
         </div>
       ))}
     </>
+  );
+}
+
+/** The page on which the figures of a fact can be followed up. */
+function Where({ check, fact, sheet }: { check: string; fact: string; sheet: Sheet }) {
+  const item = sheet.order.lines.find((line) => line.item && fact.startsWith(`${line.item} `))?.item;
+  if (item) return <Link to={placeOf('ITEM', item)}> What was sold of it</Link>;
+  return check === 'unusual' ? <Link to={placeOf('CUSTOMER', sheet.order.customer)}> Their orders</Link> : null;
+}
+
+const KINDS: Record<string, string> = { SAME: 'The same number', ALIKE: 'Reads alike', NEAR: 'One slip away' };
+
+/** A document that has the PO number already; an order can be laid beside this one. */
+function Match({ match, sheet }: { match: Schemas['MatchView']; sheet?: Sheet }) {
+  const [beside, setBeside] = useState(false);
+  const imported = match.place === 'IMPORTED';
+  return (
+    <div>
+      {KINDS[match.kind] ?? 'Counted'}: <span className="mono">{match.po}</span>{' '}
+      {imported ? (
+        <>
+          on invoice <span className="mono">{match.order}</span> from before this house kept its books here
+        </>
+      ) : (
+        <>
+          on order <Doc kind="ORDER" number={match.order} />
+        </>
+      )}{' '}
+      of {date(match.on)}, net {figure(match.net)}
+      {!imported && (match.invoices.length > 0 ? ', billed as ' : ', not billed yet')}
+      {!imported && match.invoices.map((invoice) => (
+        <span key={invoice}>
+          <Doc kind="INVOICE" number={invoice} />{' '}
+        </span>
+      ))}
+      {sheet && !imported && (
+        <button className="plain small" style={{ marginLeft: 10 }} aria-expanded={beside} onClick={() => setBeside(!beside)}>
+          {beside ? 'Put away' : 'Lay side by side'}
+        </button>
+      )}
+      {sheet && beside && <SideBySide sheet={sheet} other={match.order} />}
+    </div>
   );
 }
 

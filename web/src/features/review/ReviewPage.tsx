@@ -1,14 +1,17 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { queries } from '../../app/queries';
 import type { Schemas } from '../../shared/api/http';
-import { age, figure, nearness, shortDate, Words } from '../../shared/format';
+import { age, figure, nearness, shortDate } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useSession } from '../../shared/session';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
 import { type Only, reviewQuery, sheetQuery, type Sort } from './api';
 import { DecisionBar } from './DecisionBar';
 import { ApprovalRow, FindingRow, Position } from './Findings';
+import { HistoryList } from './Notes';
+import { Remedies } from './Remedies';
 import { SheetLines } from './SheetLines';
 
 const SORTS: [Sort, string][] = [
@@ -21,21 +24,9 @@ const SHOWN: [Only | '', string][] = [
   ['', 'all'],
   ['HELD', 'held'],
   ['AWAITING', 'to approve'],
+  ['MINE', 'for me to approve'],
   ['FLAGGED', 'flagged'],
 ];
-const REASONS: [string, string][] = [
-  ['', 'any reason'],
-  ['approval', 'waits for approval'],
-  ['credit-limit', 'credit limit'],
-  ['duplicate-po', 'PO used before'],
-  ['overdue', 'invoices overdue'],
-  ['blocked', 'customer blocked'],
-  ['zero-price', 'price'],
-  ['price-floor', 'below floor price'],
-  ['licence', 'licence'],
-  ['unreserved', 'short of stock'],
-];
-
 /** What is held or flagged at the left, the case of the chosen order at the right. */
 export function ReviewPage() {
   const { number } = useParams();
@@ -48,19 +39,48 @@ export function ReviewPage() {
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const totals = list.data?.pages[0];
   const at = rows.findIndex((row) => row.number === number);
+  // where the keys stand: known at once, while the page may still be on its way there
+  const here = useRef(number);
   const lastAt = useRef(0);
   useEffect(() => {
+    here.current = number;
     if (at >= 0) lastAt.current = at;
-  }, [at]);
-  const go = (to: string) => navigate({ pathname: `/review/${to}`, search: search.toString() }, { replace: true });
+  }, [number, at]);
+  const go = (to: string) => {
+    here.current = to;
+    navigate({ pathname: `/review/${to}`, search: search.toString() }, { replace: true });
+  };
+  const following = rows[(at < 0 ? lastAt.current - 1 : at) + 1]?.number;
+  useEffect(() => {
+    if (following) void queries.prefetchQuery(sheetQuery(following));
+  }, [following]);
   const first = rows[0]?.number;
   useEffect(() => {
     if (!number && first) navigate({ pathname: `/review/${first}`, search: search.toString() }, { replace: true });
   }, [number, first, navigate, search]);
   // an order that was decided has left the list: the next one has moved into its place
-  const next = () => rows.length > 0 && go(rows[Math.min(at < 0 ? lastAt.current : at + 1, rows.length - 1)].number);
-  const previous = () => rows.length > 0 && go(rows[Math.max((at < 0 ? lastAt.current : at) - 1, 0)].number);
-  useKeys({ j: next, k: previous, arrowdown: next, arrowup: previous, enter: () => number && navigate(`/orders/${number}`) });
+  const step = (by: 1 | -1) => {
+    if (rows.length === 0) return;
+    const from = rows.findIndex((row) => row.number === here.current);
+    const to = from < 0 ? lastAt.current + Math.min(by, 0) : from + by;
+    go(rows[Math.max(0, Math.min(to, rows.length - 1))].number);
+  };
+  const next = () => step(1);
+  const previous = () => step(-1);
+  const [selected, setSelected] = useState<string[]>([]);
+  const select = (of: string) => setSelected((before) => (before.includes(of) ? before.filter((one) => one !== of) : [...before, of]));
+  const together = () => navigate(`/review/together?orders=${rows.map((row) => row.number).filter((one) => selected.includes(one)).join(',')}`);
+  const chosen = selected.filter((one) => rows.some((row) => row.number === one));
+  useKeys({
+    j: next,
+    k: previous,
+    arrowdown: next,
+    arrowup: previous,
+    x: () => here.current && select(here.current),
+    'shift+x': () => setSelected(chosen.length === rows.length ? [] : rows.map((row) => row.number)),
+    c: chosen.length > 0 ? together : undefined,
+    enter: () => number && navigate(`/orders/${number}`),
+  });
   const set = (key: string, value: string) => {
     const changed = new URLSearchParams(search);
     if (value) changed.set(key, value);
@@ -73,7 +93,8 @@ export function ReviewPage() {
       <section className="left" aria-label="Held and flagged orders">
         <div className="list-head">
           <h1 className="nowrap" style={{ fontSize: 17 }}>
-            {[`${totals.held} held`, totals.awaiting > 0 && `${totals.awaiting} to approve`, totals.flagged > 0 && `${totals.flagged} flagged`].filter(Boolean).join(', ')}
+            {totals.held + totals.awaiting + totals.flagged === 0 && 'Nothing waits'}
+            {[totals.held > 0 && `${totals.held} held`, totals.awaiting > 0 && `${totals.awaiting} to approve`, totals.flagged > 0 && `${totals.flagged} flagged`].filter(Boolean).join(', ')}
           </h1>
           <div className="muted small" style={{ display: 'flex', justifyContent: 'space-between' }}>
             <span className="nowrap">€ {figure(totals.value)}</span>
@@ -81,16 +102,26 @@ export function ReviewPage() {
           </div>
           <div className="muted small" style={{ display: 'flex', justifyContent: 'space-between' }}>
             <Choice label="Shown" of={SHOWN} value={only ?? ''} onChange={(value) => set('only', value)} />
-            <Choice label="Reason" of={REASONS} value={reason ?? ''} onChange={(value) => set('reason', value)} />
+            <Choice label="Reason" of={reasonsOf(totals)} value={reason ?? ''} onChange={(value) => set('reason', value)} />
           </div>
         </div>
         {rows.map((row) => (
-          <Row key={row.number} row={row} at={row.number === number} search={search.toString()} />
+          <Row key={row.number} row={row} at={row.number === number} search={search.toString()} selected={chosen.includes(row.number)} onSelect={() => select(row.number)} />
         ))}
         {rows.length === 0 && <Empty>{reason || only ? 'Nothing is held or flagged like that.' : 'Nothing is held or flagged.'}</Empty>}
         <More query={list} />
+        {chosen.length > 0 && (
+          <div className="bar" style={{ position: 'sticky', bottom: 0, padding: '9px 16px', marginTop: 'auto', flexShrink: 0 }}>
+            <button className="button first" onClick={together}>
+              Clear {chosen.length} together <kbd>C</kbd>
+            </button>
+            <button className="plain" onClick={() => setSelected([])}>
+              Unselect
+            </button>
+          </div>
+        )}
       </section>
-      <section className="right">{number ? <CaseSheet number={number} /> : <Empty>All clear: no order waits for a decision.</Empty>}</section>
+      <section className="right">{number ? <CaseSheet number={number} selecting={chosen.length > 0} onDecided={next} /> : <Empty>All clear: no order waits for a decision.</Empty>}</section>
     </div>
   );
 }
@@ -101,7 +132,7 @@ function Choice({ label, of, value, onChange }: { label: string; of: [string, st
       aria-label={label}
       value={value}
       onChange={(event) => onChange(event.target.value)}
-      style={{ border: 0, background: 'transparent', color: 'inherit', font: 'inherit', padding: 0, marginLeft: -4 }}
+      className="bare"
     >
       {of.map(([code, words]) => (
         <option key={code} value={code}>
@@ -112,7 +143,14 @@ function Choice({ label, of, value, onChange }: { label: string; of: [string, st
   );
 }
 
-function Row({ row, at, search }: { row: Schemas['ReviewRow']; at: boolean; search: string }) {
+/** The reasons that orders are in the list for, with how many each. */
+const reasonsOf = ({ reasons, awaiting }: Schemas['ReviewPage']): [string, string][] => [
+  ['', 'any reason'],
+  ...(awaiting > 0 ? [['approval', `waits for approval, ${awaiting}`] as [string, string]] : []),
+  ...reasons.map(({ check, title, orders }): [string, string] => [check, `${title.toLowerCase().replace('po ', 'PO ')}, ${orders}`]),
+];
+
+function Row({ row, at, search, selected, onSelect }: { row: Schemas['ReviewRow']; at: boolean; search: string; selected: boolean; onSelect: () => void }) {
   const { today } = useSession();
   const link = useRef<HTMLAnchorElement>(null);
   useEffect(() => {
@@ -121,7 +159,7 @@ function Row({ row, at, search }: { row: Schemas['ReviewRow']; at: boolean; sear
   return (
     <Link ref={link} className={`list-item${at ? ' at' : ''}`} to={{ pathname: `/review/${row.number}`, search }} replace aria-current={at}>
       <div>
-        <span className={at ? 'strong' : ''} style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+        <span className={at ? 'strong' : ''} style={{ flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
           {row.customerName}
         </span>
         <span className="nowrap">€ {figure(row.gross)}</span>
@@ -138,14 +176,17 @@ function Row({ row, at, search }: { row: Schemas['ReviewRow']; at: boolean; sear
         <span className="nowrap">{nearness(row.requestedOn, today)}</span>
       </div>
       <div className="muted small">
-        <span className="mono">{row.number}</span>
+        <label className="nowrap" onClick={(event) => event.stopPropagation()}>
+          <input type="checkbox" tabIndex={-1} aria-label={`Select ${row.number}`} checked={selected} onChange={onSelect} style={{ margin: '0 6px 0 0', verticalAlign: -2 }} />
+          <span className="mono">{row.number}</span>
+        </label>
         <span className="nowrap">{age(row.since, today)}</span>
       </div>
     </Link>
   );
 }
 
-function CaseSheet({ number }: { number: string }) {
+function CaseSheet({ number, selecting, onDecided }: { number: string; selecting: boolean; onDecided: () => void }) {
   const query = useQuery(sheetQuery(number));
   const sheet = query.data;
   if (!sheet) return <Waiting query={query} />;
@@ -175,8 +216,9 @@ function CaseSheet({ number }: { number: string }) {
         <p className="situation">{sheet.sentence}</p>
         {sheet.approval && <ApprovalRow approval={sheet.approval} />}
         {sheet.findings.map((finding) => (
-          <FindingRow key={finding.check} finding={finding} />
+          <FindingRow key={finding.check} finding={finding} sheet={sheet} />
         ))}
+        <Remedies sheet={sheet} />
         <div style={{ borderTop: '1px solid var(--rule)', paddingTop: 10 }}>
           <SheetLines sheet={sheet} />
         </div>
@@ -196,26 +238,7 @@ function CaseSheet({ number }: { number: string }) {
           <Position name={`${order.customerName} now`} position={sheet.position} />
         </div>
       </div>
-      <DecisionBar sheet={sheet} />
+      <DecisionBar sheet={sheet} selecting={selecting} onDecided={onDecided} />
     </div>
-  );
-}
-
-export function HistoryList({ sheet }: { sheet: Schemas['SheetView'] }) {
-  return (
-    <section>
-      <h2>What happened so far</h2>
-      {sheet.history.map((line, index) => (
-        <div className="pair" key={index} style={{ justifyContent: 'flex-start' }}>
-          <span className="muted nowrap" style={{ flex: '0 0 52px' }}>
-            {shortDate(line.on)}
-          </span>
-          <span>
-            {line.kind === 'ORDER' ? line.sentence.replace(/^./, (first) => first.toUpperCase()) : `${Words(line.kind)} ${line.number} ${line.sentence === line.number ? '' : line.sentence}`}{' '}
-            <span className="muted">by {line.by}</span>
-          </span>
-        </div>
-      ))}
-    </section>
   );
 }

@@ -1,4 +1,5 @@
-import { figure, orDash, price, trim } from '../../shared/format';
+import { figure, orDash, price, trim, words } from '../../shared/format';
+import { Doc } from '../../shared/ui';
 import type { Sheet } from './api';
 
 /** An order's lines with where their units are. */
@@ -23,11 +24,30 @@ export function SheetLines({ sheet }: { sheet: Sheet }) {
       <tbody>
         {sheet.order.lines.map((line) => {
           const flow = sheet.flows.find((f) => f.no === line.no)!;
+          if (!line.item) {
+            return (
+              <tr key={line.no}>
+                <td className="num">{line.no}</td>
+                <td colSpan={9} className={line.kind === 'SUBTOTAL' ? 'strong' : 'muted'}>
+                  {line.description}
+                </td>
+                <td className="num strong">{line.kind === 'SUBTOTAL' && figure(line.net)}</td>
+              </tr>
+            );
+          }
           return (
             <tr key={line.no}>
               <td className="num">{line.no}</td>
               <td>
-                {line.description} <span className="mono muted small">{line.item}</span>
+                {line.description} <span className="mono muted small nowrap">{line.item}</span>
+                {(line.site || line.shortage === 'DROP') && (
+                  <div className="muted small">{[line.site && `from ${line.site}`, line.shortage === 'DROP' && 'what is short is dropped'].filter(Boolean).join(', ')}</div>
+                )}
+                {line.source && (
+                  <div className="muted small">
+                    from {words(line.source.kind)} <Doc kind={line.source.kind} number={line.source.number} />, line {line.source.line}
+                  </div>
+                )}
               </td>
               <td className="num">{trim(line.quantity)}</td>
               {[flow.cancelled, flow.reserved, flow.waiting, flow.staged, flow.dispatched, flow.billed].map((units, index) => (

@@ -5,9 +5,10 @@ import { pages } from '../../shared/api/pages';
 
 export type Sheet = Schemas['SheetView'];
 export type Finding = Schemas['FindingView'];
+export type Remedy = Schemas['RemedyView'];
 export type Sort = 'STAKE' | 'REQUESTED' | 'VALUE' | 'AGE';
 
-export type Only = 'HELD' | 'AWAITING' | 'FLAGGED';
+export type Only = 'HELD' | 'AWAITING' | 'MINE' | 'FLAGGED';
 
 export const reviewQuery = (sort: Sort, reason: string | undefined, only: Only | undefined) =>
   infiniteQueryOptions({
@@ -22,23 +23,46 @@ export const sheetQuery = (number: string) =>
     queryFn: () => answer(client.GET('/api/review/{number}', { params: { path: { number } } })),
   });
 
-/** Whatever was done to documents, lists and sheets show it at once. */
-export const refreshAll = () => queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'session' });
+export const remediesQuery = (number: string) =>
+  queryOptions({
+    queryKey: ['remedies', number],
+    queryFn: () => answer(client.GET('/api/review/{number}/remedies', { params: { path: { number } } })),
+  });
 
-export const useWaive = (sheet: Sheet) =>
+export const usersQuery = queryOptions({ queryKey: ['users'], queryFn: () => answer(client.GET('/api/users')), staleTime: 300_000 });
+
+/** Orders in the sequence in which they are to be cleared; the version is what the preview showed. */
+export type Asked = { number: string; version?: number; accepted: string[] };
+
+export const previewQuery = (orders: Asked[]) =>
+  queryOptions({
+    queryKey: ['clearing', orders],
+    queryFn: () => answer(client.POST('/api/clearing-previews', { body: { orders } })),
+    retry: false,
+    enabled: orders.length > 0,
+  });
+
+/** Whatever was done to documents, lists and sheets show it at once. */
+export const refreshAll = () => {
+  // nobody waits for it: the next thing can be done while the lists are read again
+  void queries.invalidateQueries({ predicate: (query) => !['session', 'clearing'].includes(String(query.queryKey[0])) });
+};
+
+type Body = { params: { path: { number: string } }; headers: Record<string, string> };
+
+/** A command on the order of a sheet. */
+const useOnOrder = <Given, Answered>(sheet: Sheet, send: (request: Body, given: Given) => Promise<{ data?: Answered; error?: unknown; response: Response }>) =>
   useMutation({
-    mutationFn: ({ findings, reason }: { findings: string[]; reason: string }) =>
-      answer(
-        client.POST('/api/orders/{number}/waivers', {
-          params: { path: { number: sheet.order.number } },
-          body: { version: sheet.order.version, findings, reason },
-          ...once(),
-        }),
-      ),
+    mutationFn: (given: Given) => answer(send({ params: { path: { number: sheet.order.number } }, ...once() }, given)),
     onSettled: refreshAll,
   });
 
-type StepRequest = { params: { path: { number: string } }; body: { version: number; reason: string }; headers: Record<string, string> };
+export const useWaive = (sheet: Sheet) =>
+  useOnOrder(sheet, (request, { findings, reason }: { findings: string[]; reason: string }) =>
+    client.POST('/api/orders/{number}/waivers', { ...request, body: { version: sheet.order.version, findings, reason } }),
+  );
+
+type StepRequest = Body & { body: { version: number; reason: string } };
 
 const STEPS = {
   approvals: (request: StepRequest) => client.POST('/api/orders/{number}/approvals', request),
@@ -48,19 +72,31 @@ const STEPS = {
 
 /** A step of the request for approval: agreeing, sending back, taking the request back. */
 export const useApprovalStep = (sheet: Sheet, step: keyof typeof STEPS) =>
-  useMutation({
-    mutationFn: (reason: string) =>
-      answer(STEPS[step]({ params: { path: { number: sheet.order.number } }, body: { version: sheet.order.version, reason }, ...once() })),
-    onSettled: refreshAll,
-  });
+  useOnOrder(sheet, (request, reason: string) => STEPS[step]({ ...request, body: { version: sheet.order.version, reason } }));
 
 export const useDecline = (sheet: Sheet) =>
+  useOnOrder(sheet, (request, reason: string) =>
+    client.POST('/api/orders/{number}/declination', { ...request, body: { version: sheet.order.version, reason } }),
+  );
+
+export const useRemedy = (sheet: Sheet) =>
+  useOnOrder(sheet, (request, { check, kind }: Remedy) =>
+    client.POST('/api/orders/{number}/remedies', { ...request, body: { version: sheet.order.version, check, kind } }),
+  );
+
+export const useNote = (sheet: Sheet) =>
+  useOnOrder(sheet, (request, text: string) => client.POST('/api/orders/{number}/notes', { ...request, body: { text } }));
+
+export const useRemind = (sheet: Sheet) =>
+  useOnOrder(sheet, (request, _: void) => client.POST('/api/orders/{number}/reminders', { ...request, body: {} }));
+
+/** Clears orders in a sequence as it was shown. */
+export const useClear = () =>
   useMutation({
-    mutationFn: (reason: string) =>
+    mutationFn: (given: { orders: Asked[]; reason: string; fingerprint: string }) =>
       answer(
-        client.POST('/api/orders/{number}/declination', {
-          params: { path: { number: sheet.order.number } },
-          body: { version: sheet.order.version, reason },
+        client.POST('/api/clearings', {
+          body: { sequence: { orders: given.orders, reason: given.reason }, fingerprint: given.fingerprint },
           ...once(),
         }),
       ),

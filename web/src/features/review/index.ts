@@ -1,6 +1,8 @@
-export { refreshAll, sheetQuery, type Finding, type Sheet } from './api';
+export { refreshAll, sheetQuery, usersQuery, type Finding, type Sheet } from './api';
 export { ApprovalRow, FindingRow, Position } from './Findings';
 export { DecisionBar } from './DecisionBar';
 export { SheetLines } from './SheetLines';
 export { ReviewPage } from './ReviewPage';
-export { HistoryList } from './ReviewPage';
+export { HistoryList } from './Notes';
+export { Remedies } from './Remedies';
+export { TogetherPage } from './Together';

@@ -17,8 +17,9 @@ const todayQuery = queryOptions({ queryKey: ['today'], queryFn: () => answer(cli
 const LANES: Record<string, { words: string; to: string; weight: 'stop' | 'caution' }> = {
   held: { words: 'Held', to: '/review?only=HELD', weight: 'stop' },
   flagged: { words: 'Flagged', to: '/review?only=FLAGGED', weight: 'caution' },
-  awaiting: { words: 'Waits for approval', to: '/review?only=AWAITING', weight: 'stop' },
+  awaiting: { words: 'Waits for me', to: '/review?only=MINE', weight: 'stop' },
   'sent-back': { words: 'Sent back', to: '/orders?lane=SENT_BACK', weight: 'caution' },
+  due: { words: 'Due to be made', to: '/orders/due', weight: 'caution' },
   'to-stage': { words: 'To stage', to: '/goods', weight: 'caution' },
   staged: { words: 'Staged, not departed', to: '/goods/staged', weight: 'caution' },
   late: { words: 'Late', to: '/orders?lane=LATE', weight: 'stop' },

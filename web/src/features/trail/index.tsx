@@ -4,6 +4,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { answer, client, type Schemas } from '../../shared/api/http';
 import { date, figure, isZero, orDash, shortDate, trim, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
+import { StartFrom, startable } from '../order';
 import { Mark, Ring, Waiting } from '../../shared/ui';
 import { Rail } from './Rail';
 
@@ -59,6 +60,12 @@ export function TrailPage() {
             <button className="plain" onClick={() => window.print()}>
               Print
             </button>
+            {startable(trail.start.kind) && (
+              <>
+                {' · '}
+                <StartFrom kind={trail.start.kind} number={trail.start.number} customer={trail.customer} customerName={trail.customerName} />
+              </>
+            )}
             {root && (
               <>
                 {' · '}
@@ -70,6 +77,7 @@ export function TrailPage() {
           </span>
         </div>
         <Facts trail={trail} />
+        <Carried kind={trail.start.kind} number={trail.start.number} />
         <table className="rows inset">
           <thead>
             <tr>
@@ -244,5 +252,32 @@ function Ledger({ trail, statements }: { trail: Trail; statements: Schemas['Stat
         </div>
       )}
     </section>
+  );
+}
+
+/** What the orders of a dispatch or an invoice said of themselves when it was made. */
+function Carried({ kind, number }: { kind: string; number: string }) {
+  const path = { params: { path: { number } } };
+  const { data = [] } = useQuery({
+    queryKey: ['carried', kind, number],
+    queryFn: async () => (kind === 'DISPATCH' ? await answer(client.GET('/api/dispatches/{number}', path)) : await answer(client.GET('/api/invoices/{number}', path))).details,
+    enabled: kind === 'DISPATCH' || kind === 'INVOICE',
+  });
+  const said = data.filter((one) => one.externalReference || one.shipTo || one.fields.length > 0);
+  return (
+    <>
+      {said.map((one) => (
+        <div key={one.order} className="small" style={{ overflowWrap: 'anywhere', marginBottom: 6 }}>
+          {data.length > 1 && <span className="mono">{one.order} </span>}
+          {[
+            one.shipTo && `ships to ${one.shipTo}`,
+            one.externalReference && `external reference ${one.externalReference}`,
+            ...one.fields.map((field) => `${field.label} ${field.value}`),
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        </div>
+      ))}
+    </>
   );
 }

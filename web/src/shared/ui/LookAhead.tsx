@@ -3,23 +3,28 @@ import { useId, useState, type ReactNode } from 'react';
 
 /** Finds something while one types: arrows choose, Enter or Tab takes, Escape leaves. */
 export function LookAhead<T>({
+  id: inputId,
   name,
   load,
   shown,
   row,
   keyOf,
   onTake,
+  onTakeMany,
   label,
   className,
   autoFocus,
   placeholder,
 }: {
+  id?: string;
   name: string;
   load: (text: string) => Promise<T[]>;
   shown: string;
   row: (hit: T) => ReactNode;
   keyOf: (hit: T) => string;
   onTake: (hit: T) => void;
+  /** where several can be taken at once: Shift and Enter marks them */
+  onTakeMany?: (hits: T[]) => void;
   label: string;
   className?: string;
   autoFocus?: boolean;
@@ -27,19 +32,27 @@ export function LookAhead<T>({
 }) {
   const [text, setText] = useState<string | null>(null);
   const [at, setAt] = useState(0);
+  const [marked, setMarked] = useState<T[]>([]);
   const id = useId();
   const open = text !== null && text.trim() !== '';
   const { data: hits = [] } = useQuery({ queryKey: ['look', name, text], queryFn: () => load(text!), enabled: open });
+  const leave = () => {
+    setText(null);
+    setAt(0);
+    setMarked([]);
+  };
+  const mark = (hit: T | undefined) =>
+    hit && setMarked(marked.some((one) => keyOf(one) === keyOf(hit)) ? marked.filter((one) => keyOf(one) !== keyOf(hit)) : [...marked, hit]);
   const take = (hit: T | undefined) => {
-    if (hit) {
-      onTake(hit);
-      setText(null);
-      setAt(0);
-    }
+    if (!hit) return;
+    if (onTakeMany && marked.length > 0) onTakeMany(marked);
+    else onTake(hit);
+    leave();
   };
   return (
     <div className="look">
       <input
+        id={inputId}
         className={className}
         role="combobox"
         aria-expanded={open}
@@ -54,13 +67,16 @@ export function LookAhead<T>({
           setText(event.target.value);
           setAt(0);
         }}
-        onBlur={() => setText(null)}
+        onBlur={leave}
         onKeyDown={(event) => {
           if (!open) return;
           if (event.key === 'ArrowDown') setAt(Math.min(at + 1, hits.length - 1));
           else if (event.key === 'ArrowUp') setAt(Math.max(at - 1, 0));
-          else if (event.key === 'Enter' || event.key === 'Tab') take(hits[at]);
-          else if (event.key === 'Escape') setText(null);
+          else if (event.key === 'Enter' && event.shiftKey && onTakeMany) {
+            mark(hits[at]);
+            setAt(Math.min(at + 1, hits.length - 1));
+          } else if (event.key === 'Enter' || event.key === 'Tab') take(hits[at]);
+          else if (event.key === 'Escape') leave();
           else return;
           if (event.key !== 'Tab') event.preventDefault();
         }}
@@ -77,6 +93,7 @@ export function LookAhead<T>({
                 take(hit);
               }}
             >
+              {marked.some((one) => keyOf(one) === keyOf(hit)) && <b aria-label="marked">✓</b>}
               {row(hit)}
             </div>
           ))}

@@ -1,6 +1,7 @@
 import { Modal } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { useState, type ReactNode } from 'react';
+import { useDebouncedValue } from '@mantine/hooks';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
 import type { Problem } from '../api/http';
 import { figure } from '../format';
@@ -19,8 +20,15 @@ export function Ring({ holds }: { holds: boolean | null }) {
 const PLACE: Record<string, (number: string) => string> = {
   ORDER: (number) => `/orders/${number}`,
   ENTRY: (number) => `/ledger/journal?entry=${number}`,
-  CUSTOMER: (number) => `/orders?customer=${encodeURIComponent(number)}`,
+  CUSTOMER: (number) => `/customers/${encodeURIComponent(number)}`,
+  QUOTE: (number) => `/orders/outlines/${number}`,
+  BLANKET_ORDER: (number) => `/orders/outlines/${number}`,
+  RECURRING_ORDER: (number) => `/orders/outlines/${number}`,
+  ITEM: (number) => `/items/${encodeURIComponent(number)}`,
 };
+
+/** Whether something has a page of its own and no trail. */
+export const hasOnlyPage = (kind: string) => kind !== 'ORDER' && kind in PLACE;
 
 /** Where a document is shown: orders on their page, all others on their trail. */
 export const placeOf = (kind: string, number: string) => (PLACE[kind] ?? ((n: string) => `/trail/${kind}/${n}`))(number);
@@ -92,6 +100,29 @@ export function Amount({ of, dash }: { of: string | null | undefined; dash?: boo
   return <>{dash && (!of || Number(of) === 0) ? '–' : figure(of)}</>;
 }
 
+/** Reasons that were given since the page was opened: they are offered again, since many cases are alike. */
+const given: string[] = [];
+
+/** A line for a reason, with those given before to choose from. */
+export function ReasonInput({ id, value, autoFocus, onChange }: { id: string; value: string; autoFocus?: boolean; onChange: (to: string) => void }) {
+  return (
+    <>
+      <input id={id} data-autofocus autoFocus={autoFocus} list={`${id}-given`} autoComplete="off" value={value} maxLength={2000} onChange={(event) => onChange(event.target.value)} />
+      <datalist id={`${id}-given`}>
+        {given.map((one) => (
+          <option key={one} value={one} />
+        ))}
+      </datalist>
+    </>
+  );
+}
+
+/** Keeps a reason to be offered again. */
+export const keepReason = (reason: string) => {
+  if (reason && !given.includes(reason)) given.unshift(reason);
+  given.splice(8);
+};
+
 /** Asks for a reason, or a remark that may be left out, before something is done. */
 export function ReasonDialog({
   title,
@@ -114,7 +145,11 @@ export function ReasonDialog({
 }) {
   const [reason, setReason] = useState('');
   const missing = !optional && !reason.trim();
-  const give = () => !busy && !missing && onGiven(reason.trim());
+  const give = () => {
+    if (busy || missing) return;
+    keepReason(reason.trim());
+    onGiven(reason.trim());
+  };
   return (
     <Modal opened onClose={onClose} title={<b>{title}</b>}>
       <form
@@ -126,7 +161,7 @@ export function ReasonDialog({
         {children}
         <div className="field" style={{ margin: '12px 0' }}>
           <label htmlFor="reason">{optional ? 'Remark, if you like' : 'Reason'}</label>
-          <input id="reason" data-autofocus value={reason} maxLength={2000} onChange={(event) => setReason(event.target.value)} />
+          <ReasonInput id="reason" value={reason} onChange={setReason} />
         </div>
         <ProblemNote problem={problem} />
         <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
@@ -140,6 +175,20 @@ export function ReasonDialog({
       </form>
     </Modal>
   );
+}
+
+/** Narrows a list while one types. */
+export function SearchLine({ label, value, onChange }: { label: string; value: string; onChange: (to: string) => void }) {
+  const [typed, setTyped] = useState(value);
+  const [settled] = useDebouncedValue(typed, 200);
+  const last = useRef(value);
+  useEffect(() => {
+    if (settled !== last.current) {
+      last.current = settled;
+      onChange(settled);
+    }
+  }, [settled, onChange]);
+  return <input className="cell-input" style={{ width: 260 }} aria-label={label} placeholder={label} maxLength={80} value={typed} onChange={(event) => setTyped(event.target.value)} />;
 }
 
 /** Loads the next page of a list by its cursor. */

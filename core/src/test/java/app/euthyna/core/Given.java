@@ -1,10 +1,12 @@
 package app.euthyna.core;
 
+import app.euthyna.core.order.Details;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
+import app.euthyna.core.order.Shortage;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
@@ -37,10 +39,10 @@ public final class Given {
 
     public static OrderLine line(int no, LineKind kind, String item, String quantity, String price, String rate) {
         var vat = new BigDecimal(rate).signum() == 0 ? Vat.of(Vat.Category.Z, "0") : Vat.of(Vat.Category.S, rate);
-        return new OrderLine(no, kind, item, "Item " + item, Quantity.of(quantity), Price.of(price), vat, TODAY);
+        return new OrderLine(no, kind, item, "Item " + item, Quantity.of(quantity), Price.of(price), vat, TODAY, "", Shortage.WAIT);
     }
 
     public static Order order(String number, OrderState state, OrderLine... lines) {
-        return new Order(number, 1, OrderKind.STANDARD, state, "C", "P-1", "S", TODAY, TODAY, "", "clerk", "clerk", EUR, List.of(lines));
+        return new Order(number, 1, OrderKind.STANDARD, state, "C", "P-1", "S", TODAY, TODAY, "", "clerk", "clerk", EUR, Details.NONE, List.of(lines));
     }
 }

@@ -15,9 +15,11 @@ import com.microsoft.playwright.options.FilePayload;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
@@ -81,6 +83,8 @@ class JourneyTests {
         page.keyboard().press("w");
         page.locator("#reason").fill("second call-off on the same PO, confirmed by telephone");
         page.keyboard().press("Enter");
+        page.waitForCondition(() -> !number.equals(page.locator("h1 a.mono").first().textContent()) || page.locator(".situation").textContent().startsWith("Cleared"));
+        page.navigate(application.url() + "/orders/" + number);
         assertThat(page.locator(".situation")).containsText("Cleared");
 
         button("Stage what is reserved").click();
@@ -158,6 +162,106 @@ class JourneyTests {
         page.getByLabel("If something is wrong").selectOption("false");
         button("Take in").click();
         assertThat(page.locator(".situation")).containsText("One order was taken in");
+    }
+
+    /** Prices at zero hold them, so that no decision changes the case of another. Timed: the machine is to wait for the controller. */
+    @Test
+    void aHundredOrdersAreDecidedWithTheKeyboard() {
+        var clerk = Api.signIn(application.url(), "clerk", "clerk");
+        var held = new ArrayList<String>();
+        for (int at = 0; at < 100; at++) {
+            held.add(clerk.post("/api/orders", Map.of("customer", "C126", "po", "HUNDRED-%d-%d".formatted(at, at * 7919), "lines", List.of(Map.of("item", "RP-112",
+                    "quantity", 1, "price", 0)))).get("number").asString());
+        }
+        page.navigate(application.url() + "/review?sort=REQUESTED&reason=zero-price&only=HELD");
+        page.locator("a.list-item.at").waitFor();
+        var began = System.nanoTime();
+        var keys = List.of("w", "d", "s");
+        for (int at = 0; at < 39; at++) {
+            var number = page.locator("h1 a.mono").textContent();
+            page.keyboard().press(keys.get(at % 3));
+            page.locator("[role=dialog] #reason").waitFor();
+            page.keyboard().type("as agreed");
+            page.keyboard().press("Enter");
+            page.waitForFunction("before => { const at = document.querySelector('h1 a.mono'); return at && at.textContent !== before && !document.querySelector('[role=dialog]'); }", number);
+        }
+        System.out.printf("%d orders decided one by one with the keyboard in %.1f s%n", 39, (System.nanoTime() - began) / 1e9);
+        page.keyboard().press("Shift+X");
+        page.keyboard().press("c");
+        page.waitForURL("**/review/together*");
+        page.getByText("will be cleared").first().waitFor();
+        page.keyboard().type("samples for the show, agreed");
+        page.keyboard().press("Enter");
+        page.getByText("Cleared together").waitFor();
+        var states = new TreeMap<String, Integer>();
+        held.forEach(number -> states.merge(clerk.get("/api/orders/" + number).get("state").asString(), 1, Integer::sum));
+        assertThat(states).as("each was decided once, none was passed over").containsEntry("DECLINED", 13).containsEntry("DRAFT", 13).doesNotContainKey("HELD");
+    }
+
+    @Test
+    void clearingTogetherShowsTheRunningExposureBeforeItIsDone() {
+        var api = Api.signIn(application.url(), "admin", "admin");
+        api.post("/api/customers", Map.of("code", "RUN-1", "name", "Running Tide Yard", "creditLimit", 100));
+        var clerk = Api.signIn(application.url(), "clerk", "clerk");
+        var numbers = new ArrayList<String>();
+        for (var po : List.of("RT-1", "RT-2")) {
+            numbers.add(clerk.post("/api/orders", Map.of("customer", "RUN-1", "po", po, "lines", List.of(Map.of("item", "SV-01", "quantity", 2)))).get("number").asString());
+        }
+        page.navigate(application.url() + "/review/together?orders=" + String.join(",", numbers));
+        var rows = page.locator("table.rows tbody tr");
+        assertThat(rows.nth(0)).containsText("will be cleared");
+        assertThat(rows.nth(1)).containsText("stays held");
+        rows.nth(1).getByRole(AriaRole.CHECKBOX).check();
+        assertThat(rows.nth(1)).containsText("will be cleared");
+        page.locator("#together-reason").fill("both agreed by telephone");
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".situation")).containsText("Of 2, 2 go on.");
+        assertThat(clerk.get("/api/orders/" + numbers.get(1)).get("state").asString()).isEqualTo("CLEARED");
+    }
+
+    @Test
+    void aChangeOfTheRulesIsSeenBeforeItIsMade() {
+        page.context().clearCookies();
+        page.navigate(application.url());
+        page.getByLabel("Name").fill("lead");
+        page.getByLabel("Password").fill("lead");
+        page.keyboard().press("Enter");
+        page.waitForURL("**/today");
+        page.navigate(application.url() + "/rules");
+        var row = page.locator("table.rows tbody tr").filter(new Locator.FilterOptions().setHasText("Short of stock"));
+        row.getByRole(AriaRole.COMBOBOX).first().selectOption("STOP");
+        assertThat(page.locator(".situation")).containsText("these rules would hold");
+        assertThat(button("Lay down these rules")).isDisabled();
+        page.getByLabel("Why the rules change").fill("nothing may wait in the spring");
+        button("Lay down these rules").click();
+        assertThat(page.getByText("The rules are in force")).isVisible();
+        page.navigate(application.url() + "/rules/changes");
+        assertThat(page.locator("table.rows tbody tr").first()).containsText("nothing may wait in the spring");
+    }
+
+    @Test
+    void aQuoteIsWrittenTurnedIntoAnOrderAndFoundFromIt() {
+        page.navigate(application.url() + "/orders/quotes");
+        page.getByText("New quote").click();
+        page.getByLabel("Customer", new Page.GetByLabelOptions().setExact(true)).fill("C126");
+        page.locator(".look-hits [role=option]").first().waitFor();
+        page.keyboard().press("Enter");
+        page.getByLabel("Valid until").fill(LocalDate.now().plusDays(30).toString());
+        page.getByLabel("Item of line 1").fill("RP-112");
+        page.locator(".look-hits [role=option]").first().waitFor();
+        page.keyboard().press("Enter");
+        page.getByLabel("Quantity of line 1").fill("30");
+        page.keyboard().press("Control+Enter");
+        page.waitForURL("**/orders/outlines/Q-*");
+        var quote = page.locator("h1 .mono").textContent();
+        page.getByLabel("Quantity of line 1").fill("25");
+        button("Turn into an order").click();
+        page.waitForURL("**/orders/SO-*/change");
+        assertThat(page.locator("h1")).containsText("Change order");
+        assertThat(page.getByLabel("Quantity of line 1")).hasValue("25");
+        page.keyboard().press("Control+Enter");
+        page.waitForURL("**/orders/SO-*");
+        assertThat(page.locator("table.rows").first()).containsText("from quote " + quote);
     }
 
     @Test

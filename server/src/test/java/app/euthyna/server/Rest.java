@@ -50,7 +50,21 @@ record Rest(MockMvc mvc, String username, String role) {
     }
 
     Answer upload(byte[] content, String query) {
-        return exchange(MockMvcRequestBuilders.multipart("/api/intakes" + query).file(new MockMultipartFile("file", "orders.csv", "text/csv", content)));
+        return uploadTo("/api/intakes" + query, content);
+    }
+
+    Answer uploadTo(String path, byte[] content) {
+        return uploadTo(path, "orders.csv", content);
+    }
+
+    Answer uploadTo(String path, String name, byte[] content) {
+        return exchange(MockMvcRequestBuilders.multipart(path).file(new MockMultipartFile("file", name, "text/csv", content))
+                .header("Idempotency-Key", UUID.randomUUID().toString()));
+    }
+
+    /** What a file that is downloaded consists of. */
+    byte[] bytes(String path) throws Exception {
+        return mvc.perform(MockMvcRequestBuilders.get(path).with(user(username).roles(role))).andReturn().getResponse().getContentAsByteArray();
     }
 
     private Answer exchange(AbstractMockHttpServletRequestBuilder<?> request) {

@@ -2,7 +2,7 @@ package app.euthyna.core.approval;
 
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderKind;
-import app.euthyna.core.order.OrderLine;
+import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import java.math.BigDecimal;
 import java.util.Optional;
@@ -38,12 +38,8 @@ public sealed interface ApprovalRule {
         @Override
         public Optional<String> asks(Order order, Circumstances around) {
             return order.lines().stream().filter(line -> line.price().discountPercent().compareTo(percent) > 0).findFirst()
-                    .map(line -> "line %d has %s per cent off, more than %s".formatted(line.no(), plain(line),
-                            percent.stripTrailingZeros().toPlainString()));
-        }
-
-        private static String plain(OrderLine line) {
-            return line.price().discountPercent().stripTrailingZeros().toPlainString();
+                    .map(line -> "line %d has %s per cent off, more than %s".formatted(line.no(), Figures.plain(line.price().discountPercent()),
+                            Figures.plain(percent)));
         }
     }
 

@@ -62,7 +62,7 @@ public final class Approving {
     }
 
     private static Optional<Refusal> refusal(Order order, List<Role> allowed, String action, Person person) {
-        if (!allowed.contains(person.role())) {
+        if (!person.carries(allowed)) {
             return Optional.of(new CommonRefusal.NotAuthorised(action, person.role(), allowed));
         }
         if (order.state() != OrderState.AWAITING_APPROVAL) {

@@ -1,6 +1,8 @@
 package app.euthyna.core.approval;
 
+import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Role;
+import java.util.Arrays;
 import java.util.List;
 
 /** Whose word is asked for, in the order in which they are asked (section 6). */
@@ -16,6 +18,12 @@ public enum Level {
     /** The roles that carry the authority; a higher one stands in for a lower. */
     public List<Role> roles() {
         return roles;
+    }
+
+    /** Names of the levels that a person can decide on, by their own role or as a deputy; never empty, so that it can stand in a query. */
+    public static List<String> carriedBy(Person person) {
+        var carried = Arrays.stream(values()).filter(level -> person.carries(level.roles())).map(Enum::name).toList();
+        return carried.isEmpty() ? List.of("") : carried;
     }
 
     public String words() {

@@ -2,7 +2,9 @@ package app.euthyna.core.check;
 
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.LineFlow;
+import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
+import app.euthyna.core.order.Shortage;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import java.time.LocalDate;
@@ -14,6 +16,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Runs the checks over an order in its surroundings and carries its findings on (section 4). */
 public final class Checks {
@@ -37,18 +41,17 @@ public final class Checks {
      * The findings after a new run. What fires and was waived stays waived while it is no worse; what no longer fires is settled;
      * an order that has ended has all its findings settled.
      *
-     * @param openGrossBefore the order's open value before it changed; only an order that is worth more by its change is measured
-     * against the limit again once cleared, since the exposure that later orders add never reaches back to it
+     * @param was the order before it changed; only an order that is worth more by its change is measured against the limit again once
+     * cleared, since the exposure that later orders add never reaches back to it, and dates that nobody touched are not asked again
      */
-    public static List<Finding> run(Chain chain, Surroundings around, List<Finding> before, Occasion occasion,
-            Optional<Money> openGrossBefore) {
+    public static List<Finding> run(Chain chain, Surroundings around, List<Finding> before, Occasion occasion, Optional<Chain> was) {
         if (chain.order().state().isEnded()) {
             return before.stream().map(f -> f.state() == Finding.State.SETTLED ? f : f.settled()).toList();
         }
-        var asked = asked(chain, occasion, openGrossBefore);
+        var asked = asked(chain, occasion, was);
         var fresh = new EnumMap<Check, Finding>(Check.class);
         for (var check : asked) {
-            look(check, chain, around).ifPresent(finding -> fresh.put(check, finding));
+            look(check, chain, around, untouched(chain, was, before)).ifPresent(finding -> fresh.put(check, finding));
         }
         var after = new ArrayList<Finding>();
         for (var finding : before) {
@@ -68,19 +71,34 @@ public final class Checks {
         return after;
     }
 
-    private static Set<Check> asked(Chain chain, Occasion occasion, Optional<Money> openGrossBefore) {
+    /** What is looked at only when somebody writes the order: passing days must not hold it. */
+    private static final Set<Check> OF_WRITING = EnumSet.of(Check.DATES, Check.UNUSUAL);
+
+    private static Set<Check> asked(Chain chain, Occasion occasion, Optional<Chain> was) {
         var cleared = chain.order().state().isCleared();
-        if (!cleared || occasion == Occasion.SUBMITTED) {
+        if (occasion == Occasion.SUBMITTED || !cleared && occasion == Occasion.CHANGED) {
             return EnumSet.allOf(Check.class);
+        }
+        if (!cleared) {
+            return EnumSet.complementOf(EnumSet.copyOf(OF_WRITING));
         }
         if (occasion == Occasion.WORLD_CHANGED) {
             return EnumSet.of(Check.UNRESERVED);
         }
         if (occasion == Occasion.CUSTOMER_CHANGED) {
-            return chain.stillToLeave() ? EnumSet.of(Check.BLOCKED, Check.CREDIT_LIMIT, Check.OVERDUE) : EnumSet.noneOf(Check.class);
+            return chain.stillToLeave() ? EnumSet.of(Check.BLOCKED, Check.CREDIT_LIMIT, Check.OVERDUE, Check.LICENCE) : EnumSet.noneOf(Check.class);
         }
-        var worthMore = openGrossBefore.map(was -> chain.openGross().compareTo(was) > 0).orElse(true);
+        var worthMore = was.map(before -> chain.openGross().compareTo(before.openGross()) > 0).orElse(true);
         return worthMore ? EnumSet.allOf(Check.class) : EnumSet.complementOf(EnumSet.of(Check.CREDIT_LIMIT));
+    }
+
+    /** Lines whose date the change left as it was and whose date was found right. */
+    private static Set<Integer> untouched(Chain chain, Optional<Chain> was, List<Finding> before) {
+        var wrong = before.stream().filter(f -> f.check() == Check.DATES && f.state() != Finding.State.SETTLED)
+                .flatMap(f -> ((Evidence.WrongDates) f.evidence()).lines().stream()).map(Evidence.WrongDates.DatedLine::line).collect(Collectors.toSet());
+        return was.map(earlier -> chain.order().lines().stream().filter(line -> !wrong.contains(line.no()) && earlier.order().hasLine(line.no())
+                        && earlier.order().line(line.no()).requestedOn().equals(line.requestedOn()))
+                .map(OrderLine::no).collect(Collectors.toSet())).orElse(Set.of());
     }
 
     private static Finding carryOn(Finding before, Finding again) {
@@ -91,7 +109,7 @@ public final class Checks {
         };
     }
 
-    private static Optional<Finding> look(Check check, Chain chain, Surroundings around) {
+    private static Optional<Finding> look(Check check, Chain chain, Surroundings around, Set<Integer> datesUntouched) {
         if (check == Check.DUPLICATE_PO) {
             return DuplicatePo.look(chain.order(), around);
         }
@@ -105,8 +123,13 @@ public final class Checks {
             case OVERDUE -> overdue(around);
             case PRICE_FLOOR -> belowFloor(chain, around);
             case ZERO_PRICE -> wrongPrice(chain);
+            case MISSING_PO -> missingPo(chain, around);
+            case MARGIN -> thinMargin(chain, around);
             case LICENCE -> unlicensed(chain, around);
+            case QUOTA -> overQuota(chain, around);
             case UNRESERVED -> shortOfStock(chain, around);
+            case DATES -> wrongDates(chain, around, datesUntouched);
+            case UNUSUAL -> unusual(chain, around);
             case DUPLICATE_PO -> throw new IllegalStateException("weighed by the customer's policy");
         };
         return evidence.map(found -> Finding.open(severity, found, around.businessDate()));
@@ -133,11 +156,72 @@ public final class Checks {
     }
 
     private static Optional<Evidence> belowFloor(Chain chain, Surroundings around) {
-        var below = chain.order().lines().stream().filter(line -> line.kind().isBilled() && around.floors().containsKey(line.item())
-                        && line.price().afterDiscount().compareTo(around.floors().get(line.item())) < 0)
+        var below = billed(chain).filter(line -> around.item(line.item()).floor()
+                        .filter(floor -> line.price().afterDiscount().compareTo(floor) < 0).isPresent())
                 .map(line -> new Evidence.BelowFloor.FloorLine(line.no(), line.item(), line.description(), line.price().afterDiscount(),
-                        around.floors().get(line.item()))).toList();
-        return below.isEmpty() ? Optional.empty() : Optional.of(new Evidence.BelowFloor(below));
+                        around.item(line.item()).floor().get())).toList();
+        var mostOff = around.authorRole().map(role -> around.policy().figures().discountUpTo().get(role));
+        var tooMuch = mostOff.stream().flatMap(most -> billed(chain).filter(line -> line.price().discountPercent().compareTo(most) > 0)
+                .map(line -> new Evidence.BelowFloor.DiscountLine(line.no(), line.item(), line.description(), line.price().discountPercent(), most,
+                        around.authorRole().get()))).toList();
+        return below.isEmpty() && tooMuch.isEmpty() ? Optional.empty() : Optional.of(new Evidence.BelowFloor(below, tooMuch));
+    }
+
+    private static Stream<OrderLine> billed(Chain chain) {
+        return chain.order().lines().stream().filter(line -> line.kind().isBilled());
+    }
+
+    private static Optional<Evidence> missingPo(Chain chain, Surroundings around) {
+        return around.customer().po().required() && chain.order().po().isBlank() ? Optional.of(new Evidence.PoMissing(around.customer().code()))
+                : Optional.empty();
+    }
+
+    /** Lines at no price are for the check of prices to find. */
+    private static Optional<Evidence> thinMargin(Chain chain, Surroundings around) {
+        return around.policy().figures().minimumMargin().flatMap(least -> {
+            var thin = billed(chain).filter(line -> !line.price().isFree())
+                    .flatMap(line -> around.item(line.item()).unitCost().stream().map(cost -> Evidence.ThinMargin.MarginLine.of(line, cost)))
+                    .filter(line -> line.marginPercent().compareTo(least) < 0).toList();
+            return thin.isEmpty() ? Optional.empty() : Optional.of(new Evidence.ThinMargin(least, thin));
+        });
+    }
+
+    private static Optional<Evidence> overQuota(Chain chain, Surroundings around) {
+        var passed = new ArrayList<Evidence.QuotaPassed.Passed>();
+        for (var quota : around.quotas()) {
+            var asked = Quantity.sum(chain.flows().stream().filter(flow -> flow.line().item().equals(quota.item()))
+                    .map(flow -> flow.ordered().minus(flow.cancelled())).toList());
+            if (asked.isPositive() && quota.used().plus(asked).exceeds(quota.granted())) {
+                passed.add(new Evidence.QuotaPassed.Passed(quota, asked));
+            }
+        }
+        return passed.isEmpty() ? Optional.empty() : Optional.of(new Evidence.QuotaPassed(passed));
+    }
+
+    /** Too early for the house; a line wanted on the day of the order is wanted at once, whenever it is handed in. */
+    private static Optional<Evidence> wrongDates(Chain chain, Surroundings around, Set<Integer> untouched) {
+        var wrong = new ArrayList<Evidence.WrongDates.DatedLine>();
+        for (var line : chain.order().lines()) {
+            var days = around.item(line.item()).leadDays();
+            var earliest = around.businessDate().plusDays(days);
+            var atOnce = days == 0 && line.requestedOn().equals(chain.order().orderedOn());
+            if (line.kind().isBilled() && line.requestedOn().isBefore(earliest) && !atOnce && !untouched.contains(line.no())
+                    && chain.flow(line.no()).open().isPositive()) {
+                wrong.add(new Evidence.WrongDates.DatedLine(line.no(), line.item(), line.description(), line.requestedOn(), earliest, days));
+            }
+        }
+        return wrong.isEmpty() ? Optional.empty() : Optional.of(new Evidence.WrongDates(around.businessDate(), wrong));
+    }
+
+    private static Optional<Evidence> unusual(Chain chain, Surroundings around) {
+        var limit = around.policy().figures().unusualScore();
+        var value = RobustScore.of(chain.order().totals().net().amount(), around.past().values().stream().map(Money::amount).toList())
+                .filter(score -> score.isAbove(limit));
+        var lines = new ArrayList<Evidence.Unusual.UnusualLine>();
+        billed(chain).forEach(line -> RobustScore.of(line.quantity().value(), around.past().quantities().getOrDefault(line.item(), List.of())
+                .stream().map(Quantity::value).toList()).filter(score -> score.isAbove(limit))
+                .ifPresent(score -> lines.add(new Evidence.Unusual.UnusualLine(line.no(), line.item(), line.description(), score))));
+        return value.isEmpty() && lines.isEmpty() ? Optional.empty() : Optional.of(new Evidence.Unusual(value, around.past().values().size(), limit, lines));
     }
 
     private static Optional<Evidence> wrongPrice(Chain chain) {
@@ -153,7 +237,7 @@ public final class Checks {
     private static Optional<Evidence> unlicensed(Chain chain, Surroundings around) {
         var gaps = new ArrayList<Evidence.Unlicensed.LicenceGap>();
         for (var line : chain.order().lines()) {
-            var licenceClass = around.regulated().get(line.item());
+            var licenceClass = around.item(line.item()).regulated().orElse(null);
             if (licenceClass == null || !chain.flow(line.no()).open().isPositive()) {
                 continue;
             }
@@ -178,11 +262,12 @@ public final class Checks {
                         .thenComparing(flow -> flow.line().no())).toList();
         for (var flow : flows) {
             var item = flow.line().item();
-            var available = free.getOrDefault(item, Quantity.ZERO).max(Quantity.ZERO);
+            var place = chain.order().place(flow.line());
+            var available = free.getOrDefault(place, Quantity.ZERO).max(Quantity.ZERO);
             var taken = flow.unreserved().min(available);
-            free.put(item, available.minus(taken));
+            free.put(place, available.minus(taken));
             var waiting = flow.unreserved().minus(taken);
-            if (waiting.isPositive()) {
+            if (waiting.isPositive() && flow.line().shortage() == Shortage.WAIT) {
                 lines.add(new Evidence.Short.ShortLine(flow.line().no(), item, flow.line().description(), flow.toShip(),
                         flow.toShip().minus(waiting), waiting));
             }

@@ -7,7 +7,7 @@ import java.util.Optional;
 /**
  * What the house agreed with a customer, as far as checks ask for it. No limit means that there is none.
  *
- * @param overdue empty where invoices past due hold nothing
+ * @param overdue empty where invoices past due hold nothing; the customer's own agreement, or the house's rule
  * @param block empty unless the customer is blocked
  */
 public record CustomerRules(String code, Optional<Money> creditLimit, PoPolicy po, Optional<Overdue> overdue, Optional<Block> block) {

@@ -86,6 +86,6 @@ public final class Deciding {
     private static List<Effect> releaseAll(Chain chain) {
         return chain.flows().stream().filter(flow -> flow.reserved().isPositive())
                 .<Effect>map(flow -> new Effect.Released(new LineRef(chain.order().number(), flow.line().no()),
-                        chain.order().site(), flow.line().item(), flow.reserved())).toList();
+                        chain.order().siteOf(flow.line()), flow.line().item(), flow.reserved())).toList();
     }
 }

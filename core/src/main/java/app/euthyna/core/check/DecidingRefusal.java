@@ -1,8 +1,9 @@
 package app.euthyna.core.check;
 
+import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.Refusal;
 
-/** Why an order can't be declined any more. */
+/** Why an order can't be decided on any more. */
 public sealed interface DecidingRefusal extends Refusal {
 
     @Override
@@ -25,6 +26,19 @@ public sealed interface DecidingRefusal extends Refusal {
         @Override
         public String instead() {
             return "Cancel the rest instead.";
+        }
+    }
+
+    /** Nothing is open on it that somebody could let pass. */
+    record NothingOpen(String order, OrderState state) implements DecidingRefusal {
+        @Override
+        public String code() {
+            return "nothing-open";
+        }
+
+        @Override
+        public String sentence() {
+            return "Order %s is %s and has no open finding; there is nothing to let pass.".formatted(order, state.words());
         }
     }
 

@@ -2,12 +2,15 @@ package app.euthyna.core.check;
 
 import app.euthyna.core.order.Order;
 import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Person;
+import app.euthyna.core.shared.Refusal;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.List;
 import java.util.Optional;
 
 /** The same customer's PO number must not be ordered twice by mistake (section 5). */
-final class DuplicatePo {
+public final class DuplicatePo {
 
     private DuplicatePo() {
     }
@@ -19,6 +22,13 @@ final class DuplicatePo {
         }
         var policy = around.customer().po();
         return policy.ceiling().isPresent() ? ceiling(order, po, around, policy.ceiling().get()) : matches(po, order.totals().net(), around, policy);
+    }
+
+    /** Why a number can't be saved: the policy refuses what it stops, to whoever may not let it pass. */
+    public static Optional<Refusal> refusal(List<Finding> findings, PoPolicy policy, Person person) {
+        return policy.barred() == PoPolicy.Barred.HOLD || person.decides() ? Optional.empty() : findings.stream()
+                .filter(f -> f.holds() && f.evidence() instanceof Evidence.PoMet).map(f -> (Evidence.PoMet) f.evidence()).findFirst()
+                .map(met -> new CheckRefusal.DuplicatePo(met.po(), met.matches().stream().map(Evidence.PoMet.Match::use).toList()));
     }
 
     private static Optional<Finding> matches(PoNumber po, Money value, Surroundings around, PoPolicy policy) {

@@ -1,13 +1,20 @@
 package app.euthyna.core.check;
 
+import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
+import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Role;
 import java.time.LocalDate;
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.time.temporal.ChronoUnit;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** The figures that made a check fire. */
 public sealed interface Evidence {
@@ -97,6 +104,11 @@ public sealed interface Evidence {
             return ChronoUnit.DAYS.between(invoice.dueOn(), businessDate);
         }
 
+        /** What is open on all of them. */
+        public Money together() {
+            return invoices.stream().map(Surroundings.DueInvoice::open).reduce(Money.zero(above.currency()), Money::plus);
+        }
+
         /** Days that go by do not make it worse: another invoice does, or more open on one. */
         @Override
         public boolean isWorseThan(Evidence waived) {
@@ -106,14 +118,19 @@ public sealed interface Evidence {
     }
 
     /** Lines sold below their item's floor. */
-    record BelowFloor(List<FloorLine> lines) implements Evidence {
+    record BelowFloor(List<FloorLine> lines, List<DiscountLine> discounts) implements Evidence {
 
         /** A line's unit price after discount, and the least it should be; both with four decimals. */
         public record FloorLine(int line, String item, String description, BigDecimal given, BigDecimal floor) {
         }
 
+        /** A line's discount, and the most that its author's role may give; per cent. */
+        public record DiscountLine(int line, String item, String description, BigDecimal given, BigDecimal most, Role role) {
+        }
+
         public BelowFloor {
             lines = List.copyOf(lines);
+            discounts = discounts == null ? List.of() : List.copyOf(discounts);
         }
 
         @Override
@@ -123,24 +140,22 @@ public sealed interface Evidence {
 
         @Override
         public String brief() {
-            return "below floor price";
+            return lines.isEmpty() ? "discount too high" : "below floor price";
         }
 
         @Override
         public String sentence() {
-            return lines.stream().map(l -> "line %d goes at %s, its floor is %s".formatted(l.line(), plain(l.given()), plain(l.floor())))
-                    .collect(Collectors.joining("; "));
-        }
-
-        private static String plain(BigDecimal price) {
-            var stripped = price.stripTrailingZeros();
-            return (stripped.scale() < 2 ? stripped.setScale(2) : stripped).toPlainString();
+            return Stream.concat(lines.stream().map(l -> "line %d goes at %s, its floor is %s".formatted(l.line(), Figures.price(l.given()), Figures.price(l.floor()))),
+                    discounts.stream().map(l -> "line %d has %s per cent off, %s may give %s".formatted(l.line(), Figures.plain(l.given()), l.role().words(),
+                            Figures.plain(l.most())))).collect(Collectors.joining("; "));
         }
 
         @Override
         public boolean isWorseThan(Evidence waived) {
             return !(waived instanceof BelowFloor before) || lines.stream().anyMatch(line -> before.lines.stream()
-                    .noneMatch(l -> l.line() == line.line() && l.item().equals(line.item()) && line.given().compareTo(l.given()) >= 0));
+                    .noneMatch(l -> l.line() == line.line() && l.item().equals(line.item()) && line.given().compareTo(l.given()) >= 0))
+                    || discounts.stream().anyMatch(line -> before.discounts.stream()
+                    .noneMatch(l -> l.line() == line.line() && l.item().equals(line.item()) && line.given().compareTo(l.given()) <= 0));
         }
     }
 
@@ -174,12 +189,12 @@ public sealed interface Evidence {
         public String sentence() {
             var first = matches.get(0);
             var reads = switch (first.kind()) {
-                case SAME -> "is also on order %s";
-                case ALIKE -> "reads like %2$s on order %1$s";
-                case NEAR -> "is one slip away from %2$s on order %1$s";
+                case SAME -> "is also on %s";
+                case ALIKE -> "reads like %2$s on %1$s";
+                case NEAR -> "is one slip away from %2$s on %1$s";
             };
             var more = matches.size() == 1 ? "" : " and %d more".formatted(matches.size() - 1);
-            return "the PO number " + reads.formatted(first.use().order(), first.use().po()) + more;
+            return "the PO number " + reads.formatted(first.use().document(), first.use().po()) + more;
         }
 
         @Override
@@ -262,7 +277,8 @@ public sealed interface Evidence {
                 return switch (licence.answer()) {
                     case NO_LICENCE -> "there is no " + of;
                     case NOT_FOUND -> "the register does not know the " + of + " " + licence.number();
-                    case NO_ANSWER -> "the register gave no answer on the " + of + " " + licence.number();
+                    case NO_ANSWER -> "the register gave no answer on the " + of + " " + licence.number()
+                            + (licence.tries() > 1 ? " in " + licence.tries() + " tries" : "");
                     case FOUND -> "the " + of + " lapsed " + ChronoUnit.DAYS.between(licence.validTo(), on)
                             + " days ago";
                 };
@@ -333,6 +349,198 @@ public sealed interface Evidence {
         public boolean isWorseThan(Evidence waived) {
             return !(waived instanceof Short before) || lines.stream().anyMatch(line -> before.lines.stream()
                     .noneMatch(l -> l.line() == line.line() && !line.waiting().exceeds(l.waiting())));
+        }
+    }
+
+    /** The customer requires a PO number and the order has none. */
+    record PoMissing(String customer) implements Evidence {
+        @Override
+        public Check check() {
+            return Check.MISSING_PO;
+        }
+
+        @Override
+        public String brief() {
+            return "no PO";
+        }
+
+        @Override
+        public String sentence() {
+            return "customer " + customer + " requires a PO number and the order has none";
+        }
+
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            return !(waived instanceof PoMissing);
+        }
+    }
+
+    /** Lines that leave less than the house's margin: (price after discount − unit cost) ÷ price after discount. */
+    record ThinMargin(BigDecimal leastPercent, List<MarginLine> lines) implements Evidence {
+
+        private static final BigDecimal HUNDRED = BigDecimal.valueOf(100);
+
+        /** A line with what a unit brings and costs, and its margin in per cent with one decimal. */
+        public record MarginLine(int line, String item, String description, BigDecimal given, BigDecimal cost, BigDecimal marginPercent) {
+
+            static MarginLine of(OrderLine line, BigDecimal cost) {
+                var price = line.price().afterDiscount();
+                return new MarginLine(line.no(), line.item(), line.description(), price, cost,
+                        price.subtract(cost).multiply(HUNDRED).divide(price, 1, RoundingMode.HALF_UP));
+            }
+        }
+
+        public ThinMargin {
+            lines = List.copyOf(lines);
+        }
+
+        @Override
+        public Check check() {
+            return Check.MARGIN;
+        }
+
+        @Override
+        public String brief() {
+            return "margin " + Figures.grouped(worst().marginPercent()) + " %";
+        }
+
+        private MarginLine worst() {
+            return lines.stream().min(Comparator.comparing(MarginLine::marginPercent)).orElseThrow();
+        }
+
+        @Override
+        public String sentence() {
+            var worst = worst();
+            return "line %d leaves %s per cent, the house wants %s%s".formatted(worst.line(), Figures.grouped(worst.marginPercent()), Figures.plain(leastPercent),
+                    lines.size() == 1 ? "" : ", and " + (lines.size() - 1) + " more");
+        }
+
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            return !(waived instanceof ThinMargin before) || lines.stream().anyMatch(line -> before.lines.stream()
+                    .noneMatch(l -> l.line() == line.line() && l.item().equals(line.item()) && line.marginPercent().compareTo(l.marginPercent()) >= 0));
+        }
+    }
+
+    /** A season's quota would be passed: used + asked > granted. */
+    record QuotaPassed(List<Passed> quotas) implements Evidence {
+
+        /** A quota with what the order asks of its item. */
+        public record Passed(Quota quota, Quantity asked) {
+
+            /** By how much it would be passed. */
+            public Quantity excess() {
+                return quota.used().plus(asked).minus(quota.granted());
+            }
+        }
+
+        public QuotaPassed {
+            quotas = List.copyOf(quotas);
+        }
+
+        @Override
+        public Check check() {
+            return Check.QUOTA;
+        }
+
+        @Override
+        public String brief() {
+            return "over quota by " + quotas.get(0).excess();
+        }
+
+        @Override
+        public String sentence() {
+            return quotas.stream().map(p -> "%s %s may have %s of %s this season, has %s and asks for %s".formatted(p.quota().scope().words(), p.quota().key(),
+                    p.quota().granted(), p.quota().item(), p.quota().used(), p.asked())).collect(Collectors.joining("; "));
+        }
+
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            return !(waived instanceof QuotaPassed before) || quotas.stream().anyMatch(now -> before.quotas.stream()
+                    .noneMatch(b -> b.quota().item().equals(now.quota().item()) && b.quota().scope() == now.quota().scope()
+                            && b.quota().key().equals(now.quota().key()) && !now.excess().exceeds(b.excess())));
+        }
+    }
+
+    /** Lines wanted in the past, or sooner than the house can have their goods. */
+    record WrongDates(LocalDate businessDate, List<DatedLine> lines) implements Evidence {
+
+        /** A line with the day it is wanted and the first that is possible. */
+        public record DatedLine(int line, String item, String description, LocalDate requestedOn, LocalDate earliest, int leadDays) {
+        }
+
+        public WrongDates {
+            lines = List.copyOf(lines);
+        }
+
+        private static String in(long days) {
+            return days == 0 ? "today" : days == 1 ? "tomorrow" : "in " + days + " days";
+        }
+
+        @Override
+        public Check check() {
+            return Check.DATES;
+        }
+
+        @Override
+        public String brief() {
+            return lines.stream().anyMatch(l -> l.requestedOn().isBefore(businessDate)) ? "date has passed" : "before lead time";
+        }
+
+        @Override
+        public String sentence() {
+            return lines.stream().map(l -> l.requestedOn().isBefore(businessDate)
+                    ? "line %d is wanted %d days ago".formatted(l.line(), ChronoUnit.DAYS.between(l.requestedOn(), businessDate))
+                    : "line %d is wanted %s, its lead time is %d".formatted(l.line(), in(ChronoUnit.DAYS.between(businessDate, l.requestedOn())), l.leadDays()))
+                    .collect(Collectors.joining("; "));
+        }
+
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            return !(waived instanceof WrongDates before) || lines.stream().anyMatch(line -> before.lines.stream()
+                    .noneMatch(l -> l.line() == line.line() && !line.requestedOn().isBefore(l.requestedOn())));
+        }
+    }
+
+    /**
+     * Value or quantity far outside what the customer ordered before.
+     *
+     * @param value of the whole order, where that is unusual
+     * @param orders so many earlier ones were looked at
+     */
+    record Unusual(Optional<RobustScore> value, int orders, BigDecimal limit, List<UnusualLine> lines) implements Evidence {
+
+        /** A line whose quantity is unusual. */
+        public record UnusualLine(int line, String item, String description, RobustScore quantity) {
+        }
+
+        public Unusual {
+            lines = List.copyOf(lines);
+        }
+
+        @Override
+        public Check check() {
+            return Check.UNUSUAL;
+        }
+
+        @Override
+        public String brief() {
+            return value.isPresent() ? "unusual value" : "unusual quantity";
+        }
+
+        @Override
+        public String sentence() {
+            return Stream.concat(value.stream().map(v -> "its net %s is far from the usual %s".formatted(Figures.grouped(v.figure()), Figures.grouped(v.median().setScale(v.figure().scale(), RoundingMode.HALF_UP)))),
+                    lines.stream().map(l -> "line %d asks for %s, usual are %s".formatted(l.line(), new Quantity(l.quantity().figure()),
+                            new Quantity(l.quantity().median().setScale(Quantity.DECIMALS, RoundingMode.HALF_UP))))).collect(Collectors.joining("; "));
+        }
+
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            return !(waived instanceof Unusual before)
+                    || value.isPresent() && before.value.filter(v -> value.get().score().abs().compareTo(v.score().abs()) <= 0).isEmpty()
+                    || lines.stream().anyMatch(line -> before.lines.stream().noneMatch(l -> l.item().equals(line.item())
+                            && line.quantity().figure().subtract(l.quantity().median()).abs().compareTo(l.quantity().figure().subtract(l.quantity().median()).abs()) <= 0));
         }
     }
 }

@@ -39,7 +39,7 @@ public record LineFlow(OrderLine line, Quantity cancelled, Quantity reserved, Qu
         return switch (line.kind()) {
             case STOCK -> atNoCharge ? Quantity.ZERO : dispatched.minus(billed);
             case SERVICE, CHARGE -> ordered().minus(cancelled).minus(billed);
-            case TEXT -> Quantity.ZERO;
+            case TEXT, SUBTOTAL -> Quantity.ZERO;
         };
     }
 

@@ -14,6 +14,7 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -29,7 +30,10 @@ public final class Dispatching {
     public record Pick(int line, Quantity quantity) {
     }
 
-    /** Picks reserved goods of a cleared order: those asked for, or all that is reserved where {@code picks} is empty. */
+    /**
+     * Picks reserved goods of a cleared order: those asked for, or all that is reserved where {@code picks} is empty. A note is of one
+     * store: where lines ship from several, the order's own comes first, and the others are staged after it.
+     */
     public static Decision<Effect.Staged> stage(Chain chain, String number, LocalDate on, List<Pick> picks) {
         var order = chain.order();
         if (!order.state().isCleared()) {
@@ -37,7 +41,9 @@ public final class Dispatching {
         }
         var asked = picks;
         if (asked.isEmpty()) {
-            asked = chain.flows().stream().filter(flow -> flow.reserved().isPositive())
+            var from = chain.flows().stream().filter(flow -> flow.reserved().isPositive()).map(flow -> order.siteOf(flow.line()))
+                    .min(Comparator.comparing((String site) -> !site.equals(order.site())).thenComparing(site -> site));
+            asked = chain.flows().stream().filter(flow -> flow.reserved().isPositive() && order.siteOf(flow.line()).equals(from.orElse("")))
                     .map(flow -> new Pick(flow.line().no(), flow.reserved())).toList();
             if (asked.isEmpty()) {
                 var open = chain.flows().stream().anyMatch(flow -> flow.toShip().minus(flow.staged()).isPositive());
@@ -68,8 +74,12 @@ public final class Dispatching {
             lines.add(new Dispatch.Line(lines.size() + 1, pick.line(), flow.line().item(), pick.quantity(),
                     Money.zero(order.currency())));
         }
+        var sites = lines.stream().map(line -> order.siteOf(order.line(line.orderLine()))).distinct().toList();
+        if (sites.size() > 1) {
+            refusals.add(CommonRefusal.Incomplete.of("lines", "lines of one store: these ship from " + String.join(" and ", sites)));
+        }
         return refusals.isEmpty()
-                ? Decision.of(new Effect.Staged(new Dispatch(number, order.number(), order.site(), Dispatch.State.STAGED, on, lines)))
+                ? Decision.of(new Effect.Staged(new Dispatch(number, order.number(), sites.get(0), Dispatch.State.STAGED, on, lines)))
                 : Decision.refused(refusals);
     }
 

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Stream;
 
 /** Whether an order may be changed into another content, and what the change amounts to in words. */
 public final class Amendment {
@@ -24,7 +25,8 @@ public final class Amendment {
      *
      * @param committed per line the least quantity that staged, shipped, billed and cancelled goods leave possible
      */
-    public static Decision<Change> decide(Order before, Order after, Map<Integer, Committed> committed, boolean poRequired) {
+    public static Decision<Change> decide(Order before, Order after, Map<Integer, Committed> committed, boolean poRequired,
+            EntryRules rules) {
         if (before.state() == OrderState.AWAITING_APPROVAL) {
             return Decision.refused(new OrderRefusal.Locked(before.number()));
         }
@@ -46,7 +48,7 @@ public final class Amendment {
             }
         }
         if (before.state() != OrderState.DRAFT) {
-            refusals.addAll(OrderEntry.refusals(after, poRequired));
+            refusals.addAll(OrderEntry.refusals(after, poRequired, rules));
         }
         return refusals.isEmpty() ? Decision.of(new Change(after, differences(before, after))) : Decision.refused(refusals);
     }
@@ -56,9 +58,14 @@ public final class Amendment {
         differ(differences, "PO", before.po(), after.po());
         differ(differences, "requested", before.requestedOn(), after.requestedOn());
         differ(differences, "remark", before.remark(), after.remark());
+        differ(differences, "external reference", before.details().externalReference(), after.details().externalReference());
+        differ(differences, "revenue unit", before.details().revenueUnit(), after.details().revenueUnit());
+        differ(differences, "ship-to", before.details().shipTo().words(), after.details().shipTo().words());
+        Stream.concat(before.details().fields().keySet().stream(), after.details().fields().keySet().stream()).distinct().sorted().forEach(code ->
+                differ(differences, code, before.details().fields().getOrDefault(code, ""), after.details().fields().getOrDefault(code, "")));
         for (var line : before.lines()) {
             if (!after.hasLine(line.no())) {
-                differences.add("line %d: %s %s taken off".formatted(line.no(), line.quantity(), line.description()));
+                differences.add("line %d: %s taken off".formatted(line.no(), what(line)));
                 continue;
             }
             var changed = after.line(line.no());
@@ -69,9 +76,14 @@ public final class Amendment {
             differ(differences, where + "discount", line.price().discountPercent().stripTrailingZeros().toPlainString(),
                     changed.price().discountPercent().stripTrailingZeros().toPlainString());
             differ(differences, where + "requested", line.requestedOn(), changed.requestedOn());
+            differ(differences, where + "store", before.siteOf(line), after.siteOf(changed));
+            differ(differences, where + "when short", line.shortage(), changed.shortage());
+            if (!line.kind().isBilled()) {
+                differ(differences, where + "text", line.description(), changed.description());
+            }
         }
         after.lines().stream().filter(line -> !before.hasLine(line.no())).forEach(line ->
-                differences.add("line %d: %s %s added".formatted(line.no(), line.quantity(), line.description())));
+                differences.add("line %d: %s added".formatted(line.no(), what(line))));
         return differences;
     }
 
@@ -79,6 +91,10 @@ public final class Amendment {
         if (!Objects.equals(before, after)) {
             differences.add("%s from %s to %s".formatted(field, words(before), words(after)));
         }
+    }
+
+    private static String what(OrderLine line) {
+        return line.kind().isBilled() ? line.quantity() + " " + line.description() : line.kind() == LineKind.SUBTOTAL ? "subtotal" : "text";
     }
 
     private static String words(Object value) {

@@ -1,5 +1,6 @@
 package app.euthyna.core.order;
 
+import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Totals;
 import java.time.LocalDate;
@@ -16,7 +17,7 @@ import java.util.function.Function;
  */
 public record Order(String number, long sequence, OrderKind kind, OrderState state, String customer, String po, String site,
         LocalDate orderedOn, LocalDate requestedOn, String remark, String author, String lastEditor, Currency currency,
-        List<OrderLine> lines) {
+        Details details, List<OrderLine> lines) {
 
     public Order {
         lines = List.copyOf(lines);
@@ -46,17 +47,39 @@ public record Order(String number, long sequence, OrderKind kind, OrderState sta
                 .map(line -> new Totals.Part(line.net(of.apply(line), currency), line.vat())).toList(), currency);
     }
 
+    /** The store that a line ships from. */
+    public String siteOf(OrderLine line) {
+        return line.site().isEmpty() ? site : line.site();
+    }
+
+    /** By which free stock for a line is known: its item, and the store where that is not the order's own. */
+    public String place(OrderLine line) {
+        return siteOf(line).equals(site) ? line.item() : line.item() + " at " + line.site();
+    }
+
+    /** Net of the lines between a subtotal and the one before it. */
+    public Money subtotal(OrderLine at) {
+        var sum = Money.zero(currency);
+        for (var line : lines) {
+            if (line.no() == at.no()) {
+                return sum;
+            }
+            sum = line.kind() == LineKind.SUBTOTAL ? Money.zero(currency) : sum.plus(line.net(line.quantity(), currency));
+        }
+        throw new IllegalArgumentException("order " + number + " has no line " + at.no());
+    }
+
     public boolean wasWrittenBy(String username) {
         return author.equals(username) || lastEditor.equals(username);
     }
 
     public Order withState(OrderState changed) {
         return new Order(number, sequence, kind, changed, customer, po, site, orderedOn, requestedOn, remark, author, lastEditor,
-                currency, lines);
+                currency, details, lines);
     }
 
     public Order withLines(List<OrderLine> changed) {
         return new Order(number, sequence, kind, state, customer, po, site, orderedOn, requestedOn, remark, author, lastEditor,
-                currency, changed);
+                currency, details, changed);
     }
 }

@@ -16,12 +16,14 @@ public final class OrderEntry {
      * The mandatory entries that are missing, each named by its field.
      *
      * @param poRequired the customer's own rule
+     * @param rules what the house asks of every order
      */
-    public static List<Missing> missing(Order order, boolean poRequired) {
+    public static List<Missing> missing(Order order, boolean poRequired, EntryRules rules) {
         var missing = new ArrayList<Missing>();
         if (poRequired && order.po().isBlank()) {
             missing.add(new Missing("po", "customer " + order.customer() + " requires a PO number"));
         }
+        missing.addAll(rules.missing(order.details()));
         if (order.lines().stream().noneMatch(line -> line.kind().isBilled())) {
             missing.add(new Missing("lines", "at least one line with an item"));
         }
@@ -34,8 +36,8 @@ public final class OrderEntry {
     }
 
     /** What speaks against handing the order in. */
-    public static List<Refusal> refusals(Order order, boolean poRequired) {
-        var missing = missing(order, poRequired);
+    public static List<Refusal> refusals(Order order, boolean poRequired, EntryRules rules) {
+        var missing = missing(order, poRequired, rules);
         return missing.isEmpty() ? List.of() : List.of(new CommonRefusal.Incomplete(missing));
     }
 }

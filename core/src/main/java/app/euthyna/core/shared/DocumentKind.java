@@ -8,7 +8,10 @@ public enum DocumentKind {
     INVOICE("Invoice", ""),
     PAYMENT("Payment", "P-"),
     STOCK_RECEIPT("Stock receipt", "SR-"),
-    ENTRY("Entry", "J-");
+    ENTRY("Entry", "J-"),
+    QUOTE("Quote", "Q-"),
+    BLANKET_ORDER("Blanket order", "B-"),
+    RECURRING_ORDER("Recurring order", "R-");
 
     private final String word;
     private final String prefix;

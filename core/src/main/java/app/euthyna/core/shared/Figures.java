@@ -8,6 +8,17 @@ public final class Figures {
     private Figures() {
     }
 
+    /** A unit price: two decimals at least, more only where they are not zero. */
+    public static String price(BigDecimal unit) {
+        var stripped = unit.stripTrailingZeros();
+        return (stripped.scale() < 2 ? stripped.setScale(2) : stripped).toPlainString();
+    }
+
+    /** Per cent, a factor: no zeros at the end. */
+    public static String plain(BigDecimal figure) {
+        return figure.stripTrailingZeros().toPlainString();
+    }
+
     public static String grouped(BigDecimal figure) {
         var plain = figure.abs().toPlainString();
         var point = plain.indexOf('.');

@@ -1,9 +1,29 @@
 package app.euthyna.core.shared;
 
-/** Who acts: a fact like any other. */
-public record Person(String username, Role role) {
+import java.util.Collection;
+import java.util.Set;
+
+/**
+ * Who acts: a fact like any other.
+ *
+ * @param standsInFor roles of those who are away and named this person as their deputy
+ */
+public record Person(String username, Role role, Set<Role> standsInFor) {
+
+    public Person {
+        standsInFor = Set.copyOf(standsInFor);
+    }
+
+    public Person(String username, Role role) {
+        this(username, role, Set.of());
+    }
 
     public boolean decides() {
-        return role == Role.CONTROLLER || role == Role.LEAD;
+        return carries(Set.of(Role.CONTROLLER, Role.LEAD));
+    }
+
+    /** One of the roles is the person's own, or that of somebody they stand in for. */
+    public boolean carries(Collection<Role> roles) {
+        return roles.contains(role) || roles.stream().anyMatch(standsInFor::contains);
     }
 }

@@ -138,7 +138,7 @@ public final class Planner {
         var releases = new ArrayList<Effect>();
         released.forEach((no, quantity) -> {
             if (quantity.isPositive()) {
-                releases.add(new Effect.Released(new LineRef(order.number(), no), order.site(), order.line(no).item(), quantity));
+                releases.add(new Effect.Released(new LineRef(order.number(), no), order.siteOf(order.line(no)), order.line(no).item(), quantity));
             }
         });
         if (!releases.isEmpty()) {

@@ -114,6 +114,12 @@ class ApprovingTests {
             assertThat(decided.covers(Content.of(awaiting("60").withLines(List.of(stock(1, "A", "60", "100.00", "0"), stock(2, "A", "1", "100.00", "0")))))).isFalse();
         }
 
+        /** Kept by a house whose orders could not name an address yet. */
+        @Test
+        void ofBeforeThereWereAddressesCoverWhatShipsToTheCustomer() {
+            assertThat(new Content(decided.customer(), decided.site(), null, decided.lines()).covers(Content.of(awaiting("60")))).isTrue();
+        }
+
         /** However an order is changed and decided on, none is without a pending level whose every level was not approved by two hands. */
         @Test
         void areNeverThroughWithoutEveryLevelThatIsAskedFor() {

@@ -10,11 +10,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.core.check.CustomerPosition.Term;
 import app.euthyna.core.flow.Chain;
+import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.Person;
+import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Role;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -32,8 +35,8 @@ class ChecksTests {
     private static Surroundings owing(String unpaid, String limit) {
         var nothing = Term.nothing(EUR);
         var position = new CustomerPosition(new Term(eur(unpaid), List.of()), nothing, nothing, nothing);
-        return new Surroundings(TODAY, new CustomerRules("C", Optional.of(eur(limit)), PoPolicy.STANDARD, Optional.empty(), Optional.empty()), position, List.of(), List.of(), Map.of(), Map.of(),
-                Map.of(), Map.of("A", q(100)), CheckPolicy.STANDARD);
+        return Surroundings.of(TODAY, new CustomerRules("C", Optional.of(eur(limit)), PoPolicy.STANDARD, Optional.empty(), Optional.empty()), position)
+                .withFree(Map.of("A", q(100)));
     }
 
     private static List<Finding> run(Surroundings around, List<Finding> before) {
@@ -59,10 +62,10 @@ class ChecksTests {
     class Others {
 
         private Surroundings around(int granted, String above, LocalDate due, String open, Map<String, BigDecimal> floors, Optional<CustomerRules.Block> block) {
-            var plain = owing("0.00", "100000.00");
-            return new Surroundings(TODAY, new CustomerRules("C", Optional.empty(), PoPolicy.STANDARD, Optional.of(new CustomerRules.Overdue(granted, eur(above))), block),
-                    plain.position(), List.of(), List.of(new Surroundings.DueInvoice("2026-1", due, eur(open))), floors, Map.of(), Map.of(), Map.of("A", q(100)),
-                    CheckPolicy.STANDARD);
+            var items = new HashMap<String, ItemFact>();
+            floors.forEach((item, floor) -> items.put(item, ItemFact.PLAIN.withFloor(floor)));
+            return owing("0.00", "100000.00").withItems(items).withDueInvoices(List.of(new Surroundings.DueInvoice("2026-1", due, eur(open))))
+                    .withCustomer(new CustomerRules("C", Optional.empty(), PoPolicy.STANDARD, Optional.of(new CustomerRules.Overdue(granted, eur(above))), block));
         }
 
         private List<String> sentences(Surroundings around) {
@@ -92,6 +95,121 @@ class ChecksTests {
             var waived = Deciding.waive(CHAIN, found, Set.of(Check.BLOCKED), CONTROLLER, "this one is paid", TODAY).get();
             assertThat(run(around(30, "0.00", TODAY, "5.00", Map.of(), Optional.of(block)), waived)).noneMatch(Finding::isOpen);
             assertThat(run(around(30, "0.00", TODAY, "5.00", Map.of(), Optional.of(new CustomerRules.Block("lead", TODAY, "again"))), waived)).allMatch(Finding::isOpen);
+        }
+    }
+
+    @Nested
+    class Figures {
+
+        private Chain chain(OrderKind kind, OrderState state, LocalDate requested, String discount, String quantity) {
+            var line = stock(1, "A", quantity, "10.00", "0").withPrice(new Price(new BigDecimal("10.00"), new BigDecimal(discount))).withRequestedOn(requested);
+            var plain = order("SO-1", state, line);
+            return Chain.of(new app.euthyna.core.order.Order(plain.number(), 1, kind, state, "C", "", "S", TODAY, TODAY, "", "clerk", "clerk", EUR, plain.details(), List.of(line)));
+        }
+
+        private List<String> briefs(Chain chain, Surroundings around) {
+            return Checks.run(chain, around, List.of(), Checks.Occasion.SUBMITTED, Optional.empty()).stream().map(f -> f.evidence().brief()).toList();
+        }
+
+        private Surroundings with(CheckFigures figures) {
+            return owing("0.00", "100000.00").withPolicy(new CheckPolicy(Map.of(), figures)).withAuthorRole(Role.CLERK);
+        }
+
+        @Test
+        void aRoleMayGiveItsDiscountAndNotATenthOfAPercentMore() {
+            var around = with(new CheckFigures(Optional.empty(), Optional.empty(), Map.of(Role.CLERK, BigDecimal.TEN), CheckFigures.USUAL_SCORE));
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "10", "1"), around)).isEmpty();
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "10.1", "1"), around)).containsExactly("discount too high");
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "10.1", "1"), around.withAuthorRole(Role.LEAD))).isEmpty();
+        }
+
+        /** (9.00 − 7.65) ÷ 9.00 = 15.0 %. */
+        @Test
+        void marginIsOfThePriceAfterDiscountAndFreeGoodsHaveNone() {
+            var around = with(new CheckFigures(Optional.empty(), Optional.of(new BigDecimal("15")), Map.of(), CheckFigures.USUAL_SCORE));
+            var dear = around.withItems(Map.of("A", ItemFact.PLAIN.withUnitCost(new BigDecimal("7.66"))));
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "10", "1"), around.withItems(Map.of("A", ItemFact.PLAIN.withUnitCost(new BigDecimal("7.65")))))).isEmpty();
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "10", "1"), dear)).containsExactly("margin 14.9 %");
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "100", "1"), dear)).containsExactly("price is zero");
+            assertThat(briefs(chain(OrderKind.SAMPLE, OrderState.SUBMITTED, TODAY, "10", "1"), dear)).containsExactly("price not zero");
+        }
+
+        @Test
+        void aQuotaMayBeUsedUpAndNotPassed() {
+            var quota = new Quota("A", Quota.Scope.CUSTOMER, "C", TODAY, TODAY, q(100), q(90));
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "0", "10"), owing("0.00", "9999.00").withQuotas(List.of(quota)))).isEmpty();
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "0", "11"), owing("0.00", "9999.00").withQuotas(List.of(quota))))
+                    .containsExactly("over quota by 1");
+        }
+
+        @Test
+        void datesThatHavePassedAreAskedWhenWrittenAndNotAsDaysGoBy() {
+            var late = chain(OrderKind.STANDARD, OrderState.HELD, TODAY.minusDays(1), "0", "1");
+            assertThat(briefs(late, owing("0.00", "9999.00"))).containsExactly("date has passed");
+            assertThat(Checks.run(late, owing("0.00", "9999.00"), List.of(), Checks.Occasion.WORLD_CHANGED, Optional.empty())).isEmpty();
+            assertThat(Checks.run(late, owing("0.00", "9999.00"), List.of(), Checks.Occasion.CHANGED, Optional.of(late))).isEmpty();
+            var slow = owing("0.00", "9999.00").withItems(Map.of("A", ItemFact.PLAIN.withLeadDays(5)));
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY.plusDays(4), "0", "1"), slow)).containsExactly("before lead time");
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY.plusDays(5), "0", "1"), slow)).isEmpty();
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "0", "1"), owing("0.00", "9999.00"))).isEmpty();
+        }
+
+        /** Median 5.5, MAD 2.5, 0.6745 × (25 − 5.5) ÷ 2.5 = 5.26: worked by hand by the formula of the NIST/SEMATECH e-Handbook, 1.3.5.17. */
+        @Test
+        void whatIsFarFromTheMedianIsUnusual() {
+            var quantities = java.util.stream.IntStream.rangeClosed(1, 10).mapToObj(app.euthyna.core.Given::q).toList();
+            var score = RobustScore.of(new BigDecimal("25"), quantities.stream().map(app.euthyna.core.shared.Quantity::value).toList()).orElseThrow();
+            assertThat(score.median()).isEqualByComparingTo("5.5");
+            assertThat(score.deviation()).isEqualByComparingTo("2.5");
+            assertThat(score.score()).isEqualByComparingTo("5.26");
+            var past = new PastOrders(java.util.Collections.nCopies(10, eur("100.00")), Map.of("A", quantities));
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "0", "10"), owing("0.00", "9999.00").withPast(past))).isEmpty();
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "0", "25"), owing("0.00", "9999.00").withPast(past))).containsExactly("unusual value");
+            assertThat(RobustScore.of(BigDecimal.TEN, java.util.Collections.nCopies(7, BigDecimal.ONE))).isEmpty();
+        }
+
+        @Test
+        void severitiesAreTheHousesByKindOfOrder() {
+            var loud = new CheckPolicy(Map.of(Check.DATES, Map.of(OrderKind.STANDARD, Severity.STOP, OrderKind.SAMPLE, Severity.OFF)), CheckFigures.NONE);
+            var standard = Checks.run(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY.minusDays(1), "0", "1"), owing("0.00", "9999.00").withPolicy(loud), List.of(),
+                    Checks.Occasion.SUBMITTED, Optional.empty());
+            assertThat(standard).singleElement().matches(Finding::holds);
+            assertThat(briefs(chain(OrderKind.SAMPLE, OrderState.SUBMITTED, TODAY.minusDays(1), "100", "1"), owing("0.00", "9999.00").withPolicy(loud))).isEmpty();
+        }
+    }
+
+    @Nested
+    class PoUses {
+
+        private List<Finding> met(PoPolicy policy, PoUse use) {
+            var around = owing("0.00", "9999.00");
+            return run(around.withPoUses(List.of(use)).withCustomer(new CustomerRules("C", Optional.empty(), policy, Optional.empty(), Optional.empty())), List.of());
+        }
+
+        @Test
+        void arePutToWhoeverMayLetThemPassAndRefusedToOthersWhereThePolicySaysSo() {
+            var use = new PoUse("SO-0", "p 1", TODAY, eur("1.00"), List.of(), PoUse.Place.OPEN_ORDER, false);
+            var refuse = new PoPolicy(false, Severity.STOP, Severity.STOP, Severity.CAUTION, Optional.empty(), PoPolicy.Barred.REFUSE);
+            var clerk = new Person("clerk", Role.CLERK);
+            assertThat(DuplicatePo.refusal(met(PoPolicy.STANDARD, use), PoPolicy.STANDARD, clerk)).isEmpty();
+            assertThat(DuplicatePo.refusal(met(refuse, use), refuse, clerk)).get().satisfies(r -> {
+                assertThat(r.code()).isEqualTo("duplicate-po");
+                assertThat(r.sentence()).contains("order SO-0 as p 1");
+            });
+            assertThat(DuplicatePo.refusal(met(refuse, use), refuse, CONTROLLER)).isEmpty();
+        }
+
+        @Test
+        void countWhereTheHouseLooks() {
+            var closed = new PoUse("SO-0", "P-1", TODAY.minusMonths(25), eur("1.00"), List.of("2024-1"), PoUse.Place.CLOSED_ORDER, false);
+            assertThat(new PoPlaces(true, true, 24, true, false, true).include(closed, TODAY)).isFalse();
+            assertThat(new PoPlaces(true, true, 25, true, false, true).include(closed, TODAY)).isTrue();
+            assertThat(new PoPlaces(false, false, 0, false, true, false).include(closed, TODAY)).as("by its posted invoice").isTrue();
+            var open = new PoUse("SO-0", "P-1", TODAY, eur("1.00"), List.of(), PoUse.Place.OPEN_ORDER, true);
+            assertThat(new PoPlaces(false, true, 24, false, true, true).include(open, TODAY)).isFalse();
+            assertThat(new PoPlaces(false, true, 24, true, true, true).include(open, TODAY)).as("by what waits to be billed").isTrue();
+            var old = new PoUse("R-88", "P-1", TODAY.minusYears(9), eur("1.00"), List.of(), PoUse.Place.IMPORTED, false);
+            assertThat(PoPlaces.EVERYWHERE.include(old, TODAY)).isTrue();
         }
     }
 

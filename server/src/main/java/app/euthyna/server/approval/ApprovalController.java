@@ -4,7 +4,6 @@ import app.euthyna.core.approval.Level;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.approval.ApprovalStore.StoredRule;
-import app.euthyna.server.check.CheckService;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.order.OrderView;
@@ -21,6 +20,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.function.Consumer;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -35,17 +35,17 @@ import org.springframework.web.bind.annotation.RestController;
 class ApprovalController {
 
     private final ApprovalService approvals;
+    private final Reminders reminders;
     private final ApprovalStore store;
-    private final CheckService checks;
     private final OrderService orders;
     private final MasterData masterData;
     private final Commands commands;
 
-    ApprovalController(ApprovalService approvals, ApprovalStore store, CheckService checks, OrderService orders, MasterData masterData,
+    ApprovalController(ApprovalService approvals, Reminders reminders, ApprovalStore store, OrderService orders, MasterData masterData,
             Commands commands) {
         this.approvals = approvals;
+        this.reminders = reminders;
         this.store = store;
-        this.checks = checks;
         this.orders = orders;
         this.masterData = masterData;
         this.commands = commands;
@@ -65,7 +65,7 @@ class ApprovalController {
     @May.Propose
     @PostMapping("/orders/{number}/approvals")
     OrderView approve(@PathVariable String number, @Valid @RequestBody ApprovalStep request, HttpServletRequest http) {
-        return step(number, request, http, context -> approvals.approve(context, number, request.version(), checks.findingsOf(number)));
+        return step(number, request, http, context -> approvals.approve(context, number, request.version()));
     }
 
     @May.Propose
@@ -78,6 +78,19 @@ class ApprovalController {
     @PostMapping("/orders/{number}/recalls")
     OrderView recall(@PathVariable String number, @Valid @RequestBody ApprovalStep request, HttpServletRequest http) {
         return step(number, request, http, context -> approvals.recall(context, number, request.version()));
+    }
+
+    record Reminded(List<String> told) {
+    }
+
+    record Reminder(LocalDate date) {
+    }
+
+    /** Reminds those whose word an order waits for. */
+    @May.Propose
+    @PostMapping("/orders/{number}/reminders")
+    Reminded remind(@PathVariable String number, @Valid @RequestBody Reminder request, HttpServletRequest http) {
+        return commands.run(http, request, Reminded.class, context -> new Reminded(reminders.remind(context.on(request.date()), number)));
     }
 
     private OrderView step(String number, ApprovalStep request, HttpServletRequest http, Consumer<CommandContext> step) {
@@ -105,6 +118,27 @@ class ApprovalController {
     Rules writeOwn(@PathVariable String code, @Valid @RequestBody Rules request, HttpServletRequest http) {
         masterData.customer(code);
         return write(code, request, http);
+    }
+
+    /** What holds for a customer: rules of its own, or the house's. */
+    record CustomerRulesView(boolean own, List<Rule> rules) {
+    }
+
+    @GetMapping("/customers/{code}/approval-rules")
+    CustomerRulesView rulesOf(@PathVariable String code) {
+        masterData.customer(code);
+        return new CustomerRulesView(store.hasOwn(code), shown(store.hasOwn(code) ? code : null).rules());
+    }
+
+    /** Takes a customer's own rules back: the house's hold for it again. */
+    @May.KeepMasterData
+    @DeleteMapping("/customers/{code}/approval-rules")
+    CustomerRulesView takeBackOwn(@PathVariable String code, HttpServletRequest http) {
+        return commands.run(http, List.of(), CustomerRulesView.class, context -> {
+            masterData.customer(code);
+            store.write(code, null);
+            return rulesOf(code);
+        });
     }
 
     private Rules write(String customer, Rules request, HttpServletRequest http) {

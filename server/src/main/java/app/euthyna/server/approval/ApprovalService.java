@@ -11,9 +11,11 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.Decision;
 import app.euthyna.server.approval.ApprovalStore.State;
 import app.euthyna.server.approval.ApprovalStore.StoredRule;
 import app.euthyna.server.check.Clearance;
+import app.euthyna.server.check.FindingStore;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.CommandContext;
@@ -42,6 +44,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class ApprovalService implements Clearance, EffectSink {
 
     private final ApprovalStore store;
+    private final FindingStore findings;
     private final ChainReader chains;
     private final ObjectProvider<OrderService> orders;
     private final ObjectProvider<EffectWriter> writer;
@@ -50,9 +53,10 @@ public class ApprovalService implements Clearance, EffectSink {
     private final Ids ids;
     private final JdbcClient jdbc;
 
-    ApprovalService(ApprovalStore store, ChainReader chains, ObjectProvider<OrderService> orders, ObjectProvider<EffectWriter> writer,
+    ApprovalService(ApprovalStore store, FindingStore findings, ChainReader chains, ObjectProvider<OrderService> orders, ObjectProvider<EffectWriter> writer,
             History history, Locks locks, Ids ids, JdbcClient jdbc) {
         this.store = store;
+        this.findings = findings;
         this.chains = chains;
         this.orders = orders;
         this.writer = writer;
@@ -95,16 +99,18 @@ public class ApprovalService implements Clearance, EffectSink {
     }
 
     /** Approves the level that is pending; the order is cleared with the last of them. */
-    @Transactional(propagation = Propagation.MANDATORY)
-    public void approve(CommandContext context, String number, long version, List<Finding> findings) {
+    @Override
+    @Transactional(propagation = Propagation.MANDATORY, noRollbackFor = RefusedException.class)
+    public void approve(CommandContext context, String number, long version) {
         locks.customerAndOrder(number);
         var order = chains.chain(number).order();
-        var asked = asked(order, findings);
+        var asked = asked(order, findings.of(number));
         var approval = RefusedException.unless(Approving.approve(order, asked, store.approvals(number), context.person(), context.reason(),
                 context.date()));
         orders.getObject().requireVersion(number, version);
         store.add(number, approval);
         history.note(context, number, "approved", "approved for " + approval.level().words()
+                + (approval.level().roles().contains(context.person().role()) ? "" : ", as deputy")
                 + (context.reason().isBlank() ? "" : ": " + context.reason()));
         var pending = Approving.pending(order, asked, store.approvals(number));
         if (pending.isEmpty()) {
@@ -118,19 +124,21 @@ public class ApprovalService implements Clearance, EffectSink {
     @Transactional(propagation = Propagation.MANDATORY)
     public void sendBack(CommandContext context, String number, long version) {
         locks.customerAndOrder(number);
-        var effect = RefusedException.unless(Approving.sendBack(chains.chain(number).order(), context.person(), context.reason()));
+        back(context, number, version, "sent back", Approving.sendBack(chains.chain(number).order(), context.person(), context.reason()));
+    }
+
+    /** The order is a draft again, and its history says who wanted that. */
+    private void back(CommandContext context, String number, long version, String word, Decision<Effect> decision) {
+        var effect = RefusedException.unless(decision);
         orders.getObject().requireVersion(number, version);
-        history.note(context, number, "sent-back", "sent back: " + context.reason());
+        history.note(context, number, word.replace(' ', '-'), word + ": " + context.reason());
         writer.getObject().write(context, List.of(effect));
     }
 
     @Transactional(propagation = Propagation.MANDATORY)
     public void recall(CommandContext context, String number, long version) {
         locks.customerAndOrder(number);
-        var effect = RefusedException.unless(Approving.recall(chains.chain(number).order(), context.person(), context.reason()));
-        orders.getObject().requireVersion(number, version);
-        history.note(context, number, "recalled", "recalled: " + context.reason());
-        writer.getObject().write(context, List.of(effect));
+        back(context, number, version, "recalled", Approving.recall(chains.chain(number).order(), context.person(), context.reason()));
     }
 
     /** Asks for a level from so much net amount on, for all customers without rules of their own. */
@@ -153,10 +161,8 @@ public class ApprovalService implements Clearance, EffectSink {
                     case HELD, CANCELLED, COMPLETED, CLOSED_SHORT -> State.WITHDRAWN;
                     case SUBMITTED, AWAITING_APPROVAL -> null;
                 };
-                if (ended != null && effect.from() == OrderState.AWAITING_APPROVAL) {
+                if (ended != null && (effect.from() == OrderState.AWAITING_APPROVAL || ended == State.SENT_BACK)) {
                     store.close(context, effect.order(), ended);
-                } else if (effect.to() == OrderState.DRAFT) {
-                    store.sendBackHeld(context, effect.order());
                 }
                 return null;
             }

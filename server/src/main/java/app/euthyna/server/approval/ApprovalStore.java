@@ -9,8 +9,7 @@ import app.euthyna.core.order.OrderKind;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
-import com.fasterxml.jackson.annotation.JsonAutoDetect;
-import com.fasterxml.jackson.annotation.PropertyAccessor;
+import app.euthyna.server.platform.Records;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
@@ -18,8 +17,6 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
-import tools.jackson.databind.ObjectMapper;
-import tools.jackson.databind.json.JsonMapper;
 
 /** Rules, requests and approvals in the database; the content that was approved as JSON. */
 @Component
@@ -41,12 +38,6 @@ class ApprovalStore {
     private final JdbcClient jdbc;
     private final Ids ids;
     private final Company company;
-    private final ObjectMapper json = JsonMapper.builder()
-            .changeDefaultVisibility(v -> v.withVisibility(PropertyAccessor.ALL, JsonAutoDetect.Visibility.NONE)
-                    .withVisibility(PropertyAccessor.FIELD, JsonAutoDetect.Visibility.ANY)
-                    .withVisibility(PropertyAccessor.CREATOR, JsonAutoDetect.Visibility.ANY))
-            .build();
-
     ApprovalStore(JdbcClient jdbc, Ids ids, Company company) {
         this.jdbc = jdbc;
         this.ids = ids;
@@ -55,8 +46,11 @@ class ApprovalStore {
 
     /** The rules that hold for a customer: its own, or the house's. */
     List<ApprovalRule> rulesFor(String customer) {
-        var own = jdbc.sql("select own_approval from customer where code = ?").param(customer).query(Boolean.class).single();
-        return rules(own ? customer : null).stream().map(this::toCore).toList();
+        return rules(hasOwn(customer) ? customer : null).stream().map(this::toCore).toList();
+    }
+
+    boolean hasOwn(String customer) {
+        return jdbc.sql("select own_approval from customer where code = ?").param(customer).query(Boolean.class).single();
     }
 
     /** The rules of the house, or a customer's own. */
@@ -92,13 +86,13 @@ class ApprovalStore {
     List<Approval> approvals(String order) {
         return jdbc.sql("select level, approved_by, approved_on, reason, content from approval where order_id = ? order by id").param(ids.order(order))
                 .query((r, n) -> new Approval(Level.valueOf(r.getString(1)), r.getString(2), r.getObject(3, LocalDate.class), r.getString(4),
-                        json.readValue(r.getString(5), Content.class))).list();
+                        Records.read(r.getString(5), Content.class))).list();
     }
 
     void add(String order, Approval approval) {
         jdbc.sql("insert into approval (order_id, level, approved_by, approved_on, reason, content) values (?, ?, ?, ?, ?, ?)")
                 .params(ids.order(order), approval.level().name(), approval.by(), approval.on(), approval.reason(),
-                        json.writeValueAsString(approval.content())).update();
+                        Records.write(approval.content())).update();
     }
 
     Optional<Request> request(String order) {
@@ -118,17 +112,13 @@ class ApprovalStore {
                 .params(id, State.AWAITING.name(), since, reasons, waitsFor.name()).update();
     }
 
+    /** Ends a request. A held order that is sent back gets one by it, so that its author sees by whom and why. */
     void close(CommandContext context, String order, State state) {
-        jdbc.sql("update approval_request set state = ?, waits_for = null, closed_by = ?, closed_on = ?, closing = ? where order_id = ?")
-                .params(state.name(), context.person().username(), context.date(), context.reason(), ids.order(order)).update();
-    }
-
-    /** A held order that was sent back has a request too, so that its author sees by whom and why. */
-    void sendBackHeld(CommandContext context, String order) {
         var id = ids.order(order);
-        jdbc.sql("delete from approval_request where order_id = ?").param(id).update();
-        jdbc.sql("insert into approval_request (order_id, state, asked_on, reasons) values (?, ?, ?, '')").params(id, State.SENT_BACK.name(), context.date())
-                .update();
-        close(context, order, State.SENT_BACK);
+        if (request(order).isEmpty()) {
+            jdbc.sql("insert into approval_request (order_id, state, asked_on, reasons) values (?, ?, ?, '')").params(id, state.name(), context.date()).update();
+        }
+        jdbc.sql("update approval_request set state = ?, waits_for = null, closed_by = ?, closed_on = ?, closing = ? where order_id = ?")
+                .params(state.name(), context.person().username(), context.date(), context.reason(), id).update();
     }
 }

@@ -6,6 +6,7 @@ import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
+import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
@@ -38,6 +39,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api")
 class BillingController {
 
+    private final DocumentDetails details;
     private final BillingService billing;
     private final ChainReader chains;
     private final Commands commands;
@@ -45,7 +47,8 @@ class BillingController {
     private final JdbcClient jdbc;
     private final Clock clock;
 
-    BillingController(BillingService billing, ChainReader chains, Commands commands, Company company, JdbcClient jdbc, Clock clock) {
+    BillingController(BillingService billing, ChainReader chains, Commands commands, Company company, JdbcClient jdbc, Clock clock, DocumentDetails details) {
+        this.details = details;
         this.clock = clock;
         this.billing = billing;
         this.chains = chains;
@@ -75,7 +78,7 @@ class BillingController {
     }
 
     record InvoiceView(String number, String customer, String customerName, LocalDate on, LocalDate dueOn, String state, BigDecimal net,
-            BigDecimal vat, BigDecimal gross, BigDecimal open, long version, List<InvoiceLineView> lines) {
+            BigDecimal vat, BigDecimal gross, BigDecimal open, long version, List<DocumentDetails.CarriedDetails> details, List<InvoiceLineView> lines) {
     }
 
     record PaymentView(String number, String customer, String customerName, LocalDate on, BigDecimal amount, BigDecimal left) {
@@ -164,7 +167,7 @@ class BillingController {
                 .query((r, n) -> new InvoiceView(r.getString(1), r.getString(2), r.getString(3), r.getObject(4, LocalDate.class),
                         r.getObject(5, LocalDate.class), state(r.getString(1), r.getString(2), r.getBigDecimal(8), r.getBigDecimal(9)),
                         company.money(r.getBigDecimal(6)).amount(), company.money(r.getBigDecimal(7)).amount(),
-                        company.money(r.getBigDecimal(8)).amount(), company.money(r.getBigDecimal(9)).amount(), r.getLong(10), lines))
+                        company.money(r.getBigDecimal(8)).amount(), company.money(r.getBigDecimal(9)).amount(), r.getLong(10), details.of("INVOICE", number), lines))
                 .optional().orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("invoice", number)));
     }
 

@@ -2,6 +2,7 @@ package app.euthyna.server.billing;
 
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectListener;
 import app.euthyna.server.platform.EffectSink;
@@ -17,11 +18,13 @@ import org.springframework.stereotype.Component;
 @Order(45)
 class BillingSink implements EffectSink {
 
+    private final DocumentDetails details;
     private final EntityManager entities;
     private final History history;
     private final Ids ids;
 
-    BillingSink(EntityManager entities, History history, Ids ids) {
+    BillingSink(EntityManager entities, History history, Ids ids, DocumentDetails details) {
+        this.details = details;
         this.entities = entities;
         this.history = history;
         this.ids = ids;
@@ -73,6 +76,7 @@ class BillingSink implements EffectSink {
                 entity.lines.add(stored);
             }
             entities.persist(entity);
+            details.carry("INVOICE", invoice.number(), entity.lines.stream().map(line -> line.rootOrderId).distinct().toList());
             return null;
         }
 

@@ -4,10 +4,13 @@ import app.euthyna.core.check.Check;
 import app.euthyna.core.check.Checks;
 import app.euthyna.core.check.Deciding;
 import app.euthyna.core.check.Finding;
+import app.euthyna.core.check.Remedies;
+import app.euthyna.core.check.Remedy;
 import app.euthyna.core.check.Surroundings;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.flow.OpenOrderSink;
 import app.euthyna.server.order.OrderDraft;
@@ -59,9 +62,18 @@ public class CheckService {
         var after = RefusedException.unless(
                 Deciding.waive(chain, findings.of(number), named, context.person(), context.reason(), context.date()));
         orders.requireVersion(number, version);
+        // what is let pass is what was seen; what got worse since then, or is new, holds the order
+        settle(context, chain, Checks.run(chain, surroundings.around(chain.order(), context.date()), after, Checks.Occasion.WORLD_CHANGED, Optional.empty()), named);
+    }
+
+    /** Keeps findings of which some were let pass, and sets the state that follows. */
+    void settle(CommandContext context, Chain chain, List<Finding> after, Set<Check> passed) {
+        var number = chain.order().number();
         findings.save(number, after);
-        history.note(context, number, "waived", "let pass: "
-                + named.stream().map(Check::title).sorted().collect(Collectors.joining(", ")) + ": " + context.reason());
+        if (!passed.isEmpty()) {
+            history.note(context, number, "waived", "let pass: "
+                    + passed.stream().map(Check::title).sorted().collect(Collectors.joining(", ")) + ": " + context.reason());
+        }
         openOrders.touch(number);
         var to = Checks.stateOf(chain, after);
         if (to == OrderState.CLEARED) {
@@ -83,10 +95,28 @@ public class CheckService {
         writer.write(context, effects);
     }
 
-    /** All findings of an order, as they stand. */
+    /** What would clear an order's open findings. */
     @Transactional(readOnly = true)
-    public List<Finding> findingsOf(String number) {
-        return findings.of(number);
+    public List<Remedy> remedies(CommandContext context, String number) {
+        var chain = chains.chain(number);
+        if (chain.order().state().isEnded() || chain.order().state() == OrderState.AWAITING_APPROVAL || chain.order().state() == OrderState.DRAFT) {
+            return List.of();
+        }
+        return Remedies.of(chain, surroundings.around(chain.order(), context.date()), findings.of(number), changed -> surroundings.around(changed, context.date()));
+    }
+
+    /** Changes an order as one of its remedies says. Money is for the billing to take in. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void remedy(CommandContext context, String number, long version, Check check, Remedy.Kind kind) {
+        locks.customerAndOrder(number);
+        orders.requireVersion(number, version);
+        var remedy = remedies(context, number).stream().filter(r -> r.check() == check && r.kind() == kind && r.changed().isPresent()).findFirst()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("remedy", kind + " for " + check.code() + " on order " + number)));
+        if (remedy.rest().isPresent()) {
+            orders.split(context, number, version, remedy.changed().get(), remedy.rest().get());
+        } else {
+            orders.change(context, number, version, remedy.changed().get());
+        }
     }
 
     /** The checks of which a finding is open on an order. */
@@ -95,13 +125,24 @@ public class CheckService {
         return findings.of(number).stream().filter(Finding::isOpen).map(Finding::check).collect(Collectors.toSet());
     }
 
-    /** What would hold an order if it were handed in as it is written now. Nothing is kept. */
+    /**
+     * What would hold an order if it were handed in, or changed, as it is written now. Nothing is kept.
+     *
+     * @param number of the order that would be changed; empty for a new one
+     */
     @Transactional(readOnly = true)
-    DryRun dryRun(CommandContext context, OrderDraft draft) {
-        var order = orders.imagine(context, draft);
-        var chain = Chain.of(order);
+    DryRun dryRun(CommandContext context, Optional<String> number, OrderDraft draft) {
+        if (number.isEmpty()) {
+            var order = orders.imagine(context, draft);
+            var around = surroundings.around(order, context.date());
+            return new DryRun(Chain.of(order), Checks.run(Chain.of(order), around, List.of(), Checks.Occasion.SUBMITTED, Optional.empty()), around);
+        }
+        var was = chains.chain(number.get());
+        var order = orders.imagineChange(context, number.get(), draft);
+        var chain = was.after(new Effect.OrderChanged(was.order(), order, List.of()));
         var around = surroundings.around(order, context.date());
-        return new DryRun(chain, Checks.run(chain, around, List.of(), Checks.Occasion.SUBMITTED, Optional.empty()), around);
+        var occasion = order.state() == OrderState.DRAFT ? Checks.Occasion.SUBMITTED : Checks.Occasion.CHANGED;
+        return new DryRun(chain, Checks.run(chain, around, findings.of(number.get()), occasion, Optional.of(was)), around);
     }
 
     record DryRun(Chain chain, List<Finding> findings, Surroundings around) {

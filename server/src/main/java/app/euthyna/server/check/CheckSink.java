@@ -2,16 +2,17 @@ package app.euthyna.server.check;
 
 import app.euthyna.core.check.Checks;
 import app.euthyna.core.check.Checks.Occasion;
+import app.euthyna.core.check.DuplicatePo;
 import app.euthyna.core.check.Finding;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.OrderState;
-import app.euthyna.core.shared.Money;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.flow.OpenOrderSink;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectListener;
 import app.euthyna.server.platform.EffectSink;
+import app.euthyna.server.platform.RefusedException;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.core.annotation.Order;
@@ -67,7 +68,7 @@ class CheckSink implements EffectSink {
         public Void orderChanged(Effect.OrderChanged effect) {
             var now = chains.chain(effect.after().number());
             check(effect.after().number(), Occasion.CHANGED,
-                    Optional.of(now.after(new Effect.OrderChanged(effect.after(), effect.before(), List.of())).openGross()));
+                    Optional.of(now.after(new Effect.OrderChanged(effect.after(), effect.before(), List.of()))));
             return heldOf(effect.after().customer());
         }
 
@@ -137,10 +138,15 @@ class CheckSink implements EffectSink {
             return null;
         }
 
-        private Void check(String order, Occasion occasion, Optional<Money> openGrossBefore) {
+        private Void check(String order, Occasion occasion, Optional<Chain> was) {
             var chain = chains.chain(order);
-            var after = Checks.run(chain, surroundings.around(chain.order(), context.date()), findings.of(order), occasion,
-                    openGrossBefore);
+            var around = surroundings.around(chain.order(), context.date());
+            var after = Checks.run(chain, around, findings.of(order), occasion, was);
+            if (occasion == Occasion.SUBMITTED || occasion == Occasion.CHANGED) {
+                DuplicatePo.refusal(after, around.customer().po(), context.person()).ifPresent(refusal -> {
+                    throw new RefusedException(refusal);
+                });
+            }
             findings.save(order, after);
             openOrders.touch(order);
             setState(chain, after, occasion);

@@ -4,8 +4,7 @@ import app.euthyna.core.check.Evidence;
 import app.euthyna.core.check.Finding;
 import app.euthyna.core.check.Severity;
 import app.euthyna.server.platform.Ids;
-import com.fasterxml.jackson.annotation.JsonAutoDetect;
-import com.fasterxml.jackson.annotation.PropertyAccessor;
+import app.euthyna.server.platform.Records;
 import jakarta.persistence.EntityManager;
 import java.util.Arrays;
 import java.util.List;
@@ -14,22 +13,13 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
-import tools.jackson.databind.ObjectMapper;
-import tools.jackson.databind.json.JsonMapper;
 
 /** Findings in the database; their evidence as JSON under the name of its type. */
 @Component
-class FindingStore {
+public class FindingStore {
 
     private static final Map<String, Class<?>> TYPES = Arrays.stream(Evidence.class.getPermittedSubclasses())
             .collect(Collectors.toMap(Class::getSimpleName, Function.identity()));
-
-    /** Keeps records as they are, by their components alone. */
-    private final ObjectMapper json = JsonMapper.builder()
-            .changeDefaultVisibility(v -> v.withVisibility(PropertyAccessor.ALL, JsonAutoDetect.Visibility.NONE)
-                    .withVisibility(PropertyAccessor.FIELD, JsonAutoDetect.Visibility.ANY)
-                    .withVisibility(PropertyAccessor.CREATOR, JsonAutoDetect.Visibility.ANY))
-            .build();
 
     private final EntityManager entities;
     private final Ids ids;
@@ -39,7 +29,7 @@ class FindingStore {
         this.ids = ids;
     }
 
-    List<Finding> of(String order) {
+    public List<Finding> of(String order) {
         return stored(ids.order(order)).stream().map(this::toCore).toList();
     }
 
@@ -49,7 +39,7 @@ class FindingStore {
     }
 
     private Finding toCore(FindingEntity f) {
-        var evidence = (Evidence) json.readValue(f.evidence, TYPES.get(f.evidenceType));
+        var evidence = (Evidence) Records.read(f.evidence, TYPES.get(f.evidenceType));
         var waiver = f.waivedBy == null ? Optional.<Finding.Waiver>empty()
                 : Optional.of(new Finding.Waiver(f.waivedBy, f.waivedOn, f.waiverReason));
         return new Finding(Severity.valueOf(f.severity), f.state, evidence, f.since, waiver);
@@ -69,7 +59,7 @@ class FindingStore {
             entity.state = finding.state();
             entity.brief = shortened(finding.evidence().brief());
             entity.evidenceType = finding.evidence().getClass().getSimpleName();
-            entity.evidence = json.writeValueAsString(finding.evidence());
+            entity.evidence = Records.write(finding.evidence());
             entity.since = finding.since();
             entity.waivedBy = finding.waiver().map(Finding.Waiver::by).orElse(null);
             entity.waivedOn = finding.waiver().map(Finding.Waiver::on).orElse(null);

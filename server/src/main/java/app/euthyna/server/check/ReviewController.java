@@ -1,5 +1,12 @@
 package app.euthyna.server.check;
 
+import app.euthyna.server.check.ReviewViews.ShortageView;
+import app.euthyna.core.order.Order;
+import app.euthyna.core.check.Finding;
+import app.euthyna.core.check.Evidence;
+import app.euthyna.server.order.WrittenDetails;
+import app.euthyna.server.order.WrittenLine;
+import app.euthyna.core.approval.Level;
 import app.euthyna.core.check.Check;
 import app.euthyna.core.check.Stake;
 import app.euthyna.core.check.Checks;
@@ -15,6 +22,7 @@ import app.euthyna.server.check.ReviewViews.DryRunView;
 import app.euthyna.server.check.ReviewViews.HistoryView;
 import app.euthyna.server.check.ReviewViews.LineFlowView;
 import app.euthyna.server.check.ReviewViews.PositionView;
+import app.euthyna.server.check.ReviewViews.ReasonCount;
 import app.euthyna.server.check.ReviewViews.ReasonView;
 import app.euthyna.server.check.ReviewViews.ReviewPage;
 import app.euthyna.server.check.ReviewViews.ReviewRow;
@@ -38,7 +46,7 @@ import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Optional;
@@ -92,11 +100,13 @@ class ReviewController {
     record Declination(@NotNull Long version, @NotNull @Size(max = 2000) String reason, LocalDate date) {
     }
 
-    record TriedLine(String item, BigDecimal quantity, BigDecimal price, BigDecimal discount, LocalDate requestedOn) {
-    }
-
-    record TriedOrder(@NotBlank String customer, @Size(max = 120) String po, OrderKind kind, String site, LocalDate requestedOn,
-            @NotNull @Size(max = 2000) List<TriedLine> lines) {
+    /**
+     * An order as it is written now.
+     *
+     * @param number of the order that would be changed so; left out for a new one
+     */
+    record TriedOrder(@Size(max = 40) String number, @NotBlank String customer, @Size(max = 120) String po, OrderKind kind, String site, LocalDate requestedOn,
+            @Valid WrittenDetails details, @NotNull @Size(max = 2000) List<@Valid WrittenLine> lines) {
     }
 
     @May.Propose
@@ -108,9 +118,8 @@ class ReviewController {
         });
     }
 
-    private static Set<Check> named(List<String> codes) {
-        return codes.stream().map(code -> Arrays.stream(Check.values()).filter(check -> check.code().equals(code)).findFirst()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("check", code)))).collect(Collectors.toSet());
+    static Set<Check> named(List<String> codes) {
+        return codes.stream().map(code -> Check.of(code).orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("check", code)))).collect(Collectors.toSet());
     }
 
     @May.Propose
@@ -127,18 +136,25 @@ class ReviewController {
     @PostMapping("/dry-runs")
     DryRunView dryRun(@Valid @RequestBody TriedOrder request) {
         var context = commands.context();
-        var run = checks.dryRun(context, new OrderDraft(request.customer(), request.po(), request.kind(), request.site(), null,
-                request.requestedOn(), null, null, request.lines().stream().map(l -> new OrderDraft.Line(null, l.item(), l.quantity(),
-                        l.price(), l.discount(), l.requestedOn())).toList()));
+        var run = checks.dryRun(context, Optional.ofNullable(request.number()), new OrderDraft(request.customer(), request.po(), request.kind(), request.site(), null,
+                request.requestedOn(), null, null, request.details() == null ? null : request.details().core(),
+                request.lines().stream().map(WrittenLine::line).toList()));
         var order = run.chain().order();
         var customer = masterData.customer(order.customer());
         var held = Checks.stateOf(run.chain().after(new Effect.StateChanged(order.number(), order.state(),
                 OrderState.SUBMITTED)), run.findings());
         var exposure = run.around().position().exposure().plus(run.chain().openGross());
-        return new DryRunView(OrderService.view(order, customer, 0), ReviewViews.sentence(held.name(), run.findings(), null),
-                run.findings().stream().map(ReviewViews::finding).toList(), clearance.asks(order),
+        return new DryRunView(orders.imagined(order), ReviewViews.sentence(held.name(), run.findings(), null),
+                run.findings().stream().filter(f -> f.isOpen()).map(ReviewViews::finding).toList(), clearance.asks(order),
                 new PositionView(ReviewViews.terms(run.around().position(), Optional.of(run.chain().openGross())), exposure.amount(),
-                        limit(customer)));
+                        limit(customer)), shortages(run.findings(), order));
+    }
+
+    private List<ShortageView> shortages(List<Finding> found, Order order) {
+        return found.stream().filter(Finding::isOpen).map(Finding::evidence).filter(Evidence.Short.class::isInstance).map(Evidence.Short.class::cast)
+                .flatMap(evidence -> evidence.lines().stream()).map(line -> new ShortageView(line.line(), line.covered().value(), line.waiting().value(),
+                        surroundings.freeElsewhere(line.item(), order.siteOf(order.line(line.line()))).entrySet().stream()
+                                .map(there -> new ReviewViews.AtStore(there.getKey(), there.getValue().value())).toList())).toList();
     }
 
     private static BigDecimal limit(Customer customer) {
@@ -199,8 +215,8 @@ class ReviewController {
         return new PositionView(ReviewViews.terms(position, Optional.empty()), position.exposure().amount(), limit(customer));
     }
 
-    /** Part of the review list. */
-    enum Only { HELD, AWAITING, FLAGGED }
+    /** Part of the review list; MINE are those that wait for the approval of whoever asks. */
+    enum Only { HELD, AWAITING, MINE, FLAGGED }
 
     /** Sort orders of the review list. */
     enum Sort { STAKE, REQUESTED, VALUE, AGE }
@@ -239,8 +255,15 @@ class ReviewController {
             where.append(switch (only) {
                 case HELD -> " and o.state = 'HELD'";
                 case AWAITING -> " and o.state = 'AWAITING_APPROVAL'";
+                case MINE -> " and o.author <> :me and o.last_editor <> :me and exists (select 1 from approval_request r where r.order_id = x.order_id "
+                        + "and r.state = 'AWAITING' and r.waits_for in (:levels))";
                 case FLAGGED -> " and o.state not in ('HELD', 'AWAITING_APPROVAL')";
             });
+        }
+        if (only == Only.MINE) {
+            var me = commands.context().person();
+            parameters.put("me", me.username());
+            parameters.put("levels", Level.carriedBy(me));
         }
         if ("approval".equals(reason)) {
             where.append(" and o.state = 'AWAITING_APPROVAL'");
@@ -259,7 +282,7 @@ class ReviewController {
         }
         var rows = jdbc.sql("select x.order_id, " + key + " as stake, x.requested_on, x.open_gross, o.number, o.state, c.code, c.name "
                 + "from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id where " + where
-                + " order by " + key + " desc, " + ascending + " fetch first " + (Pages.SIZE + 1) + " rows only").params(parameters)
+                + " order by " + (key.equals("0") ? "" : key + " desc, ") + ascending + " fetch first " + (Pages.SIZE + 1) + " rows only").params(parameters)
                 .query((r, n) -> new Keyed(r.getLong(1), r.getBigDecimal(2), r.getObject(3, LocalDate.class),
                         new ReviewRow(r.getString(5), r.getString(7), r.getString(8), r.getString(6),
                                 company.money(r.getBigDecimal(4)).amount(), r.getObject(3, LocalDate.class), null, List.of()))).list();
@@ -270,8 +293,16 @@ class ReviewController {
                 from open_order x join sales_order o on o.id = x.order_id where x.reviewable = true""")
                 .query((r, n) -> new ReviewPage(withReasons(page.rows()), page.next(), r.getLong(1), r.getLong(4),
                         r.getLong(2) - r.getLong(1) - r.getLong(4),
-                        company.money(r.getBigDecimal(3)).amount())).single();
+                        company.money(r.getBigDecimal(3)).amount(), reasons())).single();
         return totals;
+    }
+
+    private List<ReasonCount> reasons() {
+        return jdbc.sql("""
+                select f.check_code, count(*) from open_order x join finding f on f.order_id = x.order_id
+                where x.reviewable = true and f.state = 'OPEN' group by f.check_code""")
+                .query((r, n) -> new ReasonCount(r.getString(1), Check.of(r.getString(1)).orElseThrow().title(), r.getLong(2))).list().stream()
+                .sorted(Comparator.comparing(ReasonCount::orders).reversed().thenComparing(ReasonCount::check)).toList();
     }
 
     private record Keyed(long id, BigDecimal key, LocalDate requestedOn, ReviewRow row) {

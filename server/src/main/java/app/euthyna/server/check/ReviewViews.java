@@ -4,7 +4,9 @@ import app.euthyna.core.check.CustomerPosition;
 import app.euthyna.core.check.Evidence;
 import app.euthyna.core.check.Finding;
 import app.euthyna.core.check.PoUse;
+import app.euthyna.core.check.RobustScore;
 import app.euthyna.server.order.OrderView;
+import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -14,6 +16,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** How findings, positions and orders under review are shown. */
 final class ReviewViews {
@@ -30,7 +33,7 @@ final class ReviewViews {
     }
 
     /** An earlier use of a PO number. */
-    record MatchView(String kind, String order, String po, LocalDate on, BigDecimal net, List<String> invoices) {
+    record MatchView(String kind, String order, String po, LocalDate on, BigDecimal net, List<String> invoices, String place) {
     }
 
     /** What is wrong with one line. */
@@ -39,7 +42,7 @@ final class ReviewViews {
 
     record FindingView(String check, String title, String severity, String state, String brief, String sentence, LocalDate since,
             String waivedBy, LocalDate waivedOn, String waiverReason, List<TermView> formula, BigDecimal result, BigDecimal limit,
-            BigDecimal excess, List<MatchView> matches, List<LineFact> lines) {
+            BigDecimal excess, List<MatchView> matches, List<LineFact> lines, List<String> facts) {
     }
 
     record LineFlowView(int no, BigDecimal ordered, BigDecimal cancelled, BigDecimal reserved, BigDecimal waiting, BigDecimal staged,
@@ -59,7 +62,15 @@ final class ReviewViews {
             List<DocumentView> documents, List<HistoryView> history, Clearance.RequestView approval) {
     }
 
-    record DryRunView(OrderView order, String sentence, List<FindingView> findings, List<String> approval, PositionView position) {
+    /** Free stock of an item at a store. */
+    record AtStore(String site, BigDecimal free) {
+    }
+
+    /** A line that free stock does not cover, and what other stores have free of its item. */
+    record ShortageView(int line, BigDecimal covered, BigDecimal waiting, List<AtStore> elsewhere) {
+    }
+
+    record DryRunView(OrderView order, String sentence, List<FindingView> findings, List<String> approval, PositionView position, List<ShortageView> shortages) {
     }
 
     record ReviewRow(String number, String customer, String customerName, String state, BigDecimal gross, LocalDate requestedOn,
@@ -69,13 +80,18 @@ final class ReviewViews {
     record ReasonView(String check, String severity, String brief) {
     }
 
-    record ReviewPage(List<ReviewRow> rows, String next, long held, long awaiting, long flagged, BigDecimal value) {
+    record ReviewPage(List<ReviewRow> rows, String next, long held, long awaiting, long flagged, BigDecimal value, List<ReasonCount> reasons) {
+    }
+
+    /** How many orders of the list have an open finding of a check. */
+    record ReasonCount(String check, String title, long orders) {
     }
 
     static FindingView finding(Finding finding) {
         var terms = List.<TermView>of();
         var matches = List.<MatchView>of();
         var lines = List.<LineFact>of();
+        var facts = List.<String>of();
         BigDecimal result = null;
         BigDecimal limit = null;
         BigDecimal excess = null;
@@ -93,11 +109,26 @@ final class ReviewViews {
             limit = passed.ceiling().amount();
             excess = passed.together().minus(passed.ceiling()).amount();
         } else if (evidence instanceof Evidence.InvoicesOverdue overdue) {
-            terms = List.of(new TermView("overdue", "+", overdue.invoices().stream().map(i -> i.open().amount()).reduce(BigDecimal.ZERO, BigDecimal::add),
+            terms = List.of(new TermView("overdue", "+", overdue.together().amount(),
                     overdue.invoices().stream().map(i -> new DocumentAmountView("INVOICE", i.number(), i.open().amount())).toList()));
         } else if (evidence instanceof Evidence.BelowFloor below) {
-            lines = below.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), "at %s after discount, floor %s, %s below".formatted(
-                    price(l.given()), price(l.floor()), price(l.floor().subtract(l.given()))))).toList();
+            lines = Stream.concat(below.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), "at %s after discount, floor %s, %s below".formatted(
+                    Figures.price(l.given()), Figures.price(l.floor()), Figures.price(l.floor().subtract(l.given()))))),
+                    below.discounts().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), "%s %% off, %s may give %s %%".formatted(
+                            Figures.plain(l.given()), l.role().words(), Figures.plain(l.most()))))).toList();
+        } else if (evidence instanceof Evidence.ThinMargin thin) {
+            lines = thin.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), "(%s \u2212 %s) \u00f7 %1$s = %s %%, at least %s %%".formatted(
+                    Figures.price(l.given()), Figures.price(l.cost()), Figures.grouped(l.marginPercent()), Figures.plain(thin.leastPercent())))).toList();
+        } else if (evidence instanceof Evidence.QuotaPassed passed) {
+            facts = passed.quotas().stream().map(p -> "%s for %s %s, %s to %s: used %s + asked %s = %s, granted %s".formatted(p.quota().item(),
+                    p.quota().scope().words(), p.quota().key(), words(p.quota().from()), words(p.quota().to()), p.quota().used(), p.asked(),
+                    p.quota().used().plus(p.asked()), p.quota().granted())).toList();
+        } else if (evidence instanceof Evidence.WrongDates dates) {
+            lines = dates.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), "wanted %s, possible from %s".formatted(
+                    words(l.requestedOn()), words(l.earliest())))).toList();
+        } else if (evidence instanceof Evidence.Unusual unusual) {
+            facts = unusual.value().map(v -> "net value against %d earlier orders: %s".formatted(unusual.orders(), formula(v, unusual.limit()))).stream().toList();
+            lines = unusual.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), formula(l.quantity(), unusual.limit()))).toList();
         } else if (evidence instanceof Evidence.WrongPrice wrong) {
             lines = wrong.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), "priced at " + l.unitPrice())).toList();
         } else if (evidence instanceof Evidence.Unlicensed unlicensed) {
@@ -110,12 +141,13 @@ final class ReviewViews {
         return new FindingView(finding.check().code(), finding.check().title(), finding.severity().name(), finding.state().name(),
                 evidence.brief(), evidence.sentence(), finding.since(), waiver.map(Finding.Waiver::by).orElse(null),
                 waiver.map(Finding.Waiver::on).orElse(null), waiver.map(Finding.Waiver::reason).orElse(null), terms, result, limit, excess,
-                matches, lines);
+                matches, lines, facts);
     }
 
-    private static String price(BigDecimal unit) {
-        var stripped = unit.stripTrailingZeros();
-        return (stripped.scale() < 2 ? stripped.setScale(2) : stripped).toPlainString();
+    /** The robust score with its figures. */
+    private static String formula(RobustScore score, BigDecimal limit) {
+        return "0.6745 \u00d7 (%s \u2212 median %s) \u00f7 %s = %s, limit %s".formatted(Figures.grouped(score.figure()), Figures.grouped(score.median()),
+                Figures.grouped(score.deviation()), Figures.grouped(score.score()), Figures.plain(limit));
     }
 
     private static LineFact gap(Evidence.Unlicensed.LicenceGap gap) {
@@ -131,7 +163,7 @@ final class ReviewViews {
     }
 
     private static MatchView match(String kind, PoUse use) {
-        return new MatchView(kind, use.order(), use.po(), use.on(), use.net().amount(), use.invoices());
+        return new MatchView(kind, use.order(), use.po(), use.on(), use.net().amount(), use.invoices(), use.place().name());
     }
 
     static List<TermView> terms(CustomerPosition position, Optional<Money> thisOrder) {

@@ -1,29 +1,45 @@
 package app.euthyna.server.check;
 
-import app.euthyna.core.check.CheckPolicy;
 import app.euthyna.core.check.CustomerPosition;
 import app.euthyna.core.check.CustomerPosition.Term;
+import app.euthyna.core.check.CustomerRules;
 import app.euthyna.core.check.DocumentAmount;
+import app.euthyna.core.check.ItemFact;
 import app.euthyna.core.check.LicenceFact;
+import app.euthyna.core.check.PastOrders;
 import app.euthyna.core.check.PoNumber;
+import app.euthyna.core.check.PoPlaces;
 import app.euthyna.core.check.PoUse;
+import app.euthyna.core.check.Quota;
+import app.euthyna.core.check.RobustScore;
 import app.euthyna.core.check.Surroundings;
 import app.euthyna.core.order.Order;
+import app.euthyna.core.order.OrderLine;
+import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Role;
 import app.euthyna.server.flow.OpenOrderSink;
 import app.euthyna.server.masterdata.Customer;
-import app.euthyna.server.masterdata.Item;
+import app.euthyna.server.masterdata.HouseRules;
+import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.LicenceRegister;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -40,8 +56,15 @@ class SurroundingsReader {
     private final Company company;
     private final OpenOrderSink openOrders;
     private final Ids ids;
+    private final HouseRulesStore rules;
+    private final LicenceRegister register;
+    private final QuotaStore quotas;
 
-    SurroundingsReader(JdbcClient jdbc, MasterData masterData, Company company, OpenOrderSink openOrders, Ids ids) {
+    SurroundingsReader(JdbcClient jdbc, MasterData masterData, Company company, OpenOrderSink openOrders, Ids ids,
+            HouseRulesStore rules, LicenceRegister register, QuotaStore quotas) {
+        this.rules = rules;
+        this.register = register;
+        this.quotas = quotas;
         this.ids = ids;
         this.openOrders = openOrders;
         this.jdbc = jdbc;
@@ -50,21 +73,102 @@ class SurroundingsReader {
     }
 
     Surroundings around(Order order, LocalDate on) {
+        return around(order, on, rules.inForce());
+    }
+
+    /** The world as it would be under other rules of the house. */
+    Surroundings around(Order order, LocalDate on, HouseRules under) {
         var customer = masterData.customer(order.customer());
-        var codes = order.lines().stream().map(line -> line.item()).collect(Collectors.toSet());
-        var regulated = masterData.items(codes).values().stream().filter(item -> !item.regulated().isEmpty())
-                .collect(Collectors.toMap(Item::code, Item::regulated));
+        var codes = order.lines().stream().map(line -> line.item()).filter(item -> !item.isEmpty()).collect(Collectors.toSet());
+        var known = masterData.items(codes);
         var licences = new HashMap<String, LicenceFact>();
-        for (var licenceClass : regulated.values()) {
-            var number = customer.licences().get(licenceClass);
-            licences.put(licenceClass, number == null ? LicenceFact.none(licenceClass)
-                    : masterData.askRegister(licenceClass, number, on));
+        for (var item : known.values()) {
+            if (!item.regulated().isEmpty() && !licences.containsKey(item.regulated())) {
+                var number = customer.licences().get(item.regulated());
+                licences.put(item.regulated(), number == null ? LicenceFact.none(item.regulated()) : register.ask(item.regulated(), number, on));
+            }
         }
-        var floors = masterData.items(codes).values().stream().filter(item -> item.floor().signum() > 0)
-                .collect(Collectors.toMap(Item::code, Item::floor));
-        return new Surroundings(on, customer.rules(), position(order.customer(), order.number()), poUses(order), dueInvoices(customer, on), floors,
-                regulated, licences,
-                free(codes, order.site()), CheckPolicy.STANDARD);
+        var shelves = shelves(codes, order.site());
+        var items = new HashMap<String, ItemFact>();
+        known.forEach((code, item) -> items.put(code, new ItemFact(item.price(), Optional.of(item.floor()).filter(floor -> floor.signum() > 0),
+                Optional.ofNullable(shelves.get(code)).flatMap(Shelf::unitCost), item.leadDays(),
+                Optional.of(item.regulated()).filter(licenceClass -> !licenceClass.isEmpty()))));
+        var free = free(order, shelves);
+        var agreed = customer.under(under);
+        return new Surroundings(on, agreed, position(order.customer(), order.number()), poUses(order, on, under.places()),
+                dueInvoices(agreed, on), items, licences, free, quotas.of(order, customer, on), past(order, codes), roleOf(order.author()), under.checks());
+    }
+
+    /** Free stock for an order's lines, by {@link Order#place}. */
+    Map<String, Quantity> free(Order order) {
+        return free(order, shelves(order.lines().stream().map(OrderLine::item).filter(item -> !item.isEmpty()).collect(Collectors.toSet()), order.site()));
+    }
+
+    private Map<String, Quantity> free(Order order, Map<String, Shelf> shelves) {
+        var free = new HashMap<String, Quantity>();
+        shelves.forEach((item, shelf) -> free.put(item, shelf.free()));
+        order.lines().stream().filter(line -> !order.siteOf(line).equals(order.site())).collect(Collectors.groupingBy(line -> order.siteOf(line))).forEach((site, lines) -> {
+            var there = shelves(lines.stream().map(OrderLine::item).collect(Collectors.toSet()), site);
+            lines.stream().filter(line -> there.containsKey(line.item())).forEach(line -> free.put(order.place(line), there.get(line.item()).free()));
+        });
+        return free;
+    }
+
+    private record Shelf(String item, Quantity free, BigDecimal onHand, BigDecimal value) {
+
+        Optional<BigDecimal> unitCost() {
+            return onHand.signum() > 0 ? Optional.of(value.divide(onHand, Price.DECIMALS, RoundingMode.HALF_UP)) : Optional.empty();
+        }
+    }
+
+    private Map<String, Shelf> shelves(Set<String> items, String site) {
+        return items.isEmpty() ? Map.of() : jdbc.sql("""
+                select i.code, s.on_hand, s.reserved, s.stock_value from shelf s join item i on i.id = s.item_id join site t on t.id = s.site_id
+                where i.code in (:items) and t.code = :site""").param("items", items).param("site", site)
+                .query((r, n) -> new Shelf(r.getString(1), new Quantity(r.getBigDecimal(2).subtract(r.getBigDecimal(3))), r.getBigDecimal(2), r.getBigDecimal(4)))
+                .list().stream().collect(Collectors.toMap(Shelf::item, shelf -> shelf));
+    }
+
+    /** What other stores than one have free of an item. */
+    Map<String, Quantity> freeElsewhere(String item, String site) {
+        var free = new TreeMap<String, Quantity>();
+        jdbc.sql("""
+                select t.code, s.on_hand - s.reserved from shelf s join item i on i.id = s.item_id join site t on t.id = s.site_id
+                where i.code = ? and t.code <> ? and s.on_hand > s.reserved""").params(item, site)
+                .query((r, n) -> free.put(r.getString(1), new Quantity(r.getBigDecimal(2)))).list();
+        return free;
+    }
+
+    private Optional<Role> roleOf(String author) {
+        return jdbc.sql("select role from app_user where username = ?").param(author).query((r, n) -> Role.valueOf(r.getString(1))).optional();
+    }
+
+    /** So many earlier orders say what is usual for a customer. */
+    private static final int USUAL_OF = 60;
+
+    private PastOrders past(Order order, Set<String> items) {
+        if (items.isEmpty()) {
+            return PastOrders.NONE;
+        }
+        record Past(long id, Money value) {
+        }
+        var orders = jdbc.sql("""
+                select id, net from (select id, net, state, number from sales_order where customer_id = :customer order by id desc
+                    fetch first 200 rows only) o
+                where state not in ('DRAFT', 'CANCELLED', 'DECLINED') and number <> :number
+                  and id < coalesce((select m.id from sales_order m where m.number = :number), 9223372036854775807)
+                order by id desc fetch first USUAL_OF rows only""".replace("USUAL_OF", String.valueOf(USUAL_OF)))
+                .param("customer", ids.customer(order.customer())).param("number", order.number())
+                .query((r, n) -> new Past(r.getLong(1), company.money(r.getBigDecimal(2)))).list();
+        if (orders.size() < RobustScore.AT_LEAST) {
+            return PastOrders.NONE;
+        }
+        var quantities = new HashMap<String, List<Quantity>>();
+        jdbc.sql("""
+                select item_code, sum(quantity) from sales_order_line where order_id in (:orders) and item_code in (:items) and removed = false
+                group by item_code, order_id""").param("orders", orders.stream().map(Past::id).toList()).param("items", items)
+                .query((r, n) -> quantities.computeIfAbsent(r.getString(1), item -> new ArrayList<>()).add(new Quantity(r.getBigDecimal(2)))).list();
+        return new PastOrders(orders.stream().map(Past::value).toList(), quantities);
     }
 
     /**
@@ -101,8 +205,8 @@ class SurroundingsReader {
     }
 
     /** Open invoices past due, the oldest of them; asked for only where they could hold an order. */
-    private List<Surroundings.DueInvoice> dueInvoices(Customer customer, LocalDate on) {
-        return customer.rules().overdue().isEmpty() ? List.of() : jdbc.sql("""
+    private List<Surroundings.DueInvoice> dueInvoices(CustomerRules customer, LocalDate on) {
+        return customer.overdue().isEmpty() ? List.of() : jdbc.sql("""
                 select number, due_on, open_amount from invoice where customer_id = ? and due_on < ? and open_amount > 0
                 order by customer_id, due_on, open_amount fetch first 40 rows only""").params(ids.customer(customer.code()), on)
                 .query((r, n) -> new Surroundings.DueInvoice(r.getString(1), r.getObject(2, LocalDate.class), company.money(r.getBigDecimal(3)))).list();
@@ -111,28 +215,29 @@ class SurroundingsReader {
     /** Of orders of the same value, so many of the newest are looked through for a slip of the pen. */
     private static final int SAME_VALUE = 500;
 
-    /** Orders that took a PO number like this one's before it did: found by three indexes, compared by the core. */
-    private List<PoUse> poUses(Order order) {
+    /** Documents that took a PO number like this one's before it did: found by indexes, compared by the core. */
+    private List<PoUse> poUses(Order order, LocalDate on, PoPlaces places) {
         var po = PoNumber.of(order.po());
         if (!po.isGiven()) {
             return List.of();
         }
         var net = order.totals().net();
-        var uses = jdbc.sql("""
-                select o.id, o.number, o.po, o.ordered_on, o.net from sales_order o where o.id in (
-                    select id from sales_order where customer_id = :customer and po_normal = :po
-                    union select id from sales_order where customer_id = :customer and po_folded = :folded
-                    union select id from (select id, po_normal from sales_order where customer_id = :customer and net = :net
-                        order by customer_id desc, net desc, id desc fetch first SAME_VALUE rows only) v
-                        where char_length(po_normal) between :length - 1 and :length + 1)
-                  and o.number <> :number and o.po_taken is not null and o.state not in ('CANCELLED', 'DECLINED')
+        var parameters = Map.<String, Object>of("customer", ids.customer(order.customer()), "po", po.normal(), "folded", po.folded(), "net", net.amount(),
+                "length", po.normal().length(), "number", order.number(), "family", family(order.number()), "blanket", blanket(order.number()));
+        var uses = new ArrayList<>(jdbc.sql("""
+                select o.id, o.number, o.po, o.ordered_on, o.net, o.state, x.billable from sales_order o left join open_order x on x.order_id = o.id
+                where o.id in (LIKE_THIS)
+                  and o.number <> :number and coalesce(o.split_of, o.id) <> :family and coalesce(o.outline_id, 0) <> :blanket and o.po_taken is not null and o.state not in ('CANCELLED', 'DECLINED')
                   and o.po_taken < coalesce((select m.po_taken from sales_order m where m.number = :number), 9223372036854775807)
-                order by o.id""".replace("SAME_VALUE", String.valueOf(SAME_VALUE))).param("customer", ids.customer(order.customer()))
-                .param("po", po.normal()).param("folded", po.folded()).param("net", net.amount()).param("length", po.normal().length())
-                .param("number", order.number())
+                order by o.id""".replace("LIKE_THIS", likeThis("sales_order"))).params(parameters)
                 .query((r, n) -> new PoUse(r.getString("number"), r.getString("po"), r.getObject("ordered_on", LocalDate.class),
-                        company.money(r.getBigDecimal("net")), List.of())).list().stream()
-                .filter(use -> po.likeness(net, PoNumber.of(use.po()), use.net()).isPresent()).toList();
+                        company.money(r.getBigDecimal("net")), List.of(), OrderState.valueOf(r.getString("state")).isEnded() ? PoUse.Place.CLOSED_ORDER
+                                : PoUse.Place.OPEN_ORDER, r.getBoolean("billable"))).list());
+        uses.addAll(jdbc.sql("select number, po, invoiced_on, net from past_invoice where id in (LIKE_THIS) order by id"
+                .replace("LIKE_THIS", likeThis("past_invoice"))).params(parameters)
+                .query((r, n) -> new PoUse(r.getString(1), r.getString(2), r.getObject(3, LocalDate.class), company.money(r.getBigDecimal(4)), List.of(),
+                        PoUse.Place.IMPORTED, false)).list());
+        uses.removeIf(use -> po.likeness(net, PoNumber.of(use.po()), use.net()).isEmpty());
         if (uses.isEmpty()) {
             return uses;
         }
@@ -142,18 +247,29 @@ class SurroundingsReader {
                 join sales_order o on o.id = l.root_order_id where o.number in (:orders)""")
                 .param("orders", uses.stream().map(PoUse::order).toList())
                 .query((r, n) -> invoices.computeIfAbsent(r.getString(1), o -> new ArrayList<>()).add(r.getString(2))).list();
-        return uses.stream().map(use -> new PoUse(use.order(), use.po(), use.on(), use.net(),
-                invoices.getOrDefault(use.order(), List.of()))).toList();
+        return uses.stream().map(use -> use.place() == PoUse.Place.IMPORTED ? use : new PoUse(use.order(), use.po(), use.on(), use.net(),
+                invoices.getOrDefault(use.order(), List.of()), use.place(), use.toBill())).filter(use -> places.include(use, on)).toList();
     }
 
-    private Map<String, Quantity> free(Set<String> items, String site) {
-        if (items.isEmpty()) {
-            return Map.of();
-        }
-        return jdbc.sql("""
-                select i.code, s.on_hand - s.reserved from shelf s join item i on i.id = s.item_id join site t on t.id = s.site_id
-                where i.code in (:items) and t.code = :site""").param("items", items).param("site", site)
-                .query((r, n) -> Map.entry(r.getString(1), new Quantity(r.getBigDecimal(2)))).list().stream()
-                .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
+    /** Orders that were split off one another stand for one order of the customer's. */
+    /** The blanket order that an order was called off; others of it don't count (section 5). */
+    private long blanket(String order) {
+        return jdbc.sql("select q.id from sales_order o join outline q on q.id = o.outline_id and q.kind = 'BLANKET_ORDER' where o.number = ?").param(order)
+                .query(Long.class).optional().orElse(-1L);
+    }
+
+    private long family(String order) {
+        return jdbc.sql("select coalesce(split_of, id) from sales_order where number = ?").param(order).query(Long.class).optional().orElse(0L);
+    }
+
+    /** Rows with the same normal or folded form, and of those of the same value the ones whose number is about as long. */
+    private static String likeThis(String table) {
+        return """
+                select id from TABLE where customer_id = :customer and po_normal = :po
+                union select id from TABLE where customer_id = :customer and po_folded = :folded
+                union select id from (select id, po_normal from TABLE where customer_id = :customer and net = :net
+                    order by customer_id desc, net desc, id desc fetch first SAME_VALUE rows only) v
+                    where char_length(po_normal) between :length - 1 and :length + 1""".replace("TABLE", table)
+                .replace("SAME_VALUE", String.valueOf(SAME_VALUE));
     }
 }

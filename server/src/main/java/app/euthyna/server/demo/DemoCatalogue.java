@@ -98,11 +98,11 @@ final class DemoCatalogue {
         var price = BigDecimal.valueOf(cents, 2);
         var cost = price.multiply(BigDecimal.valueOf(62, 2)).setScale(4);
         items.add(new Stocked(new Item(code, name, LineKind.STOCK, itemClass, unit, price, cost.setScale(2, RoundingMode.UP),
-                Vat.of(Vat.Category.S, "21"), BigDecimal.valueOf(onHand / 10), regulated), cost, onHand));
+                Vat.of(Vat.Category.S, "21"), BigDecimal.valueOf(onHand / 10), code.equals("MS-01") ? 14 : 0, regulated), cost, onHand));
     }
 
     private static void service(List<Stocked> items, String code, String name, int cents) {
         items.add(new Stocked(new Item(code, name, LineKind.SERVICE, "service", "h", BigDecimal.valueOf(cents, 2), BigDecimal.ZERO,
-                Vat.of(Vat.Category.S, "21"), BigDecimal.ZERO, ""), BigDecimal.ZERO, 0));
+                Vat.of(Vat.Category.S, "21"), BigDecimal.ZERO, 0, ""), BigDecimal.ZERO, 0));
     }
 }

@@ -1,7 +1,21 @@
 package app.euthyna.server.demo;
 
+import app.euthyna.server.people.Deputies;
+import app.euthyna.server.order.Outlines;
+import app.euthyna.server.masterdata.PriceBreaks;
+import app.euthyna.server.check.QuotaStore;
+import app.euthyna.core.order.Rhythm;
+import app.euthyna.core.order.PriceList;
+import app.euthyna.core.order.Outline;
+import app.euthyna.core.check.Quota;
+import app.euthyna.core.order.HouseField;
+import app.euthyna.core.order.EntryRules;
 import app.euthyna.core.approval.Level;
+import app.euthyna.core.check.Check;
+import app.euthyna.core.check.CheckFigures;
+import app.euthyna.core.check.CheckPolicy;
 import app.euthyna.core.check.CustomerRules;
+import app.euthyna.core.check.PoPlaces;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.check.Severity;
 import app.euthyna.core.flow.Effect.Settlement;
@@ -20,6 +34,8 @@ import app.euthyna.server.check.CheckService;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.goods.GoodsService;
 import app.euthyna.server.masterdata.Customer;
+import app.euthyna.server.masterdata.HouseRules;
+import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.order.OrderDraft;
 import app.euthyna.server.order.OrderService;
@@ -55,6 +71,7 @@ class DemoCompany {
     private static final Logger LOG = LoggerFactory.getLogger(DemoCompany.class);
     private static final long SEED = 20_260_302L;
     private static final int DAYS = 150;
+    private static final String[] REGIONS = {"north", "islands", "firth"};
     /** So many orders to a transaction: each small commit costs the same as a large one. */
     private static final int TOGETHER = 20;
 
@@ -67,7 +84,12 @@ class DemoCompany {
     private final BillingService billing;
     private final UnwindService unwind;
     private final ApprovalService approvals;
+    private final HouseRulesStore houseRules;
     private final DemoMultiplier multiplier;
+    private final Outlines outlines;
+    private final PriceBreaks prices;
+    private final QuotaStore quotas;
+    private final Deputies deputies;
     private final Company company;
     private final TransactionTemplate transactions;
     private final Clock clock;
@@ -75,9 +97,14 @@ class DemoCompany {
     private final int lifeSize;
 
     DemoCompany(EntityManager entities, MasterData masterData, OrderService orders, CheckService checks, ChainReader chains, GoodsService goods,
-            BillingService billing, UnwindService unwind, ApprovalService approvals, DemoMultiplier multiplier, Company company, TransactionTemplate transactions, Clock clock,
+            BillingService billing, UnwindService unwind, ApprovalService approvals, HouseRulesStore houseRules, DemoMultiplier multiplier, Outlines outlines, PriceBreaks prices, QuotaStore quotas, Deputies deputies,
+            Company company, TransactionTemplate transactions, Clock clock,
             @Value("${euthyna.demo-lived:2000}") int lifeSize) {
         this.lifeSize = lifeSize;
+        this.outlines = outlines;
+        this.prices = prices;
+        this.quotas = quotas;
+        this.deputies = deputies;
         this.entities = entities;
         this.masterData = masterData;
         this.orders = orders;
@@ -87,6 +114,7 @@ class DemoCompany {
         this.billing = billing;
         this.unwind = unwind;
         this.approvals = approvals;
+        this.houseRules = houseRules;
         this.multiplier = multiplier;
         this.company = company;
         this.transactions = transactions;
@@ -102,6 +130,12 @@ class DemoCompany {
                 new DemoUser("lead", "Morag Teasel", Role.LEAD), new DemoUser("warehouse", "Finn Larkin", Role.WAREHOUSE),
                 new DemoUser("receivables", "Kirsty Orr", Role.RECEIVABLES), new DemoUser("auditor", "Neil Quarrie", Role.AUDITOR),
                 new DemoUser("admin", "Ada Pellan", Role.ADMIN));
+    }
+
+    /** The lead will be away; said once there are users. */
+    void absences() {
+        var today = LocalDate.now(clock);
+        deputies.away("lead", "controller2", today.plusDays(9), today.plusDays(16));
     }
 
     /** Opens the company with about so many orders; none leaves its master data out too. */
@@ -127,10 +161,18 @@ class DemoCompany {
     private void masterData(LocalDate start, int count, int lived) {
         var random = new Random(SEED);
         var names = DemoCatalogue.customers();
+        houseRules.lay(context("lead", Role.LEAD, start, "the rules of the house"), 0, new HouseRules(new CheckPolicy(Map.of(Check.DATES, Map.of(OrderKind.SAMPLE, Severity.OFF)),
+                new CheckFigures(Optional.of(new CustomerRules.Overdue(45, Money.of(500 * scale(count) + ".00", "EUR"))), Optional.of(BigDecimal.valueOf(15)),
+                        Map.of(Role.CLERK, BigDecimal.valueOf(25), Role.CONTROLLER, BigDecimal.valueOf(40)), CheckFigures.USUAL_SCORE)),
+                PoPolicy.STANDARD, PoPlaces.EVERYWHERE, new EntryRules(List.of(new EntryRules.Unit("TRADE", "Trade desk"), new EntryRules.Unit("HARBOUR", "Harbours and ferries"),
+                        new EntryRules.Unit("RIG", "Rigging shop")), List.of(new HouseField("vessel", "Vessel", HouseField.Kind.TEXT, List.of(), false),
+                                new HouseField("delivery", "Delivery", HouseField.Kind.LIST, List.of("any time", "before noon", "after noon", "on the tide"), false),
+                                new HouseField("survey-due", "Survey due", HouseField.Kind.DATE, List.of(), false)))));
         for (int at = 0; at < names.size(); at++) {
             var name = names.get(at);
+            var own = at % 7 == 3;
             var limit = at % 9 == 8 ? Optional.<Money>empty() : Optional.of(Money.of((5 + random.nextInt(30)) * 1000 * scale(count) + ".00", "EUR"));
-            var po = at % 7 == 3 ? new PoPolicy(true, Severity.STOP, Severity.STOP, Severity.CAUTION, Optional.empty()) : PoPolicy.STANDARD;
+            var po = Optional.of(new PoPolicy(true, Severity.STOP, Severity.STOP, Severity.CAUTION, Optional.empty(), PoPolicy.Barred.HOLD)).filter(p -> own);
             var licences = new HashMap<String, String>();
             if (at % 3 == 0) {
                 licences.put("pyro", "PY-%d".formatted(2200 + at));
@@ -140,9 +182,9 @@ class DemoCompany {
                 licences.put("biocide", "BI-%d".formatted(700 + at));
                 masterData.register("biocide", "BI-%d".formatted(700 + at), LocalDate.now(clock).plusDays(90 + at), true);
             }
-            masterData.add(new Customer(name.code(), name.name(), name.town(), at % 11 == 10 ? "abroad" : "", at % 5 == 0 ? 14 : 30,
-                    at % 11 == 10 ? VatTreatment.REVERSE_CHARGE : VatTreatment.DOMESTIC, new CustomerRules(name.code(), limit, po,
-                            Optional.of(new CustomerRules.Overdue(45, Money.of(500 * scale(count) + ".00", "EUR"))), Optional.empty()), licences));
+            masterData.add(new Customer(name.code(), name.name(), name.town(), at % 11 == 10 ? "abroad" : "", REGIONS[at % REGIONS.length], at % 5 == 0 ? 14 : 30,
+                    at % 11 == 10 ? VatTreatment.REVERSE_CHARGE : VatTreatment.DOMESTIC, new CustomerRules(name.code(), limit, PoPolicy.STANDARD,
+                            Optional.empty(), Optional.empty()), po, Optional.empty(), licences));
         }
         approvals.askAbove(Map.of(Level.CONTROLLER, BigDecimal.valueOf(10_000), Level.LEAD, BigDecimal.valueOf(25_000)));
         for (var stocked : DemoCatalogue.items()) {
@@ -319,6 +361,8 @@ class DemoCompany {
             overTheLimit(customers.get(7).code(), "AN-3502", today.minusDays(2), today.plusDays(2));
             overTheLimit(customers.get(20).code(), "AN-3503", yesterday, today.plusDays(6));
             prices();
+            rationed();
+            agreedBeforehand();
             approvalStories();
             shortOfStock();
             nobodyWantsTheRest();
@@ -378,7 +422,7 @@ class DemoCompany {
                 on(today.minusDays(2), () -> {
                     if (state(large) == OrderState.AWAITING_APPROVAL) {
                         approvals.approve(context("controller", Role.CONTROLLER, today.minusDays(2), "three boats, agreed with sales"), large,
-                                version(large), checks.findingsOf(large));
+                                version(large));
                     }
                 });
             });
@@ -386,6 +430,40 @@ class DemoCompany {
                 var back = submit(today.minusDays(2), customers.get(17).code(), "SP-YARD-3", OrderKind.STANDARD, today.plusDays(9), line("AN-3501", "40"));
                 on(today.minusDays(1), () -> approvals.sendBack(context("controller2", Role.CONTROLLER, today.minusDays(1), "ask for a deposit of a third first"),
                         back, version(back)));
+            });
+        }
+
+        /** Hand-laid hemp is rationed by region; a yard wants more than is left of it. */
+        private void rationed() {
+            on(today.minusDays(140), () -> quotas.set(Quota.Scope.REGION, REGIONS[0], "RP-420", today.minusDays(140), today.plusDays(200), Quantity.of(400)));
+            order(25, 12, "BW-HEMP-1", -20, line("RP-420", "360"));
+            order(1, 15, "PL-HEMP-7", 6, line("RP-420", "120"));
+        }
+
+        private Outlines.Written written(int customer, String po, LocalDate from, LocalDate until, String ceiling, Rhythm rhythm, List<Outline.Call> schedule, OrderDraft.Line... lines) {
+            return new Outlines.Written(new OrderDraft(customers.get(customer).code(), po, null, null, null, null, "", null, List.of(lines)), from, until,
+                    Optional.ofNullable(ceiling).map(c -> Money.of(c, "EUR")), Optional.ofNullable(rhythm), schedule);
+        }
+
+        /** Quotes, a harbour trust's chain for the year, and a school's rope of every month. */
+        private void agreedBeforehand() {
+            var spring = today.minusDays(60);
+            on(spring, () -> {
+                prices.set("RP-208", List.of(new PriceList.Break("", Quantity.of(100), new BigDecimal("2.10")), new PriceList.Break(customers.get(14).code(), Quantity.of(20),
+                        new BigDecimal("2.20"))));
+                var chain = outlines.write(clerk(spring), Outline.Kind.BLANKET_ORDER, written(1, "GS-CHAIN-YEAR", spring, spring.plusDays(364), "9000.00", null,
+                        List.of(new Outline.Call(spring.plusDays(30), 1, Quantity.of(150)), new Outline.Call(today.minusDays(1), 1, Quantity.of(150)),
+                                new Outline.Call(today.plusDays(29), 1, Quantity.of(150))), line("CH-10", "800")));
+                on(spring.plusDays(30), () -> goOn(outlines.make(clerk(spring.plusDays(30)), chain, 0, Map.of(), null, true).number(), spring.plusDays(30)));
+                outlines.write(clerk(spring), Outline.Kind.RECURRING_ORDER, written(2, "term rope", today.minusMonths(1), today.plusMonths(10), null,
+                        new Rhythm(1, Rhythm.Unit.MONTH), List.of(), line("RP-112", "40")));
+            });
+            on(today.minusDays(12), () -> outlines.write(clerk(today.minusDays(12)), Outline.Kind.QUOTE, written(8, "", today.minusDays(12), today.plusDays(18), null, null,
+                    List.of(), line("AN-2002", "12", "180", null), line("CH-10", "240"))));
+            on(today.minusDays(50), () -> {
+                outlines.write(clerk(today.minusDays(50)), Outline.Kind.QUOTE, written(9, "", today.minusDays(50), today.minusDays(20), null, null, List.of(), line("SF-05", "30")));
+                var lost = outlines.write(clerk(today.minusDays(50)), Outline.Kind.QUOTE, written(21, "", today.minusDays(50), today.plusDays(10), null, null, List.of(), line("PT-02", "24")));
+                on(today.minusDays(31), () -> outlines.close(context("clerk", Role.CLERK, today.minusDays(31), "bought from another house"), lost, 0));
             });
         }
 

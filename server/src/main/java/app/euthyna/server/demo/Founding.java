@@ -57,8 +57,10 @@ class Founding implements ApplicationRunner {
             masterData.foundSite("UPLAND", "Upland depot");
             demoCompany.open(demoOrders);
             // all at once: whoever finds one user there finds them all
-            transactions.executeWithoutResult(status -> demoCompany.users()
-                    .forEach(user -> people.add(user.username(), user.displayName(), user.username(), user.role())));
+            transactions.executeWithoutResult(status -> {
+                demoCompany.users().forEach(user -> people.add(user.username(), user.displayName(), user.username(), user.role()));
+                demoCompany.absences();
+            });
         } else {
             var password = adminPassword.filter(given -> !given.isBlank()).orElseGet(Founding::generated);
             people.add("admin", "Administrator", password, Role.ADMIN);

@@ -2,7 +2,7 @@ package app.euthyna.server.exchange;
 
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.CommonRefusal;
-import app.euthyna.server.exchange.OrderFile.BadCell;
+import app.euthyna.server.exchange.CsvTable.BadCell;
 import app.euthyna.server.exchange.OrderFile.FileOrder;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.CommandContext;
@@ -111,10 +111,10 @@ class Intake {
     record Taken(long id, String fileName, OffsetDateTime at, String by, Progress progress, long rows, int found, int done) {
     }
 
-    Report take(CommandContext context, String fileName, byte[] content, boolean comma, char separator, boolean whole) {
+    Report take(CommandContext context, String fileName, byte[] content, CsvTable.Dialect dialect, boolean whole) {
         var customers = new HashSet<>(jdbc.sql("select code from customer").query(String.class).list());
         var items = new HashSet<>(jdbc.sql("select code from item").query(String.class).list());
-        var read = OrderFile.read(content, comma, separator, customers::contains, items::contains);
+        var read = OrderFile.read(content, dialect, customers::contains, items::contains);
         var id = begin(context, fileName, content, whole, read);
         var running = workers.submit(() -> {
             try {

@@ -24,10 +24,12 @@ import org.springframework.web.multipart.MultipartFile;
 class IntakeController {
 
     private final Intake intake;
+    private final PastInvoices pastInvoices;
     private final Commands commands;
 
-    IntakeController(Intake intake, Commands commands) {
+    IntakeController(Intake intake, PastInvoices pastInvoices, Commands commands) {
         this.intake = intake;
+        this.pastInvoices = pastInvoices;
         this.commands = commands;
     }
 
@@ -41,15 +43,25 @@ class IntakeController {
     @PostMapping(consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     Intake.Report take(@RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "point") String decimals,
             @RequestParam(defaultValue = "comma") String separator, @RequestParam(defaultValue = "true") boolean whole) throws IOException {
-        var mark = value(DecimalMark.class, "decimals", decimals);
-        var between = value(Separator.class, "separator", separator);
         var name = file.getOriginalFilename() == null ? "" : file.getOriginalFilename();
-        return intake.take(commands.context(), name.length() > 255 ? name.substring(0, 255) : name, file.getBytes(),
-                mark == DecimalMark.COMMA, switch (between) {
-                    case COMMA -> ',';
-                    case SEMICOLON -> ';';
-                    case TAB -> '\t';
-                }, whole);
+        return intake.take(commands.context(), name.length() > 255 ? name.substring(0, 255) : name, file.getBytes(), dialect(decimals, separator), whole);
+    }
+
+    private static CsvTable.Dialect dialect(String decimals, String separator) {
+        var mark = value(DecimalMark.class, "decimals", decimals);
+        return new CsvTable.Dialect(mark == DecimalMark.COMMA, switch (value(Separator.class, "separator", separator)) {
+            case COMMA -> ',';
+            case SEMICOLON -> ';';
+            case TAB -> '\t';
+        });
+    }
+
+    /** Takes in invoices from before, so that their PO numbers are met again. One that is known by its number is not taken twice. */
+    @May.Enter
+    @PostMapping(path = "/past-invoices", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    PastInvoices.PastReport takePastInvoices(@RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "point") String decimals,
+            @RequestParam(defaultValue = "comma") String separator) throws IOException {
+        return pastInvoices.take(file.getBytes(), dialect(decimals, separator));
     }
 
     private static <T extends Enum<T>> T value(Class<T> type, String field, String given) {

@@ -1,5 +1,6 @@
 package app.euthyna.server.find;
 
+import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.check.PoNumber;
 import app.euthyna.server.masterdata.MasterData;
 import java.util.ArrayList;
@@ -55,6 +56,12 @@ class FindController {
             add(hits, "CANCELLATION", start, "select h.number, c.name, o.number from (select number, order_id from cancellation "
                     + range("number", "number") + ") h join sales_order o on o.id = h.order_id join customer c on c.id = o.customer_id order by h.number");
         }
+        for (var kind : List.of(DocumentKind.QUOTE, DocumentKind.BLANKET_ORDER, DocumentKind.RECURRING_ORDER)) {
+            for (var start : starts(kind.prefix(), upper)) {
+                add(hits, kind.name(), start, "select h.number, c.name, h.po from (select number, customer_id, po from outline " + range("number", "number")
+                        + ") h join customer c on c.id = h.customer_id order by h.number");
+            }
+        }
         if (upper.startsWith("J-")) {
             add(hits, "ENTRY", upper, "select number, event, document_number from journal_entry " + range("number", "number"));
         }
@@ -63,6 +70,11 @@ class FindController {
             add(hits, "ORDER", po, "select h.number, c.name, h.po from (select id, number, customer_id, po, po_normal from sales_order "
                     + range("po_normal", "po_normal, id") + ") h join customer c on c.id = h.customer_id order by h.po_normal, h.id");
         }
+        if (text.length() >= 2) {
+            add(hits, "ORDER", text, "select h.number, c.name, h.external_reference from (select id, number, customer_id, external_reference from sales_order "
+                    + range("external_reference", "external_reference, id") + ") h join customer c on c.id = h.customer_id order by h.external_reference, h.id");
+        }
+        add(hits, "ITEM", upper, "select code, name, '' from item " + range("code", "code"));
         add(hits, "CUSTOMER", MasterData.searchKey(text), "select code, name, town from customer " + range("search_key", "search_key"));
         return new ArrayList<>(hits.values()).subList(0, Math.min(14, hits.size()));
     }

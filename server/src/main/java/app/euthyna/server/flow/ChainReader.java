@@ -6,11 +6,13 @@ import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.order.Committed;
+import app.euthyna.core.order.Details;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
+import app.euthyna.core.order.Shortage;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
@@ -22,6 +24,7 @@ import app.euthyna.server.order.CommittedQuantities;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.PerTransaction;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Records;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.LocalDate;
@@ -107,13 +110,13 @@ public class ChainReader implements CommittedQuantities {
         var headers = new LinkedHashMap<Long, Order>();
         jdbc.sql("""
                 select o.id, o.number, o.kind, o.state, c.code as customer, o.po, s.code as site, o.ordered_on, o.requested_on, o.remark,
-                       o.author, o.last_editor
+                       o.author, o.last_editor, o.details
                 from sales_order o join customer c on c.id = o.customer_id join site s on s.id = o.site_id
                 where o.number in (:numbers)""").param("numbers", numbers).query((r, n) -> headers.put(r.getLong("id"),
                 new Order(r.getString("number"), r.getLong("id"), OrderKind.valueOf(r.getString("kind")),
                         OrderState.valueOf(r.getString("state")), r.getString("customer"), r.getString("po"), r.getString("site"),
                         date(r, "ordered_on"), date(r, "requested_on"), r.getString("remark"), r.getString("author"),
-                        r.getString("last_editor"), company.currency(), List.of()))).list();
+                        r.getString("last_editor"), company.currency(), Records.read(r.getString("details"), Details.class, Details.NONE), List.of()))).list();
         if (headers.isEmpty()) {
             return headers;
         }
@@ -121,7 +124,7 @@ public class ChainReader implements CommittedQuantities {
         jdbc.sql("select * from sales_order_line where order_id in (:ids) and removed = false order by order_id, line_no")
                 .param("ids", headers.keySet()).query((r, n) -> add(lines, r.getLong("order_id"), new OrderLine(r.getInt("line_no"),
                         LineKind.valueOf(r.getString("kind")), r.getString("item_code"), r.getString("description"), quantity(r),
-                        price(r), vat(r), date(r, "requested_on")))).list();
+                        price(r), vat(r), date(r, "requested_on"), r.getString("site_code"), Shortage.valueOf(r.getString("shortage"))))).list();
         headers.replaceAll((id, order) -> order.withLines(lines.getOrDefault(id, List.of())));
         return headers;
     }

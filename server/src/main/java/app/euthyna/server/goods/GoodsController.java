@@ -3,6 +3,7 @@ package app.euthyna.server.goods;
 import app.euthyna.core.goods.Dispatching.Pick;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Quantity;
+import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
@@ -30,6 +31,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api")
 class GoodsController {
 
+    private final DocumentDetails details;
     private final GoodsService goods;
     /** Before and after everything. */
     private static final Pages.Key FIRST = new Pages.Key(new String[] {"0001-01-01", "0"});
@@ -39,7 +41,8 @@ class GoodsController {
     private final Company company;
     private final JdbcClient jdbc;
 
-    GoodsController(GoodsService goods, Commands commands, Company company, JdbcClient jdbc) {
+    GoodsController(GoodsService goods, Commands commands, Company company, JdbcClient jdbc, DocumentDetails details) {
+        this.details = details;
         this.goods = goods;
         this.commands = commands;
         this.company = company;
@@ -67,7 +70,7 @@ class GoodsController {
     }
 
     record DispatchView(String number, String order, String customerName, String site, String state, LocalDate stagedOn,
-            LocalDate departedOn, long version, List<DispatchLineView> lines) {
+            LocalDate departedOn, long version, List<DocumentDetails.CarriedDetails> details, List<DispatchLineView> lines) {
     }
 
     record ShelfView(String item, String site, BigDecimal onHand, BigDecimal reserved, BigDecimal free, BigDecimal inspection,
@@ -142,7 +145,7 @@ class GoodsController {
                 join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id join site s on s.id = d.site_id
                 where d.number = ?""").param(number).query((r, n) -> new DispatchView(r.getString(1), r.getString(2), r.getString(3),
                         r.getString(4), r.getString(5), r.getObject(6, LocalDate.class), r.getObject(7, LocalDate.class), r.getLong(8),
-                        lines)).optional().orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("dispatch", number)));
+                        details.of("DISPATCH", number), lines)).optional().orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("dispatch", number)));
     }
 
     @GetMapping("/stock/{item}")

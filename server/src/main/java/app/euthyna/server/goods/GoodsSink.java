@@ -5,31 +5,35 @@ import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.LineFlow;
 import app.euthyna.core.goods.Claim;
 import app.euthyna.core.goods.Reserving;
+import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderState;
+import app.euthyna.core.order.Shortage;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
+import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectListener;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Numbers;
 import jakarta.persistence.EntityManager;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
-import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** Keeps shelves, the queue for stock and dispatch notes; offers stock that is free to whoever waits for it. */
 @Component
-@Order(40)
+@org.springframework.core.annotation.Order(40)
 class GoodsSink implements EffectSink {
 
     private final EntityManager entities;
@@ -37,8 +41,12 @@ class GoodsSink implements EffectSink {
     private final Shelves shelves;
     private final ChainReader chains;
     private final Ids ids;
+    private final Numbers numbers;
+    private final DocumentDetails details;
 
-    GoodsSink(EntityManager entities, JdbcClient jdbc, Shelves shelves, ChainReader chains, Ids ids) {
+    GoodsSink(EntityManager entities, JdbcClient jdbc, Shelves shelves, ChainReader chains, Ids ids, Numbers numbers, DocumentDetails details) {
+        this.details = details;
+        this.numbers = numbers;
         this.entities = entities;
         this.jdbc = jdbc;
         this.shelves = shelves;
@@ -87,6 +95,7 @@ class GoodsSink implements EffectSink {
             entity.stagedOn = dispatch.date();
             dispatch.lines().forEach(line -> entity.lines.add(line(entity.orderId, line)));
             entities.persist(entity);
+            details.carry("DISPATCH", dispatch.number(), List.of(entity.orderId));
             dispatch.lines().forEach(line -> claim(new LineRef(dispatch.order(), line.orderLine()), line.quantity().negated()));
             return null;
         }
@@ -149,23 +158,37 @@ class GoodsSink implements EffectSink {
     /** A changed order is checked first: if that holds it, it takes no more stock. See {@link OfferAfterChange}. */
     @Override
     public void follow(CommandContext context, List<Effect> batch, Further further) {
-        offer(batch.stream().filter(effect -> !(effect instanceof Effect.OrderChanged)).toList(), further);
+        offer(context, batch.stream().filter(effect -> !(effect instanceof Effect.OrderChanged)).toList(), further);
     }
 
     /** The lines of orders concerned take their place in the queue anew; then free stock is offered on their shelves. */
-    void offer(List<Effect> batch, Further further) {
+    void offer(CommandContext context, List<Effect> batch, Further further) {
         var concerned = new TreeSet<Place>();
         var releases = new ArrayList<Effect>();
+        var dropping = new LinkedHashSet<String>();
         for (var effect : batch) {
             if (effect instanceof Effect.StockReceived received) {
                 concerned.add(new Place(received.item(), received.site()));
             }
             if (!(effect instanceof Effect.Reserved)) {
-                effect.orders().forEach(number -> queue(number, concerned, releases));
+                var clears = effect instanceof Effect.OrderChanged || effect instanceof Effect.StateChanged changed && changed.to() == OrderState.CLEARED;
+                for (var number : effect.orders()) {
+                    var order = queue(number, concerned, releases);
+                    if (clears && order.lines().stream().anyMatch(line -> line.shortage() == Shortage.DROP)) {
+                        dropping.add(number);
+                    }
+                }
             }
         }
         further.write(releases);
         concerned.stream().sorted(Comparator.comparing(p -> ids.item(p.item()))).forEach(place -> serve(place, further));
+        dropping.forEach(number -> drop(context, number, further));
+    }
+
+    /** What a cleared order is short of and was not to wait for is given up. */
+    private void drop(CommandContext context, String number, Further further) {
+        Reserving.dropped(chains.chain(number), () -> numbers.next(DocumentKind.CANCELLATION), context.date())
+                .ifPresent(cancellation -> further.write(List.of(new Effect.QuantityCancelled(cancellation))));
     }
 
     /** Serves the queue from its head until nothing is free or nobody waits; its length does not matter. */
@@ -192,7 +215,8 @@ class GoodsSink implements EffectSink {
     private record Row(int line, String item, String site, BigDecimal reserved) {
     }
 
-    private void queue(String number, TreeSet<Place> concerned, List<Effect> releases) {
+    /** The order whose lines took their place. */
+    private Order queue(String number, TreeSet<Place> concerned, List<Effect> releases) {
         var chain = chains.chain(number);
         var order = chain.order();
         var id = ids.order(number);
@@ -202,7 +226,7 @@ class GoodsSink implements EffectSink {
                 .query((r, n) -> new Row(r.getInt(1), r.getString(2), r.getString(3), r.getBigDecimal(4))).list();
         for (var row : rows) {
             var reserved = new Quantity(row.reserved());
-            var flow = order.hasLine(row.line()) && order.line(row.line()).item().equals(row.item()) ? chain.flow(row.line()) : null;
+            var flow = order.hasLine(row.line()) && isOf(order, row) ? chain.flow(row.line()) : null;
             var needed = flow == null ? Quantity.ZERO : flow.toShip().minus(flow.staged()).max(Quantity.ZERO);
             if (reserved.exceeds(needed)) {
                 releases.add(new Effect.Released(new LineRef(number, row.line()), row.site(), row.item(), reserved.minus(needed)));
@@ -212,28 +236,36 @@ class GoodsSink implements EffectSink {
         if (order.state() == OrderState.CLEARED || !rows.isEmpty()) {
             for (var flow : chain.flows()) {
                 if (flow.line().kind().isShipped()) {
-                    write(id, order.state(), flow, rows);
-                    concerned.add(new Place(flow.line().item(), order.site()));
+                    write(id, order, flow, rows);
+                    concerned.add(new Place(flow.line().item(), order.siteOf(flow.line())));
                 }
             }
         }
+        return order;
     }
 
-    private void write(long order, OrderState state, LineFlow flow, List<Row> rows) {
+    /** Whether a place in the queue is still for the item and the store that its line asks for. */
+    private static boolean isOf(Order order, Row row) {
+        var line = order.line(row.line());
+        return line.item().equals(row.item()) && order.siteOf(line).equals(row.site());
+    }
+
+    private void write(long id, Order order, LineFlow flow, List<Row> rows) {
         var no = flow.line().no();
         var waiting = flow.waiting().max(Quantity.ZERO);
         var stored = rows.stream().filter(row -> row.line() == no).findFirst();
-        if (stored.isPresent() && !stored.get().item().equals(flow.line().item()) && stored.get().reserved().signum() > 0) {
+        if (stored.isPresent() && !isOf(order, stored.get()) && stored.get().reserved().signum() > 0) {
             return;
         }
         if (stored.isPresent()) {
-            jdbc.sql("update stock_claim set waiting = ?, waits = ?, requested_on = ?, item_id = ? where order_id = ? and line_no = ?")
-                    .params(waiting.value(), waiting.isPositive(), flow.line().requestedOn(), ids.item(flow.line().item()), order, no).update();
-        } else if (state == OrderState.CLEARED) {
+            jdbc.sql("update stock_claim set waiting = ?, waits = ?, requested_on = ?, item_id = ?, site_id = ? where order_id = ? and line_no = ?")
+                    .params(waiting.value(), waiting.isPositive(), flow.line().requestedOn(), ids.item(flow.line().item()),
+                            ids.site(order.siteOf(flow.line())), id, no).update();
+        } else if (order.state() == OrderState.CLEARED) {
             jdbc.sql("""
                     insert into stock_claim (order_id, line_no, item_id, site_id, requested_on, clearing, reserved, waiting, waits)
-                    select o.id, ?, ?, o.site_id, ?, coalesce(o.clearing, 0), 0, ?, ? from sales_order o where o.id = ?""")
-                    .params(no, ids.item(flow.line().item()), flow.line().requestedOn(), waiting.value(), waiting.isPositive(), order)
+                    select o.id, ?, ?, cast(? as bigint), ?, coalesce(o.clearing, 0), 0, ?, ? from sales_order o where o.id = ?""")
+                    .params(no, ids.item(flow.line().item()), ids.site(order.siteOf(flow.line())), flow.line().requestedOn(), waiting.value(), waiting.isPositive(), id)
                     .update();
         }
     }

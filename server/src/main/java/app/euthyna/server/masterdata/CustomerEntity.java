@@ -1,5 +1,6 @@
 package app.euthyna.server.masterdata;
 
+import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.check.Severity;
 import app.euthyna.core.order.VatTreatment;
 import jakarta.persistence.CollectionTable;
@@ -40,6 +41,13 @@ class CustomerEntity {
     @Enumerated(EnumType.STRING)
     @Column(name = "vat_treatment")
     VatTreatment vatTreatment;
+    String region;
+    /** Unless it has its own, the house's PO policy holds. */
+    @Column(name = "po_own")
+    boolean poOwn;
+    @Enumerated(EnumType.STRING)
+    @Column(name = "po_barred")
+    PoPolicy.Barred poBarred;
     @Column(name = "po_required")
     boolean poRequired;
     @Enumerated(EnumType.STRING)

@@ -10,8 +10,9 @@ import java.math.BigDecimal;
  * @param price list price per unit
  * @param floor the price after discount should not fall below it
  * @param minStock told when stock falls under it
+ * @param leadDays the house needs so many days for it
  * @param regulated class of licence it needs, or empty
  */
 public record Item(String code, String name, LineKind kind, String itemClass, String unit, BigDecimal price,
-        BigDecimal floor, Vat vat, BigDecimal minStock, String regulated) {
+        BigDecimal floor, Vat vat, BigDecimal minStock, int leadDays, String regulated) {
 }

@@ -38,6 +38,8 @@ class ItemEntity {
     BigDecimal vatRate;
     @Column(name = "min_stock")
     BigDecimal minStock;
+    @Column(name = "lead_days")
+    int leadDays;
     String regulated;
     @Version
     Long version;

@@ -1,7 +1,6 @@
 package app.euthyna.server.masterdata;
 
 import app.euthyna.core.check.CustomerRules;
-import app.euthyna.core.check.LicenceFact;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.shared.CommonRefusal;
@@ -15,6 +14,7 @@ import app.euthyna.server.platform.PerTransaction;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
 import java.text.Normalizer;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -24,6 +24,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -43,9 +44,11 @@ public class MasterData {
     private final PerTransaction<String, Item> items = PerTransaction.ofWhatWasRead();
 
     private final Locks locks;
+    private final HouseRulesStore rules;
     private final ObjectProvider<EffectWriter> writer;
 
-    MasterData(EntityManager entities, JdbcClient jdbc, Company company, Locks locks, ObjectProvider<EffectWriter> writer) {
+    MasterData(EntityManager entities, JdbcClient jdbc, Company company, Locks locks, HouseRulesStore rules, ObjectProvider<EffectWriter> writer) {
+        this.rules = rules;
         this.locks = locks;
         this.writer = writer;
         this.entities = entities;
@@ -63,12 +66,14 @@ public class MasterData {
     }
 
     private Customer toCustomer(CustomerEntity c) {
-        var policy = new PoPolicy(c.poRequired, c.poSame, c.poAlike, c.poNear, Optional.ofNullable(c.poCeiling).map(company::money));
-        var rules = new CustomerRules(c.code, Optional.ofNullable(c.creditLimit).map(company::money), policy,
-                Optional.ofNullable(c.overdueDays).map(days -> new CustomerRules.Overdue(days, company.money(c.overdueAbove))),
+        var ownPo = c.poOwn ? Optional.of(new PoPolicy(c.poRequired, c.poSame, c.poAlike, c.poNear, Optional.ofNullable(c.poCeiling).map(company::money),
+                c.poBarred)) : Optional.<PoPolicy>empty();
+        var ownOverdue = Optional.ofNullable(c.overdueDays).map(days -> new CustomerRules.Overdue(days, company.money(c.overdueAbove)));
+        var agreed = new CustomerRules(c.code, Optional.ofNullable(c.creditLimit).map(company::money), PoPolicy.STANDARD, ownOverdue,
                 Optional.ofNullable(c.blockedWhy).map(why -> new CustomerRules.Block(c.blockedBy, c.blockedOn, why)));
-        return new Customer(c.code, c.name, c.town, c.customerClass, c.termsDays, c.vatTreatment, rules, c.licences.stream()
-                .collect(Collectors.toMap(CustomerEntity.LicenceNumber::licenceClass, CustomerEntity.LicenceNumber::number)));
+        var customer = new Customer(c.code, c.name, c.town, c.customerClass, c.region, c.termsDays, c.vatTreatment, agreed, ownPo, ownOverdue,
+                c.licences.stream().collect(Collectors.toMap(CustomerEntity.LicenceNumber::licenceClass, CustomerEntity.LicenceNumber::number)));
+        return customer.withRules(customer.under(rules.inForce()));
     }
 
     /** Items by code; a code that does not exist is missing from the result. */
@@ -90,7 +95,7 @@ public class MasterData {
 
     private static Item toItem(ItemEntity i) {
         return new Item(i.code, i.name, i.kind, i.itemClass, i.unit, i.price, i.floorPrice, new Vat(i.vatCategory, i.vatRate),
-                i.minStock, i.regulated);
+                i.minStock, i.leadDays, i.regulated);
     }
 
     public Item item(String code) {
@@ -103,22 +108,16 @@ public class MasterData {
         return jdbc.sql("select code from site order by id fetch first 1 rows only").query(String.class).single();
     }
 
+    public boolean hasSite(String code) {
+        return jdbc.sql("select count(*) from site where code = ?").param(code).query(Long.class).single() > 0;
+    }
+
     /** Sets up a store, unless it is there. */
     public void foundSite(String code, String name) {
-        if (jdbc.sql("select count(*) from site where code = ?").param(code).query(Long.class).single() > 0) {
+        if (hasSite(code)) {
             return;
         }
         jdbc.sql("insert into site (code, name) values (?, ?)").params(code, name).update();
-    }
-
-    /** Asks the register for a licence. Simulated: it knows what was entered for it, and can be told to be silent. */
-    public LicenceFact askRegister(String licenceClass, String number, LocalDate on) {
-        return jdbc.sql("select valid_to, answers from simulated_register where licence_class = ? and number = ?")
-                .params(licenceClass, number)
-                .query((row, n) -> row.getBoolean("answers")
-                        ? new LicenceFact(licenceClass, number, LicenceFact.Answer.FOUND, row.getDate("valid_to").toLocalDate(), on)
-                        : new LicenceFact(licenceClass, number, LicenceFact.Answer.NO_ANSWER, null, on))
-                .optional().orElseGet(() -> new LicenceFact(licenceClass, number, LicenceFact.Answer.NOT_FOUND, null, on));
     }
 
     /** Enters what the simulated register is to answer for a licence; silent unless {@code answers}. */
@@ -137,23 +136,30 @@ public class MasterData {
         entity.customerClass = customer.customerClass();
         entity.termsDays = customer.termsDays();
         entity.vatTreatment = customer.vatTreatment();
-        var po = customer.rules().po();
-        entity.poRequired = po.required();
-        entity.poSame = po.same();
-        entity.poAlike = po.alike();
-        entity.poNear = po.near();
-        entity.poCeiling = po.ceiling().map(Money::amount).orElse(null);
-        agree(entity, customer.rules());
+        entity.region = customer.region();
+        policy(entity, customer.ownPo());
+        agree(entity, customer.rules(), customer.ownOverdue());
         customer.licences().forEach((licenceClass, number) ->
                 entity.licences.add(new CustomerEntity.LicenceNumber(licenceClass, number)));
         entities.persist(entity);
         entities.flush();
     }
 
-    private static void agree(CustomerEntity entity, CustomerRules rules) {
+    private static void policy(CustomerEntity entity, Optional<PoPolicy> own) {
+        var po = own.orElse(PoPolicy.STANDARD);
+        entity.poOwn = own.isPresent();
+        entity.poRequired = po.required();
+        entity.poSame = po.same();
+        entity.poAlike = po.alike();
+        entity.poNear = po.near();
+        entity.poCeiling = po.ceiling().map(Money::amount).orElse(null);
+        entity.poBarred = po.barred();
+    }
+
+    private static void agree(CustomerEntity entity, CustomerRules rules, Optional<CustomerRules.Overdue> ownOverdue) {
         entity.creditLimit = rules.creditLimit().map(Money::amount).orElse(null);
-        entity.overdueDays = rules.overdue().map(CustomerRules.Overdue::days).orElse(null);
-        entity.overdueAbove = rules.overdue().map(o -> o.above().amount()).orElse(null);
+        entity.overdueDays = ownOverdue.map(CustomerRules.Overdue::days).orElse(null);
+        entity.overdueAbove = ownOverdue.map(o -> o.above().amount()).orElse(null);
         entity.blockedBy = rules.block().map(CustomerRules.Block::by).orElse(null);
         entity.blockedOn = rules.block().map(CustomerRules.Block::on).orElse(null);
         entity.blockedWhy = rules.block().map(CustomerRules.Block::why).orElse(null);
@@ -162,6 +168,26 @@ public class MasterData {
     /** Changes the limit, the block and when invoices count as overdue; orders that it concerns are checked again. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void agree(CommandContext context, String code, long version, CustomerRules rules) {
+        change(context, code, version, entity -> agree(entity, rules, rules.overdue()));
+    }
+
+    /** Gives a customer its own PO policy, or the house's again; orders that it concerns are checked again. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void setPolicy(CommandContext context, String code, long version, Optional<PoPolicy> own) {
+        change(context, code, version, entity -> policy(entity, own));
+    }
+
+    /** Keeps the numbers of a customer's licences by class; orders that it concerns are checked again. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void setLicences(CommandContext context, String code, long version, Map<String, String> licences) {
+        change(context, code, version, entity -> {
+            entity.licences.clear();
+            entities.flush();
+            licences.forEach((licenceClass, number) -> entity.licences.add(new CustomerEntity.LicenceNumber(licenceClass, number)));
+        });
+    }
+
+    private void change(CommandContext context, String code, long version, Consumer<CustomerEntity> change) {
         locks.customer(code);
         var entity = entities.createQuery("select c from CustomerEntity c where c.code = :code", CustomerEntity.class)
                 .setParameter("code", code).getSingleResult();
@@ -169,7 +195,8 @@ public class MasterData {
         if (entity.version != version) {
             throw new RefusedException(new PlatformRefusal.StaleVersion("Customer " + code, version, entity.version));
         }
-        agree(entity, rules);
+        change.accept(entity);
+        entities.lock(entity, LockModeType.OPTIMISTIC_FORCE_INCREMENT);
         entities.flush();
         customers.put(code, toCustomer(entity));
         writer.getObject().write(context, List.of(new Effect.CustomerChanged(code)));
@@ -193,6 +220,7 @@ public class MasterData {
         entity.vatCategory = item.vat().category();
         entity.vatRate = item.vat().ratePercent();
         entity.minStock = item.minStock();
+        entity.leadDays = item.leadDays();
         entity.regulated = item.regulated();
         entities.persist(entity);
         entities.flush();

@@ -54,14 +54,14 @@ class MasterDataController {
         this.jdbc = jdbc;
     }
 
-    record PoRules(Boolean required, Severity same, Severity alike, Severity near, BigDecimal ceiling) {
+    record PoRules(Boolean required, Severity same, Severity alike, Severity near, BigDecimal ceiling, PoPolicy.Barred barred) {
     }
 
     record Licence(@NotBlank String licenceClass, @NotBlank String number) {
     }
 
     record NewCustomer(@NotBlank @Size(max = 40) String code, @NotBlank @Size(max = 200) String name, @Size(max = 120) String town,
-            String customerClass, @PositiveOrZero BigDecimal creditLimit, @PositiveOrZero @Max(3650) Integer termsDays, VatTreatment vatTreatment,
+            String customerClass, @Size(max = 60) String region, @PositiveOrZero BigDecimal creditLimit, @PositiveOrZero @Max(3650) Integer termsDays, VatTreatment vatTreatment,
             PoRules po, List<@Valid Licence> licences, @Valid OverdueRule overdue, @Size(max = 500) String blocked) {
     }
 
@@ -77,7 +77,7 @@ class MasterDataController {
     record NewItem(@NotBlank @Size(max = 40) String code, @NotBlank @Size(max = 200) String name, @NotNull LineKind kind,
             String itemClass, String unit, @NotNull @PositiveOrZero BigDecimal price, @PositiveOrZero BigDecimal floorPrice,
             @NotNull Vat.Category vatCategory, @NotNull @PositiveOrZero @Max(100) BigDecimal vatRate, @PositiveOrZero BigDecimal minStock,
-            String regulated) {
+            @PositiveOrZero @Max(999) Integer leadDays, String regulated) {
     }
 
     /** What the simulated register answers for a licence; silent when {@code answers} is false. */
@@ -91,7 +91,11 @@ class MasterDataController {
     }
 
     record ItemView(String code, String name, LineKind kind, String unit, BigDecimal price, String vatCategory, BigDecimal vatRate,
-            String regulated, BigDecimal free) {
+            String regulated, BigDecimal free, List<FreeView> elsewhere) {
+    }
+
+    /** Free stock of an item at another store. */
+    record FreeView(String site, BigDecimal free) {
     }
 
     record SiteView(String code, String name) {
@@ -104,12 +108,12 @@ class MasterDataController {
             if (masterData.findCustomer(request.code()).isPresent()) {
                 throw new RefusedException(CommonRefusal.Incomplete.of("code", "a code that no customer has yet"));
             }
-            var po = or(request.po(), new PoRules(null, null, null, null, null));
-            var rules = new CustomerRules(request.code(), amount("creditLimit", request.creditLimit()), new PoPolicy(or(po.required(), false),
-                    or(po.same(), Severity.STOP), or(po.alike(), Severity.STOP), or(po.near(), Severity.CAUTION),
-                    amount("po.ceiling", po.ceiling())), overdue(request.overdue()), block(context, request.blocked()));
-            var customer = new Customer(request.code(), request.name(), or(request.town(), ""), or(request.customerClass(), ""),
-                    or(request.termsDays(), 30), or(request.vatTreatment(), VatTreatment.DOMESTIC), rules,
+            var own = policy(request.po());
+            var overdue = overdue(request.overdue());
+            var rules = new CustomerRules(request.code(), amount("creditLimit", request.creditLimit()), own.orElse(PoPolicy.STANDARD),
+                    overdue, block(context, request.blocked()));
+            var customer = new Customer(request.code(), request.name(), or(request.town(), ""), or(request.customerClass(), ""), or(request.region(), ""),
+                    or(request.termsDays(), 30), or(request.vatTreatment(), VatTreatment.DOMESTIC), rules, own, overdue,
                     or(request.licences(), List.<Licence>of()).stream().collect(Collectors.toMap(Licence::licenceClass, Licence::number)));
             masterData.add(customer);
             return new CodeView(customer.code());
@@ -128,6 +132,44 @@ class MasterDataController {
                     overdue(request.overdue()), block));
             return customer(code);
         });
+    }
+
+    /** A customer's own PO policy in place of the house's; none gives it the house's again. */
+    record OwnPolicy(@NotNull Long version, @Valid PoRules own, LocalDate date) {
+    }
+
+    @May.KeepMasterData
+    @PutMapping("/customers/{code}/po-policy")
+    CustomerView setPolicy(@PathVariable String code, @Valid @RequestBody OwnPolicy request, HttpServletRequest http) {
+        return commands.run(http, request, CustomerView.class, context -> {
+            masterData.setPolicy(context.on(request.date()), code, request.version(), policy(request.own()));
+            return customer(code);
+        });
+    }
+
+    /** All licences that a customer gave. */
+    record Licences(@NotNull Long version, @NotNull @Size(max = 50) List<@Valid Licence> licences, LocalDate date) {
+    }
+
+    @May.KeepMasterData
+    @PutMapping("/customers/{code}/licences")
+    CustomerView setLicences(@PathVariable String code, @Valid @RequestBody Licences request, HttpServletRequest http) {
+        if (request.licences().stream().map(Licence::licenceClass).distinct().count() < request.licences().size()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("licences", "one licence for each class"));
+        }
+        return commands.run(http, request, CustomerView.class, context -> {
+            masterData.setLicences(context.on(request.date()), code, request.version(), request.licences().stream()
+                    .collect(Collectors.toMap(Licence::licenceClass, Licence::number)));
+            return customer(code);
+        });
+    }
+
+    private Optional<PoPolicy> policy(PoRules given) {
+        if (given != null && given.near() == Severity.STOP) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("po.near", "CAUTION or OFF: a number one slip away never stops an order"));
+        }
+        return Optional.ofNullable(given).map(po -> new PoPolicy(or(po.required(), false), or(po.same(), Severity.STOP), or(po.alike(), Severity.STOP),
+                or(po.near(), Severity.CAUTION), amount("po.ceiling", po.ceiling()), or(po.barred(), PoPolicy.Barred.HOLD)));
     }
 
     private Optional<CustomerRules.Overdue> overdue(OverdueRule rule) {
@@ -152,7 +194,7 @@ class MasterDataController {
             masterData.add(new Item(request.code(), request.name(), request.kind(),
                     or(request.itemClass(), request.kind() == LineKind.STOCK ? "" : "service"), or(request.unit(), "pc"), request.price(),
                     or(request.floorPrice(), BigDecimal.ZERO), new Vat(request.vatCategory(), request.vatRate()),
-                    or(request.minStock(), BigDecimal.ZERO), or(request.regulated(), "")));
+                    or(request.minStock(), BigDecimal.ZERO), or(request.leadDays(), 0), or(request.regulated(), "")));
             return new CodeView(request.code());
         });
     }
@@ -169,7 +211,7 @@ class MasterDataController {
     @GetMapping("/customers")
     List<CustomerView> customers(@RequestParam(defaultValue = "") String q) {
         return jdbc.sql("select code, name, town, credit_limit, terms_days, po_required, blocked_why, version from customer where "
-                + words(q) + " order by name fetch first 12 rows only").params(patterns(q))
+                + words(q) + " order by case when search_key like ? escape '!' then 0 else 1 end, name fetch first 12 rows only").params(ranked(patterns(q)))
                 .query((r, n) -> new CustomerView(r.getString(1), r.getString(2), r.getString(3), r.getBigDecimal(4), r.getInt(5),
                         r.getBoolean(6), r.getString(7), r.getLong(8))).list();
     }
@@ -187,12 +229,24 @@ class MasterDataController {
     List<ItemView> items(@RequestParam(defaultValue = "") String q, @RequestParam(defaultValue = "") String site) {
         var parameters = new ArrayList<Object>();
         parameters.add(site.isEmpty() ? masterData.defaultSite() : site);
-        parameters.addAll(patterns(q));
-        return jdbc.sql("select i.code, i.name, i.kind, i.unit, i.price, i.vat_category, i.vat_rate, i.regulated, "
+        parameters.addAll(ranked(patterns(q)));
+        var found = jdbc.sql("select i.code, i.name, i.kind, i.unit, i.price, i.vat_category, i.vat_rate, i.regulated, "
                 + "coalesce((select s.on_hand - s.reserved from shelf s join site t on t.id = s.site_id and t.code = ? where s.item_id = i.id), 0) "
-                + "from item i where " + words(q) + " order by i.name fetch first 12 rows only").params(parameters)
+                + "from item i where " + words(q) + " order by case when search_key like ? escape '!' then 0 else 1 end, i.name fetch first 12 rows only").params(parameters)
                 .query((r, n) -> new ItemView(r.getString(1), r.getString(2), LineKind.valueOf(r.getString(3)), r.getString(4),
-                        r.getBigDecimal(5), r.getString(6), r.getBigDecimal(7), r.getString(8), r.getBigDecimal(9))).list();
+                        r.getBigDecimal(5), r.getString(6), r.getBigDecimal(7), r.getString(8), r.getBigDecimal(9), List.of())).list();
+        if (found.isEmpty()) {
+            return found;
+        }
+        record There(String item, FreeView free) {
+        }
+        var elsewhere = jdbc.sql("""
+                select i.code, t.code, s.on_hand - s.reserved from shelf s join item i on i.id = s.item_id join site t on t.id = s.site_id
+                where i.code in (:items) and t.code <> :site and s.on_hand > s.reserved order by t.id""").param("items", found.stream().map(ItemView::code).toList())
+                .param("site", parameters.get(0)).query((r, n) -> new There(r.getString(1), new FreeView(r.getString(2), r.getBigDecimal(3)))).list().stream()
+                .collect(Collectors.groupingBy(There::item, Collectors.mapping(There::free, Collectors.toList())));
+        return found.stream().map(i -> new ItemView(i.code(), i.name(), i.kind(), i.unit(), i.price(), i.vatCategory(), i.vatRate(), i.regulated(), i.free(),
+                elsewhere.getOrDefault(i.code(), List.of()))).toList();
     }
 
     @GetMapping("/sites")
@@ -208,6 +262,13 @@ class MasterDataController {
     private static List<String> patterns(String q) {
         return List.of(MasterData.searchKey(q).split("\\s+")).stream()
                 .map(word -> "%" + word.replace("!", "!!").replace("%", "!%").replace("_", "!_") + "%").toList();
+    }
+
+    /** Beside the words themselves, the first of them at the beginning of the name: such hits come first. */
+    private static List<String> ranked(List<String> patterns) {
+        var ranked = new ArrayList<>(patterns);
+        ranked.add(patterns.get(0).substring(1));
+        return ranked;
     }
 
     private Optional<Money> amount(String field, BigDecimal given) {

@@ -45,31 +45,26 @@ class OrderController {
         this.jdbc = jdbc;
     }
 
-    /** A line as it is sent; {@code no} only for a line that exists. */
-    record WrittenLine(Integer no, @Size(max = 40) String item, BigDecimal quantity, BigDecimal price, BigDecimal discount,
-            LocalDate requestedOn) {
-    }
-
     /** An order as it is sent; {@code draft} keeps it without handing it in. */
     record WrittenOrder(@NotBlank String customer, @Size(max = 120) String po, OrderKind kind, String site, LocalDate date,
-            LocalDate requestedOn, @Size(max = 2000) String remark, @Size(max = 2000) List<@Valid WrittenLine> lines, Boolean draft) {
+            LocalDate requestedOn, @Size(max = 2000) String remark, @Valid WrittenDetails details, @Size(max = 2000) List<@Valid WrittenLine> lines, Boolean draft) {
         OrderDraft draftOf() {
-            return written(customer, po, kind, site, date, requestedOn, remark, lines);
+            return written(customer, po, kind, site, date, requestedOn, remark, details, lines);
         }
     }
 
     /** A change: the lines are all the lines the order is to have. */
     record ChangedOrder(@NotNull Long version, @Size(max = 120) String po, LocalDate date, LocalDate requestedOn,
-            @Size(max = 2000) String remark, @NotNull @Size(max = 2000) List<@Valid WrittenLine> lines) {
+            @Size(max = 2000) String remark, @Valid WrittenDetails details, @NotNull @Size(max = 2000) List<@Valid WrittenLine> lines) {
     }
 
     record Submission(@NotNull Long version, LocalDate date) {
     }
 
     private static OrderDraft written(String customer, String po, OrderKind kind, String site, LocalDate date, LocalDate requestedOn,
-            String remark, List<WrittenLine> lines) {
-        return new OrderDraft(customer, po, kind, site, date, requestedOn, remark, null, lines == null ? List.of() : lines.stream()
-                .map(l -> new OrderDraft.Line(l.no(), l.item(), l.quantity(), l.price(), l.discount(), l.requestedOn())).toList());
+            String remark, WrittenDetails details, List<WrittenLine> lines) {
+        return new OrderDraft(customer, po, kind, site, date, requestedOn, remark, null, details == null ? null : details.core(),
+                lines == null ? List.of() : lines.stream().map(WrittenLine::line).toList());
     }
 
     @May.Enter
@@ -84,7 +79,8 @@ class OrderController {
     @PutMapping("/{number}")
     OrderView change(@PathVariable String number, @Valid @RequestBody ChangedOrder request, HttpServletRequest http) {
         return commands.run(http, request, OrderView.class, context -> orders.amend(context.on(request.date()), number,
-                request.version(), written(null, request.po(), null, null, null, request.requestedOn(), request.remark(), request.lines())));
+                request.version(), written(null, request.po(), null, null, null, request.requestedOn(), request.remark(), request.details(),
+                        request.lines())));
     }
 
     @May.Enter
@@ -97,6 +93,39 @@ class OrderController {
     @GetMapping("/{number}")
     OrderView order(@PathVariable String number) {
         return orders.view(number);
+    }
+
+    /** A change that was kept. */
+    record VersionView(int version, LocalDate on, String by, List<String> differences) {
+    }
+
+    /** What was changed on an order since it was handed in, the newest first. */
+    @GetMapping("/{number}/versions")
+    List<VersionView> versions(@PathVariable String number) {
+        orders.view(number);
+        return jdbc.sql("""
+                select v.version_no, v.changed_on, v.changed_by, v.differences from order_version v join sales_order o on o.id = v.order_id
+                where o.number = ? order by v.version_no desc""").param(number)
+                .query((r, n) -> new VersionView(r.getInt(1), r.getObject(2, LocalDate.class), r.getString(3), r.getString(4).lines().toList())).list();
+    }
+
+    /** Documents that an order can be started from. */
+    enum StartKind { ORDER, DISPATCH, INVOICE, QUOTE, BLANKET_ORDER, RECURRING_ORDER }
+
+    /**
+     * An order to be started from an earlier document.
+     *
+     * @param customer another than the document's, or nothing
+     */
+    record Started(@NotNull StartKind kind, @NotBlank String number, @Size(max = 40) String customer, LocalDate date) {
+    }
+
+    /** Starts a draft with the lines of an earlier document; each line says where it came from, and can be changed or taken out. */
+    @May.Enter
+    @PostMapping("/started")
+    OrderView start(@Valid @RequestBody Started request, HttpServletRequest http) {
+        return commands.run(http, request, OrderView.class, context ->
+                orders.startFrom(context.on(request.date()), request.kind().name(), request.number(), request.customer()));
     }
 
     /** A row of the list of orders. */

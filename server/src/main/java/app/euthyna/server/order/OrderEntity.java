@@ -1,9 +1,11 @@
 package app.euthyna.server.order;
 
 import app.euthyna.core.check.PoNumber;
+import app.euthyna.core.order.Details;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
+import app.euthyna.server.platform.Records;
 import jakarta.persistence.CascadeType;
 import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
@@ -56,6 +58,16 @@ class OrderEntity {
     BigDecimal vat;
     BigDecimal gross;
     Long clearing;
+    /** The quote, blanket or recurring order that it was made from. */
+    @Column(name = "outline_id")
+    Long outlineId;
+    /** The order that the first of its family was, where it was split off one. */
+    @Column(name = "split_of")
+    Long splitOf;
+    /** {@link Details} as JSON; null for none. */
+    String details;
+    @Column(name = "external_reference")
+    String externalReference = "";
     @Column(name = "intake_reference")
     String intakeReference;
     @OneToMany(mappedBy = "order", cascade = CascadeType.ALL)
@@ -66,7 +78,12 @@ class OrderEntity {
 
     Order toCore(String customer, String site, Currency currency) {
         return new Order(number, id, kind, state, customer, po, site, orderedOn, requestedOn, remark, author, lastEditor, currency,
-                lines.stream().filter(line -> !line.removed).map(OrderLineEntity::toCore).toList());
+                details(details), lines.stream().filter(line -> !line.removed).map(OrderLineEntity::toCore).toList());
+    }
+
+    /** Details as they are kept. */
+    static Details details(String kept) {
+        return Records.read(kept, Details.class, Details.NONE);
     }
 
     /** Takes over the content of an order; customer, store and state stay as they are. */
@@ -78,6 +95,8 @@ class OrderEntity {
         requestedOn = order.requestedOn();
         remark = order.remark();
         lastEditor = order.lastEditor();
+        details = order.details().equals(Details.NONE) ? null : Records.write(order.details());
+        externalReference = order.details().externalReference();
         var totals = order.totals();
         net = totals.net().amount();
         vat = totals.vat().amount();

@@ -2,6 +2,7 @@ package app.euthyna.server.order;
 
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.order.OrderLine;
+import app.euthyna.core.order.Shortage;
 import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Vat;
@@ -47,7 +48,19 @@ class OrderLineEntity {
     BigDecimal vatRate;
     @Column(name = "requested_on")
     LocalDate requestedOn;
+    /** The store it ships from, where that is not the order's. */
+    @Column(name = "site_code")
+    String siteCode = "";
+    @Enumerated(EnumType.STRING)
+    Shortage shortage = Shortage.WAIT;
     boolean removed;
+    /** Where the line was taken from, when its order was started from an earlier document. */
+    @Column(name = "source_kind")
+    String sourceKind;
+    @Column(name = "source_number")
+    String sourceNumber;
+    @Column(name = "source_line")
+    Integer sourceLine;
 
     void write(OrderLine line) {
         kind = line.kind();
@@ -59,11 +72,13 @@ class OrderLineEntity {
         vatCategory = line.vat().category();
         vatRate = line.vat().ratePercent();
         requestedOn = line.requestedOn();
+        siteCode = line.site();
+        shortage = line.shortage();
         removed = false;
     }
 
     OrderLine toCore() {
         return new OrderLine(lineNo, kind, itemCode, description, new Quantity(quantity), new Price(unitPrice, discountPercent),
-                new Vat(vatCategory, vatRate), requestedOn);
+                new Vat(vatCategory, vatRate), requestedOn, siteCode, shortage);
     }
 }

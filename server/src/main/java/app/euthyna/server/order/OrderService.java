@@ -1,5 +1,15 @@
 package app.euthyna.server.order;
 
+import app.euthyna.core.order.Outline;
+import app.euthyna.core.shared.Vat;
+import java.math.RoundingMode;
+import app.euthyna.server.masterdata.PriceBreaks;
+import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.core.order.Shortage;
+import app.euthyna.core.order.ShipTo;
+import app.euthyna.core.order.PriceList;
+import app.euthyna.core.order.EntryRules;
+import app.euthyna.core.order.Details;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.Amendment;
 import app.euthyna.core.order.LineKind;
@@ -19,6 +29,7 @@ import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectWriter;
+import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Numbers;
@@ -29,7 +40,9 @@ import jakarta.persistence.LockModeType;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -53,9 +66,20 @@ public class OrderService {
     private final Locks locks;
     private final EffectWriter writer;
     private final CommittedQuantities committed;
+    private final History history;
+    private final HouseRulesStore rules;
+    private final PriceBreaks prices;
+    private final OutlineStore outlines;
+    private final OrderVersions versions;
 
     OrderService(EntityManager entities, JdbcClient jdbc, MasterData masterData, Company company, Ids ids, Numbers numbers,
-            Locks locks, EffectWriter writer, CommittedQuantities committed) {
+            Locks locks, EffectWriter writer, CommittedQuantities committed, History history, HouseRulesStore rules, PriceBreaks prices,
+            OutlineStore outlines, OrderVersions versions) {
+        this.versions = versions;
+        this.outlines = outlines;
+        this.rules = rules;
+        this.prices = prices;
+        this.history = history;
         this.entities = entities;
         this.jdbc = jdbc;
         this.masterData = masterData;
@@ -99,7 +123,7 @@ public class OrderService {
 
     private void handIn(CommandContext context, OrderEntity entity) {
         var order = core(entity);
-        var refusals = OrderEntry.refusals(order, masterData.customer(order.customer()).rules().po().required());
+        var refusals = OrderEntry.refusals(order, masterData.customer(order.customer()).rules().po().required(), rules.inForce().entry());
         if (!refusals.isEmpty()) {
             throw new RefusedException(refusals);
         }
@@ -115,22 +139,132 @@ public class OrderService {
         locks.customerAndOrder(number);
         var entity = seen(number, version);
         var before = core(entity);
-        var customer = masterData.customer(before.customer());
-        var after = new Order(before.number(), before.sequence(), before.kind(), before.state(), before.customer(),
-                or(draft.po(), before.po()).strip(), before.site(), before.orderedOn(), or(draft.requestedOn(), before.requestedOn()),
-                or(draft.remark(), before.remark()), before.author(), context.person().username(), before.currency(),
-                lines(draft, customer, before, entity));
-        var change = RefusedException.unless(Amendment.decide(before, after, committed.of(number), customer.rules().po().required()));
+        var change = amended(context, entity, before, draft);
+        var after = change.order();
         if (!change.differences().isEmpty()) {
             if (before.state() == OrderState.DRAFT) {
                 entity.poTaken = before.po().equals(after.po()) ? entity.poTaken : null;
                 entity.write(after);
+                versions.keep(context, entity.id, change.differences());
                 entities.flush();
             } else {
                 writer.write(context, List.of(new Effect.OrderChanged(before, after, change.differences())));
             }
         }
         entities.refresh(entity);
+        return view(entity);
+    }
+
+    /** An order that was called off takes no more of its blanket order than is left without it. */
+    private void calledOff(OrderEntity entity, Order after) {
+        var outline = Optional.ofNullable(entity.outlineId).flatMap(outlines::byId).filter(one -> one.kind() == Outline.Kind.BLANKET_ORDER);
+        if (outline.isEmpty()) {
+            return;
+        }
+        var asked = new HashMap<Integer, Quantity>();
+        entity.lines.stream().filter(line -> line.sourceLine != null && after.hasLine(line.lineNo) && after.line(line.lineNo).quantity().isPositive())
+                .forEach(line -> asked.merge(line.sourceLine, after.line(line.lineNo).quantity(), Quantity::plus));
+        var refusals = outline.get().unfit(asked, outlines.taken(entity.outlineId, entity.number));
+        if (!refusals.isEmpty()) {
+            throw new RefusedException(refusals);
+        }
+    }
+
+    private Amendment.Change amended(CommandContext context, OrderEntity entity, Order before, OrderDraft draft) {
+        var customer = masterData.customer(before.customer());
+        var after = new Order(before.number(), before.sequence(), before.kind(), before.state(), before.customer(),
+                or(draft.po(), before.po()).strip(), before.site(), before.orderedOn(), or(draft.requestedOn(), before.requestedOn()),
+                or(draft.remark(), before.remark()), before.author(), context.person().username(), before.currency(),
+                details(draft.details(), before.details()), lines(draft, customer, before, entity));
+        calledOff(entity, after);
+        return RefusedException.unless(Amendment.decide(before, after, committed.of(before.number()), customer.rules().po().required(),
+                rules.inForce().entry()));
+    }
+
+    /** Changes an order into another content that was worked out beforehand. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public OrderView change(CommandContext context, String number, long version, Order into) {
+        return amend(context, number, version, new OrderDraft(null, null, null, null, null, null, null, null, into.lines().stream()
+                .map(l -> written(l.no(), l)).toList()));
+    }
+
+    private static OrderDraft.Line written(Integer no, OrderLine line) {
+        return new OrderDraft.Line(no, line.item(), line.quantity().value(), line.price().unit(), line.price().discountPercent(), line.requestedOn(), line.kind(),
+                line.description(), line.site(), line.shortage());
+    }
+
+    private record SourceLine(String item, BigDecimal quantity, BigDecimal price, BigDecimal discount, int line, LineKind kind, String text) {
+    }
+
+    /** Starts a draft from the lines of an earlier order, dispatch, invoice, quote, blanket or recurring order; for the same customer its PO comes along, to be met again. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public OrderView startFrom(CommandContext context, String kind, String number, String customer) {
+        var source = jdbc.sql(switch (kind) {
+            case "ORDER" -> "select c.code, o.po, o.kind from sales_order o join customer c on c.id = o.customer_id where o.number = ?";
+            case "DISPATCH" -> "select c.code, o.po, o.kind from dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id where d.number = ?";
+            case "QUOTE", "BLANKET_ORDER", "RECURRING_ORDER" -> "select c.code, q.po, 'STANDARD' from outline q join customer c on c.id = q.customer_id where q.number = ?";
+            default -> "select c.code, (select min(o.po) from invoice_line l join sales_order o on o.id = l.root_order_id where l.invoice_id = i.id), 'STANDARD' "
+                    + "from invoice i join customer c on c.id = i.customer_id where i.number = ?";
+        }).param(number).query((r, n) -> List.of(r.getString(1), r.getString(2), r.getString(3))).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(kind.toLowerCase(Locale.ROOT).replace('_', ' '), number)));
+        var lines = jdbc.sql(switch (kind) {
+            case "ORDER" -> "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, l.kind, l.description from sales_order_line l "
+                    + "join sales_order o on o.id = l.order_id where o.number = ? and l.removed = false order by l.line_no";
+            case "DISPATCH" -> "select s.item_code, l.quantity, s.unit_price, s.discount_percent, l.line_no, s.kind, s.description from dispatch_line l join dispatch d on d.id = l.dispatch_id "
+                    + "join sales_order_line s on s.order_id = l.root_order_id and s.line_no = l.order_line_no where d.number = ? order by l.line_no";
+            case "QUOTE", "BLANKET_ORDER", "RECURRING_ORDER" -> "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, 'STOCK', l.description "
+                    + "from outline_line l join outline q on q.id = l.outline_id where q.number = ? order by l.line_no";
+            default -> "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, 'STOCK', l.description from invoice_line l join invoice i on i.id = l.invoice_id "
+                    + "where i.number = ? order by l.line_no";
+        }).param(number).query((r, n) -> new SourceLine(r.getString(1), r.getBigDecimal(2), r.getBigDecimal(3), r.getBigDecimal(4), r.getInt(5), LineKind.valueOf(r.getString(6)), r.getString(7))).list();
+        var same = customer == null || customer.isBlank() || customer.equals(source.get(0));
+        var draft = new OrderDraft(same ? source.get(0) : customer, same ? source.get(1) : "", OrderKind.valueOf(source.get(2)), null, null, null, "", null,
+                lines.stream().map(l -> new OrderDraft.Line(null, l.item(), l.quantity(), l.price(), l.discount(), null, l.kind(), l.text(), null, null)).toList());
+        return view(started(context, draft, kind, number, lines.stream().map(SourceLine::line).toList()));
+    }
+
+    private OrderEntity started(CommandContext context, OrderDraft draft, String kind, String number, List<Integer> sources) {
+        var entity = persist(context, draft, numbers.next(DocumentKind.ORDER));
+        for (int at = 0; at < sources.size(); at++) {
+            var line = entity.lines.get(at);
+            line.sourceKind = kind;
+            line.sourceNumber = number;
+            line.sourceLine = sources.get(at);
+        }
+        entities.flush();
+        history.note(context, entity.number, "started", "started from " + kind.toLowerCase(Locale.ROOT).replace('_', ' ') + " " + number);
+        return entity;
+    }
+
+    /**
+     * Makes an order from a quote, a blanket order or a recurring order; the order keeps the link line by line.
+     *
+     * @param handIn it is handed in at once, else it stays a draft
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    OrderView make(CommandContext context, OrderDraft draft, Outline outline, long outlineId, List<Integer> sources, boolean handIn) {
+        locks.customer(draft.customer());
+        var entity = started(context, draft, outline.kind().name(), outline.number(), sources);
+        entity.outlineId = outlineId;
+        entities.flush();
+        if (handIn) {
+            handIn(context, entity);
+        }
+        return view(entity);
+    }
+
+    /** Splits an order: what stays, and the rest on an order of its own under the same PO, handed in like any other. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public OrderView split(CommandContext context, String number, long version, Order stays, Order rest) {
+        change(context, number, version, stays);
+        var first = find(number);
+        var entity = persist(context, new OrderDraft(rest.customer(), rest.po(), rest.kind(), rest.site(), rest.orderedOn(), rest.requestedOn(), rest.remark(),
+                null, rest.details(), rest.lines().stream().map(l -> written(null, l)).toList()), numbers.next(DocumentKind.ORDER));
+        entity.splitOf = first.splitOf == null ? first.id : first.splitOf;
+        entities.flush();
+        history.note(context, number, "split", "the rest goes on as order " + entity.number);
+        history.note(context, entity.number, "split", "the rest of order " + number);
+        handIn(context, entity);
         return view(entity);
     }
 
@@ -143,6 +277,18 @@ public class OrderService {
     @Transactional(readOnly = true)
     public Order imagine(CommandContext context, OrderDraft draft) {
         return build(context, draft, "(new)", masterData.customer(draft.customer()), Long.MAX_VALUE);
+    }
+
+    /** An order as a change would leave it; refused as the change would be. Nothing is written. */
+    @Transactional(readOnly = true)
+    public Order imagineChange(CommandContext context, String number, OrderDraft draft) {
+        var entity = find(number);
+        return amended(context, entity, core(entity), draft).order();
+    }
+
+    /** How an order that is not kept is shown. */
+    public OrderView imagined(Order order) {
+        return view(order, masterData.customer(order.customer()), rules.inForce().entry(), 0);
     }
 
     /** The number under which a sender's own reference was taken in before. */
@@ -176,14 +322,31 @@ public class OrderService {
         var requestedOn = or(draft.requestedOn(), orderedOn);
         var header = new Order(number, sequence, or(draft.kind(), OrderKind.STANDARD), OrderState.DRAFT, customer.code(),
                 or(draft.po(), "").strip(), or(draft.site(), masterData.defaultSite()), orderedOn, requestedOn, or(draft.remark(), ""),
-                context.person().username(), context.person().username(), company.currency(), List.of());
+                context.person().username(), context.person().username(), company.currency(),
+                details(draft.details(), new Details("", rules.inForce().entry().standardUnit(), ShipTo.CUSTOMER, Map.of())), List.of());
         return header.withLines(lines(draft, customer, header, null));
+    }
+
+    /** Details as they are written, completed from those there are; refused where the house does not know a field or its value. */
+    private Details details(Details written, Details otherwise) {
+        if (written == null) {
+            return otherwise;
+        }
+        var fields = new HashMap<>(written.fields());
+        fields.values().removeIf(String::isEmpty);
+        var details = new Details(written.externalReference().strip(), or(written.revenueUnit(), otherwise.revenueUnit()), written.shipTo(), fields);
+        var bad = rules.inForce().entry().bad(details);
+        if (!bad.isEmpty() && !details.equals(otherwise)) {
+            throw new RefusedException(new CommonRefusal.Incomplete(bad));
+        }
+        return details;
     }
 
     /** Lines as they are written, completed from the items; lines that exist keep their price and VAT unless the draft says otherwise. */
     private List<OrderLine> lines(OrderDraft draft, Customer customer, Order header, OrderEntity existing) {
         var items = masterData.items(draft.lines().stream().map(OrderDraft.Line::item).filter(Objects::nonNull)
                 .collect(Collectors.toSet()));
+        var breaks = prices.of(items.keySet(), customer.code());
         var next = existing == null ? 1 : existing.lines.stream().mapToInt(line -> line.lineNo).max().orElse(0) + 1;
         var refusals = new ArrayList<Refusal>();
         var lines = new ArrayList<OrderLine>();
@@ -192,6 +355,11 @@ public class OrderService {
             var before = header.hasLine(no) ? header.line(no) : null;
             if (written.no() != null && before == null && existing != null) {
                 refusals.add(new CommonRefusal.NotFound("line", written.no() + " on order " + header.number()));
+                continue;
+            }
+            if (written.isWithoutItem()) {
+                lines.add(new OrderLine(no, written.kind(), "", or(written.text(), before == null ? "" : before.description()), Quantity.ZERO,
+                        new Price(BigDecimal.ZERO, BigDecimal.ZERO), Vat.of(Vat.Category.Z, "0"), header.requestedOn(), "", Shortage.WAIT));
                 continue;
             }
             var code = written.item() == null && before != null ? before.item() : written.item();
@@ -204,7 +372,11 @@ public class OrderService {
                 refusals.add(new CommonRefusal.NotFound("item", code));
                 continue;
             }
-            line(no, written, before, item, customer, header.requestedOn(), refusals).ifPresent(lines::add);
+            if (written.site() != null && !written.site().isEmpty() && !masterData.hasSite(written.site())) {
+                refusals.add(new CommonRefusal.NotFound("store", written.site()));
+                continue;
+            }
+            line(no, written, before, item, breaks.getOrDefault(code, List.of()), customer, header, refusals).ifPresent(lines::add);
         }
         if (!refusals.isEmpty()) {
             throw new RefusedException(refusals);
@@ -212,11 +384,11 @@ public class OrderService {
         return lines;
     }
 
-    private static Optional<OrderLine> line(int no, OrderDraft.Line written, OrderLine before, Item item, Customer customer,
-            LocalDate requestedOn, List<Refusal> refusals) {
+    private static Optional<OrderLine> line(int no, OrderDraft.Line written, OrderLine before, Item item, List<PriceList.Break> breaks, Customer customer,
+            Order header, List<Refusal> refusals) {
         var where = "lines[" + no + "].";
         var quantity = or(written.quantity(), before == null ? BigDecimal.ZERO : before.quantity().value());
-        var price = or(written.price(), item == null ? before.price().unit() : item.price());
+        var price = or(written.price(), item == null ? before.price().unit() : PriceList.price(item.price(), breaks, customer.code(), new Quantity(quantity.max(BigDecimal.ZERO).setScale(Quantity.DECIMALS, RoundingMode.DOWN))));
         var discount = or(written.discount(), item == null ? before.price().discountPercent() : BigDecimal.ZERO);
         var failures = refusals.size();
         if (quantity.signum() < 0 || decimals(quantity) > Quantity.DECIMALS || quantity.precision() - quantity.scale() > 12) {
@@ -232,11 +404,14 @@ public class OrderService {
             return Optional.empty();
         }
         var terms = new Price(price, discount);
-        var wanted = or(written.requestedOn(), before == null ? requestedOn : before.requestedOn());
+        var wanted = or(written.requestedOn(), before == null ? header.requestedOn() : before.requestedOn());
+        var site = or(written.site(), before == null ? "" : before.site());
+        var from = site.equals(header.site()) ? "" : site;
+        var shortage = or(written.shortage(), before == null ? Shortage.WAIT : before.shortage());
         return Optional.of(item == null
-                ? new OrderLine(no, before.kind(), before.item(), before.description(), new Quantity(quantity), terms, before.vat(), wanted)
+                ? new OrderLine(no, before.kind(), before.item(), before.description(), new Quantity(quantity), terms, before.vat(), wanted, from, shortage)
                 : new OrderLine(no, item.kind(), item.code(), item.name(), new Quantity(quantity), terms,
-                        item.kind() == LineKind.TEXT ? item.vat() : customer.vatTreatment().apply(item.vat()), wanted));
+                        item.kind() == LineKind.TEXT ? item.vat() : customer.vatTreatment().apply(item.vat()), wanted, from, shortage));
     }
 
     private static void oneLine(String po) {
@@ -286,22 +461,25 @@ public class OrderService {
     private OrderView view(OrderEntity entity) {
         var order = core(entity);
         var customer = masterData.customer(order.customer());
-        return view(order, customer, entity.version);
+        var sources = new HashMap<Integer, OrderView.SourceView>();
+        entity.lines.stream().filter(l -> l.sourceNumber != null).forEach(l -> sources.put(l.lineNo, new OrderView.SourceView(l.sourceKind, l.sourceNumber, l.sourceLine)));
+        var plain = view(order, customer, rules.inForce().entry(), entity.version);
+        return sources.isEmpty() ? plain : plain.with(sources);
     }
 
     /** How an order is shown. */
-    public static OrderView view(Order order, Customer customer, long version) {
+    private static OrderView view(Order order, Customer customer, EntryRules entry, long version) {
         var totals = order.totals();
         return new OrderView(order.number(), order.kind(), order.state(), order.customer(), customer.name(), order.po(), order.site(),
-                order.orderedOn(), order.requestedOn(), order.remark(), order.author(), order.lastEditor(), totals.net().amount(),
+                order.orderedOn(), order.requestedOn(), order.remark(), OrderView.DetailsView.of(order.details()), order.author(), order.lastEditor(), totals.net().amount(),
                 totals.vat().amount(), totals.gross().amount(),
                 totals.bands().stream().map(b -> new OrderView.BandView(b.vat().category().name(), b.vat().ratePercent(),
                         b.taxable().amount(), b.tax().amount())).toList(),
                 order.lines().stream().map(l -> new OrderView.LineView(l.no(), l.kind().name(), l.item(), l.description(),
                         l.quantity().value(), l.price().unit(), l.price().discountPercent(),
-                        l.net(l.quantity(), order.currency()).amount(), l.vat().category().name(), l.vat().ratePercent(),
-                        l.requestedOn())).toList(),
-                order.state() == OrderState.DRAFT ? OrderEntry.missing(order, customer.rules().po().required()).stream()
+                        (l.kind() == LineKind.SUBTOTAL ? order.subtotal(l) : l.net(l.quantity(), order.currency())).amount(), l.vat().category().name(),
+                        l.vat().ratePercent(), l.requestedOn(), l.site(), l.shortage(), null)).toList(),
+                order.state() == OrderState.DRAFT ? OrderEntry.missing(order, customer.rules().po().required(), entry).stream()
                         .map(m -> new OrderView.MissingView(m.field(), m.expected())).toList() : List.of(),
                 version);
     }

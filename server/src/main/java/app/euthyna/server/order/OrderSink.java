@@ -17,10 +17,12 @@ import org.springframework.stereotype.Component;
 @Order(30)
 class OrderSink implements EffectSink {
 
+    private final OrderVersions versions;
     private final EntityManager entities;
     private final Ids ids;
 
-    OrderSink(EntityManager entities, Ids ids) {
+    OrderSink(EntityManager entities, Ids ids, OrderVersions versions) {
+        this.versions = versions;
         this.entities = entities;
         this.ids = ids;
     }
@@ -52,15 +54,7 @@ class OrderSink implements EffectSink {
                 if (!effect.before().po().equals(effect.after().po())) {
                     order.poTaken = moment();
                 }
-                var version = new OrderVersionEntity();
-                version.orderId = order.id;
-                version.versionNo = entities.createQuery("select count(v) from OrderVersionEntity v where v.orderId = :order",
-                        Long.class).setParameter("order", order.id).getSingleResult().intValue() + 2;
-                version.changedOn = context.date();
-                version.changedBy = context.person().username();
-                var differences = String.join("\n", effect.differences());
-                version.differences = differences.length() > 8000 ? differences.substring(0, 8000) : differences;
-                entities.persist(version);
+                versions.keep(context, order.id, effect.differences());
                 return null;
             }
 

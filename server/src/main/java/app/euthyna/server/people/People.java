@@ -2,6 +2,7 @@ package app.euthyna.server.people;
 
 import app.euthyna.core.shared.Role;
 import jakarta.persistence.EntityManager;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.security.core.userdetails.User;
 import org.springframework.security.core.userdetails.UserDetails;
@@ -49,6 +50,16 @@ public class People implements UserDetailsService {
         user.role = role;
         user.enabled = true;
         entities.persist(user);
+    }
+
+    /** Somebody who can sign in. */
+    public record Colleague(String username, String displayName, Role role) {
+    }
+
+    @Transactional(readOnly = true)
+    public List<Colleague> all() {
+        return entities.createQuery("select u from UserEntity u where u.enabled = true order by u.username", UserEntity.class).getResultStream()
+                .map(u -> new Colleague(u.username, u.displayName, u.role)).toList();
     }
 
     @Transactional(readOnly = true)

@@ -10,6 +10,7 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import java.time.Clock;
 import java.time.LocalDate;
+import java.util.List;
 import org.springframework.security.authentication.AuthenticationManager;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.Authentication;
@@ -31,14 +32,16 @@ class SessionController {
     private final AuthenticationManager authentication;
     private final SecurityContextRepository sessions;
     private final People people;
+    private final Deputies deputies;
     private final Company company;
     private final Clock clock;
 
-    SessionController(AuthenticationManager authentication, SecurityContextRepository sessions, People people, Company company,
+    SessionController(AuthenticationManager authentication, SecurityContextRepository sessions, People people, Deputies deputies, Company company,
             Clock clock) {
         this.authentication = authentication;
         this.sessions = sessions;
         this.people = people;
+        this.deputies = deputies;
         this.company = company;
         this.clock = clock;
     }
@@ -46,9 +49,9 @@ class SessionController {
     record SignIn(@NotBlank String username, @NotBlank String password) {
     }
 
-    /** Who is signed in; all but the company empty when nobody is. */
-    record SessionView(String username, String displayName, String role, String company, String currency, LocalDate today,
-            boolean demo) {
+    /** Who is signed in; all but the company empty when nobody is. {@code standsInFor} are roles of those who are away. */
+    record SessionView(String username, String displayName, String role, List<String> standsInFor, String company, String currency,
+            LocalDate today, boolean demo) {
     }
 
     record HealthView(boolean ready) {
@@ -119,11 +122,11 @@ class SessionController {
         var today = LocalDate.now(clock);
         if (signedIn == null || !signedIn.isAuthenticated() || signedIn.getAuthorities().stream()
                 .noneMatch(a -> a.getAuthority().startsWith("ROLE_")) || "anonymousUser".equals(signedIn.getName())) {
-            return new SessionView("", "", "", facts.name(), facts.currency().getCurrencyCode(), today, facts.demo());
+            return new SessionView("", "", "", List.of(), facts.name(), facts.currency().getCurrencyCode(), today, facts.demo());
         }
         var role = signedIn.getAuthorities().stream().map(a -> a.getAuthority()).filter(a -> a.startsWith("ROLE_")).findFirst()
                 .map(a -> a.substring("ROLE_".length())).orElseThrow();
-        return new SessionView(signedIn.getName(), people.displayName(signedIn.getName()), role, facts.name(),
+        return new SessionView(signedIn.getName(), people.displayName(signedIn.getName()), role, deputies.rolesFor(signedIn.getName(), today), facts.name(),
                 facts.currency().getCurrencyCode(), today, facts.demo());
     }
 }

@@ -8,6 +8,7 @@ import java.sql.SQLException;
 import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.LocalDate;
+import java.util.Set;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -133,6 +134,11 @@ public class Commands {
         var authentication = SecurityContextHolder.getContext().getAuthentication();
         var role = authentication.getAuthorities().stream().map(a -> a.getAuthority()).filter(a -> a.startsWith("ROLE_"))
                 .findFirst().map(a -> Role.valueOf(a.substring("ROLE_".length()))).orElseThrow();
-        return new CommandContext(new Person(authentication.getName(), role), LocalDate.now(clock), "");
+        var today = LocalDate.now(clock);
+        var standsInFor = jdbc.sql("""
+                select u.role from deputy d join app_user u on u.username = d.of_user
+                where d.deputy = ? and d.away_until >= ? and d.away_from <= ? and u.enabled = true""").params(authentication.getName(), today, today)
+                .query((r, n) -> Role.valueOf(r.getString(1))).list();
+        return new CommandContext(new Person(authentication.getName(), role, Set.copyOf(standsInFor)), today, "");
     }
 }

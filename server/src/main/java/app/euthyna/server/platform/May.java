@@ -26,6 +26,13 @@ public final class May {
     public @interface Propose {
     }
 
+    /** Decide on orders: look what clearing several would do, have everything looked at that passes by the clock. */
+    @Target(ElementType.METHOD)
+    @Retention(RetentionPolicy.RUNTIME)
+    @PreAuthorize("hasAnyRole('CONTROLLER', 'LEAD')")
+    public @interface Decide {
+    }
+
     /** Move goods. */
     @Target(ElementType.METHOD)
     @Retention(RetentionPolicy.RUNTIME)

@@ -22,7 +22,8 @@ public class Numbers {
 
     private static final Map<DocumentKind, String> SEQUENCES = new EnumMap<>(Map.of(DocumentKind.ORDER, "order_number",
             DocumentKind.CANCELLATION, "cancellation_number", DocumentKind.DISPATCH, "dispatch_number", DocumentKind.PAYMENT,
-            "payment_number", DocumentKind.STOCK_RECEIPT, "stock_receipt_number"));
+            "payment_number", DocumentKind.STOCK_RECEIPT, "stock_receipt_number", DocumentKind.QUOTE, "quote_number",
+            DocumentKind.BLANKET_ORDER, "blanket_order_number", DocumentKind.RECURRING_ORDER, "recurring_order_number"));
 
     private final JdbcClient jdbc;
     private final SequenceSupport sequences;

@@ -28,6 +28,29 @@ public sealed interface PlatformRefusal extends Refusal {
         }
     }
 
+    /** What would happen now is not what was shown. */
+    record PreviewChanged() implements PlatformRefusal {
+        @Override
+        public String code() {
+            return "preview-changed";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "Something changed since the preview was made; nothing was done.";
+        }
+
+        @Override
+        public String instead() {
+            return "Look at the new preview and decide again.";
+        }
+    }
+
     /** Others kept the documents busy through several tries. */
     record Busy() implements PlatformRefusal {
         @Override

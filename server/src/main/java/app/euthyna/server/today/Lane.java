@@ -9,9 +9,10 @@ enum Lane {
     FLAGGED(10, "select (select min(f.since) from finding f where f.order_id = x.order_id and f.state = 'OPEN') as since, x.open_gross as worth "
             + "from open_order x join sales_order o on o.id = x.order_id where x.reviewable = true and o.state not in ('HELD', 'AWAITING_APPROVAL')"),
     AWAITING(2, "select r.asked_on as since, x.open_gross as worth from approval_request r join open_order x on x.order_id = r.order_id "
-            + "where r.state = 'AWAITING'"),
+            + "join sales_order o on o.id = r.order_id where r.state = 'AWAITING' and r.waits_for in (:levels) and o.author <> :me and o.last_editor <> :me"),
     SENT_BACK(5, "select r.closed_on as since, o.gross as worth from approval_request r join sales_order o on o.id = r.order_id "
             + "where r.state = 'SENT_BACK' and o.state = 'DRAFT'"),
+    DUE(0, "select q.next_due as since, q.net as worth from outline q where q.state = 'OPEN' and q.next_due <= :today"),
     TO_STAGE(5, "select o.ordered_on as since, x.open_gross as worth from open_order x join sales_order o on o.id = x.order_id where x.stageable = true"),
     STAGED(2, "select d.staged_on as since, x.open_gross as worth from dispatch d join open_order x on x.order_id = d.order_id where d.state = 'STAGED'"),
     LATE(0, "select x.requested_on as since, x.open_gross as worth from open_order x where x.cleared = true and x.to_ship = true and x.requested_on < :today"),

@@ -1,7 +1,9 @@
 package app.euthyna.server.today;
 
+import app.euthyna.core.approval.Level;
 import app.euthyna.core.order.AgeStrip;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.RefusedException;
@@ -83,7 +85,7 @@ class TodayController {
         var own = new HashMap<String, Integer>();
         jdbc.sql("select lane, days from lane_limit where username = ?").param(context.person().username())
                 .query((r, n) -> own.put(r.getString(1), r.getInt(2))).list();
-        var lanes = Arrays.stream(Lane.values()).map(lane -> view(lane, context.date(), own.getOrDefault(lane.code(), lane.usualLimit))).toList();
+        var lanes = Arrays.stream(Lane.values()).map(lane -> view(lane, context, own.getOrDefault(lane.code(), lane.usualLimit))).toList();
         var figures = jdbc.sql("""
                 select coalesce(sum(x.open_gross), 0), coalesce(sum(case when x.requested_on <= ? then x.open_gross else 0 end), 0)
                 from open_order x join sales_order o on o.id = x.order_id
@@ -94,9 +96,10 @@ class TodayController {
         return new TodayView(figures.getKey(), figures.getValue(), lanes, looked, events(looked, context.person().username()));
     }
 
-    private LaneView view(Lane lane, LocalDate today, int limit) {
+    private LaneView view(Lane lane, CommandContext context, int limit) {
+        var today = context.date();
         var sql = "select since, count(*) as count, sum(worth) as worth from (" + lane.rows + ") t group by since order by since";
-        var days = jdbc.sql(sql).params(lane.rows.contains(":today") ? Map.of("today", today) : Map.of())
+        var days = jdbc.sql(sql).params(Map.of("today", today, "levels", Level.carriedBy(context.person()), "me", context.person().username()))
                 .query((r, n) -> new Day(r.getObject(1, LocalDate.class), r.getLong(2), r.getBigDecimal(3))).list();
         var strip = AgeStrip.of(days.stream().map(day -> new AgeStrip.Waiting(day.since(), day.count())).toList(), today, limit);
         return new LaneView(lane.code(), days.stream().mapToLong(Day::count).sum(),

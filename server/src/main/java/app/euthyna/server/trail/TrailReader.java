@@ -97,6 +97,7 @@ public class TrailReader {
             case PAYMENT -> "select distinct o.number from payment p join allocation a on a.payment_id = p.id "
                     + "join invoice_line l on l.invoice_id = a.invoice_id join sales_order o on o.id = l.root_order_id where p.number = ? order by 1";
             case STOCK_RECEIPT -> throw new RefusedException(new NoOrder(number));
+            case QUOTE, BLANKET_ORDER, RECURRING_ORDER -> "select o.number from sales_order o join outline q on q.id = o.outline_id where q.number = ? order by o.id";
             case ENTRY -> throw missing(kind, number);
         };
         var roots = jdbc.sql(sql).param(number).query(String.class).list();

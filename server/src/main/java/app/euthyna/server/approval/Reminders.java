@@ -1,0 +1,107 @@
+package app.euthyna.server.approval;
+
+import app.euthyna.core.approval.Level;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.server.outbox.Outbox;
+import app.euthyna.server.people.Deputies;
+import app.euthyna.server.people.People;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.History;
+import app.euthyna.server.platform.RefusedException;
+import java.sql.Timestamp;
+import java.time.Clock;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** Tells those who carry a level, and their deputies, what waits for them: each morning, or when somebody asks. */
+@Service
+class Reminders {
+
+    private static final int NAMED = 30;
+
+    private final JdbcClient jdbc;
+    private final People people;
+    private final Deputies deputies;
+    private final Outbox outbox;
+    private final History history;
+    private final Commands commands;
+    private final TransactionTemplate transactions;
+    private final Clock clock;
+
+    Reminders(JdbcClient jdbc, People people, Deputies deputies, Outbox outbox, History history, Commands commands, TransactionTemplate transactions,
+            Clock clock) {
+        this.jdbc = jdbc;
+        this.people = people;
+        this.deputies = deputies;
+        this.outbox = outbox;
+        this.history = history;
+        this.commands = commands;
+        this.transactions = transactions;
+        this.clock = clock;
+    }
+
+    @Scheduled(initialDelay = 90_000, fixedDelay = 600_000)
+    void onceADay() {
+        var today = LocalDate.now(clock);
+        try {
+            commands.retrying(() -> transactions.execute(status -> {
+                // a company that is still being set up has nobody to remind; its day is not over with that
+                if (!people.isEmpty() && jdbc.sql("select count(*) from reminder_run where run_on = ?").param(today).query(Long.class).single() == 0) {
+                    jdbc.sql("insert into reminder_run (run_on, started_at) values (?, ?)").params(today, Timestamp.from(clock.instant())).update();
+                    remindAll(today);
+                }
+                return null;
+            }));
+        } catch (DuplicateKeyException another) {
+            // another server reminds today
+            return;
+        }
+    }
+
+    private record Waiting(String number, String customer, LocalDate since, Level level) {
+    }
+
+    /** One message to each who can decide on something that has waited since before a day. */
+    void remindAll(LocalDate before) {
+        var waiting = jdbc.sql("""
+                select o.number, c.name, r.asked_on, r.waits_for from approval_request r join sales_order o on o.id = r.order_id
+                join customer c on c.id = o.customer_id where r.state = 'AWAITING' and r.asked_on < ? order by r.asked_on, o.id""").param(before)
+                .query((r, n) -> new Waiting(r.getString(1), r.getString(2), r.getObject(3, LocalDate.class), Level.valueOf(r.getString(4)))).list();
+        for (var colleague : people.all()) {
+            var theirs = waiting.stream().filter(w -> w.level().roles().contains(colleague.role())).toList();
+            if (!theirs.isEmpty()) {
+                var more = theirs.size() > NAMED ? "\nand " + (theirs.size() - NAMED) + " more" : "";
+                deputies.insteadOf(colleague.username(), before).forEach(to -> outbox.send("clock", to,
+                        theirs.size() == 1 ? "One order waits for your approval" : theirs.size() + " orders wait for your approval",
+                        theirs.stream().limit(NAMED).map(w -> "%s, %s, since %s".formatted(w.number(), w.customer(), w.since())).collect(Collectors.joining("\n")) + more,
+                        null, null));
+            }
+        }
+    }
+
+    /** Tells those who can decide on one order that somebody waits for it; answers whom. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public List<String> remind(CommandContext context, String order) {
+        var level = jdbc.sql("""
+                select r.waits_for from approval_request r join sales_order o on o.id = r.order_id where o.number = ? and r.state = 'AWAITING'""").param(order)
+                .query((r, n) -> Level.valueOf(r.getString(1))).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("request that waits for approval of order", order)));
+        var told = new TreeSet<String>();
+        people.all().stream().filter(p -> level.roles().contains(p.role())).forEach(p -> told.addAll(deputies.insteadOf(p.username(), context.date())));
+        told.remove(context.person().username());
+        told.forEach(to -> outbox.send(context.person().username(), to, "Order " + order + " waits for " + level.words(),
+                people.displayName(context.person().username()) + " asks you to decide on order " + order + ".", "ORDER", order));
+        history.note(context, order, "reminded", "reminded " + String.join(", ", told));
+        return List.copyOf(told);
+    }
+}

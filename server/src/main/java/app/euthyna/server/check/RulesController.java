@@ -1,0 +1,199 @@
+package app.euthyna.server.check;
+
+import jakarta.validation.constraints.Pattern;
+import app.euthyna.core.order.HouseField;
+import app.euthyna.core.order.EntryRules;
+import app.euthyna.core.check.Check;
+import app.euthyna.core.check.CheckFigures;
+import app.euthyna.core.check.CheckPolicy;
+import app.euthyna.core.check.CustomerRules;
+import app.euthyna.core.check.PoPlaces;
+import app.euthyna.core.check.PoPolicy;
+import app.euthyna.core.check.Severity;
+import app.euthyna.core.order.OrderKind;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Role;
+import app.euthyna.server.masterdata.HouseRules;
+import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.RefusedException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.PositiveOrZero;
+import jakarta.validation.constraints.Size;
+import java.math.BigDecimal;
+import java.util.Arrays;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The rules of the house: how checks weigh, their figures, the PO policy; and what a change of them would do. */
+@RestController
+@RequestMapping("/api/rules")
+class RulesController {
+
+    private final HouseRulesStore store;
+    private final RulesPreview previews;
+    private final Sweep sweep;
+    private final Commands commands;
+    private final Company company;
+
+    RulesController(HouseRulesStore store, RulesPreview previews, Sweep sweep, Commands commands, Company company) {
+        this.store = store;
+        this.previews = previews;
+        this.sweep = sweep;
+        this.commands = commands;
+        this.company = company;
+    }
+
+    /** How a check weighs for each kind of order. Duplicate PO stands in the PO policy instead. */
+    record CheckRow(@NotBlank String check, String title, @NotNull Map<OrderKind, Severity> severities) {
+    }
+
+    /** Most discount that a role may give, per cent. */
+    record Authority(@NotNull Role role, @NotNull @PositiveOrZero @Max(100) BigDecimal percent) {
+    }
+
+    /** Figures that checks hold orders against; what is left out is not looked at. */
+    record Figures(@PositiveOrZero @Max(3650) Integer overdueDays, @PositiveOrZero BigDecimal overdueAbove, @PositiveOrZero @Max(99) BigDecimal minimumMargin,
+            @Size(max = 10) List<@Valid Authority> discountUpTo, @NotNull @PositiveOrZero @Max(1000) BigDecimal unusualScore) {
+    }
+
+    /** What a repeated PO number means for customers without a policy of their own. */
+    record Po(boolean required, @NotNull Severity same, @NotNull Severity alike, @NotNull Severity near, @PositiveOrZero BigDecimal ceiling,
+            @NotNull PoPolicy.Barred barred) {
+    }
+
+    /** Where PO numbers are looked for. */
+    record Places(boolean openOrders, boolean closedOrders, @PositiveOrZero @Max(600) int closedMonths, boolean unpostedInvoices, boolean postedInvoices,
+            boolean importedHistory) {
+    }
+
+    /** A part of the house that revenue counts for. */
+    record RevenueUnitView(@NotBlank @Size(max = 40) @Pattern(regexp = "[A-Za-z0-9-]+") String code, @NotBlank @Size(max = 120) String name) {
+    }
+
+    /** A field of the house's own on its orders. */
+    record FieldView(@NotBlank @Size(max = 40) @Pattern(regexp = "[a-z0-9-]+") String code, @NotBlank @Size(max = 80) String label, @NotNull HouseField.Kind kind,
+            @Size(max = 60) List<@NotBlank @Size(max = 80) String> choices, boolean required) {
+    }
+
+    /** What is asked of every order: the first unit is that of orders that name none. */
+    record EntryRulesView(@NotNull @Size(max = 60) List<@Valid RevenueUnitView> units, @NotNull @Size(max = 30) List<@Valid FieldView> fields) {
+    }
+
+    /** Rules to be laid down over those of the version that the user saw. */
+    record WrittenRules(@NotNull Long version, @NotNull @Size(max = 40) List<@Valid CheckRow> checks, @NotNull @Valid Figures figures, @NotNull @Valid Po po,
+            @NotNull @Valid Places places, @Valid EntryRulesView entry, @Size(max = 2000) String reason) {
+    }
+
+    record RulesView(long version, List<CheckRow> checks, Figures figures, Po po, Places places, EntryRulesView entry, List<HouseRulesStore.Change> changes) {
+    }
+
+    @GetMapping
+    RulesView rules() {
+        var current = store.current();
+        var rules = current.rules();
+        var figures = rules.checks().figures();
+        var rows = Arrays.stream(Check.values()).filter(check -> check != Check.DUPLICATE_PO).map(check -> {
+            var kinds = new EnumMap<OrderKind, Severity>(OrderKind.class);
+            Arrays.stream(OrderKind.values()).forEach(kind -> kinds.put(kind, rules.checks().of(check, kind)));
+            return new CheckRow(check.code(), check.title(), kinds);
+        }).toList();
+        return new RulesView(current.version(), rows, new Figures(figures.overdue().map(CustomerRules.Overdue::days).orElse(null),
+                figures.overdue().map(o -> o.above().amount()).orElse(null), figures.minimumMargin().orElse(null),
+                figures.discountUpTo().entrySet().stream().sorted(Map.Entry.comparingByKey()).map(e -> new Authority(e.getKey(), e.getValue())).toList(),
+                figures.unusualScore()), new Po(rules.po().required(), rules.po().same(), rules.po().alike(), rules.po().near(),
+                        rules.po().ceiling().map(c -> c.amount()).orElse(null), rules.po().barred()),
+                new Places(rules.places().openOrders(), rules.places().closedOrders(), rules.places().closedMonths(), rules.places().unpostedInvoices(),
+                        rules.places().postedInvoices(), rules.places().importedHistory()), entry(rules.entry()), store.changes());
+    }
+
+    /** What a change of the rules would hold and let go, before it is made. A question: it keeps nothing. */
+    @May.KeepMasterData
+    @PostMapping("/previews")
+    RulesPreview.Preview preview(@Valid @RequestBody WrittenRules request) {
+        return previews.of(commands.context(), core(request));
+    }
+
+    /** Lays down rules. Held orders are looked at again at once; cleared ones stay cleared. */
+    @May.KeepMasterData
+    @PutMapping
+    RulesView lay(@Valid @RequestBody WrittenRules request, HttpServletRequest http) {
+        if (request.reason() == null || request.reason().isBlank()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the rules change"));
+        }
+        var view = commands.run(http, request, RulesView.class, context -> {
+            store.lay(context.because(request.reason().strip()), request.version(), core(request));
+            return rules();
+        });
+        sweep.held(commands.context().date());
+        return view;
+    }
+
+    private HouseRules core(WrittenRules request) {
+        if (request.po().near() == Severity.STOP) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("po.near", "CAUTION or OFF: a number one slip away never stops an order"));
+        }
+        var severities = new EnumMap<Check, Map<OrderKind, Severity>>(Check.class);
+        for (var row : request.checks()) {
+            var check = ReviewController.named(List.of(row.check())).iterator().next();
+            var own = new EnumMap<OrderKind, Severity>(OrderKind.class);
+            row.severities().forEach((kind, severity) -> {
+                if (severity != CheckPolicy.preset(check, kind)) {
+                    own.put(kind, severity);
+                }
+            });
+            if (!own.isEmpty() && check != Check.DUPLICATE_PO) {
+                severities.put(check, own);
+            }
+        }
+        var given = request.figures();
+        var overdue = Optional.ofNullable(given.overdueDays()).map(days -> new CustomerRules.Overdue(days,
+                company.given("figures.overdueAbove", given.overdueAbove() == null ? BigDecimal.ZERO : given.overdueAbove())));
+        var authority = new EnumMap<Role, BigDecimal>(Role.class);
+        if (given.discountUpTo() != null) {
+            given.discountUpTo().forEach(a -> authority.put(a.role(), a.percent()));
+        }
+        var po = request.po();
+        var places = request.places();
+        return new HouseRules(new CheckPolicy(severities, new CheckFigures(overdue, Optional.ofNullable(given.minimumMargin()), authority, given.unusualScore())),
+                new PoPolicy(po.required(), po.same(), po.alike(), po.near(), Optional.ofNullable(po.ceiling()).map(c -> company.given("po.ceiling", c)), po.barred()),
+                new PoPlaces(places.openOrders(), places.closedOrders(), places.closedMonths(), places.unpostedInvoices(), places.postedInvoices(),
+                        places.importedHistory()), request.entry() == null ? store.inForce().entry() : entry(request.entry()));
+    }
+
+    private static EntryRulesView entry(EntryRules rules) {
+        return new EntryRulesView(rules.units().stream().map(u -> new RevenueUnitView(u.code(), u.name())).toList(),
+                rules.fields().stream().map(f -> new FieldView(f.code(), f.label(), f.kind(), f.choices(), f.required())).toList());
+    }
+
+    private static EntryRules entry(EntryRulesView given) {
+        if (given.units().stream().map(RevenueUnitView::code).distinct().count() < given.units().size()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("entry.units", "each code once"));
+        }
+        if (given.fields().stream().map(FieldView::code).distinct().count() < given.fields().size()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("entry.fields", "each code once"));
+        }
+        for (var field : given.fields()) {
+            if (field.kind() == HouseField.Kind.LIST && (field.choices() == null || field.choices().isEmpty())) {
+                throw new RefusedException(CommonRefusal.Incomplete.of("entry.fields." + field.code(), "what may be chosen"));
+            }
+        }
+        return new EntryRules(given.units().stream().map(u -> new EntryRules.Unit(u.code(), u.name().strip())).toList(),
+                given.fields().stream().map(f -> new HouseField(f.code(), f.label().strip(), f.kind(),
+                        f.kind() == HouseField.Kind.LIST ? f.choices() : List.of(), f.required())).toList());
+    }
+}

@@ -1,0 +1,153 @@
+package app.euthyna.server.order;
+
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.History;
+import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.RefusedException;
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestPart;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.multipart.MultipartFile;
+
+/** Files kept with an order. What they are is read from their first bytes; they are handed out to be saved, never to be shown or run. */
+@RestController
+@RequestMapping("/api/orders/{number}/attachments")
+class Attachments {
+
+    static final int LARGEST = 5 * 1024 * 1024;
+    private static final int MOST = 40;
+    private static final int PART = 1_000_000;
+    private static final Map<String, byte[]> BEGINNINGS = Map.of("application/pdf", "%PDF-".getBytes(StandardCharsets.US_ASCII), "image/png",
+            new byte[] {(byte) 0x89, 'P', 'N', 'G', '\r', '\n', 0x1a, '\n'}, "image/jpeg", new byte[] {(byte) 0xff, (byte) 0xd8, (byte) 0xff});
+
+    private final JdbcClient jdbc;
+    private final Ids ids;
+    private final Commands commands;
+    private final History history;
+    private final Clock clock;
+
+    Attachments(JdbcClient jdbc, Ids ids, Commands commands, History history, Clock clock) {
+        this.jdbc = jdbc;
+        this.ids = ids;
+        this.commands = commands;
+        this.history = history;
+        this.clock = clock;
+    }
+
+    /** A file kept with an order; its size in bytes. */
+    record AttachmentView(long id, String name, String mediaType, int size, String by, Instant at) {
+    }
+
+    record AttachmentList(List<AttachmentView> attachments) {
+    }
+
+    @GetMapping
+    AttachmentList attachments(@PathVariable String number) {
+        return new AttachmentList(jdbc.sql("select id, name, media_type, size_bytes, attached_by, attached_at from attachment where order_id = ? order by id")
+                .param(ids.order(number)).query((r, n) -> new AttachmentView(r.getLong(1), r.getString(2), r.getString(3), r.getInt(4), r.getString(5),
+                        r.getObject(6, OffsetDateTime.class).toInstant())).list());
+    }
+
+    /** Keeps a PDF, a PNG or JPEG picture or a plain text of at most 5 MB with an order. */
+    @May.Enter
+    @PostMapping(consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    AttachmentList attach(@PathVariable String number, @RequestPart("file") MultipartFile file, HttpServletRequest http) throws IOException {
+        if (file.getSize() == 0 || file.getSize() > LARGEST) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("file", "a file that is not empty, of at most 5 MB"));
+        }
+        var content = file.getBytes();
+        var type = typeOf(content);
+        var name = plain(file.getOriginalFilename());
+        return commands.run(http, List.of(name, content.length, Arrays.hashCode(content)), AttachmentList.class, context -> {
+            var order = ids.order(number);
+            if (attachments(number).attachments().size() >= MOST) {
+                throw new RefusedException(CommonRefusal.Incomplete.of("file", "no more than " + MOST + " files with an order"));
+            }
+            var key = new GeneratedKeyHolder();
+            jdbc.sql("insert into attachment (order_id, name, media_type, size_bytes, attached_by, attached_at) values (?, ?, ?, ?, ?, ?)")
+                    .params(order, name, type, content.length, context.person().username(), OffsetDateTime.now(clock)).update(key, "id");
+            for (int from = 0; from < content.length; from += PART) {
+                jdbc.sql("insert into attachment_part (attachment_id, part_no, content) values (?, ?, ?)")
+                        .params(key.getKey(), from / PART, Arrays.copyOfRange(content, from, Math.min(from + PART, content.length))).update();
+            }
+            history.note(context, number, "attached", "attached " + name);
+            return attachments(number);
+        });
+    }
+
+    @May.Enter
+    @DeleteMapping("/{id}")
+    AttachmentList remove(@PathVariable String number, @PathVariable long id, HttpServletRequest http) {
+        return commands.run(http, List.of(id), AttachmentList.class, context -> {
+            var name = jdbc.sql("select name from attachment where id = ? and order_id = ?").params(id, ids.order(number)).query(String.class).optional()
+                    .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("attachment", String.valueOf(id))));
+            jdbc.sql("delete from attachment_part where attachment_id = ?").param(id).update();
+            jdbc.sql("delete from attachment where id = ?").param(id).update();
+            history.note(context, number, "attached", "took off the attached " + name);
+            return attachments(number);
+        });
+    }
+
+    @GetMapping("/{id}")
+    ResponseEntity<byte[]> file(@PathVariable String number, @PathVariable long id) {
+        var name = jdbc.sql("select name from attachment where id = ? and order_id = ?").params(id, ids.order(number)).query(String.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("attachment", String.valueOf(id))));
+        var content = new ByteArrayOutputStream();
+        jdbc.sql("select content from attachment_part where attachment_id = ? order by part_no").param(id).query((r, n) -> r.getBytes(1)).list()
+                .forEach(content::writeBytes);
+        return ResponseEntity.ok().contentType(MediaType.APPLICATION_OCTET_STREAM).header("X-Content-Type-Options", "nosniff")
+                .header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(name, StandardCharsets.UTF_8).build().toString())
+                .body(content.toByteArray());
+    }
+
+    private static String typeOf(byte[] content) {
+        return BEGINNINGS.entrySet().stream().filter(b -> content.length >= b.getValue().length
+                && Arrays.equals(Arrays.copyOf(content, b.getValue().length), b.getValue())).map(Map.Entry::getKey).findFirst().orElseGet(() -> {
+            if (isText(content)) {
+                return "text/plain";
+            }
+            throw new RefusedException(CommonRefusal.Incomplete.of("file", "a PDF, a PNG or JPEG picture, or a plain text"));
+        });
+    }
+
+    private static boolean isText(byte[] content) {
+        try {
+            return StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(content)).chars()
+                    .noneMatch(c -> Character.isISOControl(c) && c != '\n' && c != '\r' && c != '\t');
+        } catch (CharacterCodingException binary) {
+            return false;
+        }
+    }
+
+    /** The last part of a name, without what file systems don't take; its ending says nothing here. */
+    private static String plain(String given) {
+        var name = given == null ? "" : given.substring(Math.max(given.lastIndexOf('/'), given.lastIndexOf('\\')) + 1).replaceAll("[\\p{Cntrl}<>:\"|?*]", "").strip();
+        var kept = name.isEmpty() || name.toLowerCase(Locale.ROOT).startsWith(".") ? "file" + name : name;
+        return kept.length() > 200 ? kept.substring(kept.length() - 200) : kept;
+    }
+}

@@ -1,0 +1,34 @@
+package app.euthyna.server.outbox;
+
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What would have been sent, over HTTP. */
+@RestController
+@RequestMapping("/api/outbox")
+class OutboxController {
+
+    private final Outbox outbox;
+
+    OutboxController(Outbox outbox) {
+        this.outbox = outbox;
+    }
+
+    @GetMapping
+    Outbox.MessagePage page(@RequestParam(defaultValue = "") String recipient, @RequestParam(required = false) String after) {
+        return outbox.page(recipient, after);
+    }
+
+    /** A message as a file that every mail program opens. */
+    @GetMapping(path = "/{id}/eml", produces = "message/rfc822")
+    ResponseEntity<byte[]> eml(@PathVariable long id) {
+        return ResponseEntity.ok().contentType(MediaType.parseMediaType("message/rfc822"))
+                .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"message-" + id + ".eml\"").body(outbox.eml(id));
+    }
+}

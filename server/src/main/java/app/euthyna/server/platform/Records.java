@@ -1,0 +1,32 @@
+package app.euthyna.server.platform;
+
+import com.fasterxml.jackson.annotation.JsonAutoDetect;
+import com.fasterxml.jackson.annotation.PropertyAccessor;
+import tools.jackson.databind.ObjectMapper;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Records of the core kept as JSON in a column: by their components alone, whatever else they can tell. */
+public final class Records {
+
+    private static final ObjectMapper JSON = JsonMapper.builder()
+            .changeDefaultVisibility(v -> v.withVisibility(PropertyAccessor.ALL, JsonAutoDetect.Visibility.NONE)
+                    .withVisibility(PropertyAccessor.FIELD, JsonAutoDetect.Visibility.ANY)
+                    .withVisibility(PropertyAccessor.CREATOR, JsonAutoDetect.Visibility.ANY))
+            .build();
+
+    private Records() {
+    }
+
+    public static String write(Object record) {
+        return JSON.writeValueAsString(record);
+    }
+
+    public static <T> T read(String json, Class<T> type) {
+        return JSON.readValue(json, type);
+    }
+
+    /** A record that may not be kept at all. */
+    public static <T> T read(String json, Class<T> type, T otherwise) {
+        return json == null ? otherwise : read(json, type);
+    }
+}

@@ -1,0 +1,92 @@
+import { Modal } from '@mantine/core';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { usersQuery } from '../features/review';
+import { answer, client, once } from '../shared/api/http';
+import { date } from '../shared/format';
+import { useSession } from '../shared/session';
+import { ProblemNote, tell } from '../shared/ui';
+import { queries } from './queries';
+
+const absencesQuery = { queryKey: ['absences'], queryFn: () => answer(client.GET('/api/users/absences')) };
+
+/** Who stands in for whoever is signed in, from when and until when; and who else is away. */
+export function AbsenceDialog({ onClose }: { onClose: () => void }) {
+  const { username, today } = useSession();
+  const { data } = useQuery(absencesQuery);
+  const users = useQuery(usersQuery).data ?? [];
+  const mine = data?.absences.find((absence) => absence.of === username);
+  const others = data?.absences.filter((absence) => absence.of !== username) ?? [];
+  const [deputy, setDeputy] = useState('');
+  const [from, setFrom] = useState(today);
+  const [until, setUntil] = useState(today);
+  const set = useMutation({
+    mutationFn: (body: { deputy?: string; from?: string; until?: string }) => answer(client.PUT('/api/users/me/absence', { body, ...once() })),
+    onSuccess: (view) => {
+      queries.setQueryData(absencesQuery.queryKey, view);
+      tell(view.absences.some((absence) => absence.of === username) ? 'Your deputy decides for you on those days, and is reminded with you.' : 'Nobody stands in for you.');
+      onClose();
+    },
+  });
+  return (
+    <Modal opened onClose={onClose} title={<b>While you are away</b>}>
+      {mine && (
+        <p>
+          From {date(mine.from)} until {date(mine.until)} <b>{mine.deputy}</b> stands in for you.{' '}
+          <button className="plain" disabled={set.isPending} onClick={() => set.mutate({})}>
+            Take it back
+          </button>
+        </p>
+      )}
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          set.mutate({ deputy, from, until });
+        }}
+      >
+        <div className="fields" style={{ gridTemplateColumns: '1fr 120px 120px' }}>
+          <div className="field">
+            <label htmlFor="deputy">Deputy, with your authority</label>
+            <select id="deputy" data-autofocus value={deputy} onChange={(event) => setDeputy(event.target.value)}>
+              <option value="" />
+              {users
+                .filter((user) => user.username !== username)
+                .map((user) => (
+                  <option key={user.username} value={user.username}>
+                    {user.displayName}, {user.role.toLowerCase()}
+                  </option>
+                ))}
+            </select>
+          </div>
+          <div className="field">
+            <label htmlFor="away-from">From</label>
+            <input id="away-from" type="date" value={from} onChange={(event) => setFrom(event.target.value)} />
+          </div>
+          <div className="field">
+            <label htmlFor="away-until">Until</label>
+            <input id="away-until" type="date" value={until} onChange={(event) => setUntil(event.target.value)} />
+          </div>
+        </div>
+        <ProblemNote problem={set.error} />
+        <button type="submit" className="button first" disabled={!deputy || set.isPending}>
+          Name the deputy
+        </button>
+      </form>
+      {others.length > 0 && (
+        <section style={{ marginTop: 18 }}>
+          <h2>Away, now or soon</h2>
+          {others.map((absence) => (
+            <div className="pair" key={absence.of}>
+              <span>
+                {absence.of}, for whom {absence.deputy} decides
+              </span>
+              <span className="muted nowrap">
+                {date(absence.from)} – {date(absence.until)}
+              </span>
+            </div>
+          ))}
+        </section>
+      )}
+    </Modal>
+  );
+}

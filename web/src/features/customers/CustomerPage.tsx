@@ -1,0 +1,259 @@
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { date, figure, isZero, Words } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { Doc, Empty, Mark, More, SearchLine, Tabs, Waiting } from '../../shared/ui';
+import { Position } from '../review';
+import { OwnApprovalRules } from '../rules/ApprovalRules';
+import { customerQuery, openInvoicesQuery, openOrdersQuery, positionQuery, posQuery, type CustomerSheet } from './api';
+import { CustomerTerms } from './CustomerTerms';
+
+/** A customer: where it stands, its orders, invoices and PO numbers, what was decided on it, what is agreed with it. */
+export function CustomerPage() {
+  const { code = '', tab = 'orders' } = useParams();
+  const query = useQuery(customerQuery(code));
+  const position = useQuery(positionQuery(code));
+  const navigate = useNavigate();
+  const { role } = useSession();
+  const customer = query.data;
+  if (!customer) return <Waiting query={query} />;
+  const to = (name: string) => `/customers/${encodeURIComponent(code)}/${name}`;
+  return (
+    <div className="side-right">
+      <div className="page">
+        <div className="page-scroll">
+          <div className="page-head">
+            <h1 style={{ overflowWrap: 'anywhere' }}>{customer.name}</h1>
+            <span className="muted nowrap">
+              <span className="mono">{customer.code}</span> · {customer.town}
+            </span>
+          </div>
+          <p className="situation">
+            {customer.blocked && (
+              <>
+                <Mark of="stop" />
+                Blocked since {date(customer.blockedOn)} by {customer.blockedBy}: {customer.blocked}.{' '}
+              </>
+            )}
+            {position.data && (customer.limit == null ? `Stands at € ${figure(position.data.exposure)}, without a limit` : `Stands at € ${figure(position.data.exposure)} of a limit of ${figure(customer.limit)}`)}
+            {isZero(customer.pastDue) ? '; nothing is past due.' : `; ${figure(customer.pastDue)} is past due.`}
+          </p>
+          <Tabs
+            of={[
+              { to: `/customers/${encodeURIComponent(code)}`, label: 'Orders' },
+              { to: to('invoices'), label: 'Open invoices' },
+              { to: to('po-numbers'), label: 'PO numbers' },
+              { to: to('decisions'), label: 'Decisions' },
+              { to: to('terms'), label: 'Terms' },
+              { to: to('approval'), label: 'Approval' },
+            ]}
+          />
+          {tab === 'orders' && <Orders code={code} />}
+          {tab === 'invoices' && <Invoices code={code} />}
+          {tab === 'po-numbers' && <PoNumbers code={code} />}
+          {tab === 'decisions' && <Decisions customer={customer} />}
+          {tab === 'approval' && <OwnApprovalRules code={code} locked={!may(role, 'rule')} />}
+          {tab === 'terms' && <CustomerTerms key={customer.version} customer={customer} />}
+        </div>
+        <div className="bar">
+          <button className="button first" onClick={() => navigate(`/orders/new?customer=${encodeURIComponent(code)}`)}>
+            New order for them
+          </button>
+          <Link className="button" to={`/billing/receive?customer=${encodeURIComponent(code)}`}>
+            Money in
+          </Link>
+        </div>
+      </div>
+      <aside>
+        {position.data && <Position name="Position now" position={position.data} />}
+        <section style={{ marginTop: 20 }}>
+          <h2>Licences</h2>
+          {customer.licences.length === 0 && <div className="muted">None.</div>}
+          {customer.licences.map((licence) => (
+            <div className="pair" key={licence.licenceClass}>
+              <span>
+                {licence.licenceClass} <span className="mono small">{licence.number}</span>
+              </span>
+              <span className={licence.valid ? 'muted' : 'error'}>
+                {licence.answer === 'NO_ANSWER'
+                  ? 'register gives no answer'
+                  : licence.answer === 'FOUND'
+                    ? `${licence.valid ? 'to' : 'lapsed'} ${date(licence.validTo)}`
+                    : 'not in the register'}
+              </span>
+            </div>
+          ))}
+        </section>
+        <section style={{ marginTop: 20 }}>
+          <h2>Repeated PO numbers</h2>
+          <div>
+            same {customer.po.same.toLowerCase()}, alike {customer.po.alike.toLowerCase()}, near {customer.po.near.toLowerCase()}
+          </div>
+          <div>{customer.po.required ? 'a PO number is required' : 'no PO number is required'}</div>
+          {customer.po.ceiling != null && <div>one PO may serve orders up to € {figure(customer.po.ceiling)}</div>}
+          <div className="muted small">{customer.po.own ? 'agreed with this customer' : 'as in Rules'}</div>
+        </section>
+      </aside>
+    </div>
+  );
+}
+
+function Orders({ code }: { code: string }) {
+  const list = useInfiniteQuery(openOrdersQuery(code));
+  if (!list.data) return <Waiting query={list} />;
+  const rows = list.data.pages.flatMap((page) => page.rows);
+  return (
+    <>
+      <table className="rows">
+        <thead>
+          <tr>
+            <th>Order</th>
+            <th>Their PO</th>
+            <th>State</th>
+            <th>Ordered</th>
+            <th>Wanted</th>
+            <th className="num">Gross €</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.number} className={['CANCELLED', 'DECLINED'].includes(row.state) ? 'dropped' : ''}>
+              <td>
+                <Doc kind="ORDER" number={row.number} />
+              </td>
+              <td className="mono">{row.po}</td>
+              <td>
+                {row.state === 'HELD' && <Mark of="stop" />}
+                {Words(row.state)}
+              </td>
+              <td className="nowrap">{date(row.orderedOn)}</td>
+              <td className="nowrap">{date(row.requestedOn)}</td>
+              <td className="num">{figure(row.gross)}</td>
+              <td>
+                <Link to={`/trail/ORDER/${row.number}`}>trail</Link>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {rows.length === 0 && <Empty>No order yet.</Empty>}
+      <More query={list} />
+    </>
+  );
+}
+
+function Invoices({ code }: { code: string }) {
+  const { today } = useSession();
+  const list = useInfiniteQuery(openInvoicesQuery(code));
+  if (!list.data) return <Waiting query={list} />;
+  const rows = list.data.pages.flatMap((page) => page.rows);
+  return (
+    <>
+      <table className="rows">
+        <thead>
+          <tr>
+            <th>Invoice</th>
+            <th>Of</th>
+            <th>Due</th>
+            <th className="num">Gross €</th>
+            <th className="num">Open €</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.number}>
+              <td>
+                <Doc kind="INVOICE" number={row.number} />
+              </td>
+              <td className="nowrap">{date(row.on)}</td>
+              <td className={`nowrap${row.dueOn < today ? ' error' : ''}`}>{date(row.dueOn)}</td>
+              <td className="num">{figure(row.gross)}</td>
+              <td className="num">{figure(row.open)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {rows.length === 0 && <Empty>Everything billed is paid.</Empty>}
+      <More query={list} />
+    </>
+  );
+}
+
+/** Every PO number that was used, with what it became. */
+function PoNumbers({ code }: { code: string }) {
+  const [q, setQ] = useState('');
+  const list = useInfiniteQuery({ ...posQuery(code, q), placeholderData: (before) => before });
+  if (!list.data) return <Waiting query={list} />;
+  const rows = list.data.pages.flatMap((page) => page.rows);
+  return (
+    <>
+      <SearchLine label="A number, in any spelling" value={q} onChange={setQ} />
+      <table className="rows" style={{ marginTop: 6 }}>
+        <thead>
+          <tr>
+            <th>Their PO</th>
+            <th>Read as</th>
+            <th>Used by</th>
+            <th>State</th>
+            <th>On</th>
+            <th className="num">Net €</th>
+            <th>Billed as</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.kind + row.number} className={['CANCELLED', 'DECLINED'].includes(row.state) ? 'dropped' : ''}>
+              <td className="mono" style={{ overflowWrap: 'anywhere' }}>
+                {row.po}
+              </td>
+              <td className="mono muted">{row.normal}</td>
+              <td>{row.kind === 'ORDER' ? <Doc kind="ORDER" number={row.number} /> : <span className="mono">{row.number}</span>}</td>
+              <td>{row.kind === 'ORDER' ? Words(row.state) : 'invoice from before'}</td>
+              <td className="nowrap">{date(row.on)}</td>
+              <td className="num">{figure(row.net)}</td>
+              <td>
+                {row.invoices.map((invoice) => (
+                  <span key={invoice}>
+                    <Doc kind="INVOICE" number={invoice} />{' '}
+                  </span>
+                ))}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {rows.length === 0 && <Empty>{q ? 'This number was never used.' : 'No PO number was used yet.'}</Empty>}
+      <More query={list} />
+    </>
+  );
+}
+
+function Decisions({ customer }: { customer: CustomerSheet }) {
+  if (customer.decisions.length === 0) return <Empty>Nothing had to be decided for this customer.</Empty>;
+  return (
+    <table className="rows">
+      <thead>
+        <tr>
+          <th>On</th>
+          <th>Order</th>
+          <th>What</th>
+          <th>By</th>
+        </tr>
+      </thead>
+      <tbody>
+        {customer.decisions.map((decision, index) => (
+          <tr key={index}>
+            <td className="nowrap">{date(decision.on)}</td>
+            <td>
+              <Doc kind="ORDER" number={decision.order} />
+            </td>
+            <td style={{ overflowWrap: 'anywhere' }}>{decision.sentence}</td>
+            <td>{decision.by}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

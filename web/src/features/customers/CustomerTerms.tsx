@@ -1,0 +1,183 @@
+import { useMutation } from '@tanstack/react-query';
+import { useState, type FormEvent, type ReactNode } from 'react';
+import type { Problem } from '../../shared/api/http';
+import { answer, client, once } from '../../shared/api/http';
+import { may, useSession } from '../../shared/session';
+import { ProblemNote, tell } from '../../shared/ui';
+import { refreshAll } from '../review';
+import type { CustomerSheet } from './api';
+
+const SEVERITIES = ['STOP', 'CAUTION', 'OFF'] as const;
+
+/** What is agreed with a customer: limit and block, PO policy, licences; each a command of its own. */
+export function CustomerTerms({ customer }: { customer: CustomerSheet }) {
+  const { role } = useSession();
+  const locked = !may(role, 'rule');
+  return (
+    <>
+      {locked && <p className="muted">The finance lead agrees terms; here they can be read.</p>}
+      <Money customer={customer} locked={locked} />
+      <Policy customer={customer} locked={locked} />
+      <Licences customer={customer} locked={locked} />
+    </>
+  );
+}
+
+function Part({ title, locked, busy, problem, onSave, children }: { title: string; locked: boolean; busy: boolean; problem: Problem | null; onSave: () => void; children: ReactNode }) {
+  const save = (event: FormEvent) => {
+    event.preventDefault();
+    onSave();
+  };
+  return (
+    <form onSubmit={save} style={{ borderBottom: '1px solid var(--rule)', padding: '10px 0 14px' }}>
+      <h2 style={{ marginBottom: 8 }}>{title}</h2>
+      <fieldset disabled={locked} style={{ border: 0, padding: 0, margin: 0 }}>
+        {children}
+      </fieldset>
+      <ProblemNote problem={problem} />
+      {!locked && (
+        <button type="submit" className="button" disabled={busy} style={{ marginTop: 10 }}>
+          Agree so
+        </button>
+      )}
+    </form>
+  );
+}
+
+const useAgree = <Given,>(send: (given: Given) => Promise<unknown>) =>
+  useMutation({
+    mutationFn: send,
+    onSuccess: () => tell('Agreed. Open orders were looked at again.'),
+    onSettled: refreshAll,
+  });
+
+function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean }) {
+  const [limit, setLimit] = useState(customer.limit ?? '');
+  const [own, setOwn] = useState(customer.overdueOwn);
+  const [days, setDays] = useState(String(customer.overdueDays ?? ''));
+  const [above, setAbove] = useState(customer.overdueAbove ?? '');
+  const [blocked, setBlocked] = useState(customer.blocked ?? '');
+  const agree = useAgree(() =>
+    answer(
+      client.PUT('/api/customers/{code}/terms', {
+        params: { path: { code: customer.code } },
+        body: {
+          version: customer.version,
+          creditLimit: limit || undefined,
+          overdue: own ? { days: days as never, above: above || '0' } : undefined,
+          blocked: blocked.trim() || undefined,
+        },
+        ...once(),
+      }),
+    ),
+  );
+  return (
+    <Part title="Credit" locked={locked} busy={agree.isPending} problem={agree.error} onSave={() => agree.mutate(undefined)}>
+      <div className="fields" style={{ gridTemplateColumns: '160px 1fr', marginBottom: 6 }}>
+        <div className="field">
+          <label htmlFor="limit">Limit €, empty for none</label>
+          <input id="limit" inputMode="decimal" value={limit} onChange={(event) => setLimit(event.target.value)} />
+        </div>
+        <div className="field">
+          <label htmlFor="blocked">Blocked because; empty when not</label>
+          <input id="blocked" maxLength={200} value={blocked} onChange={(event) => setBlocked(event.target.value)} />
+        </div>
+      </div>
+      <label>
+        <input type="checkbox" checked={own} onChange={(event) => setOwn(event.target.checked)} /> figures of its own for overdue invoices:{' '}
+      </label>
+      more than <input className="cell-input num in-sentence" style={{ width: 44 }} aria-label="Days past due" disabled={!own} value={days} onChange={(event) => setDays(event.target.value)} /> days past due and above €{' '}
+      <input className="cell-input num in-sentence" style={{ width: 80 }} aria-label="Above" disabled={!own} value={above} onChange={(event) => setAbove(event.target.value)} />
+      <div className="muted small">Terms: {customer.termsDays} days net · VAT {customer.vatTreatment.toLowerCase().replace('_', ' ')}{customer.region && ` · region ${customer.region}`}</div>
+    </Part>
+  );
+}
+
+function Policy({ customer, locked }: { customer: CustomerSheet; locked: boolean }) {
+  const [own, setOwn] = useState(customer.po.own);
+  const [po, setPo] = useState({ ...customer.po, ceiling: customer.po.ceiling ?? '' });
+  const agree = useAgree(() =>
+    answer(
+      client.PUT('/api/customers/{code}/po-policy', {
+        params: { path: { code: customer.code } },
+        body: {
+          version: customer.version,
+          own: own ? { required: po.required, same: po.same, alike: po.alike, near: po.near, ceiling: po.ceiling || undefined, barred: po.barred } : undefined,
+        },
+        ...once(),
+      }),
+    ),
+  );
+  return (
+    <Part title="Repeated PO numbers" locked={locked} busy={agree.isPending} problem={agree.error} onSave={() => agree.mutate(undefined)}>
+      <label>
+        <input type="checkbox" checked={own} onChange={(event) => setOwn(event.target.checked)} /> a policy of its own instead of the house’s
+      </label>
+      {own && (
+        <div className="fields" style={{ gridTemplateColumns: 'repeat(5, 1fr)', marginTop: 8, marginBottom: 0 }}>
+          {(['same', 'alike', 'near'] as const).map((kind) => (
+            <div className="field" key={kind}>
+              <label htmlFor={`po-${kind}`}>{kind === 'near' ? 'one slip away' : kind}</label>
+              <select id={`po-${kind}`} value={po[kind]} onChange={(event) => setPo({ ...po, [kind]: event.target.value as (typeof SEVERITIES)[number] })}>
+                {SEVERITIES.filter((one) => kind !== 'near' || one !== 'STOP').map((one) => (
+                  <option key={one} value={one}>
+                    {one.toLowerCase()}
+                  </option>
+                ))}
+              </select>
+            </div>
+          ))}
+          <div className="field">
+            <label htmlFor="ceiling">one PO up to €</label>
+            <input id="ceiling" inputMode="decimal" value={po.ceiling} onChange={(event) => setPo({ ...po, ceiling: event.target.value })} />
+          </div>
+          <div className="field">
+            <label htmlFor="barred">for whoever may not let it pass</label>
+            <select id="barred" value={po.barred} onChange={(event) => setPo({ ...po, barred: event.target.value as 'HOLD' | 'REFUSE' })}>
+              <option value="HOLD">keep and hold</option>
+              <option value="REFUSE">refuse</option>
+            </select>
+          </div>
+          <label style={{ gridColumn: '1 / -1' }}>
+            <input type="checkbox" checked={po.required} onChange={(event) => setPo({ ...po, required: event.target.checked })} /> every order needs a PO number
+          </label>
+        </div>
+      )}
+    </Part>
+  );
+}
+
+function Licences({ customer, locked }: { customer: CustomerSheet; locked: boolean }) {
+  const [rows, setRows] = useState(customer.licences.map(({ licenceClass, number }) => ({ licenceClass, number })));
+  const set = (at: number, changed: Partial<(typeof rows)[number]>) => setRows(rows.map((row, index) => (index === at ? { ...row, ...changed } : row)));
+  const agree = useAgree(() =>
+    answer(
+      client.PUT('/api/customers/{code}/licences', {
+        params: { path: { code: customer.code } },
+        body: { version: customer.version, licences: rows.filter((row) => row.licenceClass && row.number) },
+        ...once(),
+      }),
+    ),
+  );
+  return (
+    <Part title="Licences" locked={locked} busy={agree.isPending} problem={agree.error} onSave={() => agree.mutate(undefined)}>
+      {rows.map((row, index) => (
+        <div key={index} style={{ display: 'flex', gap: 12, maxWidth: 480, padding: '2px 0' }}>
+          <input className="cell-input" aria-label={`Class of licence ${index + 1}`} placeholder="class" value={row.licenceClass} onChange={(event) => set(index, { licenceClass: event.target.value })} />
+          <input className="cell-input mono" aria-label={`Number of licence ${index + 1}`} placeholder="number" value={row.number} onChange={(event) => set(index, { number: event.target.value })} />
+          {!locked && (
+            <button type="button" className="plain small nowrap" onClick={() => setRows(rows.filter((_, at) => at !== index))}>
+              take out
+            </button>
+          )}
+        </div>
+      ))}
+      {rows.length === 0 && <div className="muted">None.</div>}
+      {!locked && (
+        <button type="button" className="plain small" onClick={() => setRows([...rows, { licenceClass: '', number: '' }])}>
+          one more
+        </button>
+      )}
+    </Part>
+  );
+}

@@ -1,0 +1,2 @@
+export { CustomerListPage } from './CustomerListPage';
+export { CustomerPage } from './CustomerPage';

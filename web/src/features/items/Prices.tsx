@@ -1,0 +1,85 @@
+import { queryOptions, useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { price, trim } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { ProblemNote, tell } from '../../shared/ui';
+import { refreshAll } from '../review';
+
+type Break = Schemas['PriceBreak'];
+
+const pricesQuery = (code: string) =>
+  queryOptions({ queryKey: ['prices', code], queryFn: () => answer(client.GET('/api/items/{code}/prices', { params: { path: { code } } })) });
+
+/** The price list of an item: everybody's and single customers' prices from a quantity on. */
+export function Prices({ code, unit, list }: { code: string; unit: string; list: string }) {
+  const { role } = useSession();
+  const { data } = useQuery(pricesQuery(code));
+  const [edited, setEdited] = useState<Break[] | null>(null);
+  const set = useMutation({
+    mutationFn: (breaks: Break[]) => answer(client.PUT('/api/items/{code}/prices', { params: { path: { code } }, body: { breaks }, ...once() })),
+    onSuccess: () => {
+      setEdited(null);
+      tell('The prices hold for lines entered from now on.');
+      refreshAll();
+    },
+  });
+  const locked = !may(role, 'rule');
+  const rows = edited ?? data?.breaks ?? [];
+  const change = (at: number, changed: Partial<Break>) => setEdited(rows.map((row, index) => (index === at ? { ...row, ...changed } : row)));
+  const input = (at: number, field: 'customer' | 'from' | 'price', label: string, shown: string) => (
+    <input className={`cell-input${field === 'customer' ? ' mono' : ' num'}`} aria-label={`${label} of price ${at + 1}`} value={shown} onChange={(event) => change(at, { [field]: event.target.value })} />
+  );
+  return (
+    <section style={{ marginTop: 20 }}>
+      <h2>Prices by quantity and customer</h2>
+      {rows.length === 0 && <p className="muted">Everybody pays {price(list)}.</p>}
+      {rows.length > 0 && (
+        <table className="rows inset" style={{ maxWidth: 560 }}>
+          <thead>
+            <tr>
+              <th>Customer</th>
+              <th className="num">From, {unit}</th>
+              <th className="num">Price €</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, at) => (
+              <tr key={at}>
+                <td>{edited ? input(at, 'customer', 'Customer', row.customer ?? '') : row.customer ? <span className="mono">{row.customer}</span> : 'everybody'}</td>
+                <td className="num">{edited ? input(at, 'from', 'Quantity', row.from) : trim(row.from)}</td>
+                <td className="num">{edited ? input(at, 'price', 'Price', row.price) : price(row.price)}</td>
+                <td>
+                  {!locked && (
+                    <button className="plain small nowrap" onClick={() => setEdited(rows.filter((_, index) => index !== at))}>
+                      take out
+                    </button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <ProblemNote problem={set.error} />
+      {!locked && (
+        <div style={{ display: 'flex', gap: 10, marginTop: 6, alignItems: 'center' }}>
+          <button className="plain small" onClick={() => setEdited([...rows, { customer: '', from: '', price: '' }])}>
+            + price; a customer’s code, or empty for everybody
+          </button>
+          {edited && (
+            <>
+              <button className="button first" disabled={set.isPending || rows.some((row) => !row.from || !row.price)} onClick={() => set.mutate(rows)}>
+                Set these prices
+              </button>
+              <button className="button" onClick={() => setEdited(null)}>
+                As they were
+              </button>
+            </>
+          )}
+        </div>
+      )}
+    </section>
+  );
+}

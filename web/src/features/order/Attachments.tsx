@@ -1,0 +1,68 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useRef } from 'react';
+import { queries } from '../../app/queries';
+import { answer, client, once } from '../../shared/api/http';
+import { date } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { ProblemNote } from '../../shared/ui';
+import { attachmentsQuery } from './api';
+
+/** Files kept with an order: handed in here, saved from here, never shown. */
+export function Attachments({ number }: { number: string }) {
+  const { role } = useSession();
+  const input = useRef<HTMLInputElement>(null);
+  const { data } = useQuery(attachmentsQuery(number));
+  const keep = { onSuccess: (list: NonNullable<typeof data>) => queries.setQueryData(attachmentsQuery(number).queryKey, list) };
+  const attach = useMutation({
+    mutationFn: (file: File) => {
+      const body = new FormData();
+      body.append('file', file);
+      return answer(client.POST('/api/orders/{number}/attachments', { params: { path: { number } }, body: body as never, ...once() }));
+    },
+    ...keep,
+  });
+  const remove = useMutation({
+    mutationFn: (id: number) => answer(client.DELETE('/api/orders/{number}/attachments/{id}', { params: { path: { number, id } }, ...once() })),
+    ...keep,
+  });
+  const enter = may(role, 'enter');
+  const rows = data?.attachments ?? [];
+  return (
+    <section style={{ marginBottom: 20 }}>
+      <h2>Files</h2>
+      {rows.length === 0 && <div className="muted">None.</div>}
+      {rows.map((row) => (
+        <div className="pair" key={row.id}>
+          <a href={`/api/orders/${number}/attachments/${row.id}`} style={{ overflowWrap: 'anywhere' }} title={`${row.by}, ${date(row.at)}`}>
+            {row.name}
+          </a>
+          {enter && (
+            <button className="plain small" aria-label={`Take off ${row.name}`} disabled={remove.isPending} onClick={() => remove.mutate(row.id)}>
+              ×
+            </button>
+          )}
+        </div>
+      ))}
+      {enter && (
+        <>
+          <input
+            ref={input}
+            type="file"
+            hidden
+            aria-label="File to keep"
+            accept=".pdf,.png,.jpg,.jpeg,.txt,.csv,.eml"
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              event.target.value = '';
+              if (file) attach.mutate(file);
+            }}
+          />
+          <button className="plain small" disabled={attach.isPending} onClick={() => input.current?.click()}>
+            {attach.isPending ? 'Keeping it…' : 'Keep a file with it'}
+          </button>
+        </>
+      )}
+      <ProblemNote problem={attach.error ?? remove.error} />
+    </section>
+  );
+}

@@ -1,0 +1,76 @@
+import { infiniteQueryOptions, useInfiniteQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { answer, client } from '../../shared/api/http';
+import { pages } from '../../shared/api/pages';
+import { moment } from '../../shared/format';
+import { useCursor } from '../../shared/keys';
+import { useSession } from '../../shared/session';
+import { Doc, Empty, More, Waiting } from '../../shared/ui';
+
+const outboxQuery = (recipient: string | undefined) =>
+  infiniteQueryOptions({
+    queryKey: ['outbox', recipient],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/outbox', { params: { query: { recipient, after: pageParam } } })),
+    ...pages,
+  });
+
+/** What would have been sent, newest first: this house is not connected to any mail. */
+export function OutboxPage() {
+  const { username } = useSession();
+  const [search, setSearch] = useSearchParams();
+  const mine = search.get('to') === 'me';
+  const list = useInfiniteQuery(outboxQuery(mine ? username : undefined));
+  const [shown, setShown] = useState<number | null>(null);
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
+  const [at] = useCursor(rows, (row) => setShown(shown === row.id ? null : row.id));
+  if (!list.data) return <Waiting query={list} />;
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>Outbox</h1>
+          <label className="nowrap">
+            <input type="checkbox" checked={mine} onChange={(event) => setSearch(event.target.checked ? { to: 'me' } : {}, { replace: true })} /> only to me
+          </label>
+        </div>
+        <p className="muted">What would have been sent. Nothing leaves from here; each message can be kept as a file that mail programs open.</p>
+        <table className="rows">
+          <thead>
+            <tr>
+              <th>Written</th>
+              <th>To</th>
+              <th>Subject</th>
+              <th>About</th>
+              <th>By</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, index) => (
+              <tr key={row.id} className={`clickable${index === at ? ' at' : ''}`} onClick={() => setShown(shown === row.id ? null : row.id)}>
+                <td className="nowrap">{moment(row.at)}</td>
+                <td>{row.recipient}</td>
+                <td style={{ overflowWrap: 'anywhere' }}>
+                  {row.subject}
+                  {shown === row.id && <div style={{ whiteSpace: 'pre-wrap', marginTop: 6, borderLeft: '2px solid var(--sea)', paddingLeft: 10 }}>{row.body}</div>}
+                </td>
+                <td className="nowrap" onClick={(event) => event.stopPropagation()}>
+                  {row.aboutKind && row.aboutNumber && <Doc kind={row.aboutKind} number={row.aboutNumber} />}
+                </td>
+                <td>{row.by}</td>
+                <td>
+                  <a href={`/api/outbox/${row.id}/eml`} download={`message-${row.id}.eml`} onClick={(event) => event.stopPropagation()}>
+                    .eml
+                  </a>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {rows.length === 0 && <Empty>{mine ? 'Nothing was written to you.' : 'Nothing was written yet.'}</Empty>}
+        <More query={list} />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,256 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import type { Schemas } from '../../shared/api/http';
+import { price, trim, Words } from '../../shared/format';
+import { useKeys } from '../../shared/keys';
+import { useSession } from '../../shared/session';
+import { ProblemNote, tell, Waiting } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { LookAhead } from '../../shared/ui/LookAhead';
+import { findItems } from '../order/api';
+import { CustomerLook } from '../order/CustomerLook';
+import { refreshAll } from '../review';
+import { changeOutline, outlineQuery, writeOutline, WORDS, type Kind, type Outline } from './api';
+
+type Line = { item: string; description: string; quantity: string; price: string; discount: string };
+type Call = { on: string; line: string; quantity: string };
+type Typed = {
+  customer: string;
+  customerName: string;
+  po: string;
+  from: string;
+  until: string;
+  ceiling: string;
+  every: string;
+  unit: 'DAY' | 'WEEK' | 'MONTH';
+  remark: string;
+  lines: Line[];
+  schedule: Call[];
+};
+
+const NO_LINE: Line = { item: '', description: '', quantity: '', price: '', discount: '' };
+const plain = (quantity: string) => trim(quantity).replaceAll(',', '');
+
+/** A new quote, blanket order or recurring order, or the change of one. */
+export function OutlineEntryPage() {
+  const { number } = useParams();
+  const [search] = useSearchParams();
+  const { today } = useSession();
+  const existing = useQuery({ ...outlineQuery(number ?? ''), enabled: !!number, staleTime: Infinity });
+  if (number && !existing.data) return <Waiting query={existing} />;
+  const outline = existing.data;
+  const start: Typed = outline
+    ? {
+        customer: outline.customer,
+        customerName: outline.customerName,
+        po: outline.po,
+        from: outline.from,
+        until: outline.until,
+        ceiling: outline.ceiling ?? '',
+        every: outline.every ? String(outline.every) : '1',
+        unit: outline.unit ?? 'MONTH',
+        remark: outline.remark,
+        lines: [
+          ...outline.lines.map((line) => ({
+            item: line.item,
+            description: line.description,
+            quantity: plain(line.quantity),
+            price: price(line.price).replaceAll(',', ''),
+            discount: Number(line.discount) === 0 ? '' : line.discount.replace(/\.?0+$/, ''),
+          })),
+          NO_LINE,
+        ],
+        schedule: outline.schedule.filter((call) => !call.order).map((call) => ({ on: call.on, line: String(call.line), quantity: plain(call.quantity) })),
+      }
+    : { customer: '', customerName: '', po: '', from: today, until: '', ceiling: '', every: '1', unit: 'MONTH', remark: '', lines: [NO_LINE], schedule: [] };
+  return <Entry key={number ?? 'new'} outline={outline} kind={outline?.kind ?? ((search.get('kind') ?? 'QUOTE') as Kind)} start={start} />;
+}
+
+function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: Kind; start: Typed }) {
+  const [typed, setTyped] = useState(start);
+  const navigate = useNavigate();
+  const set = (change: Partial<Typed>) => setTyped((before) => ({ ...before, ...change }));
+  const { one } = WORDS[kind];
+  const content: Schemas['WrittenOutline'] = {
+    customer: typed.customer,
+    po: typed.po,
+    from: typed.from,
+    until: typed.until,
+    ceiling: kind === 'BLANKET_ORDER' && typed.ceiling ? typed.ceiling : undefined,
+    every: kind === 'RECURRING_ORDER' ? (Number(typed.every) || undefined) : undefined,
+    unit: kind === 'RECURRING_ORDER' ? typed.unit : undefined,
+    remark: typed.remark,
+    details: outline && (outline.details as Schemas['WrittenDetails']),
+    lines: typed.lines
+      .filter((line) => line.item)
+      .map((line) => ({ item: line.item, quantity: line.quantity || '0', price: line.price || undefined, discount: line.discount || undefined })),
+    schedule: typed.schedule.filter((call) => call.on && call.line && call.quantity).map((call) => ({ on: call.on, line: Number(call.line), quantity: call.quantity })),
+  };
+  const save = useMutation({
+    mutationFn: () => (outline ? changeOutline(outline.number, outline.version, content) : writeOutline(kind, content)),
+    onSuccess: (kept) => {
+      tell(`${Words(one)} ${kept.number} is kept.`);
+      refreshAll();
+      navigate(`/orders/outlines/${kept.number}`);
+    },
+  });
+  const complete = typed.customer !== '' && typed.from !== '' && typed.until !== '' && content.lines.length > 0;
+  const keep = () => complete && !save.isPending && save.mutate();
+  useKeys({ 'ctrl+enter': keep, 'ctrl+s': keep });
+  const setLine = (at: number, change: Partial<Line>) => {
+    const lines = typed.lines.map((line, index) => (index === at ? { ...line, ...change } : line));
+    set({ lines: lines[lines.length - 1].item ? [...lines, NO_LINE] : lines });
+  };
+  const field = (id: 'po' | 'from' | 'until' | 'ceiling' | 'remark', label: string, type = 'text') => (
+    <div className="field">
+      <label htmlFor={`outline-${id}`}>{label}</label>
+      <input id={`outline-${id}`} type={type} maxLength={2000} value={typed[id]} onChange={(event) => set({ [id]: event.target.value })} />
+    </div>
+  );
+  const figureInput = (at: number, key: 'quantity' | 'price' | 'discount', label: string) => (
+    <FigureInput
+      id={`outline-${key}-${at + 1}`}
+      label={`${label} of line ${at + 1}`}
+      placeholder={key === 'price' ? 'list' : key === 'discount' ? '–' : ''}
+      value={typed.lines[at][key]}
+      onChange={(text) => setLine(at, { [key]: text })}
+    />
+  );
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>{outline ? `Change ${one} ${outline.number}` : `New ${one}`}</h1>
+        </div>
+        <div className="fields">
+          <div className="field">
+            <label>Customer</label>
+            {outline ? (
+              <b>{typed.customerName}</b>
+            ) : (
+              <CustomerLook label="Customer" autoFocus shown={typed.customerName} onTake={(hit) => set({ customer: hit.code, customerName: hit.name })} />
+            )}
+          </div>
+          {field('po', 'Their PO')}
+          {field('from', kind === 'RECURRING_ORDER' ? 'First due on' : 'Valid from', 'date')}
+          {field('until', kind === 'QUOTE' ? 'Valid until' : 'Until', 'date')}
+          {field('remark', 'Remark')}
+          {kind === 'BLANKET_ORDER' && field('ceiling', 'Value at most €, or empty')}
+          {kind === 'RECURRING_ORDER' && (
+            <div className="field">
+              <label htmlFor="outline-every">Comes due every</label>
+              <span style={{ display: 'flex', gap: 8 }}>
+                <input id="outline-every" style={{ width: 50 }} inputMode="numeric" value={typed.every} onChange={(event) => set({ every: event.target.value.replace(/\D/g, '') })} />
+                <select aria-label="Unit of the rhythm" value={typed.unit} onChange={(event) => set({ unit: event.target.value as Typed['unit'] })}>
+                  <option value="DAY">days</option>
+                  <option value="WEEK">weeks</option>
+                  <option value="MONTH">months</option>
+                </select>
+              </span>
+            </div>
+          )}
+        </div>
+        <table className="rows inset">
+          <thead>
+            <tr>
+              <th className="num" style={{ width: 30 }}>
+                Line
+              </th>
+              <th>Item</th>
+              <th className="num" style={{ width: 100 }}>
+                Quantity
+              </th>
+              <th className="num" style={{ width: 110 }}>
+                Price
+              </th>
+              <th className="num" style={{ width: 80 }}>
+                Less %
+              </th>
+              <th style={{ width: 20 }} />
+            </tr>
+          </thead>
+          <tbody>
+            {typed.lines.map((line, at) => (
+              <tr key={at}>
+                <td className="num muted">{at + 1}</td>
+                <td>
+                  <LookAhead
+                    name="items"
+                    label={`Item of line ${at + 1}`}
+                    className="cell-input"
+                    placeholder={at === 0 ? 'words of its name, or its code' : ''}
+                    load={findItems('')}
+                    shown={line.description}
+                    keyOf={(hit) => hit.code}
+                    row={(hit) => (
+                      <>
+                        <span className="mono nowrap">{hit.code}</span>
+                        <span>{hit.name}</span>
+                        <span className="nowrap">{price(hit.price)}</span>
+                      </>
+                    )}
+                    onTake={(hit) => {
+                      setLine(at, { item: hit.code, description: hit.name, quantity: line.quantity || '1' });
+                      setTimeout(() => document.getElementById(`outline-quantity-${at + 1}`)?.focus());
+                    }}
+                  />
+                </td>
+                <td>{line.item && figureInput(at, 'quantity', 'Quantity')}</td>
+                <td>{line.item && figureInput(at, 'price', 'Price')}</td>
+                <td>{line.item && figureInput(at, 'discount', 'Discount')}</td>
+                <td>
+                  {line.item && (
+                    <button className="plain" aria-label={`Take line ${at + 1} off`} onClick={() => set({ lines: typed.lines.filter((_, index) => index !== at) })}>
+                      ×
+                    </button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {kind === 'BLANKET_ORDER' && <Schedule calls={typed.schedule} lines={typed.lines.filter((line) => line.item)} onChange={(schedule) => set({ schedule })} />}
+        <ProblemNote problem={save.error} />
+      </div>
+      <div className="bar">
+        <button className="button first" disabled={!complete || save.isPending} onClick={keep}>
+          Keep it <kbd>Ctrl ↵</kbd>
+        </button>
+        <button className="button" onClick={() => navigate(-1)}>
+          Leave it
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** When what is to be called off; an order is proposed on the day, and made by hand. */
+function Schedule({ calls, lines, onChange }: { calls: Call[]; lines: Line[]; onChange: (to: Call[]) => void }) {
+  const set = (at: number, change: Partial<Call>) => onChange(calls.map((call, index) => (index === at ? { ...call, ...change } : call)));
+  return (
+    <section style={{ marginTop: 18, maxWidth: 620 }}>
+      <h2>Schedule of calls</h2>
+      {calls.map((call, at) => (
+        <div key={at} style={{ display: 'flex', gap: 12, padding: '3px 0' }}>
+          <input type="date" className="cell-input" style={{ width: 140 }} aria-label={`Day of call ${at + 1}`} value={call.on} onChange={(event) => set(at, { on: event.target.value })} />
+          <select className="cell-input" aria-label={`Line of call ${at + 1}`} value={call.line} onChange={(event) => set(at, { line: event.target.value })}>
+            <option value="">which line</option>
+            {lines.map((line, index) => (
+              <option key={index} value={index + 1}>
+                {index + 1}, {line.description}
+              </option>
+            ))}
+          </select>
+          <input className="cell-input num" style={{ width: 90 }} inputMode="decimal" placeholder="quantity" aria-label={`Quantity of call ${at + 1}`} value={call.quantity} onChange={(event) => set(at, { quantity: event.target.value.replace(',', '.') })} />
+          <button className="plain small nowrap" onClick={() => onChange(calls.filter((_, index) => index !== at))}>
+            take out
+          </button>
+        </div>
+      ))}
+      <button className="plain small" onClick={() => onChange([...calls, { on: '', line: '', quantity: '' }])}>
+        + call
+      </button>
+    </section>
+  );
+}

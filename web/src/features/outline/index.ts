@@ -1,0 +1,3 @@
+export { OutlineEntryPage } from './OutlineEntryPage';
+export { OutlineListPage } from './OutlineListPage';
+export { OutlinePage } from './OutlinePage';

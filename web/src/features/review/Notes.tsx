@@ -1,0 +1,94 @@
+import { useQuery } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { capital, shortDate, Words } from '../../shared/format';
+import { ProblemNote, tell } from '../../shared/ui';
+import { useNote, usersQuery, type Sheet } from './api';
+
+/** What happened to an order, and a line to write a note into. */
+export function HistoryList({ sheet }: { sheet: Sheet }) {
+  return (
+    <section>
+      <h2>What happened so far</h2>
+      {sheet.history.map((line, index) => (
+        <div className="pair" key={index} style={{ justifyContent: 'flex-start' }}>
+          <span className="muted nowrap" style={{ flex: '0 0 52px' }}>
+            {shortDate(line.on)}
+          </span>
+          <span style={{ overflowWrap: 'anywhere' }}>
+            {line.kind === 'ORDER' ? capital(line.sentence) : `${Words(line.kind)} ${line.number} ${line.sentence === line.number ? '' : line.sentence}`}{' '}
+            <span className="muted">by {line.by}</span>
+          </span>
+        </div>
+      ))}
+      <NoteLine sheet={sheet} />
+    </section>
+  );
+}
+
+/** A note; @ names a colleague, who is told through the Outbox. */
+function NoteLine({ sheet }: { sheet: Sheet }) {
+  const [text, setText] = useState('');
+  const [at, setAt] = useState(0);
+  const input = useRef<HTMLInputElement>(null);
+  const users = useQuery(usersQuery).data ?? [];
+  const note = useNote(sheet);
+  const begun = /(?:^|\s)@([\w.-]*)$/.exec(text)?.[1];
+  const hits = begun === undefined ? [] : users.filter((user) => `${user.username} ${user.displayName}`.toLowerCase().includes(begun.toLowerCase()));
+  const take = (username: string) => {
+    setText(text.replace(/@[\w.-]*$/, `@${username} `));
+    input.current?.focus();
+  };
+  const send = () =>
+    text.trim() &&
+    !note.isPending &&
+    note.mutate(text.trim(), {
+      onSuccess: ({ told }) => {
+        setText('');
+        if (told.length > 0) tell(`${told.join(' and ')} will be told.`);
+      },
+    });
+  return (
+    <div className="look" style={{ marginTop: 8 }}>
+      <input
+        ref={input}
+        className="cell-input"
+        aria-label="Note"
+        placeholder="Note; @ tells a colleague"
+        maxLength={2000}
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value);
+          setAt(0);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'ArrowDown' && hits.length > 0) setAt(Math.min(at + 1, hits.length - 1));
+          else if (event.key === 'ArrowUp' && hits.length > 0) setAt(Math.max(at - 1, 0));
+          else if ((event.key === 'Enter' || event.key === 'Tab') && hits[at]) take(hits[at].username);
+          else if (event.key === 'Enter') send();
+          else if (event.key === 'Escape') input.current?.blur();
+          else return;
+          event.preventDefault();
+        }}
+      />
+      {hits.length > 0 && (
+        <div className="look-hits" role="listbox" style={{ minWidth: 240 }}>
+          {hits.map((user, index) => (
+            <div
+              key={user.username}
+              role="option"
+              aria-selected={index === at}
+              onMouseDown={(event) => {
+                event.preventDefault();
+                take(user.username);
+              }}
+            >
+              <span className="mono">{user.username}</span>
+              <span>{user.displayName}</span>
+            </div>
+          ))}
+        </div>
+      )}
+      <ProblemNote problem={note.error} />
+    </div>
+  );
+}

@@ -1,0 +1,140 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { Schemas } from '../../shared/api/http';
+import { capital, date, figure, isZero, price, trim } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { Mark, ProblemNote, tell } from '../../shared/ui';
+import { remediesQuery, useRemedy, type Remedy, type Sheet } from './api';
+
+/** What would clear the open findings; each shows the order as it would be, and can then be done. */
+export function Remedies({ sheet }: { sheet: Sheet }) {
+  const [shown, setShown] = useState<string | null>(null);
+  const open = sheet.findings.some((finding) => finding.state === 'OPEN');
+  const query = useQuery({ ...remediesQuery(sheet.order.number), enabled: open });
+  const remedies = query.data ?? [];
+  if (!open || remedies.length === 0) return null;
+  return (
+    <section className="finding" aria-label="What would clear it">
+      <div>
+        <b>What would clear it</b>
+        <div className="muted small">each tried with all checks</div>
+      </div>
+      <div>
+        {remedies.map((remedy) => {
+          const key = `${remedy.check} ${remedy.kind}`;
+          return (
+            <div key={key} style={{ padding: '2px 0' }}>
+              <button className="plain" aria-expanded={shown === key} onClick={() => setShown(shown === key ? null : key)}>
+                {capital(remedy.sentence)}
+              </button>{' '}
+              <span className="muted small">
+                {remedy.leftOpen.length > 0 && (remedy.clears ? `stays flagged: ${remedy.leftOpen.join(', ')}` : `still held: ${remedy.leftOpen.join(', ')}`)}
+              </span>
+              {shown === key && <AsItWouldBe sheet={sheet} remedy={remedy} onClose={() => setShown(null)} />}
+            </div>
+          );
+        })}
+      </div>
+    </section>
+  );
+}
+
+function AsItWouldBe({ sheet, remedy, onClose }: { sheet: Sheet; remedy: Remedy; onClose: () => void }) {
+  const { role } = useSession();
+  const apply = useRemedy(sheet);
+  const changeable = sheet.order.state === 'HELD' || sheet.order.state === 'CLEARED' || sheet.order.state === 'DRAFT';
+  if (!remedy.order) {
+    return (
+      <div className="as-would-be">
+        Money is what it takes: <Link to={`/billing/receive?customer=${encodeURIComponent(sheet.order.customer)}`}>take in a payment of {figure(remedy.amount)}</Link>
+        {'; the order is checked again by itself when it is booked.'}
+      </div>
+    );
+  }
+  const rest = remedy.rest ?? [];
+  return (
+    <div className="as-would-be">
+      <Lines before={sheet.order.lines} after={remedy.order.lines} />
+      {rest.length > 0 && (
+        <>
+          <div className="muted small" style={{ marginTop: 6 }}>
+            On an order of its own
+          </div>
+          <Lines before={[]} after={rest} />
+        </>
+      )}
+      <div className="totals" style={{ margin: '6px 0' }}>
+        <span>
+          gross <span className="muted">{figure(sheet.order.gross)}</span> → <b>{figure(remedy.order.gross)}</b>
+        </span>
+      </div>
+      <ProblemNote problem={apply.error} />
+      <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
+        <button
+          className="button first"
+          disabled={apply.isPending || !changeable || !may(role, 'enter')}
+          onClick={() =>
+            apply.mutate(remedy, {
+              onSuccess: (order) => {
+                tell(`Order ${order.number} was changed: ${remedy.sentence}.`);
+                onClose();
+              },
+            })
+          }
+        >
+          Change the order so
+        </button>
+        <button className="button" onClick={onClose}>
+          Leave it
+        </button>
+        <span className="muted small">
+          {remedy.leftOpen.length > 0 && (
+            <>
+              <Mark of={remedy.clears ? 'caution' : 'stop'} />
+              then {remedy.clears ? 'flagged' : 'held'}: {remedy.leftOpen.join(', ')}
+            </>
+          )}
+          {remedy.leftOpen.length === 0 && 'nothing is open then'}
+        </span>
+      </div>
+    </div>
+  );
+}
+
+/** Lines as they are and as they would be; what differs is struck and written anew. */
+function Lines({ before, after }: { before: Schemas['LineView'][]; after: Schemas['LineView'][] }) {
+  const gone = before.filter((line) => !after.some((one) => one.no === line.no));
+  const changed = (old: string | null | undefined, now: string) => (
+    <>
+      {old != null && old !== now && <s className="muted">{old}</s>} {now}
+    </>
+  );
+  return (
+    <table className="rows inset">
+      <tbody>
+        {[...after, ...gone].map((line) => {
+          const old = before.find((one) => one.no === line.no);
+          const dropped = gone.includes(line);
+          return (
+            <tr key={line.no} className={dropped ? 'dropped' : ''} style={dropped ? { textDecoration: 'line-through' } : undefined}>
+              <td className="num" style={{ width: 30 }}>
+                {line.no}
+              </td>
+              <td>
+                {line.description} <span className="mono muted small">{line.item}</span>
+              </td>
+              <td className="num">{changed(old && trim(old.quantity), trim(line.quantity))}</td>
+              <td className="num">
+                {changed(old && price(old.price), price(line.price))}
+                {!isZero(line.discount) && <span className="muted small"> −{trim(line.discount)} %</span>}
+              </td>
+              <td className="num">{changed(old && date(old.requestedOn), date(line.requestedOn))}</td>
+              <td className="num">{changed(old && figure(old.net), figure(line.net))}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}

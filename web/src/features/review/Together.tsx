@@ -1,0 +1,214 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import type { Schemas } from '../../shared/api/http';
+import { figure, trim } from '../../shared/format';
+import { useKeys } from '../../shared/keys';
+import { Empty, keepReason, Mark, ProblemNote, ReasonInput, Waiting } from '../../shared/ui';
+import { previewQuery, useClear, type Asked } from './api';
+
+type Step = Schemas['Step'];
+
+const MARKS: Record<Step['outcome'], string> = { CLEARED: 'settled', AWAITING_APPROVAL: 'awaiting', HELD: 'stop', REFUSED: 'stop' };
+const WORDS: Record<Step['outcome'], [string, string]> = {
+  CLEARED: ['will be cleared', 'cleared'],
+  AWAITING_APPROVAL: ['will wait for approval', 'waits for approval'],
+  HELD: ['stays held', 'stayed held'],
+  REFUSED: ['is refused', 'was refused'],
+};
+
+/** Several orders cleared in a sequence: what each would do to exposure, stock and quota, seen first and then done. */
+export function TogetherPage() {
+  const [search, setSearch] = useSearchParams();
+  const navigate = useNavigate();
+  const numbers = (search.get('orders') ?? '').split(',').filter(Boolean);
+  const [accepted, setAccepted] = useState<Record<string, string[]>>({});
+  const [at, setAt] = useState(0);
+  const [reason, setReason] = useState('');
+  const asked: Asked[] = numbers.map((number) => ({ number, accepted: accepted[number] ?? [] }));
+  const preview = useQuery({ ...previewQuery(asked), placeholderData: (before) => before, refetchOnWindowFocus: false, staleTime: Infinity });
+  const clear = useClear();
+  const done = clear.data;
+  const shown = done ?? preview.data;
+  const order = (to: string[]) => setSearch({ orders: to.join(',') }, { replace: true });
+  const move = (by: number) => {
+    const to = at + by;
+    if (done || to < 0 || to >= numbers.length) return;
+    const moved = [...numbers];
+    [moved[at], moved[to]] = [moved[to], moved[at]];
+    setAt(to);
+    order(moved);
+  };
+  const drop = () => {
+    if (done || numbers.length === 1) return;
+    order(numbers.filter((_, index) => index !== at));
+    setAt(Math.min(at, numbers.length - 2));
+  };
+  useKeys({
+    j: () => setAt(Math.min(at + 1, numbers.length - 1)),
+    k: () => setAt(Math.max(at - 1, 0)),
+    'shift+j': () => move(1),
+    'shift+k': () => move(-1),
+    x: drop,
+    enter: () => navigate(done ? '/review' : `/review/${numbers[at]}`),
+  });
+  if (numbers.length === 0) return <Empty>No orders were selected. Select some in Review with X, then press C.</Empty>;
+  if (!shown) return <Waiting query={preview} />;
+  const clears = shown.steps.filter((step) => step.outcome === 'CLEARED' || step.outcome === 'AWAITING_APPROVAL').length;
+  const stays = shown.steps.length - clears;
+  const carryOut = () => {
+    if (!reason.trim() || !preview.data || clear.isPending || preview.isFetching) return;
+    keepReason(reason.trim());
+    clear.mutate(
+      {
+        orders: preview.data.steps.map((step) => ({ number: step.number, version: step.version, accepted: accepted[step.number] ?? [] })),
+        reason: reason.trim(),
+        fingerprint: preview.data.fingerprint,
+      },
+      { onError: () => preview.refetch() },
+    );
+  };
+  const goOn = (count: number) => (count === 1 ? 'one goes on' : `${count} go on`);
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>
+            {done ? 'Cleared together' : 'Clear together'}: {shown.steps.length === 1 ? 'one order' : `${shown.steps.length} orders`}
+          </h1>
+          <Link to="/review">Back to Review</Link>
+        </div>
+        <p className="situation">
+          {done
+            ? `Of ${shown.steps.length}, ${goOn(clears)}${stays > 0 ? `; ${stays} stayed as ${stays === 1 ? 'it was' : 'they were'}, for the reasons below` : ''}.`
+            : `In this sequence ${goOn(clears)}${stays > 0 ? `; ${stays} would stay held` : ''}.${shown.steps.length > 1 ? ' Each is held against the exposure, stock and quota that those before it leave.' : ''}`}
+        </p>
+        <table className="rows">
+          <thead>
+            <tr>
+              <th className="num" />
+              <th>Order</th>
+              <th className="num">Open €</th>
+              <th>What becomes of it</th>
+              <th className="num">Exposure before €</th>
+              <th className="num">after</th>
+              <th className="num">limit</th>
+              <th>Stock and quota it uses</th>
+              {!done && numbers.length > 1 && <th />}
+            </tr>
+          </thead>
+          <tbody>
+            {shown.steps.map((step, index) => (
+              <tr key={step.number} className={index === at ? 'at' : ''} onMouseEnter={() => setAt(index)} style={{ opacity: preview.isFetching && !done ? 0.6 : 1 }}>
+                <td className="num muted">{index + 1}</td>
+                <td>
+                  <Link className="mono" to={`/review/${step.number}`}>
+                    {step.number}
+                  </Link>
+                  <div className="small">{step.customerName}</div>
+                </td>
+                <td className="num">{figure(step.openGross)}</td>
+                <td>
+                  <Mark of={MARKS[step.outcome]} />
+                  <b>{WORDS[step.outcome][done ? 1 : 0]}</b>
+                  <Findings
+                    step={step}
+                    accepted={accepted[step.number] ?? []}
+                    onAccept={done ? undefined : (check, on) =>
+                      setAccepted({ ...accepted, [step.number]: on ? [...(accepted[step.number] ?? []), check] : (accepted[step.number] ?? []).filter((one) => one !== check) })
+                    }
+                  />
+                </td>
+                <td className="num">{figure(step.exposureBefore)}</td>
+                <td className={`num${step.exposureAfter !== step.exposureBefore ? ' strong' : ''}`}>{figure(step.exposureAfter)}</td>
+                <td className="num">{step.limit == null ? 'none' : figure(step.limit)}</td>
+                <td className="small">
+                  {step.stock
+                    .filter((use) => use.freeBefore !== use.freeAfter)
+                    .map((use) => (
+                      <div key={use.item} className="nowrap">
+                        <span className="mono">{use.item}</span> free {trim(use.freeBefore)} → {trim(use.freeAfter)}
+                      </div>
+                    ))}
+                  {step.quotas.map((use) => (
+                    <div key={use.item + use.scope + use.key}>
+                      quota of <span className="mono">{use.item}</span>, {use.scope} {use.key}: {trim(use.usedBefore)} → {trim(use.usedAfter)} of {trim(use.granted)}
+                    </div>
+                  ))}
+                </td>
+                {!done && numbers.length > 1 && (
+                  <td className="nowrap">
+                    <button className="plain" aria-label={`${step.number} earlier`} disabled={index === 0} onClick={() => move(-1)}>
+                      ↑
+                    </button>{' '}
+                    <button className="plain" aria-label={`${step.number} later`} disabled={index === numbers.length - 1} onClick={() => move(1)}>
+                      ↓
+                    </button>{' '}
+                    <button className="plain small" onClick={drop}>
+                      leave out
+                    </button>
+                  </td>
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {!done && numbers.length > 1 && (
+          <p className="muted small">
+            <kbd>J</kbd> <kbd>K</kbd> choose, <kbd>Shift J</kbd> <kbd>Shift K</kbd> move the chosen one in the sequence, <kbd>X</kbd> leaves it out.
+          </p>
+        )}
+        <ProblemNote problem={clear.error ?? preview.error} />
+      </div>
+      {!done && (
+        <form
+          className="bar"
+          onSubmit={(event) => {
+            event.preventDefault();
+            carryOut();
+          }}
+        >
+          <div className="field" style={{ width: 380 }}>
+            <label htmlFor="together-reason">Reason, kept with every order</label>
+            <ReasonInput id="together-reason" value={reason} onChange={setReason} autoFocus />
+          </div>
+          <button type="submit" className="button first" disabled={!reason.trim() || clear.isPending || preview.isFetching || clears === 0}>
+            {clears === shown.steps.length ? 'Clear as shown' : clears === 1 ? 'Clear the one that can go on' : `Clear the ${clears} that can go on`} <kbd>↵</kbd>
+          </button>
+          <button type="button" className="button" onClick={() => navigate(-1)}>
+            Leave it
+          </button>
+        </form>
+      )}
+    </div>
+  );
+}
+
+/** What an order is let pass for, and what holds it; what grew by those before it passes only when somebody says so. */
+function Findings({ step, accepted, onAccept }: { step: Step; accepted: string[]; onAccept?: (check: string, on: boolean) => void }) {
+  return (
+    <>
+      {step.findings.map((finding) => (
+        <div key={finding.check} className="small">
+          {finding.grew && onAccept ? (
+            <label>
+              <input
+                type="checkbox"
+                checked={accepted.includes(finding.check)}
+                onChange={(event) => onAccept(finding.check, event.target.checked)}
+                style={{ marginRight: 6, verticalAlign: -2 }}
+              />
+              let pass as it has grown: {finding.sentence}
+            </label>
+          ) : (
+            <span className={finding.passes ? 'muted' : ''}>
+              {finding.passes ? 'let pass: ' : finding.grew ? 'has grown: ' : ''}
+              {finding.sentence}
+            </span>
+          )}
+        </div>
+      ))}
+      {(step.outcome === 'REFUSED' || step.outcome === 'AWAITING_APPROVAL' || step.findings.length === 0) && <div className="small muted">{step.sentence}</div>}
+    </>
+  );
+}

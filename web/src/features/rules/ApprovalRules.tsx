@@ -1,0 +1,139 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { words } from '../../shared/format';
+import { ProblemNote, tell, Waiting } from '../../shared/ui';
+import { approvalRulesQuery, layApprovalRules, layOwnApprovalRules, ownApprovalRulesQuery, refreshRules, takeBackApprovalRules, type ApprovalRule } from './api';
+
+const KINDS: [ApprovalRule['kind'], string][] = [
+  ['NET_ABOVE', 'its net is above €'],
+  ['DISCOUNT_ABOVE', 'a discount is above %'],
+  ['ORDER_KIND', 'its kind is'],
+  ['STOPS_WAIVED', 'a stop was let pass'],
+  ['FIRST_ORDER', 'it is the first of its customer'],
+];
+const ORDER_KINDS = ['STANDARD', 'SAMPLE', 'REPLACEMENT', 'DIRECT', 'CALL_OFF'] as const;
+
+/** Which orders need whose word, in the whole house. */
+export function ApprovalRules({ locked }: { locked: boolean }) {
+  const query = useQuery(approvalRulesQuery);
+  if (!query.data) return <Waiting query={query} />;
+  return <RuleTable kept={query.data.rules} locked={locked} lay={layApprovalRules} />;
+}
+
+/** Which orders of a customer need whose word: rules of its own, or the house's. */
+export function OwnApprovalRules({ code, locked }: { code: string; locked: boolean }) {
+  const query = useQuery(ownApprovalRulesQuery(code));
+  const takeBack = useMutation({ mutationFn: () => takeBackApprovalRules(code), onSettled: refreshRules });
+  if (!query.data) return <Waiting query={query} />;
+  return (
+    <>
+      <p className="muted">
+        {query.data.own ? 'Rules of its own, in place of the house’s. ' : 'The rules of the house hold; changed here, they become the customer’s own. '}
+        {query.data.own && !locked && (
+          <button className="plain" disabled={takeBack.isPending} onClick={() => takeBack.mutate()}>
+            Take them back
+          </button>
+        )}
+      </p>
+      <RuleTable kept={query.data.rules} locked={locked} lay={(rules) => layOwnApprovalRules(code, rules)} />
+    </>
+  );
+}
+
+function RuleTable({ kept, locked, lay: send }: { kept: ApprovalRule[]; locked: boolean; lay: (rules: ApprovalRule[]) => Promise<unknown> }) {
+  const [edited, setEdited] = useState<ApprovalRule[] | null>(null);
+  const lay = useMutation({
+    mutationFn: send,
+    onSuccess: () => {
+      setEdited(null);
+      tell('The approval rules are in force for orders handed in from now on.');
+      refreshRules();
+    },
+  });
+  const rules = edited ?? kept.map((rule) => ({ ...rule, figure: rule.figure?.replace(/\.?0+$/, '') }));
+  const set = (at: number, changed: Partial<ApprovalRule>) => setEdited(rules.map((rule, index) => (index === at ? { ...rule, ...changed } : rule)));
+  return (
+    <>
+      <p>
+        {rules.length === 0
+          ? 'No order needs approval.'
+          : 'An order needs the word of every level that a rule names, the controller before the finance lead; nobody decides on an order of their own.'}
+      </p>
+      <table className="rows" style={{ maxWidth: 720 }}>
+        <thead>
+          <tr>
+            <th>An order is to be approved when</th>
+            <th />
+            <th>by</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {rules.map((rule, index) => (
+            <tr key={index}>
+              <td>
+                <select
+                  className="bare"
+                  aria-label="Reason"
+                  value={rule.kind}
+                  disabled={locked}
+                  onChange={(event) => set(index, { kind: event.target.value as ApprovalRule['kind'], figure: undefined, orderKind: event.target.value === 'ORDER_KIND' ? 'SAMPLE' : undefined })}
+                >
+                  {KINDS.map(([kind, says]) => (
+                    <option key={kind} value={kind}>
+                      {says}
+                    </option>
+                  ))}
+                </select>
+              </td>
+              <td>
+                {rule.kind === 'ORDER_KIND' ? (
+                  <select className="bare" aria-label="Kind of order" value={rule.orderKind ?? ''} disabled={locked} onChange={(event) => set(index, { orderKind: event.target.value as ApprovalRule['orderKind'] })}>
+                    {ORDER_KINDS.map((kind) => (
+                      <option key={kind} value={kind}>
+                        {words(kind)}
+                      </option>
+                    ))}
+                  </select>
+                ) : rule.kind === 'NET_ABOVE' || rule.kind === 'DISCOUNT_ABOVE' ? (
+                  <input className="cell-input num" style={{ width: 110 }} inputMode="decimal" aria-label="Figure" value={rule.figure ?? ''} disabled={locked} onChange={(event) => set(index, { figure: event.target.value })} />
+                ) : null}
+              </td>
+              <td>
+                <select className="bare" aria-label="Level" value={rule.level} disabled={locked} onChange={(event) => set(index, { level: event.target.value as ApprovalRule['level'] })}>
+                  <option value="CONTROLLER">a controller</option>
+                  <option value="LEAD">the finance lead</option>
+                </select>
+              </td>
+              <td>
+                {!locked && (
+                  <button className="plain small" onClick={() => setEdited(rules.filter((_, at) => at !== index))}>
+                    take out
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <ProblemNote problem={lay.error} />
+      {!locked && (
+        <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
+          <button className="button" onClick={() => setEdited([...rules, { kind: 'NET_ABOVE', figure: '', level: 'CONTROLLER' }])}>
+            One more rule
+          </button>
+          {edited && (
+            <>
+              <button className="button first" disabled={lay.isPending} onClick={() => lay.mutate(rules.map((rule) => ({ ...rule, figure: rule.figure || undefined })))}>
+                Lay down these rules
+              </button>
+              <button className="button" onClick={() => setEdited(null)}>
+                As they were
+              </button>
+            </>
+          )}
+        </div>
+      )}
+    </>
+  );
+}

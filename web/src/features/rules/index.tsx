@@ -1,0 +1,147 @@
+import { useDebouncedValue } from '@mantine/hooks';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { Schemas } from '../../shared/api/http';
+import { date } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { keepReason, ProblemNote, ReasonInput, Tabs, tell, Waiting } from '../../shared/ui';
+import { layRules, previewQuery, refreshRules, rulesQuery, type Rules } from './api';
+import { ApprovalRules } from './ApprovalRules';
+import { CheckRules } from './CheckRules';
+import { EntryRules } from './EntryRules';
+import { PoRules } from './PoRules';
+
+const TABS = [
+  { to: '/rules', label: 'Checks' },
+  { to: '/rules/po', label: 'PO numbers' },
+  { to: '/rules/approval', label: 'Approval' },
+  { to: '/rules/entry', label: 'Order entry' },
+  { to: '/rules/changes', label: 'What was changed' },
+];
+
+/** The house's own rules: what they are, what they do to the orders in the books, and what a change would do. */
+export function RulesPage() {
+  const { tab = 'checks' } = useParams();
+  const { role } = useSession();
+  const query = useQuery(rulesQuery);
+  const [edited, setEdited] = useState<Rules | null>(null);
+  const locked = !may(role, 'rule');
+  const rules = edited ?? query.data;
+  const [asked] = useDebouncedValue(rules, 500);
+  const preview = useQuery({ ...previewQuery(locked ? undefined : asked), placeholderData: (before) => before });
+  if (!rules) return <Waiting query={query} />;
+  const counts = preview.data?.checks ?? [];
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>Rules</h1>
+          <span className="muted">{locked ? 'The finance lead lays them down; here they can be read.' : `Version ${rules.version}`}</span>
+        </div>
+        <Tabs of={TABS} />
+        {tab === 'checks' && <CheckRules rules={rules} counts={counts} locked={locked} onChange={setEdited} />}
+        {tab === 'po' && <PoRules rules={rules} count={counts.find((one) => one.check === 'duplicate-po')} locked={locked} onChange={setEdited} />}
+        {tab === 'entry' && <EntryRules rules={rules} locked={locked} onChange={setEdited} />}
+        {tab === 'approval' && <ApprovalRules locked={locked} />}
+        {tab === 'changes' && <Changes of={rules.changes} />}
+        {edited && <WouldDo preview={preview.data} />}
+        <ProblemNote problem={edited ? preview.error : null} />
+      </div>
+      {edited && <LayBar rules={edited} ready={!preview.isFetching && !preview.error && asked === edited} onDone={() => setEdited(null)} />}
+    </div>
+  );
+}
+
+/** What changed rules would hold and let go, order by order. */
+function WouldDo({ preview }: { preview: Schemas['Preview'] | undefined }) {
+  if (!preview) return null;
+  const list = (title: string, count: number, told: Schemas['Told'][]) =>
+    told.length > 0 && (
+      <section>
+        <h2>{title}</h2>
+        {told.map((one) => (
+          <div key={one.number}>
+            <Link className="mono" to={`/orders/${one.number}`}>
+              {one.number}
+            </Link>{' '}
+            {one.customerName} <span className="muted">{one.reasons}</span>
+          </div>
+        ))}
+        {count > told.length && <div className="muted">and {count - told.length} more</div>}
+      </section>
+    );
+  return (
+    <>
+      <p className="situation" style={{ marginTop: 16 }}>
+        {preview.sentence}
+        {preview.lookedAt < preview.open && ` The latest ${preview.lookedAt} of ${preview.open} were tried.`}
+      </p>
+      <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 28 }}>
+        {list('Would be held, were they to come in today', preview.holdCount, preview.holds)}
+        {list('Would be let go', preview.releaseCount, preview.releases)}
+      </div>
+    </>
+  );
+}
+
+function LayBar({ rules, ready, onDone }: { rules: Rules; ready: boolean; onDone: () => void }) {
+  const [reason, setReason] = useState('');
+  const lay = useMutation({
+    mutationFn: () => layRules(rules, reason.trim()),
+    onSuccess: () => {
+      keepReason(reason.trim());
+      tell('The rules are in force. Held orders were looked at again; cleared ones stay cleared.');
+      refreshRules();
+      onDone();
+    },
+  });
+  return (
+    <>
+      <ProblemNote problem={lay.error} />
+      <form
+        className="bar"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (reason.trim() && ready && !lay.isPending) lay.mutate();
+        }}
+      >
+        <div className="field" style={{ width: 340 }}>
+          <label htmlFor="rules-reason">Why the rules change</label>
+          <ReasonInput id="rules-reason" value={reason} onChange={setReason} />
+        </div>
+        <button type="submit" className="button first" disabled={!reason.trim() || !ready || lay.isPending}>
+          Lay down these rules <kbd>↵</kbd>
+        </button>
+        <button type="button" className="button" onClick={onDone}>
+          As they were
+        </button>
+      </form>
+    </>
+  );
+}
+
+function Changes({ of }: { of: Rules['changes'] }) {
+  return (
+    <table className="rows" style={{ maxWidth: 720 }}>
+      <thead>
+        <tr>
+          <th className="num">Version</th>
+          <th>On</th>
+          <th>By</th>
+          <th>Why</th>
+        </tr>
+      </thead>
+      <tbody>
+        {of.map((change) => (
+          <tr key={change.version}>
+            <td className="num">{change.version}</td>
+            <td className="nowrap">{date(change.on)}</td>
+            <td>{change.by}</td>
+            <td>{change.reason}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,4 +1,5 @@
 import { createBrowserRouter, Navigate } from 'react-router';
+import { BatchListPage, BatchPage } from '../features/batch';
 import { BillingPage } from '../features/billing';
 import { CustomerListPage, CustomerPage } from '../features/customers';
 import { GoodsPage } from '../features/goods';
@@ -50,6 +51,8 @@ export const router = createBrowserRouter([
       { path: 'items', element: <ItemListPage /> },
       { path: 'items/:code', element: <ItemPage /> },
       { path: 'rules/:tab?', element: <RulesPage /> },
+      { path: 'batches', element: <BatchListPage /> },
+      { path: 'batches/:id', element: <BatchPage /> },
       { path: 'outbox', element: <OutboxPage /> },
       { path: '*', element: <Empty>There is nothing at this address.</Empty> },
     ],

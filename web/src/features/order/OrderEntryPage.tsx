@@ -1,9 +1,9 @@
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { answer, client, type Problem, type Schemas } from '../../shared/api/http';
-import { capital, figure, trim, words } from '../../shared/format';
+import { capital, figure, moment, trim, words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useSession } from '../../shared/session';
 import { Mark, ProblemNote, tell, Waiting } from '../../shared/ui';
@@ -12,6 +12,7 @@ import { rulesQuery } from '../rules/api';
 import { changeOrder, isWritten, sitesQuery, tryOrder, writeOrder, type ShipTo, type TypedLine, type TypedOrder } from './api';
 import { CustomerLook } from './CustomerLook';
 import { EntryLine } from './EntryLine';
+import { keepUnfinished, unfinished } from './unfinished';
 
 const KINDS: TypedOrder['kind'][] = ['STANDARD', 'SAMPLE', 'REPLACEMENT'];
 const NOWHERE: ShipTo = { name: '', street: '', postcode: '', town: '', country: '' };
@@ -66,8 +67,9 @@ const typed = ({ order }: Sheet): TypedOrder => ({
 /** A new order, or the change of one that exists. */
 export function OrderEntryPage() {
   const { number } = useParams();
-  const { today } = useSession();
+  const { today, username } = useSession();
   const [search] = useSearchParams();
+  const [again, setAgain] = useState(0);
   const code = number ? '' : (search.get('customer') ?? '');
   const existing = useQuery({ ...sheetQuery(number ?? ''), enabled: !!number, staleTime: Infinity });
   const customer = useQuery({
@@ -78,7 +80,22 @@ export function OrderEntryPage() {
   });
   if (number && !existing.data) return <Waiting query={existing} />;
   if (code && !customer.data) return <Waiting query={customer} />;
-  return <Entry key={number ?? code} sheet={number ? existing.data! : null} start={number ? typed(existing.data!) : fresh(today, customer.data)} />;
+  if (number) return <Entry key={number} sheet={existing.data!} start={typed(existing.data!)} />;
+  const left = code ? null : unfinished(username);
+  const afresh = () => {
+    keepUnfinished(username, null);
+    setAgain(again + 1);
+  };
+  return (
+    <Entry
+      key={code || again}
+      sheet={null}
+      start={left?.order ?? fresh(today, customer.data)}
+      left={left?.at}
+      onAfresh={afresh}
+      onTyped={code ? undefined : (order) => keepUnfinished(username, order)}
+    />
+  );
 }
 
 /** Where an entry that is missing is made. */
@@ -92,8 +109,16 @@ const fieldOf = (field: string, lines: TypedLine[]) => {
   return ({ po: 'po', lines: 'item-1', revenueUnit: 'revenue-unit' } as Record<string, string>)[field] ?? field.replace('fields.', 'field-');
 };
 
-function Entry({ sheet, start }: { sheet: Sheet | null; start: TypedOrder }) {
+/**
+ * @param left when what it starts with was typed, if it was left unfinished
+ * @param onTyped told of what is typed, and of nothing once it is kept
+ */
+function Entry({ sheet, start, left, onAfresh, onTyped }: { sheet: Sheet | null; start: TypedOrder; left?: string; onAfresh?: () => void; onTyped?: (order: TypedOrder | null) => void }) {
   const [order, setOrder] = useState(start);
+  const [since] = useState(left);
+  useEffect(() => {
+    if (order !== start) onTyped?.(order);
+  }, [order]);
   const navigate = useNavigate();
   const sites = useQuery(sitesQuery).data ?? [];
   const rules = useQuery(rulesQuery).data?.entry;
@@ -103,6 +128,7 @@ function Entry({ sheet, start }: { sheet: Sheet | null; start: TypedOrder }) {
     onSuccess: (saved) => {
       tell(`Order ${saved.number} is ${words(saved.state) === 'draft' ? 'kept as a draft' : words(saved.state)}.`);
       refreshAll();
+      onTyped?.(null);
       navigate(`/orders/${saved.number}`);
     },
   });
@@ -137,6 +163,14 @@ function Entry({ sheet, start }: { sheet: Sheet | null; start: TypedOrder }) {
               <kbd>↵</kbd> next line · <kbd>Shift ↵</kbd> in a list marks several
             </span>
           </div>
+          {since && (
+            <p className="muted small" role="status">
+              What you typed {moment(since)} and had not kept yet is here again.{' '}
+              <button className="plain" onClick={onAfresh}>
+                Begin afresh
+              </button>
+            </p>
+          )}
           <div className="fields">
             <div className="field">
               <label>Customer</label>

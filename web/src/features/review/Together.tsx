@@ -76,7 +76,14 @@ export function TogetherPage() {
           <h1>
             {done ? 'Cleared together' : 'Clear together'}: {shown.steps.length === 1 ? 'one order' : `${shown.steps.length} orders`}
           </h1>
-          <Link to="/review">Back to Review</Link>
+          <span className="nowrap">
+            {done?.log != null && (
+              <>
+                <Link to={`/batches/${done.log}`}>Log, kept</Link> ·{' '}
+              </>
+            )}
+            <Link to="/review">Back to Review</Link>
+          </span>
         </div>
         <p className="situation">
           {done

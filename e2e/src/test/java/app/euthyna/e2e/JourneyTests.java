@@ -115,6 +115,12 @@ class JourneyTests {
     @Test
     void orderIsTypedWithTheKeyboardAndTheDryRunSaysWhatWouldHoldIt() {
         page.keyboard().press("n");
+        page.getByLabel("Remark").fill("before lunch");
+        page.navigate(application.url() + "/today");
+        page.navigate(application.url() + "/orders/new");
+        assertThat(page.getByLabel("Remark")).hasValue("before lunch");
+        button("Begin afresh").click();
+        assertThat(page.getByLabel("Remark")).hasValue("");
         page.getByLabel("Customer", new Page.GetByLabelOptions().setExact(true)).fill("sandeel");
         page.locator(".look-hits [role=option]").first().waitFor();
         page.keyboard().press("Enter");
@@ -216,6 +222,9 @@ class JourneyTests {
         page.locator("#together-reason").fill("both agreed by telephone");
         page.keyboard().press("Enter");
         assertThat(page.locator(".situation")).containsText("Of 2, 2 go on.");
+        page.getByText("Log, kept").click();
+        assertThat(page.locator(".situation")).containsText("Of 2 orders, 2 went through.");
+        assertThat(page.locator("table.rows tbody tr").nth(1)).containsText(numbers.get(1));
         assertThat(clerk.get("/api/orders/" + numbers.get(1)).get("state").asString()).isEqualTo("CLEARED");
     }
 

@@ -10,9 +10,11 @@ import app.euthyna.core.check.Finding;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.Role;
+import app.euthyna.server.batch.Batches;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.flow.OpenOrderSink;
 import app.euthyna.server.masterdata.MasterData;
@@ -31,6 +33,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
@@ -61,11 +64,12 @@ class ClearingService {
     private final Ids ids;
     private final Clearance clearance;
     private final Commands commands;
+    private final Batches batches;
     private final TransactionTemplate transactions;
 
     ClearingService(CheckService checks, OrderService orders, ChainReader chains, FindingStore findings, SurroundingsReader surroundings,
             OpenOrderSink openOrders, MasterData masterData, Locks locks, Ids ids, Clearance clearance,
-            Commands commands, TransactionTemplate transactions) {
+            Commands commands, Batches batches, TransactionTemplate transactions) {
         this.checks = checks;
         this.orders = orders;
         this.chains = chains;
@@ -77,6 +81,7 @@ class ClearingService {
         this.ids = ids;
         this.clearance = clearance;
         this.commands = commands;
+        this.batches = batches;
         this.transactions = transactions;
     }
 
@@ -109,8 +114,12 @@ class ClearingService {
             BigDecimal exposureBefore, BigDecimal exposureAfter, BigDecimal limit, List<PassedView> findings, List<StockUse> stock, List<QuotaUse> quotas) {
     }
 
-    /** All of a sequence; the fingerprint says what was shown. */
-    record Sequence(List<Step> steps, String fingerprint) {
+    /**
+     * All of a sequence; the fingerprint says what was shown.
+     *
+     * @param log the batch under which what was done is kept; null in a preview
+     */
+    record Sequence(List<Step> steps, String fingerprint, Long log) {
     }
 
     Sequence preview(CommandContext context, List<Asked> asked) {
@@ -133,7 +142,14 @@ class ClearingService {
         if (!done.fingerprint().equals(fingerprint)) {
             throw new RefusedException(new PlatformRefusal.PreviewChanged());
         }
-        return done;
+        var entries = done.steps().stream().map(step -> new Batches.Entry(done.steps().indexOf(step) + 1, DocumentKind.ORDER, step.number(),
+                goesOn(step) ? Batches.State.DONE : Batches.State.REFUSED, goesOn(step) ? "" : Objects.requireNonNullElse(step.code(), "not-cleared"),
+                step.sentence(), null, null)).toList();
+        return new Sequence(done.steps(), done.fingerprint(), batches.keep(context, Batches.Kind.CLEARING, entries));
+    }
+
+    private static boolean goesOn(Step step) {
+        return step.outcome() == Outcome.CLEARED || step.outcome() == Outcome.AWAITING_APPROVAL;
     }
 
     private Sequence run(CommandContext context, List<Asked> asked) {
@@ -149,7 +165,7 @@ class ClearingService {
         Map<String, List<Finding>> alone = new HashMap<>();
         numbers.forEach(number -> alone.put(number, now(context, chains.chain(number))));
         var steps = asked.stream().map(one -> step(context, one, alone.get(one.number()))).toList();
-        return new Sequence(steps, Hashes.sha256(Records.write(steps).getBytes(StandardCharsets.UTF_8)));
+        return new Sequence(steps, Hashes.sha256(Records.write(steps).getBytes(StandardCharsets.UTF_8)), null);
     }
 
     /** The findings as a run of the checks at this moment leaves them. */

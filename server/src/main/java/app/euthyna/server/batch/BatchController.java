@@ -1,0 +1,29 @@
+package app.euthyna.server.batch;
+
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Logs of what was done many at a time, over HTTP. */
+@RestController
+@RequestMapping("/api/batches")
+class BatchController {
+
+    private final Batches batches;
+
+    BatchController(Batches batches) {
+        this.batches = batches;
+    }
+
+    @GetMapping
+    Batches.BatchPage page(@RequestParam(required = false) Batches.Kind kind, @RequestParam(required = false) String after) {
+        return batches.page(kind, after);
+    }
+
+    @GetMapping("/{id}")
+    Batches.BatchView batch(@PathVariable long id) {
+        return batches.view(id);
+    }
+}

@@ -97,7 +97,7 @@ class JourneyTests {
         page.getByRole(AriaRole.OPTION).filter(new Locator.FilterOptions().setHasText(number)).click();
         page.waitForURL("**/trail/ORDER/" + number);
         assertThat(page.locator("table.rows").first()).containsText("Invoice");
-        assertThat(page.getByText("All 9 statements hold for this trail")).isVisible();
+        assertThat(page.getByText("All 12 statements hold for this trail")).isVisible();
 
         var invoice = page.locator("table.rows").first().getByRole(AriaRole.LINK).filter(new Locator.FilterOptions().setHasText("Invoice"))
                 .first().textContent().replace("Invoice ", "");

@@ -143,7 +143,7 @@ class DecisionTests extends OnServer {
                 var as = "seed " + seed + ", round " + round + ": " + asked;
                 var preview = controller.post("/api/clearing-previews", asked).body();
                 var done = clear(controller, asked, preview.get("fingerprint").asString()).body();
-                assertThat(done).as(as).isEqualTo(preview);
+                assertThat(done.get("steps")).as(as).isEqualTo(preview.get("steps"));
                 done.get("steps").forEach(step -> {
                     var cleared = step.get("outcome").asString().equals("CLEARED");
                     assertThat(state(step.get("number").asString())).as(as).isEqualTo(step.get("outcome").asString());

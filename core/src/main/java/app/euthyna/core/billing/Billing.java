@@ -4,6 +4,7 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.flow.LineFlow;
+import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderRefusal;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
@@ -18,6 +19,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -33,14 +35,24 @@ public final class Billing {
     }
 
     /**
-     * Bills the shares asked for, or all that can be billed of the orders where {@code shares} is empty. Goods are taken from the
-     * oldest departure first and carry their slice of its cost.
+     * What an invoice is to be like.
      *
-     * @param number the invoice's, given at posting
+     * @param number given at posting
      * @param termsDays from the invoice's date to its due date
+     * @param text above the lines; may be empty
+     * @param ahead goods may be billed that have not left; their revenue is deferred until they do
      */
-    public static Decision<Effect.Invoiced> bill(String customer, List<Chain> chains, List<Share> shares, String number,
-            LocalDate on, int termsDays) {
+    public record Terms(String number, LocalDate on, int termsDays, String text, boolean ahead) {
+    }
+
+    /**
+     * Bills the shares asked for, or all that can be billed of the orders where {@code shares} is empty. Goods are taken from the
+     * oldest departure first and carry their slice of its cost; what has not left is billed ahead where that is asked for and the kind
+     * of order allows it (IFRS 15.31: revenue when control passes).
+     *
+     * @param aheadOf kinds of order that may be billed ahead
+     */
+    public static Decision<Effect.Invoiced> bill(String customer, List<Chain> chains, List<Share> shares, Terms terms, Set<OrderKind> aheadOf) {
         var refusals = new ArrayList<Refusal>();
         for (var chain : chains) {
             var order = chain.order();
@@ -48,17 +60,19 @@ public final class Billing {
                 refusals.add(new CommonRefusal.WrongCustomer("order " + order.number(), order.customer(), customer));
             } else if (!order.state().isCleared()) {
                 refusals.add(new OrderRefusal.NotCleared(order.number(), order.state()));
+            } else if (terms.ahead() && !aheadOf.contains(order.kind())) {
+                refusals.add(new BillingRefusal.NotAhead(order.number(), order.kind()));
             }
         }
         if (!refusals.isEmpty()) {
             return Decision.refused(refusals);
         }
         var byOrder = chains.stream().collect(Collectors.toMap(c -> c.order().number(), Function.identity()));
-        var wanted = shares.isEmpty() ? everything(chains) : asked(shares, byOrder, refusals);
+        var wanted = shares.isEmpty() ? everything(chains, terms.ahead()) : asked(shares, byOrder, refusals);
         if (shares.isEmpty() && wanted.isEmpty()) {
             chains.forEach(chain -> refusals.add(nothing(chain)));
         }
-        wanted.forEach((line, quantity) -> refuse(byOrder.get(line.number()).flow(line.line()), line, quantity)
+        wanted.forEach((line, quantity) -> refuse(byOrder.get(line.number()).flow(line.line()), line, quantity, terms.ahead())
                 .ifPresent(refusals::add));
         if (!refusals.isEmpty()) {
             return Decision.refused(refusals);
@@ -68,20 +82,25 @@ public final class Billing {
                 lines.add(line(lines.size() + 1, byOrder.get(line.number()), line, quantity)));
         var currency = chains.get(0).order().currency();
         var totals = Totals.of(lines.stream().map(l -> new Totals.Part(l.net(), l.vat())).toList(), currency);
-        return Decision.of(new Effect.Invoiced(new Invoice(number, customer, on, on.plusDays(termsDays), lines, totals)));
+        return Decision.of(new Effect.Invoiced(new Invoice(terms.number(), customer, terms.on(), terms.on().plusDays(terms.termsDays()), terms.text(),
+                lines, totals)));
     }
 
-    private static Map<LineRef, Quantity> everything(List<Chain> chains) {
+    private static Map<LineRef, Quantity> everything(List<Chain> chains, boolean ahead) {
         var all = new TreeMap<LineRef, Quantity>(Comparator.comparing((LineRef l) -> position(chains, l.number()))
                 .thenComparing(LineRef::line));
         for (var chain : chains) {
             for (var flow : chain.flows()) {
-                if (flow.toBill().isPositive()) {
-                    all.put(new LineRef(chain.order().number(), flow.line().no()), flow.toBill());
+                if (most(flow, ahead).isPositive()) {
+                    all.put(new LineRef(chain.order().number(), flow.line().no()), most(flow, ahead));
                 }
             }
         }
         return all;
+    }
+
+    private static Quantity most(LineFlow flow, boolean ahead) {
+        return ahead ? flow.toBillAhead() : flow.toBill();
     }
 
     private static int position(List<Chain> chains, String order) {
@@ -103,16 +122,17 @@ public final class Billing {
         return asked;
     }
 
-    private static Optional<Refusal> refuse(LineFlow flow, LineRef line, Quantity quantity) {
-        if (!quantity.exceeds(flow.toBill())) {
+    private static Optional<Refusal> refuse(LineFlow flow, LineRef line, Quantity quantity, boolean ahead) {
+        var most = most(flow, ahead);
+        if (!quantity.exceeds(most)) {
             return Optional.empty();
         }
-        if (!flow.open().isPositive() && !flow.toBill().isPositive()) {
+        if (!flow.open().isPositive() && !most.isPositive()) {
             return Optional.of(new BillingRefusal.AlreadyBilled("line " + line.line() + " of order " + line.number()));
         }
-        return Optional.of(flow.line().kind().isShipped()
+        return Optional.of(flow.line().kind().isShipped() && !ahead
                 ? new BillingRefusal.MoreThanDispatched(line.number(), line.line(), quantity, flow.dispatched(), flow.billed())
-                : new BillingRefusal.MoreThanOpen(line.number(), line.line(), quantity, flow.toBill()));
+                : new BillingRefusal.MoreThanOpen(line.number(), line.line(), quantity, most));
     }
 
     private static Refusal nothing(Chain chain) {
@@ -122,19 +142,21 @@ public final class Billing {
 
     private static Invoice.Line line(int no, Chain chain, LineRef ref, Quantity quantity) {
         var line = chain.order().line(ref.line());
+        var currency = chain.order().currency();
         var sources = new ArrayList<Invoice.Source>();
+        var left = line.kind().isShipped() ? quantity : Quantity.ZERO;
         if (line.kind().isShipped()) {
-            var left = quantity;
             for (var unbilled : chain.unbilled()) {
                 if (unbilled.line().orderLine() == line.no() && unbilled.quantity().isPositive() && left.isPositive()) {
                     var taken = left.min(unbilled.quantity());
-                    sources.add(new Invoice.Source(unbilled.ref(), taken, unbilled.slice(taken)));
+                    sources.add(Invoice.Source.ofGone(unbilled.ref(), taken, unbilled.slice(taken)));
                     left = left.minus(taken);
                 }
             }
         }
-        return new Invoice.Line(no, ref, line.kind(), line.item(), line.description(), quantity, line.price(),
-                line.net(quantity, chain.order().currency()), line.vat(), sources);
+        var net = line.net(quantity, currency);
+        var deferred = left.isPositive() ? net.minus(net.slice(quantity.minus(left), quantity, Money.zero(currency))) : Money.zero(currency);
+        return new Invoice.Line(no, ref, line.kind(), line.item(), line.description(), quantity, line.price(), net, deferred, line.vat(), sources);
     }
 
     /** Cost of the goods that an invoice bills. */

@@ -1,5 +1,6 @@
 package app.euthyna.core.billing;
 
+import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
@@ -29,6 +30,60 @@ public sealed interface BillingRefusal extends Refusal {
         @Override
         public String instead() {
             return "Bill what has left, or ship first.";
+        }
+    }
+
+    /** Orders of this kind are billed when their goods have left, never before. */
+    record NotAhead(String order, OrderKind orderKind) implements BillingRefusal {
+        @Override
+        public String code() {
+            return "more-than-dispatched";
+        }
+
+        @Override
+        public String sentence() {
+            return "Order %s is of the kind %s, which is not billed ahead of dispatch.".formatted(order, orderKind.words());
+        }
+
+        @Override
+        public String instead() {
+            return "Ship first, or have the rules changed for orders of this kind.";
+        }
+    }
+
+    /** The money was given back already, in part or whole. */
+    record AlreadyRefunded(String document, Money refunded) implements BillingRefusal {
+        @Override
+        public String code() {
+            return "already-refunded";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "Of %s %s were given back already, so it can't be reversed.".formatted(document, refunded);
+        }
+    }
+
+    /** The document was mirrored before. */
+    record AlreadyReversed(String document) implements BillingRefusal {
+        @Override
+        public String code() {
+            return "already-reversed";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "%s was reversed already.".formatted(document);
         }
     }
 

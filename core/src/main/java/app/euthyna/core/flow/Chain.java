@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * One order with everything that grew from it, as it stands. All quantities are derived from the documents, never remembered.
@@ -22,19 +23,21 @@ import java.util.stream.Collectors;
  * @param reserved per order line what is held on the shelf and not yet staged
  * @param dispatches all of them, voided ones too, oldest first
  * @param invoices all that bill a line of this order, whole, oldest first
+ * @param deposits for this order, oldest first
  */
 public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, Quantity> reserved, List<Dispatch> dispatches,
-        List<Invoice> invoices) {
+        List<Invoice> invoices, List<Deposit> deposits) {
 
     public Chain {
         cancellations = List.copyOf(cancellations);
         reserved = Map.copyOf(reserved);
         dispatches = List.copyOf(dispatches);
         invoices = List.copyOf(invoices);
+        deposits = List.copyOf(deposits);
     }
 
     public static Chain of(Order order) {
-        return new Chain(order, List.of(), Map.of(), List.of(), List.of());
+        return new Chain(order, List.of(), Map.of(), List.of(), List.of(), List.of());
     }
 
     public List<LineFlow> flows() {
@@ -48,10 +51,10 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     private LineFlow flow(OrderLine line) {
         var cancelled = Quantity.sum(cancellations.stream().flatMap(c -> c.lines().stream())
                 .filter(c -> c.orderLine() == line.no()).map(Cancellation.Line::quantity).toList());
-        var billed = Quantity.sum(invoices.stream().flatMap(i -> i.lines().stream())
-                .filter(i -> i.orderLine().equals(ref(line))).map(Invoice.Line::quantity).toList());
+        var bills = invoices.stream().flatMap(i -> i.lines().stream()).filter(i -> i.orderLine().equals(ref(line))).toList();
         return new LineFlow(line, cancelled, reserved.getOrDefault(line.no(), Quantity.ZERO),
-                dispatched(line, Dispatch.State.STAGED), dispatched(line, Dispatch.State.DEPARTED), billed,
+                dispatched(line, Dispatch.State.STAGED), dispatched(line, Dispatch.State.DEPARTED), Quantity.sum(bills.stream().map(Invoice.Line::quantity).toList()),
+                Quantity.sum(bills.stream().map(Invoice.Line::ahead).toList()),
                 order.isAtNoCharge(line), order.state().isCleared());
     }
 
@@ -107,7 +110,10 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
         }
     }
 
-    /** Gross value of what is not dispatched (goods) or not billed (services, charges) yet, at the order's prices. */
+    /**
+     * Gross value of what is not dispatched (goods) or not billed (services, charges) yet, at the order's prices. Goods billed ahead are
+     * owed already and do not count again.
+     */
     public Money openGross() {
         return gross(LineFlow::open);
     }
@@ -152,6 +158,9 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
             return new Committed(flow.cancelled().plus(flow.billed()), Committed.Reason.BILLED);
         }
         var gone = flow.cancelled().plus(flow.dispatched());
+        if (flow.ahead().exceeds(flow.staged())) {
+            return new Committed(gone.plus(flow.ahead()), Committed.Reason.BILLED);
+        }
         return flow.staged().isPositive() ? new Committed(gone.plus(flow.staged()), Committed.Reason.STAGED)
                 : new Committed(gone, Committed.Reason.DEPARTED);
     }
@@ -185,14 +194,14 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     }
 
     Chain withOrder(Order changed) {
-        return new Chain(changed, cancellations, reserved, dispatches, invoices);
+        return new Chain(changed, cancellations, reserved, dispatches, invoices, deposits);
     }
 
     Chain withReserved(int line, Quantity by) {
         var changed = new TreeMap<>(reserved);
         changed.merge(line, by, Quantity::plus);
         changed.values().removeIf(Quantity::isZero);
-        return new Chain(order, cancellations, changed, dispatches, invoices);
+        return new Chain(order, cancellations, changed, dispatches, invoices, deposits);
     }
 
     /** A note keeps its place among those of the same day; departing moves it behind those that left earlier. */
@@ -203,18 +212,43 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
         }
         changed.replaceAll(d -> d.number().equals(dispatch.number()) ? dispatch : d);
         changed.sort(Comparator.comparing(Dispatch::date));
-        return new Chain(order, cancellations, reserved, changed, invoices);
+        return new Chain(order, cancellations, reserved, changed, invoices, deposits);
     }
 
     Chain withInvoice(Invoice invoice) {
-        var changed = new ArrayList<>(invoices);
-        changed.add(invoice);
-        return new Chain(order, cancellations, reserved, dispatches, changed);
+        return withInvoices(Stream.concat(invoices.stream(), Stream.of(invoice)).toList());
+    }
+
+    /** The chain with goods that leave noted on the invoice line that had billed them. */
+    public Chain covered(Effect.Covered covered) {
+        return withSource(covered.invoiceLine(), covered.source());
+    }
+
+    private Chain withSource(LineRef invoiceLine, Invoice.Source source) {
+        return withInvoices(invoices.stream().map(i -> i.number().equals(invoiceLine.number()) ? i.withSource(invoiceLine.line(), source) : i).toList());
+    }
+
+    private Chain withInvoices(List<Invoice> changed) {
+        return new Chain(order, cancellations, reserved, dispatches, changed, deposits);
+    }
+
+    Chain withDeposit(Deposit added) {
+        return new Chain(order, cancellations, reserved, dispatches, invoices, Stream.concat(deposits.stream(), Stream.of(added)).toList());
+    }
+
+    Chain withDepositUsed(String number, Money used) {
+        return new Chain(order, cancellations, reserved, dispatches, invoices,
+                deposits.stream().map(d -> d.number().equals(number) ? d.using(used) : d).toList());
+    }
+
+    /** What customers paid ahead for the order and is not put to use. */
+    public Money unappliedDeposits() {
+        return deposits.stream().map(Deposit::unapplied).reduce(Money.zero(order.currency()), Money::plus);
     }
 
     Chain withCancellation(Cancellation cancellation) {
         var changed = new ArrayList<>(cancellations);
         changed.add(cancellation);
-        return new Chain(order, changed, reserved, dispatches, invoices);
+        return new Chain(order, changed, reserved, dispatches, invoices, deposits);
     }
 }

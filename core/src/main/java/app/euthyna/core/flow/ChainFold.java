@@ -1,5 +1,6 @@
 package app.euthyna.core.flow;
 
+import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
 
@@ -55,7 +56,14 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
 
     @Override
     public Chain departed(Effect.Departed effect) {
-        return isOwn(effect.dispatch().order()) ? chain.withDispatch(effect.dispatch()) : chain;
+        if (!isOwn(effect.dispatch().order())) {
+            return chain;
+        }
+        var left = chain.withDispatch(effect.dispatch());
+        for (var covered : effect.covered()) {
+            left = left.covered(covered);
+        }
+        return left;
     }
 
     @Override
@@ -85,6 +93,63 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
 
     @Override
     public Chain customerChanged(Effect.CustomerChanged effect) {
+        return chain;
+    }
+
+    @Override
+    public Chain handedOver(Effect.HandedOver effect) {
+        return chain.after(new Effect.Released(effect.from(), effect.site(), effect.item(), effect.quantity()))
+                .after(new Effect.Reserved(effect.to(), effect.site(), effect.item(), effect.quantity()));
+    }
+
+    @Override
+    public Chain stockCorrected(Effect.StockCorrected effect) {
+        return chain;
+    }
+
+    @Override
+    public Chain depositReceived(Effect.DepositReceived effect) {
+        return isOwn(effect.order()) ? chain.withDeposit(new Deposit(effect.deposit(), effect.order(), effect.on(), effect.amount(), effect.amount())) : chain;
+    }
+
+    @Override
+    public Chain depositApplied(Effect.DepositApplied effect) {
+        return isOwn(effect.order()) ? chain.withDepositUsed(effect.deposit(), Settlement.sum(effect.settlements())) : chain;
+    }
+
+    @Override
+    public Chain depositTakenOff(Effect.DepositTakenOff effect) {
+        return isOwn(effect.order()) ? chain.withDepositUsed(effect.deposit(), Settlement.sum(effect.settlements()).negated()) : chain;
+    }
+
+    @Override
+    public Chain depositMoved(Effect.DepositMoved effect) {
+        var left = isOwn(effect.order()) ? chain.withDepositUsed(effect.deposit(), effect.amount()) : chain;
+        return isOwn(effect.toOrder()) ? left.withDeposit(new Deposit(effect.toDeposit(), effect.toOrder(), effect.on(), effect.amount(), effect.amount())) : left;
+    }
+
+    @Override
+    public Chain depositCredited(Effect.DepositCredited effect) {
+        return isOwn(effect.order()) ? chain.withDepositUsed(effect.deposit(), effect.amount()) : chain;
+    }
+
+    @Override
+    public Chain settlementTakenOff(Effect.SettlementTakenOff effect) {
+        return chain;
+    }
+
+    @Override
+    public Chain paymentReversed(Effect.PaymentReversed effect) {
+        return chain;
+    }
+
+    @Override
+    public Chain refunded(Effect.Refunded effect) {
+        return isOwn(effect.order()) ? chain.withDepositUsed(effect.source().number(), effect.amount()) : chain;
+    }
+
+    @Override
+    public Chain manuallyPosted(Effect.ManuallyPosted effect) {
         return chain;
     }
 

@@ -75,4 +75,59 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
     public Set<String> customerChanged(Effect.CustomerChanged effect) {
         return Set.of();
     }
+
+    @Override
+    public Set<String> handedOver(Effect.HandedOver effect) {
+        return Set.of(effect.from().number(), effect.to().number());
+    }
+
+    @Override
+    public Set<String> stockCorrected(Effect.StockCorrected effect) {
+        return Set.of();
+    }
+
+    @Override
+    public Set<String> depositReceived(Effect.DepositReceived effect) {
+        return Set.of(effect.order());
+    }
+
+    @Override
+    public Set<String> depositApplied(Effect.DepositApplied effect) {
+        return Set.of(effect.order());
+    }
+
+    @Override
+    public Set<String> depositTakenOff(Effect.DepositTakenOff effect) {
+        return Set.of(effect.order());
+    }
+
+    @Override
+    public Set<String> depositMoved(Effect.DepositMoved effect) {
+        return Set.of(effect.order(), effect.toOrder());
+    }
+
+    @Override
+    public Set<String> depositCredited(Effect.DepositCredited effect) {
+        return Set.of(effect.order());
+    }
+
+    @Override
+    public Set<String> settlementTakenOff(Effect.SettlementTakenOff effect) {
+        return Set.of();
+    }
+
+    @Override
+    public Set<String> paymentReversed(Effect.PaymentReversed effect) {
+        return Set.of();
+    }
+
+    @Override
+    public Set<String> refunded(Effect.Refunded effect) {
+        return effect.order().isEmpty() ? Set.of() : Set.of(effect.order());
+    }
+
+    @Override
+    public Set<String> manuallyPosted(Effect.ManuallyPosted effect) {
+        return Set.of();
+    }
 }

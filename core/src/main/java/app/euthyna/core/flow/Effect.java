@@ -2,9 +2,11 @@ package app.euthyna.core.flow;
 
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Set;
 
@@ -85,16 +87,22 @@ public sealed interface Effect {
      * Staged goods left the building.
      *
      * @param atNoCharge the order's lines that are never billed
+     * @param covered what was billed ahead and has left now
      */
-    record Departed(Dispatch dispatch, List<Integer> atNoCharge) implements Effect {
+    record Departed(Dispatch dispatch, List<Integer> atNoCharge, List<Covered> covered) implements Effect {
         public Departed {
             atNoCharge = List.copyOf(atNoCharge);
+            covered = List.copyOf(covered);
         }
 
         @Override
         public <T> T accept(Visitor<T> visitor) {
             return visitor.departed(this);
         }
+    }
+
+    /** Goods that leave after they were billed, with the invoice line that billed them: its deferred revenue is earned by that much. */
+    record Covered(String customer, LineRef invoiceLine, Invoice.Source source) {
     }
 
     /** An invoice was posted. */
@@ -131,6 +139,11 @@ public sealed interface Effect {
 
     /** An amount set against an invoice. */
     record Settlement(String invoice, Money amount) {
+
+        /** What they come to together; there must be one at least. */
+        public static Money sum(List<Settlement> settlements) {
+            return settlements.stream().map(Settlement::amount).reduce(Money::plus).orElseThrow();
+        }
     }
 
     /** Open quantity was given up. */
@@ -155,6 +168,108 @@ public sealed interface Effect {
         public <T> T accept(Visitor<T> visitor) {
             return visitor.customerChanged(this);
         }
+    }
+
+    /** What was held on a shelf for one order line is held for another: a controller decided so. */
+    record HandedOver(LineRef from, LineRef to, String site, String item, Quantity quantity) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.handedOver(this);
+        }
+    }
+
+    /**
+     * A count found more or less than the books say.
+     *
+     * @param quantity counted less on hand; negative where something is missing
+     * @param value by which the shelf's value changes, of the same sign
+     */
+    record StockCorrected(String correction, String site, String item, Quantity quantity, Money value) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.stockCorrected(this);
+        }
+    }
+
+    /** Money came in ahead for an order. */
+    record DepositReceived(String deposit, String customer, String order, LocalDate on, Money amount) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.depositReceived(this);
+        }
+    }
+
+    /** A deposit settles invoices of its order. */
+    record DepositApplied(String deposit, String customer, String order, List<Settlement> settlements) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.depositApplied(this);
+        }
+    }
+
+    /** What a deposit had settled is open again, and the deposit unapplied. */
+    record DepositTakenOff(String deposit, String customer, String order, List<Settlement> settlements) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.depositTakenOff(this);
+        }
+    }
+
+    /** What is unapplied of a deposit goes on as a deposit for another order of the customer. */
+    record DepositMoved(String deposit, String order, String toDeposit, String toOrder, String customer, LocalDate on, Money amount) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.depositMoved(this);
+        }
+    }
+
+    /** What is unapplied of a deposit becomes customer credit. */
+    record DepositCredited(String deposit, String order, String customer, Money amount) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.depositCredited(this);
+        }
+    }
+
+    /** What a payment, or credit from it, had settled is open again; the money is customer credit. */
+    record SettlementTakenOff(String payment, String customer, List<Settlement> settlements) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.settlementTakenOff(this);
+        }
+    }
+
+    /** A payment bounced: all that it settled is open again and nothing of it is left. */
+    record PaymentReversed(String payment, String customer, Money amount, List<Settlement> settlements) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.paymentReversed(this);
+        }
+    }
+
+    /**
+     * Money was given back.
+     *
+     * @param source the deposit, or the document whose customer credit it was
+     * @param order of the deposit, where it was one that had not become credit; empty otherwise
+     */
+    record Refunded(String refund, String customer, DocumentRef source, String order, Money amount) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.refunded(this);
+        }
+    }
+
+    /** An entry that no document brought about, with the reason for it. */
+    record ManuallyPosted(String number, List<ManualLine> lines) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.manuallyPosted(this);
+        }
+    }
+
+    /** An amount on an account, debit positive. */
+    record ManualLine(String account, Money amount) {
     }
 
     /** One method a case: a new case does not compile until everybody concerned has an answer. */
@@ -186,5 +301,27 @@ public sealed interface Effect {
         T stockReceived(StockReceived effect);
 
         T customerChanged(CustomerChanged effect);
+
+        T handedOver(HandedOver effect);
+
+        T stockCorrected(StockCorrected effect);
+
+        T depositReceived(DepositReceived effect);
+
+        T depositApplied(DepositApplied effect);
+
+        T depositTakenOff(DepositTakenOff effect);
+
+        T depositMoved(DepositMoved effect);
+
+        T depositCredited(DepositCredited effect);
+
+        T settlementTakenOff(SettlementTakenOff effect);
+
+        T paymentReversed(PaymentReversed effect);
+
+        T refunded(Refunded effect);
+
+        T manuallyPosted(ManuallyPosted effect);
     }
 }

@@ -9,11 +9,12 @@ import app.euthyna.core.shared.Quantity;
  *
  * @param dispatched net of reversed dispatches
  * @param billed net of reversed invoices
+ * @param ahead billed and not dispatched yet
  * @param atNoCharge nothing is to be billed for the line
  * @param mayWait the order is cleared, so what is not reserved stands in the queue for stock
  */
 public record LineFlow(OrderLine line, Quantity cancelled, Quantity reserved, Quantity staged, Quantity dispatched, Quantity billed,
-        boolean atNoCharge, boolean mayWait) {
+        Quantity ahead, boolean atNoCharge, boolean mayWait) {
 
     public Quantity ordered() {
         return line.quantity();
@@ -37,14 +38,19 @@ public record LineFlow(OrderLine line, Quantity cancelled, Quantity reserved, Qu
     /** Dispatched, not yet billed; of services and charges all that is not cancelled and not billed. */
     public Quantity toBill() {
         return switch (line.kind()) {
-            case STOCK -> atNoCharge ? Quantity.ZERO : dispatched.minus(billed);
+            case STOCK -> atNoCharge ? Quantity.ZERO : dispatched.minus(billed.minus(ahead));
             case SERVICE, CHARGE -> ordered().minus(cancelled).minus(billed);
             case TEXT, SUBTOTAL -> Quantity.ZERO;
         };
     }
 
-    /** What a cancellation could still take: not dispatched goods, not billed services. */
+    /** What could be billed if goods need not have left: all that is not cancelled and not billed. */
+    public Quantity toBillAhead() {
+        return line.kind().isShipped() && !atNoCharge ? ordered().minus(cancelled).minus(billed) : toBill();
+    }
+
+    /** What a cancellation could still take: goods neither dispatched nor billed ahead, services that are not billed. */
     public Quantity open() {
-        return line.kind().isShipped() ? toShip() : toBill();
+        return line.kind().isShipped() ? toShip().minus(ahead) : toBill();
     }
 }

@@ -3,12 +3,14 @@ package app.euthyna.core.goods;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.flow.LineFlow;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderRefusal;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
@@ -104,15 +106,43 @@ public final class Dispatching {
         }
         var left = new HashMap<>(shelves);
         var lines = new ArrayList<Dispatch.Line>();
+        var covered = new ArrayList<Effect.Covered>();
+        var after = chain;
         for (var line : dispatch.lines()) {
             var shelf = left.get(line.item());
             var cost = shelf.cost(line.quantity());
             left.put(line.item(), shelf.issue(line.quantity(), cost));
-            lines.add(new Dispatch.Line(line.no(), line.orderLine(), line.item(), line.quantity(), cost));
+            var gone = new Dispatch.Line(line.no(), line.orderLine(), line.item(), line.quantity(), cost);
+            lines.add(gone);
+            for (var cover : covers(after, new LineRef(dispatch.number(), line.no()), gone)) {
+                covered.add(cover);
+                after = after.covered(cover);
+            }
         }
         var departed = new Dispatch(dispatch.number(), dispatch.order(), dispatch.site(), Dispatch.State.DEPARTED, on, lines);
         var atNoCharge = chain.flows().stream().filter(LineFlow::atNoCharge).map(LineFlow::line).map(OrderLine::no).toList();
-        return Decision.of(new Effect.Departed(departed, atNoCharge));
+        return Decision.of(new Effect.Departed(departed, atNoCharge, covered));
+    }
+
+    /** What leaves was perhaps billed before: the oldest invoice's goods go first, each with its slice of the cost and of the net. */
+    private static List<Effect.Covered> covers(Chain chain, LineRef dispatchLine, Dispatch.Line gone) {
+        var covers = new ArrayList<Effect.Covered>();
+        var orderLine = new LineRef(chain.order().number(), gone.orderLine());
+        var taken = Quantity.ZERO;
+        var cost = Money.zero(chain.order().currency());
+        for (var invoice : chain.invoices()) {
+            for (var line : invoice.lines()) {
+                var now = gone.quantity().minus(taken).min(line.ahead());
+                if (line.orderLine().equals(orderLine) && now.isPositive()) {
+                    taken = taken.plus(now);
+                    var slice = gone.cost().slice(taken, gone.quantity(), cost);
+                    cost = cost.plus(slice);
+                    covers.add(new Effect.Covered(invoice.customer(), new LineRef(invoice.number(), line.no()),
+                            new Invoice.Source(dispatchLine, now, slice, true, line.earnedWith(now))));
+                }
+            }
+        }
+        return covers;
     }
 
     private static Optional<Refusal> notStaged(Dispatch dispatch) {

@@ -68,6 +68,37 @@ public sealed interface GoodsRefusal extends Refusal {
         }
     }
 
+    /** A count finds less than what is staged for orders. */
+    record Staged(String item, Quantity counted, Quantity staged) implements GoodsRefusal {
+        @Override
+        public String code() {
+            return "staged-goods";
+        }
+
+        @Override
+        public String sentence() {
+            return "%s of item %s were counted, but %s are staged for orders.".formatted(counted, item, staged);
+        }
+
+        @Override
+        public String instead() {
+            return "Void the staged notes that can't be shipped, then correct the count.";
+        }
+    }
+
+    /** The two lines are not of the same goods at the same store. */
+    record OtherGoods(String from, String to) implements GoodsRefusal {
+        @Override
+        public String code() {
+            return "not-reserved";
+        }
+
+        @Override
+        public String sentence() {
+            return "Line %s and line %s don't ask for the same item of the same store.".formatted(from, to);
+        }
+    }
+
     /** The goods are gone. */
     record AlreadyDeparted(String dispatch) implements GoodsRefusal {
         @Override

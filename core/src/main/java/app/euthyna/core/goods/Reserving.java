@@ -3,11 +3,18 @@ package app.euthyna.core.goods;
 import app.euthyna.core.flow.Cancellation;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.order.OrderRefusal;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.order.Shortage;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Refusal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
 
@@ -29,6 +36,44 @@ public final class Reserving {
             }
         }
         return reserved;
+    }
+
+    /**
+     * Hands what is held for one order line over to another that asks for the same goods of the same store and waits for them.
+     *
+     * @param reason why the queue is not kept to
+     */
+    public static Decision<Effect.HandedOver> handOver(Chain from, int fromLine, Chain to, int toLine, Quantity quantity, String reason) {
+        var refusals = new ArrayList<Refusal>();
+        for (var end : List.of(Map.entry(from, fromLine), Map.entry(to, toLine))) {
+            if (!end.getKey().order().hasLine(end.getValue())) {
+                refusals.add(new CommonRefusal.NotFound("line", end.getValue() + " on order " + end.getKey().order().number()));
+            }
+        }
+        if (!quantity.isPositive()) {
+            refusals.add(CommonRefusal.Incomplete.of("quantity", "a quantity above zero"));
+        }
+        if (reason.isBlank()) {
+            refusals.add(CommonRefusal.Incomplete.of("reason", "why another order goes first"));
+        }
+        if (!refusals.isEmpty()) {
+            return Decision.refused(refusals);
+        }
+        var giver = from.flow(fromLine);
+        var taker = to.flow(toLine);
+        var fromRef = new LineRef(from.order().number(), fromLine);
+        var toRef = new LineRef(to.order().number(), toLine);
+        if (!giver.line().item().equals(taker.line().item()) || !from.order().siteOf(giver.line()).equals(to.order().siteOf(taker.line()))) {
+            refusals.add(new GoodsRefusal.OtherGoods(fromRef.toString(), toRef.toString()));
+        } else if (!to.order().state().isCleared()) {
+            refusals.add(new OrderRefusal.NotCleared(to.order().number(), to.order().state()));
+        } else if (quantity.exceeds(giver.reserved())) {
+            refusals.add(new GoodsRefusal.NotReserved(from.order().number(), fromLine, quantity, giver.reserved()));
+        } else if (quantity.exceeds(taker.waiting())) {
+            refusals.add(new GoodsRefusal.MoreThanOpen(to.order().number(), toLine, quantity, taker.waiting()));
+        }
+        return refusals.isEmpty() ? Decision.of(new Effect.HandedOver(fromRef, toRef, from.order().siteOf(giver.line()), giver.line().item(), quantity))
+                : Decision.refused(refusals);
     }
 
     /**

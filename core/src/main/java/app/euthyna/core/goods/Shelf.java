@@ -48,6 +48,11 @@ public record Shelf(String site, String item, Quantity onHand, Quantity reserved
         return new Shelf(site, item, onHand.minus(quantity), reserved.minus(quantity), value.minus(cost));
     }
 
+    /** What the books said of the shelf gives way to a count; reserved goods stay. */
+    public Shelf correct(Quantity by, Money cost) {
+        return new Shelf(site, item, onHand.plus(by), reserved, value.plus(cost));
+    }
+
     public Shelf receive(Quantity quantity, Money cost) {
         return new Shelf(site, item, onHand.plus(quantity), reserved, value.plus(cost));
     }

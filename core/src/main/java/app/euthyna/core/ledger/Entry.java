@@ -30,6 +30,12 @@ public record Entry(String number, LocalDate date, String event, DocumentRef doc
         }
     }
 
+    /** The entry that undoes this one, line by line; it belongs to the same document and customer. */
+    public Entry mirror(String mirrorNumber, LocalDate on) {
+        return new Entry(mirrorNumber, on, "reversal: " + event, document, customer,
+                lines.stream().map(line -> new EntryLine(line.role(), line.account(), line.amount().negated())).toList());
+    }
+
     /** SHA-256 over the canonical entry and the previous entry's hash, in hexadecimal. */
     public String hash(String previous) {
         try {

@@ -1,6 +1,7 @@
 package app.euthyna.core.ledger;
 
 import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Refusal;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -30,6 +31,24 @@ public record PostingMap(List<Row> rows) {
         private static String vatKey(Posting.Keys keys) {
             return keys.vat() == null ? ""
                     : keys.vat().category() + " " + keys.vat().ratePercent().stripTrailingZeros().toPlainString();
+        }
+
+        /** As it is told: {@code revenue with item class service}. */
+        public String words() {
+            var parts = new ArrayList<String>();
+            if (!customerClass.isEmpty()) {
+                parts.add("customer class " + customerClass);
+            }
+            if (!itemClass.isEmpty()) {
+                parts.add("item class " + itemClass);
+            }
+            if (!site.isEmpty()) {
+                parts.add("site " + site);
+            }
+            if (!vat.isEmpty()) {
+                parts.add("VAT " + vat + " %");
+            }
+            return role.code().replace('_', ' ') + (parts.isEmpty() ? ", any" : " with " + String.join(", ", parts));
         }
 
         private long specificity() {
@@ -68,10 +87,24 @@ public record PostingMap(List<Row> rows) {
         return rows.stream().filter(row -> row.fits(role, keys)).max(Comparator.comparingLong(Row::specificity));
     }
 
+    /**
+     * Which row gave an amount its account.
+     *
+     * @param asked what the map could look at, in words; empty where nothing narrowed it down
+     * @param row as it stood then
+     */
+    public record Use(AccountRole role, String account, String asked, String row, Money amount) {
+    }
+
+    /** Lines with accounts, and how each came by its own. */
+    public record Mapped(List<EntryLine> lines, List<Use> uses) {
+    }
+
     /** The posting with accounts: amounts of the same role and account together, nothing at zero. */
-    public Decision<List<EntryLine>> map(Posting posting) {
+    public Decision<Mapped> map(Posting posting) {
         var missing = new ArrayList<Refusal>();
         var sums = new LinkedHashMap<List<Object>, EntryLine>();
+        var uses = new LinkedHashMap<List<Object>, Use>();
         for (var line : posting.lines()) {
             var row = row(line.role(), line.keys());
             if (row.isEmpty()) {
@@ -80,8 +113,11 @@ public record PostingMap(List<Row> rows) {
             }
             sums.merge(List.of(line.role(), row.get().account()), new EntryLine(line.role(), row.get().account(), line.amount()),
                     (a, b) -> new EntryLine(a.role(), a.account(), a.amount().plus(b.amount())));
+            uses.merge(List.of(line.role(), line.keys().words(), row.get()), new Use(line.role(), row.get().account(), line.keys().words(), row.get().words(),
+                    line.amount()), (a, b) -> new Use(a.role(), a.account(), a.asked(), a.row(), a.amount().plus(b.amount())));
         }
-        return missing.isEmpty() ? Decision.of(sums.values().stream().filter(line -> !line.amount().isZero()).toList())
+        return missing.isEmpty() ? Decision.of(new Mapped(sums.values().stream().filter(line -> !line.amount().isZero()).toList(),
+                uses.values().stream().filter(use -> !use.amount().isZero()).toList()))
                 : Decision.refused(missing);
     }
 }

@@ -37,14 +37,25 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         return proposal(DocumentKind.STOCK_RECEIPT, effect.receipt(), "", "stock in", lines);
     }
 
-    /** Goods out, not billed ← inventory at cost; goods that are never billed are given away at once. */
+    /**
+     * Goods out, not billed ← inventory at cost; goods that are never billed are given away at once. Goods billed ahead are sold at that
+     * moment: cost of sales ← inventory, deferred revenue → revenue.
+     */
     @Override
     public Optional<Proposal> departed(Effect.Departed effect) {
         var dispatch = effect.dispatch();
         var lines = new ArrayList<Posting.Line>();
         for (var line : dispatch.lines()) {
+            var sold = effect.covered().stream().filter(c -> c.source().dispatchLine().line() == line.no()).toList();
+            var soldCost = sold.stream().map(c -> c.source().cost()).reduce(zero(line.cost()), Money::plus);
             var role = effect.atNoCharge().contains(line.orderLine()) ? AccountRole.GIVEN_AWAY : AccountRole.GOODS_OUT;
-            lines.add(new Posting.Line(role, item(line.item()), line.cost()));
+            lines.add(new Posting.Line(role, item(line.item()), line.cost().minus(soldCost)));
+            for (var covered : sold) {
+                var sale = sale(customerClass.apply(covered.customer()), line.item());
+                lines.add(new Posting.Line(AccountRole.COGS, sale, covered.source().cost()));
+                lines.add(new Posting.Line(AccountRole.DEFERRED_REVENUE, sale, covered.source().earned()));
+                lines.add(new Posting.Line(AccountRole.REVENUE, sale, covered.source().earned().negated()));
+            }
             lines.add(new Posting.Line(AccountRole.INVENTORY, shelf(line.item(), dispatch.site()), line.cost().negated()));
         }
         return proposal(DocumentKind.DISPATCH, dispatch.number(), "", "departure", lines);
@@ -57,7 +68,8 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         var lines = new ArrayList<Posting.Line>();
         lines.add(new Posting.Line(AccountRole.RECEIVABLES, customer(classOf), invoice.totals().gross()));
         for (var line : invoice.lines()) {
-            lines.add(new Posting.Line(AccountRole.REVENUE, sale(classOf, line.item()), line.net().negated()));
+            lines.add(new Posting.Line(AccountRole.REVENUE, sale(classOf, line.item()), line.net().minus(line.deferred()).negated()));
+            lines.add(new Posting.Line(AccountRole.DEFERRED_REVENUE, sale(classOf, line.item()), line.deferred().negated()));
         }
         for (var band : invoice.totals().bands()) {
             lines.add(new Posting.Line(AccountRole.OUTPUT_VAT, new Posting.Keys("", "", "", band.vat()), band.tax().negated()));
@@ -69,7 +81,8 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                 lines.add(new Posting.Line(AccountRole.GOODS_OUT, item(line.item()), cost.negated()));
             }
         }
-        var event = Billing.cost(invoice).isZero() ? "invoice of services" : "invoice of dispatched goods";
+        var ahead = invoice.lines().stream().anyMatch(line -> line.ahead().isPositive());
+        var event = ahead ? "invoice ahead of dispatch" : Billing.cost(invoice).isZero() ? "invoice of services" : "invoice of dispatched goods";
         return proposal(DocumentKind.INVOICE, invoice.number(), invoice.customer(), event, lines);
     }
 
@@ -90,6 +103,85 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         var lines = List.of(new Posting.Line(AccountRole.CUSTOMER_CREDIT, customer(classOf), settled),
                 new Posting.Line(AccountRole.RECEIVABLES, customer(classOf), settled.negated()));
         return proposal(DocumentKind.PAYMENT, effect.payment(), effect.customer(), "customer credit allocated", lines);
+    }
+
+    @Override
+    public Optional<Proposal> settlementTakenOff(Effect.SettlementTakenOff effect) {
+        var classOf = customerClass.apply(effect.customer());
+        var taken = Settlement.sum(effect.settlements());
+        return two(DocumentKind.PAYMENT, effect.payment(), effect.customer(), "customer credit taken off", AccountRole.RECEIVABLES, customer(classOf),
+                AccountRole.CUSTOMER_CREDIT, customer(classOf), taken);
+    }
+
+    /** Its entries are mirrored line by line, see {@link Entry#mirror}; there is nothing to work out. */
+    @Override
+    public Optional<Proposal> paymentReversed(Effect.PaymentReversed effect) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<Proposal> depositReceived(Effect.DepositReceived effect) {
+        return two(DocumentKind.DEPOSIT, effect.deposit(), effect.customer(), "deposit received", AccountRole.BANK, Posting.Keys.NONE,
+                AccountRole.DEPOSITS, ofCustomer(effect.customer()), effect.amount());
+    }
+
+    @Override
+    public Optional<Proposal> depositApplied(Effect.DepositApplied effect) {
+        return two(DocumentKind.DEPOSIT, effect.deposit(), effect.customer(), "deposit applied", AccountRole.DEPOSITS, ofCustomer(effect.customer()),
+                AccountRole.RECEIVABLES, ofCustomer(effect.customer()), Settlement.sum(effect.settlements()));
+    }
+
+    @Override
+    public Optional<Proposal> depositTakenOff(Effect.DepositTakenOff effect) {
+        return two(DocumentKind.DEPOSIT, effect.deposit(), effect.customer(), "deposit taken off", AccountRole.RECEIVABLES, ofCustomer(effect.customer()),
+                AccountRole.DEPOSITS, ofCustomer(effect.customer()), Settlement.sum(effect.settlements()));
+    }
+
+    /** It stays a deposit of the same customer, so the ledger does not move. */
+    @Override
+    public Optional<Proposal> depositMoved(Effect.DepositMoved effect) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<Proposal> depositCredited(Effect.DepositCredited effect) {
+        return two(DocumentKind.DEPOSIT, effect.deposit(), effect.customer(), "deposit to customer credit", AccountRole.DEPOSITS,
+                ofCustomer(effect.customer()), AccountRole.CUSTOMER_CREDIT, ofCustomer(effect.customer()), effect.amount());
+    }
+
+    @Override
+    public Optional<Proposal> refunded(Effect.Refunded effect) {
+        var from = effect.order().isEmpty() ? AccountRole.CUSTOMER_CREDIT : AccountRole.DEPOSITS;
+        return two(DocumentKind.REFUND, effect.refund(), effect.customer(), effect.order().isEmpty() ? "refund" : "deposit given back", from,
+                ofCustomer(effect.customer()), AccountRole.BANK, Posting.Keys.NONE, effect.amount());
+    }
+
+    /** Found goods: inventory ← stock adjustment; missing ones the other way round. */
+    @Override
+    public Optional<Proposal> stockCorrected(Effect.StockCorrected effect) {
+        return two(DocumentKind.STOCK_CORRECTION, effect.correction(), "", "count correction", AccountRole.INVENTORY, shelf(effect.item(), effect.site()),
+                AccountRole.STOCK_ADJUSTMENT, item(effect.item()), effect.value());
+    }
+
+    /** It names its accounts itself, see {@link ManualPosting}. */
+    @Override
+    public Optional<Proposal> manuallyPosted(Effect.ManuallyPosted effect) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<Proposal> handedOver(Effect.HandedOver effect) {
+        return Optional.empty();
+    }
+
+    private static Optional<Proposal> two(DocumentKind kind, String number, String customer, String event, AccountRole debit, Posting.Keys debitKeys,
+            AccountRole credit, Posting.Keys creditKeys, Money amount) {
+        return proposal(kind, number, customer, event, List.of(new Posting.Line(debit, debitKeys, amount),
+                new Posting.Line(credit, creditKeys, amount.negated())));
+    }
+
+    private Posting.Keys ofCustomer(String customer) {
+        return customer(customerClass.apply(customer));
     }
 
     private static Money settled(List<Settlement> settlements, Money like) {

@@ -6,6 +6,7 @@ import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Totals;
+import app.euthyna.core.trail.DepositFact;
 import app.euthyna.core.trail.PaymentFact;
 import java.util.List;
 import java.util.Map;
@@ -17,11 +18,13 @@ import java.util.Map;
  * @param storedTotals of orders and invoices, as the documents carry them
  * @param storedOpen of invoices, as their lists carry it
  * @param payments those with an allocation to an invoice of the roots
+ * @param deposits for the root orders, and those applied to their invoices
  * @param entries of all documents of the trail
+ * @param mirrors the entry that each mirroring entry undoes, by number
  * @param moves of goods and bills, each with the state its order had at that moment
  */
 public record ChainFacts(List<Chain> roots, Map<DocumentRef, StoredTotals> storedTotals, Map<String, Money> storedOpen,
-        List<PaymentFact> payments, List<Entry> entries, List<Move> moves) {
+        List<PaymentFact> payments, List<DepositFact> deposits, List<Entry> entries, Map<String, String> mirrors, List<Move> moves) {
 
     /** Totals as a document carries them. */
     public record StoredTotals(Money net, Money vat, Money gross) {
@@ -39,7 +42,9 @@ public record ChainFacts(List<Chain> roots, Map<DocumentRef, StoredTotals> store
         storedTotals = Map.copyOf(storedTotals);
         storedOpen = Map.copyOf(storedOpen);
         payments = List.copyOf(payments);
+        deposits = List.copyOf(deposits);
         entries = List.copyOf(entries);
+        mirrors = Map.copyOf(mirrors);
         moves = List.copyOf(moves);
     }
 }

@@ -3,16 +3,19 @@ package app.euthyna.core.proof;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.ledger.AccountRole;
+import app.euthyna.core.ledger.Entry;
 import app.euthyna.core.ledger.EntryLine;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Totals;
+import app.euthyna.core.trail.DepositFact;
 import app.euthyna.core.trail.PaymentFact;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Currency;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -37,7 +40,8 @@ public final class ChainProof {
     public static List<Statement.Result> run(ChainFacts facts, Currency currency) {
         var proof = new ChainProof(facts, currency);
         return List.of(proof.entriesBalance(), proof.totalsFollow(), proof.quantityKept(), proof.withinBounds(),
-                proof.receivables(), proof.inventory(), proof.goodsOut(), proof.customerCredit(), proof.wasCleared());
+                proof.receivables(), proof.inventory(), proof.goodsOut(), proof.depositsAndCredit(), proof.deferredRevenue(), proof.outputVat(),
+                proof.mirrors(), proof.wasCleared());
     }
 
     private Statement.Result entriesBalance() {
@@ -78,7 +82,7 @@ public final class ChainProof {
                 examined++;
                 var measures = Map.of("cancelled", flow.cancelled(), "reserved", flow.reserved(), "staged", flow.staged(),
                         "dispatched", flow.dispatched(), "billed", flow.billed(), "to ship", flow.toShip(), "to bill", flow.toBill(),
-                        "open and not reserved", flow.unreserved());
+                        "open and not reserved", flow.unreserved(), "open and not billed ahead", flow.open());
                 measures.entrySet().stream().filter(m -> m.getValue().isNegative()).sorted(Map.Entry.comparingByKey())
                         .forEach(m -> failures.add(new Statement.Failure(chain.order().number(), BigDecimal.ZERO, m.getValue().value(),
                                 "Line %d of order %s has %s %s.".formatted(flow.line().no(), chain.order().number(), m.getValue(), m.getKey()))));
@@ -93,7 +97,7 @@ public final class ChainProof {
         for (var chain : facts.roots()) {
             for (var flow : chain.flows()) {
                 examined++;
-                var bound = flow.line().kind().isShipped() ? flow.dispatched() : flow.ordered().minus(flow.cancelled());
+                var bound = flow.line().kind().isShipped() ? flow.dispatched().plus(flow.ahead()) : flow.ordered().minus(flow.cancelled());
                 if (flow.billed().exceeds(bound)) {
                     failures.add(new Statement.Failure(chain.order().number(), bound.value(), flow.billed().value(),
                             "Line %d of order %s is billed with %s, but only %s could be.".formatted(flow.line().no(),
@@ -109,7 +113,7 @@ public final class ChainProof {
         var failures = new ArrayList<Statement.Failure>();
         var documents = zero();
         for (var invoice : invoices.values()) {
-            var settled = allocations(a -> a.invoice().equals(invoice.number()));
+            var settled = allocations(a -> a.invoice().equals(invoice.number())).plus(applied(invoice.number()::equals));
             var open = invoice.totals().gross().minus(settled);
             documents = documents.plus(open);
             var stored = facts.storedOpen().get(invoice.number());
@@ -118,8 +122,16 @@ public final class ChainProof {
                         .formatted(invoice.number(), invoice.totals().gross(), settled, stored)));
             }
         }
-        documents = documents.minus(allocations(a -> !invoices.containsKey(a.invoice())));
+        documents = documents.minus(allocations(a -> !invoices.containsKey(a.invoice()))).minus(applied(number -> !invoices.containsKey(number)));
         return compare(Statement.RECEIVABLES, invoices.size(), documents, ledger(AccountRole.RECEIVABLES), failures);
+    }
+
+    private Money applied(Predicate<String> toInvoice) {
+        return uses(DepositFact.Kind.APPLIED, use -> toInvoice.test(use.document().number()));
+    }
+
+    private Money uses(DepositFact.Kind kind, Predicate<DepositFact.Use> which) {
+        return sum(facts.deposits().stream().flatMap(d -> d.uses().stream()).filter(use -> use.kind() == kind).filter(which).map(DepositFact.Use::amount));
     }
 
     private Money allocations(Predicate<PaymentFact.Allocation> which) {
@@ -152,23 +164,70 @@ public final class ChainProof {
             }
         }
         var ofNeighbours = sum(invoices.values().stream().flatMap(i -> i.lines().stream())
-                .filter(l -> !roots.contains(l.orderLine().number())).flatMap(l -> l.sources().stream()).map(Invoice.Source::cost));
+                .filter(l -> !roots.contains(l.orderLine().number())).flatMap(l -> l.sources().stream()).filter(s -> !s.ahead()).map(Invoice.Source::cost));
         return compare(Statement.GOODS_OUT, examined, unbilled.minus(ofNeighbours), ledger(AccountRole.GOODS_OUT), new ArrayList<>());
     }
 
-    private Statement.Result customerCredit() {
+    /** What was billed ahead is earned when it leaves; of neighbours' lines only the invoice's own entry is in the trail. */
+    private Statement.Result deferredRevenue() {
+        var roots = facts.roots().stream().map(c -> c.order().number()).collect(Collectors.toSet());
+        var lines = invoices.values().stream().flatMap(i -> i.lines().stream()).toList();
+        var unearned = sum(lines.stream().map(l -> roots.contains(l.orderLine().number()) ? l.unearned() : l.deferred()));
+        return compare(Statement.DEFERRED_REVENUE, lines.size(), unearned.negated(), ledger(AccountRole.DEFERRED_REVENUE), new ArrayList<>());
+    }
+
+    private Statement.Result outputVat() {
+        return compare(Statement.OUTPUT_VAT, invoices.size(), sum(invoices.values().stream().map(i -> i.totals().vat())).negated(), ledger(AccountRole.OUTPUT_VAT),
+                new ArrayList<>());
+    }
+
+    private Statement.Result mirrors() {
+        var failures = new ArrayList<Statement.Failure>();
+        var byNumber = facts.entries().stream().collect(Collectors.toMap(Entry::number, e -> e));
+        var seen = new HashSet<String>();
+        facts.mirrors().forEach((number, original) -> {
+            var undone = byNumber.get(original);
+            var mirror = byNumber.get(number);
+            if (undone == null || !mirror.lines().equals(undone.mirror(number, mirror.date()).lines()) || !seen.add(original)) {
+                failures.add(new Statement.Failure(number, BigDecimal.ONE, BigDecimal.ZERO, "Entry %s does not mirror entry %s, or not it alone.".formatted(number, original)));
+            }
+        });
+        return new Statement.Result(Statement.MIRRORS, facts.mirrors().size(), null, null, failures);
+    }
+
+    /** Deposits that hang on the trail with what of them was applied, and payments likewise; each is compared on its own. */
+    private Statement.Result depositsAndCredit() {
         var failures = new ArrayList<Statement.Failure>();
         var left = zero();
         for (var payment : facts.payments()) {
             var allocated = sum(payment.allocations().stream().map(a -> a.amount()));
-            var should = payment.amount().minus(allocated);
+            var should = payment.kept().minus(allocated);
             left = left.plus(should);
             if (!should.equals(payment.left())) {
                 failures.add(failure(payment.number(), should, payment.left(), "Payment %s of %s was set against invoices with %s, but says %s is left."
                         .formatted(payment.number(), payment.amount(), allocated, payment.left())));
             }
         }
-        return compare(Statement.CUSTOMER_CREDIT, facts.payments().size(), left.negated(), ledger(AccountRole.CUSTOMER_CREDIT), failures);
+        var unapplied = zero();
+        for (var deposit : facts.deposits()) {
+            var should = deposit.amount().minus(sum(deposit.uses().stream().map(DepositFact.Use::amount)));
+            unapplied = unapplied.plus(should);
+            if (!should.equals(deposit.left())) {
+                failures.add(failure(deposit.number(), should, deposit.left(), "Deposit %s of %s should have %s unapplied, but says %s."
+                        .formatted(deposit.number(), deposit.amount(), should, deposit.left())));
+            }
+        }
+        // what moved on as another deposit moved no account; the part that is not on this trail is still in the ledger of this one
+        var deposits = facts.deposits().stream().map(DepositFact::number).collect(Collectors.toSet());
+        var movedIn = sum(facts.deposits().stream().filter(d -> !d.movedFrom().isEmpty() && !deposits.contains(d.movedFrom())).map(DepositFact::amount));
+        var movedOut = uses(DepositFact.Kind.MOVED, use -> !deposits.contains(use.document().number()));
+        var inLedger = unapplied.minus(movedIn).plus(movedOut);
+        if (!inLedger.negated().equals(ledger(AccountRole.DEPOSITS))) {
+            failures.add(failure("", inLedger.negated(), ledger(AccountRole.DEPOSITS), "Customer deposits: the documents say %s, the ledger says %s."
+                    .formatted(inLedger.negated(), ledger(AccountRole.DEPOSITS))));
+        }
+        return compare(Statement.CUSTOMER_CREDIT, facts.payments().size() + facts.deposits().size(), left.plus(inLedger).negated(),
+                ledger(AccountRole.CUSTOMER_CREDIT).plus(ledger(AccountRole.DEPOSITS)), failures);
     }
 
     private Statement.Result wasCleared() {

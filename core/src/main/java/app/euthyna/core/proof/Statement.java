@@ -3,7 +3,7 @@ package app.euthyna.core.proof;
 import java.math.BigDecimal;
 import java.util.List;
 
-/** What the proof says; numbered as in section 12 of the domain reference. Those not listed wait for the documents they are about. */
+/** What the proof says; numbered as in section 12 of the domain reference. */
 public enum Statement {
     ENTRIES_BALANCE(1, "Every entry balances", "entries"),
     TOTALS_FOLLOW(2, "Document totals follow from their lines", "documents"),
@@ -12,8 +12,15 @@ public enum Statement {
     RECEIVABLES(5, "Receivables = what invoices have open", "invoices"),
     INVENTORY(6, "Inventory = value on the shelves", "shelves"),
     GOODS_OUT(7, "Goods out, not billed = cost of what left and is not billed", "dispatch lines"),
-    CUSTOMER_CREDIT(8, "Customer credit = what payments have left", "payments"),
-    WAS_CLEARED(13, "Nothing left or was billed that was not cleared", "movements");
+    CUSTOMER_CREDIT(8, "Deposits and customer credit = what is unapplied and unallocated", "deposits and payments"),
+    DEFERRED_REVENUE(9, "Deferred revenue = billed, not dispatched", "invoice lines"),
+    OUTPUT_VAT(10, "Output VAT = VAT of invoices", "invoices"),
+    MIRRORS(11, "A reversal mirrors its original exactly, once", "reversals"),
+    NUMBERS(12, "Invoice numbers have no gap and no double", "numbers"),
+    WAS_CLEARED(13, "Nothing left or was billed that was not cleared", "movements"),
+    PERIODS(14, "No entry was dated in a period after it was closed", "entries"),
+    HASH_CHAIN(15, "The hash chain is whole", "entries"),
+    PO_ONCE(16, "No PO is used twice without a waiver", "orders");
 
     private final int no;
     private final String words;

@@ -1,9 +1,14 @@
 package app.euthyna.core.shared;
 
 import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
 
 /** How figures are written in sentences: thousands with a comma, a true minus, all their decimals. */
 public final class Figures {
+
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH);
 
     private Figures() {
     }
@@ -17,6 +22,11 @@ public final class Figures {
     /** Per cent, a factor: no zeros at the end. */
     public static String plain(BigDecimal figure) {
         return figure.stripTrailingZeros().toPlainString();
+    }
+
+    /** A day as it stands in sentences: 2 Mar 2026. */
+    public static String day(LocalDate date) {
+        return DAY.format(date);
     }
 
     public static String grouped(BigDecimal figure) {

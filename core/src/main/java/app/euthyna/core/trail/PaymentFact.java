@@ -1,22 +1,34 @@
 package app.euthyna.core.trail;
 
+import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import java.time.LocalDate;
 import java.util.List;
 
 /**
- * A payment and everything it was set against.
+ * A payment, or a deposit that became customer credit, and everything it was set against.
  *
  * @param left what stays on account
+ * @param refunded what was given back of it
+ * @param reversed it bounced
  */
-public record PaymentFact(String number, String customer, LocalDate on, Money amount, Money left, List<Allocation> allocations) {
+public record PaymentFact(DocumentRef document, String customer, LocalDate on, Money amount, Money left, Money refunded, boolean reversed, List<Allocation> allocations) {
 
     /**
-     * An amount set against an invoice.
+     * An amount set against an invoice; negative where it was taken off again.
      *
      * @param moment when, as a position in the history; allocations of one moment belong together
      */
     public record Allocation(String invoice, Money amount, LocalDate on, long moment) {
+    }
+
+    public String number() {
+        return document.number();
+    }
+
+    /** What was paid, less what was given back; nothing where it bounced. */
+    public Money kept() {
+        return reversed ? amount.minus(amount) : amount.minus(refunded);
     }
 
     public PaymentFact {

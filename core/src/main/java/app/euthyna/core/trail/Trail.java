@@ -81,6 +81,12 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
             }
             invoices.values().forEach(invoice -> rows.add(invoiceRow(invoice)));
             facts.payments().forEach(payment -> paymentRows(payment, invoices, rows));
+            facts.deposits().forEach(deposit -> depositRows(deposit, invoices, rows));
+            facts.refunds().forEach(refund -> {
+                var ref = new DocumentRef(DocumentKind.REFUND, refund.number());
+                rows.add(row(Aspect.MONEY, refund.on(), stamp(ref), ref, List.of(refund.source()), "%s of customer credit given back".formatted(refund.amount()), false,
+                        List.of(), zero(), zero()));
+            });
             facts.remarks().forEach(remark -> rows.add(row(Aspect.DECISION, remark.on(), remark.stamp(),
                     DocumentRef.order(remark.order()), List.of(), remark.sentence(), false, List.of(), zero(), zero())));
             rows.sort(Comparator.comparing(Row::moment));
@@ -153,8 +159,9 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
                     others.add(line.orderLine().number());
                     continue;
                 }
-                line.sources().forEach(s -> parents.add(new DocumentRef(DocumentKind.DISPATCH, s.dispatchLine().number())));
-                if (line.sources().isEmpty()) {
+                var gone = line.sources().stream().filter(source -> !source.ahead()).toList();
+                gone.forEach(s -> parents.add(new DocumentRef(DocumentKind.DISPATCH, s.dispatchLine().number())));
+                if (gone.isEmpty()) {
                     parents.add(DocumentRef.order(line.orderLine().number()));
                 }
             }
@@ -162,13 +169,14 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
                     .map(l -> new UnitMove(l.orderLine(), Measure.BILLED, l.quantity())).toList();
             var bills = parents.stream().map(DocumentRef::toString).collect(Collectors.joining(", "));
             var also = others.isEmpty() ? "" : "; also bills order " + String.join(", ", others);
-            return row(Aspect.MONEY, invoice.on(), stamp(ref), ref, List.copyOf(parents), "bills " + bills + also, false, units,
+            var ahead = invoice.lines().stream().anyMatch(line -> line.deferred().isPositive()) ? ", ahead of dispatch" : "";
+            return row(Aspect.MONEY, invoice.on(), stamp(ref), ref, List.copyOf(parents), "bills " + bills + ahead + also, false, units,
                     invoice.totals().gross(), zero());
         }
 
         /** A payment stands on a row for the day it came in, and on one more for each later day its credit was put to use. */
         private void paymentRows(PaymentFact payment, Map<String, Invoice> invoices, List<Row> rows) {
-            var ref = new DocumentRef(DocumentKind.PAYMENT, payment.number());
+            var ref = payment.document();
             var stamp = stamp(ref);
             var byMoment = new LinkedHashMap<Long, List<PaymentFact.Allocation>>();
             byMoment.put(stamp.moment(), new ArrayList<>());
@@ -179,19 +187,58 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
                 var received = here.stream().map(PaymentFact.Allocation::amount).reduce(zero(), Money::plus);
                 var arrival = moment == stamp.moment();
                 var parents = here.stream().map(a -> new DocumentRef(DocumentKind.INVOICE, a.invoice())).distinct().toList();
+                if (arrival && ref.kind() != DocumentKind.PAYMENT) {
+                    // a deposit has rows of its own for how it came in
+                    return;
+                }
                 if (arrival) {
                     var onAccount = facts.roots().isEmpty() ? payment.amount() : received;
-                    rows.add(row(Aspect.MONEY, payment.on(), stamp, ref, parents, arrivalWords(payment), false, List.of(), zero(),
+                    rows.add(row(Aspect.MONEY, payment.on(), stamp, ref, parents, arrivalWords(payment), payment.reversed(), List.of(), zero(),
                             onAccount));
                 } else if (!here.isEmpty()) {
-                    rows.add(row(Aspect.MONEY, allocations.get(0).on(), new Stamp(moment, stamp.by()), ref, parents,
-                            "customer credit from it set against the invoice", false, List.of(), zero(), received));
+                    var words = received.isNegative() ? payment.reversed() ? "bounced: what it had settled is open again" : "taken off the invoice, now customer credit"
+                            : "customer credit from it set against the invoice";
+                    rows.add(row(Aspect.MONEY, allocations.get(0).on(), new Stamp(moment, stamp.by()), ref, parents, words, false, List.of(), zero(), received));
                 }
             });
         }
 
+        /** A deposit counts as received where it belongs to a root order, else with what of it was set against the roots' invoices. */
+        private void depositRows(DepositFact deposit, Map<String, Invoice> invoices, List<Row> rows) {
+            var ref = new DocumentRef(DocumentKind.DEPOSIT, deposit.number());
+            var own = roots().contains(deposit.order());
+            var parent = own ? List.of(DocumentRef.order(deposit.order())) : List.<DocumentRef>of();
+            var arrival = deposit.movedFrom().isEmpty() ? "%s came in ahead for order %s".formatted(deposit.amount(), deposit.order())
+                    : "%s moved here from deposit %s".formatted(deposit.amount(), deposit.movedFrom());
+            rows.add(row(Aspect.MONEY, deposit.on(), stamp(ref), ref, parent, arrival, false,
+                    List.of(), zero(), own ? deposit.amount() : zero()));
+            for (var use : deposit.uses()) {
+                var stamp = new Stamp(use.moment(), facts.stamps().getOrDefault(use.document(), stamp(ref)).by());
+                switch (use.kind()) {
+                    case APPLIED -> {
+                        if (invoices.containsKey(use.document().number())) {
+                            rows.add(row(Aspect.MONEY, use.on(), stamp, ref, List.of(use.document()), "%s of the deposit %s".formatted(use.amount().max(use.amount().negated()),
+                                    use.amount().isNegative() ? "taken off the invoice" : "set against the invoice"), false, List.of(), zero(), own ? zero() : use.amount()));
+                        }
+                    }
+                    case GIVEN_BACK -> rows.add(row(Aspect.MONEY, use.on(), stamp, use.document(), List.of(ref), "%s of the deposit given back".formatted(use.amount()),
+                            false, List.of(), zero(), own ? use.amount().negated() : zero()));
+                    case MOVED -> {
+                        // the deposit it went on as may stand on the trail of another order
+                        var words = "%s of the deposit moved on as deposit %s".formatted(use.amount(), use.document().number());
+                        rows.add(row(Aspect.MONEY, use.on(), stamp, ref, List.of(ref), words, false, List.of(), zero(), own ? use.amount().negated() : zero()));
+                    }
+                    case CREDITED -> rows.add(row(Aspect.MONEY, use.on(), stamp, ref, List.of(ref), "%s of the deposit turned into customer credit".formatted(use.amount()),
+                            false, List.of(), zero(), own ? use.amount().negated() : zero()));
+                }
+            }
+        }
+
         private String arrivalWords(PaymentFact payment) {
             var left = payment.left();
+            if (payment.reversed()) {
+                return "%s came in, but bounced".formatted(payment.amount());
+            }
             return left.isZero() ? "%s came in".formatted(payment.amount())
                     : "%s came in, %s of it on account".formatted(payment.amount(), left);
         }

@@ -2,6 +2,7 @@ package app.euthyna.core.unwind;
 
 import app.euthyna.core.flow.Cancellation;
 import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Deposit;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.LineFlow;
@@ -149,6 +150,10 @@ public final class Planner {
         var given = new Effect.QuantityCancelled(new Cancellation(cancellation, order.number(), on, reason, lines));
         steps.add(now(Plan.Kind.CANCEL_QUANTITY, "The open quantity of %d %s is given up".formatted(lines.size(),
                 lines.size() == 1 ? "line" : "lines"), List.of(given)));
+        if (chain.after(given).nothingToShipOrBill() && chain.unappliedDeposits().isPositive()) {
+            return Decision.refused(new UnwindRefusal.DepositAttached(order.number(), chain.deposits().stream().filter(d -> d.unapplied().isPositive())
+                    .map(Deposit::number).toList(), chain.unappliedDeposits()));
+        }
         return Decision.of(new Plan(words, steps));
     }
 

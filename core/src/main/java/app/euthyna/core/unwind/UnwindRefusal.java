@@ -1,7 +1,9 @@
 package app.euthyna.core.unwind;
 
+import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
+import java.util.List;
 
 /** What stands in the way of undoing something. */
 public sealed interface UnwindRefusal extends Refusal {
@@ -45,6 +47,25 @@ public sealed interface UnwindRefusal extends Refusal {
         @Override
         public String instead() {
             return "Cancel the rest: what is billed stays as it is.";
+        }
+    }
+
+    /** Money that the customer paid ahead hangs on what would be given up. */
+    record DepositAttached(String order, List<String> deposits, Money unapplied) implements UnwindRefusal {
+        @Override
+        public String code() {
+            return "deposit-attached";
+        }
+
+        @Override
+        public String sentence() {
+            return "Nothing would be left of order %s, but %s of %s paid ahead for it is not put to use."
+                    .formatted(order, unapplied, String.join(", ", deposits));
+        }
+
+        @Override
+        public String instead() {
+            return "Give the deposit back first, turn it into customer credit, or move it to another order.";
         }
     }
 

@@ -13,12 +13,16 @@ import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.goods.Dispatching;
+import app.euthyna.core.goods.Shelf;
 import app.euthyna.core.order.LineKind;
+import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 
@@ -30,11 +34,17 @@ class BillingTests {
 
     private static Chain left(Chain chain, String number, long quantity, String cost) {
         return chain.after(new Effect.Departed(new Dispatch(number, "SO-1", "S", Dispatch.State.DEPARTED, TODAY,
-                List.of(new Dispatch.Line(1, 1, "A", q(quantity), eur(cost)))), List.of()));
+                List.of(new Dispatch.Line(1, 1, "A", q(quantity), eur(cost)))), List.of(), List.of()));
     }
 
     private static Invoice billed(Chain chain, String number, Billing.Share... shares) {
-        return Billing.bill("C", List.of(chain), List.of(shares), number, TODAY, 30).get().invoice();
+        return Billing.bill("C", List.of(chain), List.of(shares), terms(number, false), AHEAD).get().invoice();
+    }
+
+    private static final Set<OrderKind> AHEAD = Set.of(OrderKind.STANDARD);
+
+    private static Billing.Terms terms(String number, boolean ahead) {
+        return new Billing.Terms(number, TODAY, 30, "", ahead);
     }
 
     private static Billing.Share share(int line, long quantity) {
@@ -47,10 +57,10 @@ class BillingTests {
         @Test
         void goodsAreTakenFromTheOldestDepartureWithTheirSliceOfItsCost() {
             var first = billed(CHAIN, "2026-1", share(1, 2));
-            assertThat(first.lines().get(0).sources()).containsExactly(new Invoice.Source(new LineRef("D-1", 1), q(2), eur("6.67")));
+            assertThat(first.lines().get(0).sources()).containsExactly(Invoice.Source.ofGone(new LineRef("D-1", 1), q(2), eur("6.67")));
             var second = billed(CHAIN.after(new Effect.Invoiced(first)), "2026-2", share(1, 3));
-            assertThat(second.lines().get(0).sources()).containsExactly(new Invoice.Source(new LineRef("D-1", 1), q(1), eur("3.33")),
-                    new Invoice.Source(new LineRef("D-2", 1), q(2), eur("10.00")));
+            assertThat(second.lines().get(0).sources()).containsExactly(Invoice.Source.ofGone(new LineRef("D-1", 1), q(1), eur("3.33")),
+                    Invoice.Source.ofGone(new LineRef("D-2", 1), q(2), eur("10.00")));
         }
 
         @Test
@@ -65,11 +75,77 @@ class BillingTests {
 
         @Test
         void beyondWhatLeftAreRefusedWithTheFigures() {
-            var refused = Billing.bill("C", List.of(CHAIN), List.of(share(1, 8)), "2026-1", TODAY, 30);
+            var refused = Billing.bill("C", List.of(CHAIN), List.of(share(1, 8)), terms("2026-1", false), AHEAD);
             assertThat(refused.refusals()).extracting(r -> r.sentence())
                     .containsExactly("Of line 1 of order SO-1 7 have left and 0 are billed; 8 more can't be billed.");
-            assertThat(Billing.bill("B", List.of(CHAIN), List.of(), "2026-1", TODAY, 30).refusals()).extracting(r -> r.code())
+            assertThat(Billing.bill("B", List.of(CHAIN), List.of(), terms("2026-1", false), AHEAD).refusals()).extracting(r -> r.code())
                     .containsExactly("wrong-customer");
+        }
+    }
+
+    /** Billed before they leave: ten at 33.33, of which seven have left, so that 3 of 10 of the net are deferred (IFRS 15.31 and 15.38: revenue when control passes). */
+    @Nested
+    class Ahead {
+
+        private final Effect.Invoiced invoiced = Billing.bill("C", List.of(CHAIN), List.of(share(1, 10)), terms("2026-1", true), AHEAD).get();
+        private final Chain chain = CHAIN.after(invoiced);
+
+        private Effect.Departed leaves(Chain from, String number, long quantity, String worth) {
+            var staged = new Dispatch(number, "SO-1", "S", Dispatch.State.STAGED, TODAY, List.of(new Dispatch.Line(1, 1, "A", q(quantity), eur("0.00"))));
+            return Dispatching.depart(from, staged, Map.of("A", new Shelf("S", "A", q(quantity), q(quantity), eur(worth))), TODAY).get();
+        }
+
+        @Test
+        void revenueOfWhatHasNotLeftIsDeferred() {
+            var line = invoiced.invoice().lines().get(0);
+            assertThat(line.net()).isEqualTo(eur("33.33"));
+            assertThat(line.deferred()).isEqualTo(eur("10.00"));
+            assertThat(line.ahead()).isEqualTo(q(3));
+            assertThat(chain.flow(1).toBill()).isEqualTo(q(0));
+            assertThat(chain.flow(1).open()).as("billed ahead, so no longer to be cancelled").isEqualTo(q(0));
+        }
+
+        @Test
+        void departureEarnsItBySlicesAndGoesStraightToCostOfSales() {
+            var first = leaves(chain, "D-3", 1, "2.01");
+            assertThat(first.covered()).extracting(c -> c.source().earned()).containsExactly(eur("3.33"));
+            var then = chain.after(first);
+            var second = leaves(then, "D-4", 2, "5.00");
+            assertThat(second.covered()).extracting(c -> c.source().earned()).containsExactly(eur("6.67"));
+            assertThat(then.after(second).invoices().get(0).lines().get(0).unearned()).isEqualTo(eur("0.00"));
+            assertThat(then.after(second).unbilled()).allMatch(u -> u.quantity().isZero() && u.cost().isZero());
+        }
+
+        @Test
+        void isRefusedWhereTheKindOfOrderDoesNotSaySo() {
+            var refused = Billing.bill("C", List.of(CHAIN), List.of(share(1, 10)), terms("2026-1", true), Set.of());
+            assertThat(refused.refusals()).extracting(r -> r.code()).containsExactly("more-than-dispatched");
+            assertThat(Billing.bill("C", List.of(CHAIN), List.of(share(1, 11)), terms("2026-1", true), AHEAD).refusals()).extracting(r -> r.code())
+                    .containsExactly("more-than-open");
+        }
+    }
+
+    /** Invented figures; that deposits settle the oldest invoice first is common practice. */
+    @Nested
+    class Deposits {
+
+        private final Chain chain = CHAIN.after(new Effect.DepositReceived("DP-1", "C", "SO-1", TODAY, eur("30.00")))
+                .after(new Effect.DepositReceived("DP-2", "C", "SO-1", TODAY, eur("50.00")));
+
+        @Test
+        void settleTheOldestInvoiceFromTheOldestDeposit() {
+            var applied = Depositing.apply(chain, List.of(new OpenInvoice("I-1", "C", eur("40.00"), eur("40.00")), new OpenInvoice("I-2", "C", eur("25.00"), eur("25.00"))));
+            assertThat(applied).extracting(Effect.DepositApplied::settlements).containsExactly(List.of(new Settlement("I-1", eur("30.00"))),
+                    List.of(new Settlement("I-1", eur("10.00")), new Settlement("I-2", eur("25.00"))));
+            assertThat(chain.after(applied).unappliedDeposits()).isEqualTo(eur("15.00"));
+        }
+
+        @Test
+        void giveNoMoreThanTheyHave() {
+            assertThat(GivingBack.refundDeposit("RF-1", chain, "DP-1", eur("30.01")).refusals()).extracting(r -> r.code()).containsExactly("more-than-open");
+            var refunded = chain.after(GivingBack.refundDeposit("RF-1", chain, "DP-1", eur("30.00")).get());
+            assertThat(Depositing.credit(refunded, "DP-1", eur("0.01")).isRefused()).isTrue();
+            assertThat(Depositing.share(chain, new java.math.BigDecimal("33.3"))).as("33.3 % of gross 161.33").isEqualTo(eur("53.72"));
         }
     }
 

@@ -26,8 +26,7 @@ final class Case {
             Map.entry("credit", "receivables"), Map.entry("refund", "receivables"));
 
     /** Words of the vocabulary whose capability comes with a later issue. */
-    private static final Set<String> NOT_BUILT = Set.of("direct_invoice", "deposit", "return", "receive", "inspect", "credit",
-            "refund", "close_period");
+    private static final Set<String> NOT_BUILT = Set.of("return", "receive", "inspect", "credit");
 
     private final Yaml yaml;
     private final Users users;
@@ -37,6 +36,7 @@ final class Case {
     private final Map<String, String> items = new LinkedHashMap<>();
     private final Map<String, String> outcomes = new TreeMap<>();
     private LocalDate today;
+    private boolean closed;
     private Map<String, BigDecimal> balancesBefore;
 
     /** A document that the case named. */
@@ -49,7 +49,18 @@ final class Case {
         this.suffix = suffix;
     }
 
+    /** The period is opened again after the case, however it ended. */
     void run() {
+        try {
+            steps();
+        } finally {
+            if (closed) {
+                users.as("lead").post("/api/ledger/periods/reopenings", Map.of("reason", "the case is over"));
+            }
+        }
+    }
+
+    private void steps() {
         yaml.only(Set.of("case", "source", "given", "steps"));
         yaml.text("case");
         yaml.text("source");
@@ -84,15 +95,13 @@ final class Case {
 
     private void buyer(Yaml c) {
         c.only(Set.of("ref", "credit_limit", "terms_days", "po", "overdue", "deposit_percent", "licences", "vat", "blocked"));
-        if (c.decimal("deposit_percent", BigDecimal.ZERO).signum() != 0) {
-            throw CaseFailed.notBuilt("deposit rules of a customer");
-        }
         var code = "C-" + c.text("ref") + "-" + suffix;
         var po = c.section("po").only(Set.of("required", "same", "alike", "near", "ceiling"));
         var request = new LinkedHashMap<String, Object>();
         request.put("code", code);
         request.put("name", "Case customer " + c.text("ref") + " " + suffix);
         request.put("creditLimit", c.decimal("credit_limit", null));
+        request.put("depositPercent", c.decimal("deposit_percent", BigDecimal.ZERO));
         request.put("termsDays", c.decimal("terms_days", BigDecimal.valueOf(30)).intValueExact());
         request.put("vatTreatment", c.text("vat", "domestic").toUpperCase());
         var rules = new LinkedHashMap<String, Object>();
@@ -210,6 +219,15 @@ final class Case {
             case "dispatch" -> move(step, api, stage(step, api), "departure");
             case "invoice" -> invoice(step.only(Set.of("ref", "of", "lines", "ahead", "date", "as", "refused")), api);
             case "pay" -> pay(step.only(Set.of("ref", "customer", "amount", "allocate", "from", "date", "as", "refused")), api);
+            case "direct_invoice" -> directInvoice(step.only(Set.of("ref", "customer", "po", "lines", "date", "as", "refused")), api);
+            case "deposit" -> documents.put(step.text("ref"), new Document("DEPOSIT", api.post("/api/deposits", Map.of("order",
+                    number(step.only(Set.of("ref", "of", "amount", "date", "as", "refused")), "of"), "amount", step.decimal("amount"), "date", date(step)))
+                    .get("number").asString()));
+            case "refund" -> refund(step.only(Set.of("ref", "customer", "of", "amount", "reason", "date", "as", "refused")), api);
+            case "close_period" -> {
+                api.post("/api/ledger/periods/closings", Map.of("through", step.only(Set.of("through", "as", "refused")).date("through", today).toString()));
+                closed = true;
+            }
             case "clear_together" -> clearTogether(step.only(Set.of("of", "reason", "outcome", "date", "as", "refused")), api);
             case "start_from" -> startFrom(step.only(Set.of("ref", "of", "as_kind", "customer", "date", "as", "refused")), api);
             case "unwind" -> unwind(step.only(Set.of("of", "intent", "lines", "with_dispatch", "money", "reason", "plan", "waits_at", "date",
@@ -324,10 +342,8 @@ final class Case {
     }
 
     private void invoice(Yaml step, Api api) {
-        if (step.flag("ahead")) {
-            throw CaseFailed.notBuilt("billing ahead");
-        }
         var request = new LinkedHashMap<String, Object>();
+        request.put("ahead", step.flag("ahead"));
         request.put("orders", step.list("of").stream().map(ref -> document(String.valueOf(ref)).number()).toList());
         request.put("date", date(step));
         if (step.has("lines")) {
@@ -338,6 +354,37 @@ final class Case {
             }).toList());
         }
         documents.put(step.text("ref"), new Document("INVOICE", api.post("/api/invoices", request).get("number").asString()));
+    }
+
+    /** Its order and dispatches go by its own name: I1.order, I1.dispatch. */
+    private void directInvoice(Yaml step, Api api) {
+        var request = new LinkedHashMap<String, Object>();
+        request.put("customer", customer(step.text("customer")));
+        request.put("po", step.text("po", ""));
+        request.put("date", date(step));
+        request.put("lines", step.sections("lines").stream().map(line -> line(line, true)).toList());
+        var invoice = api.post("/api/direct-invoices", request);
+        var ref = step.text("ref");
+        documents.put(ref, new Document("INVOICE", invoice.get("number").asString()));
+        var line = invoice.get("lines").get(0);
+        documents.put(ref + ".order", new Document("ORDER", line.get("order").asString()));
+        invoice.get("lines").forEach(l -> l.get("dispatches").forEach(d -> documents.putIfAbsent(ref + ".dispatch", new Document("DISPATCH", d.asString()))));
+    }
+
+    private void refund(Yaml step, Api api) {
+        var of = document(step.text("of"));
+        var path = of.kind().equals("DEPOSIT") ? "/api/deposits/" : "/api/payments/";
+        var request = new LinkedHashMap<String, Object>();
+        request.put("of", of.number());
+        request.put("version", users.as("auditor").get(path + of.number()).get("version").asLong());
+        put(request, "amount", step.decimal("amount", null));
+        request.put("reason", step.text("reason", "given back for the case"));
+        request.put("date", date(step));
+        var refund = api.post("/api/refunds", request);
+        if (step.has("customer") && !refund.get("customer").asString().equals(customer(step.text("customer")))) {
+            throw new CaseFailed("the refund went to " + refund.get("customer").asString());
+        }
+        documents.put(step.text("ref"), new Document("REFUND", refund.get("number").asString()));
     }
 
     private void pay(Yaml step, Api api) {

@@ -4,10 +4,17 @@ import app.euthyna.core.billing.Billing.Share;
 import app.euthyna.core.billing.OpenInvoice;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Totals;
+import app.euthyna.core.shared.Vat;
+import app.euthyna.server.batch.Batches;
 import app.euthyna.server.order.DocumentDetails;
+import app.euthyna.server.order.OrderDraft;
+import app.euthyna.server.order.WrittenLine;
 import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
@@ -18,12 +25,14 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -43,11 +52,16 @@ class BillingController {
     private final BillingService billing;
     private final ChainReader chains;
     private final Commands commands;
+    private final Batches batches;
     private final Company company;
     private final JdbcClient jdbc;
     private final Clock clock;
+    private final DirectInvoicing direct;
 
-    BillingController(BillingService billing, ChainReader chains, Commands commands, Company company, JdbcClient jdbc, Clock clock, DocumentDetails details) {
+    BillingController(BillingService billing, ChainReader chains, Commands commands, Company company, JdbcClient jdbc, Clock clock, DocumentDetails details,
+            DirectInvoicing direct, Batches batches) {
+        this.batches = batches;
+        this.direct = direct;
         this.details = details;
         this.clock = clock;
         this.billing = billing;
@@ -60,28 +74,62 @@ class BillingController {
     record BilledLine(@NotBlank String order, int line, @NotNull BigDecimal quantity) {
     }
 
-    /** Orders of one customer to be billed together; without lines, all that can be billed of them. */
-    record Bill(@NotEmpty List<@NotBlank String> orders, List<@Valid BilledLine> lines, LocalDate date) {
+    /**
+     * Orders of one customer to be billed together; without lines, all that can be billed of them.
+     *
+     * @param text above the lines
+     * @param ahead also what has not left yet; its revenue is deferred
+     */
+    record Bill(@NotEmpty @Size(max = 200) List<@NotBlank String> orders, List<@Valid BilledLine> lines, @Size(max = 2000) String text, Boolean ahead, LocalDate date) {
+    }
+
+    /** An invoice without an earlier order. */
+    record DirectInvoice(@NotBlank String customer, @Size(max = 120) String po, String site, @Size(max = 2000) String text,
+            @NotEmpty @Size(max = 2000) List<@Valid WrittenLine> lines, LocalDate date) {
     }
 
     record SettledInvoice(@NotBlank String invoice, @NotNull BigDecimal amount) {
     }
 
-    record PaymentIn(@NotBlank String customer, @NotNull BigDecimal amount, List<@Valid SettledInvoice> allocate, LocalDate date) {
+    record PaymentIn(@NotBlank String customer, @NotNull BigDecimal amount, @Size(max = 500) List<@Valid SettledInvoice> allocate, @Size(max = 140) String reference,
+            LocalDate date) {
     }
 
     record CreditUse(@NotBlank String customer, @NotEmpty List<@Valid SettledInvoice> allocate, LocalDate date) {
     }
 
-    record InvoiceLineView(int no, String order, int orderLine, String item, String description, BigDecimal quantity, BigDecimal price,
-            BigDecimal discount, BigDecimal net, String vatCategory, BigDecimal vatRate) {
+    /**
+     * A line of an invoice.
+     *
+     * @param po the customer's own number of its order
+     * @param dispatches that brought the goods; those that left after they were billed among them
+     * @param ahead billed and not gone yet
+     */
+    record InvoiceLineView(int no, String order, int orderLine, String po, List<String> dispatches, String item, String description, BigDecimal quantity,
+            BigDecimal price, BigDecimal discount, BigDecimal net, String vatCategory, BigDecimal vatRate, BigDecimal ahead) {
+    }
+
+    /** The taxable amount and VAT of one category and rate (EN 16931-1 BG-23). */
+    record VatBandView(String category, BigDecimal rate, BigDecimal taxable, BigDecimal vat) {
     }
 
     record InvoiceView(String number, String customer, String customerName, LocalDate on, LocalDate dueOn, String state, BigDecimal net,
-            BigDecimal vat, BigDecimal gross, BigDecimal open, long version, List<DocumentDetails.CarriedDetails> details, List<InvoiceLineView> lines) {
+            BigDecimal vat, BigDecimal gross, BigDecimal open, String text, long version, List<DocumentDetails.CarriedDetails> details, List<InvoiceLineView> lines,
+            List<VatBandView> bands) {
     }
 
-    record PaymentView(String number, String customer, String customerName, LocalDate on, BigDecimal amount, BigDecimal left) {
+    /**
+     * Money that came in, or a deposit that became customer credit.
+     *
+     * @param left customer credit from it that is not put to use
+     * @param reference what the payer wrote
+     */
+    record PaymentView(String number, String kind, String customer, String customerName, LocalDate on, BigDecimal amount, BigDecimal left, BigDecimal refunded,
+            boolean reversed, String reference, long version, List<AllocationView> allocations) {
+    }
+
+    /** What of a payment stands against an invoice. */
+    record AllocationView(String invoice, BigDecimal amount) {
     }
 
     record CreditView(String customer, BigDecimal credit) {
@@ -113,8 +161,34 @@ class BillingController {
         return commands.run(http, request, InvoiceView.class, context -> {
             var shares = request.lines() == null ? List.<Share>of() : request.lines().stream()
                     .map(l -> new Share(new LineRef(l.order(), l.line()), quantity(l))).toList();
-            return invoice(billing.bill(context.on(request.date()), request.orders(), shares));
+            return invoice(billing.bill(context.on(request.date()), request.orders(), shares, request.text() == null ? "" : request.text().strip(),
+                    Boolean.TRUE.equals(request.ahead())));
         });
+    }
+
+    @May.Bill
+    @PostMapping("/direct-invoices")
+    InvoiceView billDirectly(@Valid @RequestBody DirectInvoice request, HttpServletRequest http) {
+        return commands.run(http, request, InvoiceView.class, context -> invoice(direct.invoice(context.on(request.date()),
+                new OrderDraft(request.customer(), request.po(), null, request.site(), request.date(), null, null, null,
+                        request.lines().stream().map(WrittenLine::line).toList()), request.text() == null ? "" : request.text().strip())));
+    }
+
+    /** Orders that are to stand on one invoice: one of many. */
+    record BilledTogether(@NotEmpty @Size(max = 200) List<@NotBlank String> orders) {
+    }
+
+    record BillingBatch(@NotEmpty @Size(max = 500) List<@Valid BilledTogether> invoices, @Size(max = 2000) String text, LocalDate date) {
+    }
+
+    /** Bills many, each invoice on its own; the answer is the log, which goes on where it is long. */
+    @May.Bill
+    @PostMapping("/batches/billings")
+    Batches.BatchView billMany(@Valid @RequestBody BillingBatch request, HttpServletRequest http) {
+        var text = request.text() == null ? "" : request.text().strip();
+        return batches.carryOut(commands.run(http, request, Long.class, context -> batches.begin(context.on(request.date()), Batches.Kind.BILLING,
+                request.invoices().stream().map(one -> new Batches.Asked(DocumentKind.ORDER, String.join(", ", one.orders()), new BillingWork.Asked(one.orders(), text)))
+                        .toList())));
     }
 
     private static Quantity quantity(BilledLine line) {
@@ -129,7 +203,39 @@ class BillingController {
     @PostMapping("/payments")
     PaymentView pay(@Valid @RequestBody PaymentIn request, HttpServletRequest http) {
         return commands.run(http, request, PaymentView.class, context -> payment(billing.receive(context.on(request.date()),
-                request.customer(), company.given("amount", request.amount()), settlements(request.allocate()))));
+                request.customer(), company.given("amount", request.amount()), settlements(request.allocate()),
+                request.reference() == null ? "" : request.reference().strip())));
+    }
+
+    /** What of a payment is to be taken off invoices; it stays as customer credit. */
+    record TakenOff(@NotNull Long version, @NotEmpty List<@Valid SettledInvoice> allocate, @Size(max = 2000) String reason, LocalDate date) {
+    }
+
+    @May.Bill
+    @PostMapping("/payments/{number}/unallocations")
+    PaymentView takeOff(@PathVariable String number, @Valid @RequestBody TakenOff request, HttpServletRequest http) {
+        return commands.run(http, request, PaymentView.class, context -> {
+            billing.takeOff(because(context, request.date(), request.reason()), number, request.version(), settlements(request.allocate()));
+            return payment(number);
+        });
+    }
+
+    /** Why a payment, or the money of a deposit, is undone. */
+    record Reversed(@NotNull Long version, @Size(max = 2000) String reason, LocalDate date) {
+    }
+
+    /** A payment bounced: its entries are mirrored. */
+    @May.Bill
+    @PostMapping("/payments/{number}/reversal")
+    PaymentView reverse(@PathVariable String number, @Valid @RequestBody Reversed request, HttpServletRequest http) {
+        return commands.run(http, request, PaymentView.class, context -> {
+            billing.reverse(because(context, request.date(), request.reason()), number, request.version());
+            return payment(number);
+        });
+    }
+
+    private static CommandContext because(CommandContext context, LocalDate date, String reason) {
+        return context.on(date).because(reason == null ? "" : reason.strip());
     }
 
     @May.Bill
@@ -154,20 +260,35 @@ class BillingController {
 
     @GetMapping("/invoices/{number}")
     InvoiceView invoice(@PathVariable String number) {
+        record Gone(String dispatch, BigDecimal quantity) {
+        }
+        var gone = new HashMap<Integer, List<Gone>>();
+        jdbc.sql("""
+                select l.line_no, d.number, s.quantity from invoice i join invoice_line l on l.invoice_id = i.id
+                join invoice_line_source s on s.invoice_line_id = l.id join dispatch d on d.id = s.dispatch_id where i.number = ? order by s.id""").param(number)
+                .query((r, n) -> gone.computeIfAbsent(r.getInt(1), no -> new ArrayList<>()).add(new Gone(r.getString(2), r.getBigDecimal(3)))).list();
         var lines = jdbc.sql("""
                 select l.line_no, o.number, l.order_line_no, l.item_code, l.description, l.quantity, l.unit_price, l.discount_percent, l.net,
-                       l.vat_category, l.vat_rate
+                       l.vat_category, l.vat_rate, o.po, l.kind
                 from invoice i join invoice_line l on l.invoice_id = i.id join sales_order o on o.id = l.root_order_id
-                where i.number = ? order by l.line_no""").param(number).query((r, n) -> new InvoiceLineView(r.getInt(1), r.getString(2),
-                        r.getInt(3), r.getString(4), r.getString(5), new Quantity(r.getBigDecimal(6)).value(), r.getBigDecimal(7),
-                        r.getBigDecimal(8), company.money(r.getBigDecimal(9)).amount(), r.getString(10), r.getBigDecimal(11))).list();
+                where i.number = ? order by l.line_no""").param(number).query((r, n) -> {
+            var brought = gone.getOrDefault(r.getInt(1), List.of());
+            var ahead = r.getString(13).equals("STOCK") ? brought.stream().map(Gone::quantity).reduce(r.getBigDecimal(6), BigDecimal::subtract) : BigDecimal.ZERO;
+            return new InvoiceLineView(r.getInt(1), r.getString(2), r.getInt(3), r.getString(12), brought.stream().map(Gone::dispatch).distinct().toList(),
+                    r.getString(4), r.getString(5), new Quantity(r.getBigDecimal(6)).value(), r.getBigDecimal(7), r.getBigDecimal(8),
+                    company.money(r.getBigDecimal(9)).amount(), r.getString(10), r.getBigDecimal(11), new Quantity(ahead).value());
+        }).list();
+        var bands = Totals.of(lines.stream().map(line -> new Totals.Part(company.money(line.net()), new Vat(Vat.Category.valueOf(line.vatCategory()), line.vatRate())))
+                .toList(), company.currency()).bands().stream().map(band -> new VatBandView(band.vat().category().name(), band.vat().ratePercent(),
+                        band.taxable().amount(), band.tax().amount())).toList();
         return jdbc.sql("""
-                select i.number, c.code, c.name, i.invoiced_on, i.due_on, i.net, i.vat, i.gross, i.open_amount, i.version
+                select i.number, c.code, c.name, i.invoiced_on, i.due_on, i.net, i.vat, i.gross, i.open_amount, i.version, i.text
                 from invoice i join customer c on c.id = i.customer_id where i.number = ?""").param(number)
                 .query((r, n) -> new InvoiceView(r.getString(1), r.getString(2), r.getString(3), r.getObject(4, LocalDate.class),
                         r.getObject(5, LocalDate.class), state(r.getString(1), r.getString(2), r.getBigDecimal(8), r.getBigDecimal(9)),
                         company.money(r.getBigDecimal(6)).amount(), company.money(r.getBigDecimal(7)).amount(),
-                        company.money(r.getBigDecimal(8)).amount(), company.money(r.getBigDecimal(9)).amount(), r.getLong(10), details.of("INVOICE", number), lines))
+                        company.money(r.getBigDecimal(8)).amount(), company.money(r.getBigDecimal(9)).amount(), r.getString(11), r.getLong(10),
+                        details.of("INVOICE", number), lines, bands))
                 .optional().orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("invoice", number)));
     }
 
@@ -177,15 +298,20 @@ class BillingController {
 
     @GetMapping("/payments/{number}")
     PaymentView payment(@PathVariable String number) {
-        return jdbc.sql("""
-                select p.number, c.code, c.name, p.received_on, p.amount, p.left_amount from payment p
-                join customer c on c.id = p.customer_id where p.number = ?""").param(number).query((r, n) -> payment(r, n)).optional()
+        var allocations = jdbc.sql("""
+                select i.number, sum(a.amount) from payment p join allocation a on a.payment_id = p.id join invoice i on i.id = a.invoice_id
+                where p.number = ? group by i.id, i.number having sum(a.amount) <> 0 order by i.id""").param(number)
+                .query((r, n) -> new AllocationView(r.getString(1), company.money(r.getBigDecimal(2)).amount())).list();
+        return jdbc.sql("select " + PAYMENT + " from payment p join customer c on c.id = p.customer_id where p.number = ?").param(number)
+                .query((r, n) -> payment(r, allocations)).optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("payment", number)));
     }
 
-    private PaymentView payment(ResultSet r, int n) throws SQLException {
-        return new PaymentView(r.getString(1), r.getString(2), r.getString(3), r.getObject(4, LocalDate.class),
-                company.money(r.getBigDecimal(5)).amount(), company.money(r.getBigDecimal(6)).amount());
+    private static final String PAYMENT = "p.number, p.kind, c.code, c.name, p.received_on, p.amount, p.left_amount, p.refunded, p.reversed, p.reference, p.version, p.id";
+
+    private PaymentView payment(ResultSet r, List<AllocationView> allocations) throws SQLException {
+        return new PaymentView(r.getString(1), r.getString(2), r.getString(3), r.getString(4), r.getObject(5, LocalDate.class), company.money(r.getBigDecimal(6)).amount(),
+                company.money(r.getBigDecimal(7)).amount(), company.money(r.getBigDecimal(8)).amount(), r.getBoolean(9), r.getString(10), r.getLong(11), allocations);
     }
 
     /** Orders with something to bill, grouped by customer. */
@@ -253,11 +379,9 @@ class BillingController {
     /** Payments, newest first. */
     @GetMapping("/payments")
     PaymentPage payments(@RequestParam(required = false) String after) {
-        var rows = jdbc.sql("""
-                select p.number, c.code, c.name, p.received_on, p.amount, p.left_amount, p.id from payment p
-                join customer c on c.id = p.customer_id where p.id < ? order by p.id desc fetch first 101 rows only""")
+        var rows = jdbc.sql("select " + PAYMENT + " from payment p join customer c on c.id = p.customer_id where p.id < ? order by p.id desc fetch first 101 rows only")
                 .param(after == null ? Long.MAX_VALUE : Pages.key(after).number(0))
-                .query((r, n) -> new KeyedPayment(r.getLong(7), payment(r, n))).list();
+                .query((r, n) -> new KeyedPayment(r.getLong(12), payment(r, List.of()))).list();
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
         return new PaymentPage(page.rows().stream().map(KeyedPayment::row).toList(), page.next());
     }

@@ -2,23 +2,31 @@ package app.euthyna.server.billing;
 
 import app.euthyna.core.billing.Billing;
 import app.euthyna.core.billing.Billing.Share;
+import app.euthyna.core.billing.Depositing;
+import app.euthyna.core.billing.GivingBack;
 import app.euthyna.core.billing.OpenInvoice;
 import app.euthyna.core.billing.Receiving;
+import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Numbers;
+import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -38,9 +46,11 @@ public class BillingService {
     private final Locks locks;
     private final EffectWriter writer;
     private final JdbcClient jdbc;
+    private final HouseRulesStore rules;
 
     BillingService(ChainReader chains, MasterData masterData, Company company, Numbers numbers, Locks locks, EffectWriter writer,
-            JdbcClient jdbc) {
+            JdbcClient jdbc, HouseRulesStore rules) {
+        this.rules = rules;
         this.chains = chains;
         this.masterData = masterData;
         this.company = company;
@@ -50,8 +60,13 @@ public class BillingService {
         this.jdbc = jdbc;
     }
 
-    /** Bills orders of one customer on one invoice and gives it its number. */
-    public String bill(CommandContext context, List<String> orders, List<Share> shares) {
+    /**
+     * Bills orders of one customer on one invoice and gives it its number.
+     *
+     * @param text above the lines; may be empty
+     * @param ahead goods may be billed that have not left
+     */
+    public String bill(CommandContext context, List<String> orders, List<Share> shares, String text, boolean ahead) {
         if (orders.isEmpty()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("orders", "at least one order"));
         }
@@ -65,17 +80,18 @@ public class BillingService {
         }
         var customer = masterData.customer(found.get(orders.get(0)).order().customer());
         var invoiced = RefusedException.unless(Billing.bill(customer.code(), new ArrayList<>(found.values()), shares,
-                numbers.nextInvoice(context.date()), context.date(), customer.termsDays()));
+                new Billing.Terms(numbers.nextInvoice(context.date()), context.date(), customer.termsDays(), text, ahead), rules.inForce().billedAhead()));
         writer.write(context, List.of(invoiced));
         return invoiced.invoice().number();
     }
 
     /** Takes in a payment and sets it against invoices. */
-    public String receive(CommandContext context, String customer, Money amount, List<Settlement> settlements) {
+    public String receive(CommandContext context, String customer, Money amount, List<Settlement> settlements, String reference) {
         locks.customer(customer);
         var received = RefusedException.unless(Receiving.receive(numbers.next(DocumentKind.PAYMENT), customer, amount, settlements,
                 invoices(settlements)));
         writer.write(context, List.of(received));
+        jdbc.sql("update payment set reference = ? where number = ?").params(reference, received.payment()).update();
         return received.payment();
     }
 
@@ -87,6 +103,114 @@ public class BillingService {
                 where c.code = ? and p.left_amount > 0 order by p.id""").param(customer)
                 .query((r, n) -> new Receiving.Credit(r.getString(1), company.money(r.getBigDecimal(2)))).list();
         writer.write(context, RefusedException.unless(Receiving.allocateCredit(customer, settlements, invoices(settlements), credits)));
+    }
+
+    /** Takes what a payment settled off invoices; it stays as customer credit. */
+    public void takeOff(CommandContext context, String payment, long version, List<Settlement> settlements) {
+        locks.customer(customerOf("payment", payment));
+        requireVersion("payment", payment, version);
+        writer.write(context, List.of(RefusedException.unless(GivingBack.takeOff(source(payment), settlements))));
+    }
+
+    /** A payment bounced. */
+    public void reverse(CommandContext context, String payment, long version) {
+        if (context.reason().isBlank()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the payment is reversed"));
+        }
+        locks.customer(customerOf("payment", payment));
+        requireVersion("payment", payment, version);
+        var source = source(payment);
+        if (source.document().kind() != DocumentKind.PAYMENT) {
+            throw new RefusedException(new CommonRefusal.NotFound("payment", payment));
+        }
+        writer.write(context, List.of(RefusedException.unless(GivingBack.reverse(source))));
+    }
+
+    /** Takes in a deposit for an order; what the order's invoices have open it settles at once. */
+    public String deposit(CommandContext context, String order, Money amount) {
+        locks.customerAndOrder(order);
+        var received = RefusedException.unless(Depositing.receive(chains.chain(order), numbers.next(DocumentKind.DEPOSIT), amount, context.date()));
+        writer.write(context, List.of(received));
+        return received.deposit();
+    }
+
+    /** Sets a deposit against an invoice by hand. */
+    public void applyDeposit(CommandContext context, String deposit, long version, String invoice, Money amount) {
+        var chain = depositLocked(deposit, version);
+        var open = Optional.ofNullable(invoices(List.of(new Settlement(invoice, amount))).get(invoice))
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("invoice", invoice)));
+        writer.write(context, List.of(RefusedException.unless(Depositing.applyByHand(chain, deposit, amount, open))));
+    }
+
+    /** Moves what is unapplied of a deposit to another order of the customer; answers the deposit that it goes on as. */
+    public String moveDeposit(CommandContext context, String deposit, long version, String order, Optional<Money> amount) {
+        var from = depositLocked(deposit, version);
+        locks.orders(List.of(from.order().number(), order));
+        var again = chains.chain(from.order().number());
+        var moved = RefusedException.unless(Depositing.move(again, deposit, chains.chain(order), numbers.next(DocumentKind.DEPOSIT),
+                amount.orElse(unapplied(again, deposit)), context.date()));
+        writer.write(context, List.of(moved));
+        return moved.toDeposit();
+    }
+
+    /** Turns what is unapplied of a deposit into customer credit. */
+    public void creditDeposit(CommandContext context, String deposit, long version, Optional<Money> amount) {
+        var chain = depositLocked(deposit, version);
+        writer.write(context, List.of(RefusedException.unless(Depositing.credit(chain, deposit, amount.orElse(unapplied(chain, deposit))))));
+    }
+
+    /** Gives back what is unapplied of a deposit, or customer credit from a document. */
+    public String refund(CommandContext context, String of, long version, Optional<Money> amount) {
+        if (context.reason().isBlank()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the money goes back"));
+        }
+        var number = numbers.next(DocumentKind.REFUND);
+        if (jdbc.sql("select count(*) from deposit where number = ? and left_amount > 0").param(of).query(Long.class).single() > 0) {
+            var chain = depositLocked(of, version);
+            writer.write(context, List.of(RefusedException.unless(GivingBack.refundDeposit(number, chain, of, amount.orElse(unapplied(chain, of))))));
+            return number;
+        }
+        locks.customer(customerOf("payment", of));
+        requireVersion("payment", of, version);
+        var source = source(of);
+        writer.write(context, List.of(RefusedException.unless(GivingBack.refundCredit(number, source, amount.orElse(source.left())))));
+        return number;
+    }
+
+    private static Money unapplied(Chain chain, String deposit) {
+        return chain.deposits().stream().filter(d -> d.number().equals(deposit)).findFirst().orElseThrow().unapplied();
+    }
+
+    /** The chain of a deposit's order, its customer and itself locked. */
+    private Chain depositLocked(String deposit, long version) {
+        var order = jdbc.sql("select o.number from deposit d join sales_order o on o.id = d.order_id where d.number = ?").param(deposit).query(String.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("deposit", deposit)));
+        locks.customerAndOrder(order);
+        requireVersion("deposit", deposit, version);
+        return chains.chain(order);
+    }
+
+    private void requireVersion(String table, String number, long seen) {
+        var now = jdbc.sql("select version from " + table + " where number = ?").param(number).query(Long.class).single();
+        if (now != seen) {
+            throw new RefusedException(new PlatformRefusal.StaleVersion((table.equals("deposit") ? "Deposit " : "Payment ") + number, seen, now));
+        }
+    }
+
+    private String customerOf(String what, String number) {
+        return jdbc.sql("select c.code from payment p join customer c on c.id = p.customer_id where p.number = ?").param(number).query(String.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, number)));
+    }
+
+    private GivingBack.Source source(String number) {
+        var settled = new LinkedHashMap<String, Money>();
+        jdbc.sql("""
+                select i.number, sum(a.amount) from allocation a join payment p on p.id = a.payment_id join invoice i on i.id = a.invoice_id
+                where p.number = ? group by i.id, i.number order by i.id""").param(number)
+                .query((r, n) -> settled.put(r.getString(1), company.money(r.getBigDecimal(2)))).list();
+        return jdbc.sql("select p.kind, c.code, p.amount, p.left_amount, p.refunded, p.reversed from payment p join customer c on c.id = p.customer_id where p.number = ?")
+                .param(number).query((r, n) -> new GivingBack.Source(new DocumentRef(DocumentKind.valueOf(r.getString(1)), number), r.getString(2),
+                        company.money(r.getBigDecimal(3)), company.money(r.getBigDecimal(4)), company.money(r.getBigDecimal(5)), r.getBoolean(6), settled)).single();
     }
 
     private Map<String, OpenInvoice> invoices(List<Settlement> settlements) {

@@ -1,19 +1,33 @@
 package app.euthyna.server.billing;
 
+import app.euthyna.core.billing.Depositing;
+import app.euthyna.core.billing.OpenInvoice;
+import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.trail.DepositFact;
+import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectListener;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
 import jakarta.persistence.EntityManager;
+import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.List;
+import java.util.TreeSet;
 import org.springframework.core.annotation.Order;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
-/** Keeps invoices, payments and what was set against what. */
+/** Keeps invoices, deposits, payments and refunds, and what was set against what. */
 @Component
 @Order(45)
 class BillingSink implements EffectSink {
@@ -22,8 +36,14 @@ class BillingSink implements EffectSink {
     private final EntityManager entities;
     private final History history;
     private final Ids ids;
+    private final ChainReader chains;
+    private final JdbcClient jdbc;
+    private final Company company;
 
-    BillingSink(EntityManager entities, History history, Ids ids, DocumentDetails details) {
+    BillingSink(EntityManager entities, History history, Ids ids, DocumentDetails details, ChainReader chains, JdbcClient jdbc, Company company) {
+        this.chains = chains;
+        this.jdbc = jdbc;
+        this.company = company;
         this.details = details;
         this.entities = entities;
         this.history = history;
@@ -35,12 +55,50 @@ class BillingSink implements EffectSink {
         effect.accept(new Store(context));
     }
 
+    /** An order's deposits are put to its invoices as soon as both are there. */
+    @Override
+    public void follow(CommandContext context, List<Effect> batch, Further further) {
+        var orders = new TreeSet<String>();
+        for (var effect : batch) {
+            if (effect instanceof Effect.Invoiced || effect instanceof Effect.DepositReceived) {
+                orders.addAll(effect.orders());
+            } else if (effect instanceof Effect.DepositMoved moved) {
+                orders.add(moved.toOrder());
+            }
+        }
+        for (var order : orders) {
+            var chain = chains.chain(order);
+            if (chain.unappliedDeposits().isPositive()) {
+                further.write(Depositing.apply(chain, openInvoices(order)));
+            }
+        }
+    }
+
+    private List<OpenInvoice> openInvoices(String order) {
+        return jdbc.sql("""
+                select i.number, c.code, i.gross, i.open_amount from invoice i join customer c on c.id = i.customer_id
+                where i.id in (select invoice_id from invoice_line where root_order_id = ?) and i.open_amount > 0 order by i.id""").param(ids.order(order))
+                .query((r, n) -> new OpenInvoice(r.getString(1), r.getString(2), company.money(r.getBigDecimal(3)), company.money(r.getBigDecimal(4)))).list();
+    }
+
     private final class Store extends EffectListener {
 
         private final CommandContext context;
 
         private Store(CommandContext context) {
             this.context = context;
+        }
+
+        /** Customers of whom a deposit is always asked for are asked for it when they order. */
+        @Override
+        public Void orderSubmitted(Effect.OrderSubmitted effect) {
+            var percent = jdbc.sql("select deposit_percent from customer where code = ?").param(effect.order().customer()).query(BigDecimal.class).single();
+            if (percent.signum() > 0 && jdbc.sql("select count(*) from deposit_request where order_id = ?").param(ids.order(effect.order().number()))
+                    .query(Long.class).single() == 0) {
+                jdbc.sql("insert into deposit_request (order_id, percent, amount, asked_on, asked_by) values (?, ?, ?, ?, ?)").params(ids.order(effect.order().number()),
+                        percent, Depositing.share(Chain.of(effect.order()), percent).amount(), context.date(), context.person().username()).update();
+            }
+            return null;
         }
 
         @Override
@@ -51,6 +109,7 @@ class BillingSink implements EffectSink {
             entity.customerId = ids.customer(invoice.customer());
             entity.invoicedOn = invoice.on();
             entity.dueOn = invoice.dueOn();
+            entity.text = invoice.text();
             entity.net = invoice.totals().net().amount();
             entity.vat = invoice.totals().vat().amount();
             entity.gross = invoice.totals().gross().amount();
@@ -68,15 +127,30 @@ class BillingSink implements EffectSink {
                 stored.unitPrice = line.price().unit();
                 stored.discountPercent = line.price().discountPercent();
                 stored.net = line.net().amount();
+                stored.deferred = line.deferred().amount();
                 stored.vatCategory = line.vat().category();
                 stored.vatRate = line.vat().ratePercent();
-                line.sources().forEach(source -> stored.sources.add(new InvoiceLineEntity.Source(stored.rootOrderId,
-                        ids.dispatch(source.dispatchLine().number()), source.dispatchLine().line(), source.quantity().value(),
-                        source.cost().amount())));
+                line.sources().forEach(source -> stored.sources.add(stored(stored.rootOrderId, source)));
                 entity.lines.add(stored);
             }
             entities.persist(entity);
             details.carry("INVOICE", invoice.number(), entity.lines.stream().map(line -> line.rootOrderId).distinct().toList());
+            return null;
+        }
+
+        private InvoiceLineEntity.Source stored(Long order, Invoice.Source source) {
+            return new InvoiceLineEntity.Source(order, ids.dispatch(source.dispatchLine().number()), source.dispatchLine().line(), source.quantity().value(),
+                    source.cost().amount(), source.ahead(), source.earned().amount());
+        }
+
+        /** Goods that were billed ahead have left: they are noted on the invoice's line. */
+        @Override
+        public Void departed(Effect.Departed effect) {
+            effect.covered().forEach(covered -> {
+                var line = entities.createQuery("select l from InvoiceLineEntity l where l.invoice.number = :number and l.lineNo = :line", InvoiceLineEntity.class)
+                        .setParameter("number", covered.invoiceLine().number()).setParameter("line", covered.invoiceLine().line()).getSingleResult();
+                line.sources.add(stored(line.rootOrderId, covered.source()));
+            });
             return null;
         }
 
@@ -95,16 +169,138 @@ class BillingSink implements EffectSink {
 
         @Override
         public Void creditAllocated(Effect.CreditAllocated effect) {
-            settle(entities.createQuery("select p from PaymentEntity p where p.number = :number", PaymentEntity.class)
-                    .setParameter("number", effect.payment()).getSingleResult(), effect.settlements());
+            settle(payment(effect.payment()), effect.settlements());
             return null;
+        }
+
+        @Override
+        public Void settlementTakenOff(Effect.SettlementTakenOff effect) {
+            settle(payment(effect.payment()), negated(effect.settlements()));
+            return null;
+        }
+
+        @Override
+        public Void paymentReversed(Effect.PaymentReversed effect) {
+            var payment = payment(effect.payment());
+            settle(payment, negated(effect.settlements()));
+            payment.leftAmount = BigDecimal.ZERO;
+            payment.reversed = true;
+            return null;
+        }
+
+        @Override
+        public Void depositReceived(Effect.DepositReceived effect) {
+            entities.persist(deposit(effect.deposit(), effect.customer(), effect.order(), effect.on(), effect.amount()));
+            return null;
+        }
+
+        private DepositEntity deposit(String number, String customer, String order, LocalDate on, Money amount) {
+            var deposit = new DepositEntity();
+            deposit.number = number;
+            deposit.customerId = ids.customer(customer);
+            deposit.orderId = ids.order(order);
+            deposit.receivedOn = on;
+            deposit.amount = amount.amount();
+            deposit.leftAmount = deposit.amount;
+            return deposit;
+        }
+
+        @Override
+        public Void depositApplied(Effect.DepositApplied effect) {
+            apply(effect.deposit(), effect.settlements());
+            return null;
+        }
+
+        @Override
+        public Void depositTakenOff(Effect.DepositTakenOff effect) {
+            apply(effect.deposit(), negated(effect.settlements()));
+            return null;
+        }
+
+        private void apply(String number, List<Settlement> settlements) {
+            for (var settlement : settlements) {
+                var invoice = invoice(settlement.invoice());
+                invoice.openAmount = invoice.openAmount.subtract(settlement.amount().amount());
+                use(number, DepositFact.Kind.APPLIED, new DocumentRef(DocumentKind.INVOICE, settlement.invoice()), invoice.id, settlement.amount());
+            }
+        }
+
+        private DepositEntity use(String number, DepositFact.Kind kind, DocumentRef document, Long invoice, Money amount) {
+            var deposit = entities.createQuery("select d from DepositEntity d where d.number = :number", DepositEntity.class).setParameter("number", number)
+                    .getSingleResult();
+            deposit.leftAmount = deposit.leftAmount.subtract(amount.amount());
+            deposit.uses.add(new DepositEntity.Use(kind, invoice, document.kind(), document.number(), amount.amount(), context.date(), history.moment()));
+            return deposit;
+        }
+
+        @Override
+        public Void depositMoved(Effect.DepositMoved effect) {
+            var from = use(effect.deposit(), DepositFact.Kind.MOVED, new DocumentRef(DocumentKind.DEPOSIT, effect.toDeposit()), null, effect.amount());
+            var to = deposit(effect.toDeposit(), effect.customer(), effect.toOrder(), effect.on(), effect.amount());
+            to.movedFrom = from.id;
+            entities.persist(to);
+            return null;
+        }
+
+        /** Credit stands where payments do, under the deposit's number. */
+        @Override
+        public Void depositCredited(Effect.DepositCredited effect) {
+            use(effect.deposit(), DepositFact.Kind.CREDITED, new DocumentRef(DocumentKind.DEPOSIT, effect.deposit()), null, effect.amount());
+            var credit = entities.createQuery("select p from PaymentEntity p where p.number = :number", PaymentEntity.class).setParameter("number", effect.deposit())
+                    .getResultStream().findFirst().orElseGet(() -> {
+                        var added = new PaymentEntity();
+                        added.number = effect.deposit();
+                        added.kind = DocumentKind.DEPOSIT;
+                        added.customerId = ids.customer(effect.customer());
+                        added.receivedOn = context.date();
+                        added.amount = BigDecimal.ZERO;
+                        added.leftAmount = BigDecimal.ZERO;
+                        return added;
+                    });
+            credit.amount = credit.amount.add(effect.amount().amount());
+            credit.leftAmount = credit.leftAmount.add(effect.amount().amount());
+            entities.persist(credit);
+            return null;
+        }
+
+        @Override
+        public Void refunded(Effect.Refunded effect) {
+            var refund = new RefundEntity();
+            refund.number = effect.refund();
+            refund.customerId = ids.customer(effect.customer());
+            refund.sourceKind = effect.source().kind();
+            refund.sourceNumber = effect.source().number();
+            refund.orderId = effect.order().isEmpty() ? null : ids.order(effect.order());
+            refund.amount = effect.amount().amount();
+            refund.refundedOn = context.date();
+            refund.reason = context.reason();
+            entities.persist(refund);
+            if (effect.order().isEmpty()) {
+                var payment = payment(effect.source().number());
+                payment.leftAmount = payment.leftAmount.subtract(refund.amount);
+                payment.refunded = payment.refunded.add(refund.amount);
+            } else {
+                use(effect.source().number(), DepositFact.Kind.GIVEN_BACK, new DocumentRef(DocumentKind.REFUND, effect.refund()), null, effect.amount());
+            }
+            return null;
+        }
+
+        private PaymentEntity payment(String number) {
+            return entities.createQuery("select p from PaymentEntity p where p.number = :number", PaymentEntity.class).setParameter("number", number).getSingleResult();
+        }
+
+        private InvoiceEntity invoice(String number) {
+            return entities.createQuery("select i from InvoiceEntity i where i.number = :number", InvoiceEntity.class).setParameter("number", number).getSingleResult();
+        }
+
+        private static List<Settlement> negated(List<Settlement> settlements) {
+            return settlements.stream().map(s -> new Settlement(s.invoice(), s.amount().negated())).toList();
         }
 
         private void settle(PaymentEntity payment, List<Settlement> settlements) {
             var moment = history.moment();
             for (var settlement : settlements) {
-                var invoice = entities.createQuery("select i from InvoiceEntity i where i.number = :number", InvoiceEntity.class)
-                        .setParameter("number", settlement.invoice()).getSingleResult();
+                var invoice = invoice(settlement.invoice());
                 invoice.openAmount = invoice.openAmount.subtract(settlement.amount().amount());
                 payment.leftAmount = payment.leftAmount.subtract(settlement.amount().amount());
                 payment.allocations.add(new PaymentEntity.Allocation(invoice.id, settlement.amount().amount(), context.date(), moment));

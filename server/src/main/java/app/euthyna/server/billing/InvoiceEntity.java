@@ -27,6 +27,7 @@ class InvoiceEntity {
     LocalDate invoicedOn;
     @Column(name = "due_on")
     LocalDate dueOn;
+    String text;
     BigDecimal net;
     BigDecimal vat;
     BigDecimal gross;

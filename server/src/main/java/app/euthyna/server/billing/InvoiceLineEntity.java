@@ -46,6 +46,7 @@ class InvoiceLineEntity {
     @Column(name = "discount_percent")
     BigDecimal discountPercent;
     BigDecimal net;
+    BigDecimal deferred;
     @Enumerated(EnumType.STRING)
     @Column(name = "vat_category")
     Vat.Category vatCategory;
@@ -57,6 +58,7 @@ class InvoiceLineEntity {
 
     @Embeddable
     record Source(@Column(name = "root_order_id") Long rootOrderId, @Column(name = "dispatch_id") Long dispatchId,
-            @Column(name = "dispatch_line_no") int dispatchLineNo, BigDecimal quantity, BigDecimal cost) {
+            @Column(name = "dispatch_line_no") int dispatchLineNo, BigDecimal quantity, BigDecimal cost,
+            boolean ahead, BigDecimal earned) {
     }
 }

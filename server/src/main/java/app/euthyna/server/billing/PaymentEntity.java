@@ -1,10 +1,13 @@
 package app.euthyna.server.billing;
 
+import app.euthyna.core.shared.DocumentKind;
 import jakarta.persistence.CollectionTable;
 import jakarta.persistence.Column;
 import jakarta.persistence.ElementCollection;
 import jakarta.persistence.Embeddable;
 import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
@@ -23,6 +26,8 @@ class PaymentEntity {
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
     String number;
+    @Enumerated(EnumType.STRING)
+    DocumentKind kind = DocumentKind.PAYMENT;
     @Column(name = "customer_id")
     Long customerId;
     @Column(name = "received_on")
@@ -30,6 +35,10 @@ class PaymentEntity {
     BigDecimal amount;
     @Column(name = "left_amount")
     BigDecimal leftAmount;
+    BigDecimal refunded = BigDecimal.ZERO;
+    boolean reversed;
+    /** What the payer wrote. */
+    String reference = "";
     @ElementCollection
     @CollectionTable(name = "allocation", joinColumns = @JoinColumn(name = "payment_id"))
     List<Allocation> allocations = new ArrayList<>();

@@ -125,6 +125,28 @@ class CheckSink implements EffectSink {
         }
 
         @Override
+        public Void depositReceived(Effect.DepositReceived effect) {
+            return heldOf(effect.customer());
+        }
+
+        /** What is lent to the customer grows again, and an invoice may be overdue. */
+        @Override
+        public Void paymentReversed(Effect.PaymentReversed effect) {
+            return customerChanged(new Effect.CustomerChanged(effect.customer()));
+        }
+
+        @Override
+        public Void stockCorrected(Effect.StockCorrected effect) {
+            return shortOf(effect.item());
+        }
+
+        @Override
+        public Void handedOver(Effect.HandedOver effect) {
+            check(effect.from().number(), Occasion.WORLD_CHANGED, Optional.empty());
+            return check(effect.to().number(), Occasion.WORLD_CHANGED, Optional.empty());
+        }
+
+        @Override
         public Void quantityCancelled(Effect.QuantityCancelled effect) {
             var order = effect.cancellation().order();
             check(order, Occasion.WORLD_CHANGED, Optional.empty());

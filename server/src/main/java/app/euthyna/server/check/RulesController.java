@@ -32,6 +32,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
@@ -96,10 +97,11 @@ class RulesController {
 
     /** Rules to be laid down over those of the version that the user saw. */
     record WrittenRules(@NotNull Long version, @NotNull @Size(max = 40) List<@Valid CheckRow> checks, @NotNull @Valid Figures figures, @NotNull @Valid Po po,
-            @NotNull @Valid Places places, @Valid EntryRulesView entry, @Size(max = 2000) String reason) {
+            @NotNull @Valid Places places, @Valid EntryRulesView entry, @Size(max = 10) List<OrderKind> billedAhead, @Size(max = 2000) String reason) {
     }
 
-    record RulesView(long version, List<CheckRow> checks, Figures figures, Po po, Places places, EntryRulesView entry, List<HouseRulesStore.Change> changes) {
+    record RulesView(long version, List<CheckRow> checks, Figures figures, Po po, Places places, EntryRulesView entry, List<OrderKind> billedAhead,
+            List<HouseRulesStore.Change> changes) {
     }
 
     @GetMapping
@@ -118,7 +120,8 @@ class RulesController {
                 figures.unusualScore()), new Po(rules.po().required(), rules.po().same(), rules.po().alike(), rules.po().near(),
                         rules.po().ceiling().map(c -> c.amount()).orElse(null), rules.po().barred()),
                 new Places(rules.places().openOrders(), rules.places().closedOrders(), rules.places().closedMonths(), rules.places().unpostedInvoices(),
-                        rules.places().postedInvoices(), rules.places().importedHistory()), entry(rules.entry()), store.changes());
+                        rules.places().postedInvoices(), rules.places().importedHistory()), entry(rules.entry()), rules.billedAhead().stream().sorted().toList(),
+                store.changes());
     }
 
     /** What a change of the rules would hold and let go, before it is made. A question: it keeps nothing. */
@@ -172,7 +175,8 @@ class RulesController {
         return new HouseRules(new CheckPolicy(severities, new CheckFigures(overdue, Optional.ofNullable(given.minimumMargin()), authority, given.unusualScore())),
                 new PoPolicy(po.required(), po.same(), po.alike(), po.near(), Optional.ofNullable(po.ceiling()).map(c -> company.given("po.ceiling", c)), po.barred()),
                 new PoPlaces(places.openOrders(), places.closedOrders(), places.closedMonths(), places.unpostedInvoices(), places.postedInvoices(),
-                        places.importedHistory()), request.entry() == null ? store.inForce().entry() : entry(request.entry()));
+                        places.importedHistory()), request.entry() == null ? store.inForce().entry() : entry(request.entry()),
+                request.billedAhead() == null ? store.inForce().billedAhead() : Set.copyOf(request.billedAhead()));
     }
 
     private static EntryRulesView entry(EntryRules rules) {

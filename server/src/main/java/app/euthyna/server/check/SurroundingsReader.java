@@ -34,6 +34,7 @@ import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -41,6 +42,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
@@ -183,8 +185,15 @@ class SurroundingsReader {
                         + "where c.code = :customer and x.open_amount > 0 and x.number <> :beside", customer, beside),
                 term(DocumentKind.ORDER, live("unbilled_gross", "o.number is not null or o.number = :beside"), customer, beside),
                 term(DocumentKind.ORDER, live("open_gross", "x.cleared = true and o.number <> :beside"), customer, beside),
-                term(DocumentKind.PAYMENT, "select x.number, x.left_amount as amount from payment x join customer c on c.id = x.customer_id "
-                        + "where c.code = :customer and x.left_amount > 0 and x.number <> :beside", customer, beside));
+                both(term(DocumentKind.PAYMENT, "select x.number, x.left_amount as amount from payment x join customer c on c.id = x.customer_id "
+                        + "where c.code = :customer and x.left_amount > 0 and x.number <> :beside", customer, beside),
+                        term(DocumentKind.DEPOSIT, "select x.number, x.left_amount as amount from deposit x join customer c on c.id = x.customer_id "
+                        + "where c.code = :customer and x.left_amount > 0 and x.number <> :beside", customer, beside)));
+    }
+
+    private static Term both(Term one, Term other) {
+        return new Term(one.sum().plus(other.sum()), Stream.concat(one.documents().stream(), other.documents().stream())
+                .sorted(Comparator.comparing((DocumentAmount document) -> document.amount()).reversed()).limit(NAMED).toList());
     }
 
     private static String live(String column, String which) {

@@ -167,7 +167,8 @@ class DemoCompany {
                 PoPolicy.STANDARD, PoPlaces.EVERYWHERE, new EntryRules(List.of(new EntryRules.Unit("TRADE", "Trade desk"), new EntryRules.Unit("HARBOUR", "Harbours and ferries"),
                         new EntryRules.Unit("RIG", "Rigging shop")), List.of(new HouseField("vessel", "Vessel", HouseField.Kind.TEXT, List.of(), false),
                                 new HouseField("delivery", "Delivery", HouseField.Kind.LIST, List.of("any time", "before noon", "after noon", "on the tide"), false),
-                                new HouseField("survey-due", "Survey due", HouseField.Kind.DATE, List.of(), false)))));
+                                new HouseField("survey-due", "Survey due", HouseField.Kind.DATE, List.of(), false))),
+                HouseRules.STANDARD.billedAhead()));
         for (int at = 0; at < names.size(); at++) {
             var name = names.get(at);
             var own = at % 7 == 3;
@@ -319,7 +320,7 @@ class DemoCompany {
         }
 
         private void bill(String number, LocalDate on) {
-            var invoice = billing.bill(context("receivables", Role.RECEIVABLES, on, ""), List.of(number), List.of());
+            var invoice = billing.bill(context("receivables", Role.RECEIVABLES, on, ""), List.of(number), List.of(), "", false);
             var paid = on.plusDays(8 + random.nextInt(40));
             if (random.nextInt(15) > 0) {
                 on(paid, () -> pay(number, invoice, paid));
@@ -332,7 +333,7 @@ class DemoCompany {
             var part = random.nextInt(12) == 0 ? Money.rounded(gross.amount().divide(BigDecimal.valueOf(2)), gross.currency()) : gross;
             if (part.isPositive()) {
                 billing.receive(context("receivables", Role.RECEIVABLES, on, ""), chain.order().customer(), part,
-                        List.of(new Settlement(invoice, part)));
+                        List.of(new Settlement(invoice, part)), invoice);
             }
         }
 
@@ -370,7 +371,7 @@ class DemoCompany {
             on(today.minusDays(6), () -> submit(today.minusDays(6), customers.get(22).code(), "ST-rig", OrderKind.STANDARD, today.minusDays(3),
                     line("SV-01", "14.5"), line("SV-03", "1")));
             on(today.minusDays(3), () -> billing.receive(context("receivables", Role.RECEIVABLES, today.minusDays(3), ""),
-                    customers.get(23).code(), Money.of("750.00", company.currency().getCurrencyCode()), List.of()));
+                    customers.get(23).code(), Money.of("750.00", company.currency().getCurrencyCode()), List.of(), "on account, spring fitting-out"));
             on(yesterday, () -> orders.keep(clerk(yesterday), new OrderDraft(customers.get(4).code(), "", OrderKind.STANDARD, null, yesterday,
                     today.plusDays(9), "waits for the yard to name the colour", null, List.of(line("PT-02", "6")))));
         }
@@ -493,7 +494,7 @@ class DemoCompany {
             on(day, () -> {
                 var number = submit(day, customers.get(customer).code(), po, OrderKind.STANDARD, day.plusDays(12), lines);
                 on(day.plusDays(4), () -> ship(number, day.plusDays(4), List.of(new Pick(1, Quantity.of(leaves)))));
-                on(day.plusDays(6), () -> billing.bill(context("receivables", Role.RECEIVABLES, day.plusDays(6), ""), List.of(number), List.of()));
+                on(day.plusDays(6), () -> billing.bill(context("receivables", Role.RECEIVABLES, day.plusDays(6), ""), List.of(number), List.of(), "", false));
                 if (givenUp != null) {
                     on(day.plusDays(30), () -> undo(number, day.plusDays(30), new Intent.CancelRest(List.of()), givenUp));
                 }

@@ -2,6 +2,7 @@ package app.euthyna.server.flow;
 
 import app.euthyna.core.flow.Cancellation;
 import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Deposit;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Invoice;
@@ -41,7 +42,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
- * Loads chains straight from the tables: eight queries for any number of orders. Within a transaction a chain is loaded once and
+ * Loads chains straight from the tables: nine queries for any number of orders. Within a transaction a chain is loaded once and
  * follows the effects that are written, by the same fold that previews them.
  */
 @Component
@@ -97,10 +98,11 @@ public class ChainReader implements CommittedQuantities {
         var reserved = reserved(ids);
         var dispatches = dispatches(ids);
         var invoices = invoices(ids);
+        var deposits = deposits(ids);
         var byNumber = new HashMap<String, Chain>();
         orders.forEach((id, order) -> byNumber.put(order.number(), new Chain(order, cancellations.getOrDefault(id, List.of()),
                 reserved.getOrDefault(id, Map.of()), dispatches.getOrDefault(id, List.of()),
-                invoices.stream().filter(invoice -> invoice.bills(order.number())).toList())));
+                invoices.stream().filter(invoice -> invoice.bills(order.number())).toList(), deposits.getOrDefault(id, List.of()))));
         var asked = new LinkedHashMap<String, Chain>();
         numbers.stream().filter(byNumber::containsKey).forEach(number -> asked.put(number, byNumber.get(number)));
         return asked;
@@ -146,6 +148,14 @@ public class ChainReader implements CommittedQuantities {
                 .query((r, n) -> reserved.computeIfAbsent(r.getLong("order_id"), id -> new HashMap<>())
                         .put(r.getInt("line_no"), new Quantity(r.getBigDecimal("reserved")))).list();
         return reserved;
+    }
+
+    private Map<Long, List<Deposit>> deposits(Set<Long> ids) {
+        var deposits = new HashMap<Long, List<Deposit>>();
+        jdbc.sql("select d.order_id, d.number, o.number as order_number, d.received_on, d.amount, d.left_amount from deposit d join sales_order o on o.id = d.order_id "
+                + "where d.order_id in (:ids) order by d.order_id, d.id").param("ids", ids).query((r, n) -> add(deposits, r.getLong("order_id"),
+                        new Deposit(r.getString("number"), r.getString("order_number"), date(r, "received_on"), money(r, "amount"), money(r, "left_amount")))).list();
+        return deposits;
     }
 
     private Map<Long, List<Dispatch>> dispatches(Set<Long> ids) {
@@ -194,32 +204,32 @@ public class ChainReader implements CommittedQuantities {
         }
         var sources = new HashMap<Long, List<Invoice.Source>>();
         jdbc.sql("""
-                select s.invoice_line_id, d.number, s.dispatch_line_no, s.quantity, s.cost
+                select s.invoice_line_id, d.number, s.dispatch_line_no, s.quantity, s.cost, s.ahead, s.earned
                 from invoice_line l join invoice_line_source s on s.invoice_line_id = l.id join dispatch d on d.id = s.dispatch_id
                 where l.invoice_id in (:ids) order by s.id""").param("ids", invoiceIds)
                 .query((r, n) -> add(sources, r.getLong(1), new Invoice.Source(new LineRef(r.getString(2), r.getInt(3)), quantity(r),
-                        money(r, "cost")))).list();
+                        money(r, "cost"), r.getBoolean("ahead"), money(r, "earned")))).list();
         var headers = new LinkedHashMap<Long, Invoice>();
         var lines = new HashMap<Long, List<Invoice.Line>>();
         jdbc.sql("""
-                select i.id, i.number, c.code as customer, i.invoiced_on, i.due_on, l.id as line_id, l.line_no, o.number as order_number,
+                select i.id, i.number, c.code as customer, i.invoiced_on, i.due_on, i.text, l.deferred, l.id as line_id, l.line_no, o.number as order_number,
                        l.order_line_no, l.kind, l.item_code, l.description, l.quantity, l.unit_price, l.discount_percent, l.net,
                        l.vat_category, l.vat_rate
                 from invoice i join customer c on c.id = i.customer_id join invoice_line l on l.invoice_id = i.id
                 join sales_order o on o.id = l.root_order_id
                 where i.id in (:ids) order by i.id, l.line_no""").param("ids", invoiceIds).query((r, n) -> {
             headers.putIfAbsent(r.getLong("id"), new Invoice(r.getString("number"), r.getString("customer"), date(r, "invoiced_on"),
-                    date(r, "due_on"), List.of(), Totals.of(List.of(), company.currency())));
+                    date(r, "due_on"), r.getString("text"), List.of(), Totals.of(List.of(), company.currency())));
             return add(lines, r.getLong("id"), new Invoice.Line(r.getInt("line_no"),
                     new LineRef(r.getString("order_number"), r.getInt("order_line_no")), LineKind.valueOf(r.getString("kind")),
-                    r.getString("item_code"), r.getString("description"), quantity(r), price(r), money(r, "net"), vat(r),
+                    r.getString("item_code"), r.getString("description"), quantity(r), price(r), money(r, "net"), money(r, "deferred"), vat(r),
                     sources.getOrDefault(r.getLong("line_id"), List.of())));
         }).list();
         return headers.entrySet().stream().map(entry -> {
             var invoice = entry.getValue();
             var own = lines.get(entry.getKey());
             var totals = Totals.of(own.stream().map(l -> new Totals.Part(l.net(), l.vat())).toList(), company.currency());
-            return new Invoice(invoice.number(), invoice.customer(), invoice.on(), invoice.dueOn(), own, totals);
+            return new Invoice(invoice.number(), invoice.customer(), invoice.on(), invoice.dueOn(), invoice.text(), own, totals);
         }).toList();
     }
 

@@ -2,8 +2,12 @@ package app.euthyna.server.goods;
 
 import app.euthyna.core.goods.Dispatching.Pick;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
+import app.euthyna.server.batch.Batches;
 import app.euthyna.server.order.DocumentDetails;
+import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
@@ -12,15 +16,19 @@ import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
+import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -38,10 +46,14 @@ class GoodsController {
     private static final Pages.Key LAST = new Pages.Key(new String[] {"9999-12-31", String.valueOf(Long.MAX_VALUE)});
 
     private final Commands commands;
+    private final Batches batches;
+    private final CarrierDesk desk;
     private final Company company;
     private final JdbcClient jdbc;
 
-    GoodsController(GoodsService goods, Commands commands, Company company, JdbcClient jdbc, DocumentDetails details) {
+    GoodsController(GoodsService goods, Commands commands, Company company, JdbcClient jdbc, DocumentDetails details, Batches batches, CarrierDesk desk) {
+        this.batches = batches;
+        this.desk = desk;
         this.details = details;
         this.goods = goods;
         this.commands = commands;
@@ -70,7 +82,8 @@ class GoodsController {
     }
 
     record DispatchView(String number, String order, String customerName, String site, String state, LocalDate stagedOn,
-            LocalDate departedOn, long version, List<DocumentDetails.CarriedDetails> details, List<DispatchLineView> lines) {
+            LocalDate departedOn, String carrier, String carrierReference, String carrierFailure, long version, List<GoodsService.Falls> fallsUnderMinimum,
+            List<DocumentDetails.CarriedDetails> details, List<DispatchLineView> lines) {
     }
 
     record ShelfView(String item, String site, BigDecimal onHand, BigDecimal reserved, BigDecimal free, BigDecimal inspection,
@@ -96,6 +109,110 @@ class GoodsController {
     NumberView receive(@Valid @RequestBody StockReceipt request, HttpServletRequest http) {
         return commands.run(http, request, NumberView.class, context -> new NumberView(goods.receive(context.on(request.date()),
                 request.site(), request.item(), quantity("quantity", request.quantity()), request.unitCost())));
+    }
+
+    /** What was counted on a shelf; the cost only where the books said that it was empty. */
+    record Count(String site, @NotBlank String item, @NotNull @PositiveOrZero BigDecimal counted, @PositiveOrZero BigDecimal unitCost,
+            @Size(max = 2000) String reason, LocalDate date) {
+    }
+
+    @May.MoveGoods
+    @PostMapping("/stock-corrections")
+    NumberView count(@Valid @RequestBody Count request, HttpServletRequest http) {
+        return commands.run(http, request, NumberView.class, context -> new NumberView(goods.count(because(context, request.date(), request.reason()), request.site(),
+                request.item(), quantity("counted", request.counted()), Optional.ofNullable(request.unitCost()))));
+    }
+
+    private static CommandContext because(CommandContext context, LocalDate date, String reason) {
+        return context.on(date).because(reason == null ? "" : reason.strip());
+    }
+
+    /** Reserved goods of one order line for another; {@code version} is that of the order that takes them. */
+    record HandOver(@NotBlank String from, int fromLine, @NotBlank String to, int toLine, @NotNull Long version, @NotNull BigDecimal quantity,
+            @Size(max = 2000) String reason, LocalDate date) {
+    }
+
+    @May.Decide
+    @PostMapping("/hand-overs")
+    List<ClaimView> handOver(@Valid @RequestBody HandOver request, HttpServletRequest http) {
+        return List.of(commands.run(http, request, ClaimView[].class, context -> {
+            goods.handOver(because(context, request.date(), request.reason()), new LineRef(request.from(), request.fromLine()),
+                    new LineRef(request.to(), request.toLine()), request.version(), quantity("quantity", request.quantity()));
+            return claims("o.number = ? and k.line_no = ?", List.of(request.to(), request.toLine())).toArray(ClaimView[]::new);
+        }));
+    }
+
+    /** An order line's place at a shelf: what it holds and what it waits for. */
+    record ClaimView(String order, int line, String customerName, String site, LocalDate requestedOn, BigDecimal reserved, BigDecimal waiting, long version) {
+    }
+
+    /** Who holds an item and who waits for it, in the order in which they are served. */
+    @GetMapping("/stock/{item}/queue")
+    List<ClaimView> queue(@PathVariable String item) {
+        return claims("i.code = ? and (k.reserved > 0 or k.waits = true)", List.of(item));
+    }
+
+    private List<ClaimView> claims(String which, List<?> parameters) {
+        return jdbc.sql("select o.number, k.line_no, c.name, s.code, k.requested_on, k.reserved, k.waiting, o.version from stock_claim k join sales_order o on o.id = k.order_id "
+                + "join customer c on c.id = o.customer_id join site s on s.id = k.site_id join item i on i.id = k.item_id where " + which
+                + " order by k.site_id, k.requested_on, k.clearing, k.order_id, k.line_no fetch first 300 rows only").params(parameters)
+                .query((r, n) -> new ClaimView(r.getString(1), r.getInt(2), r.getString(3), r.getString(4), r.getObject(5, LocalDate.class),
+                        new Quantity(r.getBigDecimal(6)).value(), new Quantity(r.getBigDecimal(7)).value(), r.getLong(8))).list();
+    }
+
+    record Booking(@NotNull Long version, @NotBlank @Size(max = 60) String carrier) {
+    }
+
+    /** Has a note booked with a carrier. The desk is simulated, and can be silent: the note says so, and can be booked again. */
+    @May.MoveGoods
+    @PostMapping("/dispatches/{number}/carrier")
+    DispatchView book(@PathVariable String number, @Valid @RequestBody Booking request, HttpServletRequest http) {
+        return commands.run(http, request, DispatchView.class, context -> {
+            goods.book(context, number, request.version(), request.carrier().strip());
+            return dispatch(number);
+        });
+    }
+
+    record CarrierAnswers(boolean answers) {
+    }
+
+    /** Tells the simulated carrier's desk to answer, or not to. */
+    @May.KeepMasterData
+    @PutMapping("/simulated-carrier")
+    CarrierAnswers answers(@Valid @RequestBody CarrierAnswers request, HttpServletRequest http) {
+        return commands.run(http, request, CarrierAnswers.class, context -> {
+            desk.set(request.answers());
+            return request;
+        });
+    }
+
+    /** One of many orders to stage. */
+    record StagedOne(@NotBlank String order, @NotNull Long version, GoodsService.Short whenShort) {
+    }
+
+    record StagingBatch(@NotEmpty @Size(max = 500) List<@Valid StagedOne> orders, @Size(max = 2000) String reason, LocalDate date) {
+    }
+
+    /** One of many notes to send off. */
+    record SentOne(@NotBlank String dispatch, @NotNull Long version) {
+    }
+
+    record DepartureBatch(@NotEmpty @Size(max = 500) List<@Valid SentOne> dispatches, LocalDate date) {
+    }
+
+    /** Stages many orders, each on its own; the answer is the log, which goes on where it is long. */
+    @May.MoveGoods
+    @PostMapping("/batches/stagings")
+    Batches.BatchView stageMany(@Valid @RequestBody StagingBatch request, HttpServletRequest http) {
+        return batches.carryOut(commands.run(http, request, Long.class, context -> batches.begin(because(context, request.date(), request.reason()), Batches.Kind.STAGING,
+                request.orders().stream().map(one -> new Batches.Asked(DocumentKind.ORDER, one.order(), one)).toList())));
+    }
+
+    @May.MoveGoods
+    @PostMapping("/batches/departures")
+    Batches.BatchView departMany(@Valid @RequestBody DepartureBatch request, HttpServletRequest http) {
+        return batches.carryOut(commands.run(http, request, Long.class, context -> batches.begin(context.on(request.date()), Batches.Kind.DEPARTURE,
+                request.dispatches().stream().map(one -> new Batches.Asked(DocumentKind.DISPATCH, one.dispatch(), one)).toList())));
     }
 
     private static Quantity quantity(String field, BigDecimal given) {
@@ -141,11 +258,11 @@ class GoodsController {
                 .param(number).query((r, n) -> new DispatchLineView(r.getInt(1), r.getInt(2), r.getString(3), r.getString(4),
                         new Quantity(r.getBigDecimal(5)).value(), company.money(r.getBigDecimal(6)).amount())).list();
         return jdbc.sql("""
-                select d.number, o.number, c.name, s.name, d.state, d.staged_on, d.departed_on, d.version from dispatch d
+                select d.number, o.number, c.name, s.name, d.state, d.staged_on, d.departed_on, d.version, d.carrier, d.carrier_reference, d.carrier_failure from dispatch d
                 join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id join site s on s.id = d.site_id
                 where d.number = ?""").param(number).query((r, n) -> new DispatchView(r.getString(1), r.getString(2), r.getString(3),
-                        r.getString(4), r.getString(5), r.getObject(6, LocalDate.class), r.getObject(7, LocalDate.class), r.getLong(8),
-                        details.of("DISPATCH", number), lines)).optional().orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("dispatch", number)));
+                        r.getString(4), r.getString(5), r.getObject(6, LocalDate.class), r.getObject(7, LocalDate.class), r.getString(9),
+                        r.getString(10), r.getString(11), r.getLong(8), goods.falls(number), details.of("DISPATCH", number), lines)).optional().orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("dispatch", number)));
     }
 
     @GetMapping("/stock/{item}")

@@ -1,13 +1,20 @@
 package app.euthyna.server.goods;
 
+import app.euthyna.core.flow.Cancellation;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.goods.Claim;
+import app.euthyna.core.goods.Correcting;
 import app.euthyna.core.goods.Dispatching;
 import app.euthyna.core.goods.Dispatching.Pick;
+import app.euthyna.core.goods.GoodsRefusal;
+import app.euthyna.core.goods.Reserving;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Role;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.order.OrderService;
@@ -19,7 +26,9 @@ import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -39,9 +48,11 @@ public class GoodsService {
     private final Ids ids;
     private final EffectWriter writer;
     private final JdbcClient jdbc;
+    private final CarrierDesk desk;
 
     GoodsService(ChainReader chains, OrderService orders, MasterData masterData, Shelves shelves, Numbers numbers, Locks locks, Ids ids,
-            EffectWriter writer, JdbcClient jdbc) {
+            EffectWriter writer, JdbcClient jdbc, CarrierDesk desk) {
+        this.desk = desk;
         this.chains = chains;
         this.orders = orders;
         this.masterData = masterData;
@@ -75,6 +86,40 @@ public class GoodsService {
         return number;
     }
 
+    /** Brings a shelf to what was counted; reservations that are no longer covered are given up, the last in the queue first. */
+    public String count(CommandContext context, String site, String item, Quantity counted, Optional<BigDecimal> unitCost) {
+        var at = site == null ? masterData.defaultSite() : site;
+        if (!masterData.item(item).kind().isShipped()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("item", "an item that lies in a store; %s does not".formatted(item)));
+        }
+        var shelf = shelves.lock(at, item);
+        var held = jdbc.sql("""
+                select o.number, k.line_no, k.reserved, k.requested_on, k.clearing from stock_claim k join sales_order o on o.id = k.order_id
+                where k.item_id = ? and k.site_id = ? and k.reserved > 0""").params(ids.item(item), ids.site(at)).query((r, n) -> {
+            var line = new LineRef(r.getString(1), r.getInt(2));
+            var quantity = new Quantity(r.getBigDecimal(3));
+            return new Correcting.Held(line, quantity, new Claim(line, quantity, r.getObject(4, LocalDate.class), r.getLong(5)));
+        }).list();
+        locks.orders(held.stream().map(one -> one.orderLine().number()).toList());
+        var number = numbers.next(DocumentKind.STOCK_CORRECTION);
+        writer.write(context, RefusedException.unless(Correcting.count(number, shelf, counted, unitCost, held, context.reason())));
+        return number;
+    }
+
+    /** Hands what is reserved for one order over to another. */
+    public void handOver(CommandContext context, LineRef from, LineRef to, long version, Quantity quantity) {
+        var first = chains.chain(from.number());
+        if (first.order().hasLine(from.line())) {
+            var line = first.order().line(from.line());
+            shelves.lock(first.order().siteOf(line), line.item());
+        }
+        locks.orders(List.of(from.number(), to.number()));
+        var handed = RefusedException.unless(Reserving.handOver(chains.chain(from.number()), from.line(), chains.chain(to.number()), to.line(), quantity,
+                context.reason()));
+        orders.requireVersion(to.number(), version);
+        writer.write(context, List.of(handed));
+    }
+
     /** Stages what was asked for of an order, or all that is reserved. */
     public String stage(CommandContext context, String order, long version, List<Pick> picks) {
         locks.orders(List.of(order));
@@ -83,6 +128,82 @@ public class GoodsService {
         orders.requireVersion(order, version);
         writer.write(context, List.of(staged));
         return staged.dispatch().number();
+    }
+
+    /** What is to happen to an order that is short when it is staged with many others. */
+    public enum Short {
+        /** What is reserved goes, the rest waits. */
+        SHIP_RESERVED,
+        /** The order waits until all of it is there. */
+        ONLY_COMPLETE,
+        /** What is reserved goes, and the rest is given up. */
+        DROP_REST
+    }
+
+    /** Stages an order as one of many. */
+    String stage(CommandContext context, String order, long version, Short choice) {
+        locks.customerAndOrder(order);
+        var chain = chains.chain(order);
+        var waiting = chain.flows().stream().filter(flow -> flow.waiting().isPositive()).toList();
+        if (!waiting.isEmpty() && choice == Short.ONLY_COMPLETE) {
+            throw new RefusedException(new GoodsRefusal.NotReserved(order, waiting.get(0).line().no(), waiting.get(0).toShip(), waiting.get(0).reserved()));
+        }
+        var drops = !waiting.isEmpty() && choice == Short.DROP_REST;
+        if (drops && !context.person().decides()) {
+            throw new RefusedException(new CommonRefusal.NotAuthorised("give up what is short", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
+        }
+        var number = stage(context, order, version, List.of());
+        if (drops) {
+            var lines = waiting.stream().map(flow -> new Cancellation.Line(flow.line().no(), flow.waiting())).toList();
+            writer.write(context, List.of(new Effect.QuantityCancelled(new Cancellation(numbers.next(DocumentKind.CANCELLATION), order, context.date(),
+                    context.reason().isBlank() ? "short when it was staged, dropped" : context.reason(), lines))));
+        }
+        return number;
+    }
+
+    /** Has a note booked with a carrier; where that gives no answer, the note says so and can be booked again. */
+    void book(CommandContext context, String number, long version, String carrier) {
+        locks.orders(List.of(orderOf(number)));
+        requireVersion(number, version);
+        var reference = desk.book(carrier, number);
+        jdbc.sql("update dispatch set carrier = ?, carrier_reference = ?, carrier_failure = ? where number = ?").param(carrier).param(reference.orElse(null))
+                .param(reference.isPresent() ? null : "The desk of %s gave no answer in %d tries.".formatted(carrier, CarrierDesk.TRIES)).param(number).update();
+    }
+
+    /** An item that falls under its minimum when a note leaves. */
+    public record Falls(String item, BigDecimal left, BigDecimal minimum) {
+    }
+
+    /** Which items the departure of a staged note brings under their minimum. Told before it leaves; it stops nothing. */
+    @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
+    public List<Falls> falls(String number) {
+        return jdbc.sql("""
+                select i.code, h.on_hand - t.quantity, i.min_stock from (select d.site_id, l.item_id, sum(l.quantity) as quantity from dispatch d
+                    join dispatch_line l on l.dispatch_id = d.id where d.number = ? and d.state = 'STAGED' group by d.site_id, l.item_id) t
+                join item i on i.id = t.item_id join shelf h on h.item_id = t.item_id and h.site_id = t.site_id
+                where i.min_stock > 0 and h.on_hand - t.quantity < i.min_stock order by i.code""").param(number)
+                .query((r, n) -> new Falls(r.getString(1), new Quantity(r.getBigDecimal(2)).value(), new Quantity(r.getBigDecimal(3)).value())).list();
+    }
+
+    /** Stages all that is reserved of an order at one store; nothing where nothing is. */
+    public Optional<String> stageIfAny(CommandContext context, String order) {
+        var chain = chains.chain(order);
+        return chain.flows().stream().noneMatch(flow -> flow.reserved().isPositive()) ? Optional.empty()
+                : Optional.of(stage(context, order, orders.view(order).version(), List.of()));
+    }
+
+    /** Sends off a note that this very command has staged. */
+    public void departStaged(CommandContext context, String number) {
+        depart(context, number, jdbc.sql("select version from dispatch where number = ?").param(number).query(Long.class).single());
+    }
+
+    /** Refuses where something of an order was not in store and has stayed. */
+    public void requireAllGone(String order) {
+        for (var flow : chains.chain(order).flows()) {
+            if (flow.toShip().isPositive()) {
+                throw new RefusedException(new GoodsRefusal.NotReserved(order, flow.line().no(), flow.ordered(), flow.dispatched()));
+            }
+        }
     }
 
     public void voidStaged(CommandContext context, String number, long version) {

@@ -142,6 +142,25 @@ class GoodsSink implements EffectSink {
             return null;
         }
 
+        @Override
+        public Void handedOver(Effect.HandedOver effect) {
+            claim(effect.from(), effect.quantity().negated());
+            claim(effect.to(), effect.quantity());
+            return null;
+        }
+
+        @Override
+        public Void stockCorrected(Effect.StockCorrected effect) {
+            var shelf = shelves.lock(effect.site(), effect.item());
+            shelves.change(effect.site(), effect.item(), before -> before.correct(effect.quantity(), effect.value()));
+            move(effect.site(), effect.item(), effect.quantity(), effect.value(), DocumentKind.STOCK_CORRECTION, effect.correction(), context.date());
+            jdbc.sql("""
+                    insert into stock_correction (number, item_id, site_id, counted, quantity, stock_value, corrected_on, reason)
+                    values (?, ?, ?, ?, ?, ?, ?, ?)""").params(effect.correction(), ids.item(effect.item()), ids.site(effect.site()),
+                    shelf.onHand().plus(effect.quantity()).value(), effect.quantity().value(), effect.value().amount(), context.date(), context.reason()).update();
+            return null;
+        }
+
         private void claim(LineRef line, Quantity reserved) {
             jdbc.sql("update stock_claim set reserved = reserved + ? where order_id = ? and line_no = ?")
                     .params(reserved.value(), ids.order(line.number()), line.line()).update();
@@ -169,6 +188,9 @@ class GoodsSink implements EffectSink {
         for (var effect : batch) {
             if (effect instanceof Effect.StockReceived received) {
                 concerned.add(new Place(received.item(), received.site()));
+            }
+            if (effect instanceof Effect.StockCorrected corrected) {
+                concerned.add(new Place(corrected.item(), corrected.site()));
             }
             if (!(effect instanceof Effect.Reserved)) {
                 var clears = effect instanceof Effect.OrderChanged || effect instanceof Effect.StateChanged changed && changed.to() == OrderState.CLEARED;

@@ -42,12 +42,16 @@ class JournalEntryEntity {
     @Column(name = "previous_hash")
     String previousHash;
     String hash;
+    /** The number of the entry that this one undoes. */
+    String mirrors;
+    /** Why it was made by hand. */
+    String remark = "";
     @ElementCollection
     @CollectionTable(name = "journal_line", joinColumns = @JoinColumn(name = "entry_id"))
     List<Line> lines = new ArrayList<>();
 
     @Embeddable
     record Line(@Column(name = "line_no") int lineNo, String role, String account, BigDecimal amount,
-            @Column(name = "entry_date") LocalDate entryDate) {
+            @Column(name = "entry_date") LocalDate entryDate, String explained) {
     }
 }

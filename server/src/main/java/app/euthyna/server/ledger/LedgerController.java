@@ -1,8 +1,10 @@
 package app.euthyna.server.ledger;
 
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Money;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -29,11 +31,31 @@ class LedgerController {
         this.company = company;
     }
 
-    record EntryLineView(String role, String account, String accountName, BigDecimal debit, BigDecimal credit) {
+    /**
+     * An amount on an account.
+     *
+     * @param explained how it came by the account; empty for entries by hand and mirrors
+     */
+    record EntryLineView(String role, String account, String accountName, BigDecimal debit, BigDecimal credit, List<LedgerSink.Explanation> explained) {
     }
 
+    /**
+     * An entry.
+     *
+     * @param mirrors the entry that it undoes; null for most
+     * @param mirroredBy the entry that undoes it; null for most
+     */
     record EntryView(String number, LocalDate date, String event, String documentKind, String documentNumber, String customerName,
-            String postedBy, String hash, List<EntryLineView> lines) {
+            String postedBy, String hash, String previousHash, String mirrors, String mirroredBy, String remark, List<EntryLineView> lines) {
+    }
+
+    /** A line of an account's sheet with the balance behind it. */
+    record SheetLineView(String entry, LocalDate date, String event, String documentKind, String documentNumber, String customerName, BigDecimal debit, BigDecimal credit,
+            BigDecimal balance) {
+    }
+
+    /** An account's movements between two dates, with the balance before the first of the page. */
+    record AccountSheetView(String account, String name, LocalDate from, LocalDate to, BigDecimal opening, List<SheetLineView> rows, String next) {
     }
 
     record EntryPage(List<EntryView> rows, String next) {
@@ -86,29 +108,69 @@ class LedgerController {
     }
 
     private EntryPage page(String where, List<Object> parameters) {
-        var rows = jdbc.sql("select e.id, e.number, e.entry_date, e.event, e.document_kind, e.document_number, c.name, e.posted_by, e.hash "
+        var rows = jdbc.sql("select e.id, e.number, e.entry_date, e.event, e.document_kind, e.document_number, c.name, e.posted_by, e.hash, e.previous_hash, e.mirrors, "
+                + "(select m.number from journal_entry m where m.mirrors = e.number), e.remark "
                 + "from journal_entry e left join customer c on c.id = e.customer_id where " + where
                 + " order by e.id desc fetch first 101 rows only").params(parameters)
                 .query((r, n) -> new Keyed(r.getLong(1), new EntryView(r.getString(2), r.getObject(3, LocalDate.class), r.getString(4),
-                        r.getString(5), r.getString(6), r.getString(7), r.getString(8), r.getString(9), List.of()))).list();
+                        r.getString(5), r.getString(6), r.getString(7), r.getString(8), r.getString(9), r.getString(10), r.getString(11), r.getString(12),
+                        r.getString(13), List.of()))).list();
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
         if (page.rows().isEmpty()) {
             return new EntryPage(List.of(), null);
         }
         var lines = jdbc.sql("""
-                select l.entry_id, l.role, l.account, a.name, l.amount from journal_line l join account a on a.code = l.account
+                select l.entry_id, l.role, l.account, a.name, l.amount, l.explained from journal_line l join account a on a.code = l.account
                 where l.entry_id in (:ids) order by l.entry_id, l.line_no""").param("ids", page.rows().stream().map(Keyed::id).toList())
-                .query((r, n) -> new KeyedLine(r.getLong(1), line(r.getString(2), r.getString(3), r.getString(4), r.getBigDecimal(5))))
+                .query((r, n) -> new KeyedLine(r.getLong(1), line(r.getString(2), r.getString(3), r.getString(4), r.getBigDecimal(5),
+                        r.getString(6))))
                 .list().stream().collect(Collectors.groupingBy(KeyedLine::entry));
         return new EntryPage(page.rows().stream().map(k -> new EntryView(k.row().number(), k.row().date(), k.row().event(),
-                k.row().documentKind(), k.row().documentNumber(), k.row().customerName(), k.row().postedBy(), k.row().hash(),
-                lines.get(k.id()).stream().map(KeyedLine::line).toList())).toList(), page.next());
+                k.row().documentKind(), k.row().documentNumber(), k.row().customerName(), k.row().postedBy(), k.row().hash(), k.row().previousHash(),
+                k.row().mirrors(), k.row().mirroredBy(), k.row().remark(), lines.get(k.id()).stream().map(KeyedLine::line).toList())).toList(), page.next());
     }
 
-    private EntryLineView line(String role, String account, String name, BigDecimal amount) {
+    private EntryLineView line(String role, String account, String name, BigDecimal amount, String explained) {
         var money = company.money(amount);
         var zero = money.minus(money);
-        return new EntryLineView(role, account, name, money.max(zero).amount(), money.negated().max(zero).amount());
+        return new EntryLineView(role, account, name, money.max(zero).amount(), money.negated().max(zero).amount(),
+                List.of(Records.read(explained, LedgerSink.Explanation[].class, new LedgerSink.Explanation[0])));
+    }
+
+    /** An account's movements between two dates, oldest first, each with the balance behind it. */
+    @GetMapping("/accounts/{account}/sheet")
+    AccountSheetView sheet(@PathVariable String account, @RequestParam LocalDate from, @RequestParam LocalDate to, @RequestParam(required = false) String after) {
+        var name = jdbc.sql("select name from account where code = ?").param(account).query(String.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("account", account)));
+        var key = after == null ? null : Pages.key(after);
+        var opening = company.money(key == null ? jdbc.sql("select coalesce(sum(amount), 0) from journal_line where account = ? and entry_date < ?").params(account, from)
+                .query(BigDecimal.class).single() : key.figure(2));
+        record Row(long id, String entry, LocalDate date, String event, String kind, String number, String customer, BigDecimal amount) {
+        }
+        var found = jdbc.sql("""
+                select l.id, e.number, l.entry_date, e.event, e.document_kind, e.document_number, c.name, l.amount from journal_line l
+                join journal_entry e on e.id = l.entry_id left join customer c on c.id = e.customer_id
+                where l.account = ? and l.entry_date >= ? and l.entry_date <= ? and (l.entry_date > ? or l.entry_date = ? and l.id > ?)
+                order by l.account, l.entry_date, l.id fetch first 101 rows only""")
+                .params(account, from, to, key == null ? from.minusDays(1) : key.date(0), key == null ? from.minusDays(1) : key.date(0), key == null ? 0 : key.number(1))
+                .query((r, n) -> new Row(r.getLong(1), r.getString(2), r.getObject(3, LocalDate.class), r.getString(4), r.getString(5), r.getString(6), r.getString(7),
+                        r.getBigDecimal(8))).list();
+        var rows = new ArrayList<SheetLineView>();
+        var balances = new ArrayList<Money>();
+        var balance = opening;
+        for (var row : found) {
+            var amount = company.money(row.amount());
+            var zero = amount.minus(amount);
+            balance = balance.plus(amount);
+            balances.add(balance);
+            rows.add(new SheetLineView(row.entry(), row.date(), row.event(), row.kind(), row.number(), row.customer(), amount.max(zero).amount(),
+                    amount.negated().max(zero).amount(), balance.amount()));
+        }
+        var page = Pages.of(rows, last -> {
+            var at = Pages.SIZE - 1;
+            return List.of(found.get(at).date().toString(), String.valueOf(found.get(at).id()), balances.get(at).amount().toPlainString());
+        });
+        return new AccountSheetView(account, name, from, to, opening.amount(), page.rows(), page.next());
     }
 
     private record Keyed(long id, EntryView row) {

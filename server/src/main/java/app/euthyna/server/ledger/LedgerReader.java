@@ -9,6 +9,7 @@ import app.euthyna.server.platform.Company;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -51,6 +52,16 @@ public class LedgerReader {
                         new DocumentRef(DocumentKind.valueOf(r.getString(5)), r.getString(6)), r.getString(7) == null ? "" : r.getString(7),
                         lines.get(r.getLong(1))))).list();
         return found;
+    }
+
+    /** The entry that each mirroring entry of documents undoes, by number. */
+    public Map<String, String> mirrors(Collection<DocumentRef> documents) {
+        var mirrors = new HashMap<String, String>();
+        documents.stream().collect(Collectors.groupingBy(DocumentRef::kind, Collectors.mapping(DocumentRef::number, Collectors.toSet())))
+                .forEach((kind, numbers) -> jdbc.sql("""
+                        select number, mirrors from journal_entry where document_kind = :kind and document_number in (:numbers) and mirrors is not null""")
+                        .param("kind", kind.name()).param("numbers", numbers).query((r, n) -> mirrors.put(r.getString(1), r.getString(2))).list());
+        return mirrors;
     }
 
     public Map<String, String> accountNames() {

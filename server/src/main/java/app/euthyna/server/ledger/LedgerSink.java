@@ -1,19 +1,27 @@
 package app.euthyna.server.ledger;
 
 import app.euthyna.core.flow.Effect;
-import app.euthyna.core.ledger.AccountRole;
 import app.euthyna.core.ledger.Entry;
+import app.euthyna.core.ledger.EntryLine;
+import app.euthyna.core.ledger.ManualPosting;
+import app.euthyna.core.ledger.Periods;
 import app.euthyna.core.ledger.PostingMap;
 import app.euthyna.core.ledger.Postings;
 import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Figures;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.persistence.EntityManager;
+import java.math.BigDecimal;
 import java.time.Clock;
-import java.util.Locale;
+import java.util.HashSet;
+import java.util.List;
+import java.util.function.Function;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -28,8 +36,12 @@ public class LedgerSink implements EffectSink {
     private final MasterData masterData;
     private final Ids ids;
     private final Clock clock;
+    private final Accounts accounts;
+    private final LedgerReader reader;
 
-    LedgerSink(EntityManager entities, JdbcClient jdbc, MasterData masterData, Ids ids, Clock clock) {
+    LedgerSink(EntityManager entities, JdbcClient jdbc, MasterData masterData, Ids ids, Clock clock, Accounts accounts, LedgerReader reader) {
+        this.accounts = accounts;
+        this.reader = reader;
         this.entities = entities;
         this.jdbc = jdbc;
         this.masterData = masterData;
@@ -39,22 +51,51 @@ public class LedgerSink implements EffectSink {
 
     @Override
     public void store(CommandContext context, Effect effect) {
-        postings().of(effect).ifPresent(proposal -> {
-            var lines = RefusedException.unless(map().map(proposal.posting()));
-            var head = jdbc.sql("select last_number, last_hash from ledger_head where id = 1 for update").query(Head.class).single();
-            var number = head.lastNumber() + 1;
-            var entry = new Entry(DocumentKind.ENTRY.prefix() + number, context.date(), proposal.posting().event(), proposal.document(),
-                    proposal.customer(), lines);
-            var hash = entry.hash(head.lastHash());
-            persist(context, entry, head.lastHash(), hash);
-            jdbc.sql("update ledger_head set last_number = ?, last_hash = ? where id = 1").params(number, hash).update();
+        if (effect instanceof Effect.PaymentReversed reversed) {
+            mirror(context, new DocumentRef(DocumentKind.PAYMENT, reversed.payment()));
+        } else if (effect instanceof Effect.ManuallyPosted manual) {
+            var roles = accounts.roles();
+            var lines = manual.lines().stream().map(line -> new EntryLine(ManualPosting.role(roles.get(line.account())), line.account(), line.amount())).toList();
+            post(context, number -> new Entry(number, context.date(), "by hand", new DocumentRef(DocumentKind.MANUAL_ENTRY, manual.number()), "", lines),
+                    List.of(), null, context.reason());
+        } else {
+            postings().of(effect).ifPresent(proposal -> {
+                var mapped = RefusedException.unless(accounts.map().map(proposal.posting()));
+                post(context, number -> new Entry(number, context.date(), proposal.posting().event(), proposal.document(), proposal.customer(), mapped.lines()),
+                        mapped.uses(), null, "");
+            });
+        }
+    }
+
+    /** Undoes all entries of a document that are not undone yet, in the order in which they were posted. */
+    private void mirror(CommandContext context, DocumentRef document) {
+        var undone = new HashSet<>(reader.mirrors(List.of(document)).values());
+        var mirrors = reader.mirrors(List.of(document)).keySet();
+        for (var entry : reader.entries(List.of(document))) {
+            if (!undone.contains(entry.number()) && !mirrors.contains(entry.number())) {
+                var later = context.date().isAfter(entry.date()) ? "undoes %s of %s".formatted(entry.number(), Figures.day(entry.date())) : "";
+                post(context, number -> entry.mirror(number, context.date()), List.of(), entry.number(), later);
+            }
+        }
+    }
+
+    /** The head of the ledger is locked before the period is looked at, as it is by whoever closes one. */
+    private void post(CommandContext context, Function<String, Entry> made, List<PostingMap.Use> uses, String mirrors, String remark) {
+        var head = jdbc.sql("select last_number, last_hash from ledger_head where id = 1 for update").query(Head.class).single();
+        Periods.refusal(context.date(), accounts.closedThrough()).ifPresent(refusal -> {
+            throw new RefusedException(refusal);
         });
+        var number = head.lastNumber() + 1;
+        var entry = made.apply(DocumentKind.ENTRY.prefix() + number);
+        var hash = entry.hash(head.lastHash());
+        persist(context, entry, head.lastHash(), hash, uses, mirrors, remark);
+        jdbc.sql("update ledger_head set last_number = ?, last_hash = ? where id = 1").params(number, hash).update();
     }
 
     record Head(long lastNumber, String lastHash) {
     }
 
-    private void persist(CommandContext context, Entry entry, String previous, String hash) {
+    private void persist(CommandContext context, Entry entry, String previous, String hash, List<PostingMap.Use> uses, String mirrors, String remark) {
         var stored = new JournalEntryEntity();
         stored.number = entry.number();
         stored.entryDate = entry.date();
@@ -66,22 +107,27 @@ public class LedgerSink implements EffectSink {
         stored.postedBy = context.person().username();
         stored.previousHash = previous;
         stored.hash = hash;
+        stored.mirrors = mirrors;
+        stored.remark = remark;
         for (var line : entry.lines()) {
             stored.lines.add(new JournalEntryEntity.Line(stored.lines.size() + 1, line.role().code(), line.account(),
-                    line.amount().amount(), entry.date()));
+                    line.amount().amount(), entry.date(), Records.write(uses.stream().filter(use -> use.role() == line.role() && use.account().equals(line.account()))
+                            .map(use -> new Explanation(use.asked(), use.row(), use.amount().amount())).toList())));
         }
         entities.persist(stored);
     }
 
-    /** What effects post, with the classes of this company's items and customers. */
-    public Postings postings() {
-        return new Postings(item -> masterData.item(item).itemClass(), customer -> masterData.customer(customer).customerClass());
+    /** How an amount of a line came by its account: what the map could look at, and the row that was the most specific then. */
+    public record Explanation(String asked, String row, BigDecimal amount) {
     }
 
-    /** The posting map as it stands. */
-    public PostingMap map() {
-        return new PostingMap(jdbc.sql("select role, customer_class, item_class, site, vat, account from posting_rule order by id")
-                .query((r, n) -> new PostingMap.Row(AccountRole.valueOf(r.getString(1).toUpperCase(Locale.ROOT)), r.getString(2),
-                        r.getString(3), r.getString(4), r.getString(5), r.getString(6))).list());
+    /** What an effect would post, with the accounts of today. */
+    public List<EntryLine> lines(Effect effect) {
+        return postings().of(effect).map(proposal -> RefusedException.unless(accounts.map().map(proposal.posting())).lines()).orElse(List.of());
+    }
+
+    /** What effects post, with the classes of this company's items and customers. */
+    private Postings postings() {
+        return new Postings(item -> masterData.item(item).itemClass(), customer -> masterData.customer(customer).customerClass());
     }
 }

@@ -42,6 +42,15 @@ class CustomerEntity {
     @Column(name = "vat_treatment")
     VatTreatment vatTreatment;
     String region;
+    /** Of an order's gross, asked for ahead. */
+    @Column(name = "deposit_percent")
+    BigDecimal depositPercent = BigDecimal.ZERO;
+    String street = "";
+    String postcode = "";
+    String country = "";
+    @Column(name = "vat_id")
+    String vatId = "";
+    String email = "";
     /** Unless it has its own, the house's PO policy holds. */
     @Column(name = "po_own")
     boolean poOwn;

@@ -177,6 +177,28 @@ public class MasterData {
         change(context, code, version, entity -> policy(entity, own));
     }
 
+    /** Keeps what stands on paper for a customer. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void setOnPaper(CommandContext context, String code, long version, OnPaper given) {
+        change(context, code, version, entity -> onPaper(entity, given));
+    }
+
+    /** Keeps it for a customer that this very command has added. */
+    public void onPaper(String code, OnPaper given) {
+        onPaper(entities.createQuery("select c from CustomerEntity c where c.code = :code", CustomerEntity.class).setParameter("code", code).getSingleResult(), given);
+        entities.flush();
+    }
+
+    private static void onPaper(CustomerEntity entity, OnPaper given) {
+        entity.street = given.street();
+        entity.postcode = given.postcode();
+        entity.town = given.town().isBlank() ? entity.town : given.town();
+        entity.country = given.country();
+        entity.vatId = given.vatId();
+        entity.email = given.email();
+        entity.depositPercent = given.depositPercent();
+    }
+
     /** Keeps the numbers of a customer's licences by class; orders that it concerns are checked again. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void setLicences(CommandContext context, String code, long version, Map<String, String> licences) {

@@ -15,9 +15,11 @@ import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
+import jakarta.validation.constraints.Email;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
@@ -62,7 +64,8 @@ class MasterDataController {
 
     record NewCustomer(@NotBlank @Size(max = 40) String code, @NotBlank @Size(max = 200) String name, @Size(max = 120) String town,
             String customerClass, @Size(max = 60) String region, @PositiveOrZero BigDecimal creditLimit, @PositiveOrZero @Max(3650) Integer termsDays, VatTreatment vatTreatment,
-            PoRules po, List<@Valid Licence> licences, @Valid OverdueRule overdue, @Size(max = 500) String blocked) {
+            PoRules po, List<@Valid Licence> licences, @Valid OverdueRule overdue, @Size(max = 500) String blocked,
+            @PositiveOrZero @Max(100) BigDecimal depositPercent, @Valid Address address) {
     }
 
     /** Invoices hold orders when they are more than so many days past due, with more than an amount open. */
@@ -116,6 +119,7 @@ class MasterDataController {
                     or(request.termsDays(), 30), or(request.vatTreatment(), VatTreatment.DOMESTIC), rules, own, overdue,
                     or(request.licences(), List.<Licence>of()).stream().collect(Collectors.toMap(Licence::licenceClass, Licence::number)));
             masterData.add(customer);
+            masterData.onPaper(customer.code(), or(request.address(), Address.NONE).with(request.depositPercent()));
             return new CodeView(customer.code());
         });
     }
@@ -145,6 +149,46 @@ class MasterDataController {
             masterData.setPolicy(context.on(request.date()), code, request.version(), policy(request.own()));
             return customer(code);
         });
+    }
+
+    /**
+     * What stands on paper for a customer.
+     *
+     * @param country by its two letters (ISO 3166)
+     */
+    record Address(@Size(max = 200) String street, @Size(max = 20) String postcode, @Size(max = 120) String town,
+            @Pattern(regexp = "|[A-Z]{2}", message = "a country by its two letters, such as IE") String country, @Size(max = 40) String vatId,
+            @Size(max = 200) @Email String email) {
+        static final Address NONE = new Address("", "", "", "", "", "");
+
+        OnPaper with(BigDecimal depositPercent) {
+            return new OnPaper(or(street, "").strip(), or(postcode, "").strip(), or(town, "").strip(), or(country, ""), or(vatId, "").strip(), or(email, "").strip(),
+                    or(depositPercent, BigDecimal.ZERO));
+        }
+    }
+
+    /** Address of a customer, and the share of an order that is asked for ahead, in per cent. */
+    record WrittenAddress(@NotNull Long version, @NotNull @Valid Address address, @PositiveOrZero @Max(100) BigDecimal depositPercent) {
+    }
+
+    record AddressView(String code, String name, String street, String postcode, String town, String country, String vatId, String email, BigDecimal depositPercent) {
+    }
+
+    @May.KeepMasterData
+    @PutMapping("/customers/{code}/address")
+    AddressView setAddress(@PathVariable String code, @Valid @RequestBody WrittenAddress request, HttpServletRequest http) {
+        return commands.run(http, request, AddressView.class, context -> {
+            masterData.setOnPaper(context, code, request.version(), request.address().with(request.depositPercent()));
+            return address(code);
+        });
+    }
+
+    @GetMapping("/customers/{code}/address")
+    AddressView address(@PathVariable String code) {
+        return jdbc.sql("select code, name, street, postcode, town, country, vat_id, email, deposit_percent from customer where code = ?").param(code)
+                .query((r, n) -> new AddressView(r.getString(1), r.getString(2), r.getString(3), r.getString(4), r.getString(5), r.getString(6), r.getString(7),
+                        r.getString(8), r.getBigDecimal(9).stripTrailingZeros())).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)));
     }
 
     /** All licences that a customer gave. */

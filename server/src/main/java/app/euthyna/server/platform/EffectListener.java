@@ -74,4 +74,59 @@ public abstract class EffectListener implements Effect.Visitor<Void> {
     public Void customerChanged(Effect.CustomerChanged effect) {
         return null;
     }
+
+    @Override
+    public Void handedOver(Effect.HandedOver effect) {
+        return null;
+    }
+
+    @Override
+    public Void stockCorrected(Effect.StockCorrected effect) {
+        return null;
+    }
+
+    @Override
+    public Void depositReceived(Effect.DepositReceived effect) {
+        return null;
+    }
+
+    @Override
+    public Void depositApplied(Effect.DepositApplied effect) {
+        return null;
+    }
+
+    @Override
+    public Void depositTakenOff(Effect.DepositTakenOff effect) {
+        return null;
+    }
+
+    @Override
+    public Void depositMoved(Effect.DepositMoved effect) {
+        return null;
+    }
+
+    @Override
+    public Void depositCredited(Effect.DepositCredited effect) {
+        return null;
+    }
+
+    @Override
+    public Void settlementTakenOff(Effect.SettlementTakenOff effect) {
+        return null;
+    }
+
+    @Override
+    public Void paymentReversed(Effect.PaymentReversed effect) {
+        return null;
+    }
+
+    @Override
+    public Void refunded(Effect.Refunded effect) {
+        return null;
+    }
+
+    @Override
+    public Void manuallyPosted(Effect.ManuallyPosted effect) {
+        return null;
+    }
 }

@@ -5,7 +5,9 @@ import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
 import java.sql.Timestamp;
 import java.time.Clock;
+import java.util.List;
 import java.util.Locale;
+import java.util.stream.Collectors;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -78,7 +80,7 @@ public class History implements EffectSink {
         }
 
         private String sentence(Effect.StateChanged effect) {
-            var why = context.reason().isBlank() ? "" : ": " + context.reason();
+            var why = why();
             return switch (effect.to()) {
                 case HELD -> "held";
                 case CLEARED -> effect.from() == OrderState.HELD ? "cleared" + why : "cleared";
@@ -126,6 +128,88 @@ public class History implements EffectSink {
         public Void creditAllocated(Effect.CreditAllocated effect) {
             add(context, null, DocumentKind.PAYMENT, effect.payment(), "credit-allocated", null, "customer credit allocated");
             return null;
+        }
+
+        @Override
+        public Void settlementTakenOff(Effect.SettlementTakenOff effect) {
+            add(context, null, DocumentKind.PAYMENT, effect.payment(), "taken-off", null, "taken off the invoice" + why());
+            return null;
+        }
+
+        @Override
+        public Void paymentReversed(Effect.PaymentReversed effect) {
+            add(context, null, DocumentKind.PAYMENT, effect.payment(), "reversed", null, "reversed" + why());
+            return null;
+        }
+
+        @Override
+        public Void depositReceived(Effect.DepositReceived effect) {
+            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "received", null, "deposit of %s received".formatted(effect.amount()));
+            return null;
+        }
+
+        @Override
+        public Void depositApplied(Effect.DepositApplied effect) {
+            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "applied", null, "deposit set against " + invoices(effect.settlements()));
+            return null;
+        }
+
+        @Override
+        public Void depositTakenOff(Effect.DepositTakenOff effect) {
+            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "taken-off", null, "deposit taken off " + invoices(effect.settlements()) + why());
+            return null;
+        }
+
+        @Override
+        public Void depositMoved(Effect.DepositMoved effect) {
+            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "moved", null, "%s of the deposit moved to order %s".formatted(effect.amount(),
+                    effect.toOrder()) + why());
+            add(context, effect.toOrder(), DocumentKind.DEPOSIT, effect.toDeposit(), "received", null, "deposit of %s moved here from order %s"
+                    .formatted(effect.amount(), effect.order()));
+            return null;
+        }
+
+        @Override
+        public Void depositCredited(Effect.DepositCredited effect) {
+            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "credited", null, "%s of the deposit turned into customer credit"
+                    .formatted(effect.amount()) + why());
+            return null;
+        }
+
+        @Override
+        public Void refunded(Effect.Refunded effect) {
+            add(context, effect.order().isEmpty() ? null : effect.order(), DocumentKind.REFUND, effect.refund(), "refunded", null, "%s of %s given back"
+                    .formatted(effect.amount(), effect.source()) + why());
+            return null;
+        }
+
+        @Override
+        public Void handedOver(Effect.HandedOver effect) {
+            note(context, effect.from().number(), "handed-over", "%s of item %s, held for line %d, handed over to order %s".formatted(effect.quantity(), effect.item(),
+                    effect.from().line(), effect.to().number()) + why());
+            note(context, effect.to().number(), "handed-over", "%s of item %s taken over for line %d from order %s".formatted(effect.quantity(), effect.item(),
+                    effect.to().line(), effect.from().number()) + why());
+            return null;
+        }
+
+        @Override
+        public Void stockCorrected(Effect.StockCorrected effect) {
+            add(context, null, DocumentKind.STOCK_CORRECTION, effect.correction(), "corrected", null, "count corrected" + why());
+            return null;
+        }
+
+        @Override
+        public Void manuallyPosted(Effect.ManuallyPosted effect) {
+            add(context, null, DocumentKind.MANUAL_ENTRY, effect.number(), "posted", null, "posted by hand" + why());
+            return null;
+        }
+
+        private String why() {
+            return context.reason().isBlank() ? "" : ": " + context.reason();
+        }
+
+        private String invoices(List<Effect.Settlement> settlements) {
+            return "invoice " + settlements.stream().map(Effect.Settlement::invoice).collect(Collectors.joining(", "));
         }
 
         @Override

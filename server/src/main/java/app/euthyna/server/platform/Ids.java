@@ -42,6 +42,10 @@ public class Ids {
         return one("select id from invoice where number = ?", "invoice", number);
     }
 
+    public long deposit(String number) {
+        return one("select id from deposit where number = ?", "deposit", number);
+    }
+
     public long payment(String number) {
         return one("select id from payment where number = ?", "payment", number);
     }

@@ -54,6 +54,13 @@ public final class May {
     public @interface KeepMasterData {
     }
 
+    /** Close periods, post by hand, keep accounts and the posting map. */
+    @Target(ElementType.METHOD)
+    @Retention(RetentionPolicy.RUNTIME)
+    @PreAuthorize("hasRole('LEAD')")
+    public @interface KeepBooks {
+    }
+
     /** Run the proof over everything. */
     @Target(ElementType.METHOD)
     @Retention(RetentionPolicy.RUNTIME)

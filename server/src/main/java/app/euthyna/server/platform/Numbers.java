@@ -3,8 +3,9 @@ package app.euthyna.server.platform;
 import app.euthyna.core.shared.DocumentKind;
 import jakarta.persistence.EntityManagerFactory;
 import java.time.LocalDate;
-import java.util.EnumMap;
-import java.util.Map;
+import java.util.EnumSet;
+import java.util.Locale;
+import java.util.Set;
 import org.hibernate.dialect.sequence.SequenceSupport;
 import org.hibernate.engine.spi.SessionFactoryImplementor;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -20,10 +21,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional(propagation = Propagation.MANDATORY)
 public class Numbers {
 
-    private static final Map<DocumentKind, String> SEQUENCES = new EnumMap<>(Map.of(DocumentKind.ORDER, "order_number",
-            DocumentKind.CANCELLATION, "cancellation_number", DocumentKind.DISPATCH, "dispatch_number", DocumentKind.PAYMENT,
-            "payment_number", DocumentKind.STOCK_RECEIPT, "stock_receipt_number", DocumentKind.QUOTE, "quote_number",
-            DocumentKind.BLANKET_ORDER, "blanket_order_number", DocumentKind.RECURRING_ORDER, "recurring_order_number"));
+    private static final Set<DocumentKind> FROM_SEQUENCES = EnumSet.complementOf(EnumSet.of(DocumentKind.INVOICE, DocumentKind.ENTRY));
 
     private final JdbcClient jdbc;
     private final SequenceSupport sequences;
@@ -35,7 +33,10 @@ public class Numbers {
 
     /** The next number of a series that may have gaps. */
     public String next(DocumentKind kind) {
-        var next = jdbc.sql(sequences.getSequenceNextValString(SEQUENCES.get(kind))).query(Long.class).single();
+        if (!FROM_SEQUENCES.contains(kind)) {
+            throw new IllegalArgumentException(kind + " is numbered without a gap");
+        }
+        var next = jdbc.sql(sequences.getSequenceNextValString(kind.name().toLowerCase(Locale.ROOT) + "_number")).query(Long.class).single();
         return kind.prefix() + next;
     }
 

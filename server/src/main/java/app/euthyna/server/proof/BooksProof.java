@@ -1,10 +1,14 @@
 package app.euthyna.server.proof;
 
+import app.euthyna.core.check.Severity;
 import app.euthyna.core.proof.Statement;
 import app.euthyna.core.proof.Statement.Failure;
 import app.euthyna.core.proof.Statement.Result;
+import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.platform.Company;
 import java.math.BigDecimal;
+import java.sql.ResultSet;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -19,8 +23,10 @@ class BooksProof {
 
     private final JdbcClient jdbc;
     private final Company company;
+    private final HouseRulesStore rules;
 
-    BooksProof(JdbcClient jdbc, Company company) {
+    BooksProof(JdbcClient jdbc, Company company, HouseRulesStore rules) {
+        this.rules = rules;
         this.jdbc = jdbc;
         this.company = company;
     }
@@ -28,7 +34,8 @@ class BooksProof {
     List<Result> run() {
         var results = new ArrayList<>(List.of(entriesBalance(), totalsFollow()));
         results.addAll(lines());
-        results.addAll(List.of(receivables(), inventory(), goodsOut(), customerCredit(), wasCleared()));
+        results.addAll(List.of(receivables(), inventory(), goodsOut(), depositsAndCredit(), deferredRevenue(), outputVat(), mirrors(), numbers(), wasCleared(), periods(),
+                hashChain(), poOnce()));
         return results;
     }
 
@@ -70,19 +77,34 @@ class BooksProof {
                              where x.root_order_id = l.order_id and x.order_line_no = l.line_no and d.state = 'DEPARTED'), 0) as dispatched,
                    coalesce((select c.reserved from stock_claim c where c.order_id = l.order_id and c.line_no = l.line_no), 0) as reserved,
                    coalesce((select sum(i.quantity) from invoice_line i
-                             where i.root_order_id = l.order_id and i.order_line_no = l.line_no), 0) as billed
+                             where i.root_order_id = l.order_id and i.order_line_no = l.line_no), 0) as billed,
+                   coalesce((select sum(s.quantity) from invoice_line i join invoice_line_source s on s.invoice_line_id = i.id
+                             where i.root_order_id = l.order_id and i.order_line_no = l.line_no), 0) as sourced
             from sales_order_line l join sales_order o on o.id = l.order_id where l.removed = false""";
 
     /** A line whose quantities do not agree. */
     private record BrokenLine(String number, String kind, BigDecimal ordered, BigDecimal cancelled, BigDecimal staged, BigDecimal dispatched,
-            BigDecimal reserved, BigDecimal billed) {
+            BigDecimal reserved, BigDecimal billed, BigDecimal sourced) {
 
         private BigDecimal taken() {
             return cancelled.add(dispatched).add(staged).add(reserved);
         }
 
+        /** Goods: what was billed of what has left may not be more than has left; billed ahead, not more than is still to leave. */
         private BigDecimal bound() {
             return kind.equals("STOCK") ? dispatched : ordered.subtract(cancelled);
+        }
+
+        private BigDecimal measured() {
+            return kind.equals("STOCK") ? sourced : billed;
+        }
+
+        private BigDecimal ahead() {
+            return kind.equals("STOCK") ? billed.subtract(sourced) : BigDecimal.ZERO;
+        }
+
+        private BigDecimal toLeave() {
+            return ordered.subtract(cancelled).subtract(dispatched);
         }
     }
 
@@ -90,15 +112,18 @@ class BooksProof {
     private List<Result> lines() {
         var broken = jdbc.sql("select * from (" + LINES + """
                 ) t where kind = 'STOCK' and (cancelled + dispatched + staged + reserved > ordered or reserved < 0)
-                or billed > case kind when 'STOCK' then dispatched else ordered - cancelled end fetch first NAMED rows only"""
+                or kind = 'STOCK' and (sourced > dispatched or billed - sourced > ordered - cancelled - dispatched) or kind <> 'STOCK' and billed > ordered - cancelled fetch first NAMED rows only"""
                 .replace("NAMED", String.valueOf(2 * NAMED)))
                 .query((r, n) -> new BrokenLine(r.getString("number"), r.getString("kind"), r.getBigDecimal("ordered"), r.getBigDecimal("cancelled"),
-                        r.getBigDecimal("staged"), r.getBigDecimal("dispatched"), r.getBigDecimal("reserved"), r.getBigDecimal("billed"))).list();
+                        r.getBigDecimal("staged"), r.getBigDecimal("dispatched"), r.getBigDecimal("reserved"), r.getBigDecimal("billed"), r.getBigDecimal("sourced"))).list();
         var kept = broken.stream().filter(l -> l.kind().equals("STOCK") && (l.taken().compareTo(l.ordered()) > 0 || l.reserved().signum() < 0))
                 .map(l -> new Failure(l.number(), l.ordered(), l.taken(), "On order %s a line orders %s, but %s are cancelled, reserved, staged or dispatched."
                         .formatted(l.number(), plain(l.ordered()), plain(l.taken())))).toList();
-        var bounds = broken.stream().filter(l -> l.billed().compareTo(l.bound()) > 0).map(l -> new Failure(l.number(), l.bound(), l.billed(),
-                "On order %s a line could be billed with %s, but is with %s.".formatted(l.number(), plain(l.bound()), plain(l.billed())))).toList();
+        var bounds = new ArrayList<Failure>();
+        broken.stream().filter(l -> l.measured().compareTo(l.bound()) > 0).forEach(l -> bounds.add(new Failure(l.number(), l.bound(), l.measured(),
+                "On order %s a line could be billed with %s, but is with %s.".formatted(l.number(), plain(l.bound()), plain(l.measured())))));
+        broken.stream().filter(l -> l.ahead().compareTo(l.toLeave()) > 0).forEach(l -> bounds.add(new Failure(l.number(), l.toLeave(), l.ahead(),
+                "On order %s %s are billed ahead on a line, but %s are still to leave.".formatted(l.number(), plain(l.ahead()), plain(l.toLeave())))));
         return List.of(new Result(Statement.QUANTITY_KEPT, count("select count(*) from sales_order_line where removed = false"), null, null, kept),
                 new Result(Statement.WITHIN_BOUNDS, count("select count(*) from invoice_line"), null, null, bounds));
     }
@@ -106,9 +131,11 @@ class BooksProof {
     private Result receivables() {
         var failures = new ArrayList<>(failures("""
                 select number, should, open_amount from (
-                    select i.number, i.open_amount, i.gross - coalesce((select sum(a.amount) from allocation a where a.invoice_id = i.id), 0) as should
+                    select i.number, i.open_amount, i.gross - coalesce((select sum(a.amount) from allocation a where a.invoice_id = i.id), 0)
+                        - coalesce((select sum(u.amount) from deposit_use u where u.invoice_id = i.id), 0) as should
                     from invoice i) t where should <> open_amount""", "Invoice %s should have %s open, but says %s."));
-        var open = figure("select coalesce(sum(gross), 0) - (select coalesce(sum(amount), 0) from allocation) from invoice");
+        var open = figure("select coalesce(sum(gross), 0) - (select coalesce(sum(amount), 0) from allocation) "
+                + "- (select coalesce(sum(amount), 0) from deposit_use where kind = 'APPLIED') from invoice");
         return compare(Statement.RECEIVABLES, count("select count(*) from invoice"), open, ledger("receivables"), failures);
     }
 
@@ -140,13 +167,101 @@ class BooksProof {
         return compare(Statement.GOODS_OUT, count("select count(*) from dispatch_line"), out, ledger("goods_out"), new ArrayList<>());
     }
 
-    private Result customerCredit() {
+    private Result depositsAndCredit() {
         var failures = new ArrayList<>(failures("""
                 select number, should, left_amount from (
-                    select p.number, p.left_amount, p.amount - coalesce((select sum(a.amount) from allocation a where a.payment_id = p.id), 0) as should
-                    from payment p) t where should <> left_amount""", "Payment %s should have %s left, but says %s."));
-        var left = figure("select coalesce(sum(amount), 0) - (select coalesce(sum(amount), 0) from allocation) from payment");
-        return compare(Statement.CUSTOMER_CREDIT, count("select count(*) from payment"), left.negate(), ledger("customer_credit"), failures);
+                    select p.number, p.left_amount, case when p.reversed then 0 else p.amount - p.refunded end
+                        - coalesce((select sum(a.amount) from allocation a where a.payment_id = p.id), 0) as should
+                    from payment p) t where should <> left_amount or left_amount < 0""", "Payment %s should have %s left, but says %s."));
+        failures.addAll(failures("""
+                select number, should, left_amount from (
+                    select d.number, d.left_amount, d.amount - coalesce((select sum(u.amount) from deposit_use u where u.deposit_id = d.id), 0) as should
+                    from deposit d) t where should <> left_amount or left_amount < 0""", "Deposit %s should have %s unapplied, but says %s."));
+        var credit = figure("select coalesce(sum(case when reversed then 0 else amount - refunded end), 0) - (select coalesce(sum(amount), 0) from allocation) from payment");
+        var deposits = figure("select coalesce(sum(amount), 0) - (select coalesce(sum(amount), 0) from deposit_use) from deposit");
+        if (deposits.negate().compareTo(ledger("deposits")) != 0) {
+            failures.add(new Failure("", deposits.negate(), ledger("deposits"), "Customer deposits: the documents say %s, the ledger says %s."
+                    .formatted(deposits.negate().toPlainString(), ledger("deposits").toPlainString())));
+        }
+        return compare(Statement.CUSTOMER_CREDIT, count("select (select count(*) from payment) + (select count(*) from deposit)"), credit.add(deposits).negate(),
+                ledger("customer_credit").add(ledger("deposits")), failures);
+    }
+
+    private Result deferredRevenue() {
+        var unearned = figure("select coalesce(sum(deferred), 0) - (select coalesce(sum(earned), 0) from invoice_line_source) from invoice_line");
+        return compare(Statement.DEFERRED_REVENUE, count("select count(*) from invoice_line"), unearned.negate(), ledger("deferred_revenue"), new ArrayList<>(failures("""
+                select number, 0, left_deferred from (
+                    select i.number, l.deferred - coalesce((select sum(s.earned) from invoice_line_source s where s.invoice_line_id = l.id), 0) as left_deferred,
+                           l.quantity - coalesce((select sum(s.quantity) from invoice_line_source s where s.invoice_line_id = l.id), 0) as ahead
+                    from invoice_line l join invoice i on i.id = l.invoice_id where l.deferred <> 0) t where ahead = 0 and left_deferred <> 0""",
+                "All of a line of invoice %s has left, so %s should be deferred, but %s still are.")));
+    }
+
+    private Result outputVat() {
+        return compare(Statement.OUTPUT_VAT, count("select count(*) from invoice"), figure("select coalesce(sum(vat), 0) from invoice").negate(), ledger("output_vat"),
+                new ArrayList<>());
+    }
+
+    private Result mirrors() {
+        return new Result(Statement.MIRRORS, count("select count(*) from journal_entry where mirrors is not null"), null, null, failures("""
+                select m.number, 1, 0 from journal_entry m left join journal_entry o on o.number = m.mirrors
+                where m.mirrors is not null and (o.id is null or o.document_number <> m.document_number
+                    or exists (select 1 from journal_entry t where t.mirrors = m.mirrors and t.id <> m.id)
+                    or exists (select 1 from journal_line l where l.entry_id = o.id and not exists (select 1 from journal_line x
+                        where x.entry_id = m.id and x.line_no = l.line_no and x.account = l.account and x.role = l.role and x.amount = -l.amount))
+                    or (select count(*) from journal_line l where l.entry_id = o.id) <> (select count(*) from journal_line x where x.entry_id = m.id))""",
+                "Entry %s does not mirror its original, or not it alone."));
+    }
+
+    /** Numbers of a year run from 1 to what the series has given. */
+    private Result numbers() {
+        return new Result(Statement.NUMBERS, count("select count(*) from invoice"), null, null, failures("""
+                select t.of_year, s.next_value - 1, t.found from (
+                    select substring(number, 1, 4) as of_year, count(distinct number) as found, max(cast(substring(number, 6) as bigint)) as highest
+                    from invoice group by substring(number, 1, 4)) t
+                join number_series s on s.series = concat('INVOICE-', t.of_year) where t.found <> s.next_value - 1 or t.highest <> s.next_value - 1""",
+                "In %s %s invoice numbers were given, but %s invoices bear one."));
+    }
+
+    /** An entry counts against every closing that was in force when it was posted. */
+    private Result periods() {
+        return new Result(Statement.PERIODS, count("select count(*) from journal_entry"), null, null, failures("""
+                select e.number, 0, 1 from period_closing p join journal_entry e on e.entry_date <= p.through and e.posted_at > p.closed_at
+                    and (p.reopened_at is null or e.posted_at < p.reopened_at)""", "Entry %s is dated in a period that was closed when it was posted."));
+    }
+
+    /** Streams the journal in the order of its numbers, so that its length does not matter to memory. */
+    private Result hashChain() {
+        var chain = new HashChain(company.currency());
+        jdbc.sql("""
+                select e.number, e.entry_date, e.event, e.document_kind, e.document_number, coalesce(c.code, ''), e.previous_hash, e.hash, l.role, l.account, l.amount
+                from journal_entry e left join customer c on c.id = e.customer_id join journal_line l on l.entry_id = e.id order by e.id, l.line_no""")
+                .query((ResultSet r) -> chain.line(r.getString(1), r.getObject(2, LocalDate.class), r.getString(3), r.getString(4), r.getString(5), r.getString(6),
+                        r.getString(7), r.getString(8), r.getString(9), r.getString(10), r.getBigDecimal(11)));
+        chain.end(jdbc.sql("select last_hash from ledger_head where id = 1").query(String.class).single());
+        return new Result(Statement.HASH_CHAIN, chain.entries(), null, null, chain.failures());
+    }
+
+    /**
+     * Orders of a customer that carry the same PO, in letters or in the normal form, while the policy that holds for the customer stops
+     * that; all but the first need a waiver. Where the house does not look, nothing is asked.
+     */
+    private Result poOnce() {
+        var inForce = rules.inForce();
+        var same = stops("c.po_same", inForce.po().same());
+        var alike = stops("c.po_alike", inForce.po().alike());
+        var reach = inForce.places().closedOrders() ? "(x.state = 'CLEARED' or x.ordered_on >= o.ordered_on - interval '%d' month)".formatted(inForce.places().closedMonths())
+                : "x.state = 'CLEARED'";
+        return new Result(Statement.PO_ONCE, count("select count(*) from sales_order where po <> ''"), null, null, failures("""
+                select o.number, 0, 1 from sales_order o join customer c on c.id = o.customer_id
+                where o.po_normal <> '' and o.po_taken is not null and o.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT')
+                  and (c.po_own = false or c.po_ceiling is null)
+                  and exists (select 1 from sales_order x where x.customer_id = o.customer_id and x.po_normal = o.po_normal and x.id <> o.id and x.po_taken < o.po_taken
+                      and x.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT') and REACH and coalesce(x.split_of, x.id) <> coalesce(o.split_of, o.id)
+                      and (x.outline_id is null or o.outline_id is null or x.outline_id <> o.outline_id)
+                      and (x.po = o.po and SAME or x.po <> o.po and ALIKE))
+                  and not exists (select 1 from finding f where f.order_id = o.id and f.check_code = 'duplicate-po' and f.waived_by is not null)""".replace("REACH", reach).replace("SAME", same).replace("ALIKE", alike),
+                "Order %s bears a PO that an earlier order bears, and nobody let it pass."));
     }
 
     /** The state of an order at a moment is the last one that its history names before it. */
@@ -158,6 +273,10 @@ class BooksProof {
                                 select max(m.moment) from history m where m.order_id = h.order_id and m.moment < h.moment and m.state_to is not null)) as then_state
                             from history h where h.event in ('departed', 'invoiced')) t
                         where then_state is null or then_state <> 'CLEARED'""", "Document %s was made of an order that was not cleared then."));
+    }
+
+    private static String stops(String own, Severity house) {
+        return "(c.po_own = true and %s = 'STOP' or c.po_own = false and %s)".formatted(own, house == Severity.STOP);
     }
 
     private Result compare(Statement statement, long examined, BigDecimal documents, BigDecimal ledger, List<Failure> failures) {

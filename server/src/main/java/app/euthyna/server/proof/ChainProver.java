@@ -1,5 +1,6 @@
 package app.euthyna.server.proof;
 
+import app.euthyna.core.ledger.Entry;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.proof.ChainFacts;
 import app.euthyna.core.proof.ChainProof;
@@ -7,6 +8,7 @@ import app.euthyna.core.proof.Statement;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
+import app.euthyna.server.ledger.LedgerReader;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.trail.TrailReader;
 import java.util.Collection;
@@ -21,10 +23,12 @@ import org.springframework.stereotype.Component;
 class ChainProver {
 
     private final TrailReader trails;
+    private final LedgerReader ledger;
     private final Company company;
     private final JdbcClient jdbc;
 
-    ChainProver(TrailReader trails, Company company, JdbcClient jdbc) {
+    ChainProver(TrailReader trails, LedgerReader ledger, Company company, JdbcClient jdbc) {
+        this.ledger = ledger;
         this.trails = trails;
         this.company = company;
         this.jdbc = jdbc;
@@ -37,7 +41,8 @@ class ChainProver {
         var totals = new HashMap<DocumentRef, ChainFacts.StoredTotals>();
         stored(DocumentKind.ORDER, "select number, net, vat, gross from sales_order where number in (:numbers)", orders, totals);
         stored(DocumentKind.INVOICE, "select number, net, vat, gross from invoice where number in (:numbers)", invoices, totals);
-        return ChainProof.run(new ChainFacts(trail.roots(), totals, open(invoices), trail.payments(), trail.entries(), moves(orders)),
+        return ChainProof.run(new ChainFacts(trail.roots(), totals, open(invoices), trail.payments(), trail.deposits(), trail.entries(),
+                ledger.mirrors(trail.entries().stream().map(Entry::document).distinct().toList()), moves(orders)),
                 company.currency());
     }
 

@@ -5,7 +5,9 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Refusal;
+import app.euthyna.core.trail.DepositFact;
 import app.euthyna.core.trail.PaymentFact;
+import app.euthyna.core.trail.RefundFact;
 import app.euthyna.core.trail.Remark;
 import app.euthyna.core.trail.Stamp;
 import app.euthyna.core.trail.TrailFacts;
@@ -54,14 +56,19 @@ public class TrailReader {
         var found = new ArrayList<>(chains.chains(roots).values());
         var invoices = new LinkedHashSet<String>();
         found.forEach(chain -> chain.invoices().forEach(invoice -> invoices.add(invoice.number())));
-        var payments = payments(invoices, kind == DocumentKind.PAYMENT ? number : "");
-        var documents = documents(found, payments);
-        return new TrailFacts(new DocumentRef(kind, number), found, payments, paidElsewhere(payments, invoices), remarks(roots),
+        var ahead = paidAhead(roots, invoices);
+        var payments = payments(invoices, kind == DocumentKind.PAYMENT || kind == DocumentKind.DEPOSIT ? number : kind == DocumentKind.REFUND ? refunded(number) : "",
+                ahead);
+        payments.stream().filter(p -> p.document().kind() == DocumentKind.DEPOSIT).map(PaymentFact::number).forEach(ahead::add);
+        var deposits = deposits(ahead);
+        var refunds = refunds(payments);
+        var documents = documents(found, payments, deposits, refunds);
+        return new TrailFacts(new DocumentRef(kind, number), found, payments, deposits, refunds, paidElsewhere(payments, deposits, roots, invoices), remarks(roots),
                 stamps(documents), ledger.entries(documents));
     }
 
-    /** Goods that came in belong to no order yet. */
-    private record NoOrder(String receipt) implements Refusal {
+    /** What stands for itself: goods that came in, a count, an entry by hand. */
+    private record NoOrder(DocumentRef document) implements Refusal {
         @Override
         public String code() {
             return "not-found";
@@ -74,7 +81,7 @@ public class TrailReader {
 
         @Override
         public String sentence() {
-            return "Stock receipt %s brought goods in; no order hangs on it, so there is no trail.".formatted(receipt);
+            return "No order hangs on %s, so there is no trail.".formatted(document);
         }
 
         @Override
@@ -96,19 +103,30 @@ public class TrailReader {
                     + "join sales_order o on o.id = l.root_order_id where i.number = ? order by 1";
             case PAYMENT -> "select distinct o.number from payment p join allocation a on a.payment_id = p.id "
                     + "join invoice_line l on l.invoice_id = a.invoice_id join sales_order o on o.id = l.root_order_id where p.number = ? order by 1";
-            case STOCK_RECEIPT -> throw new RefusedException(new NoOrder(number));
+            case DEPOSIT -> "select o.number from deposit d join sales_order o on o.id = d.order_id where d.number = ?";
+            case REFUND -> "select o.number from refund r join sales_order o on o.id = coalesce(r.order_id, (select d.order_id from deposit d where d.number = r.source_number)) "
+                    + "where r.number = ?";
+            case STOCK_RECEIPT, STOCK_CORRECTION, MANUAL_ENTRY -> throw new RefusedException(new NoOrder(new DocumentRef(kind, number)));
             case QUOTE, BLANKET_ORDER, RECURRING_ORDER -> "select o.number from sales_order o join outline q on q.id = o.outline_id where q.number = ? order by o.id";
             case ENTRY -> throw missing(kind, number);
         };
         var roots = jdbc.sql(sql).param(number).query(String.class).list();
-        if (roots.isEmpty() && (kind != DocumentKind.PAYMENT
-                || jdbc.sql("select count(*) from payment where number = ?").param(number).query(Long.class).single() == 0)) {
+        if (roots.isEmpty() && (kind != DocumentKind.PAYMENT || missing("payment", number)) && (kind != DocumentKind.REFUND || missing("refund", number))) {
             throw missing(kind, number);
         }
         return roots;
     }
 
-    private List<PaymentFact> payments(Collection<String> invoices, String start) {
+    private boolean missing(String table, String number) {
+        return jdbc.sql("select count(*) from " + table + " where number = ?").param(number).query(Long.class).single() == 0;
+    }
+
+    /** What a refund gave back, where that is customer credit. */
+    private String refunded(String refund) {
+        return jdbc.sql("select source_number from refund where number = ? and order_id is null").param(refund).query(String.class).optional().orElse("");
+    }
+
+    private List<PaymentFact> payments(Collection<String> invoices, String start, Set<String> deposits) {
         var numbers = new LinkedHashSet<String>();
         if (!invoices.isEmpty()) {
             numbers.addAll(jdbc.sql("""
@@ -118,6 +136,8 @@ public class TrailReader {
         if (!start.isEmpty()) {
             numbers.add(start);
         }
+        // credit that a deposit became stands under the deposit's number
+        numbers.addAll(deposits);
         if (numbers.isEmpty()) {
             return List.of();
         }
@@ -128,25 +148,77 @@ public class TrailReader {
                 .query((r, n) -> allocations.computeIfAbsent(r.getString(1), p -> new ArrayList<>()).add(new PaymentFact.Allocation(
                         r.getString(2), company.money(r.getBigDecimal(3)), r.getObject(4, LocalDate.class), r.getLong(5)))).list();
         return jdbc.sql("""
-                select p.number, c.code, p.received_on, p.amount, p.left_amount from payment p join customer c on c.id = p.customer_id
+                select p.number, c.code, p.received_on, p.amount, p.left_amount, p.kind, p.refunded, p.reversed from payment p join customer c on c.id = p.customer_id
                 where p.number in (:numbers) order by p.id""").param("numbers", numbers)
-                .query((r, n) -> new PaymentFact(r.getString(1), r.getString(2), r.getObject(3, LocalDate.class),
-                        company.money(r.getBigDecimal(4)), company.money(r.getBigDecimal(5)),
+                .query((r, n) -> new PaymentFact(new DocumentRef(DocumentKind.valueOf(r.getString(6)), r.getString(1)), r.getString(2), r.getObject(3, LocalDate.class),
+                        company.money(r.getBigDecimal(4)), company.money(r.getBigDecimal(5)), company.money(r.getBigDecimal(7)), r.getBoolean(8),
                         allocations.getOrDefault(r.getString(1), List.of()))).list();
     }
 
-    private Set<String> paidElsewhere(List<PaymentFact> payments, Set<String> invoices) {
+    /** Deposits for the roots and those that settled their invoices. */
+    private Set<String> paidAhead(List<String> roots, Collection<String> invoices) {
+        var numbers = new LinkedHashSet<String>();
+        if (!roots.isEmpty()) {
+            numbers.addAll(jdbc.sql("select d.number from deposit d join sales_order o on o.id = d.order_id where o.number in (:roots) order by d.id").param("roots", roots)
+                    .query(String.class).list());
+        }
+        if (!invoices.isEmpty()) {
+            numbers.addAll(jdbc.sql("""
+                    select distinct d.id, d.number from deposit_use u join deposit d on d.id = u.deposit_id join invoice i on i.id = u.invoice_id
+                    where i.number in (:invoices) order by d.id""").param("invoices", invoices).query((r, n) -> r.getString(2)).list());
+        }
+        return numbers;
+    }
+
+    private List<DepositFact> deposits(Set<String> numbers) {
+        if (numbers.isEmpty()) {
+            return List.of();
+        }
+        var uses = new HashMap<String, List<DepositFact.Use>>();
+        jdbc.sql("""
+                select d.number, u.kind, u.document_kind, u.document_number, u.amount, u.used_on, u.moment from deposit_use u join deposit d on d.id = u.deposit_id
+                where d.number in (:numbers) order by u.id""").param("numbers", numbers)
+                .query((r, n) -> uses.computeIfAbsent(r.getString(1), d -> new ArrayList<>()).add(new DepositFact.Use(DepositFact.Kind.valueOf(r.getString(2)),
+                        new DocumentRef(DocumentKind.valueOf(r.getString(3)), r.getString(4)), company.money(r.getBigDecimal(5)), r.getObject(6, LocalDate.class),
+                        r.getLong(7)))).list();
+        return jdbc.sql("""
+                select d.number, o.number, d.received_on, d.amount, d.left_amount, (select m.number from deposit m where m.id = d.moved_from)
+                from deposit d join sales_order o on o.id = d.order_id where d.number in (:numbers) order by d.id""").param("numbers", numbers)
+                .query((r, n) -> new DepositFact(r.getString(1), r.getString(2), r.getObject(3, LocalDate.class), company.money(r.getBigDecimal(4)),
+                        company.money(r.getBigDecimal(5)), r.getString(6) == null ? "" : r.getString(6), uses.getOrDefault(r.getString(1), List.of()))).list();
+    }
+
+    private List<RefundFact> refunds(List<PaymentFact> payments) {
+        return payments.isEmpty() ? List.of() : jdbc.sql("""
+                select number, source_kind, source_number, refunded_on, amount from refund where source_number in (:numbers) and order_id is null order by id""")
+                .param("numbers", payments.stream().map(PaymentFact::number).toList())
+                .query((r, n) -> new RefundFact(r.getString(1), new DocumentRef(DocumentKind.valueOf(r.getString(2)), r.getString(3)), r.getObject(4, LocalDate.class),
+                        company.money(r.getBigDecimal(5)))).list();
+    }
+
+    /** Orders that the same money settled on other invoices, or was paid ahead for. */
+    private Set<String> paidElsewhere(List<PaymentFact> payments, List<DepositFact> deposits, List<String> roots, Set<String> invoices) {
         var others = new HashSet<String>();
         payments.forEach(p -> p.allocations().stream().map(PaymentFact.Allocation::invoice).filter(i -> !invoices.contains(i))
                 .forEach(others::add));
-        return others.isEmpty() ? Set.of() : new HashSet<>(jdbc.sql("""
-                select distinct o.number from invoice i join invoice_line l on l.invoice_id = i.id
-                join sales_order o on o.id = l.root_order_id where i.number in (:invoices)""").param("invoices", others)
-                .query(String.class).list());
+        var orders = new HashSet<String>();
+        deposits.forEach(deposit -> {
+            orders.add(deposit.order());
+            deposit.uses().stream().filter(use -> use.kind() == DepositFact.Kind.APPLIED).map(use -> use.document().number()).filter(i -> !invoices.contains(i))
+                    .forEach(others::add);
+        });
+        roots.forEach(orders::remove);
+        if (!others.isEmpty()) {
+            orders.addAll(jdbc.sql("""
+                    select distinct o.number from invoice i join invoice_line l on l.invoice_id = i.id
+                    join sales_order o on o.id = l.root_order_id where i.number in (:invoices)""").param("invoices", others)
+                    .query(String.class).list());
+        }
+        return orders;
     }
 
     /** The documents of a trail. */
-    private static List<DocumentRef> documents(List<Chain> roots, List<PaymentFact> payments) {
+    private static List<DocumentRef> documents(List<Chain> roots, List<PaymentFact> payments, List<DepositFact> deposits, List<RefundFact> refunds) {
         var documents = new LinkedHashSet<DocumentRef>();
         for (var chain : roots) {
             documents.add(DocumentRef.order(chain.order().number()));
@@ -154,7 +226,12 @@ public class TrailReader {
             chain.dispatches().forEach(d -> documents.add(new DocumentRef(DocumentKind.DISPATCH, d.number())));
             chain.invoices().forEach(i -> documents.add(new DocumentRef(DocumentKind.INVOICE, i.number())));
         }
-        payments.forEach(p -> documents.add(new DocumentRef(DocumentKind.PAYMENT, p.number())));
+        payments.forEach(p -> documents.add(p.document()));
+        deposits.forEach(d -> {
+            documents.add(new DocumentRef(DocumentKind.DEPOSIT, d.number()));
+            d.uses().stream().filter(use -> use.kind() == DepositFact.Kind.GIVEN_BACK).map(DepositFact.Use::document).forEach(documents::add);
+        });
+        refunds.forEach(refund -> documents.add(new DocumentRef(DocumentKind.REFUND, refund.number())));
         return List.copyOf(documents);
     }
 

@@ -53,8 +53,8 @@ public class UnwindService {
     }
 
     private Preview preview(Chain before, Plan plan) {
-        var entries = plan.steps().stream().map(step -> step.effects().stream().flatMap(effect -> ledger.postings().of(effect).stream())
-                .flatMap(proposal -> RefusedException.unless(ledger.map().map(proposal.posting())).stream()).toList()).toList();
+        var entries = plan.steps().stream().map(step -> step.effects().stream().flatMap(effect -> ledger.lines(effect).stream()).toList())
+                .toList();
         return new Preview(plan, before, before.after(plan.effects()), entries, fingerprint(before));
     }
 

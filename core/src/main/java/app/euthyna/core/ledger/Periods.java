@@ -1,0 +1,65 @@
+package app.euthyna.core.ledger;
+
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Figures;
+import app.euthyna.core.shared.Person;
+import app.euthyna.core.shared.Refusal;
+import app.euthyna.core.shared.Role;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+
+/** Which dates take entries (section 8): a closed period takes none, until the finance lead opens it again for a reason. */
+public final class Periods {
+
+    private Periods() {
+    }
+
+    /** The entry would be dated in a closed period. */
+    public record PeriodClosed(LocalDate date, LocalDate through) implements Refusal {
+        @Override
+        public String code() {
+            return "period-closed";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "The books are closed through %s; %s takes no more entries.".formatted(Figures.day(through), Figures.day(date));
+        }
+
+        @Override
+        public String instead() {
+            return "Date it in the open period, or ask the finance lead to open the period again.";
+        }
+    }
+
+    /** Why a date takes no entry, if so. */
+    public static Optional<Refusal> refusal(LocalDate date, Optional<LocalDate> closedThrough) {
+        return closedThrough.filter(through -> !date.isAfter(through)).map(through -> new PeriodClosed(date, through));
+    }
+
+    /** Why a period can't be closed through a date, if so. */
+    public static Optional<Refusal> closing(LocalDate through, Optional<LocalDate> closedThrough, Person person) {
+        if (person.role() != Role.LEAD) {
+            return Optional.of(new CommonRefusal.NotAuthorised("close a period", person.role(), List.of(Role.LEAD)));
+        }
+        return closedThrough.filter(closed -> !through.isAfter(closed))
+                .map(closed -> CommonRefusal.Incomplete.of("through", "a date after " + Figures.day(closed) + ", through which the books are closed already"));
+    }
+
+    /** Why the period that was closed last can't be opened again, if so. */
+    public static Optional<Refusal> reopening(Optional<LocalDate> closedThrough, Person person, String reason) {
+        if (person.role() != Role.LEAD) {
+            return Optional.of(new CommonRefusal.NotAuthorised("open a period again", person.role(), List.of(Role.LEAD)));
+        }
+        if (closedThrough.isEmpty()) {
+            return Optional.of(new CommonRefusal.NotFound("closed period", ""));
+        }
+        return reason.isBlank() ? Optional.of(CommonRefusal.Incomplete.of("reason", "why the period is opened again")) : Optional.empty();
+    }
+}

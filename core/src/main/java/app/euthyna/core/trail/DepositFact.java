@@ -1,0 +1,40 @@
+package app.euthyna.core.trail;
+
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Money;
+import java.time.LocalDate;
+import java.util.List;
+
+/**
+ * A deposit and all that became of it.
+ *
+ * @param left what is unapplied
+ * @param movedFrom the deposit that it was moved from; empty where the money came in with it
+ */
+public record DepositFact(String number, String order, LocalDate on, Money amount, Money left, String movedFrom, List<Use> uses) {
+
+    /** What a deposit, or a part of it, was put to. */
+    public enum Kind {
+        /** Set against an invoice; negative where it was taken off again. */
+        APPLIED,
+        /** Paid back. */
+        GIVEN_BACK,
+        /** Gone on as a deposit for another order. */
+        MOVED,
+        /** Turned into customer credit. */
+        CREDITED
+    }
+
+    /**
+     * One use of it.
+     *
+     * @param document the invoice, the refund or the deposit it went on as; its own where it became credit
+     * @param moment position in the history
+     */
+    public record Use(Kind kind, DocumentRef document, Money amount, LocalDate on, long moment) {
+    }
+
+    public DepositFact {
+        uses = List.copyOf(uses);
+    }
+}

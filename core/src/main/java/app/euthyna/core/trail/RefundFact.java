@@ -1,0 +1,13 @@
+package app.euthyna.core.trail;
+
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Money;
+import java.time.LocalDate;
+
+/**
+ * Customer credit that was given back.
+ *
+ * @param source whose credit it was
+ */
+public record RefundFact(String number, DocumentRef source, LocalDate on, Money amount) {
+}

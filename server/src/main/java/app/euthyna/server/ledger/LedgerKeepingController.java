@@ -1,0 +1,181 @@
+package app.euthyna.server.ledger;
+
+import app.euthyna.core.flow.Effect.ManualLine;
+import app.euthyna.core.ledger.AccountRole;
+import app.euthyna.core.ledger.PostingMap;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.May;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotEmpty;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Pattern;
+import jakarta.validation.constraints.Size;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.OffsetDateTime;
+import java.util.List;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Periods, entries by hand, accounts and the posting map over HTTP. */
+@RestController
+@RequestMapping("/api/ledger")
+class LedgerKeepingController {
+
+    private final LedgerKeeping keeping;
+    private final LedgerController ledger;
+    private final Accounts accounts;
+    private final Commands commands;
+    private final Company company;
+    private final JdbcClient jdbc;
+
+    LedgerKeepingController(LedgerKeeping keeping, LedgerController ledger, Accounts accounts, Commands commands, Company company, JdbcClient jdbc) {
+        this.keeping = keeping;
+        this.ledger = ledger;
+        this.accounts = accounts;
+        this.commands = commands;
+        this.company = company;
+        this.jdbc = jdbc;
+    }
+
+    record Closing(@NotNull LocalDate through, @Size(max = 2000) String remark) {
+    }
+
+    record Reopening(@Size(max = 2000) String reason) {
+    }
+
+    /** A closing, and its reopening where it was opened again. */
+    record ClosingView(LocalDate through, OffsetDateTime closedAt, String closedBy, String remark, OffsetDateTime reopenedAt, String reopenedBy, String reason) {
+    }
+
+    /** Through which day the books are closed (null where they are open), and how it came to that. */
+    record PeriodsView(LocalDate closedThrough, List<ClosingView> closings) {
+    }
+
+    @GetMapping("/periods")
+    PeriodsView periods() {
+        return new PeriodsView(accounts.closedThrough().orElse(null), jdbc.sql("""
+                select through, closed_at, closed_by, remark, reopened_at, reopened_by, reopening from period_closing order by id desc fetch first 60 rows only""")
+                .query((r, n) -> new ClosingView(r.getObject(1, LocalDate.class), r.getObject(2, OffsetDateTime.class), r.getString(3), r.getString(4),
+                        r.getObject(5, OffsetDateTime.class), r.getString(6), r.getString(7))).list());
+    }
+
+    @May.KeepBooks
+    @PostMapping("/periods/closings")
+    PeriodsView close(@Valid @RequestBody Closing request, HttpServletRequest http) {
+        return commands.run(http, request, PeriodsView.class, context -> {
+            keeping.close(because(context, request.remark()), request.through());
+            return periods();
+        });
+    }
+
+    @May.KeepBooks
+    @PostMapping("/periods/reopenings")
+    PeriodsView reopen(@Valid @RequestBody Reopening request, HttpServletRequest http) {
+        return commands.run(http, request, PeriodsView.class, context -> {
+            keeping.reopen(because(context, request.reason()));
+            return periods();
+        });
+    }
+
+    private static CommandContext because(CommandContext context, String reason) {
+        return context.because(reason == null ? "" : reason.strip());
+    }
+
+    /** One side of an entry by hand; either a debit or a credit. */
+    record WrittenSide(@NotBlank @Size(max = 20) String account, BigDecimal debit, BigDecimal credit) {
+    }
+
+    record ManualEntry(@NotEmpty @Size(max = 200) List<@Valid WrittenSide> lines, @Size(max = 2000) String reason, LocalDate date) {
+    }
+
+    @May.KeepBooks
+    @PostMapping("/manual-entries")
+    LedgerController.EntryView post(@Valid @RequestBody ManualEntry request, HttpServletRequest http) {
+        return commands.run(http, request, LedgerController.EntryView.class, context -> {
+            var lines = request.lines().stream().map(side -> new ManualLine(side.account(), company.given("debit", or(side.debit()))
+                    .minus(company.given("credit", or(side.credit()))))).toList();
+            var number = keeping.post(because(context, request.reason()).on(request.date()), lines);
+            return ledger.entries(number, null, null, null, null).rows().get(0);
+        });
+    }
+
+    private static BigDecimal or(BigDecimal given) {
+        return given == null ? BigDecimal.ZERO : given;
+    }
+
+    /**
+     * An account.
+     *
+     * @param roles that the posting map gives it
+     * @param control documents account for it, so nothing is posted there by hand
+     */
+    record LedgerAccountView(String code, String name, List<String> roles, boolean control) {
+    }
+
+    record NewAccount(@NotBlank @Size(max = 20) @Pattern(regexp = "[A-Za-z0-9-]+") String code, @NotBlank @Size(max = 120) String name) {
+    }
+
+    @GetMapping("/accounts")
+    List<LedgerAccountView> accounts() {
+        var roles = accounts.roles();
+        return jdbc.sql("select code, name from account order by code").query((r, n) -> new LedgerAccountView(r.getString(1), r.getString(2),
+                roles.get(r.getString(1)).stream().map(AccountRole::code).toList(), roles.get(r.getString(1)).stream().anyMatch(AccountRole::isControl))).list();
+    }
+
+    @May.KeepBooks
+    @PostMapping("/accounts")
+    NewAccount add(@Valid @RequestBody NewAccount request, HttpServletRequest http) {
+        return commands.run(http, request, NewAccount.class, context -> {
+            keeping.addAccount(context, request.code(), request.name().strip());
+            return request;
+        });
+    }
+
+    /** A row of the posting map; an empty key fits everything, and no account takes the row out. */
+    record WrittenRow(@NotBlank String role, @Size(max = 40) String customerClass, @Size(max = 40) String itemClass, @Size(max = 40) String site,
+            @Size(max = 20) @Pattern(regexp = "|[A-Z]{1,2} [0-9.]+", message = "a category and rate, such as S 21") String vat, @Size(max = 20) String account,
+            @Size(max = 2000) String reason) {
+    }
+
+    /** A change of the posting map. */
+    record MapChangeView(OffsetDateTime at, String by, String sentence, String reason) {
+    }
+
+    @May.KeepBooks
+    @PutMapping("/posting-map")
+    List<LedgerController.PostingRuleView> setRow(@Valid @RequestBody WrittenRow request, HttpServletRequest http) {
+        return List.of(commands.run(http, request, LedgerController.PostingRuleView[].class, context -> {
+            keeping.setRow(because(context, request.reason()), new PostingMap.Row(role(request.role()), text(request.customerClass()), text(request.itemClass()),
+                    text(request.site()), text(request.vat()), text(request.account())));
+            return ledger.postingMap().toArray(LedgerController.PostingRuleView[]::new);
+        }));
+    }
+
+    @GetMapping("/posting-map/changes")
+    List<MapChangeView> changes() {
+        return jdbc.sql("select changed_at, changed_by, sentence, reason from posting_rule_change order by id desc fetch first 60 rows only")
+                .query((r, n) -> new MapChangeView(r.getObject(1, OffsetDateTime.class), r.getString(2), r.getString(3), r.getString(4))).list();
+    }
+
+    private static AccountRole role(String code) {
+        try {
+            return Accounts.role(code);
+        } catch (IllegalArgumentException none) {
+            return AccountRole.OTHER;
+        }
+    }
+
+    private static String text(String given) {
+        return given == null ? "" : given.strip();
+    }
+}

@@ -1,0 +1,81 @@
+package app.euthyna.server.proof;
+
+import app.euthyna.core.ledger.AccountRole;
+import app.euthyna.core.ledger.Entry;
+import app.euthyna.core.ledger.EntryLine;
+import app.euthyna.core.proof.Statement.Failure;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Money;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Currency;
+import java.util.List;
+import java.util.Locale;
+
+/** Recomputes the hash of every entry from what is stored of it and the hash before, line by line as the journal is streamed. */
+final class HashChain {
+
+    private static final int NAMED = 20;
+
+    private final Currency currency;
+    private final List<Failure> failures = new ArrayList<>();
+    private String previous = Entry.GENESIS;
+    private Header open;
+    private List<EntryLine> lines = new ArrayList<>();
+    private long entries;
+
+    HashChain(Currency currency) {
+        this.currency = currency;
+    }
+
+    private record Header(String number, LocalDate date, String event, DocumentRef document, String customer, String previousHash, String hash) {
+    }
+
+    void line(String number, LocalDate date, String event, String kind, String document, String customer, String previousHash, String hash, String role, String account,
+            BigDecimal amount) {
+        if (open == null || !open.number().equals(number)) {
+            close();
+            open = new Header(number, date, event, new DocumentRef(DocumentKind.valueOf(kind), document), customer, previousHash, hash);
+        }
+        lines.add(new EntryLine(AccountRole.valueOf(role.toUpperCase(Locale.ROOT)), account, new Money(amount, currency)));
+    }
+
+    private void close() {
+        if (open == null) {
+            return;
+        }
+        entries++;
+        var whole = false;
+        try {
+            whole = open.previousHash().equals(previous)
+                    && new Entry(open.number(), open.date(), open.event(), open.document(), open.customer(), lines).hash(previous).equals(open.hash());
+        } catch (IllegalArgumentException outOfBalance) {
+            // it was changed so that it can't even be an entry any more
+        }
+        if (!whole && failures.size() < NAMED) {
+            failures.add(new Failure(open.number(), BigDecimal.ONE, BigDecimal.ZERO, "Entry %s is not what was posted: its hash does not follow from it and the one before."
+                    .formatted(open.number())));
+        }
+        previous = open.hash();
+        lines = new ArrayList<>();
+        open = null;
+    }
+
+    /** The last entry's hash is the one that the head of the ledger knows. */
+    void end(String head) {
+        close();
+        if (!previous.equals(head)) {
+            failures.add(new Failure("", BigDecimal.ONE, BigDecimal.ZERO, "The journal does not end with the entry that the head of the ledger names: entries are missing."));
+        }
+    }
+
+    long entries() {
+        return entries;
+    }
+
+    List<Failure> failures() {
+        return failures;
+    }
+}

@@ -12,3 +12,4 @@ npm run --silent types
 npm run --silent check
 [ "${SKIP_WEB_TESTS:-}" = 1 ] || npm run --silent test
 npm run --silent build
+node fonts.mjs target/classes/fonts

@@ -237,6 +237,12 @@ class ServerTests extends OnServer {
                     new Command("POST", "/api/ledger/manual-entries", "{\"lines\":[{\"account\":\"X\",\"debit\":1}],\"reason\":\"r\"}", Set.of("LEAD")),
                     new Command("POST", "/api/ledger/accounts", "{\"code\":\"R9\",\"name\":\"n\"}", Set.of("LEAD")),
                     new Command("PUT", "/api/ledger/posting-map", "{\"role\":\"revenue\",\"account\":\"nowhere\",\"reason\":\"r\"}", Set.of("LEAD")),
+                    new Command("POST", "/api/prints", "{\"paper\":\"INVOICE\",\"numbers\":[\"X\"]}", Set.of("CLERK", "CONTROLLER", "LEAD", "WAREHOUSE", "RECEIVABLES", "AUDITOR", "ADMIN")),
+                    new Command("POST", "/api/mails", "{\"paper\":\"INVOICE\",\"number\":\"X\"}", day),
+                    new Command("POST", "/api/batches/reminders", "{\"customers\":[\"X\"]}", bill),
+                    new Command("POST", "/api/bank-entries/999999/payments", "{\"customer\":\"X\"}", bill),
+                    new Command("POST", "/api/bank-entries/999999/settings-aside", "{\"reason\":\"r\"}", bill),
+                    new Command("POST", "/api/bank-statements/999999/payments", "{}", bill),
                     new Command("POST", "/api/unwind/plans", "{\"order\":\"X\",\"intent\":\"cancel-rest\",\"reason\":\"r\"}", day),
                     new Command("POST", "/api/unwind/executions", "{\"order\":\"X\",\"intent\":\"cancel-rest\",\"reason\":\"r\",\"fingerprint\":\"f\"}", day),
                     new Command("POST", "/api/clearing-previews", "{\"orders\":[{\"number\":\"X\",\"version\":0}],\"reason\":\"r\"}", day),
@@ -279,12 +285,13 @@ class ServerTests extends OnServer {
 
         /** Signing in and out is for everybody. */
         private static final Set<String> WITHOUT_A_ROLE = Set.of("POST /api/session", "DELETE /api/session");
-        private static final Set<String> AS_A_FILE = Set.of("POST /api/intakes", "POST /api/intakes/past-invoices", "POST /api/orders/{number}/attachments");
+        private static final Set<String> AS_A_FILE = Set.of("POST /api/intakes", "POST /api/intakes/past-invoices", "POST /api/orders/{number}/attachments",
+                "POST /api/bank-statements");
 
         @Test
         void areCheckedForFilesToo() {
-            var enter = Set.of("CLERK", "CONTROLLER", "LEAD");
             for (var command : AS_A_FILE) {
+                var enter = Set.of(command.contains("bank") ? "RECEIVABLES" : command.contains("stock") ? "WAREHOUSE" : "CLERK", "CONTROLLER", "LEAD");
                 for (var role : List.of("CLERK", "CONTROLLER", "LEAD", "WAREHOUSE", "RECEIVABLES", "AUDITOR", "ADMIN")) {
                     var answer = new Rest(mvc, "somebody", role).uploadTo(command.substring(5).replace("{number}", "X"), "x".getBytes(StandardCharsets.UTF_8));
                     var barred = answer.status() == 403 && answer.body().path("detail").asString("").startsWith("Your role");

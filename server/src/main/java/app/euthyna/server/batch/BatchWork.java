@@ -18,7 +18,7 @@ public interface BatchWork {
     /**
      * What an entry came to.
      *
-     * @param document that was made or moved
+     * @param document that was made or moved; null where there is none
      */
     record Done(DocumentRef document, String sentence) {
     }

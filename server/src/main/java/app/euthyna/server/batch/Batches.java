@@ -80,7 +80,7 @@ public class Batches {
     }
 
     /** What is done many times over. */
-    public enum Kind { CLEARING, STAGING, DEPARTURE, BILLING, REMINDING }
+    public enum Kind { CLEARING, STAGING, DEPARTURE, BILLING, REMINDING, MATCHING }
 
     /** What became of an entry. */
     public enum State { WAITING, DONE, REFUSED }

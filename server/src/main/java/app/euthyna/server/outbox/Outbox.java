@@ -8,7 +8,12 @@ import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Session;
 import jakarta.mail.internet.InternetAddress;
+import jakarta.activation.DataHandler;
+import jakarta.mail.internet.AddressException;
+import jakarta.mail.internet.MimeBodyPart;
 import jakarta.mail.internet.MimeMessage;
+import jakarta.mail.internet.MimeMultipart;
+import jakarta.mail.util.ByteArrayDataSource;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UnsupportedEncodingException;
@@ -22,13 +27,14 @@ import java.util.Date;
 import java.util.List;
 import java.util.Properties;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Service;
 
 /** Stands in for mail: keeps what would have been sent, and gives it out as RFC 5322 messages. */
 @Service
 public class Outbox {
 
-    private static final String COLUMNS = "id, recipient, subject, body, about_kind, about_number, by_user, at from outbox_message ";
+    private static final String COLUMNS = "id, recipient, subject, body, about_kind, about_number, by_user, at, attachment_name from outbox_message ";
 
     private final JdbcClient jdbc;
     private final People people;
@@ -41,7 +47,8 @@ public class Outbox {
     }
 
     /** A message, and the document that it is about. */
-    public record MessageView(long id, String recipient, String subject, String body, String aboutKind, String aboutNumber, String by, OffsetDateTime at) {
+    public record MessageView(long id, String recipient, String subject, String body, String aboutKind, String aboutNumber, String by, OffsetDateTime at,
+            String attachment) {
     }
 
     public record MessagePage(List<MessageView> rows, String next) {
@@ -49,9 +56,21 @@ public class Outbox {
 
     /** Keeps a message to a user about a document. */
     public void send(String from, String to, String subject, String body, String aboutKind, String aboutNumber) {
-        jdbc.sql("insert into outbox_message (recipient, subject, body, about_kind, about_number, by_user, at) values (?, ?, ?, ?, ?, ?, ?)")
+        send(from, to, subject, body, aboutKind, aboutNumber, null, null);
+    }
+
+    /**
+     * Keeps a message with a file; answers its number.
+     *
+     * @param to a user, or an address
+     */
+    public long send(String from, String to, String subject, String body, String aboutKind, String aboutNumber, String fileName, byte[] file) {
+        var key = new GeneratedKeyHolder();
+        jdbc.sql("insert into outbox_message (recipient, subject, body, about_kind, about_number, by_user, at, attachment_name, attachment) values (?, ?, ?, ?, ?, ?, ?, ?, ?)")
                 .param(to).param(subject.length() > 200 ? subject.substring(0, 200) : subject).param(body.length() > 8000 ? body.substring(0, 8000) : body)
-                .param(aboutKind).param(aboutNumber).param(from).param(Timestamp.from(clock.instant())).update();
+                .param(aboutKind).param(aboutNumber).param(from).param(Timestamp.from(clock.instant())).param(fileName)
+                .param(file).update(key, "id");
+        return key.getKeyAs(Long.class);
     }
 
     /** Messages newest first, to everybody or to one user. */
@@ -64,7 +83,7 @@ public class Outbox {
 
     private static MessageView view(ResultSet r, int n) throws SQLException {
         return new MessageView(r.getLong(1), r.getString(2), r.getString(3), r.getString(4), r.getString(5), r.getString(6), r.getString(7),
-                r.getObject(8, OffsetDateTime.class));
+                r.getObject(8, OffsetDateTime.class), r.getString(9));
     }
 
     /** A message as it would have gone over the wire (RFC 5322); addresses end in a domain that never exists (RFC 2606). */
@@ -77,7 +96,11 @@ public class Outbox {
             message.setRecipient(Message.RecipientType.TO, address(kept.recipient()));
             message.setSubject(kept.subject(), StandardCharsets.UTF_8.name());
             message.setSentDate(Date.from(kept.at().toInstant()));
-            message.setText(kept.body(), StandardCharsets.UTF_8.name());
+            if (kept.attachment() == null) {
+                message.setText(kept.body(), StandardCharsets.UTF_8.name());
+            } else {
+                message.setContent(withFile(kept));
+            }
             message.saveChanges();
             message.setHeader("Message-ID", "<%d@euthyna.invalid>".formatted(kept.id()));
             var bytes = new ByteArrayOutputStream();
@@ -88,7 +111,25 @@ public class Outbox {
         }
     }
 
-    private InternetAddress address(String username) throws UnsupportedEncodingException {
+    private MimeMultipart withFile(MessageView kept) throws MessagingException {
+        var text = new MimeBodyPart();
+        text.setText(kept.body(), StandardCharsets.UTF_8.name());
+        var file = new MimeBodyPart();
+        file.setDataHandler(new DataHandler(new ByteArrayDataSource(attachment(kept.id()), "application/pdf")));
+        file.setFileName(kept.attachment());
+        return new MimeMultipart(text, file);
+    }
+
+    /** The file of a message. */
+    byte[] attachment(long id) {
+        return jdbc.sql("select attachment from outbox_message where id = ? and attachment is not null").param(id).query(byte[].class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("file of message", String.valueOf(id))));
+    }
+
+    private InternetAddress address(String username) throws UnsupportedEncodingException, AddressException {
+        if (username.contains("@")) {
+            return new InternetAddress(username);
+        }
         return new InternetAddress(username + "@euthyna.invalid", people.displayName(username), StandardCharsets.UTF_8.name());
     }
 }

@@ -31,4 +31,11 @@ class OutboxController {
         return ResponseEntity.ok().contentType(MediaType.parseMediaType("message/rfc822"))
                 .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"message-" + id + ".eml\"").body(outbox.eml(id));
     }
+
+    /** The file of a message. */
+    @GetMapping(path = "/{id}/attachment", produces = MediaType.APPLICATION_PDF_VALUE)
+    ResponseEntity<byte[]> attachment(@PathVariable long id) {
+        return ResponseEntity.ok().contentType(MediaType.APPLICATION_PDF).header(HttpHeaders.CONTENT_DISPOSITION, "inline; filename=\"message-" + id + ".pdf\"")
+                .body(outbox.attachment(id));
+    }
 }

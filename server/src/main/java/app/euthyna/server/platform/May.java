@@ -54,6 +54,13 @@ public final class May {
     public @interface KeepMasterData {
     }
 
+    /** Whoever is signed in; what it keeps is only that something was put on paper. */
+    @Target(ElementType.METHOD)
+    @Retention(RetentionPolicy.RUNTIME)
+    @PreAuthorize("isAuthenticated()")
+    public @interface Read {
+    }
+
     /** Close periods, post by hand, keep accounts and the posting map. */
     @Target(ElementType.METHOD)
     @Retention(RetentionPolicy.RUNTIME)

@@ -1,0 +1,296 @@
+package app.euthyna.server.paper;
+
+import app.euthyna.core.billing.CreditorReference;
+import app.euthyna.core.billing.Reminding;
+import app.euthyna.core.flow.Dispatch;
+import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.order.LineKind;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Figures;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Price;
+import app.euthyna.core.shared.Vat;
+import app.euthyna.server.billing.ReminderLetters;
+import app.euthyna.server.billing.Statements;
+import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.order.DocumentDetails;
+import app.euthyna.server.order.OrderService;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.RefusedException;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+
+/** What stands on each kind of paper. */
+@Component
+public class Papers {
+
+    /** Kinds of paper, each of a document or, for a statement, of a customer. */
+    public enum Paper {
+        ORDER_CONFIRMATION("Order confirmation"), PACKING_SLIP("Packing slip"), INVOICE("Invoice"), STATEMENT("Statement of account"), REMINDER("Reminder");
+
+        private final String title;
+
+        Paper(String title) {
+            this.title = title;
+        }
+
+        public String title() {
+            return title;
+        }
+    }
+
+    private static final List<String> LETTERS = List.of("", "Reminder", "Second reminder", "Last reminder");
+    private static final List<String> WORDS = List.of("", """
+            Perhaps it has slipped through: the invoices below are past due. If you have paid in the last days, please take this letter as settled.""", """
+            We have had no answer to our reminder, and the invoices below are still open. Please pay them within seven days, or tell us what stands in the way.""", """
+            In spite of two reminders the invoices below are still open. Unless they are paid within seven days we shall hold your orders and hand the matter on.""");
+
+    private final JdbcClient jdbc;
+    private final Company company;
+    private final ChainReader chains;
+    private final OrderService orders;
+    private final Statements statements;
+    private final ReminderLetters reminders;
+    private final DocumentDetails details;
+
+    Papers(JdbcClient jdbc, Company company, ChainReader chains, OrderService orders, Statements statements, ReminderLetters reminders, DocumentDetails details) {
+        this.jdbc = jdbc;
+        this.company = company;
+        this.chains = chains;
+        this.orders = orders;
+        this.statements = statements;
+        this.reminders = reminders;
+        this.details = details;
+    }
+
+    /**
+     * The paper of a document, as XHTML.
+     *
+     * @param number of the document; of a statement {@code CUSTOMER} or {@code CUSTOMER|from|to}
+     * @param copy zero for the original
+     */
+    String of(Paper paper, String number, int copy, LocalDate today) {
+        var html = new Html();
+        switch (paper) {
+            case ORDER_CONFIRMATION -> confirmation(html, number, copy);
+            case PACKING_SLIP -> packingSlip(html, number, copy);
+            case INVOICE -> invoice(html, number, copy);
+            case STATEMENT -> statement(html, number, copy, today);
+            case REMINDER -> reminder(html, number, copy);
+        }
+        return html.toString();
+    }
+
+    private record House(String name, String street, String postcode, String town, String country, String vatId, String iban) {
+    }
+
+    private record Party(String code, String name, String street, String postcode, String town, String country, String vatId) {
+    }
+
+    private House house() {
+        return jdbc.sql("select name, street, postcode, town, country, vat_id, iban from company where id = 1").query(House.class).single();
+    }
+
+    private Party party(String code) {
+        return jdbc.sql("select code, name, street, postcode, town, country, vat_id from customer where code = ?").param(code).query(Party.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)));
+    }
+
+    /** House, address, title, and a mark where the paper is a copy or speaks of something that is not settled. */
+    private void head(Html html, Party to, String title, int copy, String mark) {
+        var house = house();
+        html.raw("<div class=\"foot\">").text(joined(" · ", house.name(), house.vatId().isBlank() ? "" : "VAT id " + house.vatId(),
+                house.iban().isBlank() ? "" : "IBAN " + house.iban())).raw("</div>");
+        html.element("div", "house", joined(", ", house.name(), house.street(), joined(" ", house.postcode(), house.town()), house.country()));
+        html.element("div", "to", joined("\n", to.name(), to.street(), joined(" ", to.postcode(), to.town()), to.country(), to.vatId().isBlank() ? "" : "VAT id " + to.vatId()));
+        html.element("h1", "", title);
+        if (copy > 0) {
+            html.element("div", "mark", "Copy " + copy);
+        }
+        if (!mark.isBlank()) {
+            html.element("div", "mark", mark);
+        }
+    }
+
+    private static String joined(String by, String... parts) {
+        return List.of(parts).stream().filter(part -> part != null && !part.isBlank()).collect(Collectors.joining(by));
+    }
+
+    private static void facts(Html html, List<Map.Entry<String, String>> facts) {
+        html.raw("<table class=\"facts\">");
+        facts.stream().filter(fact -> !fact.getValue().isBlank()).forEach(fact -> html.cells(fact.getKey(), fact.getValue()));
+        html.raw("</table>");
+    }
+
+    private void confirmation(Html html, String number, int copy) {
+        var order = orders.view(number);
+        var cleared = order.state().isCleared() || order.state().isEnded();
+        head(html, party(order.customer()), "Order confirmation " + number, copy, cleared ? "" : "Not cleared: " + order.state().words());
+        var shipTo = order.details().shipTo();
+        facts(html, List.of(Map.entry("Date", Figures.day(order.orderedOn())), Map.entry("Your PO", order.po()), Map.entry("Wanted by", Figures.day(order.requestedOn())),
+                Map.entry("Ships to", shipTo == null ? "" : joined(", ", shipTo.name(), shipTo.street(), joined(" ", shipTo.postcode(), shipTo.town()), shipTo.country())),
+                Map.entry("Your reference", order.details().externalReference() == null ? "" : order.details().externalReference())));
+        html.raw("<table class=\"lines\">").head("#Line", "Item", "#Quantity", "#Price", "#Less %", "#Net " + currency());
+        order.lines().forEach(line -> {
+            if (line.kind().equals(LineKind.TEXT.name())) {
+                html.cells("", line.description(), "", "", "", "");
+            } else if (line.kind().equals(LineKind.SUBTOTAL.name())) {
+                html.cells("", line.description(), "", "", "", "#" + Figures.grouped(line.net()));
+            } else {
+                html.cells("#" + line.no(), line.description() + " (" + line.item() + ")", "#" + Figures.plain(line.quantity()), "#" + Figures.price(line.price()),
+                        "#" + (line.discount().signum() == 0 ? "" : Figures.plain(line.discount())), "#" + Figures.grouped(line.net()));
+            }
+        });
+        html.raw("</table>");
+        sums(html, List.of(Map.entry("Net", order.net())), order.vatBands().stream().map(b -> Map.entry(vat(b.category(), b.rate()), b.tax())).toList(), "Gross", order.gross());
+        if (!order.remark().isBlank()) {
+            html.element("p", "", order.remark());
+        }
+    }
+
+    private String currency() {
+        return company.currency().getCurrencyCode();
+    }
+
+    private static String vat(String category, BigDecimal rate) {
+        return switch (Vat.Category.valueOf(category)) {
+            case S -> "VAT " + Figures.plain(rate) + " %";
+            case Z -> "VAT 0 %, zero rated";
+            case E -> "VAT exempt";
+            case AE -> "VAT reverse charge: the customer accounts for it";
+            case G -> "VAT 0 %, export outside the union";
+        };
+    }
+
+    private static void sums(Html html, List<Map.Entry<String, BigDecimal>> first, List<Map.Entry<String, BigDecimal>> then, String last, BigDecimal sum) {
+        html.raw("<table class=\"sums\">");
+        first.forEach(row -> html.cells(row.getKey(), "#" + Figures.grouped(row.getValue())));
+        then.forEach(row -> html.cells(row.getKey(), "#" + Figures.grouped(row.getValue())));
+        html.raw("<tr class=\"last\">").element("td", "", last).element("td", "figure", Figures.grouped(sum)).raw("</tr></table>");
+    }
+
+    private void packingSlip(Html html, String number, int copy) {
+        var order = jdbc.sql("select o.number from dispatch d join sales_order o on o.id = d.order_id where d.number = ?").param(number).query(String.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("dispatch", number)));
+        var chain = chains.chain(order);
+        var dispatch = chain.dispatches().stream().filter(d -> d.number().equals(number)).findFirst().orElseThrow();
+        var void1 = dispatch.state() == Dispatch.State.VOIDED || dispatch.state() == Dispatch.State.REVERSED;
+        head(html, party(chain.order().customer()), "Packing slip " + number, copy, void1 ? "Void: the goods have stayed" : "");
+        var shipTo = details.of("DISPATCH", number).stream().map(DocumentDetails.CarriedDetails::shipTo).findFirst().orElse("");
+        var carrier = jdbc.sql("select carrier, carrier_reference from dispatch where number = ?").param(number)
+                .query((r, n) -> r.getString(1) == null ? "" : joined(", ", r.getString(1), r.getString(2))).single();
+        facts(html, List.of(Map.entry("Date", Figures.day(dispatch.date())), Map.entry("Order", order), Map.entry("Your PO", chain.order().po()),
+                Map.entry("From store", dispatch.site()), Map.entry("Ships to", shipTo == null ? "" : shipTo), Map.entry("Carrier", carrier)));
+        html.raw("<table class=\"lines\">").head("#Line", "Item", "#Quantity", "#Still to come");
+        for (var line : dispatch.lines()) {
+            var flow = chain.flow(line.orderLine());
+            html.cells("#" + line.orderLine(), flow.line().description() + " (" + line.item() + ")", "#" + Figures.plain(line.quantity().value()),
+                    "#" + Figures.plain(flow.toShip().minus(flow.staged()).max(app.euthyna.core.shared.Quantity.ZERO).value()));
+        }
+        html.raw("</table>");
+    }
+
+    private void invoice(Html html, String number, int copy) {
+        var numbers = jdbc.sql("select distinct o.number from invoice i join invoice_line l on l.invoice_id = i.id join sales_order o on o.id = l.root_order_id where i.number = ? order by 1")
+                .param(number).query(String.class).list();
+        if (numbers.isEmpty()) {
+            throw new RefusedException(new CommonRefusal.NotFound("invoice", number));
+        }
+        var found = chains.chains(numbers);
+        var invoice = found.values().iterator().next().invoices().stream().filter(i -> i.number().equals(number)).findFirst().orElseThrow();
+        head(html, party(invoice.customer()), "Invoice " + number, copy, "");
+        facts(html, List.of(Map.entry("Date", Figures.day(invoice.on())), Map.entry("Due", Figures.day(invoice.dueOn())),
+                Map.entry("Payment reference", CreditorReference.of(number).replaceAll("(.{4})(?=.)", "$1 "))));
+        if (!invoice.text().isBlank()) {
+            html.element("p", "", invoice.text());
+        }
+        html.raw("<table class=\"lines\">").head("#Line", "Item", "Order, dispatch, your PO", "#Quantity", "#Price", "#Net " + currency());
+        invoice.lines().forEach(line -> {
+            var chain = found.get(line.orderLine().number());
+            html.cells("#" + line.no(), line.description() + " (" + line.item() + ")", origin(line, chain.order().po()), "#" + Figures.plain(line.quantity().value()),
+                    "#" + price(line.price()), "#" + Figures.grouped(line.net().amount()));
+        });
+        html.raw("</table>");
+        var totals = invoice.totals();
+        sums(html, List.of(Map.entry("Net", totals.net().amount())), totals.bands().stream().map(band -> Map.entry(vat(band.vat().category().name(), band.vat().ratePercent())
+                + " on " + Figures.grouped(band.taxable().amount()), band.tax().amount())).toList(), "To pay, " + currency(), totals.gross().amount());
+        var settled = jdbc.sql("select coalesce(sum(u.amount), 0) from deposit_use u join invoice i on i.id = u.invoice_id where i.number = ?").param(number)
+                .query(BigDecimal.class).single();
+        if (settled.signum() > 0) {
+            var paid = company.money(settled);
+            html.element("p", "", "Paid ahead and set against this invoice: %s; left to pay: %s.".formatted(paid, totals.gross().minus(paid)));
+        }
+    }
+
+    private static String origin(Invoice.Line line, String po) {
+        Set<String> dispatches = line.sources().stream().map(s -> s.dispatchLine().number()).collect(Collectors.toCollection(LinkedHashSet::new));
+        return joined(", ", line.orderLine().number(), String.join(", ", dispatches), po.isBlank() ? "" : "PO " + po);
+    }
+
+    private static String price(Price price) {
+        return Figures.price(price.unit()) + (price.discountPercent().signum() == 0 ? "" : " −" + Figures.plain(price.discountPercent()) + " %");
+    }
+
+    private void statement(Html html, String number, int copy, LocalDate today) {
+        var parts = number.split("\\|");
+        var to = parts.length > 2 ? LocalDate.parse(parts[2]) : today;
+        var from = parts.length > 1 ? LocalDate.parse(parts[1]) : to.minusMonths(3);
+        var view = statements.of(parts[0], from, to);
+        head(html, party(parts[0]), "Statement of account at " + Figures.day(to), copy, "");
+        html.raw("<table class=\"lines\">").head("Date", "Document", "What", "#Debit", "#Credit", "#Balance " + currency());
+        html.cells(Figures.day(from), "", "Balance brought forward", "", "", "#" + Figures.grouped(view.opening()));
+        view.rows().forEach(row -> html.cells(Figures.day(row.on()), row.documentNumber(), row.event(), "#" + orNothing(row.debit()), "#" + orNothing(row.credit()),
+                "#" + Figures.grouped(row.balance())));
+        html.raw("</table>").element("h2", "", "Open invoices");
+        html.raw("<table class=\"lines\">").head("Invoice", "Date", "Due", "#Days past due", "#Gross", "#Open " + currency());
+        view.openItems().forEach(item -> html.cells(item.invoice(), Figures.day(item.on()), Figures.day(item.dueOn()), "#" + (item.daysLate() == 0 ? "" : item.daysLate()),
+                "#" + Figures.grouped(item.gross()), "#" + Figures.grouped(item.open())));
+        html.raw("</table>");
+        sums(html, List.of(Map.entry("Open invoices", view.open())), List.of(Map.entry("Paid ahead and credit", view.unapplied().negate())), "Balance, " + currency(), view.closing());
+    }
+
+    private static String orNothing(BigDecimal figure) {
+        return figure.signum() == 0 ? "" : Figures.grouped(figure);
+    }
+
+    private void reminder(Html html, String number, int copy) {
+        long id;
+        try {
+            id = Long.parseLong(number);
+        } catch (NumberFormatException none) {
+            throw new RefusedException(new CommonRefusal.NotFound("reminder", number));
+        }
+        var letter = reminders.letter(id);
+        var customer = jdbc.sql("select c.code from reminder m join customer c on c.id = m.customer_id where m.id = ?").param(id).query(String.class).single();
+        var on = letter.invoices().get(0).remindedOn();
+        head(html, party(customer), LETTERS.get(letter.step()), copy, "");
+        facts(html, List.of(Map.entry("Date", Figures.day(on))));
+        html.element("p", "", words(letter.step()));
+        html.raw("<table class=\"lines\">").head("Invoice", "Due", "#Days past due", "Payment reference", "#Open " + currency());
+        letter.invoices().forEach(i -> html.cells(i.invoice(), Figures.day(i.dueOn()), "#" + i.daysLate(on), CreditorReference.of(i.invoice()),
+                "#" + Figures.grouped(i.open().amount())));
+        html.raw("</table>");
+        sums(html, List.of(), List.of(), "To pay, " + currency(), letter.open().amount());
+    }
+
+    /** The words of a letter, on paper and in the message. */
+    static String words(int step) {
+        return WORDS.get(Math.min(step, Reminding.AFTER_DAYS.size()));
+    }
+
+    static String titleOf(int step) {
+        return LETTERS.get(step);
+    }
+
+    /** Sum in words of the house for the message. */
+    static String sum(Money open) {
+        return open.toString();
+    }
+}

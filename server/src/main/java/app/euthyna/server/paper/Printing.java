@@ -1,0 +1,148 @@
+package app.euthyna.server.paper;
+
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.server.batch.BatchWork;
+import app.euthyna.server.batch.Batches;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.server.billing.ReminderLetters;
+import app.euthyna.server.outbox.Outbox;
+import app.euthyna.server.paper.Papers.Paper;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Records;
+import app.euthyna.server.platform.RefusedException;
+import java.sql.Timestamp;
+import java.time.Clock;
+import java.time.LocalDate;
+import java.util.List;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Puts documents on paper, one file for a selection, and sends them; whatever was on paper before is marked as a copy. */
+@Service
+class Printing implements BatchWork {
+
+    private final JdbcClient jdbc;
+    private final Papers papers;
+    private final Pdf pdf;
+    private final Outbox outbox;
+    private final ReminderLetters reminders;
+    private final Company company;
+    private final Clock clock;
+
+    Printing(JdbcClient jdbc, Papers papers, Pdf pdf, Outbox outbox, ReminderLetters reminders, Company company, Clock clock) {
+        this.jdbc = jdbc;
+        this.papers = papers;
+        this.pdf = pdf;
+        this.outbox = outbox;
+        this.reminders = reminders;
+        this.company = company;
+        this.clock = clock;
+    }
+
+    /** A document on paper; the first time it is no copy. */
+    record Sheet(Paper paper, String number, int copy) {
+    }
+
+    /** Notes that documents are put on paper together, in the sequence given; answers under which number their file is kept. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public long print(CommandContext context, Paper paper, List<String> numbers) {
+        var key = new GeneratedKeyHolder();
+        jdbc.sql("insert into print_run (paper, printed_at, printed_by) values (?, ?, ?)").params(paper.name(), Timestamp.from(clock.instant()), context.person().username())
+                .update(key, "id");
+        var run = key.getKeyAs(Long.class);
+        for (var number : numbers) {
+            // whatever can't be put on paper is found before it is noted
+            papers.of(paper, number, 0, context.date());
+            var before = jdbc.sql("select count(*) from printing where paper = ? and document_number = ?").params(paper.name(), number).query(Integer.class).single();
+            jdbc.sql("insert into printing (run_id, paper, document_number, copy_no) values (?, ?, ?, ?)").params(run, paper.name(), number, before).update();
+        }
+        return run;
+    }
+
+    List<Sheet> sheets(long run) {
+        var sheets = jdbc.sql("select paper, document_number, copy_no from printing where run_id = ? order by id").param(run)
+                .query((r, n) -> new Sheet(Paper.valueOf(r.getString(1)), r.getString(2), r.getInt(3))).list();
+        if (sheets.isEmpty()) {
+            throw new RefusedException(new CommonRefusal.NotFound("print", String.valueOf(run)));
+        }
+        return sheets;
+    }
+
+    /** The file of all that was put on paper together. */
+    @Transactional(readOnly = true)
+    public byte[] file(long run) {
+        var on = jdbc.sql("select printed_at from print_run where id = ?").param(run).query(Timestamp.class).optional()
+                .map(at -> LocalDate.ofInstant(at.toInstant(), clock.getZone())).orElse(LocalDate.now(clock));
+        var sheets = sheets(run);
+        var title = sheets.size() == 1 ? sheets.get(0).paper().title() + " " + sheets.get(0).number() : sheets.get(0).paper().title() + ", " + sheets.size() + " documents";
+        return pdf.of(title, sheets.stream().map(sheet -> papers.of(sheet.paper(), sheet.number(), sheet.copy(), on)).toList());
+    }
+
+    /** Sends a document to its customer as an attached file. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public long mail(CommandContext context, Paper paper, String number, String to) {
+        var customer = customerOf(paper, number);
+        var address = to.isBlank() ? jdbc.sql("select email from customer where code = ?").param(customer).query(String.class).single() : to;
+        if (address.isBlank()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("to", "an address: customer %s has none".formatted(customer)));
+        }
+        var house = company.facts().name();
+        var shown = paper == Paper.STATEMENT ? "of " + customer : number;
+        return send(context, paper, number, address, "%s %s of %s".formatted(paper.title(), shown, house),
+                "Please find attached our %s.\n\n%s".formatted(paper.title().toLowerCase(java.util.Locale.ROOT), house), customer);
+    }
+
+    private long send(CommandContext context, Paper paper, String number, String address, String subject, String body, String customer) {
+        var run = print(context, paper, List.of(number));
+        var kind = switch (paper) {
+            case ORDER_CONFIRMATION -> "ORDER";
+            case PACKING_SLIP -> "DISPATCH";
+            case INVOICE -> "INVOICE";
+            case STATEMENT, REMINDER -> "CUSTOMER";
+        };
+        var about = kind.equals("CUSTOMER") ? customer : number;
+        return outbox.send(context.person().username(), address, subject, body, kind, about,
+                paper.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-') + "-" + about + ".pdf", file(run));
+    }
+
+    private String customerOf(Paper paper, String number) {
+        var sql = switch (paper) {
+            case ORDER_CONFIRMATION -> "select c.code from sales_order o join customer c on c.id = o.customer_id where o.number = ?";
+            case PACKING_SLIP -> "select c.code from dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id where d.number = ?";
+            case INVOICE -> "select c.code from invoice i join customer c on c.id = i.customer_id where i.number = ?";
+            case REMINDER -> "select c.code from reminder m join customer c on c.id = m.customer_id where cast(m.id as varchar(20)) = ?";
+            case STATEMENT -> "select code from customer where code = ?";
+        };
+        return jdbc.sql(sql).param(number.split("\\|")[0]).query(String.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(paper.title().toLowerCase(java.util.Locale.ROOT) + " of", number)));
+    }
+
+    /** A customer that is to be reminded, as one of many. */
+    record AskedReminder(String customer) {
+    }
+
+    @Override
+    public Batches.Kind kind() {
+        return Batches.Kind.REMINDING;
+    }
+
+    @Override
+    public Done carryOut(CommandContext context, String request) {
+        var customer = Records.read(request, AskedReminder.class).customer();
+        var written = reminders.write(context, customer);
+        var address = jdbc.sql("select email from customer where code = ?").param(customer).query(String.class).single();
+        if (address.isBlank()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("email", "an address: customer %s has none".formatted(customer)));
+        }
+        var letter = written.letter();
+        var message = send(context, Paper.REMINDER, String.valueOf(written.id()), address, Papers.titleOf(letter.step()) + ": " + Papers.sum(letter.open()) + " open",
+                Papers.words(letter.step()), customer);
+        jdbc.sql("update reminder set message_id = ? where id = ?").params(message, written.id()).update();
+        return new Done((DocumentRef) null, "%s over %s, %s".formatted(Papers.titleOf(letter.step()), letter.open(),
+                letter.invoices().size() == 1 ? "one invoice" : letter.invoices().size() + " invoices"));
+    }
+}

@@ -8,6 +8,7 @@ import { Position } from '../review';
 import { OwnApprovalRules } from '../rules/ApprovalRules';
 import { customerQuery, openInvoicesQuery, openOrdersQuery, positionQuery, posQuery, type CustomerSheet } from './api';
 import { CustomerTerms } from './CustomerTerms';
+import { Statement } from './Statement';
 
 /** A customer: where it stands, its orders, invoices and PO numbers, what was decided on it, what is agreed with it. */
 export function CustomerPage() {
@@ -43,6 +44,7 @@ export function CustomerPage() {
             of={[
               { to: `/customers/${encodeURIComponent(code)}`, label: 'Orders' },
               { to: to('invoices'), label: 'Open invoices' },
+              { to: to('statement'), label: 'Statement' },
               { to: to('po-numbers'), label: 'PO numbers' },
               { to: to('decisions'), label: 'Decisions' },
               { to: to('terms'), label: 'Terms' },
@@ -51,6 +53,7 @@ export function CustomerPage() {
           />
           {tab === 'orders' && <Orders code={code} />}
           {tab === 'invoices' && <Invoices code={code} />}
+          {tab === 'statement' && <Statement code={code} />}
           {tab === 'po-numbers' && <PoNumbers code={code} />}
           {tab === 'decisions' && <Decisions customer={customer} />}
           {tab === 'approval' && <OwnApprovalRules code={code} locked={!may(role, 'rule')} />}

@@ -1,14 +1,17 @@
 import { Modal } from '@mantine/core';
-import { infiniteQueryOptions, useInfiniteQuery } from '@tanstack/react-query';
+import { infiniteQueryOptions, useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { answer, client, once, Problem } from '../../shared/api/http';
+import { answer, client, once } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
-import { date, nearness, orDash, shortDate, trim } from '../../shared/format';
-import { useKeys } from '../../shared/keys';
+import { date, isZero, nearness, shortDate, trim } from '../../shared/format';
+import { useSelection } from '../../shared/selection';
 import { may, useSession } from '../../shared/session';
-import { Doc, Empty, More, Tabs, Waiting } from '../../shared/ui';
+import { Doc, Empty, Mark, More, ProblemNote, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
+import { BatchLog } from '../batch/BatchLog';
+import { PrintButton } from '../paper';
 import { refreshAll } from '../review';
+import { Stock } from './Stock';
 
 const toStageQuery = infiniteQueryOptions({
   queryKey: ['goods', 'to-stage'],
@@ -34,71 +37,13 @@ export function GoodsPage() {
             { to: '/goods', label: 'To stage' },
             { to: '/goods/staged', label: 'Staged' },
             { to: '/goods/departed', label: 'Departed' },
+            { to: '/goods/stock', label: 'Stock' },
           ]}
         />
       </div>
-      {tab === 'to-stage' ? <ToStage /> : tab === 'staged' ? <Staged /> : <Departed />}
+      {tab === 'to-stage' ? <ToStage /> : tab === 'staged' ? <Staged /> : tab === 'stock' ? <Stock /> : <Departed />}
     </div>
   );
-}
-
-/** What became of each document of a bulk run. */
-type LogLine = { subject: string; outcome: string; ok: boolean };
-
-/** Does one thing after another, each whole or not at all, and keeps the log. */
-function useBulk<T>(act: (row: T) => Promise<string>, name: (row: T) => string) {
-  const [log, setLog] = useState<LogLine[] | null>(null);
-  const [busy, setBusy] = useState(false);
-  const run = async (rows: T[]) => {
-    setBusy(true);
-    const lines: LogLine[] = [];
-    for (const row of rows) {
-      try {
-        lines.push({ subject: name(row), outcome: await act(row), ok: true });
-      } catch (problem) {
-        lines.push({ subject: name(row), outcome: (problem as Problem).message, ok: false });
-      }
-      setLog([...lines]);
-    }
-    setBusy(false);
-    refreshAll();
-  };
-  return { run, busy, log, close: () => setLog(null) };
-}
-
-function BulkLog({ log, busy, onClose }: { log: LogLine[] | null; busy: boolean; onClose: () => void }) {
-  const failed = log?.filter((line) => !line.ok).length ?? 0;
-  return (
-    <Modal opened={log !== null} onClose={onClose} size="lg" title={<b>{busy ? 'Working…' : `${(log?.length ?? 0) - failed} done, ${failed} not`}</b>}>
-      {log?.map((line) => (
-        <div className="pair" key={line.subject} style={{ justifyContent: 'flex-start' }}>
-          <span className="mono" style={{ width: 90 }}>
-            {line.subject}
-          </span>
-          <span className={line.ok ? '' : 'error'}>{line.outcome}</span>
-        </div>
-      ))}
-    </Modal>
-  );
-}
-
-/** Which rows of a list are selected, with the keys for it. */
-function useSelection<T>(rows: T[], keyOf: (row: T) => string, onOpen: (row: T) => void) {
-  const [at, setAt] = useState(0);
-  const [selected, setSelected] = useState<Set<string>>(new Set());
-  const toggle = (row: T) => {
-    const changed = new Set(selected);
-    if (!changed.delete(keyOf(row))) changed.add(keyOf(row));
-    setSelected(changed);
-  };
-  useKeys({
-    j: () => setAt(Math.min(at + 1, rows.length - 1)),
-    k: () => setAt(Math.max(at - 1, 0)),
-    x: () => rows[at] && toggle(rows[at]),
-    enter: () => rows[at] && onOpen(rows[at]),
-  });
-  const chosen = rows.filter((row) => selected.has(keyOf(row)));
-  return { at, toggle, has: (row: T) => selected.has(keyOf(row)), chosen, all: () => setSelected(new Set(chosen.length === rows.length ? [] : rows.map(keyOf))) };
 }
 
 function ToStage() {
@@ -107,11 +52,20 @@ function ToStage() {
   const list = useInfiniteQuery(toStageQuery);
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const selection = useSelection(rows, (row) => row.order, (row) => navigate(`/orders/${row.order}`));
-  const bulk = useBulk(
-    async (row: (typeof rows)[number]) =>
-      `staged as ${(await answer(client.POST('/api/dispatches', { body: { order: row.order, version: row.version }, ...once() }))).number}`,
-    (row) => row.order,
-  );
+  const [whenShort, setWhenShort] = useState<'SHIP_RESERVED' | 'ONLY_COMPLETE' | 'DROP_REST'>('SHIP_RESERVED');
+  const [own, setOwn] = useState<Record<string, typeof whenShort>>({});
+  const stage = useMutation({
+    mutationFn: (orders: typeof rows) =>
+      answer(
+        client.POST('/api/batches/stagings', {
+          body: { orders: orders.map((row) => ({ order: row.order, version: row.version, whenShort: own[row.order] ?? whenShort })) },
+          ...once(),
+        }),
+      ),
+    onSuccess: selection.none,
+    onError: tellProblem,
+    onSettled: refreshAll,
+  });
   if (!list.data) return <Waiting query={list} />;
   return (
     <>
@@ -150,7 +104,18 @@ function ToStage() {
                 <td className="nowrap">{nearness(row.requestedOn, today).replace('wanted ', '')}</td>
                 <td className="num">{row.lines}</td>
                 <td className="num">{trim(row.reserved)}</td>
-                <td className="num">{orDash(row.waiting)}</td>
+                <td className="num">
+                  {isZero(row.waiting) ? (
+                    '–'
+                  ) : (
+                    <>
+                      {trim(row.waiting)}{' '}
+                      <select className="bare small" aria-label={`What happens to the rest of ${row.order}`} value={own[row.order] ?? whenShort} onChange={(event) => setOwn({ ...own, [row.order]: event.target.value as typeof whenShort })}>
+                        <Shortages />
+                      </select>
+                    </>
+                  )}
+                </td>
               </tr>
             ))}
           </tbody>
@@ -159,14 +124,31 @@ function ToStage() {
         <More query={list} />
       </div>
       <div className="bar">
-        <button className="button first" disabled={!may(role, 'moveGoods') || bulk.busy || selection.chosen.length === 0} onClick={() => bulk.run(selection.chosen)}>
+        <button className="button first" disabled={!may(role, 'moveGoods') || stage.isPending || selection.chosen.length === 0} onClick={() => stage.mutate(selection.chosen)}>
           Stage {selection.chosen.length || ''} selected
         </button>
-        <span className="muted small">
-          <kbd>X</kbd> selects · stages all that is reserved
-        </span>
+        <label className="small">
+          where something is short:{' '}
+          <select className="bare" value={whenShort} onChange={(event) => setWhenShort(event.target.value as typeof whenShort)}>
+            <Shortages />
+          </select>
+        </label>
+        <span className="gap" />
+        <Link className="small" to="/batches?kind=STAGING">
+          Logs
+        </Link>
       </div>
-      <BulkLog log={bulk.log} busy={bulk.busy} onClose={bulk.close} />
+      <BatchLog batch={stage.data} onClose={stage.reset} />
+    </>
+  );
+}
+
+function Shortages() {
+  return (
+    <>
+      <option value="SHIP_RESERVED">the rest waits</option>
+      <option value="ONLY_COMPLETE">all of it waits</option>
+      <option value="DROP_REST">the rest is given up</option>
     </>
   );
 }
@@ -177,17 +159,27 @@ function Staged() {
   const list = useInfiniteQuery(dispatchesQuery(false));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const selection = useSelection(rows, (row) => row.number, (row) => navigate(`/orders/${row.order}`));
-  const request = (row: (typeof rows)[number]) => ({ params: { path: { number: row.number } }, body: { version: row.version }, ...once() });
-  const depart = useBulk(async (row: (typeof rows)[number]) => `left, ${(await answer(client.POST('/api/dispatches/{number}/departure', request(row)))).lines.length} lines`, (row) => row.number);
-  const voiding = useBulk(
-    async (row: (typeof rows)[number]) => {
-      await answer(client.POST('/api/dispatches/{number}/voiding', request(row)));
-      return 'voided, the goods are reserved again';
+  const depart = useMutation({
+    mutationFn: (notes: typeof rows) => answer(client.POST('/api/batches/departures', { body: { dispatches: notes.map((row) => ({ dispatch: row.number, version: row.version })) }, ...once() })),
+    onSuccess: selection.none,
+    onError: tellProblem,
+    onSettled: refreshAll,
+  });
+  const voiding = useMutation({
+    mutationFn: async (notes: typeof rows) => {
+      for (const row of notes) {
+        await answer(client.POST('/api/dispatches/{number}/voiding', { params: { path: { number: row.number } }, body: { version: row.version }, ...once() }));
+      }
+      return notes.length;
     },
-    (row) => row.number,
-  );
+    onSuccess: (count) => tell(count === 1 ? 'Voided; its goods are reserved for the order again.' : `${count} voided; their goods are reserved for the orders again.`),
+    onError: tellProblem,
+    onSettled: refreshAll,
+  });
+  const [booked, setBooked] = useState(false);
   if (!list.data) return <Waiting query={list} />;
-  const idle = may(role, 'moveGoods') && !depart.busy && !voiding.busy && selection.chosen.length > 0;
+  const idle = may(role, 'moveGoods') && !depart.isPending && !voiding.isPending && selection.chosen.length > 0;
+  const falling = rows.filter((row) => selection.has(row) && row.fallsUnderMinimum.length > 0);
   return (
     <>
       <div className="page-scroll" style={{ paddingTop: 0 }}>
@@ -206,6 +198,7 @@ function Staged() {
               <th>Store</th>
               <th>Staged</th>
               <th>Wanted</th>
+              <th>Carrier</th>
               <th className="num">Lines</th>
               <th className="num">Quantity</th>
             </tr>
@@ -226,6 +219,7 @@ function Staged() {
                 <td>{row.site}</td>
                 <td className="nowrap">{shortDate(row.on)}</td>
                 <td className="nowrap">{shortDate(row.requestedOn)}</td>
+                <td className={row.carrierFailure ? 'error small' : 'small'}>{row.carrierFailure ?? (row.carrierReference ? <span className="mono">{row.carrierReference}</span> : '–')}</td>
                 <td className="num">{row.lines}</td>
                 <td className="num">{trim(row.quantity)}</td>
               </tr>
@@ -236,16 +230,35 @@ function Staged() {
         <More query={list} />
       </div>
       <div className="bar">
-        <button className="button first" disabled={!idle} onClick={() => depart.run(selection.chosen)}>
+        <button className="button first" disabled={!idle} onClick={() => depart.mutate(selection.chosen)}>
           Send off {selection.chosen.length || ''} selected
         </button>
-        <button className="button" disabled={!idle} onClick={() => voiding.run(selection.chosen)}>
+        <button className="button" disabled={!idle} onClick={() => voiding.mutate(selection.chosen)}>
           Void
         </button>
-        <span className="muted small">What has been sent off can only come back.</span>
+        <button className="button" disabled={!idle} onClick={() => setBooked(true)}>
+          Book a carrier
+        </button>
+        <PrintButton paper="PACKING_SLIP" numbers={selection.chosen.map((row) => row.number)}>
+          Packing slips
+        </PrintButton>
+        <span className={falling.length > 0 ? 'small' : 'muted small'}>
+          {falling.length > 0 ? (
+            <>
+              <Mark of="caution" />
+              {falling.flatMap((row) => row.fallsUnderMinimum).join('; ')}
+            </>
+          ) : (
+            'What has been sent off can only come back.'
+          )}
+        </span>
+        <span className="gap" />
+        <Link className="small" to="/batches?kind=DEPARTURE">
+          Logs
+        </Link>
       </div>
-      <BulkLog log={depart.log} busy={depart.busy} onClose={depart.close} />
-      <BulkLog log={voiding.log} busy={voiding.busy} onClose={voiding.close} />
+      <BatchLog batch={depart.data} onClose={depart.reset} />
+      {booked && <Carrier rows={selection.chosen} onClose={() => setBooked(false)} />}
     </>
   );
 }
@@ -265,8 +278,10 @@ function Departed() {
             <th>Their PO</th>
             <th>Store</th>
             <th>Left</th>
+            <th>Carrier</th>
             <th className="num">Lines</th>
             <th className="num">Quantity</th>
+            <th />
           </tr>
         </thead>
         <tbody>
@@ -282,8 +297,14 @@ function Departed() {
               <td className="mono">{row.po}</td>
               <td>{row.site}</td>
               <td className="nowrap">{date(row.on)}</td>
+              <td className="mono small">{row.carrierReference ?? '–'}</td>
               <td className="num">{row.lines}</td>
               <td className="num">{trim(row.quantity)}</td>
+              <td>
+                <PrintButton plain paper="PACKING_SLIP" numbers={[row.number]}>
+                  Slip
+                </PrintButton>
+              </td>
             </tr>
           ))}
         </tbody>
@@ -291,5 +312,44 @@ function Departed() {
       {rows.length === 0 && <Empty>Nothing has left yet.</Empty>}
       <More query={list} />
     </div>
+  );
+}
+
+/** Asks a carrier's desk for a reference, note by note; a desk that is silent leaves that to be seen. */
+function Carrier({ rows, onClose }: { rows: { number: string; version: number }[]; onClose: () => void }) {
+  const [carrier, setCarrier] = useState('');
+  const book = useMutation({
+    mutationFn: async () => {
+      const answers = [];
+      for (const row of rows) {
+        answers.push(await answer(client.POST('/api/dispatches/{number}/carrier', { params: { path: { number: row.number } }, body: { version: row.version, carrier }, ...once() })));
+      }
+      return answers;
+    },
+    onSuccess: (notes) => {
+      const silent = notes.filter((note) => note.carrierFailure);
+      tell(silent.length > 0 ? `${silent[0].carrierFailure} Book ${silent.length === 1 ? 'it' : 'them'} again later.` : `Booked with ${carrier}.`);
+      onClose();
+    },
+    onSettled: refreshAll,
+  });
+  return (
+    <Modal opened onClose={onClose} title={<b>Book {rows.length === 1 ? rows[0].number : `${rows.length} dispatches`} with a carrier</b>}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (carrier.trim() && !book.isPending) book.mutate();
+        }}
+      >
+        <div className="field" style={{ margin: '12px 0' }}>
+          <label htmlFor="carrier">Carrier</label>
+          <input id="carrier" data-autofocus maxLength={60} value={carrier} onChange={(event) => setCarrier(event.target.value)} />
+        </div>
+        <ProblemNote problem={book.error} />
+        <button type="submit" className="button first" disabled={!carrier.trim() || book.isPending}>
+          {book.isPending ? 'Asking the desk…' : 'Book'} <kbd>↵</kbd>
+        </button>
+      </form>
+    </Modal>
   );
 }

@@ -1,11 +1,12 @@
 import { infiniteQueryOptions, useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { useParams, useSearchParams } from 'react-router';
-import { Link } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { answer, client, type Schemas } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
-import { date, orDash, words } from '../../shared/format';
+import { date, figure, orDash } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Tabs, Waiting } from '../../shared/ui';
+import { AccountSheet, Days } from './AccountSheet';
+import { ByHand, Periods, PostingMap } from './Keeping';
 
 type Filter = { document?: string; account?: string; from?: string; to?: string };
 
@@ -26,10 +27,18 @@ export function LedgerPage() {
           of={[
             { to: '/ledger', label: 'Balances' },
             { to: '/ledger/journal', label: 'Journal' },
+            { to: '/ledger/account', label: 'Account sheet' },
+            { to: '/ledger/by-hand', label: 'Entry by hand' },
             { to: '/ledger/posting-map', label: 'Posting map' },
+            { to: '/ledger/periods', label: 'Periods' },
           ]}
         />
-        {tab === 'balances' ? <Balances /> : tab === 'journal' ? <Journal /> : <PostingMap />}
+        {tab === 'balances' && <Balances />}
+        {tab === 'journal' && <Journal />}
+        {tab === 'account' && <AccountSheet />}
+        {tab === 'by-hand' && <ByHand />}
+        {tab === 'posting-map' && <PostingMap />}
+        {tab === 'periods' && <Periods />}
       </div>
     </div>
   );
@@ -44,26 +53,12 @@ function Balances() {
     queryKey: ['ledger', 'balances', from, to],
     queryFn: () => answer(client.GET('/api/ledger/balances', { params: { query: { from, to } } })),
   });
-  const day = (key: string, value: string) => (
-    <input
-      type="date"
-      aria-label={key}
-      className="cell-input"
-      style={{ width: 130, borderBottomColor: 'var(--rule-strong)' }}
-      value={value}
-      onChange={(event) => {
-        const changed = new URLSearchParams({ from, to });
-        if (event.target.value) changed.set(key, event.target.value);
-        setSearch(changed, { replace: true });
-      }}
-    />
-  );
   return (
     <>
       <div className="page-head">
         <h1>Balances</h1>
         <span className="muted">
-          from {day('from', from)} to {day('to', to)}
+          <Days from={from} to={to} onChange={(changed) => setSearch(changed, { replace: true })} />
         </span>
       </div>
       {!query.data ? (
@@ -84,7 +79,7 @@ function Balances() {
             {query.data.rows.map((row) => (
               <tr key={row.account}>
                 <td style={{ width: 60 }}>
-                  <Link className="mono" to={`/ledger/journal?account=${row.account}&from=${from}&to=${to}`}>
+                  <Link className="mono" to={`/ledger/account?account=${row.account}&from=${from}&to=${to}`}>
                     {row.account}
                   </Link>
                 </td>
@@ -146,7 +141,69 @@ function Journal() {
       </table>
       {rows.length === 0 && <Empty>No entry is like that. Orders, reservations, staging and cancellations post nothing.</Empty>}
       {!entry && <More query={list} />}
+      {entry && one.data && <Explanation entry={one.data} />}
     </>
+  );
+}
+
+/** How each account of an entry was found, and its place in the chain. */
+function Explanation({ entry }: { entry: Schemas['EntryView'] }) {
+  const told = entry.lines.filter((line) => line.explained.length > 0);
+  return (
+    <section style={{ marginTop: 22 }}>
+      <h2>Which row gave each account</h2>
+      {told.length === 0 && <div className="muted">{entry.mirrors ? 'It mirrors another entry, account by account; see there.' : 'It names its accounts itself.'}</div>}
+      {told.length > 0 && (
+        <table className="rows" style={{ maxWidth: 900 }}>
+          <thead>
+            <tr>
+              <th>Account</th>
+              <th>What the map could look at</th>
+              <th>Row that fits best</th>
+              <th className="num">Amount €</th>
+            </tr>
+          </thead>
+          <tbody>
+            {told.flatMap((line) =>
+              line.explained.map((use, index) => (
+                <tr key={line.account + line.role + index}>
+                  <td>
+                    {index === 0 && (
+                      <>
+                        <span className="mono muted small">{line.account}</span> {line.accountName}
+                      </>
+                    )}
+                  </td>
+                  <td>{use.asked || <span className="muted">nothing narrows it down</span>}</td>
+                  <td>{use.row}</td>
+                  <td className="num">{figure(use.amount)}</td>
+                </tr>
+              )),
+            )}
+          </tbody>
+        </table>
+      )}
+      {entry.remark && (
+        <p>
+          {entry.documentKind === 'MANUAL_ENTRY' ? 'Reason' : 'It'}: {entry.remark}
+        </p>
+      )}
+      {entry.mirrors && (
+        <p>
+          It mirrors entry <Doc kind="ENTRY" number={entry.mirrors} />.
+        </p>
+      )}
+      {entry.mirroredBy && (
+        <p>
+          Entry <Doc kind="ENTRY" number={entry.mirroredBy} /> mirrors it.
+        </p>
+      )}
+      <p className="muted small mono" style={{ overflowWrap: 'anywhere' }}>
+        hash {entry.hash}
+        <br />
+        before it {entry.previousHash}
+      </p>
+    </section>
   );
 }
 
@@ -159,13 +216,13 @@ function EntryRows({ entry }: { entry: Schemas['EntryView'] }) {
             {date(entry.date)}
           </td>
           <td rowSpan={entry.lines.length}>
-            <span className="mono" title={`hash ${entry.hash}`}>
+            <Link className="mono" to={`/ledger/journal?entry=${entry.number}`} title={`hash ${entry.hash}`}>
               {entry.number}
-            </span>
+            </Link>
             <div className="muted small">{entry.event}</div>
           </td>
           <td rowSpan={entry.lines.length}>
-            {entry.documentKind === 'STOCK_RECEIPT' ? <span className="mono">{entry.documentNumber}</span> : <Doc kind={entry.documentKind} number={entry.documentNumber} />}
+            {['STOCK_RECEIPT', 'STOCK_CORRECTION', 'MANUAL_ENTRY'].includes(entry.documentKind) ? <span className="mono">{entry.documentNumber}</span> : <Doc kind={entry.documentKind} number={entry.documentNumber} />}
             <div className="muted small">{entry.customerName}</div>
           </td>
         </>
@@ -177,44 +234,4 @@ function EntryRows({ entry }: { entry: Schemas['EntryView'] }) {
       <td className="num">{orDash(line.credit)}</td>
     </tr>
   ));
-}
-
-function PostingMap() {
-  const query = useQuery({ queryKey: ['ledger', 'map'], queryFn: () => answer(client.GET('/api/ledger/posting-map')) });
-  if (!query.data) return <Waiting query={query} />;
-  const any = (text: string) => text || <span className="muted">any</span>;
-  return (
-    <>
-      <div className="page-head">
-        <h1>Which account a role is posted to</h1>
-        <span className="muted">The most specific row that fits wins.</span>
-      </div>
-      <table className="rows">
-        <thead>
-          <tr>
-            <th>Role</th>
-            <th>Customer class</th>
-            <th>Item class</th>
-            <th>Site</th>
-            <th>VAT</th>
-            <th>Account</th>
-          </tr>
-        </thead>
-        <tbody>
-          {query.data.map((row, index) => (
-            <tr key={index}>
-              <td>{words(row.role)}</td>
-              <td>{any(row.customerClass)}</td>
-              <td>{any(row.itemClass)}</td>
-              <td>{any(row.site)}</td>
-              <td>{any(row.vat)}</td>
-              <td>
-                <span className="mono muted small">{row.account}</span> {row.accountName}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </>
-  );
 }

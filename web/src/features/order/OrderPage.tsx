@@ -5,6 +5,7 @@ import { date, figure, isZero, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { may, useSession } from '../../shared/session';
 import { Doc, Waiting } from '../../shared/ui';
+import { OrderMoney } from '../billing/OrderMoney';
 import { Attachments } from './Attachments';
 import { DetailsLine } from './DetailsLine';
 import { StartFrom } from './StartFrom';
@@ -112,6 +113,7 @@ export function OrderPage() {
         <div style={{ marginBottom: 20 }}>
           <Position name={`${order.customerName} now`} position={sheet.position} />
         </div>
+        {order.state !== 'DRAFT' && <OrderMoney sheet={sheet} />}
         <Attachments number={order.number} />
         <Versions number={order.number} />
         <HistoryList sheet={sheet} />

@@ -1,8 +1,10 @@
 import type { Schemas } from '../../shared/api/http';
+import { words } from '../../shared/format';
 import type { Rules } from './api';
 
 type Field = Schemas['FieldView'];
 
+const ORDER_KINDS: Rules['billedAhead'] = ['STANDARD', 'DIRECT', 'CALL_OFF', 'REPLACEMENT', 'SAMPLE'];
 const KINDS: Field['kind'][] = ['TEXT', 'NUMBER', 'DATE', 'LIST'];
 
 /** What the house asks of every order: for which part of it the revenue counts, and fields of its own. */
@@ -19,6 +21,21 @@ export function EntryRules({ rules, locked, onChange }: { rules: Rules; locked: 
     );
   return (
     <>
+      <h2>Billing ahead</h2>
+      <p className="muted">Orders of these kinds may be billed before their goods leave; the revenue waits until they do.</p>
+      <div style={{ display: 'flex', gap: 20, marginBottom: 18 }}>
+        {ORDER_KINDS.map((kind) => (
+          <label key={kind}>
+            <input
+              type="checkbox"
+              disabled={locked}
+              checked={rules.billedAhead.includes(kind)}
+              onChange={(event) => onChange({ ...rules, billedAhead: event.target.checked ? [...rules.billedAhead, kind] : rules.billedAhead.filter((one) => one !== kind) })}
+            />{' '}
+            {words(kind)}
+          </label>
+        ))}
+      </div>
       <h2>Revenue units</h2>
       <p className="muted">{units.length === 0 ? 'None: orders name no unit.' : 'Every order counts for one of them: the first, unless it names another.'}</p>
       <table className="rows inset" style={{ maxWidth: 560 }}>

@@ -229,6 +229,56 @@ class JourneyTests {
     }
 
     @Test
+    void aBankStatementIsReadAndWhatIsCertainSettledAtOnce() {
+        var statement = page.request().get(application.url() + "/api/demo/bank-statement").body();
+        page.navigate(application.url() + "/billing/bank");
+        page.getByLabel("Statement file").setInputFiles(new FilePayload("statement.xml", "application/xml", statement));
+        assertThat(page.locator(".situation")).containsText("to be settled");
+        assertThat(page.locator("table.rows tbody tr").first()).containsText("The creditor reference names invoice");
+        button("Settle all").click();
+        assertThat(page.getByText("This log is kept")).isVisible();
+        page.keyboard().press("Escape");
+        assertThat(page.locator("table.rows tbody tr").first()).containsText("payment P-");
+        page.navigate(application.url() + "/billing/bank");
+        page.getByLabel("Statement file").setInputFiles(new FilePayload("again.xml", "application/xml", statement));
+        assertThat(page.getByText("It was read before")).isVisible();
+    }
+
+    @Test
+    void aDepositIsTakenInAndSettlesTheInvoiceByItself() {
+        var clerk = Api.signIn(application.url(), "clerk", "clerk");
+        var order = clerk.post("/api/orders", Map.of("customer", "C126", "po", "AHEAD-" + System.nanoTime(), "lines", List.of(Map.of("item", "SF-01", "quantity", 2)))).get("number")
+                .asString();
+        page.navigate(application.url() + "/orders/" + order);
+        page.getByLabel("Amount of the deposit").fill("30");
+        page.getByText("received", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(page.locator("aside")).containsText("30.00 unapplied");
+        button("Stage what is reserved").click();
+        button("Send off").click();
+        button("Bill what can be billed").click();
+        assertThat(page.locator("aside")).containsText("30.00 put to use");
+        page.locator("aside a.mono").filter(new Locator.FilterOptions().setHasText("DP-")).first().click();
+        assertThat(page.locator(".situation")).containsText("all of it is put to use");
+        page.getByText("Trail", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(page.locator("table.rows").first()).containsText("of the deposit set against the invoice");
+    }
+
+    @Test
+    void goodsAreBilledWithoutAnOrderInOneStep() {
+        page.navigate(application.url() + "/billing/direct");
+        page.getByLabel("Customer", new Page.GetByLabelOptions().setExact(true)).fill("C127");
+        page.locator(".look-hits [role=option]").first().waitFor();
+        page.keyboard().press("Enter");
+        page.getByLabel("Item of line 1").fill("RP-112");
+        page.locator(".look-hits [role=option]").first().waitFor();
+        page.keyboard().press("Enter");
+        page.getByLabel("Quantity of line 1").fill("5");
+        page.keyboard().press("Control+Enter");
+        page.waitForURL("**/billing/invoice/*");
+        assertThat(page.locator("table.rows").first()).containsText("D-");
+    }
+
+    @Test
     void aChangeOfTheRulesIsSeenBeforeItIsMade() {
         page.context().clearCookies();
         page.navigate(application.url());

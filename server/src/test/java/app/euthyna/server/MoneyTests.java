@@ -242,6 +242,17 @@ class MoneyTests extends OnServer {
         }
 
         @Test
+        void areFilledFromAFileWholeAndOnce() {
+            var file = "item,quantity,unit_cost\n%s,12.5,4.2\n%s,1,4\n".formatted(item, item);
+            assertThat(warehouse.uploadTo("/api/intakes/stock", file.replace("4.2", "dear").getBytes(java.nio.charset.StandardCharsets.UTF_8)).text("sentence"))
+                    .startsWith("Nothing was taken in");
+            assertThat(warehouse.uploadTo("/api/intakes/stock", file.getBytes(java.nio.charset.StandardCharsets.UTF_8)).text("sentence")).isEqualTo("2 rows were taken in.");
+            assertThat(warehouse.uploadTo("/api/intakes/stock", file.getBytes(java.nio.charset.StandardCharsets.UTF_8)).body().get("takenBefore").asBoolean()).isTrue();
+            assertThat(shelf().get("onHand").asString()).isEqualTo("1013.5");
+            assertThat(shelf().get("value").asString()).isEqualTo("4056.50");
+        }
+
+        @Test
         void areHandedOverFromOneOrderToAnotherByADecider() {
             var first = cleared(1000);
             var second = cleared(5);
@@ -367,7 +378,7 @@ class MoneyTests extends OnServer {
             assertThat(revenue.get("account").asString()).isEqualTo(code);
             assertThat(revenue.get("explained").get(0).get("row").asString()).isEqualTo("revenue with customer class club");
             assertThat(revenue.get("explained").get(0).get("asked").asString()).isEqualTo("customer class club");
-            assertThat(lines(invoice).get("cogs").get("explained").get(0).get("row").asString()).isEqualTo("cogs, any");
+            assertThat(lines(invoice).get("cogs").get("explained").get(0).get("row").asString()).isEqualTo("cost of sales, any");
             lead.send("PUT", "/api/ledger/posting-map", map.formatted("", ""), UUID.randomUUID().toString());
             lead.send("PUT", "/api/ledger/posting-map", map.formatted("club", ""), UUID.randomUUID().toString());
             var more = cleared(1);

@@ -285,7 +285,7 @@ class ServerTests extends OnServer {
 
         /** Signing in and out is for everybody. */
         private static final Set<String> WITHOUT_A_ROLE = Set.of("POST /api/session", "DELETE /api/session");
-        private static final Set<String> AS_A_FILE = Set.of("POST /api/intakes", "POST /api/intakes/past-invoices", "POST /api/orders/{number}/attachments",
+        private static final Set<String> AS_A_FILE = Set.of("POST /api/intakes", "POST /api/intakes/past-invoices", "POST /api/intakes/stock", "POST /api/orders/{number}/attachments",
                 "POST /api/bank-statements");
 
         @Test

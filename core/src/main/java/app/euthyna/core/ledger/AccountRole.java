@@ -19,6 +19,15 @@ public enum AccountRole {
         return CONTROL.contains(this);
     }
 
+    /** As it stands in sentences: {@code goods out}. */
+    public String words() {
+        return switch (this) {
+            case COGS -> "cost of sales";
+            case OUTPUT_VAT -> "output VAT";
+            default -> code().replace('_', ' ');
+        };
+    }
+
     public String code() {
         return name().toLowerCase(Locale.ROOT);
     }

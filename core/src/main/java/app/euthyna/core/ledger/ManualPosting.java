@@ -34,7 +34,7 @@ public final class ManualPosting {
 
         @Override
         public String sentence() {
-            return "Account %s holds %s, which documents account for to the cent; nothing is posted there by hand.".formatted(account, role.replace('_', ' '));
+            return "Account %s holds %s, which documents account for to the cent; nothing is posted there by hand.".formatted(account, role);
         }
 
         @Override
@@ -69,7 +69,7 @@ public final class ManualPosting {
                 refusals.add(new CommonRefusal.NotFound("account", line.account()));
             } else {
                 roles.get(line.account()).stream().filter(AccountRole::isControl).findFirst()
-                        .ifPresent(role -> refusals.add(new ControlAccount(line.account(), role.code())));
+                        .ifPresent(role -> refusals.add(new ControlAccount(line.account(), role.words())));
             }
         }
         return refusals.isEmpty() ? Decision.of(new Effect.ManuallyPosted(number, lines)) : Decision.refused(refusals);

@@ -48,7 +48,7 @@ public record PostingMap(List<Row> rows) {
             if (!vat.isEmpty()) {
                 parts.add("VAT " + vat + " %");
             }
-            return role.code().replace('_', ' ') + (parts.isEmpty() ? ", any" : " with " + String.join(", ", parts));
+            return role.words() + (parts.isEmpty() ? ", any" : " with " + String.join(", ", parts));
         }
 
         private long specificity() {
@@ -108,7 +108,7 @@ public record PostingMap(List<Row> rows) {
         for (var line : posting.lines()) {
             var row = row(line.role(), line.keys());
             if (row.isEmpty()) {
-                missing.add(new NoPostingRule(line.role().code(), line.keys().words()));
+                missing.add(new NoPostingRule(line.role().words(), line.keys().words()));
                 continue;
             }
             sums.merge(List.of(line.role(), row.get().account()), new EntryLine(line.role(), row.get().account(), line.amount()),

@@ -37,6 +37,7 @@ import app.euthyna.server.masterdata.Customer;
 import app.euthyna.server.masterdata.HouseRules;
 import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.masterdata.MasterData;
+import app.euthyna.server.masterdata.OnPaper;
 import app.euthyna.server.order.OrderDraft;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.CommandContext;
@@ -149,7 +150,7 @@ class DemoCompany {
         var times = Math.max(1, count / lifeSize);
         var lived = count / times;
         transactions.executeWithoutResult(status -> masterData(start, count, lived));
-        new Trade(new Random(SEED), today).live(start, Math.max(0, lived - 30));
+        new Trade(new Random(SEED), today, times == 1).live(start, Math.max(0, lived - 30));
         if (times > 1) {
             LOG.info("{} orders were lived through in {} s; they are now multiplied by {}.", lived, (System.nanoTime() - started) / 1_000_000_000, times);
             multiplier.multiply(times);
@@ -186,6 +187,9 @@ class DemoCompany {
             masterData.add(new Customer(name.code(), name.name(), name.town(), at % 11 == 10 ? "abroad" : "", REGIONS[at % REGIONS.length], at % 5 == 0 ? 14 : 30,
                     at % 11 == 10 ? VatTreatment.REVERSE_CHARGE : VatTreatment.DOMESTIC, new CustomerRules(name.code(), limit, PoPolicy.STANDARD,
                             Optional.empty(), Optional.empty()), po, Optional.empty(), licences));
+            masterData.onPaper(name.code(), new OnPaper("%d %s".formatted(3 + at * 7 % 60, List.of("Harbour Row", "Slip Street", "Net Loft Lane", "The Mole").get(at % 4)),
+                    "SK%d %dQ".formatted(1 + at % 9, 1 + at % 7), name.town(), at % 11 == 10 ? "NL" : "IE", at % 11 == 10 ? "NL8%08dB01".formatted(12_345_678 + at) : "",
+                    at % 6 == 5 ? "" : "office@%s.example".formatted(name.code().toLowerCase(java.util.Locale.ROOT)), at == 25 ? BigDecimal.valueOf(30) : BigDecimal.ZERO));
         }
         approvals.askAbove(Map.of(Level.CONTROLLER, BigDecimal.valueOf(10_000), Level.LEAD, BigDecimal.valueOf(25_000)));
         for (var stocked : DemoCatalogue.items()) {
@@ -216,9 +220,12 @@ class DemoCompany {
         private final List<DemoCatalogue.Stocked> items = DemoCatalogue.items().stream()
                 .filter(i -> i.item().regulated().isEmpty() && !i.item().code().equals("MS-01")).toList();
         private final Map<LocalDate, Deque<Runnable>> agenda = new HashMap<>();
+        private final boolean whole;
         private int reference = 1000;
 
-        private Trade(Random random, LocalDate today) {
+        /** @param whole it is not to be copied, so that it may have of everything */
+        private Trade(Random random, LocalDate today, boolean whole) {
+            this.whole = whole;
             this.random = random;
             this.today = today;
         }
@@ -368,12 +375,64 @@ class DemoCompany {
             shortOfStock();
             nobodyWantsTheRest();
             cancelledAndDeclined();
+            if (whole) {
+                money();
+            }
             on(today.minusDays(6), () -> submit(today.minusDays(6), customers.get(22).code(), "ST-rig", OrderKind.STANDARD, today.minusDays(3),
                     line("SV-01", "14.5"), line("SV-03", "1")));
             on(today.minusDays(3), () -> billing.receive(context("receivables", Role.RECEIVABLES, today.minusDays(3), ""),
                     customers.get(23).code(), Money.of("750.00", company.currency().getCurrencyCode()), List.of(), "on account, spring fitting-out"));
             on(yesterday, () -> orders.keep(clerk(yesterday), new OrderDraft(customers.get(4).code(), "", OrderKind.STANDARD, null, yesterday,
                     today.plusDays(9), "waits for the yard to name the colour", null, List.of(line("PT-02", "6")))));
+        }
+
+        private CommandContext receivables(LocalDate on, String why) {
+            return context("receivables", Role.RECEIVABLES, on, why);
+        }
+
+        private Money euros(String amount) {
+            return Money.of(amount, company.currency().getCurrencyCode());
+        }
+
+        /** Deposits in every state, goods billed ahead, a payment that bounced, credit given back, lamps that a count did not find. */
+        private void money() {
+            var day = today.minusDays(24);
+            on(day, () -> {
+                var order = submit(day, customers.get(25).code(), "MOOR-7", OrderKind.STANDARD, day.plusDays(40), line("MS-01", "1"));
+                on(day.plusDays(1), () -> decided(order, day.plusDays(1)));
+                on(day.plusDays(2), () -> billing.deposit(receivables(day.plusDays(2), ""), order, euros("1200.00")));
+            });
+            on(today.minusDays(16), () -> {
+                var order = submit(today.minusDays(16), customers.get(26).code(), "LAMP-31", OrderKind.STANDARD, today.minusDays(2), line("SF-05", "12"));
+                billing.deposit(receivables(today.minusDays(16), ""), order, euros("150.00"));
+                on(today.minusDays(9), () -> {
+                    ship(order, today.minusDays(9), List.of(new Pick(1, Quantity.of(4))));
+                    billing.bill(receivables(today.minusDays(9), ""), List.of(order), List.of(), "The rest follows.", false);
+                });
+            });
+            on(today.minusDays(11), () -> {
+                var order = submit(today.minusDays(11), customers.get(27).code(), "SEASON-2", OrderKind.STANDARD, today.plusDays(3), line("RP-110", "80"), line("FT-210", "20"));
+                decided(order, today.minusDays(11));
+                on(today.minusDays(8), () -> billing.bill(receivables(today.minusDays(8), ""), List.of(order), List.of(), "Billed ahead as agreed for the season.", true));
+                on(today.minusDays(4), () -> ship(order, today.minusDays(4), List.of(new Pick(1, Quantity.of(50)))));
+            });
+            on(today.minusDays(7), () -> {
+                var bounced = billing.receive(receivables(today.minusDays(7), ""), customers.get(28).code(), euros("310.00"), List.of(), "autumn bill");
+                on(today.minusDays(5), () -> billing.reverse(receivables(today.minusDays(5), "returned by the bank, account closed"), bounced, 0));
+            });
+            on(today.minusDays(6), () -> {
+                var twice = billing.receive(receivables(today.minusDays(6), ""), customers.get(29).code(), euros("88.40"), List.of(), "paid twice by mistake");
+                on(today.minusDays(2), () -> billing.refund(receivables(today.minusDays(2), "paid twice by mistake"), twice, 0, Optional.empty()));
+            });
+            on(today.minusDays(3), () -> goods.count(context("warehouse", Role.WAREHOUSE, today.minusDays(3), "a box of lamps was broken"), null, "SF-06",
+                    goods.onHand("SF-06").minus(Quantity.of(6)), Optional.empty()));
+        }
+
+        /** Lets an order go that something holds. */
+        private void decided(String order, LocalDate on) {
+            if (state(order) == OrderState.HELD) {
+                checks.waive(context("controller", Role.CONTROLLER, on, "agreed with the yard"), order, version(order), checks.openOf(order));
+            }
         }
 
         /** An order on its day, wanted so many days from today. */

@@ -55,6 +55,7 @@ class Founding implements ApplicationRunner {
         masterData.foundSite("QUAY", demo ? "Quay store" : "Main store");
         if (demo) {
             masterData.foundSite("UPLAND", "Upland depot");
+            company.onPaper("1 Chandlers' Quay", "SK1 1QA", "Skerrywick", "IE", "IE1234567FA", "NL91ABNA0417164300");
             demoCompany.open(demoOrders);
             // all at once: whoever finds one user there finds them all
             transactions.executeWithoutResult(status -> {

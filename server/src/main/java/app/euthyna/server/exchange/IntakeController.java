@@ -25,9 +25,11 @@ class IntakeController {
 
     private final Intake intake;
     private final PastInvoices pastInvoices;
+    private final StockFiles stockFiles;
     private final Commands commands;
 
-    IntakeController(Intake intake, PastInvoices pastInvoices, Commands commands) {
+    IntakeController(Intake intake, PastInvoices pastInvoices, StockFiles stockFiles, Commands commands) {
+        this.stockFiles = stockFiles;
         this.intake = intake;
         this.pastInvoices = pastInvoices;
         this.commands = commands;
@@ -62,6 +64,15 @@ class IntakeController {
     PastInvoices.PastReport takePastInvoices(@RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "point") String decimals,
             @RequestParam(defaultValue = "comma") String separator) throws IOException {
         return pastInvoices.take(file.getBytes(), dialect(decimals, separator));
+    }
+
+    /** Takes in goods from a file: columns item, quantity, unit_cost and, if not the first one, store. */
+    @May.MoveGoods
+    @PostMapping(path = "/stock", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    StockFiles.StockReport takeStock(@RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "point") String decimals,
+            @RequestParam(defaultValue = "comma") String separator) throws IOException {
+        var name = file.getOriginalFilename() == null ? "" : file.getOriginalFilename();
+        return stockFiles.take(commands.context(), name.length() > 255 ? name.substring(0, 255) : name, file.getBytes(), dialect(decimals, separator));
     }
 
     private static <T extends Enum<T>> T value(Class<T> type, String field, String given) {

@@ -22,7 +22,10 @@ import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -97,8 +100,29 @@ class GoodsController {
     record ToStagePage(List<ToStageRow> rows, String next) {
     }
 
-    record DispatchRow(String number, String order, String customerName, String po, String site, LocalDate on, LocalDate requestedOn,
-            long lines, BigDecimal quantity, long version) {
+    /**
+     * A note in the list.
+     *
+     * @param fallsUnderMinimum of a staged one, in words, what its departure brings under its minimum
+     */
+    record DispatchRow(String number, String order, String customerName, String po, String site, LocalDate on, LocalDate requestedOn, String carrierReference,
+            String carrierFailure, List<String> fallsUnderMinimum, long lines, BigDecimal quantity, long version) {
+        DispatchRow falling(List<String> falls) {
+            return new DispatchRow(number, order, customerName, po, site, on, requestedOn, carrierReference, carrierFailure, falls, lines, quantity, version);
+        }
+    }
+
+    /** By note, what each of them alone brings under its minimum. */
+    private Map<String, List<String>> falls(List<String> numbers) {
+        var falls = new HashMap<String, List<String>>();
+        jdbc.sql("""
+                select t.number, i.code, h.on_hand - t.quantity, i.min_stock from (select d.number, d.site_id, l.item_id, sum(l.quantity) as quantity from dispatch d
+                    join dispatch_line l on l.dispatch_id = d.id where d.number in (:numbers) group by d.number, d.site_id, l.item_id) t
+                join item i on i.id = t.item_id join shelf h on h.item_id = t.item_id and h.site_id = t.site_id
+                where i.min_stock > 0 and h.on_hand - t.quantity < i.min_stock order by i.code""").param("numbers", numbers)
+                .query((r, n) -> falls.computeIfAbsent(r.getString(1), note -> new ArrayList<>()).add("%s falls to %s, under its minimum of %s".formatted(r.getString(2),
+                        new Quantity(r.getBigDecimal(3)), new Quantity(r.getBigDecimal(4))))).list();
+        return falls;
     }
 
     record DispatchPage(List<DispatchRow> rows, String next) {
@@ -304,7 +328,7 @@ class GoodsController {
         var than = departed ? "<" : ">";
         var direction = departed ? " desc" : "";
         var rows = jdbc.sql("""
-                select d.id, d.number, o.number, c.name, o.po, s.name, d.staged_on, d.departed_on, o.requested_on, d.version,
+                select d.id, d.number, o.number, c.name, o.po, s.name, d.staged_on, d.departed_on, o.requested_on, d.version, d.carrier_reference, d.carrier_failure,
                        (select count(*) from dispatch_line l where l.dispatch_id = d.id),
                        (select coalesce(sum(l.quantity), 0) from dispatch_line l where l.dispatch_id = d.id)
                 from dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id
@@ -315,9 +339,11 @@ class GoodsController {
                 .params(departed ? "DEPARTED" : "STAGED", key.date(0), key.date(0), key.number(1))
                 .query((r, n) -> new Keyed<>(r.getLong(1), r.getObject(7, LocalDate.class), new DispatchRow(r.getString(2), r.getString(3),
                         r.getString(4), r.getString(5), r.getString(6), r.getObject(departed ? 8 : 7, LocalDate.class),
-                        r.getObject(9, LocalDate.class), r.getLong(11), new Quantity(r.getBigDecimal(12)).value(), r.getLong(10)))).list();
+                        r.getObject(9, LocalDate.class), r.getString(11), r.getString(12), List.of(), r.getLong(13), new Quantity(r.getBigDecimal(14)).value(), r.getLong(10))))
+                .list();
         var page = Pages.of(rows, Keyed::cursor);
-        return new DispatchPage(page.rows().stream().map(Keyed::row).toList(), page.next());
+        var falls = departed || page.rows().isEmpty() ? Map.<String, List<String>>of() : falls(page.rows().stream().map(keyed -> keyed.row().number()).toList());
+        return new DispatchPage(page.rows().stream().map(Keyed::row).map(row -> falls.containsKey(row.number()) ? row.falling(falls.get(row.number())) : row).toList(), page.next());
     }
 
     private record Keyed<T>(long id, LocalDate date, T row) {

@@ -106,6 +106,11 @@ public class GoodsService {
         return number;
     }
 
+    /** What lies at the first store. */
+    public Quantity onHand(String item) {
+        return shelves.lock(masterData.defaultSite(), item).onHand();
+    }
+
     /** Hands what is reserved for one order over to another. */
     public void handOver(CommandContext context, LineRef from, LineRef to, long version, Quantity quantity) {
         var first = chains.chain(from.number());

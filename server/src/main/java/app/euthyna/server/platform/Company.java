@@ -59,6 +59,12 @@ public class Company {
         }
     }
 
+    /** What stands on the house's paper. */
+    public void onPaper(String street, String postcode, String town, String country, String vatId, String iban) {
+        jdbc.sql("update company set street = ?, postcode = ?, town = ?, country = ?, vat_id = ?, iban = ? where id = 1").params(street, postcode, town, country, vatId, iban)
+                .update();
+    }
+
     public boolean isFounded() {
         return jdbc.sql("select count(*) from company").query(Long.class).single() > 0;
     }

@@ -144,34 +144,34 @@ public class History implements EffectSink {
 
         @Override
         public Void depositReceived(Effect.DepositReceived effect) {
-            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "received", null, "deposit of %s received".formatted(effect.amount()));
+            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "received", null, "%s received".formatted(effect.amount()));
             return null;
         }
 
         @Override
         public Void depositApplied(Effect.DepositApplied effect) {
-            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "applied", null, "deposit set against " + invoices(effect.settlements()));
+            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "applied", null, "set against " + invoices(effect.settlements()));
             return null;
         }
 
         @Override
         public Void depositTakenOff(Effect.DepositTakenOff effect) {
-            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "taken-off", null, "deposit taken off " + invoices(effect.settlements()) + why());
+            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "taken-off", null, "taken off " + invoices(effect.settlements()) + why());
             return null;
         }
 
         @Override
         public Void depositMoved(Effect.DepositMoved effect) {
-            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "moved", null, "%s of the deposit moved to order %s".formatted(effect.amount(),
+            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "moved", null, "%s moved to order %s".formatted(effect.amount(),
                     effect.toOrder()) + why());
-            add(context, effect.toOrder(), DocumentKind.DEPOSIT, effect.toDeposit(), "received", null, "deposit of %s moved here from order %s"
+            add(context, effect.toOrder(), DocumentKind.DEPOSIT, effect.toDeposit(), "received", null, "%s moved here from order %s"
                     .formatted(effect.amount(), effect.order()));
             return null;
         }
 
         @Override
         public Void depositCredited(Effect.DepositCredited effect) {
-            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "credited", null, "%s of the deposit turned into customer credit"
+            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "credited", null, "%s turned into customer credit"
                     .formatted(effect.amount()) + why());
             return null;
         }

@@ -1,0 +1,91 @@
+package app.euthyna.server.exchange;
+
+import app.euthyna.core.shared.Price;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.server.exchange.CsvTable.BadCell;
+import app.euthyna.server.goods.GoodsService;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.Hashes;
+import java.math.BigDecimal;
+import java.sql.Timestamp;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** Goods that came in, from a file: all of its rows or none, and the same file once. */
+@Service
+class StockFiles {
+
+    private static final List<String> MANDATORY = List.of("item", "quantity", "unit_cost");
+    private static final List<String> COLUMNS = List.of("item", "quantity", "unit_cost", "store");
+
+    private final JdbcClient jdbc;
+    private final GoodsService goods;
+    private final Commands commands;
+    private final TransactionTemplate transactions;
+    private final Clock clock;
+
+    StockFiles(JdbcClient jdbc, GoodsService goods, Commands commands, TransactionTemplate transactions, Clock clock) {
+        this.jdbc = jdbc;
+        this.goods = goods;
+        this.commands = commands;
+        this.transactions = transactions;
+        this.clock = clock;
+    }
+
+    /** What became of a file. */
+    record StockReport(long rows, int taken, boolean takenBefore, List<BadCell> bad, String sentence) {
+    }
+
+    private record Row(String item, String store, Quantity quantity, BigDecimal unitCost) {
+    }
+
+    StockReport take(CommandContext context, String name, byte[] content, CsvTable.Dialect dialect) {
+        var items = new HashSet<>(jdbc.sql("select code from item where kind = 'STOCK'").query(String.class).list());
+        var stores = new HashSet<>(jdbc.sql("select code from site").query(String.class).list());
+        var table = CsvTable.read(content, dialect, COLUMNS, MANDATORY);
+        var rows = new ArrayList<Row>();
+        for (var record : table.records()) {
+            var item = table.cell(record, "item").strip();
+            if (!items.contains(item)) {
+                table.bad(record, "item", item, "the code of an item that lies in a store");
+            }
+            var store = table.cell(record, "store").strip();
+            if (!store.isEmpty() && !stores.contains(store)) {
+                table.bad(record, "store", store, "the code of a store, or nothing");
+            }
+            var quantity = table.number(record, "quantity", Quantity.DECIMALS);
+            if (quantity == null || quantity.signum() <= 0) {
+                table.bad(record, "quantity", table.cell(record, "quantity"), "a quantity above zero");
+            }
+            var cost = table.number(record, "unit_cost", Price.DECIMALS);
+            if (cost == null || cost.signum() < 0) {
+                table.bad(record, "unit_cost", table.cell(record, "unit_cost"), "a cost of zero or more");
+            }
+            if (table.failures() == 0) {
+                rows.add(new Row(item, store.isEmpty() ? null : store, new Quantity(quantity), cost));
+            }
+        }
+        if (table.failures() > 0) {
+            return new StockReport(table.rows(), 0, false, table.bad(), "Nothing was taken in: %d cells are not as expected.".formatted(table.failures()));
+        }
+        // items in one sequence, as every command locks them
+        rows.sort(Comparator.comparing(Row::item));
+        var hash = Hashes.sha256(content);
+        return commands.retrying(() -> transactions.execute(status -> {
+            if (jdbc.sql("select count(*) from stock_file where file_hash = ?").param(hash).query(Long.class).single() > 0) {
+                return new StockReport(table.rows(), 0, true, List.of(), "This very file was taken in before; nothing was taken in twice.");
+            }
+            jdbc.sql("insert into stock_file (file_hash, file_name, taken_at, taken_by) values (?, ?, ?, ?)").params(hash, name, Timestamp.from(clock.instant()),
+                    context.person().username()).update();
+            rows.forEach(row -> goods.receive(context, row.store(), row.item(), row.quantity(), row.unitCost()));
+            return new StockReport(table.rows(), rows.size(), false, List.of(), rows.size() == 1 ? "One row was taken in." : rows.size() + " rows were taken in.");
+        }));
+    }
+}

@@ -1,0 +1,226 @@
+import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
+import { date, figure, moment, orDash } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { Empty, Mark, More, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
+import { BatchLog } from '../batch/BatchLog';
+import { CustomerLook } from '../order/CustomerLook';
+import { refreshAll } from '../review';
+import { bankEntriesQuery, bankStatementsQuery } from './api';
+
+/** Statements of the bank: read in, and each entry set against invoices. */
+export function BankPage() {
+  const [search, setSearch] = useSearchParams();
+  const { role, demo } = useSession();
+  const list = useInfiniteQuery(bankStatementsQuery);
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
+  const chosen = Number(search.get('statement')) || 0;
+  const read = useMutation<Schemas['ReadStatementView'][], Problem, File>({
+    mutationFn: (file) => {
+      const body = new FormData();
+      body.append('file', file);
+      return answer(client.POST('/api/bank-statements', { body: body as never, bodySerializer: () => body, ...once() }));
+    },
+    onSuccess: (found) => {
+      const fresh = found.filter((one) => !one.readBefore);
+      tell(fresh.length === 0 ? 'It was read before; nothing was taken in twice.' : `Statement ${fresh.map((one) => one.statementId).join(', ')} read: ${fresh.reduce((sum, one) => sum + one.open, 0)} entries to settle.`);
+      setSearch({ statement: String(found[0].id) });
+    },
+    onSettled: refreshAll,
+  });
+  if (!list.data) return <Waiting query={list} />;
+  if (chosen) return <Entries key={chosen} id={chosen} statement={rows.find((row) => row.id === chosen)} />;
+  return (
+    <div className="page-scroll" style={{ paddingTop: 0 }}>
+      <div className="page-head">
+        <h1>Bank statements</h1>
+        {may(role, 'bill') && (
+          <label className="small">
+            Read a camt.053 file{' '}
+            <input
+              type="file"
+              accept=".xml,application/xml,text/xml"
+              aria-label="Statement file"
+              onChange={(event) => {
+                if (event.target.files?.[0]) read.mutate(event.target.files[0]);
+                event.target.value = '';
+              }}
+            />
+          </label>
+        )}
+      </div>
+      <ProblemNote problem={read.error} />
+      {rows.length > 0 && (
+        <table className="rows">
+          <thead>
+            <tr>
+              <th>Statement</th>
+              <th>Account</th>
+              <th>From</th>
+              <th>To</th>
+              <th className="num">Opens €</th>
+              <th className="num">Closes €</th>
+              <th>Read</th>
+              <th className="num">Entries</th>
+              <th className="num">To settle</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.id}>
+                <td>
+                  <Link className="mono" to={`/billing/bank?statement=${row.id}`}>
+                    {row.statementId}
+                  </Link>
+                </td>
+                <td className="mono small">{row.account}</td>
+                <td className="nowrap">{date(row.from)}</td>
+                <td className="nowrap">{date(row.to)}</td>
+                <td className="num">{orDash(row.opening?.replace(/00$/, ''))}</td>
+                <td className="num">{orDash(row.closing?.replace(/00$/, ''))}</td>
+                <td className="nowrap small">
+                  {moment(row.readAt)}, {row.readBy}
+                </td>
+                <td className="num">{row.entries}</td>
+                <td className="num strong">{row.open || '–'}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {rows.length === 0 && <Empty>No statement was read yet. Banks hand them out as camt.053 files.</Empty>}
+      {demo && (
+        <p className="muted small">
+          To try it: <a href="/api/demo/bank-statement">a statement made up from what is open</a>.
+        </p>
+      )}
+      <More query={list} />
+    </div>
+  );
+}
+
+const SURE = { CERTAIN: 'settled', LIKELY: 'awaiting', POSSIBLE: 'caution' };
+
+function Entries({ id, statement }: { id: number; statement: Schemas['BankStatementRow'] | undefined }) {
+  const { role } = useSession();
+  const list = useInfiniteQuery(bankEntriesQuery(id));
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
+  const certain = rows.filter((row) => row.state === 'OPEN' && row.proposals[0]?.sureness === 'CERTAIN').length;
+  const open = rows.filter((row) => row.state === 'OPEN').length;
+  const all = useMutation({
+    mutationFn: () => answer(client.POST('/api/bank-statements/{id}/payments', { params: { path: { id } }, ...once() })),
+    onError: tellProblem,
+    onSettled: refreshAll,
+  });
+  if (!list.data) return <Waiting query={list} />;
+  return (
+    <>
+      <div className="page-scroll" style={{ paddingTop: 0 }}>
+        <div className="page-head">
+          <h1>Statement {statement?.statementId ?? id}</h1>
+          <Link to="/billing/bank">All statements</Link>
+        </div>
+        <p className="situation">
+          {open === 0 ? 'Nothing of it is left to settle.' : `${open} ${open === 1 ? 'entry is' : 'entries are'} to be settled; of ${certain === 0 ? 'none' : certain === 1 ? 'one' : certain} the invoice is certain.`}
+        </p>
+        <table className="rows">
+          <thead>
+            <tr>
+              <th className="num">No</th>
+              <th>Booked</th>
+              <th>From</th>
+              <th>What they wrote</th>
+              <th className="num">Amount €</th>
+              <th style={{ width: '40%' }}>Settles</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <EntryRow key={row.id} row={row} mayBill={may(role, 'bill')} />
+            ))}
+          </tbody>
+        </table>
+        <More query={list} />
+      </div>
+      <div className="bar">
+        <button className="button first" disabled={!may(role, 'bill') || all.isPending || certain === 0} onClick={() => all.mutate()}>
+          Settle {certain === 1 ? 'the one that is certain' : `all ${certain || ''} that are certain`}
+        </button>
+        <span className="muted small">Certain is what names its invoice and fits to the cent.</span>
+      </div>
+      <BatchLog batch={all.data} onClose={all.reset} />
+    </>
+  );
+}
+
+function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: boolean }) {
+  const [aside, setAside] = useState(false);
+  const [other, setOther] = useState(false);
+  const accept = useMutation<Schemas['BankEntryView'], Problem, { customer: string; allocate: { invoice: string; amount: string }[] }>({
+    mutationFn: (body) => answer(client.POST('/api/bank-entries/{id}/payments', { params: { path: { id: row.id } }, body, ...once() })),
+    onSuccess: (entry) => tell(`Payment ${entry.payment} was made of it.`),
+    onSettled: refreshAll,
+  });
+  const put = useMutation({
+    mutationFn: (reason: string) => answer(client.POST('/api/bank-entries/{id}/settings-aside', { params: { path: { id: row.id } }, body: { reason }, ...once() })),
+    onSuccess: () => setAside(false),
+    onSettled: refreshAll,
+  });
+  return (
+    <tr className={row.state === 'NOT_OURS' || row.state === 'SET_ASIDE' ? 'dropped' : ''}>
+      <td className="num muted">{row.no}</td>
+      <td className="nowrap">{date(row.bookedOn)}</td>
+      <td style={{ overflowWrap: 'anywhere' }}>
+        {row.payer || <span className="muted">not named</span>}
+        <div className="mono muted small">{row.payerAccount}</div>
+      </td>
+      <td className="small" style={{ overflowWrap: 'anywhere' }}>
+        {row.creditorReference && <div className="mono">{row.creditorReference}</div>}
+        {row.remittance}
+      </td>
+      <td className="num">{figure(row.amount)}</td>
+      <td>
+        {row.state === 'SETTLED' && (
+          <>
+            <Mark of="settled" />
+            payment{' '}
+            <Link className="mono" to={`/billing/payment/${row.payment}`}>
+              {row.payment}
+            </Link>
+          </>
+        )}
+        {(row.state === 'NOT_OURS' || row.state === 'SET_ASIDE') && <span className="small">{row.state === 'SET_ASIDE' ? `set aside by ${row.why}` : row.why}</span>}
+        {row.state === 'OPEN' &&
+          row.proposals.slice(0, 3).map((proposal, index) => (
+            <div key={index} style={{ display: 'flex', gap: 10, alignItems: 'baseline' }}>
+              <span style={{ flex: 1 }}>
+                <Mark of={SURE[proposal.sureness]} />
+                {proposal.sureness === 'CERTAIN' ? <b>certain</b> : proposal.sureness.toLowerCase()}: <span className="small">{proposal.reason}</span>
+              </span>
+              {mayBill && (
+                <button className="plain small nowrap" disabled={accept.isPending} onClick={() => accept.mutate({ customer: proposal.customer, allocate: proposal.settlements })}>
+                  take this
+                </button>
+              )}
+            </div>
+          ))}
+        {row.state === 'OPEN' && row.proposals.length === 0 && <div className="muted small">Nothing speaks for any invoice.</div>}
+        {row.state === 'OPEN' && mayBill && (
+          <div className="small" style={{ display: 'flex', gap: 14 }}>
+            <button className="plain" onClick={() => setOther(!other)}>
+              on account of…
+            </button>
+            <button className="plain" onClick={() => setAside(true)}>
+              set aside
+            </button>
+          </div>
+        )}
+        {other && row.state === 'OPEN' && <CustomerLook label={`Customer of entry ${row.no}`} shown="" autoFocus onTake={(hit) => accept.mutate({ customer: hit.code, allocate: [] })} />}
+        <ProblemNote problem={accept.error} />
+        {aside && <ReasonDialog title={`Entry ${row.no} is no payment of a customer's`} action="Set aside" busy={put.isPending} problem={put.error} onClose={() => setAside(false)} onGiven={put.mutate} />}
+      </td>
+    </tr>
+  );
+}

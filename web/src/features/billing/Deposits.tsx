@@ -1,0 +1,173 @@
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { answer, client, once, type Problem } from '../../shared/api/http';
+import { date, figure, isZero, orDash } from '../../shared/format';
+import { useCursor } from '../../shared/keys';
+import { may, useSession } from '../../shared/session';
+import { Doc, Empty, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { refreshAll } from '../review';
+import { depositQuery, depositsQuery } from './api';
+
+export function Deposits() {
+  const navigate = useNavigate();
+  const [open, setOpen] = useState(true);
+  const list = useInfiniteQuery(depositsQuery(open));
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
+  const [at] = useCursor(rows, (row) => navigate(`/billing/deposit/${row.number}`));
+  if (!list.data) return <Waiting query={list} />;
+  return (
+    <div className="page-scroll" style={{ paddingTop: 0 }}>
+      <div className="page-head">
+        <h1>{open ? 'Deposits not yet put to use' : 'All deposits'}</h1>
+        <label className="muted">
+          <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} /> unapplied only
+        </label>
+      </div>
+      <table className="rows">
+        <thead>
+          <tr>
+            <th>Deposit</th>
+            <th>For order</th>
+            <th>Customer</th>
+            <th>Received</th>
+            <th className="num">Amount €</th>
+            <th className="num">Unapplied €</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, index) => (
+            <tr key={row.number} className={index === at ? 'at' : ''}>
+              <td>
+                <Link className="mono" to={`/billing/deposit/${row.number}`}>
+                  {row.number}
+                </Link>
+              </td>
+              <td>
+                <Doc kind="ORDER" number={row.order} />
+              </td>
+              <td>{row.customerName}</td>
+              <td className="nowrap">{date(row.on)}</td>
+              <td className="num">{figure(row.amount)}</td>
+              <td className="num">{orDash(row.unapplied)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {rows.length === 0 && <Empty>{open ? 'All deposits are put to use.' : 'Nobody has paid ahead yet.'} A deposit is taken in on its order's page.</Empty>}
+      <More query={list} />
+    </div>
+  );
+}
+
+const USES = { APPLIED: 'set against', GIVEN_BACK: 'given back as', MOVED: 'moved on as', CREDITED: 'turned into customer credit' };
+
+/** A deposit, what became of it, and what can be done with the rest. */
+export function DepositPage() {
+  const { number = '' } = useParams();
+  const { role } = useSession();
+  const query = useQuery(depositQuery(number));
+  const [amount, setAmount] = useState('');
+  const [target, setTarget] = useState('');
+  const [reason, setReason] = useState('');
+  const deposit = query.data;
+  const version = deposit?.version ?? 0;
+  const path = { params: { path: { number } } };
+  const some = amount || undefined;
+  const act = useMutation<string, Problem, 'apply' | 'move' | 'credit' | 'refund'>({
+    mutationFn: async (what) => {
+      switch (what) {
+        case 'apply':
+          await answer(client.POST('/api/deposits/{number}/applications', { ...path, body: { version, invoice: target.trim(), amount: amount || deposit!.unapplied }, ...once() }));
+          return `Set against invoice ${target.trim()}.`;
+        case 'move': {
+          const on = await answer(client.POST('/api/deposits/{number}/moves', { ...path, body: { version, order: target.trim(), amount: some, reason }, ...once() }));
+          return `It goes on as deposit ${on.number} for order ${on.order}.`;
+        }
+        case 'credit':
+          await answer(client.POST('/api/deposits/{number}/credits', { ...path, body: { version, amount: some, reason }, ...once() }));
+          return 'It is customer credit now.';
+        case 'refund': {
+          const given = await answer(client.POST('/api/refunds', { body: { of: number, version, amount: some, reason }, ...once() }));
+          return `€ ${figure(given.amount)} given back as ${given.number}.`;
+        }
+      }
+    },
+    onSuccess: (told) => {
+      tell(told);
+      setAmount('');
+      setTarget('');
+      setReason('');
+    },
+    onSettled: refreshAll,
+  });
+  if (!deposit) return <Waiting query={query} />;
+  const idle = may(role, 'bill') && !act.isPending;
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>
+            Deposit <span className="mono">{deposit.number}</span> · <Link to={`/customers/${encodeURIComponent(deposit.customer)}`}>{deposit.customerName}</Link>
+          </h1>
+          <Link to={`/trail/DEPOSIT/${deposit.number}`}>Trail</Link>
+        </div>
+        <p className="situation">
+          € {figure(deposit.amount)} {deposit.movedFrom ? `moved here from ${deposit.movedFrom}` : 'came in'} on {date(deposit.on)} for order <Doc kind="ORDER" number={deposit.order} />;{' '}
+          {isZero(deposit.unapplied) ? 'all of it is put to use.' : `€ ${figure(deposit.unapplied)} are not put to use.`}
+        </p>
+        <table className="rows" style={{ maxWidth: 620 }}>
+          <tbody>
+            {deposit.uses.map((use, index) => (
+              <tr key={index}>
+                <td className="nowrap">{date(use.on)}</td>
+                <td>
+                  {use.kind === 'APPLIED' && use.amount.startsWith('-') ? 'taken off' : USES[use.kind]}{' '}
+                  {use.kind !== 'CREDITED' && (use.documentKind === 'INVOICE' ? <Link className="mono" to={`/billing/invoice/${use.documentNumber}`}>{use.documentNumber}</Link> : <Doc kind={use.documentKind} number={use.documentNumber} />)}
+                </td>
+                <td className="num">{figure(use.amount)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {!isZero(deposit.unapplied) && may(role, 'bill') && (
+          <>
+            <h2 style={{ marginTop: 20 }}>What is to become of the rest</h2>
+            <div className="fields" style={{ gridTemplateColumns: '130px 190px 1fr', maxWidth: 780 }}>
+              <div className="field">
+                <label htmlFor="deposit-amount">Amount €, or all of it</label>
+                <FigureInput id="deposit-amount" label="Amount" placeholder={deposit.unapplied} value={amount} onChange={setAmount} />
+              </div>
+              <div className="field">
+                <label htmlFor="deposit-target">Invoice, or another order</label>
+                <input id="deposit-target" className="mono" maxLength={40} value={target} onChange={(event) => setTarget(event.target.value)} />
+              </div>
+              <div className="field">
+                <label htmlFor="deposit-reason">Reason</label>
+                <ReasonInput id="deposit-reason" value={reason} onChange={setReason} />
+              </div>
+            </div>
+          </>
+        )}
+        <ProblemNote problem={act.error} />
+      </div>
+      {!isZero(deposit.unapplied) && (
+        <div className="bar">
+          <button className="button" disabled={!idle || !/^\d{4}-\d+$/.test(target.trim())} onClick={() => act.mutate('apply')}>
+            Set against the invoice
+          </button>
+          <button className="button" disabled={!idle || !target.trim().startsWith('SO-')} onClick={() => act.mutate('move')}>
+            Move to the order
+          </button>
+          <button className="button" disabled={!idle} onClick={() => act.mutate('credit')}>
+            Turn into customer credit
+          </button>
+          <button className="button" disabled={!idle || !reason.trim()} onClick={() => act.mutate('refund')}>
+            Give back
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}

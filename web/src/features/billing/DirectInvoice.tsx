@@ -1,0 +1,138 @@
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { answer, client, once } from '../../shared/api/http';
+import { figure, price, trim } from '../../shared/format';
+import { useKeys } from '../../shared/keys';
+import { may, useSession } from '../../shared/session';
+import { ProblemNote, tell } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { LookAhead } from '../../shared/ui/LookAhead';
+import { findItems } from '../order/api';
+import { CustomerLook } from '../order/CustomerLook';
+import { refreshAll } from '../review';
+
+type Line = { item: string; description: string; list: string; free: string; quantity: string; price: string };
+const NO_LINE: Line = { item: '', description: '', list: '', free: '', quantity: '', price: '' };
+
+/** An invoice without an earlier order: order, dispatch and invoice are made in one step, or none of them. */
+export function DirectInvoice() {
+  const { role } = useSession();
+  const navigate = useNavigate();
+  const [customer, setCustomer] = useState({ code: '', name: '' });
+  const [po, setPo] = useState('');
+  const [text, setText] = useState('');
+  const [lines, setLines] = useState<Line[]>([NO_LINE]);
+  const written = lines.filter((line) => line.item);
+  const bill = useMutation({
+    mutationFn: () =>
+      answer(
+        client.POST('/api/direct-invoices', {
+          body: { customer: customer.code, po, text, lines: written.map((line) => ({ item: line.item, quantity: line.quantity || '0', price: line.price || undefined })) },
+          ...once(),
+        }),
+      ),
+    onSuccess: (invoice) => {
+      tell(`Invoice ${invoice.number}, € ${figure(invoice.gross)}, with its order and dispatch.`);
+      refreshAll();
+      navigate(`/billing/invoice/${invoice.number}`);
+    },
+  });
+  const complete = customer.code !== '' && written.length > 0 && written.every((line) => line.quantity);
+  const post = () => complete && !bill.isPending && may(role, 'bill') && bill.mutate();
+  useKeys({ 'ctrl+enter': post });
+  const set = (at: number, change: Partial<Line>) => {
+    const changed = lines.map((line, index) => (index === at ? { ...line, ...change } : line));
+    setLines(changed[changed.length - 1].item ? [...changed, NO_LINE] : changed);
+  };
+  return (
+    <>
+      <div className="page-scroll" style={{ paddingTop: 0 }}>
+        <div className="page-head">
+          <h1>Invoice without an order</h1>
+          <span className="muted">makes order, dispatch and invoice in one step, or none of them</span>
+        </div>
+        <div className="fields">
+          <div className="field">
+            <label>Customer</label>
+            <CustomerLook label="Customer" autoFocus shown={customer.name} onTake={(hit) => setCustomer({ code: hit.code, name: hit.name })} />
+          </div>
+          <div className="field">
+            <label htmlFor="direct-po">Their PO</label>
+            <input id="direct-po" className="mono" maxLength={120} value={po} onChange={(event) => setPo(event.target.value)} />
+          </div>
+          <div className="field" style={{ gridColumn: 'span 2' }}>
+            <label htmlFor="direct-text">Text above the lines</label>
+            <input id="direct-text" maxLength={2000} value={text} onChange={(event) => setText(event.target.value)} />
+          </div>
+        </div>
+        <table className="rows inset">
+          <thead>
+            <tr>
+              <th className="num" style={{ width: 30 }}>
+                Line
+              </th>
+              <th>Item</th>
+              <th className="num" style={{ width: 90 }}>
+                Quantity
+              </th>
+              <th className="num" style={{ width: 80 }}>
+                Free
+              </th>
+              <th className="num" style={{ width: 110 }}>
+                Price €
+              </th>
+              <th style={{ width: 16 }} />
+            </tr>
+          </thead>
+          <tbody>
+            {lines.map((line, at) => (
+              <tr key={at}>
+                <td className="num muted">{at + 1}</td>
+                <td>
+                  <LookAhead
+                    name="items"
+                    label={`Item of line ${at + 1}`}
+                    className="cell-input"
+                    load={findItems('')}
+                    shown={line.item ? `${line.item} ${line.description}` : ''}
+                    keyOf={(hit) => hit.code}
+                    row={(hit) => (
+                      <>
+                        <span className="mono">{hit.code}</span>
+                        <span>{hit.name}</span>
+                        <span className="muted">{price(hit.price)}</span>
+                      </>
+                    )}
+                    onTake={(hit) => set(at, { item: hit.code, description: hit.name, list: hit.price, free: hit.free })}
+                  />
+                </td>
+                <td>
+                  <FigureInput label={`Quantity of line ${at + 1}`} value={line.quantity} onChange={(to) => set(at, { quantity: to })} />
+                </td>
+                <td className="num muted">{line.item && trim(line.free)}</td>
+                <td>
+                  <FigureInput label={`Price of line ${at + 1}`} placeholder={line.item ? 'list' : ''} value={line.price} onChange={(to) => set(at, { price: to })} />
+                </td>
+                <td>
+                  {line.item && (
+                    <button className="plain" aria-label={`Remove line ${at + 1}`} onClick={() => setLines(lines.filter((_, index) => index !== at))}>
+                      ×
+                    </button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <ProblemNote problem={bill.error} />
+      </div>
+      <div className="bar">
+        <button className="button first" disabled={!complete || bill.isPending || !may(role, 'bill')} onClick={post}>
+          Bill it now <kbd>Ctrl ↵</kbd>
+        </button>
+        <span className="muted small">Goods leave the first store at once. An order that would be held, or goods that are not there, stop all of it.</span>
+      </div>
+    </>
+  );
+}

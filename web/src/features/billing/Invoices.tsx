@@ -1,0 +1,196 @@
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { date, figure, isZero, orDash, price, trim, Words } from '../../shared/format';
+import { useSelection } from '../../shared/selection';
+import { useSession } from '../../shared/session';
+import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
+import { MailButton, PrintButton } from '../paper';
+import { invoiceQuery, invoicesQuery } from './api';
+
+export function Invoices() {
+  const [open, setOpen] = useState(true);
+  const [search, setSearch] = useSearchParams();
+  const pastDue = search.get('pastDue') === 'true';
+  const { today } = useSession();
+  const navigate = useNavigate();
+  const list = useInfiniteQuery(invoicesQuery(open, undefined, pastDue));
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
+  const selection = useSelection(rows, (row) => row.number, (row) => navigate(`/billing/invoice/${row.number}`));
+  if (!list.data) return <Waiting query={list} />;
+  return (
+    <>
+      <div className="page-scroll" style={{ paddingTop: 0 }}>
+        <div className="page-head">
+          <h1>{pastDue ? 'Invoices past due' : open ? 'Invoices with something open' : 'All invoices'}</h1>
+          <span>
+            <label className="muted" style={{ marginRight: 16 }}>
+              <input type="checkbox" checked={pastDue} onChange={(event) => setSearch(event.target.checked ? { pastDue: 'true' } : {})} /> past due only
+            </label>
+            <label className="muted">
+              <input type="checkbox" checked={open || pastDue} disabled={pastDue} onChange={(event) => setOpen(event.target.checked)} /> open only
+            </label>
+          </span>
+        </div>
+        <table className="rows">
+          <thead>
+            <tr>
+              <th style={{ width: 24 }}>
+                <input type="checkbox" aria-label="Select all" checked={rows.length > 0 && selection.chosen.length === rows.length} onChange={selection.all} />
+              </th>
+              <th>Invoice</th>
+              <th>Customer</th>
+              <th>Date</th>
+              <th>Due</th>
+              <th>State</th>
+              <th className="num">Gross €</th>
+              <th className="num">Open €</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, index) => (
+              <tr key={row.number} className={index === selection.at ? 'at' : ''}>
+                <td>
+                  <input type="checkbox" aria-label={`Select ${row.number}`} checked={selection.has(row)} onChange={() => selection.toggle(row)} />
+                </td>
+                <td>
+                  <Link className="mono" to={`/billing/invoice/${row.number}`}>
+                    {row.number}
+                  </Link>
+                </td>
+                <td>{row.customerName}</td>
+                <td className="nowrap">{date(row.on)}</td>
+                <td className={`nowrap${!isZero(row.open) && row.dueOn < today ? ' error' : ''}`}>{date(row.dueOn)}</td>
+                <td>{Words(row.state)}</td>
+                <td className="num">{figure(row.gross)}</td>
+                <td className="num">{orDash(row.open)}</td>
+                <td>{!isZero(row.open) && <Link to={`/billing/receive?customer=${encodeURIComponent(row.customer)}`}>Money in</Link>}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {rows.length === 0 && <Empty>No invoice is open.</Empty>}
+        <More query={list} />
+      </div>
+      <div className="bar">
+        <PrintButton paper="INVOICE" numbers={selection.chosen.map((row) => row.number)}>
+          {`Print ${selection.chosen.length || ''} selected`}
+        </PrintButton>
+        <span className="muted small">
+          <kbd>X</kbd> selects · one file, in the sequence of the list · what was on paper before is marked as a copy
+        </span>
+      </div>
+    </>
+  );
+}
+
+/** An invoice with the origin of each line, its VAT, and what settled it. */
+export function InvoicePage() {
+  const { number = '' } = useParams();
+  const query = useQuery(invoiceQuery(number));
+  const invoice = query.data;
+  const { today } = useSession();
+  if (!invoice) return <Waiting query={query} />;
+  const ahead = invoice.lines.some((line) => !isZero(line.ahead));
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>
+            Invoice <span className="mono">{invoice.number}</span> · <Link to={`/customers/${encodeURIComponent(invoice.customer)}`}>{invoice.customerName}</Link>
+          </h1>
+          <span className="muted nowrap">
+            {Words(invoice.state)} · <Link to={`/trail/INVOICE/${invoice.number}`}>Trail</Link>
+          </span>
+        </div>
+        <p className="situation">
+          {isZero(invoice.open) ? 'Nothing of it is open.' : `€ ${figure(invoice.open)} of ${figure(invoice.gross)} are open, ${invoice.dueOn < today ? `past due since ${date(invoice.dueOn)}` : `due on ${date(invoice.dueOn)}`}.`}
+          {ahead && ' A part of it was billed ahead: its revenue waits for the goods to leave.'}
+        </p>
+        {invoice.text && <p style={{ whiteSpace: 'pre-wrap' }}>{invoice.text}</p>}
+        <table className="rows">
+          <thead>
+            <tr>
+              <th className="num">Line</th>
+              <th>Item</th>
+              <th>Order</th>
+              <th>Dispatch</th>
+              <th>Their PO</th>
+              <th className="num">Quantity</th>
+              <th className="num">Price</th>
+              <th className="num">VAT</th>
+              <th className="num">Net €</th>
+            </tr>
+          </thead>
+          <tbody>
+            {invoice.lines.map((line) => (
+              <tr key={line.no}>
+                <td className="num">{line.no}</td>
+                <td>
+                  {line.description} <span className="mono muted small nowrap">{line.item}</span>
+                  {!isZero(line.ahead) && (
+                    <div className="small">
+                      <Mark of="awaiting" />
+                      {trim(line.ahead)} still to leave
+                    </div>
+                  )}
+                </td>
+                <td>
+                  <Doc kind="ORDER" number={line.order} />
+                </td>
+                <td>
+                  {line.dispatches.map((dispatch) => (
+                    <div key={dispatch}>
+                      <Doc kind="DISPATCH" number={dispatch} />
+                    </div>
+                  ))}
+                </td>
+                <td className="mono" style={{ overflowWrap: 'anywhere' }}>
+                  {line.po}
+                </td>
+                <td className="num">{trim(line.quantity)}</td>
+                <td className="num">
+                  {price(line.price)}
+                  {!isZero(line.discount) && <span className="muted small"> −{trim(line.discount)} %</span>}
+                </td>
+                <td className="num">
+                  {line.vatCategory} {trim(line.vatRate)} %
+                </td>
+                <td className="num">{figure(line.net)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <div className="totals">
+          <span>
+            net <b>{figure(invoice.net)}</b>
+          </span>
+          {invoice.bands.map((band) => (
+            <span key={band.category + band.rate}>
+              VAT {band.category} {trim(band.rate)} % on {figure(band.taxable)} <b>{figure(band.vat)}</b>
+            </span>
+          ))}
+          <span>
+            gross <b>{figure(invoice.gross)}</b>
+          </span>
+        </div>
+      </div>
+      <div className="bar">
+        <PrintButton paper="INVOICE" numbers={[invoice.number]}>
+          Print
+        </PrintButton>
+        <MailButton paper="INVOICE" number={invoice.number} />
+        {!isZero(invoice.open) && (
+          <Link className="button" to={`/billing/receive?customer=${encodeURIComponent(invoice.customer)}`}>
+            Money in
+          </Link>
+        )}
+        <span className="gap" />
+        <Link className="small" to={`/ledger/journal?document=${invoice.number}`}>
+          Its entries
+        </Link>
+      </div>
+    </div>
+  );
+}

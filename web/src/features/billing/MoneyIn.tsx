@@ -1,0 +1,136 @@
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { answer, client, once } from '../../shared/api/http';
+import { date, figure, isZero, orDash } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { Doc, Empty, ProblemNote, tell } from '../../shared/ui';
+import { CustomerLook } from '../order/CustomerLook';
+import { refreshAll } from '../review';
+import { invoicesQuery } from './api';
+
+/** A payment or customer credit, set against open invoices. */
+export function MoneyIn() {
+  const { role } = useSession();
+  const asked = new URLSearchParams(window.location.search).get('customer') ?? '';
+  const [customer, setCustomer] = useState({ code: asked, name: asked });
+  const [amount, setAmount] = useState('');
+  const [allocated, setAllocated] = useState<Record<string, string>>({});
+  const invoices = useInfiniteQuery({ ...invoicesQuery(true, customer.code), enabled: customer.code !== '' });
+  const credit = useQuery({
+    queryKey: ['billing', 'credit', customer.code],
+    queryFn: () => answer(client.GET('/api/customers/{code}/credit', { params: { path: { code: customer.code } } })),
+    enabled: customer.code !== '',
+  });
+  const rows = invoices.data?.pages.flatMap((page) => page.rows) ?? [];
+  const allocate = Object.entries(allocated)
+    .filter(([, value]) => !isZero(value))
+    .map(([invoice, value]) => ({ invoice, amount: value }));
+  const clear = () => {
+    setAmount('');
+    setAllocated({});
+  };
+  const pay = useMutation({
+    mutationFn: () => answer(client.POST('/api/payments', { body: { customer: customer.code, amount, allocate }, ...once() })),
+    onSuccess: (payment) => {
+      tell(`Payment ${payment.number}: € ${figure(payment.amount)}, ${isZero(payment.left) ? 'all allocated' : `€ ${figure(payment.left)} on account`}.`);
+      clear();
+    },
+    onSettled: refreshAll,
+  });
+  const use = useMutation({
+    mutationFn: () => answer(client.POST('/api/credit-allocations', { body: { customer: customer.code, allocate }, ...once() })),
+    onSuccess: (left) => {
+      tell(`Customer credit allocated; € ${figure(left.credit)} are left.`);
+      clear();
+    },
+    onSettled: refreshAll,
+  });
+  const money = (text: string, set: (to: string) => void, label: string) => (
+    <input
+      className="cell-input num"
+      style={{ borderBottomColor: 'var(--rule-strong)' }}
+      aria-label={label}
+      inputMode="decimal"
+      value={text}
+      onChange={(event) => /^\d*\.?\d{0,2}$/.test(event.target.value) && set(event.target.value)}
+    />
+  );
+  const name = customer.name === customer.code ? (rows[0]?.customerName ?? customer.name) : customer.name;
+  return (
+    <>
+      <div className="page-scroll" style={{ paddingTop: 0 }}>
+        <div className="fields" style={{ gridTemplateColumns: '2fr 1fr 1fr' }}>
+          <div className="field">
+            <label>From</label>
+            <CustomerLook
+              label="Customer"
+              shown={name}
+              onTake={(hit) => {
+                setCustomer({ code: hit.code, name: hit.name });
+                setAllocated({});
+              }}
+            />
+          </div>
+          <div className="field">
+            <label>Amount received €</label>
+            {money(amount, setAmount, 'Amount received')}
+          </div>
+          <div className="field">
+            <label>Customer credit €</label>
+            <div style={{ padding: '6px 2px' }}>{credit.data ? orDash(credit.data.credit) : '–'}</div>
+          </div>
+        </div>
+        {customer.code !== '' && (
+          <table className="rows">
+            <thead>
+              <tr>
+                <th>Invoice</th>
+                <th>Date</th>
+                <th>Due</th>
+                <th className="num">Open €</th>
+                <th className="num" style={{ width: 130 }}>
+                  Set against it €
+                </th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr key={row.number}>
+                  <td>
+                    <Doc kind="INVOICE" number={row.number} />
+                  </td>
+                  <td>{date(row.on)}</td>
+                  <td>{date(row.dueOn)}</td>
+                  <td className="num">{figure(row.open)}</td>
+                  <td>{money(allocated[row.number] ?? '', (to) => setAllocated({ ...allocated, [row.number]: to }), `Against ${row.number}`)}</td>
+                  <td>
+                    <button className="plain" onClick={() => setAllocated({ ...allocated, [row.number]: row.open })}>
+                      all of it
+                    </button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        {customer.code !== '' && invoices.data && rows.length === 0 && <Empty>This customer has no open invoice; a payment stays on account.</Empty>}
+        {customer.code === '' && <Empty>Say who the money is from.</Empty>}
+        <ProblemNote problem={pay.error ?? use.error} />
+      </div>
+      <div className="bar">
+        <button className="button first" disabled={!may(role, 'bill') || !customer.code || isZero(amount) || pay.isPending} onClick={() => pay.mutate()}>
+          Book the payment
+        </button>
+        <button
+          className="button"
+          disabled={!may(role, 'bill') || !customer.code || !isZero(amount) || allocate.length === 0 || isZero(credit.data?.credit) || use.isPending}
+          onClick={() => use.mutate()}
+        >
+          Use customer credit
+        </button>
+        <span className="muted small">What is not set against an invoice stays on account.</span>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,110 @@
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { answer, client, once, type Problem } from '../../shared/api/http';
+import { date, figure, isZero, trim } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { ProblemNote, tell } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { MailButton, PrintButton } from '../paper';
+import { refreshAll, type Sheet } from '../review';
+import { depositsQuery } from './api';
+
+/** What was asked for and paid ahead for an order, billing ahead of its goods, and its confirmation on paper. */
+export function OrderMoney({ sheet }: { sheet: Sheet }) {
+  const { role } = useSession();
+  const { order } = sheet;
+  const asked = useQuery({
+    queryKey: ['deposit-request', order.number],
+    queryFn: async () => {
+      try {
+        return await answer(client.GET('/api/orders/{number}/deposit-request', { params: { path: { number: order.number } } }));
+      } catch (problem) {
+        if ((problem as Problem).code === 'not-found') return null;
+        throw problem;
+      }
+    },
+  });
+  const deposits = useInfiniteQuery(depositsQuery(false, '', order.number)).data?.pages.flatMap((page) => page.rows) ?? [];
+  const [amount, setAmount] = useState('');
+  const [percent, setPercent] = useState(false);
+  const ask = useMutation({
+    mutationFn: () =>
+      answer(client.PUT('/api/orders/{number}/deposit-request', { params: { path: { number: order.number } }, body: percent ? { percent: amount } : { amount }, ...once() })),
+    onSuccess: (request) => {
+      tell(`A deposit of € ${figure(request.amount)} is asked for.`);
+      setAmount('');
+    },
+    onSettled: refreshAll,
+  });
+  const receive = useMutation({
+    mutationFn: () => answer(client.POST('/api/deposits', { body: { order: order.number, amount }, ...once() })),
+    onSuccess: (deposit) => {
+      tell(`Deposit ${deposit.number} is taken in.`);
+      setAmount('');
+    },
+    onSettled: refreshAll,
+  });
+  const ahead = useMutation({
+    mutationFn: () => answer(client.POST('/api/invoices', { body: { orders: [order.number], ahead: true }, ...once() })),
+    onSuccess: (invoice) => tell(`Billed ahead as invoice ${invoice.number}, € ${figure(invoice.gross)}.`),
+    onSettled: refreshAll,
+  });
+  const live = ['HELD', 'AWAITING_APPROVAL', 'CLEARED'].includes(order.state);
+  const toLeave = order.state === 'CLEARED' && sheet.flows.some((flow) => !isZero(flow.toShip));
+  return (
+    <section style={{ marginBottom: 20 }}>
+      <h2>Paid ahead</h2>
+      {asked.data && (
+        <div>
+          € {figure(asked.data.amount)} asked for{asked.data.percent != null && ` (${trim(asked.data.percent)} %)`} on {date(asked.data.askedOn)}
+          {isZero(asked.data.missing) ? ', received.' : `, € ${figure(asked.data.missing)} still missing.`}
+        </div>
+      )}
+      {deposits.map((deposit) => (
+        <div className="pair" key={deposit.number}>
+          <Link className="mono" to={`/billing/deposit/${deposit.number}`}>
+            {deposit.number}
+          </Link>
+          <span>
+            {figure(deposit.amount)}
+            <span className="muted"> {isZero(deposit.unapplied) ? 'put to use' : `${figure(deposit.unapplied)} unapplied`}</span>
+          </span>
+        </div>
+      ))}
+      {!asked.data && deposits.length === 0 && <div className="muted">Nothing was asked for or received.</div>}
+      {live && (
+        <div style={{ display: 'flex', gap: 8, alignItems: 'center', marginTop: 6 }}>
+          <div style={{ width: 84 }}>
+            <FigureInput label="Amount of the deposit" value={amount} onChange={setAmount} />
+          </div>
+          <select className="bare small" aria-label="An amount or a per cent" value={percent ? '%' : '€'} onChange={(event) => setPercent(event.target.value === '%')}>
+            <option value="€">€</option>
+            <option value="%">% of gross</option>
+          </select>
+          <button className="plain small" disabled={!amount || ask.isPending} onClick={() => ask.mutate()}>
+            ask for
+          </button>
+          {may(role, 'bill') && (
+            <button className="plain small" disabled={!amount || percent || receive.isPending} onClick={() => receive.mutate()}>
+              received
+            </button>
+          )}
+        </div>
+      )}
+      <ProblemNote problem={ask.error ?? receive.error} />
+      <div className="small" style={{ display: 'flex', gap: 14, marginTop: 10, flexWrap: 'wrap' }}>
+        <PrintButton plain paper="ORDER_CONFIRMATION" numbers={[order.number]}>
+          Print confirmation
+        </PrintButton>
+        <MailButton plain paper="ORDER_CONFIRMATION" number={order.number} />
+        {toLeave && may(role, 'bill') && (
+          <button className="plain" disabled={ahead.isPending} onClick={() => ahead.mutate()}>
+            Bill ahead of dispatch
+          </button>
+        )}
+      </div>
+      <ProblemNote problem={ahead.error} />
+    </section>
+  );
+}

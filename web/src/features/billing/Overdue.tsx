@@ -1,0 +1,104 @@
+import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
+import { Link, useNavigate } from 'react-router';
+import { answer, client, once } from '../../shared/api/http';
+import { date, figure, orDash } from '../../shared/format';
+import { useSelection } from '../../shared/selection';
+import { may, useSession } from '../../shared/session';
+import { Empty, Mark, More, tellProblem, Waiting } from '../../shared/ui';
+import { BatchLog } from '../batch/BatchLog';
+import { refreshAll } from '../review';
+import { overdueQuery } from './api';
+
+const LETTERS = ['', 'first reminder', 'second reminder', 'last reminder'];
+
+/** Customers with invoices past due, how late, and the letter that each is due. */
+export function Overdue() {
+  const { role } = useSession();
+  const navigate = useNavigate();
+  const list = useInfiniteQuery(overdueQuery);
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
+  const selection = useSelection(rows, (row) => row.customer, (row) => navigate(`/customers/${encodeURIComponent(row.customer)}/statement`));
+  const remind = useMutation({
+    mutationFn: (customers: string[]) => answer(client.POST('/api/batches/reminders', { body: { customers }, ...once() })),
+    onSuccess: selection.none,
+    onError: tellProblem,
+    onSettled: refreshAll,
+  });
+  if (!list.data) return <Waiting query={list} />;
+  const due = selection.chosen.filter((row) => row.letter != null);
+  return (
+    <>
+      <div className="page-scroll" style={{ paddingTop: 0 }}>
+        <div className="page-head">
+          <h1>{rows.length === 0 ? 'Nobody is late' : `${rows.length}${list.hasNextPage ? '+' : ''} customers have invoices past due`}</h1>
+          <span className="muted">letters 7, 21 and 35 days after the due date, ten days apart</span>
+        </div>
+        <table className="rows">
+          <thead>
+            <tr>
+              <th style={{ width: 24 }}>
+                <input type="checkbox" aria-label="Select all" checked={rows.length > 0 && selection.chosen.length === rows.length} onChange={selection.all} />
+              </th>
+              <th>Customer</th>
+              <th className="num">Invoices</th>
+              <th className="num">Oldest</th>
+              <th className="num">to 30 days €</th>
+              <th className="num">31 to 60</th>
+              <th className="num">61 to 90</th>
+              <th className="num">older</th>
+              <th className="num">Open €</th>
+              <th>Letter due</th>
+              <th>Last letter</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, index) => (
+              <tr key={row.customer} className={index === selection.at ? 'at' : ''}>
+                <td>
+                  <input type="checkbox" aria-label={`Select ${row.customer}`} checked={selection.has(row)} onChange={() => selection.toggle(row)} />
+                </td>
+                <td>
+                  <Link to={`/customers/${encodeURIComponent(row.customer)}/statement`}>{row.customerName}</Link>
+                  {!row.hasAddress && <div className="muted small">no mail address</div>}
+                </td>
+                <td className="num">{row.invoices}</td>
+                <td className="num nowrap">{row.oldestDays} d</td>
+                <td className="num">{orDash(row.upTo30)}</td>
+                <td className="num">{orDash(row.upTo60)}</td>
+                <td className="num">{orDash(row.upTo90)}</td>
+                <td className="num">{orDash(row.older)}</td>
+                <td className="num strong">{figure(row.open)}</td>
+                <td className="nowrap">
+                  {row.letter == null ? (
+                    <span className="muted">none yet</span>
+                  ) : (
+                    <>
+                      <Mark of={row.letter === 3 ? 'stop' : 'caution'} />
+                      {LETTERS[row.letter]}
+                    </>
+                  )}
+                </td>
+                <td className="nowrap">{row.remindedOn ? `${LETTERS[row.lastStep].replace(' reminder', '')}, ${date(row.remindedOn)}` : '–'}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {rows.length === 0 && <Empty>No invoice is past due.</Empty>}
+        <More query={list} />
+      </div>
+      <div className="bar">
+        <button className="button first" disabled={!may(role, 'bill') || remind.isPending || due.length === 0} onClick={() => remind.mutate(due.map((row) => row.customer))}>
+          Send {due.length || ''} {due.length === 1 ? 'letter' : 'letters'}
+        </button>
+        <span className="muted small">
+          <kbd>X</kbd> selects · letters go to the Outbox with the list of invoices as a file
+        </span>
+        <span className="gap" />
+        <Link className="small" to="/batches?kind=REMINDING">
+          Logs
+        </Link>
+      </div>
+      <BatchLog batch={remind.data} onClose={remind.reset} />
+    </>
+  );
+}

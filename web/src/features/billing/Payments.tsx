@@ -1,0 +1,227 @@
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { answer, client, once } from '../../shared/api/http';
+import { date, figure, isZero, orDash } from '../../shared/format';
+import { useCursor } from '../../shared/keys';
+import { may, useSession } from '../../shared/session';
+import { Doc, Empty, More, ProblemNote, ReasonDialog, tell, Waiting } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { refreshAll } from '../review';
+import { paymentQuery, paymentsQuery, refundsQuery } from './api';
+
+export function Payments() {
+  const navigate = useNavigate();
+  const list = useInfiniteQuery(paymentsQuery);
+  const refunds = useInfiniteQuery(refundsQuery);
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
+  const given = refunds.data?.pages.flatMap((page) => page.rows) ?? [];
+  const [at] = useCursor(rows, (row) => navigate(`/billing/payment/${row.number}`));
+  if (!list.data) return <Waiting query={list} />;
+  return (
+    <div className="page-scroll" style={{ paddingTop: 0 }}>
+      <table className="rows">
+        <thead>
+          <tr>
+            <th>Payment</th>
+            <th>Customer</th>
+            <th>Received</th>
+            <th>What they wrote</th>
+            <th className="num">Amount €</th>
+            <th className="num">On account €</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, index) => (
+            <tr key={row.number} className={`${index === at ? 'at' : ''}${row.reversed ? ' dropped' : ''}`}>
+              <td className="nowrap">
+                <Link className="mono" to={`/billing/payment/${row.number}`}>
+                  {row.number}
+                </Link>
+                {row.kind === 'DEPOSIT' && <span className="muted small"> credit of a deposit</span>}
+                {row.reversed && <span className="muted small"> bounced</span>}
+              </td>
+              <td>{row.customerName}</td>
+              <td className="nowrap">{date(row.on)}</td>
+              <td className="small" style={{ overflowWrap: 'anywhere' }}>
+                {row.reference}
+              </td>
+              <td className="num">{figure(row.amount)}</td>
+              <td className="num">{orDash(row.left)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {rows.length === 0 && <Empty>No money has come in yet.</Empty>}
+      <More query={list} />
+      {given.length > 0 && (
+        <>
+          <h2 style={{ marginTop: 24 }}>Given back</h2>
+          <table className="rows">
+            <thead>
+              <tr>
+                <th>Refund</th>
+                <th>Customer</th>
+                <th>Of</th>
+                <th>On</th>
+                <th>Reason</th>
+                <th className="num">Amount €</th>
+              </tr>
+            </thead>
+            <tbody>
+              {given.map((row) => (
+                <tr key={row.number}>
+                  <td>
+                    <Doc kind="REFUND" number={row.number} />
+                  </td>
+                  <td>{row.customerName}</td>
+                  <td>
+                    <Doc kind={row.sourceKind} number={row.source} />
+                  </td>
+                  <td className="nowrap">{date(row.on)}</td>
+                  <td className="small">{row.reason}</td>
+                  <td className="num">{figure(row.amount)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <More query={refunds} />
+        </>
+      )}
+    </div>
+  );
+}
+
+/** A payment, what it settled, and how it is undone. */
+export function PaymentPage() {
+  const { number = '' } = useParams();
+  const { role } = useSession();
+  const query = useQuery(paymentQuery(number));
+  const [asking, setAsking] = useState<'reversal' | 'refund' | null>(null);
+  const [off, setOff] = useState<Record<string, string>>({});
+  const payment = query.data;
+  const done = () => {
+    setAsking(null);
+    setOff({});
+  };
+  const path = { params: { path: { number } } };
+  const version = payment?.version ?? 0;
+  const reverse = useMutation({
+    mutationFn: (reason: string) => answer(client.POST('/api/payments/{number}/reversal', { ...path, body: { version, reason }, ...once() })),
+    onSuccess: () => {
+      tell(`Payment ${number} is reversed; what it had settled is open again.`);
+      done();
+    },
+    onSettled: refreshAll,
+  });
+  const refund = useMutation({
+    mutationFn: (reason: string) => answer(client.POST('/api/refunds', { body: { of: number, version, reason }, ...once() })),
+    onSuccess: (given) => {
+      tell(`€ ${figure(given.amount)} given back as ${given.number}.`);
+      done();
+    },
+    onSettled: refreshAll,
+  });
+  const allocate = Object.entries(off)
+    .filter(([, amount]) => !isZero(amount))
+    .map(([invoice, amount]) => ({ invoice, amount }));
+  const takeOff = useMutation({
+    mutationFn: () => answer(client.POST('/api/payments/{number}/unallocations', { ...path, body: { version, allocate }, ...once() })),
+    onSuccess: (now) => {
+      tell(`Taken off; € ${figure(now.left)} of it are customer credit.`);
+      done();
+    },
+    onSettled: refreshAll,
+  });
+  if (!payment) return <Waiting query={query} />;
+  const mayBill = may(role, 'bill') && !payment.reversed;
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>
+            {payment.kind === 'DEPOSIT' ? 'Credit of deposit' : 'Payment'} <span className="mono">{payment.number}</span> ·{' '}
+            <Link to={`/customers/${encodeURIComponent(payment.customer)}`}>{payment.customerName}</Link>
+          </h1>
+          <Link to={`/trail/${payment.kind}/${payment.number}`}>Trail</Link>
+        </div>
+        <p className="situation">
+          € {figure(payment.amount)} {payment.kind === 'DEPOSIT' ? 'became customer credit' : 'came in'} on {date(payment.on)}
+          {payment.reversed ? '; it bounced and is reversed.' : isZero(payment.left) ? '.' : `; € ${figure(payment.left)} of it are on account.`}
+          {!isZero(payment.refunded) && ` € ${figure(payment.refunded)} were given back.`}
+        </p>
+        {payment.reference && <p className="muted">They wrote: {payment.reference}</p>}
+        {payment.allocations.length > 0 && (
+          <table className="rows" style={{ maxWidth: 620 }}>
+            <thead>
+              <tr>
+                <th>Stands against invoice</th>
+                <th className="num">Amount €</th>
+                {mayBill && (
+                  <th className="num" style={{ width: 140 }}>
+                    Take off €
+                  </th>
+                )}
+                {mayBill && <th />}
+              </tr>
+            </thead>
+            <tbody>
+              {payment.allocations.map((one) => (
+                <tr key={one.invoice}>
+                  <td>
+                    <Link className="mono" to={`/billing/invoice/${one.invoice}`}>
+                      {one.invoice}
+                    </Link>
+                  </td>
+                  <td className="num">{figure(one.amount)}</td>
+                  {mayBill && (
+                    <td>
+                      <FigureInput label={`Take off ${one.invoice}`} value={off[one.invoice] ?? ''} onChange={(to) => setOff({ ...off, [one.invoice]: to })} />
+                    </td>
+                  )}
+                  {mayBill && (
+                    <td>
+                      <button className="plain" onClick={() => setOff({ ...off, [one.invoice]: one.amount })}>
+                        all of it
+                      </button>
+                    </td>
+                  )}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        <ProblemNote problem={takeOff.error} />
+      </div>
+      {mayBill && (
+        <div className="bar">
+          <button className="button" disabled={allocate.length === 0 || takeOff.isPending} onClick={() => takeOff.mutate()}>
+            Take off, keep as credit
+          </button>
+          <button className="button" disabled={isZero(payment.left)} onClick={() => setAsking('refund')}>
+            Give back what is on account
+          </button>
+          {payment.kind === 'PAYMENT' && (
+            <button className="button" onClick={() => setAsking('reversal')}>
+              It bounced
+            </button>
+          )}
+          <span className="gap" />
+          <Link className="small" to={`/ledger/journal?document=${payment.number}`}>
+            Its entries
+          </Link>
+        </div>
+      )}
+      {asking === 'reversal' && (
+        <ReasonDialog title={`Payment ${number} bounced`} action="Reverse it" busy={reverse.isPending} problem={reverse.error} onClose={done} onGiven={reverse.mutate}>
+          All its entries are mirrored, and what it settled is open again.
+        </ReasonDialog>
+      )}
+      {asking === 'refund' && (
+        <ReasonDialog title={`Give back € ${figure(payment.left)}`} action="Give it back" busy={refund.isPending} problem={refund.error} onClose={done} onGiven={refund.mutate}>
+          The whole of what is on account from it leaves the bank.
+        </ReasonDialog>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,135 @@
+import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
+import { Fragment, useState } from 'react';
+import { Link } from 'react-router';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { figure, isZero, shortDate, trim } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { Doc, Empty, More, tell, tellProblem, Waiting } from '../../shared/ui';
+import { BatchLog } from '../batch/BatchLog';
+import { refreshAll } from '../review';
+import { toBillQuery } from './api';
+
+/** Orders by customer; quantities can be lowered, and what is ticked goes on one invoice. */
+export function ToBill() {
+  const { role } = useSession();
+  const list = useInfiniteQuery(toBillQuery);
+  const [ticked, setTicked] = useState<string[]>([]);
+  const [quantities, setQuantities] = useState<Record<string, string>>({});
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
+  const chosen = rows.filter((row) => ticked.includes(row.order));
+  const customers = new Set(chosen.map((row) => row.customer));
+  const bill = useMutation({
+    mutationFn: (orders: Schemas['ToBillRow'][]) => {
+      const changed = orders.some((row) => row.lines.some((line) => quantities[`${row.order}/${line.line}`] !== undefined));
+      const lines = orders.flatMap((row) =>
+        row.lines
+          .map((line) => ({ order: row.order, line: line.line, quantity: quantities[`${row.order}/${line.line}`] ?? line.toBill }))
+          .filter((line) => !isZero(line.quantity)),
+      );
+      return answer(client.POST('/api/invoices', { body: { orders: orders.map((row) => row.order), lines: changed ? lines : undefined }, ...once() }));
+    },
+    onSuccess: (invoice) => {
+      tell(`Billed as invoice ${invoice.number}, € ${figure(invoice.gross)}.`);
+      setTicked([]);
+      setQuantities({});
+    },
+    onError: tellProblem,
+    onSettled: refreshAll,
+  });
+  const each = useMutation({
+    mutationFn: (orders: Schemas['ToBillRow'][]) => {
+      const invoices = [...new Set(orders.map((row) => row.customer))].map((customer) => ({ orders: orders.filter((row) => row.customer === customer).map((row) => row.order) }));
+      return answer(client.POST('/api/batches/billings', { body: { invoices }, ...once() }));
+    },
+    onSuccess: () => setTicked([]),
+    onError: tellProblem,
+    onSettled: refreshAll,
+  });
+  if (!list.data) return <Waiting query={list} />;
+  const changed = Object.keys(quantities).length > 0;
+  const toggle = (order: string) => setTicked(ticked.includes(order) ? ticked.filter((o) => o !== order) : [...ticked, order]);
+  return (
+    <>
+      <div className="page-scroll" style={{ paddingTop: 0 }}>
+        <div className="page-head">
+          <h1>{rows.length === 0 ? 'Nothing to bill' : `${rows.length}${list.hasNextPage ? '+' : ''} orders have something to bill`}</h1>
+        </div>
+        <table className="rows">
+          <thead>
+            <tr>
+              <th style={{ width: 24 }}>
+                <input
+                  type="checkbox"
+                  aria-label="Select all"
+                  checked={rows.length > 0 && chosen.length === rows.length}
+                  onChange={() => setTicked(chosen.length === rows.length ? [] : rows.map((row) => row.order))}
+                />
+              </th>
+              <th>Order</th>
+              <th>What has left, or was done</th>
+              <th>Their PO</th>
+              <th>Since</th>
+              <th className="num">To bill</th>
+              <th className="num">Net €</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, index) => (
+              <Fragment key={row.order}>
+                {rows[index - 1]?.customer !== row.customer && (
+                  <tr className="group">
+                    <td colSpan={7}>{row.customerName}</td>
+                  </tr>
+                )}
+                {row.lines.map((line, at) => {
+                  const key = `${row.order}/${line.line}`;
+                  return (
+                    <tr key={key}>
+                      <td>
+                        {at === 0 && <input type="checkbox" aria-label={`Bill ${row.order}`} checked={ticked.includes(row.order)} onChange={() => toggle(row.order)} />}
+                      </td>
+                      <td>{at === 0 && <Doc kind="ORDER" number={row.order} />}</td>
+                      <td>{line.description}</td>
+                      <td className="mono">{at === 0 && row.po}</td>
+                      <td className="nowrap">{at === 0 && shortDate(row.since)}</td>
+                      <td className="num" style={{ width: 90 }}>
+                        <input
+                          className="cell-input num"
+                          aria-label={`Quantity of ${key}`}
+                          value={quantities[key] ?? trim(line.toBill).replaceAll(',', '')}
+                          onChange={(event) => /^\d*\.?\d{0,3}$/.test(event.target.value) && setQuantities({ ...quantities, [key]: event.target.value })}
+                        />
+                      </td>
+                      <td className="num">{figure(line.net)}</td>
+                    </tr>
+                  );
+                })}
+              </Fragment>
+            ))}
+          </tbody>
+        </table>
+        {rows.length === 0 && <Empty>What departs, or is done, is to be billed and shows here.</Empty>}
+        <More query={list} />
+      </div>
+      <div className="bar">
+        <button className="button first" disabled={!may(role, 'bill') || bill.isPending || customers.size !== 1} onClick={() => bill.mutate(chosen)}>
+          Bill {chosen.length > 1 ? `${chosen.length} orders on one invoice` : 'the order'}
+        </button>
+        <button className="button" disabled={!may(role, 'bill') || each.isPending || chosen.length === 0 || changed} onClick={() => each.mutate(chosen)}>
+          Bill {chosen.length || ''} selected, one invoice each customer
+        </button>
+        <span className="muted small">
+          {changed ? 'Changed quantities are billed one customer at a time.' : customers.size > 1 ? 'One invoice takes orders of one customer.' : 'The number is given when the invoice is posted.'}
+        </span>
+        <span className="gap" />
+        <Link className="small" to="/billing/direct">
+          Invoice without an order
+        </Link>
+        <Link className="small" to="/batches?kind=BILLING">
+          Logs
+        </Link>
+      </div>
+      <BatchLog batch={each.data} onClose={each.reset} />
+    </>
+  );
+}

@@ -1,0 +1,53 @@
+import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
+import { answer, client } from '../../shared/api/http';
+import { pages } from '../../shared/api/pages';
+
+export const toBillQuery = infiniteQueryOptions({
+  queryKey: ['billing', 'to-bill'],
+  queryFn: ({ pageParam }) => answer(client.GET('/api/billing/to-bill', { params: { query: { after: pageParam } } })),
+  ...pages,
+});
+export const invoicesQuery = (open: boolean, customer?: string, pastDue = false) =>
+  infiniteQueryOptions({
+    queryKey: ['billing', 'invoices', open, customer, pastDue],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/invoices', { params: { query: { open, customer, pastDue, after: pageParam } } })),
+    ...pages,
+  });
+export const paymentsQuery = infiniteQueryOptions({
+  queryKey: ['billing', 'payments'],
+  queryFn: ({ pageParam }) => answer(client.GET('/api/payments', { params: { query: { after: pageParam } } })),
+  ...pages,
+});
+export const depositsQuery = (open: boolean, customer = '', order = '') =>
+  infiniteQueryOptions({
+    queryKey: ['billing', 'deposits', open, customer, order],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/deposits', { params: { query: { open, customer, order, after: pageParam } } })),
+    ...pages,
+  });
+export const depositQuery = (number: string) =>
+  queryOptions({ queryKey: ['billing', 'deposit', number], queryFn: () => answer(client.GET('/api/deposits/{number}', { params: { path: { number } } })) });
+export const paymentQuery = (number: string) =>
+  queryOptions({ queryKey: ['billing', 'payment', number], queryFn: () => answer(client.GET('/api/payments/{number}', { params: { path: { number } } })) });
+export const invoiceQuery = (number: string) =>
+  queryOptions({ queryKey: ['billing', 'invoice', number], queryFn: () => answer(client.GET('/api/invoices/{number}', { params: { path: { number } } })) });
+export const refundsQuery = infiniteQueryOptions({
+  queryKey: ['billing', 'refunds'],
+  queryFn: ({ pageParam }) => answer(client.GET('/api/refunds', { params: { query: { after: pageParam } } })),
+  ...pages,
+});
+export const overdueQuery = infiniteQueryOptions({
+  queryKey: ['billing', 'overdue'],
+  queryFn: ({ pageParam }) => answer(client.GET('/api/receivables/overdue', { params: { query: { after: pageParam } } })),
+  ...pages,
+});
+export const bankStatementsQuery = infiniteQueryOptions({
+  queryKey: ['billing', 'bank'],
+  queryFn: ({ pageParam }) => answer(client.GET('/api/bank-statements', { params: { query: { after: pageParam } } })),
+  ...pages,
+});
+export const bankEntriesQuery = (id: number) =>
+  infiniteQueryOptions({
+    queryKey: ['billing', 'bank', id],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/bank-statements/{id}/entries', { params: { path: { id }, query: { after: pageParam } } })),
+    ...pages,
+  });

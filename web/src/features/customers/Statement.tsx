@@ -1,0 +1,116 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link, useSearchParams } from 'react-router';
+import { answer, client } from '../../shared/api/http';
+import { date, figure, isZero, orDash } from '../../shared/format';
+import { useSession } from '../../shared/session';
+import { Doc, Empty, Waiting } from '../../shared/ui';
+import { Days } from '../ledger/AccountSheet';
+import { MailButton, PrintButton } from '../paper';
+
+const monthsBefore = (day: string, months: number) => {
+  const at = new Date(`${day}T00:00:00Z`);
+  at.setUTCMonth(at.getUTCMonth() - months);
+  return at.toISOString().slice(0, 10);
+};
+
+/** What the customer owes at a day, and how it came to that. */
+export function Statement({ code }: { code: string }) {
+  const { today } = useSession();
+  const [search, setSearch] = useSearchParams();
+  const to = search.get('to') ?? today;
+  const from = search.get('from') ?? monthsBefore(to, 3);
+  const query = useQuery({
+    queryKey: ['customer', code, 'statement', from, to],
+    queryFn: () => answer(client.GET('/api/customers/{code}/statement', { params: { path: { code }, query: { from, to } } })),
+  });
+  const statement = query.data;
+  const number = `${code}|${from}|${to}`;
+  return (
+    <>
+      <div style={{ display: 'flex', gap: 20, alignItems: 'baseline', margin: '4px 0 8px' }}>
+        <span className="muted">
+          <Days from={from} to={to} onChange={(changed) => setSearch(changed, { replace: true })} />
+        </span>
+        <span style={{ flex: 1 }} />
+        <PrintButton plain paper="STATEMENT" numbers={[number]}>
+          Print
+        </PrintButton>
+        <MailButton plain paper="STATEMENT" number={number} />
+      </div>
+      {!statement && <Waiting query={query} />}
+      {statement && (
+        <>
+          <p className="situation">
+            On {date(to)} {isZero(statement.closing) ? 'nothing was owed' : statement.closing.startsWith('-') ? `€ ${figure(statement.closing.slice(1))} were to the customer's credit` : `€ ${figure(statement.closing)} were owed`}
+            {!isZero(statement.unapplied) && `: ${figure(statement.open)} on invoices, less ${figure(statement.unapplied)} paid ahead or on account`}.
+          </p>
+          <table className="rows">
+            <thead>
+              <tr>
+                <th>Date</th>
+                <th>Document</th>
+                <th>What</th>
+                <th className="num">Debit €</th>
+                <th className="num">Credit €</th>
+                <th className="num">Balance €</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr>
+                <td className="nowrap muted">{date(from)}</td>
+                <td colSpan={4} className="muted">
+                  brought forward
+                </td>
+                <td className="num">{figure(statement.opening)}</td>
+              </tr>
+              {statement.rows.map((row, index) => (
+                <tr key={index}>
+                  <td className="nowrap">{date(row.on)}</td>
+                  <td>
+                    <Doc kind={row.documentKind} number={row.documentNumber} />
+                  </td>
+                  <td>{row.event}</td>
+                  <td className="num">{orDash(row.debit)}</td>
+                  <td className="num">{orDash(row.credit)}</td>
+                  <td className="num strong">{figure(row.balance)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <h2 style={{ marginTop: 20 }}>Open invoices on that day</h2>
+          {statement.openItems.length === 0 && <Empty>None was open.</Empty>}
+          {statement.openItems.length > 0 && (
+            <table className="rows">
+              <thead>
+                <tr>
+                  <th>Invoice</th>
+                  <th>Date</th>
+                  <th>Due</th>
+                  <th className="num">Days late</th>
+                  <th className="num">Gross €</th>
+                  <th className="num">Open €</th>
+                </tr>
+              </thead>
+              <tbody>
+                {statement.openItems.map((item) => (
+                  <tr key={item.invoice}>
+                    <td>
+                      <Link className="mono" to={`/billing/invoice/${item.invoice}`}>
+                        {item.invoice}
+                      </Link>
+                    </td>
+                    <td className="nowrap">{date(item.on)}</td>
+                    <td className="nowrap">{date(item.dueOn)}</td>
+                    <td className={`num${item.daysLate > 0 ? ' error' : ''}`}>{item.daysLate || '–'}</td>
+                    <td className="num">{figure(item.gross)}</td>
+                    <td className="num strong">{figure(item.open)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+        </>
+      )}
+    </>
+  );
+}

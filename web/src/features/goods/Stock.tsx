@@ -1,0 +1,308 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
+import { date, figure, isZero, orDash, price, trim } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { Doc, Empty, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { LookAhead } from '../../shared/ui/LookAhead';
+import { findItems, sitesQuery } from '../order/api';
+import { refreshAll } from '../review';
+
+/** One item on its shelves: what lies there, what comes in, what a count found, and who holds or waits for it. */
+export function Stock() {
+  const [search, setSearch] = useSearchParams();
+  const { role } = useSession();
+  const item = search.get('item') ?? '';
+  const shelves = useQuery({ queryKey: ['stock', item], queryFn: () => answer(client.GET('/api/stock/{item}', { params: { path: { item } } })), enabled: item !== '' });
+  const queue = useQuery({ queryKey: ['stock', item, 'queue'], queryFn: () => answer(client.GET('/api/stock/{item}/queue', { params: { path: { item } } })), enabled: item !== '' });
+  return (
+    <div className="page-scroll" style={{ paddingTop: 0 }}>
+      <div className="page-head">
+        <h1>{item === '' ? 'Stock' : `Stock of ${item}`}</h1>
+        <div style={{ width: 320 }}>
+          <LookAhead
+            name="stock-items"
+            label="Item"
+            className="cell-input"
+            placeholder="item, by name or code"
+            autoFocus={item === ''}
+            load={findItems('')}
+            shown={item}
+            keyOf={(hit) => hit.code}
+            row={(hit) => (
+              <>
+                <span className="mono">{hit.code}</span>
+                <span>{hit.name}</span>
+                <span className="muted">{trim(hit.free)} free</span>
+              </>
+            )}
+            onTake={(hit) => setSearch({ item: hit.code })}
+          />
+        </div>
+      </div>
+      {item === '' && may(role, 'moveGoods') && <StockFile />}
+      {item === '' && <Empty>Say which item; its shelves, and who waits for it, show here.</Empty>}
+      {item !== '' && !shelves.data && <Waiting query={shelves} />}
+      {item !== '' && shelves.data && (
+        <>
+          <table className="rows">
+            <thead>
+              <tr>
+                <th>Store</th>
+                <th className="num">On hand</th>
+                <th className="num">Reserved</th>
+                <th className="num">Free</th>
+                <th className="num">In inspection</th>
+                <th className="num">Value €</th>
+              </tr>
+            </thead>
+            <tbody>
+              {shelves.data.map((shelf) => (
+                <tr key={shelf.site}>
+                  <td>{shelf.site}</td>
+                  <td className="num">{trim(shelf.onHand)}</td>
+                  <td className="num">{orDash(trim(shelf.reserved))}</td>
+                  <td className="num strong">{trim(shelf.free)}</td>
+                  <td className="num">{orDash(trim(shelf.inspection))}</td>
+                  <td className="num">{figure(shelf.value)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {shelves.data.length === 0 && <Empty>It never lay in a store.</Empty>}
+          {may(role, 'moveGoods') && <Moves key={item} item={item} shelves={shelves.data} />}
+          <h2 style={{ marginTop: 22 }}>Who holds it and who waits, in the order of being served</h2>
+          {queue.data && <Queue rows={queue.data} />}
+          <p>
+            <Link to={`/items/${encodeURIComponent(item)}`}>All about the item</Link>
+          </p>
+        </>
+      )}
+    </div>
+  );
+}
+
+/** Goods in, and a count that puts the books right. */
+function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][] }) {
+  const sites = useQuery(sitesQuery).data ?? [];
+  const [site, setSite] = useState('');
+  const [quantity, setQuantity] = useState('');
+  const [cost, setCost] = useState('');
+  const [counted, setCounted] = useState('');
+  const [worth, setWorth] = useState('');
+  const [reason, setReason] = useState('');
+  const at = site || sites[0]?.code || '';
+  const shelf = shelves.find((one) => one.site === at);
+  const receive = useMutation({
+    mutationFn: () => answer(client.POST('/api/stock-receipts', { body: { item, site: at, quantity, unitCost: cost }, ...once() })),
+    onSuccess: (receipt) => {
+      tell(`Taken in as ${receipt.number}; offered to whoever waits.`);
+      setQuantity('');
+      setCost('');
+    },
+    onSettled: refreshAll,
+  });
+  const count = useMutation({
+    mutationFn: () => answer(client.POST('/api/stock-corrections', { body: { item, site: at, counted, unitCost: worth || undefined, reason }, ...once() })),
+    onSuccess: (correction) => {
+      tell(`The books say what was counted: ${correction.number}.`);
+      setCounted('');
+      setReason('');
+    },
+    onSettled: refreshAll,
+  });
+  return (
+    <div style={{ display: 'grid', gridTemplateColumns: '150px 1fr 1.4fr', gap: 28, marginTop: 18, alignItems: 'start' }}>
+      <div className="field">
+        <label htmlFor="stock-site">At store</label>
+        <select id="stock-site" value={at} onChange={(event) => setSite(event.target.value)}>
+          {sites.map((one) => (
+            <option key={one.code} value={one.code}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+      </div>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (quantity && cost && !receive.isPending) receive.mutate();
+        }}
+      >
+        <h2 style={{ marginTop: 0 }}>Goods in</h2>
+        <div style={{ display: 'flex', gap: 14, alignItems: 'end' }}>
+          <div className="field">
+            <label htmlFor="in-quantity">Quantity</label>
+            <FigureInput id="in-quantity" label="Quantity that came in" value={quantity} onChange={setQuantity} />
+          </div>
+          <div className="field">
+            <label htmlFor="in-cost">Cost of one €</label>
+            <FigureInput id="in-cost" label="Cost of one" value={cost} onChange={setCost} />
+          </div>
+          <button className="button" disabled={!quantity || !cost || receive.isPending}>
+            Take in
+          </button>
+        </div>
+        <ProblemNote problem={receive.error} />
+      </form>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (counted && reason.trim() && !count.isPending) count.mutate();
+        }}
+      >
+        <h2 style={{ marginTop: 0 }}>Counted</h2>
+        <div style={{ display: 'flex', gap: 14, alignItems: 'end' }}>
+          <div className="field" style={{ width: 80 }}>
+            <label htmlFor="counted">Counted</label>
+            <FigureInput id="counted" label="Counted" value={counted} onChange={setCounted} />
+          </div>
+          {(!shelf || isZero(shelf.onHand)) && (
+            <div className="field" style={{ width: 90 }}>
+              <label htmlFor="worth">Cost of one €</label>
+              <FigureInput id="worth" label="Cost of one that was found" value={worth} onChange={setWorth} />
+            </div>
+          )}
+          <div className="field" style={{ flex: 1 }}>
+            <label htmlFor="count-reason">Reason</label>
+            <ReasonInput id="count-reason" value={reason} onChange={setReason} />
+          </div>
+          <button className="button" disabled={!counted || !reason.trim() || count.isPending}>
+            Correct
+          </button>
+        </div>
+        {shelf && !isZero(shelf.onHand) && (
+          <div className="muted small">
+            The books say {trim(shelf.onHand)}, worth € {figure(shelf.value)}.
+          </div>
+        )}
+        <ProblemNote problem={count.error} />
+      </form>
+    </div>
+  );
+}
+
+/** The queue at the shelves; a decider hands reserved goods over from one order to another. */
+function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
+  const { role } = useSession();
+  const [from, setFrom] = useState<Schemas['ClaimView'] | null>(null);
+  const [quantity, setQuantity] = useState('');
+  const [reason, setReason] = useState('');
+  const hand = useMutation<unknown, Problem, Schemas['ClaimView']>({
+    mutationFn: (to) =>
+      answer(
+        client.POST('/api/hand-overs', {
+          body: { from: from!.order, fromLine: from!.line, to: to.order, toLine: to.line, version: to.version, quantity, reason },
+          ...once(),
+        }),
+      ),
+    onSuccess: (_, to) => {
+      tell(`Handed over from ${from!.order} to ${to.order}.`);
+      setFrom(null);
+      setReason('');
+    },
+    onSettled: refreshAll,
+  });
+  if (rows.length === 0) return <div className="muted">Nobody.</div>;
+  const decides = may(role, 'decide');
+  return (
+    <>
+      {from && (
+        <div style={{ display: 'flex', gap: 14, alignItems: 'end', borderLeft: '2px solid var(--sea)', paddingLeft: 12, margin: '6px 0 10px' }}>
+          <span>
+            Take from order <b className="mono">{from.order}</b>, which holds {trim(from.reserved)}:
+          </span>
+          <div className="field" style={{ width: 80 }}>
+            <label htmlFor="hand-quantity">Quantity</label>
+            <FigureInput id="hand-quantity" label="Quantity to hand over" value={quantity} onChange={setQuantity} />
+          </div>
+          <div className="field" style={{ flex: 1 }}>
+            <label htmlFor="hand-reason">Why another goes first</label>
+            <ReasonInput id="hand-reason" value={reason} onChange={setReason} autoFocus />
+          </div>
+          <button className="plain" onClick={() => setFrom(null)}>
+            Leave it
+          </button>
+        </div>
+      )}
+      <ProblemNote problem={hand.error} />
+      <table className="rows">
+        <thead>
+          <tr>
+            <th>Order</th>
+            <th>Customer</th>
+            <th>Store</th>
+            <th>Wanted</th>
+            <th className="num">Holds</th>
+            <th className="num">Waits for</th>
+            {decides && <th />}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={`${row.order}/${row.line}`} className={row === from ? 'at' : ''}>
+              <td>
+                <Doc kind="ORDER" number={row.order} /> <span className="muted small">line {row.line}</span>
+              </td>
+              <td>{row.customerName}</td>
+              <td>{row.site}</td>
+              <td className="nowrap">{date(row.requestedOn)}</td>
+              <td className="num">{orDash(trim(row.reserved))}</td>
+              <td className="num">{orDash(trim(row.waiting))}</td>
+              {decides && (
+                <td className="nowrap">
+                  {!from && !isZero(row.reserved) && rows.some((other) => other !== row && other.site === row.site && !isZero(other.waiting)) && (
+                    <button
+                      className="plain small"
+                      onClick={() => {
+                        setFrom(row);
+                        setQuantity(price(row.reserved).replaceAll(',', '').replace(/\.0+$/, ''));
+                      }}
+                    >
+                      hand over…
+                    </button>
+                  )}
+                  {from && row !== from && row.site === from.site && !isZero(row.waiting) && (
+                    <button className="plain small" disabled={!quantity || !reason.trim() || hand.isPending} onClick={() => hand.mutate(row)}>
+                      to this order
+                    </button>
+                  )}
+                </td>
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+/** Goods in from a file. */
+function StockFile() {
+  const take = useMutation<Schemas['StockReport'], Problem, File>({
+    mutationFn: (file) => {
+      const body = new FormData();
+      body.append('file', file);
+      return answer(client.POST('/api/intakes/stock', { body: body as never, bodySerializer: () => body, ...once() }));
+    },
+    onSettled: refreshAll,
+  });
+  return (
+    <section style={{ maxWidth: 720 }}>
+      <h2>Goods in from a file</h2>
+      <p className="muted small">
+        CSV with the columns item, quantity, unit_cost and, where it is not the first one, store. All rows are taken in or none; the same file is taken in once.
+      </p>
+      <input type="file" accept=".csv,text/csv" aria-label="File of goods in" onChange={(event) => event.target.files?.[0] && take.mutate(event.target.files[0])} />
+      {take.data && <p className="situation">{take.data.sentence}</p>}
+      {take.data?.bad.map((bad) => (
+        <div key={`${bad.row}${bad.column}`} className="error small">
+          Row {bad.row}, {bad.column}: “{bad.value}”; expected {bad.expected}
+        </div>
+      ))}
+      <ProblemNote problem={take.error} />
+    </section>
+  );
+}

@@ -1,0 +1,131 @@
+import { infiniteQueryOptions, queryOptions, useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { Link, useSearchParams } from 'react-router';
+import { answer, client } from '../../shared/api/http';
+import { pages } from '../../shared/api/pages';
+import { date, figure, orDash } from '../../shared/format';
+import { useSession } from '../../shared/session';
+import { Doc, Empty, More, Waiting } from '../../shared/ui';
+
+export const accountsQuery = queryOptions({ queryKey: ['ledger', 'accounts'], queryFn: () => answer(client.GET('/api/ledger/accounts')) });
+
+const sheetQuery = (account: string, from: string, to: string) =>
+  infiniteQueryOptions({
+    queryKey: ['ledger', 'sheet', account, from, to],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/ledger/accounts/{account}/sheet', { params: { path: { account }, query: { from, to, after: pageParam } } })),
+    ...pages,
+  });
+
+/** Two days to choose. */
+export function Days({ from, to, onChange }: { from: string; to: string; onChange: (changed: URLSearchParams) => void }) {
+  const day = (key: string, value: string) => (
+    <input
+      type="date"
+      aria-label={key}
+      className="cell-input"
+      style={{ width: 130, borderBottomColor: 'var(--rule-strong)' }}
+      value={value}
+      onChange={(event) => {
+        const changed = new URLSearchParams(window.location.search);
+        changed.set('from', from);
+        changed.set('to', to);
+        if (event.target.value) changed.set(key, event.target.value);
+        onChange(changed);
+      }}
+    />
+  );
+  return (
+    <>
+      from {day('from', from)} to {day('to', to)}
+    </>
+  );
+}
+
+/** What moved an account between two days, with the balance behind each movement. */
+export function AccountSheet() {
+  const { today } = useSession();
+  const [search, setSearch] = useSearchParams();
+  const accounts = useQuery(accountsQuery);
+  const from = search.get('from') ?? `${today.slice(0, 8)}01`;
+  const to = search.get('to') ?? today;
+  const account = search.get('account') ?? accounts.data?.find((one) => one.roles.includes('receivables'))?.code ?? '';
+  const sheet = useInfiniteQuery({ ...sheetQuery(account, from, to), enabled: account !== '' });
+  if (!accounts.data) return <Waiting query={accounts} />;
+  const rows = sheet.data?.pages.flatMap((page) => page.rows) ?? [];
+  return (
+    <>
+      <div className="page-head">
+        <h1>
+          Account{' '}
+          <select
+            className="bare"
+            aria-label="Account"
+            value={account}
+            onChange={(event) => {
+              const changed = new URLSearchParams(search);
+              changed.set('account', event.target.value);
+              setSearch(changed, { replace: true });
+            }}
+          >
+            {accounts.data.map((one) => (
+              <option key={one.code} value={one.code}>
+                {one.code} {one.name}
+              </option>
+            ))}
+          </select>
+        </h1>
+        <span className="muted">
+          <Days from={from} to={to} onChange={(changed) => setSearch(changed, { replace: true })} />
+        </span>
+      </div>
+      {!sheet.data && <Waiting query={sheet} />}
+      {sheet.data && (
+        <table className="rows">
+          <thead>
+            <tr>
+              <th>Date</th>
+              <th>Entry</th>
+              <th>Document</th>
+              <th>Customer</th>
+              <th className="num">Debit €</th>
+              <th className="num">Credit €</th>
+              <th className="num">Balance €</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr>
+              <td className="nowrap muted">{date(from)}</td>
+              <td colSpan={5} className="muted">
+                brought forward
+              </td>
+              <td className="num">{figure(sheet.data.pages[0].opening)}</td>
+            </tr>
+            {rows.map((row, index) => (
+              <tr key={row.entry + index}>
+                <td className="nowrap">{date(row.date)}</td>
+                <td>
+                  <Link className="mono" to={`/ledger/journal?entry=${row.entry}`}>
+                    {row.entry}
+                  </Link>{' '}
+                  <span className="muted small">{row.event}</span>
+                </td>
+                <td>
+                  {['STOCK_RECEIPT', 'STOCK_CORRECTION', 'MANUAL_ENTRY'].includes(row.documentKind) ? (
+                    <span className="mono">{row.documentNumber}</span>
+                  ) : (
+                    <Doc kind={row.documentKind} number={row.documentNumber} />
+                  )}
+                </td>
+                <td>{row.customerName}</td>
+                <td className="num">{orDash(row.debit)}</td>
+                <td className="num">{orDash(row.credit)}</td>
+                <td className="num strong">{figure(row.balance)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {sheet.data && rows.length === 0 && <Empty>Nothing moved it between these days.</Empty>}
+      <More query={sheet} />
+    </>
+  );
+}

@@ -1,0 +1,346 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { date, isZero, moment, words } from '../../shared/format';
+import { useSession } from '../../shared/session';
+import { Empty, ProblemNote, ReasonDialog, ReasonInput, tell, Waiting } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { refreshAll } from '../review';
+import { accountsQuery } from './AccountSheet';
+
+type Side = { account: string; debit: string; credit: string };
+const NO_SIDE: Side = { account: '', debit: '', credit: '' };
+
+/** An entry that no document brings about: by the finance lead, with a reason, never into accounts that documents account for. */
+export function ByHand() {
+  const { role, today } = useSession();
+  const accounts = useQuery(accountsQuery);
+  const [sides, setSides] = useState<Side[]>([NO_SIDE, NO_SIDE]);
+  const [reason, setReason] = useState('');
+  const [on, setOn] = useState(today);
+  const written = sides.filter((side) => side.account);
+  const post = useMutation({
+    mutationFn: () =>
+      answer(
+        client.POST('/api/ledger/manual-entries', {
+          body: { lines: written.map((side) => ({ account: side.account, debit: side.debit || undefined, credit: side.credit || undefined })), reason, date: on },
+          ...once(),
+        }),
+      ),
+    onSuccess: (entry) => {
+      tell(
+        <>
+          Posted as entry <Link to={`/ledger/journal?entry=${entry.number}`}>{entry.number}</Link>.
+        </>,
+      );
+      setSides([NO_SIDE, NO_SIDE]);
+      setReason('');
+    },
+    onSettled: refreshAll,
+  });
+  if (!accounts.data) return <Waiting query={accounts} />;
+  if (role !== 'LEAD') return <Empty>Entries by hand are for the finance lead.</Empty>;
+  const set = (at: number, change: Partial<Side>) => {
+    const changed = sides.map((side, index) => (index === at ? { ...side, ...change } : side));
+    setSides(changed[changed.length - 1].account ? [...changed, NO_SIDE] : changed);
+  };
+  return (
+    <form
+      style={{ maxWidth: 760 }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!post.isPending) post.mutate();
+      }}
+    >
+      <div className="page-head">
+        <h1>Entry by hand</h1>
+        <span className="muted">accounts that documents account for are not offered</span>
+      </div>
+      <table className="rows inset">
+        <thead>
+          <tr>
+            <th>Account</th>
+            <th className="num" style={{ width: 130 }}>
+              Debit €
+            </th>
+            <th className="num" style={{ width: 130 }}>
+              Credit €
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {sides.map((side, at) => (
+            <tr key={at}>
+              <td>
+                <select className="cell-input" aria-label={`Account of line ${at + 1}`} value={side.account} onChange={(event) => set(at, { account: event.target.value })}>
+                  <option value="" />
+                  {accounts.data
+                    .filter((one) => !one.control)
+                    .map((one) => (
+                      <option key={one.code} value={one.code}>
+                        {one.code} {one.name}
+                      </option>
+                    ))}
+                </select>
+              </td>
+              <td>
+                <FigureInput label={`Debit of line ${at + 1}`} value={side.debit} onChange={(to) => set(at, { debit: to, credit: '' })} />
+              </td>
+              <td>
+                <FigureInput label={`Credit of line ${at + 1}`} value={side.credit} onChange={(to) => set(at, { credit: to, debit: '' })} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="fields" style={{ gridTemplateColumns: '150px 1fr', marginTop: 16 }}>
+        <div className="field">
+          <label htmlFor="hand-date">Dated</label>
+          <input id="hand-date" type="date" value={on} onChange={(event) => setOn(event.target.value)} />
+        </div>
+        <div className="field">
+          <label htmlFor="hand-why">Reason</label>
+          <ReasonInput id="hand-why" value={reason} onChange={setReason} />
+        </div>
+      </div>
+      <ProblemNote problem={post.error} />
+      <button className="button first" disabled={written.length < 2 || !reason.trim() || written.some((side) => isZero(side.debit) && isZero(side.credit)) || post.isPending}>
+        Post it
+      </button>
+    </form>
+  );
+}
+
+const ROLES = ['bank', 'receivables', 'inventory', 'goods_out', 'goods_in_inspection', 'stock_clearing', 'deposits', 'customer_credit', 'deferred_revenue', 'output_vat', 'revenue', 'sales_returns', 'cogs', 'write_off', 'given_away', 'stock_adjustment'];
+const WORDS: Record<string, string> = { cogs: 'cost of sales', output_vat: 'output VAT' };
+const roleWords = (role: string) => WORDS[role] ?? words(role);
+
+/** Which account a role is posted to, and how that came to be; the finance lead changes it for later entries. */
+export function PostingMap() {
+  const { role } = useSession();
+  const query = useQuery({ queryKey: ['ledger', 'map'], queryFn: () => answer(client.GET('/api/ledger/posting-map')) });
+  const changes = useQuery({ queryKey: ['ledger', 'map', 'changes'], queryFn: () => answer(client.GET('/api/ledger/posting-map/changes')) });
+  const [row, setRow] = useState<Schemas['WrittenRow'] | null>(null);
+  if (!query.data) return <Waiting query={query} />;
+  const lead = role === 'LEAD';
+  const any = (text: string) => text || <span className="muted">any</span>;
+  return (
+    <>
+      <div className="page-head">
+        <h1>Which account a role is posted to</h1>
+        <span className="muted">
+          The most specific row that fits wins.
+          {lead && (
+            <>
+              {' '}
+              <button className="plain" onClick={() => setRow({ role: 'revenue', customerClass: '', itemClass: '', site: '', vat: '', account: '' })}>
+                Add a row
+              </button>
+            </>
+          )}
+        </span>
+      </div>
+      {row && <RowForm key={JSON.stringify(row)} start={row} onClose={() => setRow(null)} />}
+      <table className="rows">
+        <thead>
+          <tr>
+            <th>Role</th>
+            <th>Customer class</th>
+            <th>Item class</th>
+            <th>Site</th>
+            <th>VAT</th>
+            <th>Account</th>
+            {lead && <th />}
+          </tr>
+        </thead>
+        <tbody>
+          {query.data.map((one, index) => (
+            <tr key={index}>
+              <td>{roleWords(one.role)}</td>
+              <td>{any(one.customerClass)}</td>
+              <td>{any(one.itemClass)}</td>
+              <td>{any(one.site)}</td>
+              <td>{any(one.vat)}</td>
+              <td>
+                <Link to={`/ledger/account?account=${one.account}`}>
+                  <span className="mono small">{one.account}</span> {one.accountName}
+                </Link>
+              </td>
+              {lead && (
+                <td>
+                  <button className="plain small" onClick={() => setRow({ role: one.role, customerClass: one.customerClass, itemClass: one.itemClass, site: one.site, vat: one.vat, account: one.account })}>
+                    change
+                  </button>
+                </td>
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {changes.data && changes.data.length > 0 && (
+        <>
+          <h2 style={{ marginTop: 22 }}>What was changed</h2>
+          {changes.data.map((change, index) => (
+            <div key={index} style={{ padding: '3px 0' }}>
+              <span className="muted small">
+                {moment(change.at)}, {change.by}
+              </span>{' '}
+              {change.sentence} <span className="muted">({change.reason})</span>
+            </div>
+          ))}
+        </>
+      )}
+    </>
+  );
+}
+
+function RowForm({ start, onClose }: { start: Schemas['WrittenRow']; onClose: () => void }) {
+  const accounts = useQuery(accountsQuery).data ?? [];
+  const [row, setRow] = useState(start);
+  const save = useMutation({
+    mutationFn: () => answer(client.PUT('/api/ledger/posting-map', { body: row, ...once() })),
+    onSuccess: () => {
+      tell('The posting map is changed; entries that are posted keep their accounts.');
+      onClose();
+    },
+    onSettled: refreshAll,
+  });
+  const key = (name: 'customerClass' | 'itemClass' | 'site' | 'vat', label: string, placeholder: string) => (
+    <div className="field">
+      <label htmlFor={`row-${name}`}>{label}</label>
+      <input id={`row-${name}`} maxLength={40} placeholder={placeholder} value={row[name] ?? ''} onChange={(event) => setRow({ ...row, [name]: event.target.value })} />
+    </div>
+  );
+  return (
+    <form
+      style={{ borderLeft: '2px solid var(--sea)', padding: '4px 0 10px 14px', margin: '4px 0 14px' }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (row.reason?.trim() && !save.isPending) save.mutate();
+      }}
+    >
+      <div className="fields" style={{ gridTemplateColumns: '1.2fr 1fr 1fr 1fr 0.8fr 1.6fr' }}>
+        <div className="field">
+          <label htmlFor="row-role">Role</label>
+          <select id="row-role" value={row.role} onChange={(event) => setRow({ ...row, role: event.target.value })}>
+            {ROLES.map((role) => (
+              <option key={role} value={role}>
+                {roleWords(role)}
+              </option>
+            ))}
+          </select>
+        </div>
+        {key('customerClass', 'Customer class', 'any')}
+        {key('itemClass', 'Item class', 'any')}
+        {key('site', 'Site', 'any')}
+        {key('vat', 'VAT', 'any, or S 21')}
+        <div className="field">
+          <label htmlFor="row-account">Account</label>
+          <select id="row-account" value={row.account ?? ''} onChange={(event) => setRow({ ...row, account: event.target.value })}>
+            <option value="">none: take the row out</option>
+            {accounts.map((one) => (
+              <option key={one.code} value={one.code}>
+                {one.code} {one.name}
+              </option>
+            ))}
+          </select>
+        </div>
+        <div className="field" style={{ gridColumn: 'span 5' }}>
+          <label htmlFor="row-reason">Reason</label>
+          <ReasonInput id="row-reason" value={row.reason ?? ''} onChange={(reason) => setRow({ ...row, reason })} />
+        </div>
+        <div style={{ display: 'flex', gap: 10, alignItems: 'end' }}>
+          <button className="button first" disabled={!row.reason?.trim() || save.isPending}>
+            Set the row
+          </button>
+          <button type="button" className="plain" onClick={onClose}>
+            Leave it
+          </button>
+        </div>
+      </div>
+      <ProblemNote problem={save.error} />
+    </form>
+  );
+}
+
+/** Through which day the books are closed; the finance lead closes and, for a reason, opens again. */
+export function Periods() {
+  const { role, today } = useSession();
+  const query = useQuery({ queryKey: ['ledger', 'periods'], queryFn: () => answer(client.GET('/api/ledger/periods')) });
+  const last = new Date(Date.UTC(Number(today.slice(0, 4)), Number(today.slice(5, 7)) - 1, 0)).toISOString().slice(0, 10);
+  const [through, setThrough] = useState(last);
+  const [asking, setAsking] = useState<'close' | 'open' | null>(null);
+  const done = () => setAsking(null);
+  const close = useMutation({
+    mutationFn: (remark: string) => answer(client.POST('/api/ledger/periods/closings', { body: { through, remark }, ...once() })),
+    onSuccess: done,
+    onSettled: refreshAll,
+  });
+  const open = useMutation({
+    mutationFn: (reason: string) => answer(client.POST('/api/ledger/periods/reopenings', { body: { reason }, ...once() })),
+    onSuccess: done,
+    onSettled: refreshAll,
+  });
+  if (!query.data) return <Waiting query={query} />;
+  const closed = query.data.closedThrough;
+  return (
+    <>
+      <div className="page-head">
+        <h1>Periods</h1>
+      </div>
+      <p className="situation">{closed ? `The books are closed through ${date(closed)}: no entry can be dated on it or before.` : 'No period is closed: entries can be dated on any day.'}</p>
+      {role === 'LEAD' ? (
+        <div style={{ display: 'flex', gap: 14, alignItems: 'end', marginBottom: 16 }}>
+          <div className="field">
+            <label htmlFor="close-through">Close through</label>
+            <input id="close-through" type="date" value={through} onChange={(event) => setThrough(event.target.value)} />
+          </div>
+          <button className="button first" disabled={!through || (!!closed && through <= closed)} onClick={() => setAsking('close')}>
+            Close
+          </button>
+          {closed && (
+            <button className="button" onClick={() => setAsking('open')}>
+              Open it again
+            </button>
+          )}
+        </div>
+      ) : (
+        <p className="muted">Closing, and opening again, is for the finance lead.</p>
+      )}
+      <table className="rows">
+        <thead>
+          <tr>
+            <th>Through</th>
+            <th>Closed</th>
+            <th>Remark</th>
+            <th>Opened again</th>
+            <th>Why</th>
+          </tr>
+        </thead>
+        <tbody>
+          {query.data.closings.map((one, index) => (
+            <tr key={index} className={one.reopenedAt ? 'dropped' : ''}>
+              <td className="nowrap">{date(one.through)}</td>
+              <td className="nowrap">
+                {moment(one.closedAt)}, {one.closedBy}
+              </td>
+              <td>{one.remark}</td>
+              <td className="nowrap">{one.reopenedAt ? `${moment(one.reopenedAt)}, ${one.reopenedBy}` : '–'}</td>
+              <td>{one.reason}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {query.data.closings.length === 0 && <Empty>No period was closed yet.</Empty>}
+      {asking === 'close' && (
+        <ReasonDialog title={`Close the books through ${date(through)}`} action="Close" optional busy={close.isPending} problem={close.error} onClose={done} onGiven={close.mutate}>
+          No entry can be dated on that day or before, until the period is opened again.
+        </ReasonDialog>
+      )}
+      {asking === 'open' && closed && (
+        <ReasonDialog title={`Open the period through ${date(closed)} again`} action="Open it" busy={open.isPending} problem={open.error} onClose={done} onGiven={open.mutate} />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,79 @@
+import { Modal } from '@mantine/core';
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { ProblemNote, tell, tellProblem } from '../../shared/ui';
+
+export type Paper = Schemas['WrittenPrint']['paper'];
+
+/** Puts documents on paper and opens their file; what was on paper before is marked as a copy. */
+export function usePrint() {
+  return useMutation({
+    mutationFn: async ({ paper, numbers }: { paper: Paper; numbers: string[] }) => {
+      // opened before the answer is there, or the browser takes it for an advertisement
+      const page = window.open('', '_blank');
+      try {
+        const print = await answer(client.POST('/api/prints', { body: { paper, numbers }, ...once() }));
+        if (page) page.location.href = `/api/prints/${print.id}/pdf`;
+        else window.location.href = `/api/prints/${print.id}/pdf`;
+        return print;
+      } catch (problem) {
+        page?.close();
+        throw problem;
+      }
+    },
+    onSuccess: (print) => {
+      const copies = print.sheets.filter((sheet) => sheet.copy > 0).length;
+      if (copies > 0) tell(copies === 1 && print.sheets.length === 1 ? 'It was on paper before: marked as a copy.' : `${copies} of ${print.sheets.length} were on paper before: marked as copies.`);
+    },
+    onError: tellProblem,
+  });
+}
+
+export function PrintButton({ paper, numbers, children, plain }: { paper: Paper; numbers: string[]; children: string; plain?: boolean }) {
+  const print = usePrint();
+  return (
+    <button className={plain ? 'plain' : 'button'} disabled={print.isPending || numbers.length === 0} onClick={() => print.mutate({ paper, numbers })}>
+      {children}
+    </button>
+  );
+}
+
+/** Sends a document to its customer with the file attached: it goes to the Outbox. */
+export function MailButton({ paper, number, plain }: { paper: Paper; number: string; plain?: boolean }) {
+  const [open, setOpen] = useState(false);
+  const [to, setTo] = useState('');
+  const mail = useMutation({
+    mutationFn: () => answer(client.POST('/api/mails', { body: { paper, number, to: to.trim() || undefined }, ...once() })),
+    onSuccess: () => {
+      tell('Written with the file attached; it lies in the Outbox.');
+      setOpen(false);
+    },
+  });
+  return (
+    <>
+      <button className={plain ? 'plain' : 'button'} onClick={() => setOpen(true)}>
+        Mail
+      </button>
+      {open && (
+        <Modal opened onClose={() => setOpen(false)} title={<b>Mail {number}</b>}>
+          <form
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (!mail.isPending) mail.mutate();
+            }}
+          >
+            <div className="field" style={{ margin: '12px 0' }}>
+              <label htmlFor="mail-to">To; left empty, to the customer's own address</label>
+              <input id="mail-to" data-autofocus type="email" maxLength={200} value={to} onChange={(event) => setTo(event.target.value)} />
+            </div>
+            <ProblemNote problem={mail.error} />
+            <button type="submit" className="button first" disabled={mail.isPending}>
+              Send <kbd>↵</kbd>
+            </button>
+          </form>
+        </Modal>
+      )}
+    </>
+  );
+}

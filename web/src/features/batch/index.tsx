@@ -75,7 +75,7 @@ export function BatchEntries({ batch }: { batch: Schemas['BatchView'] }) {
         {batch.entries.map((entry) => (
           <tr key={entry.no}>
             <td className="num muted">{entry.no}</td>
-            <td style={{ overflowWrap: 'anywhere' }}>{entry.subject.includes(' ') ? entry.subject : <Doc kind={entry.subjectKind} number={entry.subject} />}</td>
+            <td style={{ overflowWrap: 'anywhere' }}>{entry.subject.includes(' ') ? entry.subject : <Doc kind={batch.kind === 'REMINDING' ? 'CUSTOMER' : entry.subjectKind} number={entry.subject} />}</td>
             <td className="nowrap">
               <Mark of={MARKS[entry.state]} />
               {WORDS[entry.state]}

@@ -1,8 +1,9 @@
 import { infiniteQueryOptions, useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { answer, client, type Schemas } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
-import { date, figure, orDash } from '../../shared/format';
+import { date, figure, isZero, orDash } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Tabs, Waiting } from '../../shared/ui';
 import { AccountSheet, Days } from './AccountSheet';
@@ -49,6 +50,7 @@ function Balances() {
   const [search, setSearch] = useSearchParams();
   const from = search.get('from') ?? `${today.slice(0, 8)}01`;
   const to = search.get('to') ?? today;
+  const [moved, setMoved] = useState(true);
   const query = useQuery({
     queryKey: ['ledger', 'balances', from, to],
     queryFn: () => answer(client.GET('/api/ledger/balances', { params: { query: { from, to } } })),
@@ -58,6 +60,9 @@ function Balances() {
       <div className="page-head">
         <h1>Balances</h1>
         <span className="muted">
+          <label style={{ marginRight: 18 }}>
+            <input type="checkbox" checked={moved} onChange={(event) => setMoved(event.target.checked)} /> only what moved between
+          </label>
           <Days from={from} to={to} onChange={(changed) => setSearch(changed, { replace: true })} />
         </span>
       </div>
@@ -76,7 +81,7 @@ function Balances() {
             </tr>
           </thead>
           <tbody>
-            {query.data.rows.map((row) => (
+            {query.data.rows.filter((row) => !moved || !isZero(row.debit) || !isZero(row.credit)).map((row) => (
               <tr key={row.account}>
                 <td style={{ width: 60 }}>
                   <Link className="mono" to={`/ledger/account?account=${row.account}&from=${from}&to=${to}`}>

@@ -12,14 +12,15 @@ export const latestProofQuery = queryOptions({
   refetchInterval: 60_000,
 });
 
-const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten'];
+const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten', 'Eleven', 'Twelve', 'Thirteen', 'Fourteen', 'Fifteen', 'Sixteen'];
+const inWords = (count: number) => NUMBERS[count] ?? String(count);
 
 function headline(statements: Schemas['StatementView'][]): string {
   const holding = statements.filter((statement) => statement.holds).length;
   if (statements.length === 0) return 'The books have not been proved yet';
   return holding === statements.length
-    ? `All ${NUMBERS[holding].toLowerCase()} statements hold`
-    : `${NUMBERS[holding]} of ${NUMBERS[statements.length].toLowerCase()} statements hold`;
+    ? `All ${inWords(holding).toLowerCase()} statements hold`
+    : `${inWords(holding)} of ${inWords(statements.length).toLowerCase()} statements hold`;
 }
 
 /** The statements over the whole books: both figures, the difference, and what breaks one. */

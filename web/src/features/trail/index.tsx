@@ -153,6 +153,7 @@ function Facts({ trail }: { trail: Trail }) {
   const shipped = sum((f) => f.toShip);
   const billing = sum((f) => f.toBill);
   const paidBy = trail.documents.filter((document) => document.kind === 'PAYMENT').length;
+  const ahead = trail.documents.filter((document) => document.kind === 'DEPOSIT').length;
   return (
     <div className="facts">
       <div>
@@ -165,7 +166,7 @@ function Facts({ trail }: { trail: Trail }) {
       </div>
       <div>
         <b>€ {figure(trail.received)} received</b>
-        <div className="muted small">{paidBy === 0 ? 'no payment yet' : paidBy === 1 ? 'by one payment' : `by ${paidBy} payments`}</div>
+        <div className="muted small">{[paidBy === 0 ? '' : paidBy === 1 ? 'by one payment' : `by ${paidBy} payments`, ahead === 0 ? '' : ahead === 1 ? 'one deposit' : `${ahead} deposits`].filter(Boolean).join(', ') || 'no payment yet'}</div>
       </div>
       <div>
         <b>€ {figure(trail.open)} open</b>

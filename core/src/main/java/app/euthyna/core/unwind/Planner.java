@@ -83,7 +83,8 @@ public final class Planner {
         var reserved = new TreeMap<Integer, Quantity>();
         for (var flow : unstaged.flows()) {
             open.put(flow.line().no(), flow.open());
-            reserved.put(flow.line().no(), flow.reserved());
+            // what was billed ahead keeps its goods
+            reserved.put(flow.line().no(), flow.reserved().minus(flow.reserved().min(flow.ahead())));
         }
         return cancel(unstaged, open, reserved, steps, intent.words(order.number()), reason, on, cancellation);
     }
@@ -106,7 +107,7 @@ public final class Planner {
         var released = new TreeMap<Integer, Quantity>();
         asked.forEach((no, quantity) -> {
             var flow = chain.flow(no);
-            var notStaged = flow.open().minus(flow.staged());
+            var notStaged = flow.line().kind().isShipped() ? flow.open().min(flow.toShip().minus(flow.staged())) : flow.open();
             if (quantity.exceeds(flow.open())) {
                 refusals.add(new UnwindRefusal.MoreThanOpen(order.number(), no, quantity, flow.open()));
             } else if (quantity.exceeds(notStaged)) {
@@ -120,7 +121,7 @@ public final class Planner {
     }
 
     private static Quantity waiting(LineFlow flow) {
-        return flow.open().minus(flow.staged()).minus(flow.reserved());
+        return flow.line().kind().isShipped() ? flow.unreserved() : flow.open();
     }
 
     private static String stagedOn(Chain chain, int line) {

@@ -1,20 +1,26 @@
 package app.euthyna.core.unwind;
 
 import static app.euthyna.core.Given.TODAY;
+import static app.euthyna.core.Given.eur;
 import static app.euthyna.core.Given.order;
 import static app.euthyna.core.Given.q;
 import static app.euthyna.core.Given.stock;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.euthyna.core.billing.Billing;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
-import app.euthyna.core.goods.Dispatching;
 import app.euthyna.core.goods.Dispatching.Pick;
+import app.euthyna.core.goods.Dispatching;
+import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Role;
 import java.util.List;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 class PlannerTests {
@@ -62,5 +68,30 @@ class PlannerTests {
         var held = Chain.of(order("SO-2", OrderState.HELD, stock(1, "A", "10", "2.00", "0")));
         var plan = Planner.plan(held, new Intent.CancelOrder(), CONTROLLER, "sent twice", TODAY, "CA-1").get();
         assertThat(kinds(plan)).containsExactly(Plan.Kind.CANCEL_QUANTITY);
+    }
+
+    /** Ten ordered, six of them reserved; four are billed ahead and can't be given up, nor their goods. */
+    @Test
+    void whatWasBilledAheadKeepsItsGoods() {
+        var cleared = Chain.of(order("SO-3", OrderState.CLEARED, stock(1, "A", "10", "2.00", "0"))).after(new Effect.Reserved(new LineRef("SO-3", 1), "S", "A", q(6)));
+        var billed = cleared.after(Billing.bill("C", List.of(cleared), List.of(new Billing.Share(new LineRef("SO-3", 1), q(4))), new Billing.Terms("2026-1", TODAY, 30, "", true),
+                Set.of(OrderKind.STANDARD)).get());
+        var after = billed.after(Planner.plan(billed, new Intent.CancelRest(List.of()), CONTROLLER, "less", TODAY, "CA-1").get().effects());
+        assertThat(after.flow(1).cancelled()).isEqualTo(q(6));
+        assertThat(after.flow(1).reserved()).isEqualTo(q(4));
+        assertThat(after.settledState()).isEqualTo(OrderState.CLEARED);
+        var some = billed.after(Planner.plan(billed, new Intent.CancelRest(List.of(new Intent.Part(1, q(5)))), CONTROLLER, "less", TODAY, "CA-1").get().effects());
+        assertThat(some.flow(1).reserved()).as("four waited and went first").isEqualTo(q(5));
+        assertThat(Planner.plan(billed, new Intent.CancelRest(List.of(new Intent.Part(1, q(7)))), CONTROLLER, "less", TODAY, "CA-1").refusals())
+                .extracting(r -> r.code()).containsExactly("more-than-open");
+    }
+
+    @Test
+    void whatWasPaidAheadStandsInTheWayWhereNothingWouldBeLeftForIt() {
+        var paid = Chain.of(order("SO-4", OrderState.CLEARED, stock(1, "A", "10", "2.00", "0"))).after(new Effect.DepositReceived("DP-1", "C", "SO-4", TODAY, eur("5.00")));
+        assertThat(Planner.plan(paid, new Intent.CancelOrder(), CONTROLLER, "no", TODAY, "CA-1").refusals()).extracting(r -> r.code()).containsExactly("deposit-attached");
+        assertThat(Planner.plan(paid, new Intent.CancelRest(List.of(new Intent.Part(1, q(9)))), CONTROLLER, "less", TODAY, "CA-1").isRefused()).isFalse();
+        var back = paid.after(new Effect.Refunded("RF-1", "C", new DocumentRef(DocumentKind.DEPOSIT, "DP-1"), "SO-4", eur("5.00")));
+        assertThat(Planner.plan(back, new Intent.CancelOrder(), CONTROLLER, "no", TODAY, "CA-1").isRefused()).isFalse();
     }
 }

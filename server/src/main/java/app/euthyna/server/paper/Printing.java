@@ -1,9 +1,10 @@
 package app.euthyna.server.paper;
 
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.batch.BatchWork;
 import app.euthyna.server.batch.Batches;
-import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.server.billing.ReminderLetters;
 import app.euthyna.server.outbox.Outbox;
 import app.euthyna.server.paper.Papers.Paper;
@@ -41,6 +42,29 @@ class Printing implements BatchWork {
         this.reminders = reminders;
         this.company = company;
         this.clock = clock;
+    }
+
+    /** Nobody knows where to send it. */
+    record NoAddress(String customer) implements Refusal {
+        @Override
+        public String code() {
+            return "incomplete";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.INCOMPLETE;
+        }
+
+        @Override
+        public String sentence() {
+            return "Customer %s has no mail address.".formatted(customer);
+        }
+
+        @Override
+        public String instead() {
+            return "Give an address, or print it.";
+        }
     }
 
     /** A document on paper; the first time it is no copy. */
@@ -88,7 +112,7 @@ class Printing implements BatchWork {
         var customer = customerOf(paper, number);
         var address = to.isBlank() ? jdbc.sql("select email from customer where code = ?").param(customer).query(String.class).single() : to;
         if (address.isBlank()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("to", "an address: customer %s has none".formatted(customer)));
+            throw new RefusedException(new NoAddress(customer));
         }
         var house = company.facts().name();
         var shown = paper == Paper.STATEMENT ? "of " + customer : number;
@@ -136,7 +160,7 @@ class Printing implements BatchWork {
         var written = reminders.write(context, customer);
         var address = jdbc.sql("select email from customer where code = ?").param(customer).query(String.class).single();
         if (address.isBlank()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("email", "an address: customer %s has none".formatted(customer)));
+            throw new RefusedException(new NoAddress(customer));
         }
         var letter = written.letter();
         var message = send(context, Paper.REMINDER, String.valueOf(written.id()), address, Papers.titleOf(letter.step()) + ": " + Papers.sum(letter.open()) + " open",

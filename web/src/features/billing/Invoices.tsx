@@ -2,7 +2,7 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { date, figure, isZero, orDash, price, trim, Words } from '../../shared/format';
-import { useSelection } from '../../shared/selection';
+import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintButton } from '../paper';
@@ -35,9 +35,7 @@ export function Invoices() {
         <table className="rows">
           <thead>
             <tr>
-              <th style={{ width: 24 }}>
-                <input type="checkbox" aria-label="Select all" checked={rows.length > 0 && selection.chosen.length === rows.length} onChange={selection.all} />
-              </th>
+              <SelectAll selection={selection} rows={rows} />
               <th>Invoice</th>
               <th>Customer</th>
               <th>Date</th>
@@ -51,9 +49,7 @@ export function Invoices() {
           <tbody>
             {rows.map((row, index) => (
               <tr key={row.number} className={index === selection.at ? 'at' : ''}>
-                <td>
-                  <input type="checkbox" aria-label={`Select ${row.number}`} checked={selection.has(row)} onChange={() => selection.toggle(row)} />
-                </td>
+                <SelectOne selection={selection} row={row} name={row.number} />
                 <td>
                   <Link className="mono" to={`/billing/invoice/${row.number}`}>
                     {row.number}

@@ -2,7 +2,7 @@ import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { date, figure, orDash } from '../../shared/format';
-import { useSelection } from '../../shared/selection';
+import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { may, useSession } from '../../shared/session';
 import { Empty, Mark, More, tellProblem, Waiting } from '../../shared/ui';
 import { BatchLog } from '../batch/BatchLog';
@@ -36,9 +36,7 @@ export function Overdue() {
         <table className="rows">
           <thead>
             <tr>
-              <th style={{ width: 24 }}>
-                <input type="checkbox" aria-label="Select all" checked={rows.length > 0 && selection.chosen.length === rows.length} onChange={selection.all} />
-              </th>
+              <SelectAll selection={selection} rows={rows} />
               <th>Customer</th>
               <th className="num">Invoices</th>
               <th className="num">Oldest</th>
@@ -54,9 +52,7 @@ export function Overdue() {
           <tbody>
             {rows.map((row, index) => (
               <tr key={row.customer} className={index === selection.at ? 'at' : ''}>
-                <td>
-                  <input type="checkbox" aria-label={`Select ${row.customer}`} checked={selection.has(row)} onChange={() => selection.toggle(row)} />
-                </td>
+                <SelectOne selection={selection} row={row} name={row.customer} />
                 <td>
                   <Link to={`/customers/${encodeURIComponent(row.customer)}/statement`}>{row.customerName}</Link>
                   {!row.hasAddress && <div className="muted small">no mail address</div>}

@@ -5,7 +5,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
 import { date, isZero, nearness, shortDate, trim } from '../../shared/format';
-import { useSelection } from '../../shared/selection';
+import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, ProblemNote, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
 import { BatchLog } from '../batch/BatchLog';
@@ -76,9 +76,7 @@ function ToStage() {
         <table className="rows">
           <thead>
             <tr>
-              <th style={{ width: 24 }}>
-                <input type="checkbox" aria-label="Select all" checked={rows.length > 0 && selection.chosen.length === rows.length} onChange={selection.all} />
-              </th>
+              <SelectAll selection={selection} rows={rows} />
               <th>Order</th>
               <th>Customer</th>
               <th>Their PO</th>
@@ -91,9 +89,7 @@ function ToStage() {
           <tbody>
             {rows.map((row, index) => (
               <tr key={row.order} className={index === selection.at ? 'at' : ''}>
-                <td>
-                  <input type="checkbox" aria-label={`Select ${row.order}`} checked={selection.has(row)} onChange={() => selection.toggle(row)} />
-                </td>
+                <SelectOne selection={selection} row={row} name={row.order} />
                 <td>
                   <Link className="mono" to={`/orders/${row.order}`}>
                     {row.order}
@@ -189,9 +185,7 @@ function Staged() {
         <table className="rows">
           <thead>
             <tr>
-              <th style={{ width: 24 }}>
-                <input type="checkbox" aria-label="Select all" checked={rows.length > 0 && selection.chosen.length === rows.length} onChange={selection.all} />
-              </th>
+              <SelectAll selection={selection} rows={rows} />
               <th>Dispatch</th>
               <th>Order</th>
               <th>Customer</th>
@@ -206,9 +200,7 @@ function Staged() {
           <tbody>
             {rows.map((row, index) => (
               <tr key={row.number} className={index === selection.at ? 'at' : ''}>
-                <td>
-                  <input type="checkbox" aria-label={`Select ${row.number}`} checked={selection.has(row)} onChange={() => selection.toggle(row)} />
-                </td>
+                <SelectOne selection={selection} row={row} name={row.number} />
                 <td>
                   <Doc kind="DISPATCH" number={row.number} />
                 </td>

@@ -278,7 +278,7 @@ class RandomHistoriesTests {
         }
 
         /** What shelves, payments and the bank hold, told by the effects and not by the ledger. */
-        private final class Documents extends Quiet {
+        private final class Documents extends EffectListener {
 
             @Override
             public Void stockReceived(Effect.StockReceived effect) {

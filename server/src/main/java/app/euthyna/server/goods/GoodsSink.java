@@ -2,6 +2,7 @@ package app.euthyna.server.goods;
 
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.EffectListener;
 import app.euthyna.core.flow.LineFlow;
 import app.euthyna.core.goods.Claim;
 import app.euthyna.core.goods.Reserving;
@@ -15,7 +16,6 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.platform.CommandContext;
-import app.euthyna.server.platform.EffectListener;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Numbers;

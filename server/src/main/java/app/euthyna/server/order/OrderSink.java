@@ -1,9 +1,9 @@
 package app.euthyna.server.order;
 
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.EffectListener;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.server.platform.CommandContext;
-import app.euthyna.server.platform.EffectListener;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.Ids;
 import jakarta.persistence.EntityManager;

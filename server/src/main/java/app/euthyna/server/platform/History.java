@@ -1,6 +1,7 @@
 package app.euthyna.server.platform;
 
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.EffectListener;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
 import java.sql.Timestamp;

@@ -1,8 +1,6 @@
-package app.euthyna.server.platform;
+package app.euthyna.core.flow;
 
-import app.euthyna.core.flow.Effect;
-
-/** A visitor for sinks that care for a few effects only. */
+/** A visitor for those who care for a few effects only. */
 public abstract class EffectListener implements Effect.Visitor<Void> {
 
     @Override

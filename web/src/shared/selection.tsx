@@ -19,3 +19,23 @@ export function useSelection<T>(rows: T[], keyOf: (row: T) => string, onOpen: (r
   const chosen = rows.filter((row) => selected.has(keyOf(row)));
   return { at, toggle, has: (row: T) => selected.has(keyOf(row)), chosen, none: () => setSelected(new Set()), all: () => setSelected(new Set(chosen.length === rows.length ? [] : rows.map(keyOf))) };
 }
+
+type Selection<T> = ReturnType<typeof useSelection<T>>;
+
+/** The box at the head of a list: all of its rows, or none. */
+export function SelectAll<T>({ selection, rows }: { selection: Selection<T>; rows: T[] }) {
+  return (
+    <th style={{ width: 24 }}>
+      <input type="checkbox" aria-label="Select all" checked={rows.length > 0 && selection.chosen.length === rows.length} onChange={selection.all} />
+    </th>
+  );
+}
+
+/** The box of a row. */
+export function SelectOne<T>({ selection, row, name }: { selection: Selection<T>; row: T; name: string }) {
+  return (
+    <td>
+      <input type="checkbox" aria-label={`Select ${name}`} checked={selection.has(row)} onChange={() => selection.toggle(row)} />
+    </td>
+  );
+}

@@ -10,6 +10,7 @@ import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.FilePayload;
 import java.nio.charset.StandardCharsets;
@@ -29,6 +30,9 @@ import org.junit.jupiter.api.Test;
 /** What a controller does, in a real browser on the packaged application. */
 class JourneyTests {
 
+    /** Milliseconds a journey waits for what it expects: a busy machine is slow, not wrong. */
+    private static final int PATIENCE = 60_000;
+
     private static Application application;
     private static Playwright playwright;
     private static Browser browser;
@@ -39,6 +43,7 @@ class JourneyTests {
     static void open() throws Exception {
         application = Application.start("jdbc:h2:mem:journeys;DB_CLOSE_DELAY=-1;QUERY_CACHE_SIZE=1024", 60);
         playwright = Playwright.create();
+        PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE);
         browser = playwright.chromium().launch(new BrowserType.LaunchOptions().setExecutablePath(Path.of("/usr/bin/chromium"))
                 .setArgs(List.of("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
                         "--disable-background-networking", "--disable-component-update", "--disable-sync")));
@@ -53,6 +58,7 @@ class JourneyTests {
     @BeforeEach
     void signIn() {
         page = browser.newContext(new Browser.NewContextOptions().setViewportSize(1280, 800)).newPage();
+        page.setDefaultTimeout(PATIENCE);
         page.onPageError(complaints::add);
         page.navigate(application.url());
         page.getByLabel("Name").fill("controller");

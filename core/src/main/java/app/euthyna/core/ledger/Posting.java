@@ -1,5 +1,6 @@
 package app.euthyna.core.ledger;
 
+import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Vat;
 import java.util.List;
@@ -29,7 +30,7 @@ public record Posting(String event, List<Line> lines) {
             append(words, "customer class", customerClass);
             append(words, "item class", itemClass);
             append(words, "site", site);
-            append(words, "VAT", vat == null ? "" : vat.category() + " " + vat.ratePercent().stripTrailingZeros().toPlainString() + " %");
+            append(words, "VAT", vat == null ? "" : vat.category() + " " + Figures.plain(vat.ratePercent()) + " %");
             return words.toString();
         }
 

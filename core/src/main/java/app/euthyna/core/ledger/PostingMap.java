@@ -1,6 +1,7 @@
 package app.euthyna.core.ledger;
 
 import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Refusal;
 import java.util.ArrayList;
@@ -30,7 +31,7 @@ public record PostingMap(List<Row> rows) {
 
         private static String vatKey(Posting.Keys keys) {
             return keys.vat() == null ? ""
-                    : keys.vat().category() + " " + keys.vat().ratePercent().stripTrailingZeros().toPlainString();
+                    : keys.vat().category() + " " + Figures.plain(keys.vat().ratePercent());
         }
 
         /** As it is told: {@code revenue with item class service}. */

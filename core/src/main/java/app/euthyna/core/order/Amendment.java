@@ -2,6 +2,7 @@ package app.euthyna.core.order;
 
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
 import java.util.ArrayList;
@@ -73,8 +74,8 @@ public final class Amendment {
             differ(differences, where + "item", line.item(), changed.item());
             differ(differences, where + "quantity", line.quantity(), changed.quantity());
             differ(differences, where + "price", line.price().unit().toPlainString(), changed.price().unit().toPlainString());
-            differ(differences, where + "discount", line.price().discountPercent().stripTrailingZeros().toPlainString(),
-                    changed.price().discountPercent().stripTrailingZeros().toPlainString());
+            differ(differences, where + "discount", Figures.plain(line.price().discountPercent()),
+                    Figures.plain(changed.price().discountPercent()));
             differ(differences, where + "requested", line.requestedOn(), changed.requestedOn());
             differ(differences, where + "store", before.siteOf(line), after.siteOf(changed));
             differ(differences, where + "when short", line.shortage(), changed.shortage());

@@ -95,7 +95,7 @@ class ApprovalController {
 
     private OrderView step(String number, ApprovalStep request, HttpServletRequest http, Consumer<CommandContext> step) {
         return commands.run(http, request, OrderView.class, context -> {
-            step.accept(context.on(request.date()).because(request.reason() == null ? "" : request.reason()));
+            step.accept(context.on(request.date()).because(request.reason()));
             return orders.view(number);
         });
     }

@@ -7,6 +7,7 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Given;
 import app.euthyna.server.platform.Hashes;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
@@ -155,7 +156,7 @@ class BankController {
     @PostMapping("/bank-entries/{id}/settings-aside")
     BankEntryView setAside(@PathVariable long id, @Valid @RequestBody SetAside request, HttpServletRequest http) {
         return commands.run(http, request, BankEntryView.class, context -> {
-            statements.setAside(context.because(request.reason() == null ? "" : request.reason().strip()), id);
+            statements.setAside(context.because(Given.text(request.reason())), id);
             return view(statements.entries("e.id = ?", id).get(0));
         });
     }

@@ -59,7 +59,7 @@ class ClearingController {
     /** Orders in the sequence in which they are to be cleared. */
     record AskedSequence(@NotEmpty @Size(max = 200) List<@Valid AskedOrder> orders, @Size(max = 2000) String reason, LocalDate date) {
         private CommandContext in(CommandContext context) {
-            return context.on(date).because(reason == null ? "" : reason);
+            return context.on(date).because(reason);
         }
 
         private List<ClearingService.Asked> asked() {

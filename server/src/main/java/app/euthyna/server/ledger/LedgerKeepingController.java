@@ -3,9 +3,9 @@ package app.euthyna.server.ledger;
 import app.euthyna.core.flow.Effect.ManualLine;
 import app.euthyna.core.ledger.AccountRole;
 import app.euthyna.core.ledger.PostingMap;
-import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Given;
 import app.euthyna.server.platform.May;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -73,7 +73,7 @@ class LedgerKeepingController {
     @PostMapping("/periods/closings")
     PeriodsView close(@Valid @RequestBody Closing request, HttpServletRequest http) {
         return commands.run(http, request, PeriodsView.class, context -> {
-            keeping.close(because(context, request.remark()), request.through());
+            keeping.close(context.because(Given.text(request.remark())), request.through());
             return periods();
         });
     }
@@ -82,13 +82,9 @@ class LedgerKeepingController {
     @PostMapping("/periods/reopenings")
     PeriodsView reopen(@Valid @RequestBody Reopening request, HttpServletRequest http) {
         return commands.run(http, request, PeriodsView.class, context -> {
-            keeping.reopen(because(context, request.reason()));
+            keeping.reopen(context.because(Given.text(request.reason())));
             return periods();
         });
-    }
-
-    private static CommandContext because(CommandContext context, String reason) {
-        return context.because(reason == null ? "" : reason.strip());
     }
 
     /** One side of an entry by hand; either a debit or a credit. */
@@ -104,7 +100,7 @@ class LedgerKeepingController {
         return commands.run(http, request, LedgerController.EntryView.class, context -> {
             var lines = request.lines().stream().map(side -> new ManualLine(side.account(), company.given("debit", or(side.debit()))
                     .minus(company.given("credit", or(side.credit()))))).toList();
-            var number = keeping.post(because(context, request.reason()).on(request.date()), lines);
+            var number = keeping.post(context.because(Given.text(request.reason())).on(request.date()), lines);
             return ledger.entries(number, null, null, null, null).rows().get(0);
         });
     }
@@ -155,8 +151,8 @@ class LedgerKeepingController {
     @PutMapping("/posting-map")
     List<LedgerController.PostingRuleView> setRow(@Valid @RequestBody WrittenRow request, HttpServletRequest http) {
         return List.of(commands.run(http, request, LedgerController.PostingRuleView[].class, context -> {
-            keeping.setRow(because(context, request.reason()), new PostingMap.Row(role(request.role()), text(request.customerClass()), text(request.itemClass()),
-                    text(request.site()), text(request.vat()), text(request.account())));
+            keeping.setRow(context.because(Given.text(request.reason())), new PostingMap.Row(role(request.role()), Given.text(request.customerClass()), Given.text(request.itemClass()),
+                    Given.text(request.site()), Given.text(request.vat()), Given.text(request.account())));
             return ledger.postingMap().toArray(LedgerController.PostingRuleView[]::new);
         }));
     }
@@ -173,9 +169,5 @@ class LedgerKeepingController {
         } catch (IllegalArgumentException none) {
             return AccountRole.OTHER;
         }
-    }
-
-    private static String text(String given) {
-        return given == null ? "" : given.strip();
     }
 }

@@ -304,8 +304,7 @@ class MasterDataController {
     }
 
     private static List<String> patterns(String q) {
-        return List.of(MasterData.searchKey(q).split("\\s+")).stream()
-                .map(word -> "%" + word.replace("!", "!!").replace("%", "!%").replace("_", "!_") + "%").toList();
+        return List.of(MasterData.searchKey(q).split("\\s+")).stream().map(Likes::containing).toList();
     }
 
     /** Beside the words themselves, the first of them at the beginning of the name: such hits come first. */

@@ -216,7 +216,7 @@ class OutlineController {
     @PostMapping("/{number}/closing")
     OutlineView close(@PathVariable String number, @Valid @RequestBody ClosedOutline request, HttpServletRequest http) {
         return commands.run(http, request, OutlineView.class, context -> {
-            outlines.close(context.on(request.date()).because(request.reason() == null ? "" : request.reason()), number, request.version());
+            outlines.close(context.on(request.date()).because(request.reason()), number, request.version());
             return outline(number);
         });
     }

@@ -6,10 +6,12 @@ import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.Rhythm;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Given;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Numbers;
@@ -259,7 +261,7 @@ public class Outlines {
 
     private static String said(Outline outline) {
         return outline.lines().stream().map(l -> "%d: %s %s at %s".formatted(l.no(), l.quantity(), l.item(), l.price().unit().toPlainString()
-                + (l.price().discountPercent().signum() == 0 ? "" : " less " + l.price().discountPercent().stripTrailingZeros().toPlainString() + " %")))
+                + (l.price().discountPercent().signum() == 0 ? "" : " less " + Figures.plain(l.price().discountPercent()) + " %")))
                 .collect(Collectors.joining(", "));
     }
 
@@ -274,7 +276,7 @@ public class Outlines {
     }
 
     private static String po(Written written) {
-        return written.content().po() == null ? "" : written.content().po().strip();
+        return Given.text(written.content().po());
     }
 
     private static String remark(Written written) {

@@ -11,7 +11,7 @@ import java.time.LocalDate;
 public record CommandContext(Person person, LocalDate date, String reason) {
 
     public CommandContext because(String given) {
-        return new CommandContext(person, date, given);
+        return new CommandContext(person, date, given == null ? "" : given);
     }
 
     public CommandContext on(LocalDate given) {

@@ -4,6 +4,7 @@ import app.euthyna.core.check.Severity;
 import app.euthyna.core.proof.Statement;
 import app.euthyna.core.proof.Statement.Failure;
 import app.euthyna.core.proof.Statement.Result;
+import app.euthyna.core.shared.Figures;
 import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.platform.Company;
 import java.math.BigDecimal;
@@ -118,12 +119,12 @@ class BooksProof {
                         r.getBigDecimal("staged"), r.getBigDecimal("dispatched"), r.getBigDecimal("reserved"), r.getBigDecimal("billed"), r.getBigDecimal("sourced"))).list();
         var kept = broken.stream().filter(l -> l.kind().equals("STOCK") && (l.taken().compareTo(l.ordered()) > 0 || l.reserved().signum() < 0))
                 .map(l -> new Failure(l.number(), l.ordered(), l.taken(), "On order %s a line orders %s, but %s are cancelled, reserved, staged or dispatched."
-                        .formatted(l.number(), plain(l.ordered()), plain(l.taken())))).toList();
+                        .formatted(l.number(), Figures.plain(l.ordered()), Figures.plain(l.taken())))).toList();
         var bounds = new ArrayList<Failure>();
         broken.stream().filter(l -> l.measured().compareTo(l.bound()) > 0).forEach(l -> bounds.add(new Failure(l.number(), l.bound(), l.measured(),
-                "On order %s a line could be billed with %s, but is with %s.".formatted(l.number(), plain(l.bound()), plain(l.measured())))));
+                "On order %s a line could be billed with %s, but is with %s.".formatted(l.number(), Figures.plain(l.bound()), Figures.plain(l.measured())))));
         broken.stream().filter(l -> l.ahead().compareTo(l.toLeave()) > 0).forEach(l -> bounds.add(new Failure(l.number(), l.toLeave(), l.ahead(),
-                "On order %s %s are billed ahead on a line, but %s are still to leave.".formatted(l.number(), plain(l.ahead()), plain(l.toLeave())))));
+                "On order %s %s are billed ahead on a line, but %s are still to leave.".formatted(l.number(), Figures.plain(l.ahead()), Figures.plain(l.toLeave())))));
         return List.of(new Result(Statement.QUANTITY_KEPT, count("select count(*) from sales_order_line where removed = false"), null, null, kept),
                 new Result(Statement.WITHIN_BOUNDS, count("select count(*) from invoice_line"), null, null, bounds));
     }
@@ -289,11 +290,7 @@ class BooksProof {
 
     private List<Failure> failures(String sql, String sentence) {
         return jdbc.sql(sql + " fetch first " + NAMED + " rows only").query((r, n) -> new Failure(r.getString(1), r.getBigDecimal(2),
-                r.getBigDecimal(3), sentence.formatted(r.getString(1), plain(r.getBigDecimal(2)), plain(r.getBigDecimal(3))))).list();
-    }
-
-    private static String plain(BigDecimal figure) {
-        return figure.stripTrailingZeros().toPlainString();
+                r.getBigDecimal(3), sentence.formatted(r.getString(1), Figures.plain(r.getBigDecimal(2)), Figures.plain(r.getBigDecimal(3))))).list();
     }
 
     private long count(String sql) {

@@ -6,6 +6,7 @@ import app.euthyna.core.check.PoNumber;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.check.Severity;
 import app.euthyna.server.masterdata.LicenceRegister;
+import app.euthyna.server.masterdata.Likes;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;

@@ -1,5 +1,6 @@
 package app.euthyna.server.sheet;
 
+import app.euthyna.server.masterdata.Likes;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;

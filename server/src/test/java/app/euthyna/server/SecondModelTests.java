@@ -50,11 +50,11 @@ class SecondModelTests extends OnServer {
             private BigDecimal cancelled = ZERO;
             private BigDecimal dispatched = ZERO;
             private BigDecimal billed = ZERO;
-            private final List<Gone> gone = new ArrayList<>();
-            private final List<Bill> bills = new ArrayList<>();
+            private final List<Sliced> gone = new ArrayList<>();
+            private final List<Sliced> bills = new ArrayList<>();
 
             private BigDecimal ahead() {
-                return bills.stream().map(b -> b.quantity.subtract(b.covered)).reduce(ZERO, BigDecimal::add);
+                return bills.stream().map(Sliced::left).reduce(ZERO, BigDecimal::add);
             }
 
             private BigDecimal toShip() {
@@ -62,40 +62,35 @@ class SecondModelTests extends OnServer {
             }
 
             private BigDecimal toBill() {
-                return gone.stream().map(g -> g.quantity.subtract(g.taken)).reduce(ZERO, BigDecimal::add);
+                return gone.stream().map(Sliced::left).reduce(ZERO, BigDecimal::add);
             }
         }
 
-        private static final class Gone {
-            private BigDecimal quantity;
-            private BigDecimal cost;
+        /** An amount that is taken part by part with its quantity: cost of what left, revenue of what was billed. */
+        private static final class Sliced {
+            private final BigDecimal quantity;
+            private final BigDecimal amount;
             private BigDecimal taken = ZERO;
-            private BigDecimal takenCost = ZERO;
+            private BigDecimal takenAmount = ZERO;
+
+            private Sliced(BigDecimal quantity, BigDecimal amount) {
+                this.quantity = quantity;
+                this.amount = amount;
+            }
+
+            private BigDecimal left() {
+                return quantity.subtract(taken);
+            }
 
             private BigDecimal take(BigDecimal more) {
-                var slice = share(cost, taken.add(more), quantity).subtract(takenCost);
+                var slice = share(amount, taken.add(more), quantity).subtract(takenAmount);
                 taken = taken.add(more);
-                takenCost = takenCost.add(slice);
-                return slice;
-            }
-        }
-
-        private static final class Bill {
-            private BigDecimal quantity;
-            private BigDecimal net;
-            private BigDecimal covered = ZERO;
-            private BigDecimal earned = ZERO;
-
-            private BigDecimal earn(BigDecimal more) {
-                var slice = share(net, covered.add(more), quantity).subtract(earned);
-                covered = covered.add(more);
-                earned = earned.add(slice);
+                takenAmount = takenAmount.add(slice);
                 return slice;
             }
         }
 
         private static final class Deposit {
-            private String number;
             private String order;
             private BigDecimal left;
         }
@@ -119,22 +114,20 @@ class SecondModelTests extends OnServer {
         private void depart(String note) {
             staged.remove(note).forEach((no, quantity) -> {
                 var line = orders.get(orderOf.get(note)).get(no - 1);
-                var gone = new Gone();
-                gone.quantity = quantity;
-                gone.cost = quantity.compareTo(onHand.get(line.item)) == 0 ? value.get(line.item) : share(value.get(line.item), quantity, onHand.get(line.item));
+                var gone = new Sliced(quantity, quantity.compareTo(onHand.get(line.item)) == 0 ? value.get(line.item) : share(value.get(line.item), quantity, onHand.get(line.item)));
                 onHand.merge(line.item, quantity.negate(), BigDecimal::add);
-                value.merge(line.item, gone.cost.negate(), BigDecimal::add);
+                value.merge(line.item, gone.amount.negate(), BigDecimal::add);
                 line.dispatched = line.dispatched.add(quantity);
                 line.gone.add(gone);
-                post("inventory", gone.cost.negate());
-                post("goods_out", gone.cost);
+                post("inventory", gone.amount.negate());
+                post("goods_out", gone.amount);
                 for (var bill : line.bills) {
-                    var now = quantity.subtract(gone.taken).min(bill.quantity.subtract(bill.covered));
+                    var now = gone.left().min(bill.left());
                     if (now.signum() > 0) {
                         var cost = gone.take(now);
                         post("goods_out", cost.negate());
                         post("cogs", cost);
-                        var earned = bill.earn(now);
+                        var earned = bill.take(now);
                         post("deferred_revenue", earned);
                         post("revenue", earned.negate());
                     }
@@ -147,25 +140,22 @@ class SecondModelTests extends OnServer {
             var net = ZERO;
             for (var share : shares.entrySet()) {
                 var line = orders.get(order).get(share.getKey() - 1);
-                var bill = new Bill();
-                bill.quantity = share.getValue();
-                bill.net = bill.quantity.multiply(line.price).setScale(2, RoundingMode.HALF_UP);
+                var bill = new Sliced(share.getValue(), share.getValue().multiply(line.price).setScale(2, RoundingMode.HALF_UP));
                 for (var gone : line.gone) {
-                    var now = bill.quantity.subtract(bill.covered).min(gone.quantity.subtract(gone.taken));
+                    var now = bill.left().min(gone.left());
                     if (now.signum() > 0) {
                         var cost = gone.take(now);
                         post("goods_out", cost.negate());
                         post("cogs", cost);
-                        bill.covered = bill.covered.add(now);
+                        bill.take(now);
                     }
                 }
-                bill.earned = bill.covered.compareTo(bill.quantity) == 0 ? bill.net : share(bill.net, bill.covered, bill.quantity);
-                post("revenue", bill.earned.negate());
-                post("deferred_revenue", bill.earned.subtract(bill.net));
+                post("revenue", bill.takenAmount.negate());
+                post("deferred_revenue", bill.takenAmount.subtract(bill.amount));
                 line.bills.add(bill);
                 line.billed = line.billed.add(bill.quantity);
-                byRate.merge(line.rate, bill.net, BigDecimal::add);
-                net = net.add(bill.net);
+                byRate.merge(line.rate, bill.amount, BigDecimal::add);
+                net = net.add(bill.amount);
             }
             var vat = byRate.entrySet().stream().map(band -> share(band.getValue(), band.getKey(), BigDecimal.valueOf(100))).reduce(ZERO, BigDecimal::add);
             post("output_vat", vat.negate());
@@ -189,9 +179,8 @@ class SecondModelTests extends OnServer {
             }
         }
 
-        private void deposit(String order, String number, BigDecimal amount) {
+        private void deposit(String order, BigDecimal amount) {
             var deposit = new Deposit();
-            deposit.number = number;
             deposit.order = order;
             deposit.left = amount;
             deposits.add(deposit);
@@ -340,7 +329,7 @@ class SecondModelTests extends OnServer {
             return;
         }
         assertThat(deposit.status()).as("%s: %s", name, deposit.body()).isEqualTo(200);
-        model.deposit(order, deposit.text("number"), amount);
+        model.deposit(order, amount);
         told.add("deposit %s for %s".formatted(amount, order));
     }
 

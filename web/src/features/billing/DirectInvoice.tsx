@@ -2,14 +2,13 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
-import { figure, price, trim } from '../../shared/format';
+import { figure, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
-import { LookAhead } from '../../shared/ui/LookAhead';
-import { findItems } from '../order/api';
 import { CustomerLook } from '../order/CustomerLook';
+import { ItemLook } from '../order/ItemLook';
 import { refreshAll } from '../review';
 
 type Line = { item: string; description: string; list: string; free: string; quantity: string; price: string };
@@ -90,20 +89,9 @@ export function DirectInvoice() {
               <tr key={at}>
                 <td className="num muted">{at + 1}</td>
                 <td>
-                  <LookAhead
-                    name="items"
+                  <ItemLook
                     label={`Item of line ${at + 1}`}
-                    className="cell-input"
-                    load={findItems('')}
                     shown={line.item ? `${line.item} ${line.description}` : ''}
-                    keyOf={(hit) => hit.code}
-                    row={(hit) => (
-                      <>
-                        <span className="mono">{hit.code}</span>
-                        <span>{hit.name}</span>
-                        <span className="muted">{price(hit.price)}</span>
-                      </>
-                    )}
                     onTake={(hit) => set(at, { item: hit.code, description: hit.name, list: hit.price, free: hit.free })}
                   />
                 </td>

@@ -4,7 +4,7 @@ import { answer, client } from '../../shared/api/http';
 import { date, figure, isZero, orDash } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Waiting } from '../../shared/ui';
-import { Days } from '../ledger/AccountSheet';
+import { BroughtForward, Days } from '../ledger/AccountSheet';
 import { MailButton, PrintButton } from '../paper';
 
 const monthsBefore = (day: string, months: number) => {
@@ -56,13 +56,7 @@ export function Statement({ code }: { code: string }) {
               </tr>
             </thead>
             <tbody>
-              <tr>
-                <td className="nowrap muted">{date(from)}</td>
-                <td colSpan={4} className="muted">
-                  brought forward
-                </td>
-                <td className="num">{figure(statement.opening)}</td>
-              </tr>
+              <BroughtForward on={from} columns={6} balance={statement.opening} />
               {statement.rows.map((row, index) => (
                 <tr key={index}>
                   <td className="nowrap">{date(row.on)}</td>

@@ -6,8 +6,8 @@ import { date, figure, isZero, orDash, price, trim } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
-import { LookAhead } from '../../shared/ui/LookAhead';
-import { findItems, sitesQuery } from '../order/api';
+import { sitesQuery } from '../order/api';
+import { ItemLook } from '../order/ItemLook';
 import { refreshAll } from '../review';
 
 /** One item on its shelves: what lies there, what comes in, what a count found, and who holds or waits for it. */
@@ -22,24 +22,7 @@ export function Stock() {
       <div className="page-head">
         <h1>{item === '' ? 'Stock' : `Stock of ${item}`}</h1>
         <div style={{ width: 320 }}>
-          <LookAhead
-            name="stock-items"
-            label="Item"
-            className="cell-input"
-            placeholder="item, by name or code"
-            autoFocus={item === ''}
-            load={findItems('')}
-            shown={item}
-            keyOf={(hit) => hit.code}
-            row={(hit) => (
-              <>
-                <span className="mono">{hit.code}</span>
-                <span>{hit.name}</span>
-                <span className="muted">{trim(hit.free)} free</span>
-              </>
-            )}
-            onTake={(hit) => setSearch({ item: hit.code })}
-          />
+          <ItemLook label="Item" placeholder="item, by name or code" autoFocus={item === ''} shown={item} beside={(hit) => `${trim(hit.free)} free`} onTake={(hit) => setSearch({ item: hit.code })} />
         </div>
       </div>
       {item === '' && may(role, 'moveGoods') && <StockFile />}

@@ -1,12 +1,12 @@
 import { infiniteQueryOptions, queryOptions, useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { useParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
 import { date, figure, isZero, orDash, price, trim, words } from '../../shared/format';
-import { useCursor } from '../../shared/keys';
 import { may, useSession } from '../../shared/session';
-import { Doc, Empty, Mark, More, ProblemNote, SearchLine, tell, Waiting } from '../../shared/ui';
+import { Doc, Empty, Mark, More, ProblemNote, tell, Waiting } from '../../shared/ui';
+import { NamedList } from '../../shared/ui/NamedList';
 import { refreshAll } from '../review';
 import { Prices } from './Prices';
 
@@ -29,55 +29,37 @@ const quotasQuery = (code: string) =>
 
 /** All items by name, with what is free and what waits. */
 export function ItemListPage() {
-  const [search, setSearch] = useSearchParams();
-  const q = search.get('q') ?? '';
-  const list = useInfiniteQuery({ ...itemsQuery(q), placeholderData: (before) => before });
-  const navigate = useNavigate();
-  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const open = (code: string) => navigate(`/items/${encodeURIComponent(code)}`);
-  const [at] = useCursor(rows, (row) => open(row.code));
-  if (!list.data) return <Waiting query={list} />;
   return (
-    <div className="page">
-      <div className="page-scroll">
-        <div className="page-head">
-          <h1>Items</h1>
-          <SearchLine label="Words of the name, or a code" value={q} onChange={(to) => setSearch(to ? { q: to } : {}, { replace: true })} />
-        </div>
-        <table className="rows">
-          <thead>
-            <tr>
-              <th>Item</th>
-              <th>Code</th>
-              <th>Kind</th>
-              <th className="num">Price €</th>
-              <th className="num">On hand</th>
-              <th className="num">Free</th>
-              <th className="num">Waits</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row, index) => (
-              <tr key={row.code} className={`clickable${index === at ? ' at' : ''}`} onClick={() => open(row.code)}>
-                <td style={{ overflowWrap: 'anywhere' }}>
-                  <Link to={`/items/${encodeURIComponent(row.code)}`}>{row.name}</Link>
-                </td>
-                <td className="mono">{row.code}</td>
-                <td>{words(row.kind)}</td>
-                <td className="num">{price(row.price)}</td>
-                <td className="num">{row.kind === 'STOCK' ? `${trim(row.onHand)} ${row.unit}` : '–'}</td>
-                <td className="num">{row.kind === 'STOCK' ? trim(row.free) : '–'}</td>
-                <td className="num">{orDash(trim(row.waiting))}</td>
-                <td className="muted nowrap">{row.regulated && `licence ${row.regulated}`}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {rows.length === 0 && <Empty>{q ? 'No item is called like that.' : 'There is no item yet.'}</Empty>}
-        <More query={list} />
-      </div>
-    </div>
+    <NamedList
+      title="Items"
+      place="/items"
+      search="Words of the name, or a code"
+      load={itemsQuery}
+      none={{ found: 'No item is called like that.', there: 'There is no item yet.' }}
+      head={
+        <>
+          <th>Item</th>
+          <th>Code</th>
+          <th>Kind</th>
+          <th className="num">Price €</th>
+          <th className="num">On hand</th>
+          <th className="num">Free</th>
+          <th className="num">Waits</th>
+          <th />
+        </>
+      }
+      cells={(row) => (
+        <>
+          <td className="mono">{row.code}</td>
+          <td>{words(row.kind)}</td>
+          <td className="num">{price(row.price)}</td>
+          <td className="num">{row.kind === 'STOCK' ? `${trim(row.onHand)} ${row.unit}` : '–'}</td>
+          <td className="num">{row.kind === 'STOCK' ? trim(row.free) : '–'}</td>
+          <td className="num">{orDash(trim(row.waiting))}</td>
+          <td className="muted nowrap">{row.regulated && `licence ${row.regulated}`}</td>
+        </>
+      )}
+    />
   );
 }
 

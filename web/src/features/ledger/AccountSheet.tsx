@@ -40,6 +40,19 @@ export function Days({ from, to, onChange }: { from: string; to: string; onChang
   );
 }
 
+/** The first row of a table that runs a balance: what stood before its days. */
+export function BroughtForward({ on, columns, balance }: { on: string; columns: number; balance: string }) {
+  return (
+    <tr>
+      <td className="nowrap muted">{date(on)}</td>
+      <td colSpan={columns - 2} className="muted">
+        brought forward
+      </td>
+      <td className="num">{figure(balance)}</td>
+    </tr>
+  );
+}
+
 /** What moved an account between two days, with the balance behind each movement. */
 export function AccountSheet() {
   const { today } = useSession();
@@ -92,13 +105,7 @@ export function AccountSheet() {
             </tr>
           </thead>
           <tbody>
-            <tr>
-              <td className="nowrap muted">{date(from)}</td>
-              <td colSpan={5} className="muted">
-                brought forward
-              </td>
-              <td className="num">{figure(sheet.data.pages[0].opening)}</td>
-            </tr>
+            <BroughtForward on={from} columns={7} balance={sheet.data.pages[0].opening} />
             {rows.map((row, index) => (
               <tr key={row.entry + index}>
                 <td className="nowrap">{date(row.date)}</td>

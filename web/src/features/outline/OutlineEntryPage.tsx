@@ -7,9 +7,8 @@ import { useKeys } from '../../shared/keys';
 import { useSession } from '../../shared/session';
 import { ProblemNote, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
-import { LookAhead } from '../../shared/ui/LookAhead';
-import { findItems } from '../order/api';
 import { CustomerLook } from '../order/CustomerLook';
+import { ItemLook } from '../order/ItemLook';
 import { refreshAll } from '../review';
 import { changeOutline, outlineQuery, writeOutline, WORDS, type Kind, type Outline } from './api';
 
@@ -175,21 +174,10 @@ function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: K
               <tr key={at}>
                 <td className="num muted">{at + 1}</td>
                 <td>
-                  <LookAhead
-                    name="items"
+                  <ItemLook
                     label={`Item of line ${at + 1}`}
-                    className="cell-input"
                     placeholder={at === 0 ? 'words of its name, or its code' : ''}
-                    load={findItems('')}
                     shown={line.description}
-                    keyOf={(hit) => hit.code}
-                    row={(hit) => (
-                      <>
-                        <span className="mono nowrap">{hit.code}</span>
-                        <span>{hit.name}</span>
-                        <span className="nowrap">{price(hit.price)}</span>
-                      </>
-                    )}
                     onTake={(hit) => {
                       setLine(at, { item: hit.code, description: hit.name, quantity: line.quantity || '1' });
                       setTimeout(() => document.getElementById(`outline-quantity-${at + 1}`)?.focus());

@@ -7,11 +7,11 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.Given;
 import app.euthyna.server.platform.Hashes;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Texts;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -156,7 +156,7 @@ class BankController {
     @PostMapping("/bank-entries/{id}/settings-aside")
     BankEntryView setAside(@PathVariable long id, @Valid @RequestBody SetAside request, HttpServletRequest http) {
         return commands.run(http, request, BankEntryView.class, context -> {
-            statements.setAside(context.because(Given.text(request.reason())), id);
+            statements.setAside(context.because(Texts.given(request.reason())), id);
             return view(statements.entries("e.id = ?", id).get(0));
         });
     }

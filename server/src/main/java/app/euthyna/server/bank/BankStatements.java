@@ -21,6 +21,7 @@ import app.euthyna.server.platform.Hashes;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Texts;
 import java.math.BigDecimal;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -117,7 +118,7 @@ class BankStatements implements BatchWork {
         }
         var key = new GeneratedKeyHolder();
         jdbc.sql("insert into bank_statement (statement_id, account, file_name, file_hash, from_date, to_date, opening, closing, read_at, read_by) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
-                .param(cut(statement.id(), 140)).param(cut(statement.account(), 40)).param(cut(fileName, 255)).param(hash).param(statement.from()).param(statement.to())
+                .param(Texts.cut(statement.id(), 140)).param(Texts.cut(statement.account(), 40)).param(Texts.cut(fileName, 255)).param(hash).param(statement.from()).param(statement.to())
                 .param(statement.opening()).param(statement.closing()).param(Timestamp.from(clock.instant())).param(context.person().username()).update(key, "id");
         var id = key.getKeyAs(Long.class);
         var open = 0;
@@ -129,15 +130,11 @@ class BankStatements implements BatchWork {
             var why = ours ? "" : entry.reversal() ? "the bank took an earlier entry back" : entry.amount().signum() <= 0 ? "money that went out" : "in " + entry.currency();
             jdbc.sql("""
                     insert into bank_entry (statement_id, no, reference, booked_on, amount, currency, payer, payer_account, creditor_reference, remittance, state, why)
-                    values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""").params(id, no, cut(entry.reference(), 140), entry.bookedOn(), entry.amount(), cut(entry.currency(), 3),
-                    cut(entry.payer(), 200), cut(entry.payerAccount(), 40), cut(entry.creditorReference(), 40), cut(entry.remittance(), 1000),
+                    values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""").params(id, no, Texts.cut(entry.reference(), 140), entry.bookedOn(), entry.amount(), Texts.cut(entry.currency(), 3),
+                    Texts.cut(entry.payer(), 200), Texts.cut(entry.payerAccount(), 40), Texts.cut(entry.creditorReference(), 40), Texts.cut(entry.remittance(), 1000),
                     (ours ? EntryState.OPEN : EntryState.NOT_OURS).name(), why).update();
         }
         return new ReadStatement(id, statement.id(), statement.account(), false, statement.entries().size(), open);
-    }
-
-    private static String cut(String text, int length) {
-        return text.length() > length ? text.substring(0, length) : text;
     }
 
     /** An entry as it is kept. */
@@ -196,7 +193,7 @@ class BankStatements implements BatchWork {
     public String settle(CommandContext context, long id, String customer, List<Settlement> settlements) {
         var entry = openEntry(id);
         var words = entry.remittance().isBlank() ? entry.creditorReference() : entry.remittance();
-        var payment = billing.receive(context, customer, company.money(entry.amount()), settlements, cut(words.isBlank() ? entry.reference() : words, 140));
+        var payment = billing.receive(context, customer, company.money(entry.amount()), settlements, Texts.cut(words.isBlank() ? entry.reference() : words, 140));
         jdbc.sql("update bank_entry set state = 'SETTLED', payment_id = ? where id = ?").params(ids.payment(payment), id).update();
         return payment;
     }
@@ -208,7 +205,7 @@ class BankStatements implements BatchWork {
             throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why it is set aside"));
         }
         openEntry(id);
-        jdbc.sql("update bank_entry set state = 'SET_ASIDE', why = ? where id = ?").params(cut(context.person().username() + ": " + context.reason(), 1000), id).update();
+        jdbc.sql("update bank_entry set state = 'SET_ASIDE', why = ? where id = ?").params(Texts.cut(context.person().username() + ": " + context.reason(), 1000), id).update();
     }
 
     private Entry openEntry(long id) {

@@ -10,6 +10,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Texts;
 import jakarta.annotation.PreDestroy;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -141,13 +142,9 @@ public class Batches {
     private void insert(long batch, Entry entry, String request) {
         jdbc.sql("""
                 insert into batch_entry (batch_id, no, subject_kind, subject, request, state, code, sentence, result_kind, result)
-                values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""").param(batch).param(entry.no()).param(entry.subjectKind().name()).param(cut(entry.subject(), 400))
-                .param(request).param(entry.state().name()).param(entry.code()).param(cut(entry.sentence(), 4000))
+                values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""").param(batch).param(entry.no()).param(entry.subjectKind().name()).param(Texts.cut(entry.subject(), 400))
+                .param(request).param(entry.state().name()).param(entry.code()).param(Texts.cut(entry.sentence(), 4000))
                 .param(entry.resultKind() == null ? null : entry.resultKind().name()).param(entry.result()).update();
-    }
-
-    private static String cut(String text, int length) {
-        return text.length() > length ? text.substring(0, length) : text;
     }
 
     /** Works on a batch, and answers when it is done or patience ends; it goes on in the background then. */
@@ -216,7 +213,7 @@ public class Batches {
 
     private void settle(long batch, int no, State state, String code, String sentence, DocumentRef result) {
         jdbc.sql("update batch_entry set state = ?, code = ?, sentence = ?, result_kind = ?, result = ? where batch_id = ? and no = ? and state = 'WAITING'")
-                .param(state.name()).param(code).param(cut(sentence, 4000)).param(result == null ? null : result.kind().name())
+                .param(state.name()).param(code).param(Texts.cut(sentence, 4000)).param(result == null ? null : result.kind().name())
                 .param(result == null ? null : result.number()).param(batch).param(no).update();
         jdbc.sql("update batch set touched_at = ? where id = ?").params(Timestamp.from(clock.instant()), batch).update();
     }

@@ -16,10 +16,10 @@ import app.euthyna.server.order.WrittenLine;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.Given;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Texts;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -161,7 +161,7 @@ class BillingController {
         return commands.run(http, request, InvoiceView.class, context -> {
             var shares = request.lines() == null ? List.<Share>of() : request.lines().stream()
                     .map(l -> new Share(new LineRef(l.order(), l.line()), quantity(l))).toList();
-            return invoice(billing.bill(context.on(request.date()), request.orders(), shares, Given.text(request.text()),
+            return invoice(billing.bill(context.on(request.date()), request.orders(), shares, Texts.given(request.text()),
                     Boolean.TRUE.equals(request.ahead())));
         });
     }
@@ -171,7 +171,7 @@ class BillingController {
     InvoiceView billDirectly(@Valid @RequestBody DirectInvoice request, HttpServletRequest http) {
         return commands.run(http, request, InvoiceView.class, context -> invoice(direct.invoice(context.on(request.date()),
                 new OrderDraft(request.customer(), request.po(), null, request.site(), request.date(), null, null, null,
-                        request.lines().stream().map(WrittenLine::line).toList()), Given.text(request.text()))));
+                        request.lines().stream().map(WrittenLine::line).toList()), Texts.given(request.text()))));
     }
 
     /** Orders that are to stand on one invoice: one of many. */
@@ -185,7 +185,7 @@ class BillingController {
     @May.Bill
     @PostMapping("/batches/billings")
     Batches.BatchView billMany(@Valid @RequestBody BillingBatch request, HttpServletRequest http) {
-        var text = Given.text(request.text());
+        var text = Texts.given(request.text());
         return batches.carryOut(commands.run(http, request, Long.class, context -> batches.begin(context.on(request.date()), Batches.Kind.BILLING,
                 request.invoices().stream().map(one -> new Batches.Asked(DocumentKind.ORDER, String.join(", ", one.orders()), new BillingWork.Asked(one.orders(), text)))
                         .toList())));
@@ -204,7 +204,7 @@ class BillingController {
     PaymentView pay(@Valid @RequestBody PaymentIn request, HttpServletRequest http) {
         return commands.run(http, request, PaymentView.class, context -> payment(billing.receive(context.on(request.date()),
                 request.customer(), company.given("amount", request.amount()), settlements(request.allocate()),
-                Given.text(request.reference()))));
+                Texts.given(request.reference()))));
     }
 
     /** What of a payment is to be taken off invoices; it stays as customer credit. */
@@ -215,7 +215,7 @@ class BillingController {
     @PostMapping("/payments/{number}/unallocations")
     PaymentView takeOff(@PathVariable String number, @Valid @RequestBody TakenOff request, HttpServletRequest http) {
         return commands.run(http, request, PaymentView.class, context -> {
-            billing.takeOff(context.on(request.date()).because(Given.text(request.reason())), number, request.version(), settlements(request.allocate()));
+            billing.takeOff(context.on(request.date()).because(Texts.given(request.reason())), number, request.version(), settlements(request.allocate()));
             return payment(number);
         });
     }
@@ -229,7 +229,7 @@ class BillingController {
     @PostMapping("/payments/{number}/reversal")
     PaymentView reverse(@PathVariable String number, @Valid @RequestBody Reversed request, HttpServletRequest http) {
         return commands.run(http, request, PaymentView.class, context -> {
-            billing.reverse(context.on(request.date()).because(Given.text(request.reason())), number, request.version());
+            billing.reverse(context.on(request.date()).because(Texts.given(request.reason())), number, request.version());
             return payment(number);
         });
     }

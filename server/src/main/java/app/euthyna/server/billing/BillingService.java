@@ -47,9 +47,11 @@ public class BillingService {
     private final EffectWriter writer;
     private final JdbcClient jdbc;
     private final HouseRulesStore rules;
+    private final OpenInvoices openInvoices;
 
     BillingService(ChainReader chains, MasterData masterData, Company company, Numbers numbers, Locks locks, EffectWriter writer,
-            JdbcClient jdbc, HouseRulesStore rules) {
+            JdbcClient jdbc, HouseRulesStore rules, OpenInvoices openInvoices) {
+        this.openInvoices = openInvoices;
         this.rules = rules;
         this.chains = chains;
         this.masterData = masterData;
@@ -214,14 +216,7 @@ public class BillingService {
     }
 
     private Map<String, OpenInvoice> invoices(List<Settlement> settlements) {
-        if (settlements.isEmpty()) {
-            return Map.of();
-        }
-        return jdbc.sql("""
-                select i.number, c.code, i.gross, i.open_amount from invoice i join customer c on c.id = i.customer_id
-                where i.number in (:numbers)""").param("numbers", settlements.stream().map(Settlement::invoice).toList())
-                .query((r, n) -> new OpenInvoice(r.getString(1), r.getString(2), company.money(r.getBigDecimal(3)),
-                        company.money(r.getBigDecimal(4)))).list().stream()
+        return openInvoices.numbered(settlements.stream().map(Settlement::invoice).toList()).stream()
                 .collect(Collectors.toMap(OpenInvoice::number, Function.identity()));
     }
 }

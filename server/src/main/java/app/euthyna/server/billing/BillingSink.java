@@ -1,7 +1,6 @@
 package app.euthyna.server.billing;
 
 import app.euthyna.core.billing.Depositing;
-import app.euthyna.core.billing.OpenInvoice;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectListener;
@@ -14,7 +13,6 @@ import app.euthyna.core.trail.DepositFact;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.CommandContext;
-import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
@@ -38,12 +36,12 @@ class BillingSink implements EffectSink {
     private final Ids ids;
     private final ChainReader chains;
     private final JdbcClient jdbc;
-    private final Company company;
+    private final OpenInvoices openInvoices;
 
-    BillingSink(EntityManager entities, History history, Ids ids, DocumentDetails details, ChainReader chains, JdbcClient jdbc, Company company) {
+    BillingSink(EntityManager entities, History history, Ids ids, DocumentDetails details, ChainReader chains, JdbcClient jdbc, OpenInvoices openInvoices) {
         this.chains = chains;
         this.jdbc = jdbc;
-        this.company = company;
+        this.openInvoices = openInvoices;
         this.details = details;
         this.entities = entities;
         this.history = history;
@@ -69,16 +67,9 @@ class BillingSink implements EffectSink {
         for (var order : orders) {
             var chain = chains.chain(order);
             if (chain.unappliedDeposits().isPositive()) {
-                further.write(Depositing.apply(chain, openInvoices(order)));
+                further.write(Depositing.apply(chain, openInvoices.ofOrder(ids.order(order))));
             }
         }
-    }
-
-    private List<OpenInvoice> openInvoices(String order) {
-        return jdbc.sql("""
-                select i.number, c.code, i.gross, i.open_amount from invoice i join customer c on c.id = i.customer_id
-                where i.id in (select invoice_id from invoice_line where root_order_id = ?) and i.open_amount > 0 order by i.id""").param(ids.order(order))
-                .query((r, n) -> new OpenInvoice(r.getString(1), r.getString(2), company.money(r.getBigDecimal(3)), company.money(r.getBigDecimal(4)))).list();
     }
 
     private final class Store extends EffectListener {

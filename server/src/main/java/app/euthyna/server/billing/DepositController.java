@@ -7,12 +7,12 @@ import app.euthyna.core.trail.DepositFact;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.Given;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Texts;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.DecimalMax;
@@ -154,7 +154,7 @@ class DepositController {
     @May.Bill
     @PostMapping("/deposits/{number}/moves")
     DepositView move(@PathVariable String number, @Valid @RequestBody MovedDeposit request, HttpServletRequest http) {
-        return commands.run(http, request, DepositView.class, context -> deposit(billing.moveDeposit(context.on(request.date()).because(Given.text(request.reason())), number,
+        return commands.run(http, request, DepositView.class, context -> deposit(billing.moveDeposit(context.on(request.date()).because(Texts.given(request.reason())), number,
                 request.version(), request.order(), amount(request.amount()))));
     }
 
@@ -162,7 +162,7 @@ class DepositController {
     @PostMapping("/deposits/{number}/credits")
     DepositView credit(@PathVariable String number, @Valid @RequestBody CreditedDeposit request, HttpServletRequest http) {
         return commands.run(http, request, DepositView.class, context -> {
-            billing.creditDeposit(context.on(request.date()).because(Given.text(request.reason())), number, request.version(), amount(request.amount()));
+            billing.creditDeposit(context.on(request.date()).because(Texts.given(request.reason())), number, request.version(), amount(request.amount()));
             return deposit(number);
         });
     }
@@ -170,7 +170,7 @@ class DepositController {
     @May.Bill
     @PostMapping("/refunds")
     RefundView refund(@Valid @RequestBody WrittenRefund request, HttpServletRequest http) {
-        return commands.run(http, request, RefundView.class, context -> refund(billing.refund(context.on(request.date()).because(Given.text(request.reason())), request.of(),
+        return commands.run(http, request, RefundView.class, context -> refund(billing.refund(context.on(request.date()).because(Texts.given(request.reason())), request.of(),
                 request.version(), amount(request.amount()))));
     }
 

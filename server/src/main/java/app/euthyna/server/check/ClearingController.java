@@ -1,6 +1,5 @@
 package app.euthyna.server.check;
 
-import app.euthyna.core.check.Check;
 import app.euthyna.core.check.Remedy;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.order.OrderService;

@@ -5,6 +5,7 @@ import app.euthyna.core.check.Finding;
 import app.euthyna.core.check.Severity;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Records;
+import app.euthyna.server.platform.Texts;
 import jakarta.persistence.EntityManager;
 import java.util.Arrays;
 import java.util.List;
@@ -57,7 +58,7 @@ public class FindingStore {
             });
             entity.severity = finding.severity().name();
             entity.state = finding.state();
-            entity.brief = shortened(finding.evidence().brief());
+            entity.brief = Texts.cut(finding.evidence().brief(), 200);
             entity.evidenceType = finding.evidence().getClass().getSimpleName();
             entity.evidence = Records.write(finding.evidence());
             entity.since = finding.since();
@@ -69,9 +70,5 @@ public class FindingStore {
             }
         }
         entities.flush();
-    }
-
-    private static String shortened(String text) {
-        return text.length() > 200 ? text.substring(0, 200) : text;
     }
 }

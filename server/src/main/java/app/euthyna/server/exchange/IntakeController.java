@@ -4,6 +4,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Texts;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.List;
@@ -46,7 +47,7 @@ class IntakeController {
     Intake.Report take(@RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "point") String decimals,
             @RequestParam(defaultValue = "comma") String separator, @RequestParam(defaultValue = "true") boolean whole) throws IOException {
         var name = file.getOriginalFilename() == null ? "" : file.getOriginalFilename();
-        return intake.take(commands.context(), name.length() > 255 ? name.substring(0, 255) : name, file.getBytes(), dialect(decimals, separator), whole);
+        return intake.take(commands.context(), Texts.cut(name, 255), file.getBytes(), dialect(decimals, separator), whole);
     }
 
     private static CsvTable.Dialect dialect(String decimals, String separator) {
@@ -72,7 +73,7 @@ class IntakeController {
     StockFiles.StockReport takeStock(@RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "point") String decimals,
             @RequestParam(defaultValue = "comma") String separator) throws IOException {
         var name = file.getOriginalFilename() == null ? "" : file.getOriginalFilename();
-        return stockFiles.take(commands.context(), name.length() > 255 ? name.substring(0, 255) : name, file.getBytes(), dialect(decimals, separator));
+        return stockFiles.take(commands.context(), Texts.cut(name, 255), file.getBytes(), dialect(decimals, separator));
     }
 
     private static <T extends Enum<T>> T value(Class<T> type, String field, String given) {

@@ -9,10 +9,10 @@ import app.euthyna.server.batch.Batches;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.Given;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Texts;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -143,7 +143,7 @@ class GoodsController {
     @May.MoveGoods
     @PostMapping("/stock-corrections")
     NumberView count(@Valid @RequestBody Count request, HttpServletRequest http) {
-        return commands.run(http, request, NumberView.class, context -> new NumberView(goods.count(context.on(request.date()).because(Given.text(request.reason())), request.site(),
+        return commands.run(http, request, NumberView.class, context -> new NumberView(goods.count(context.on(request.date()).because(Texts.given(request.reason())), request.site(),
                 request.item(), quantity("counted", request.counted()), Optional.ofNullable(request.unitCost()))));
     }
 
@@ -156,7 +156,7 @@ class GoodsController {
     @PostMapping("/hand-overs")
     List<ClaimView> handOver(@Valid @RequestBody HandOver request, HttpServletRequest http) {
         return List.of(commands.run(http, request, ClaimView[].class, context -> {
-            goods.handOver(context.on(request.date()).because(Given.text(request.reason())), new LineRef(request.from(), request.fromLine()),
+            goods.handOver(context.on(request.date()).because(Texts.given(request.reason())), new LineRef(request.from(), request.fromLine()),
                     new LineRef(request.to(), request.toLine()), request.version(), quantity("quantity", request.quantity()));
             return claims("o.number = ? and k.line_no = ?", List.of(request.to(), request.toLine())).toArray(ClaimView[]::new);
         }));
@@ -224,7 +224,7 @@ class GoodsController {
     @May.MoveGoods
     @PostMapping("/batches/stagings")
     Batches.BatchView stageMany(@Valid @RequestBody StagingBatch request, HttpServletRequest http) {
-        return batches.carryOut(commands.run(http, request, Long.class, context -> batches.begin(context.on(request.date()).because(Given.text(request.reason())), Batches.Kind.STAGING,
+        return batches.carryOut(commands.run(http, request, Long.class, context -> batches.begin(context.on(request.date()).because(Texts.given(request.reason())), Batches.Kind.STAGING,
                 request.orders().stream().map(one -> new Batches.Asked(DocumentKind.ORDER, one.order(), one)).toList())));
     }
 

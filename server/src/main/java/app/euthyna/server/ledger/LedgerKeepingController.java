@@ -5,8 +5,8 @@ import app.euthyna.core.ledger.AccountRole;
 import app.euthyna.core.ledger.PostingMap;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.Given;
 import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Texts;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -73,7 +73,7 @@ class LedgerKeepingController {
     @PostMapping("/periods/closings")
     PeriodsView close(@Valid @RequestBody Closing request, HttpServletRequest http) {
         return commands.run(http, request, PeriodsView.class, context -> {
-            keeping.close(context.because(Given.text(request.remark())), request.through());
+            keeping.close(context.because(Texts.given(request.remark())), request.through());
             return periods();
         });
     }
@@ -82,7 +82,7 @@ class LedgerKeepingController {
     @PostMapping("/periods/reopenings")
     PeriodsView reopen(@Valid @RequestBody Reopening request, HttpServletRequest http) {
         return commands.run(http, request, PeriodsView.class, context -> {
-            keeping.reopen(context.because(Given.text(request.reason())));
+            keeping.reopen(context.because(Texts.given(request.reason())));
             return periods();
         });
     }
@@ -100,7 +100,7 @@ class LedgerKeepingController {
         return commands.run(http, request, LedgerController.EntryView.class, context -> {
             var lines = request.lines().stream().map(side -> new ManualLine(side.account(), company.given("debit", or(side.debit()))
                     .minus(company.given("credit", or(side.credit()))))).toList();
-            var number = keeping.post(context.because(Given.text(request.reason())).on(request.date()), lines);
+            var number = keeping.post(context.because(Texts.given(request.reason())).on(request.date()), lines);
             return ledger.entries(number, null, null, null, null).rows().get(0);
         });
     }
@@ -151,8 +151,8 @@ class LedgerKeepingController {
     @PutMapping("/posting-map")
     List<LedgerController.PostingRuleView> setRow(@Valid @RequestBody WrittenRow request, HttpServletRequest http) {
         return List.of(commands.run(http, request, LedgerController.PostingRuleView[].class, context -> {
-            keeping.setRow(context.because(Given.text(request.reason())), new PostingMap.Row(role(request.role()), Given.text(request.customerClass()), Given.text(request.itemClass()),
-                    Given.text(request.site()), Given.text(request.vat()), Given.text(request.account())));
+            keeping.setRow(context.because(Texts.given(request.reason())), new PostingMap.Row(role(request.role()), Texts.given(request.customerClass()), Texts.given(request.itemClass()),
+                    Texts.given(request.site()), Texts.given(request.vat()), Texts.given(request.account())));
             return ledger.postingMap().toArray(LedgerController.PostingRuleView[]::new);
         }));
     }

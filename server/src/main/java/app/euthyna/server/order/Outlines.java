@@ -11,13 +11,13 @@ import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.platform.CommandContext;
-import app.euthyna.server.platform.Given;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Texts;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -210,7 +210,7 @@ public class Outlines {
 
     private void note(CommandContext context, long id, String sentence) {
         jdbc.sql("insert into outline_change (outline_id, changed_on, changed_by, sentence) values (?, ?, ?, ?)")
-                .params(id, context.date(), context.person().username(), sentence.length() > 8000 ? sentence.substring(0, 8000) : sentence).update();
+                .params(id, context.date(), context.person().username(), Texts.cut(sentence, 8000)).update();
     }
 
     private void lines(long id, Outline outline) {
@@ -276,7 +276,7 @@ public class Outlines {
     }
 
     private static String po(Written written) {
-        return Given.text(written.content().po());
+        return Texts.given(written.content().po());
     }
 
     private static String remark(Written written) {

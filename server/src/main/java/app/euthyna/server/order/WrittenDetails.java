@@ -2,7 +2,7 @@ package app.euthyna.server.order;
 
 import app.euthyna.core.order.Details;
 import app.euthyna.core.order.ShipTo;
-import app.euthyna.server.platform.Given;
+import app.euthyna.server.platform.Texts;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Size;
@@ -17,11 +17,11 @@ public record WrittenDetails(@Size(max = 120) String externalReference, @Size(ma
     public record WrittenShipTo(@Size(max = 200) String name, @Size(max = 200) String street, @Size(max = 20) String postcode, @Size(max = 120) String town,
             @Pattern(regexp = "|[A-Za-z]{2}", message = "a country by its two letters, such as IE") String country) {
         private ShipTo core() {
-            return new ShipTo(Given.text(name), Given.text(street), Given.text(postcode), Given.text(town), Given.text(country).toUpperCase(Locale.ROOT));
+            return new ShipTo(Texts.given(name), Texts.given(street), Texts.given(postcode), Texts.given(town), Texts.given(country).toUpperCase(Locale.ROOT));
         }
     }
 
     public Details core() {
-        return new Details(Given.text(externalReference), revenueUnit, shipTo == null ? ShipTo.CUSTOMER : shipTo.core(), fields == null ? Map.of() : fields);
+        return new Details(Texts.given(externalReference), revenueUnit, shipTo == null ? ShipTo.CUSTOMER : shipTo.core(), fields == null ? Map.of() : fields);
     }
 }

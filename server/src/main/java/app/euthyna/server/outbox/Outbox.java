@@ -4,6 +4,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.people.People;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Texts;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Session;
@@ -67,7 +68,7 @@ public class Outbox {
     public long send(String from, String to, String subject, String body, String aboutKind, String aboutNumber, String fileName, byte[] file) {
         var key = new GeneratedKeyHolder();
         jdbc.sql("insert into outbox_message (recipient, subject, body, about_kind, about_number, by_user, at, attachment_name, attachment) values (?, ?, ?, ?, ?, ?, ?, ?, ?)")
-                .param(to).param(subject.length() > 200 ? subject.substring(0, 200) : subject).param(body.length() > 8000 ? body.substring(0, 8000) : body)
+                .param(to).param(Texts.cut(subject, 200)).param(Texts.cut(body, 8000))
                 .param(aboutKind).param(aboutNumber).param(from).param(Timestamp.from(clock.instant())).param(fileName)
                 .param(file).update(key, "id");
         return key.getKeyAs(Long.class);

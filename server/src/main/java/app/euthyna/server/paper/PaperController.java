@@ -8,9 +8,9 @@ import app.euthyna.server.billing.Statements;
 import app.euthyna.server.paper.Papers.Paper;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.Given;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Texts;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Email;
@@ -98,7 +98,7 @@ class PaperController {
     @PostMapping("/mails")
     MailedView mail(@Valid @RequestBody WrittenMail request, HttpServletRequest http) {
         return commands.run(http, request, MailedView.class, context -> new MailedView(printing.mail(context, request.paper(), request.number(),
-                Given.text(request.to()))));
+                Texts.given(request.to()))));
     }
 
     /** What a customer owes at a day, and how it came to that. */

@@ -45,7 +45,7 @@ public class History implements EffectSink {
                 values (?, ?, ?, ?, ?, ?, ?, ?, ?)""")
                 .param(order == null ? null : ids.order(order)).param(kind.name()).param(number).param(event)
                 .param(to == null ? null : to.name()).param(context.date()).param(Timestamp.from(clock.instant()))
-                .param(context.person().username()).param(sentence.length() > 4000 ? sentence.substring(0, 4000) : sentence).update();
+                .param(context.person().username()).param(Texts.cut(sentence, 4000)).update();
     }
 
     @Override

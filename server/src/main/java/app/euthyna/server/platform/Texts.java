@@ -1,0 +1,18 @@
+package app.euthyna.server.platform;
+
+/** Texts on their way into the books. */
+public final class Texts {
+
+    private Texts() {
+    }
+
+    /** What came with a request, without blanks around it; empty where it was left out. */
+    public static String given(String text) {
+        return text == null ? "" : text.strip();
+    }
+
+    /** The beginning of a text, as much as its column takes. */
+    public static String cut(String text, int length) {
+        return text.length() > length ? text.substring(0, length) : text;
+    }
+}

@@ -14,6 +14,7 @@
  * <li>{@code approval}: rules, levels, four eyes
  * <li>{@code goods}: shelves at moving average, reservation, staging, departure
  * <li>{@code billing}: invoices, payments, customer credit
+ * <li>{@code returns}: goods that come back, credit notes
  * <li>{@code ledger}: postings, posting map, entries, hash chain
  * <li>{@code unwind}: intents and plans
  * <li>{@code trail}: the statement of a chain

@@ -14,7 +14,7 @@ import org.junit.jupiter.api.Test;
 class ArchitectureTests {
 
     private static final List<String> ORDER =
-            List.of("shared", "order", "flow", "check", "approval", "goods", "billing", "ledger", "unwind", "trail", "proof");
+            List.of("shared", "order", "flow", "check", "approval", "goods", "billing", "returns", "ledger", "unwind", "trail", "proof");
     private static final JavaClasses CORE = new ClassFileImporter().withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
             .importPackages("app.euthyna.core");
 

@@ -15,7 +15,7 @@ import org.junit.jupiter.api.Test;
 
 class ArchitectureTests {
 
-    private static final List<String> ORDER = List.of("platform", "batch", "people", "outbox", "masterdata", "order", "flow", "check", "approval", "goods", "billing", "bank", "paper",
+    private static final List<String> ORDER = List.of("platform", "batch", "people", "outbox", "masterdata", "order", "flow", "check", "approval", "goods", "billing", "returns", "bank", "paper",
             "ledger", "unwind", "trail", "proof");
     private static final JavaClasses SERVER = new ClassFileImporter().withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
             .importPackages("app.euthyna.server");

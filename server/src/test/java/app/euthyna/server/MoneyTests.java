@@ -105,7 +105,7 @@ class MoneyTests extends OnServer {
         void standInTheWayOfCancellingTheirOrder() {
             var order = cleared(2);
             deposit(order, "10");
-            var refused = controller.post("/api/unwind/plans", "{\"order\":\"%s\",\"intent\":\"cancel-order\",\"reason\":\"changed their mind\"}".formatted(order));
+            var refused = controller.post("/api/unwind/plans", "{\"kind\":\"ORDER\",\"number\":\"%s\",\"intent\":\"cancel-order\",\"reason\":\"changed their mind\"}".formatted(order));
             assertThat(refused.code()).isEqualTo("deposit-attached");
             assertThat(refused.text("detail")).contains("EUR 10.00");
         }

@@ -87,8 +87,8 @@ class OutlineTests extends OnServer {
         var raised = clerk.send("PUT", "/api/orders/" + second.text("number"), "{\"version\":%s,\"lines\":[{\"no\":1,\"quantity\":61}]}".formatted(
                 clerk.get("/api/orders/" + second.text("number")).text("version")), UUID.randomUUID().toString());
         assertThat(raised.code()).isEqualTo("more-than-left");
-        var plan = controller.post("/api/unwind/plans", "{\"order\":\"%s\",\"intent\":\"cancel-order\",\"reason\":\"not needed\"}".formatted(second.text("number"))).text("fingerprint");
-        controller.post("/api/unwind/executions", "{\"order\":\"%s\",\"intent\":\"cancel-order\",\"reason\":\"not needed\",\"fingerprint\":\"%s\"}".formatted(second.text("number"), plan));
+        var plan = controller.post("/api/unwind/plans", "{\"kind\":\"ORDER\",\"number\":\"%s\",\"intent\":\"cancel-order\",\"reason\":\"not needed\"}".formatted(second.text("number"))).text("fingerprint");
+        controller.post("/api/unwind/executions", "{\"kind\":\"ORDER\",\"number\":\"%s\",\"intent\":\"cancel-order\",\"reason\":\"not needed\",\"fingerprint\":\"%s\"}".formatted(second.text("number"), plan));
         assertThat(outline(blanket).get("lines").get(0).get("left").asString()).isEqualTo("70");
         var other = clerk.post("/api/orders", "{\"customer\":\"%s\",\"po\":\"BL-%s\",\"lines\":[%s]}".formatted(customer, item, line(",\"quantity\":1")));
         assertThat(other.text("state")).as("an order beside the blanket order repeats its PO").isEqualTo("HELD");

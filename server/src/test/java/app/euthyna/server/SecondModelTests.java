@@ -363,7 +363,7 @@ class SecondModelTests extends OnServer {
         if (most.signum() <= 0 || random.nextInt(4) > 0) {
             return;
         }
-        var plan = "\"order\":\"%s\",\"intent\":\"cancel-rest\",\"reason\":\"less\",\"lines\":[{\"line\":%d,\"quantity\":1}]".formatted(order, no);
+        var plan = "\"kind\":\"ORDER\",\"number\":\"%s\",\"intent\":\"cancel-rest\",\"reason\":\"less\",\"lines\":[{\"line\":%d,\"quantity\":1}]".formatted(order, no);
         var fingerprint = controller.post("/api/unwind/plans", "{%s}".formatted(plan));
         if (fingerprint.code().equals("deposit-attached")) {
             return;

@@ -198,6 +198,7 @@ class ServerTests extends OnServer {
             var enter = Set.of("CLERK", "CONTROLLER", "LEAD");
             var goods = Set.of("WAREHOUSE", "CONTROLLER", "LEAD");
             var bill = Set.of("RECEIVABLES", "CONTROLLER", "LEAD");
+            var decide = Set.of("CONTROLLER", "LEAD");
             var keep = Set.of("LEAD", "ADMIN");
             var table = List.of(
                     new Command("POST", "/api/orders", order("R", 1), enter), new Command("PUT", "/api/orders/X", "{\"version\":0,\"lines\":[]}", enter),
@@ -243,8 +244,17 @@ class ServerTests extends OnServer {
                     new Command("POST", "/api/bank-entries/999999/payments", "{\"customer\":\"X\"}", bill),
                     new Command("POST", "/api/bank-entries/999999/settings-aside", "{\"reason\":\"r\"}", bill),
                     new Command("POST", "/api/bank-statements/999999/payments", "{}", bill),
-                    new Command("POST", "/api/unwind/plans", "{\"order\":\"X\",\"intent\":\"cancel-rest\",\"reason\":\"r\"}", day),
-                    new Command("POST", "/api/unwind/executions", "{\"order\":\"X\",\"intent\":\"cancel-rest\",\"reason\":\"r\",\"fingerprint\":\"f\"}", day),
+                    new Command("POST", "/api/unwind/plans", "{\"kind\":\"ORDER\",\"number\":\"X\",\"intent\":\"cancel-rest\",\"reason\":\"r\"}", day),
+                    new Command("POST", "/api/unwind/executions", "{\"kind\":\"ORDER\",\"number\":\"X\",\"intent\":\"cancel-rest\",\"reason\":\"r\",\"fingerprint\":\"f\"}", day),
+                    new Command("POST", "/api/unwind/waiting/0/decisions", "{\"version\":0}", day),
+                    new Command("POST", "/api/unwind/waiting/0/abandonments", "{\"version\":0,\"reason\":\"r\"}", day),
+                    new Command("POST", "/api/unwind/leftovers/previews", "{\"orders\":[\"X\"]}", decide),
+                    new Command("POST", "/api/unwind/leftovers/cancellations", "{\"orders\":[{\"order\":\"X\",\"fingerprint\":\"f\"}],\"reasonCode\":\"leftover\",\"reason\":\"r\"}", decide),
+                    new Command("POST", "/api/returns", "{\"lines\":[{\"dispatch\":\"X\",\"line\":1,\"quantity\":1}],\"reason\":\"damaged\"}", day),
+                    new Command("POST", "/api/returns/X/receipts", "{}", goods),
+                    new Command("POST", "/api/returns/X/inspections", "{\"lines\":[{\"line\":1,\"scrap\":1}]}", goods),
+                    new Command("POST", "/api/returns/X/withdrawals", "{\"reason\":\"r\"}", day),
+                    new Command("POST", "/api/credit-notes", "{\"ofInvoice\":\"X\",\"reason\":\"r\"}", bill),
                     new Command("POST", "/api/clearing-previews", "{\"orders\":[{\"number\":\"X\",\"version\":0}],\"reason\":\"r\"}", day),
                     new Command("POST", "/api/clearings", "{\"sequence\":{\"orders\":[{\"number\":\"X\",\"version\":0}],\"reason\":\"r\"},\"fingerprint\":\"f\"}", day),
                     new Command("POST", "/api/orders/X/remedies", "{\"version\":0,\"check\":\"credit-limit\",\"kind\":\"QUANTITY\"}", enter),
@@ -534,7 +544,8 @@ class ServerTests extends OnServer {
                     }
                 }
             }
-            codes.removeAll(Set.of("credit-limit", "zero-price", "licence", "unreserved", "approval", "blocked", "overdue", "price-floor", "margin", "missing-po", "quota", "dates", "unusual", "cancel-rest", "cancel-order"));
+            codes.removeAll(Set.of("credit-limit", "zero-price", "licence", "unreserved", "approval", "blocked", "overdue", "price-floor", "margin", "missing-po", "quota", "dates", "unusual", "cancel-rest", "cancel-order",
+                    "take-back-invoice", "take-back-dispatch", "take-goods-back", "give-money-back"));
             assertThat(codes).hasSizeGreaterThan(15);
             assertThat(codes).allSatisfy(code -> assertThat(Path.of("../docs/problems/" + code + ".md")).exists());
         }

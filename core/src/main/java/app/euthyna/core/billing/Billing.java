@@ -83,7 +83,7 @@ public final class Billing {
         var currency = chains.get(0).order().currency();
         var totals = Totals.of(lines.stream().map(l -> new Totals.Part(l.net(), l.vat())).toList(), currency);
         return Decision.of(new Effect.Invoiced(new Invoice(terms.number(), customer, terms.on(), terms.on().plusDays(terms.termsDays()), terms.text(),
-                lines, totals)));
+                false, lines, totals)));
     }
 
     private static Map<LineRef, Quantity> everything(List<Chain> chains, boolean ahead) {

@@ -77,7 +77,7 @@ public final class GivingBack {
                 refusals.add(new BillingRefusal.MoreThanAvailable("On invoice " + invoice + ", " + payment.document(), amount, settled));
             }
         });
-        return refusals.isEmpty() ? Decision.of(new Effect.SettlementTakenOff(payment.document().number(), payment.customer(), asked))
+        return refusals.isEmpty() ? Decision.of(new Effect.SettlementTakenOff(payment.document(), payment.customer(), asked))
                 : Decision.refused(refusals);
     }
 

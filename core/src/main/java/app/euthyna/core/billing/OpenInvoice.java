@@ -8,7 +8,11 @@ public record OpenInvoice(String number, String customer, Money gross, Money ope
     /** What the money says about an invoice. */
     public enum State { OPEN, PART_PAID, PAID, REVERSED }
 
-    public State state() {
+    /** What an amount left open says; an invoice that was taken back has none. */
+    public static State state(Money gross, Money open, boolean reversed) {
+        if (reversed) {
+            return State.REVERSED;
+        }
         if (open.isZero()) {
             return State.PAID;
         }

@@ -4,6 +4,7 @@ import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Refusal;
 import java.util.ArrayList;
@@ -17,8 +18,8 @@ public final class Receiving {
     private Receiving() {
     }
 
-    /** What is left of an earlier payment. */
-    public record Credit(String payment, Money left) {
+    /** Customer credit that is left, of an earlier payment, a deposit or a credit note. */
+    public record Credit(DocumentRef source, Money left) {
     }
 
     /**
@@ -41,9 +42,9 @@ public final class Receiving {
     }
 
     /**
-     * Customer credit set against invoices, the oldest payment's first.
+     * Customer credit set against invoices, the oldest first.
      *
-     * @param credits what earlier payments have left, oldest first
+     * @param credits oldest first
      */
     public static Decision<List<Effect>> allocateCredit(String customer, List<Settlement> settlements,
             Map<String, OpenInvoice> invoices, List<Credit> credits) {
@@ -75,7 +76,7 @@ public final class Receiving {
                 }
             }
             if (!settled.isEmpty()) {
-                effects.add(new Effect.CreditAllocated(credit.payment(), customer, settled));
+                effects.add(new Effect.CreditAllocated(credit.source(), customer, settled));
             }
         }
         return Decision.of(effects);

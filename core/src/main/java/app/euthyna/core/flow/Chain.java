@@ -8,10 +8,12 @@ import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -22,22 +24,27 @@ import java.util.stream.Stream;
  *
  * @param reserved per order line what is held on the shelf and not yet staged
  * @param dispatches all of them, voided ones too, oldest first
- * @param invoices all that bill a line of this order, whole, oldest first
+ * @param invoices all that bill a line of this order, whole, reversed ones too, oldest first
  * @param deposits for this order, oldest first
+ * @param returns all with a line of this order, whole, oldest first
+ * @param credits all for one of these invoices, whole, oldest first
  */
 public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, Quantity> reserved, List<Dispatch> dispatches,
-        List<Invoice> invoices, List<Deposit> deposits) {
+        List<Invoice> invoices, List<Deposit> deposits, List<Return> returns, List<CreditNote> credits) {
 
     public Chain {
         cancellations = List.copyOf(cancellations);
-        reserved = Map.copyOf(reserved);
+        // sorted, so that a chain reads the same in every process
+        reserved = Collections.unmodifiableMap(new TreeMap<>(reserved));
         dispatches = List.copyOf(dispatches);
         invoices = List.copyOf(invoices);
         deposits = List.copyOf(deposits);
+        returns = List.copyOf(returns);
+        credits = List.copyOf(credits);
     }
 
     public static Chain of(Order order) {
-        return new Chain(order, List.of(), Map.of(), List.of(), List.of(), List.of());
+        return new Chain(order, List.of(), Map.of(), List.of(), List.of(), List.of(), List.of(), List.of());
     }
 
     public List<LineFlow> flows() {
@@ -51,11 +58,23 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     private LineFlow flow(OrderLine line) {
         var cancelled = Quantity.sum(cancellations.stream().flatMap(c -> c.lines().stream())
                 .filter(c -> c.orderLine() == line.no()).map(Cancellation.Line::quantity).toList());
-        var bills = invoices.stream().flatMap(i -> i.lines().stream()).filter(i -> i.orderLine().equals(ref(line))).toList();
+        var bills = inForce().flatMap(i -> i.lines().stream()).filter(i -> i.orderLine().equals(ref(line))).toList();
         return new LineFlow(line, cancelled, reserved.getOrDefault(line.no(), Quantity.ZERO),
-                dispatched(line, Dispatch.State.STAGED), dispatched(line, Dispatch.State.DEPARTED), Quantity.sum(bills.stream().map(Invoice.Line::quantity).toList()),
-                Quantity.sum(bills.stream().map(Invoice.Line::ahead).toList()),
+                dispatched(line, Dispatch.State.STAGED), dispatched(line, Dispatch.State.DEPARTED),
+                Quantity.sum(returned(line).map(Return.Part::kept).toList()),
+                Quantity.sum(returned(line).filter(part -> part.standing() != Return.Standing.BILLED).map(Return.Part::kept).toList()),
+                Quantity.sum(bills.stream().map(Invoice.Line::quantity).toList()), Quantity.sum(bills.stream().map(Invoice.Line::ahead).toList()),
+                Quantity.sum(credits.stream().flatMap(c -> c.lines().stream()).filter(c -> c.orderLine().equals(ref(line))).map(CreditNote.Line::quantity).toList()),
                 order.isAtNoCharge(line), order.state().isCleared());
+    }
+
+    /** Invoices that were not taken back, oldest first. */
+    public Stream<Invoice> inForce() {
+        return invoices.stream().filter(invoice -> !invoice.reversed());
+    }
+
+    private Stream<Return.Part> returned(OrderLine line) {
+        return returns.stream().flatMap(r -> r.lines().stream()).filter(r -> r.orderLine().equals(ref(line))).flatMap(r -> r.parts().stream());
     }
 
     private Quantity dispatched(OrderLine line, Dispatch.State state) {
@@ -67,18 +86,18 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
         return new LineRef(order.number(), line.no());
     }
 
-    /** Of each dispatch line that has departed, the quantity and cost that no invoice has taken; oldest departure first. */
+    /** Of each dispatch line that has departed, the quantity and cost that no invoice and no return has taken; oldest departure first. */
     public List<Unbilled> unbilled() {
         var takenQuantity = new HashMap<LineRef, Quantity>();
         var takenCost = new HashMap<LineRef, Money>();
-        for (var invoice : invoices) {
-            for (var line : invoice.lines()) {
-                for (var source : line.sources()) {
-                    takenQuantity.merge(source.dispatchLine(), source.quantity(), Quantity::plus);
-                    takenCost.merge(source.dispatchLine(), source.cost(), Money::plus);
-                }
-            }
-        }
+        inForce().flatMap(invoice -> invoice.lines().stream()).flatMap(line -> line.sources().stream()).forEach(source -> {
+            takenQuantity.merge(source.dispatchLine(), source.quantity(), Quantity::plus);
+            takenCost.merge(source.dispatchLine(), source.cost(), Money::plus);
+        });
+        returns.stream().flatMap(r -> r.lines().stream()).forEach(line -> line.parts().stream().filter(part -> part.standing() != Return.Standing.BILLED).forEach(part -> {
+            takenQuantity.merge(line.dispatchLine(), part.kept(), Quantity::plus);
+            takenCost.merge(line.dispatchLine(), part.keptCost(), Money::plus);
+        }));
         var unbilled = new ArrayList<Unbilled>();
         for (var dispatch : dispatches) {
             if (dispatch.state() != Dispatch.State.DEPARTED) {
@@ -93,7 +112,7 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
         return unbilled;
     }
 
-    /** A departed dispatch line with what invoices have taken of it. */
+    /** A departed dispatch line with what invoices have taken of it, and what came back unbilled. */
     public record Unbilled(LineRef ref, Dispatch.Line line, Quantity takenQuantity, Money takenCost) {
 
         public Quantity quantity() {
@@ -194,14 +213,14 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     }
 
     Chain withOrder(Order changed) {
-        return new Chain(changed, cancellations, reserved, dispatches, invoices, deposits);
+        return new Chain(changed, cancellations, reserved, dispatches, invoices, deposits, returns, credits);
     }
 
     Chain withReserved(int line, Quantity by) {
         var changed = new TreeMap<>(reserved);
         changed.merge(line, by, Quantity::plus);
         changed.values().removeIf(Quantity::isZero);
-        return new Chain(order, cancellations, changed, dispatches, invoices, deposits);
+        return new Chain(order, cancellations, changed, dispatches, invoices, deposits, returns, credits);
     }
 
     /** A note keeps its place among those of the same day; departing moves it behind those that left earlier. */
@@ -212,11 +231,30 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
         }
         changed.replaceAll(d -> d.number().equals(dispatch.number()) ? dispatch : d);
         changed.sort(Comparator.comparing(Dispatch::date));
-        return new Chain(order, cancellations, reserved, changed, invoices, deposits);
+        return new Chain(order, cancellations, reserved, changed, invoices, deposits, returns, credits);
     }
 
     Chain withInvoice(Invoice invoice) {
         return withInvoices(Stream.concat(invoices.stream(), Stream.of(invoice)).toList());
+    }
+
+    Chain withInvoiceReversed(String number) {
+        return withInvoices(invoices.stream().map(i -> i.number().equals(number) ? i.asReversed() : i).toList());
+    }
+
+    Chain withReturn(Return changed) {
+        var others = returns.stream().map(r -> r.number().equals(changed.number()) ? changed : r).toList();
+        var all = others.contains(changed) ? others : Stream.concat(others.stream(), Stream.of(changed)).toList();
+        return new Chain(order, cancellations, reserved, dispatches, invoices, deposits, all, credits);
+    }
+
+    Chain withCredit(CreditNote credit) {
+        return new Chain(order, cancellations, reserved, dispatches, invoices, deposits, returns, Stream.concat(credits.stream(), Stream.of(credit)).toList());
+    }
+
+    /** A return by its number; empty where none of the order's lines is on one. */
+    public Optional<Return> returnOf(String number) {
+        return returns.stream().filter(r -> r.number().equals(number)).findFirst();
     }
 
     /** The chain with goods that leave noted on the invoice line that had billed them. */
@@ -224,21 +262,25 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
         return withSource(covered.invoiceLine(), covered.source());
     }
 
+    Chain uncovered(Effect.Covered covered) {
+        return withSource(covered.invoiceLine(), covered.source().negated());
+    }
+
     private Chain withSource(LineRef invoiceLine, Invoice.Source source) {
         return withInvoices(invoices.stream().map(i -> i.number().equals(invoiceLine.number()) ? i.withSource(invoiceLine.line(), source) : i).toList());
     }
 
     private Chain withInvoices(List<Invoice> changed) {
-        return new Chain(order, cancellations, reserved, dispatches, changed, deposits);
+        return new Chain(order, cancellations, reserved, dispatches, changed, deposits, returns, credits);
     }
 
     Chain withDeposit(Deposit added) {
-        return new Chain(order, cancellations, reserved, dispatches, invoices, Stream.concat(deposits.stream(), Stream.of(added)).toList());
+        return new Chain(order, cancellations, reserved, dispatches, invoices, Stream.concat(deposits.stream(), Stream.of(added)).toList(), returns, credits);
     }
 
     Chain withDepositUsed(String number, Money used) {
         return new Chain(order, cancellations, reserved, dispatches, invoices,
-                deposits.stream().map(d -> d.number().equals(number) ? d.using(used) : d).toList());
+                deposits.stream().map(d -> d.number().equals(number) ? d.using(used) : d).toList(), returns, credits);
     }
 
     /** What customers paid ahead for the order and is not put to use. */
@@ -249,6 +291,6 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     Chain withCancellation(Cancellation cancellation) {
         var changed = new ArrayList<>(cancellations);
         changed.add(cancellation);
-        return new Chain(order, changed, reserved, dispatches, invoices, deposits);
+        return new Chain(order, changed, reserved, dispatches, invoices, deposits, returns, credits);
     }
 }

@@ -3,6 +3,7 @@ package app.euthyna.core.flow;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
+import java.util.List;
 
 /** What each effect does to a chain: the same effects that the server writes, on values. */
 record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
@@ -56,10 +57,8 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
 
     @Override
     public Chain departed(Effect.Departed effect) {
-        if (!isOwn(effect.dispatch().order())) {
-            return chain;
-        }
-        var left = chain.withDispatch(effect.dispatch());
+        // an invoice over several orders stands in the chain of each, whole
+        var left = isOwn(effect.dispatch().order()) ? chain.withDispatch(effect.dispatch()) : chain;
         for (var covered : effect.covered()) {
             left = left.covered(covered);
         }
@@ -146,6 +145,62 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
     @Override
     public Chain refunded(Effect.Refunded effect) {
         return isOwn(effect.order()) ? chain.withDepositUsed(effect.source().number(), effect.amount()) : chain;
+    }
+
+    @Override
+    public Chain invoiceReversed(Effect.InvoiceReversed effect) {
+        return effect.invoice().bills(chain.order().number()) ? chain.withInvoiceReversed(effect.invoice().number()) : chain;
+    }
+
+    @Override
+    public Chain saleUndone(Effect.SaleUndone effect) {
+        return chain;
+    }
+
+    @Override
+    public Chain dispatchReversed(Effect.DispatchReversed effect) {
+        var back = chain;
+        if (isOwn(effect.dispatch().order())) {
+            back = back.withDispatch(effect.dispatch());
+            for (var line : effect.reserved()) {
+                back = back.withReserved(line.orderLine(), line.quantity());
+            }
+        }
+        for (var covered : effect.uncovered()) {
+            back = back.uncovered(covered);
+        }
+        return back;
+    }
+
+    @Override
+    public Chain returnAuthorised(Effect.ReturnAuthorised effect) {
+        return effect.authorised().touches(chain.order().number()) ? chain.withReturn(effect.authorised()) : chain;
+    }
+
+    @Override
+    public Chain returnWithdrawn(Effect.ReturnWithdrawn effect) {
+        return chain.returnOf(effect.withdrawn().number()).map(r -> chain.withReturn(r.asWithdrawn())).orElse(chain);
+    }
+
+    @Override
+    public Chain returnReceived(Effect.ReturnReceived effect) {
+        return chain.returnOf(effect.before().number()).map(found -> {
+            var after = found;
+            for (var arrival : effect.arrivals()) {
+                after = after.withParts(arrival.line(), List.of(arrival.part()));
+            }
+            return chain.withReturn(after);
+        }).orElse(chain);
+    }
+
+    @Override
+    public Chain returnInspected(Effect.ReturnInspected effect) {
+        return chain.returnOf(effect.before().number()).map(found -> chain.withReturn(found.judged(effect.judgements()))).orElse(chain);
+    }
+
+    @Override
+    public Chain credited(Effect.Credited effect) {
+        return effect.invoice().bills(chain.order().number()) ? chain.withCredit(effect.credit()) : chain;
     }
 
     @Override

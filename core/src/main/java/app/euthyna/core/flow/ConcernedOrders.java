@@ -1,7 +1,9 @@
 package app.euthyna.core.flow;
 
+import app.euthyna.core.shared.LineRef;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Which orders' chains an effect changes. */
 final class ConcernedOrders implements Effect.Visitor<Set<String>> {
@@ -48,7 +50,7 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
 
     @Override
     public Set<String> invoiced(Effect.Invoiced effect) {
-        return effect.invoice().lines().stream().map(line -> line.orderLine().number()).collect(Collectors.toSet());
+        return ofLines(effect.invoice().lines().stream().map(Invoice.Line::orderLine));
     }
 
     @Override
@@ -124,6 +126,54 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
     @Override
     public Set<String> refunded(Effect.Refunded effect) {
         return effect.order().isEmpty() ? Set.of() : Set.of(effect.order());
+    }
+
+    @Override
+    public Set<String> invoiceReversed(Effect.InvoiceReversed effect) {
+        return ofLines(effect.invoice().lines().stream().map(Invoice.Line::orderLine));
+    }
+
+    @Override
+    public Set<String> saleUndone(Effect.SaleUndone effect) {
+        return Set.of();
+    }
+
+    @Override
+    public Set<String> dispatchReversed(Effect.DispatchReversed effect) {
+        return Set.of(effect.dispatch().order());
+    }
+
+    @Override
+    public Set<String> returnAuthorised(Effect.ReturnAuthorised effect) {
+        return of(effect.authorised());
+    }
+
+    @Override
+    public Set<String> returnWithdrawn(Effect.ReturnWithdrawn effect) {
+        return of(effect.withdrawn());
+    }
+
+    @Override
+    public Set<String> returnReceived(Effect.ReturnReceived effect) {
+        return of(effect.before());
+    }
+
+    @Override
+    public Set<String> returnInspected(Effect.ReturnInspected effect) {
+        return of(effect.before());
+    }
+
+    @Override
+    public Set<String> credited(Effect.Credited effect) {
+        return ofLines(effect.invoice().lines().stream().map(Invoice.Line::orderLine));
+    }
+
+    private static Set<String> of(Return goods) {
+        return ofLines(goods.lines().stream().map(Return.Line::orderLine));
+    }
+
+    private static Set<String> ofLines(Stream<LineRef> lines) {
+        return lines.map(LineRef::number).collect(Collectors.toSet());
     }
 
     @Override

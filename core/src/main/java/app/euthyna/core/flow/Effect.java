@@ -102,7 +102,7 @@ public sealed interface Effect {
     }
 
     /** Goods that leave after they were billed, with the invoice line that billed them: its deferred revenue is earned by that much. */
-    record Covered(String customer, LineRef invoiceLine, Invoice.Source source) {
+    record Covered(String customer, LineRef invoiceLine, String item, Invoice.Source source) {
     }
 
     /** An invoice was posted. */
@@ -125,8 +125,8 @@ public sealed interface Effect {
         }
     }
 
-    /** Customer credit left from an earlier payment settles invoices. */
-    record CreditAllocated(String payment, String customer, List<Settlement> settlements) implements Effect {
+    /** Customer credit, left from an earlier payment, a deposit or a credit note, settles invoices. */
+    record CreditAllocated(DocumentRef source, String customer, List<Settlement> settlements) implements Effect {
         public CreditAllocated {
             settlements = List.copyOf(settlements);
         }
@@ -232,7 +232,7 @@ public sealed interface Effect {
     }
 
     /** What a payment, or credit from it, had settled is open again; the money is customer credit. */
-    record SettlementTakenOff(String payment, String customer, List<Settlement> settlements) implements Effect {
+    record SettlementTakenOff(DocumentRef source, String customer, List<Settlement> settlements) implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
             return visitor.settlementTakenOff(this);
@@ -257,6 +257,109 @@ public sealed interface Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
             return visitor.refunded(this);
+        }
+    }
+
+    /** An invoice was taken back: its entry is mirrored and what it had billed is to be billed again. It must have nothing set against it. */
+    record InvoiceReversed(Invoice invoice) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.invoiceReversed(this);
+        }
+    }
+
+    /**
+     * Goods of a dispatch had left after an invoice billed them ahead, and that invoice is taken back: they are goods out, not billed, and
+     * nothing is earned with them.
+     */
+    record SaleUndone(String dispatch, List<Covered> covered) implements Effect {
+        public SaleUndone {
+            covered = List.copyOf(covered);
+        }
+
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.saleUndone(this);
+        }
+    }
+
+    /**
+     * A dispatch had never left: its entries are mirrored, its goods lie on the shelf again.
+     *
+     * @param dispatch reversed by now
+     * @param reserved the lines whose goods are held for them again; the others changed their store or item since
+     * @param uncovered what of invoices billed ahead it had earned
+     */
+    record DispatchReversed(Dispatch dispatch, List<Dispatch.Line> reserved, List<Covered> uncovered) implements Effect {
+        public DispatchReversed {
+            reserved = List.copyOf(reserved);
+            uncovered = List.copyOf(uncovered);
+        }
+
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.dispatchReversed(this);
+        }
+    }
+
+    /** A customer may send goods back. */
+    record ReturnAuthorised(Return authorised) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.returnAuthorised(this);
+        }
+    }
+
+    /** What has not come back of a return may not come any more. */
+    record ReturnWithdrawn(Return withdrawn) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.returnWithdrawn(this);
+        }
+    }
+
+    /** Goods came back, into inspection. */
+    record ReturnReceived(Return before, List<Arrival> arrivals) implements Effect {
+        public ReturnReceived {
+            arrivals = List.copyOf(arrivals);
+        }
+
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.returnReceived(this);
+        }
+    }
+
+    /** What came back of a return's line. */
+    record Arrival(int line, Return.Part part) {
+    }
+
+    /** It was decided what becomes of goods in inspection. */
+    record ReturnInspected(Return before, List<Judgement> judgements) implements Effect {
+        public ReturnInspected {
+            judgements = List.copyOf(judgements);
+        }
+
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.returnInspected(this);
+        }
+    }
+
+    /** What becomes of a part of what came back. */
+    record Judgement(int line, int part, Return.Outcome outcome) {
+    }
+
+    /**
+     * A credit note was posted.
+     *
+     * @param invoice that it is for
+     * @param settled what of it is set against its invoice; the rest is customer credit
+     */
+    record Credited(CreditNote credit, Invoice invoice, Money settled) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.credited(this);
         }
     }
 
@@ -321,6 +424,22 @@ public sealed interface Effect {
         T paymentReversed(PaymentReversed effect);
 
         T refunded(Refunded effect);
+
+        T invoiceReversed(InvoiceReversed effect);
+
+        T saleUndone(SaleUndone effect);
+
+        T dispatchReversed(DispatchReversed effect);
+
+        T returnAuthorised(ReturnAuthorised effect);
+
+        T returnWithdrawn(ReturnWithdrawn effect);
+
+        T returnReceived(ReturnReceived effect);
+
+        T returnInspected(ReturnInspected effect);
+
+        T credited(Credited effect);
 
         T manuallyPosted(ManuallyPosted effect);
     }

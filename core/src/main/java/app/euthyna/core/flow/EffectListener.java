@@ -124,6 +124,46 @@ public abstract class EffectListener implements Effect.Visitor<Void> {
     }
 
     @Override
+    public Void invoiceReversed(Effect.InvoiceReversed effect) {
+        return null;
+    }
+
+    @Override
+    public Void saleUndone(Effect.SaleUndone effect) {
+        return null;
+    }
+
+    @Override
+    public Void dispatchReversed(Effect.DispatchReversed effect) {
+        return null;
+    }
+
+    @Override
+    public Void returnAuthorised(Effect.ReturnAuthorised effect) {
+        return null;
+    }
+
+    @Override
+    public Void returnWithdrawn(Effect.ReturnWithdrawn effect) {
+        return null;
+    }
+
+    @Override
+    public Void returnReceived(Effect.ReturnReceived effect) {
+        return null;
+    }
+
+    @Override
+    public Void returnInspected(Effect.ReturnInspected effect) {
+        return null;
+    }
+
+    @Override
+    public Void credited(Effect.Credited effect) {
+        return null;
+    }
+
+    @Override
     public Void manuallyPosted(Effect.ManuallyPosted effect) {
         return null;
     }

@@ -15,8 +15,9 @@ import java.util.stream.Stream;
  * A posted invoice over lines of one or several orders of a customer.
  *
  * @param text that stands on it above the lines; may be empty
+ * @param reversed it was taken back: it stays on record and counts no more
  */
-public record Invoice(String number, String customer, LocalDate on, LocalDate dueOn, String text, List<Line> lines, Totals totals) {
+public record Invoice(String number, String customer, LocalDate on, LocalDate dueOn, String text, boolean reversed, List<Line> lines, Totals totals) {
 
     /**
      * What is billed of one order line, and which dispatched goods it bills, oldest departure first.
@@ -63,6 +64,11 @@ public record Invoice(String number, String customer, LocalDate on, LocalDate du
      */
     public record Source(LineRef dispatchLine, Quantity quantity, Money cost, boolean ahead, Money earned) {
 
+        /** Undoes it: the goods are not the line's any more. */
+        public Source negated() {
+            return new Source(dispatchLine, quantity.negated(), cost.negated(), ahead, earned.negated());
+        }
+
         public static Source ofGone(LineRef dispatchLine, Quantity quantity, Money cost) {
             return new Source(dispatchLine, quantity, cost, false, Money.zero(cost.currency()));
         }
@@ -73,7 +79,15 @@ public record Invoice(String number, String customer, LocalDate on, LocalDate du
     }
 
     Invoice withSource(int line, Source source) {
-        return new Invoice(number, customer, on, dueOn, text, lines.stream().map(l -> l.no() == line ? l.with(source) : l).toList(), totals);
+        return new Invoice(number, customer, on, dueOn, text, reversed, lines.stream().map(l -> l.no() == line ? l.with(source) : l).toList(), totals);
+    }
+
+    Invoice asReversed() {
+        return new Invoice(number, customer, on, dueOn, text, true, lines, totals);
+    }
+
+    public Line line(int no) {
+        return lines.stream().filter(line -> line.no() == no).findFirst().orElseThrow(() -> new IllegalArgumentException("invoice " + number + " has no line " + no));
     }
 
     public boolean bills(String order) {

@@ -130,14 +130,14 @@ public final class Dispatching {
         var orderLine = new LineRef(chain.order().number(), gone.orderLine());
         var taken = Quantity.ZERO;
         var cost = Money.zero(chain.order().currency());
-        for (var invoice : chain.invoices()) {
+        for (var invoice : chain.inForce().toList()) {
             for (var line : invoice.lines()) {
                 var now = gone.quantity().minus(taken).min(line.ahead());
                 if (line.orderLine().equals(orderLine) && now.isPositive()) {
                     taken = taken.plus(now);
                     var slice = gone.cost().slice(taken, gone.quantity(), cost);
                     cost = cost.plus(slice);
-                    covers.add(new Effect.Covered(invoice.customer(), new LineRef(invoice.number(), line.no()),
+                    covers.add(new Effect.Covered(invoice.customer(), new LineRef(invoice.number(), line.no()), line.item(),
                             new Invoice.Source(dispatchLine, now, slice, true, line.earnedWith(now))));
                 }
             }

@@ -3,6 +3,7 @@ package app.euthyna.core.ledger;
 import app.euthyna.core.billing.Billing;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.flow.Return;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
@@ -102,14 +103,14 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         var classOf = customerClass.apply(effect.customer());
         var lines = List.of(new Posting.Line(AccountRole.CUSTOMER_CREDIT, customer(classOf), settled),
                 new Posting.Line(AccountRole.RECEIVABLES, customer(classOf), settled.negated()));
-        return proposal(DocumentKind.PAYMENT, effect.payment(), effect.customer(), "customer credit allocated", lines);
+        return proposal(effect.source().kind(), effect.source().number(), effect.customer(), "customer credit allocated", lines);
     }
 
     @Override
     public Optional<Proposal> settlementTakenOff(Effect.SettlementTakenOff effect) {
         var classOf = customerClass.apply(effect.customer());
         var taken = Settlement.sum(effect.settlements());
-        return two(DocumentKind.PAYMENT, effect.payment(), effect.customer(), "customer credit taken off", AccountRole.RECEIVABLES, customer(classOf),
+        return two(effect.source().kind(), effect.source().number(), effect.customer(), "customer credit taken off", AccountRole.RECEIVABLES, customer(classOf),
                 AccountRole.CUSTOMER_CREDIT, customer(classOf), taken);
     }
 
@@ -161,6 +162,92 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     public Optional<Proposal> stockCorrected(Effect.StockCorrected effect) {
         return two(DocumentKind.STOCK_CORRECTION, effect.correction(), "", "count correction", AccountRole.INVENTORY, shelf(effect.item(), effect.site()),
                 AccountRole.STOCK_ADJUSTMENT, item(effect.item()), effect.value());
+    }
+
+    /** Its entry is mirrored, see {@link #paymentReversed}. */
+    @Override
+    public Optional<Proposal> invoiceReversed(Effect.InvoiceReversed effect) {
+        return Optional.empty();
+    }
+
+    /** Its entries are mirrored, see {@link #paymentReversed}. */
+    @Override
+    public Optional<Proposal> dispatchReversed(Effect.DispatchReversed effect) {
+        return Optional.empty();
+    }
+
+    /** What the departure of goods billed ahead had sold is goods out again, and its revenue waits with the invoice that is taken back. */
+    @Override
+    public Optional<Proposal> saleUndone(Effect.SaleUndone effect) {
+        var lines = new ArrayList<Posting.Line>();
+        for (var covered : effect.covered()) {
+            var sale = sale(customerClass.apply(covered.customer()), covered.item());
+            lines.add(new Posting.Line(AccountRole.GOODS_OUT, item(covered.item()), covered.source().cost()));
+            lines.add(new Posting.Line(AccountRole.COGS, sale, covered.source().cost().negated()));
+            lines.add(new Posting.Line(AccountRole.REVENUE, sale, covered.source().earned()));
+            lines.add(new Posting.Line(AccountRole.DEFERRED_REVENUE, sale, covered.source().earned().negated()));
+        }
+        return proposal(DocumentKind.DISPATCH, effect.dispatch(), "", "invoice ahead of it taken back", lines);
+    }
+
+    @Override
+    public Optional<Proposal> returnAuthorised(Effect.ReturnAuthorised effect) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<Proposal> returnWithdrawn(Effect.ReturnWithdrawn effect) {
+        return Optional.empty();
+    }
+
+    /** Goods in inspection ← cost of sales where they had been billed; ← goods out, not billed, or given away otherwise. */
+    @Override
+    public Optional<Proposal> returnReceived(Effect.ReturnReceived effect) {
+        var lines = new ArrayList<Posting.Line>();
+        for (var arrival : effect.arrivals()) {
+            var item = effect.before().line(arrival.line()).item();
+            lines.add(new Posting.Line(AccountRole.GOODS_IN_INSPECTION, item(item), arrival.part().cost()));
+            lines.add(stood(arrival.part().standing(), effect.before().customer(), item, arrival.part().cost().negated()));
+        }
+        return proposal(DocumentKind.RETURN, effect.before().number(), effect.before().customer(), "return received", lines);
+    }
+
+    private Posting.Line stood(Return.Standing standing, String customer, String item, Money amount) {
+        return switch (standing) {
+            case BILLED -> new Posting.Line(AccountRole.COGS, sale(customerClass.apply(customer), item), amount);
+            case UNBILLED -> new Posting.Line(AccountRole.GOODS_OUT, item(item), amount);
+            case GIVEN_AWAY -> new Posting.Line(AccountRole.GIVEN_AWAY, item(item), amount);
+        };
+    }
+
+    /** Restock: inventory, scrap: write-off, back to the customer: where the goods had come from; each ← goods in inspection. */
+    @Override
+    public Optional<Proposal> returnInspected(Effect.ReturnInspected effect) {
+        var lines = new ArrayList<Posting.Line>();
+        for (var judgement : effect.judgements()) {
+            var line = effect.before().line(judgement.line());
+            var outcome = judgement.outcome();
+            lines.add(switch (outcome.kind()) {
+                case RESTOCK -> new Posting.Line(AccountRole.INVENTORY, shelf(line.item(), outcome.site()), outcome.cost());
+                case SCRAP -> new Posting.Line(AccountRole.WRITE_OFF, item(line.item()), outcome.cost());
+                case SEND_BACK -> stood(line.part(judgement.part()).standing(), effect.before().customer(), line.item(), outcome.cost());
+            });
+            lines.add(new Posting.Line(AccountRole.GOODS_IN_INSPECTION, item(line.item()), outcome.cost().negated()));
+        }
+        return proposal(DocumentKind.RETURN, effect.before().number(), effect.before().customer(), "inspection", lines);
+    }
+
+    /** Sales returns, output VAT ← receivables up to what the invoice has open, the rest customer credit. */
+    @Override
+    public Optional<Proposal> credited(Effect.Credited effect) {
+        var credit = effect.credit();
+        var classOf = customerClass.apply(credit.customer());
+        var lines = new ArrayList<Posting.Line>();
+        credit.lines().forEach(line -> lines.add(new Posting.Line(AccountRole.SALES_RETURNS, sale(classOf, line.item()), line.net())));
+        credit.totals().bands().forEach(band -> lines.add(new Posting.Line(AccountRole.OUTPUT_VAT, new Posting.Keys("", "", "", band.vat()), band.tax())));
+        lines.add(new Posting.Line(AccountRole.RECEIVABLES, customer(classOf), effect.settled().negated()));
+        lines.add(new Posting.Line(AccountRole.CUSTOMER_CREDIT, customer(classOf), credit.totals().gross().minus(effect.settled()).negated()));
+        return proposal(DocumentKind.CREDIT_NOTE, credit.number(), credit.customer(), "credit note", lines);
     }
 
     /** It names its accounts itself, see {@link ManualPosting}. */

@@ -1,7 +1,9 @@
 package app.euthyna.core.proof;
 
+import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.flow.Return;
 import app.euthyna.core.ledger.AccountRole;
 import app.euthyna.core.ledger.Entry;
 import app.euthyna.core.ledger.EntryLine;
@@ -15,6 +17,7 @@ import app.euthyna.core.trail.PaymentFact;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Currency;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -62,6 +65,11 @@ public final class ChainProof {
         invoices.values().forEach(invoice -> recomputed.put(new DocumentRef(DocumentKind.INVOICE, invoice.number()),
                 Totals.of(invoice.lines().stream().map(l -> new Totals.Part(l.price().net(l.quantity(), currency), l.vat())).toList(),
                         currency)));
+        credits().forEach(credit -> {
+            var net = sum(credit.lines().stream().map(CreditNote.Line::net));
+            var vat = sum(credit.totals().bands().stream().map(Totals.Band::tax));
+            recomputed.put(new DocumentRef(DocumentKind.CREDIT_NOTE, credit.number()), new Totals(net, vat, net.plus(vat), credit.totals().bands()));
+        });
         recomputed.forEach((document, totals) -> {
             var stored = facts.storedTotals().get(document);
             var follow = ChainFacts.StoredTotals.of(totals);
@@ -80,9 +88,10 @@ public final class ChainProof {
         for (var chain : facts.roots()) {
             for (var flow : chain.flows()) {
                 examined++;
-                var measures = Map.of("cancelled", flow.cancelled(), "reserved", flow.reserved(), "staged", flow.staged(),
+                var measures = new HashMap<>(Map.of("cancelled", flow.cancelled(), "reserved", flow.reserved(), "staged", flow.staged(),
                         "dispatched", flow.dispatched(), "billed", flow.billed(), "to ship", flow.toShip(), "to bill", flow.toBill(),
-                        "open and not reserved", flow.unreserved(), "open and not billed ahead", flow.open());
+                        "open and not reserved", flow.unreserved(), "open and not billed ahead", flow.open()));
+                measures.putAll(Map.of("returned", flow.returned(), "returned unbilled", flow.returnedUnbilled(), "credited", flow.credited()));
                 measures.entrySet().stream().filter(m -> m.getValue().isNegative()).sorted(Map.Entry.comparingByKey())
                         .forEach(m -> failures.add(new Statement.Failure(chain.order().number(), BigDecimal.ZERO, m.getValue().value(),
                                 "Line %d of order %s has %s %s.".formatted(flow.line().no(), chain.order().number(), m.getValue(), m.getKey()))));
@@ -97,6 +106,14 @@ public final class ChainProof {
         for (var chain : facts.roots()) {
             for (var flow : chain.flows()) {
                 examined++;
+                if (flow.returned().exceeds(flow.dispatched())) {
+                    failures.add(new Statement.Failure(chain.order().number(), flow.dispatched().value(), flow.returned().value(), "Of line %d of order %s %s came back, but only %s left."
+                            .formatted(flow.line().no(), chain.order().number(), flow.returned(), flow.dispatched())));
+                }
+                if (flow.credited().exceeds(flow.billed())) {
+                    failures.add(new Statement.Failure(chain.order().number(), flow.billed().value(), flow.credited().value(), "Of line %d of order %s %s are credited, but only %s billed."
+                            .formatted(flow.line().no(), chain.order().number(), flow.credited(), flow.billed())));
+                }
                 var bound = flow.line().kind().isShipped() ? flow.dispatched().plus(flow.ahead()) : flow.ordered().minus(flow.cancelled());
                 if (flow.billed().exceeds(bound)) {
                     failures.add(new Statement.Failure(chain.order().number(), bound.value(), flow.billed().value(),
@@ -114,7 +131,7 @@ public final class ChainProof {
         var documents = zero();
         for (var invoice : invoices.values()) {
             var settled = allocations(a -> a.invoice().equals(invoice.number())).plus(applied(invoice.number()::equals));
-            var open = invoice.totals().gross().minus(settled);
+            var open = (invoice.reversed() ? zero() : invoice.totals().gross()).minus(settled);
             documents = documents.plus(open);
             var stored = facts.storedOpen().get(invoice.number());
             if (!open.equals(stored)) {
@@ -139,11 +156,30 @@ public final class ChainProof {
                 .map(PaymentFact.Allocation::amount));
     }
 
-    /** For a chain: what left the shelves with its dispatches. */
+    private Stream<CreditNote> credits() {
+        return facts.roots().stream().flatMap(chain -> chain.credits().stream()).distinct();
+    }
+
+    /** Parts of returns of the roots' lines, and of other orders' lines that came back on the same returns. */
+    private Stream<Return.Part> parts() {
+        return facts.roots().stream().flatMap(chain -> chain.returns().stream()).distinct().flatMap(r -> r.lines().stream()).flatMap(line -> line.parts().stream());
+    }
+
+    private Money outcomes(Return.Outcome.Kind kind) {
+        return sum(parts().flatMap(part -> part.outcomes().stream()).filter(outcome -> outcome.kind() == kind).map(Return.Outcome::cost));
+    }
+
+    /** For a chain: what left the shelves with its dispatches, less what came back to them; and what is in inspection. */
     private Statement.Result inventory() {
         var departed = departed().toList();
-        var cost = sum(departed.stream().map(Dispatch.Line::cost));
-        return compare(Statement.INVENTORY, departed.size(), cost.negated(), ledger(AccountRole.INVENTORY), new ArrayList<>());
+        var cost = sum(departed.stream().map(Dispatch.Line::cost)).minus(outcomes(Return.Outcome.Kind.RESTOCK));
+        var failures = new ArrayList<Statement.Failure>();
+        var inspected = sum(parts().map(Return.Part::costInInspection));
+        if (!inspected.equals(ledger(AccountRole.GOODS_IN_INSPECTION))) {
+            failures.add(failure("", inspected, ledger(AccountRole.GOODS_IN_INSPECTION), "Goods in inspection: the returns say %s, the ledger says %s."
+                    .formatted(inspected, ledger(AccountRole.GOODS_IN_INSPECTION))));
+        }
+        return compare(Statement.INVENTORY, departed.size(), cost.negated(), ledger(AccountRole.INVENTORY), failures);
     }
 
     private Stream<Dispatch.Line> departed() {
@@ -163,22 +199,25 @@ public final class ChainProof {
                 }
             }
         }
-        var ofNeighbours = sum(invoices.values().stream().flatMap(i -> i.lines().stream())
+        var ofNeighbours = sum(invoices.values().stream().filter(i -> !i.reversed()).flatMap(i -> i.lines().stream())
                 .filter(l -> !roots.contains(l.orderLine().number())).flatMap(l -> l.sources().stream()).filter(s -> !s.ahead()).map(Invoice.Source::cost));
-        return compare(Statement.GOODS_OUT, examined, unbilled.minus(ofNeighbours), ledger(AccountRole.GOODS_OUT), new ArrayList<>());
+        var backOfNeighbours = sum(facts.roots().stream().flatMap(chain -> chain.returns().stream()).distinct().flatMap(r -> r.lines().stream())
+                .filter(l -> !roots.contains(l.orderLine().number())).flatMap(l -> l.parts().stream()).filter(p -> p.standing() == Return.Standing.UNBILLED).map(Return.Part::keptCost));
+        return compare(Statement.GOODS_OUT, examined, unbilled.minus(ofNeighbours).minus(backOfNeighbours), ledger(AccountRole.GOODS_OUT), new ArrayList<>());
     }
 
     /** What was billed ahead is earned when it leaves; of neighbours' lines only the invoice's own entry is in the trail. */
     private Statement.Result deferredRevenue() {
         var roots = facts.roots().stream().map(c -> c.order().number()).collect(Collectors.toSet());
-        var lines = invoices.values().stream().flatMap(i -> i.lines().stream()).toList();
+        var lines = invoices.values().stream().filter(i -> !i.reversed()).flatMap(i -> i.lines().stream()).toList();
         var unearned = sum(lines.stream().map(l -> roots.contains(l.orderLine().number()) ? l.unearned() : l.deferred()));
         return compare(Statement.DEFERRED_REVENUE, lines.size(), unearned.negated(), ledger(AccountRole.DEFERRED_REVENUE), new ArrayList<>());
     }
 
     private Statement.Result outputVat() {
-        return compare(Statement.OUTPUT_VAT, invoices.size(), sum(invoices.values().stream().map(i -> i.totals().vat())).negated(), ledger(AccountRole.OUTPUT_VAT),
-                new ArrayList<>());
+        var billed = sum(invoices.values().stream().filter(i -> !i.reversed()).map(i -> i.totals().vat()));
+        var credited = sum(credits().map(c -> c.totals().vat()));
+        return compare(Statement.OUTPUT_VAT, invoices.size(), credited.minus(billed), ledger(AccountRole.OUTPUT_VAT), new ArrayList<>());
     }
 
     private Statement.Result mirrors() {

@@ -9,6 +9,8 @@ public enum DocumentKind {
     PAYMENT("Payment", "P-"),
     DEPOSIT("Deposit", "DP-"),
     REFUND("Refund", "RF-"),
+    RETURN("Return", "RT-"),
+    CREDIT_NOTE("Credit note", "C-"),
     STOCK_RECEIPT("Stock receipt", "SR-"),
     STOCK_CORRECTION("Stock correction", "SC-"),
     MANUAL_ENTRY("Manual entry", "ME-"),
@@ -29,7 +31,7 @@ public enum DocumentKind {
         return word;
     }
 
-    /** What every number of this kind begins with; invoices begin with their year instead. */
+    /** What every number of this kind begins with; invoices begin with their year, credit notes with theirs after the C. */
     public String prefix() {
         return prefix;
     }

@@ -52,7 +52,8 @@ public record Money(BigDecimal amount, Currency currency) implements Comparable<
 
     /**
      * The part of this whole that is due for {@code cumulative} of {@code of}, less what was taken already. Taken in any pieces,
-     * the slices of a whole add up to the whole, to the cent (section 1, slices).
+     * the slices of a whole add up to the whole, to the cent (section 1, slices). Where something taken was put back, more may have been
+     * taken than is due so far: then there is nothing in this slice, and the next makes up for it.
      */
     public Money slice(Quantity cumulative, Quantity of, Money alreadyTaken) {
         if (of.isZero()) {
@@ -60,7 +61,7 @@ public record Money(BigDecimal amount, Currency currency) implements Comparable<
         }
         var due = amount.multiply(cumulative.value())
                 .divide(of.value(), currency.getDefaultFractionDigits(), RoundingMode.HALF_UP);
-        return new Money(due, currency).minus(alreadyTaken);
+        return new Money(due, currency).minus(alreadyTaken).max(zero(currency));
     }
 
     public boolean isZero() {

@@ -2,9 +2,11 @@ package app.euthyna.core.trail;
 
 import app.euthyna.core.flow.Cancellation;
 import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.flow.LineFlow;
+import app.euthyna.core.flow.Return;
 import app.euthyna.core.ledger.AccountRole;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
@@ -42,10 +44,11 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
      *
      * @param parents the documents it came from: where its thread begins
      * @param dropped it no longer counts: voided, reversed or cancelled whole
+     * @param undoes the row takes its document back: the pair belongs together
      * @param open running balance of what is billed and not settled
      */
     public record Row(Aspect aspect, LocalDate date, long moment, DocumentRef document, List<DocumentRef> parents, String what,
-            String by, boolean dropped, List<UnitMove> units, Money billed, Money received, Money open) {
+            String by, boolean dropped, boolean undoes, List<UnitMove> units, Money billed, Money received, Money open) {
     }
 
     /** A quantity of an order line that a row moved. */
@@ -53,7 +56,7 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
     }
 
     /** Where units can be. */
-    public enum Measure { ORDERED, CANCELLED, STAGED, DISPATCHED, BILLED }
+    public enum Measure { ORDERED, CANCELLED, STAGED, DISPATCHED, BILLED, RETURNED, CREDITED }
 
     /** An order line's units. */
     public record LineUnits(LineRef orderLine, LineFlow flow) {
@@ -87,6 +90,9 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
                 rows.add(row(Aspect.MONEY, refund.on(), stamp(ref), ref, List.of(refund.source()), "%s of customer credit given back".formatted(refund.amount()), false,
                         List.of(), zero(), zero()));
             });
+            facts.roots().stream().flatMap(chain -> chain.returns().stream()).distinct().forEach(goods -> returnRows(goods, rows));
+            facts.roots().stream().flatMap(chain -> chain.credits().stream()).distinct().forEach(credit -> rows.add(creditRow(credit)));
+            facts.reversals().forEach(reversal -> rows.add(reversalRow(reversal, invoices)));
             facts.remarks().forEach(remark -> rows.add(row(Aspect.DECISION, remark.on(), remark.stamp(),
                     DocumentRef.order(remark.order()), List.of(), remark.sentence(), false, List.of(), zero(), zero())));
             rows.sort(Comparator.comparing(Row::moment));
@@ -137,16 +143,94 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
             var ref = new DocumentRef(DocumentKind.DISPATCH, dispatch.number());
             var dropped = dispatch.state() == Dispatch.State.VOIDED || dispatch.state() == Dispatch.State.REVERSED;
             var measure = dispatch.state() == Dispatch.State.STAGED ? Measure.STAGED : Measure.DISPATCHED;
-            var units = dropped ? List.<UnitMove>of() : dispatch.lines().stream()
-                    .map(l -> new UnitMove(new LineRef(order, l.orderLine()), measure, l.quantity())).toList();
+            // what was reversed had left in the books; the row that takes it back takes the units back
+            var units = dispatch.state() == Dispatch.State.VOIDED ? List.<UnitMove>of() : units(order, dispatch, measure, false);
             var what = switch (dispatch.state()) {
                 case STAGED -> "staged at " + dispatch.site() + ", still in the building";
                 case DEPARTED -> "left " + dispatch.site();
                 case VOIDED -> "staged and voided, the goods stayed";
-                case REVERSED -> "taken back, the goods never left";
+                case REVERSED -> "left " + dispatch.site() + ", taken back since";
             };
             return row(Aspect.GOODS, dispatch.date(), stamp(ref), ref, List.of(DocumentRef.order(order)), what, dropped, units,
                     zero(), zero());
+        }
+
+        private static List<UnitMove> units(String order, Dispatch dispatch, Measure measure, boolean back) {
+            return dispatch.lines().stream().map(l -> new UnitMove(new LineRef(order, l.orderLine()), measure, back ? l.quantity().negated() : l.quantity())).toList();
+        }
+
+        private List<UnitMove> billedUnits(Invoice invoice, boolean back) {
+            var roots = roots();
+            return invoice.lines().stream().filter(l -> roots.contains(l.orderLine().number()))
+                    .map(l -> new UnitMove(l.orderLine(), Measure.BILLED, back ? l.quantity().negated() : l.quantity())).toList();
+        }
+
+        /** The other half of a pair: takes back the units and the money of its document. */
+        private Row reversalRow(ReversalFact reversal, Map<String, Invoice> invoices) {
+            var document = reversal.document();
+            var why = reversal.reason().isBlank() ? "" : ": " + reversal.reason();
+            if (document.kind() == DocumentKind.INVOICE) {
+                var invoice = invoices.get(document.number());
+                return undoing(Aspect.MONEY, reversal, "taken back" + why, billedUnits(invoice, true), invoice.totals().gross().negated());
+            }
+            var chain = facts.roots().stream().filter(c -> c.dispatches().stream().anyMatch(d -> d.number().equals(document.number()))).findFirst().orElseThrow();
+            var dispatch = chain.dispatches().stream().filter(d -> d.number().equals(document.number())).findFirst().orElseThrow();
+            return undoing(Aspect.GOODS, reversal, "taken back, the goods never left" + why, units(chain.order().number(), dispatch, Measure.DISPATCHED, true), zero());
+        }
+
+        private Row undoing(Aspect aspect, ReversalFact reversal, String what, List<UnitMove> units, Money billed) {
+            return new Row(aspect, reversal.on(), reversal.stamp().moment(), reversal.document(), List.of(reversal.document()), what, reversal.stamp().by(), true, true, units,
+                    billed, zero(), zero());
+        }
+
+        /** A return stands where it was authorised, and once more for each time that goods came or were decided on. */
+        private void returnRows(Return goods, List<Row> rows) {
+            var ref = new DocumentRef(DocumentKind.RETURN, goods.number());
+            var parents = new LinkedHashSet<DocumentRef>();
+            goods.lines().forEach(line -> parents.add(line.invoiceLine().map(i -> new DocumentRef(DocumentKind.INVOICE, i.number()))
+                    .orElse(new DocumentRef(DocumentKind.DISPATCH, line.dispatchLine().number()))));
+            var allowed = Quantity.sum(goods.lines().stream().map(Return.Line::authorised).toList());
+            rows.add(row(Aspect.GOODS, goods.on(), stamp(ref), ref, List.copyOf(parents), "%s may come back%s".formatted(allowed, goods.withdrawn() ? ", withdrawn since" : ""),
+                    goods.withdrawn() && !goods.anyReceived(), List.of(), zero(), zero()));
+            var byMoment = facts.returnMoves().stream().filter(move -> move.number().equals(goods.number())).collect(Collectors.groupingBy(ReturnMove::stamp, LinkedHashMap::new,
+                    Collectors.toList()));
+            byMoment.forEach((stamp, moves) -> rows.add(row(Aspect.GOODS, moves.get(0).on(), stamp, ref, List.of(ref), moved(moves), false, returnedUnits(moves), zero(), zero())));
+        }
+
+        private static String moved(List<ReturnMove> moves) {
+            var words = new LinkedHashMap<ReturnMove.Kind, Quantity>();
+            moves.forEach(move -> words.merge(move.kind(), move.quantity(), Quantity::plus));
+            return words.entrySet().stream().map(e -> (switch (e.getKey()) {
+                case RECEIVED -> "%s came back, into inspection";
+                case RESTOCKED -> "%s back on the shelf";
+                case SCRAPPED -> "%s scrapped";
+                case SENT_BACK -> "%s sent to the customer again";
+            }).formatted(e.getValue())).collect(Collectors.joining("; "));
+        }
+
+        private List<UnitMove> returnedUnits(List<ReturnMove> moves) {
+            var roots = roots();
+            return moves.stream().filter(move -> roots.contains(move.orderLine().number()) && (move.kind() == ReturnMove.Kind.RECEIVED || move.kind() == ReturnMove.Kind.SENT_BACK))
+                    .map(move -> new UnitMove(move.orderLine(), Measure.RETURNED, move.kind() == ReturnMove.Kind.RECEIVED ? move.quantity() : move.quantity().negated())).toList();
+        }
+
+        /** What is left of it and put to use later stands on rows of its own, see {@link #paymentRows}. */
+        private Row creditRow(CreditNote credit) {
+            var roots = roots();
+            var ref = new DocumentRef(DocumentKind.CREDIT_NOTE, credit.number());
+            var parents = new LinkedHashSet<DocumentRef>();
+            parents.add(new DocumentRef(DocumentKind.INVOICE, credit.invoice()));
+            credit.lines().forEach(line -> line.returnLine().ifPresent(r -> parents.add(new DocumentRef(DocumentKind.RETURN, r.number()))));
+            var units = credit.lines().stream().filter(l -> roots.contains(l.orderLine().number()) && l.quantity().isPositive())
+                    .map(l -> new UnitMove(l.orderLine(), Measure.CREDITED, l.quantity())).toList();
+            return row(Aspect.MONEY, credit.on(), stamp(ref), ref, List.copyOf(parents), "%s of invoice %s credited: %s".formatted(credit.totals().gross(), credit.invoice(),
+                    credit.reason()), false, units, zero(), settledAtOnce(ref));
+        }
+
+        /** What a credit note is set against the invoices of the trail with the moment it is made; later uses of it have rows of their own. */
+        private Money settledAtOnce(DocumentRef credit) {
+            return facts.payments().stream().filter(p -> p.document().equals(credit)).flatMap(p -> p.allocations().stream()).filter(a -> a.moment() == stamp(credit).moment())
+                    .map(PaymentFact.Allocation::amount).reduce(zero(), Money::plus);
         }
 
         private Row invoiceRow(Invoice invoice) {
@@ -165,12 +249,10 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
                     parents.add(DocumentRef.order(line.orderLine().number()));
                 }
             }
-            var units = invoice.lines().stream().filter(l -> roots.contains(l.orderLine().number()))
-                    .map(l -> new UnitMove(l.orderLine(), Measure.BILLED, l.quantity())).toList();
             var bills = parents.stream().map(DocumentRef::toString).collect(Collectors.joining(", "));
             var also = others.isEmpty() ? "" : "; also bills order " + String.join(", ", others);
             var ahead = invoice.lines().stream().anyMatch(line -> line.deferred().isPositive()) ? ", ahead of dispatch" : "";
-            return row(Aspect.MONEY, invoice.on(), stamp(ref), ref, List.copyOf(parents), "bills " + bills + ahead + also, false, units,
+            return row(Aspect.MONEY, invoice.on(), stamp(ref), ref, List.copyOf(parents), "bills " + bills + ahead + also, invoice.reversed(), billedUnits(invoice, false),
                     invoice.totals().gross(), zero());
         }
 
@@ -245,7 +327,7 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
 
         private Row row(Aspect aspect, LocalDate date, Stamp stamp, DocumentRef document, List<DocumentRef> parents, String what,
                 boolean dropped, List<UnitMove> units, Money billed, Money received) {
-            return new Row(aspect, date, stamp.moment(), document, parents, what, stamp.by(), dropped, units, billed, received, zero());
+            return new Row(aspect, date, stamp.moment(), document, parents, what, stamp.by(), dropped, false, units, billed, received, zero());
         }
 
         private List<Row> withBalances(List<Row> rows) {
@@ -254,7 +336,7 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
             for (var r : rows) {
                 open = open.plus(r.billed()).minus(r.received());
                 running.add(new Row(r.aspect(), r.date(), r.moment(), r.document(), r.parents(), r.what(), r.by(), r.dropped(),
-                        r.units(), r.billed(), r.received(), open));
+                        r.undoes(), r.units(), r.billed(), r.received(), open));
             }
             return running;
         }
@@ -275,7 +357,7 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
             var billed = rows.stream().map(Row::billed).reduce(zero(), Money::plus);
             var received = rows.stream().map(Row::received).reduce(zero(), Money::plus);
             var due = billed.compareTo(received) <= 0 ? null
-                    : invoices.values().stream().map(Invoice::dueOn).min(Comparator.naturalOrder()).orElse(null);
+                    : invoices.values().stream().filter(i -> !i.reversed()).map(Invoice::dueOn).min(Comparator.naturalOrder()).orElse(null);
             return new MoneyLine(billed, received, billed.minus(received), due);
         }
 

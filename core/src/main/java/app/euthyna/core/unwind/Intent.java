@@ -1,20 +1,31 @@
 package app.euthyna.core.unwind;
 
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Quantity;
 import java.util.List;
 
-/** What should be undone (section 9). Each intent knows how to plan itself, so that a new one can't be forgotten. */
+/** What should be undone (section 9). Each knows the document it begins at. */
 public sealed interface Intent {
+
+    <T> T accept(Visitor<T> visitor);
 
     String code();
 
+    DocumentRef subject();
+
     /** What the button says: "cancel the rest of order SO-2184". */
-    String words(String order);
+    String words();
 
     /** Open quantity of some or all lines is given up; where no lines are named, all of it. */
-    record CancelRest(List<Part> lines) implements Intent {
+    record CancelRest(String order, List<Part> lines) implements Intent {
         public CancelRest {
             lines = List.copyOf(lines);
+        }
+
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.cancelRest(this);
         }
 
         @Override
@@ -23,25 +34,141 @@ public sealed interface Intent {
         }
 
         @Override
-        public String words(String order) {
+        public DocumentRef subject() {
+            return DocumentRef.order(order);
+        }
+
+        @Override
+        public String words() {
             return "cancel the rest of order " + order;
         }
     }
 
     /** An order of which nothing has left is cancelled whole. */
-    record CancelOrder() implements Intent {
+    record CancelOrder(String order) implements Intent {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.cancelOrder(this);
+        }
+
         @Override
         public String code() {
             return "cancel-order";
         }
 
         @Override
-        public String words(String order) {
+        public DocumentRef subject() {
+            return DocumentRef.order(order);
+        }
+
+        @Override
+        public String words() {
             return "cancel order " + order;
         }
     }
 
-    /** A quantity of an order line. */
+    /** An invoice was posted by mistake. */
+    record TakeBackInvoice(String invoice, boolean withDispatch) implements Intent {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.takeBackInvoice(this);
+        }
+
+        @Override
+        public String code() {
+            return "take-back-invoice";
+        }
+
+        @Override
+        public DocumentRef subject() {
+            return new DocumentRef(DocumentKind.INVOICE, invoice);
+        }
+
+        @Override
+        public String words() {
+            return "take back invoice " + invoice + (withDispatch ? " and its dispatch" : "");
+        }
+    }
+
+    /** A dispatch was sent off in the books and never left the building. */
+    record TakeBackDispatch(String dispatch) implements Intent {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.takeBackDispatch(this);
+        }
+
+        @Override
+        public String code() {
+            return "take-back-dispatch";
+        }
+
+        @Override
+        public DocumentRef subject() {
+            return new DocumentRef(DocumentKind.DISPATCH, dispatch);
+        }
+
+        @Override
+        public String words() {
+            return "take back dispatch " + dispatch;
+        }
+    }
+
+    /** Goods of an order, a dispatch or an invoice come back; where no lines are named, all that may. */
+    record TakeGoodsBack(DocumentRef subject, List<Part> lines) implements Intent {
+        public TakeGoodsBack {
+            lines = List.copyOf(lines);
+        }
+
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.takeGoodsBack(this);
+        }
+
+        @Override
+        public String code() {
+            return "take-goods-back";
+        }
+
+        @Override
+        public String words() {
+            return "take back the goods of " + subject;
+        }
+    }
+
+    /** Money that is not put to use goes back: of an order, or of one deposit, payment or credit note. */
+    record GiveMoneyBack(DocumentRef subject) implements Intent {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.giveMoneyBack(this);
+        }
+
+        @Override
+        public String code() {
+            return "give-money-back";
+        }
+
+        @Override
+        public String words() {
+            return "give back the money of " + subject;
+        }
+    }
+
+    /** A quantity of a line of the document that one starts from. */
     record Part(int line, Quantity quantity) {
+    }
+
+    /** One method an intent. */
+    interface Visitor<T> {
+        T cancelRest(CancelRest intent);
+
+        T cancelOrder(CancelOrder intent);
+
+        T takeBackInvoice(TakeBackInvoice intent);
+
+        T takeBackDispatch(TakeBackDispatch intent);
+
+        T takeGoodsBack(TakeGoodsBack intent);
+
+        T giveMoneyBack(GiveMoneyBack intent);
     }
 }

@@ -1,164 +1,102 @@
 package app.euthyna.core.unwind;
 
-import app.euthyna.core.flow.Cancellation;
-import app.euthyna.core.flow.Chain;
-import app.euthyna.core.flow.Deposit;
-import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
-import app.euthyna.core.flow.LineFlow;
-import app.euthyna.core.order.OrderRefusal;
-import app.euthyna.core.order.OrderState;
+import app.euthyna.core.flow.Return;
+import app.euthyna.core.ledger.Periods;
+import app.euthyna.core.ledger.Postings;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
-import app.euthyna.core.shared.LineRef;
-import app.euthyna.core.shared.Person;
-import app.euthyna.core.shared.Quantity;
-import app.euthyna.core.shared.Refusal;
+import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Role;
-import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.TreeMap;
 
 /**
- * Turns an intent over a chain into a plan, or says what stands in the way (section 9). One pure function: the same chain, intent,
+ * Turns an intent over chains into a plan, or says what stands in the way (section 9). One pure function: the same chains, intent,
  * person and date always give the same plan.
  */
 public final class Planner {
 
-    private static final List<Role> MAY_CANCEL = List.of(Role.CONTROLLER, Role.LEAD);
+    static final List<Role> MAY_UNDO = List.of(Role.CONTROLLER, Role.LEAD);
+    private static final Postings POSTINGS = new Postings(item -> "", customer -> "");
 
     private Planner() {
     }
 
-    /**
-     * Plans an intent.
-     *
-     * @param cancellation the number that a cancellation would get
-     */
-    public static Decision<Plan> plan(Chain chain, Intent intent, Person person, String reason, LocalDate on,
-            String cancellation) {
-        if (!person.decides()) {
-            return Decision.refused(new CommonRefusal.NotAuthorised("undo documents", person.role(), MAY_CANCEL));
+    /** Plans an intent. */
+    public static Decision<Plan> plan(Scene scene, Undoing undoing) {
+        if (!undoing.person().decides()) {
+            return Decision.refused(new CommonRefusal.NotAuthorised("undo documents", undoing.person().role(), MAY_UNDO));
         }
-        if (reason.isBlank()) {
+        if (undoing.reason().isBlank()) {
             return Decision.refused(CommonRefusal.Incomplete.of("reason", "why it is undone"));
         }
-        var order = chain.order();
-        if (order.state() == OrderState.DECLINED) {
-            return Decision.refused(new OrderRefusal.Ended(order.number(), order.state()));
-        }
-        var steps = new ArrayList<Plan.Step>();
-        if (order.state() == OrderState.AWAITING_APPROVAL) {
-            steps.add(now(Plan.Kind.RECALL, "The request for approval is recalled",
-                    List.of(new Effect.StateChanged(order.number(), order.state(), OrderState.DRAFT))));
-        }
-        if (intent instanceof Intent.CancelRest rest && !rest.lines().isEmpty()) {
-            return someLines(chain, rest, steps, reason, on, cancellation);
-        }
-        var refusals = intent instanceof Intent.CancelOrder ? nothingLeft(chain) : List.<Refusal>of();
-        return refusals.isEmpty() ? everythingOpen(chain, intent, steps, reason, on, cancellation) : Decision.refused(refusals);
+        var planned = undoing.intent().accept(new ByIntent(scene, undoing));
+        return openPeriod(planned, scene, undoing);
     }
 
-    private static List<Refusal> nothingLeft(Chain chain) {
-        var refusals = new ArrayList<Refusal>();
-        chain.dispatches().stream().filter(d -> d.state() == Dispatch.State.DEPARTED).findFirst()
-                .ifPresent(d -> refusals.add(new UnwindRefusal.DepartedGoods(chain.order().number(), d.number())));
-        if (refusals.isEmpty() && chain.anyBilled()) {
-            refusals.add(new UnwindRefusal.Billed(chain.order().number(), chain.invoices().get(0).number()));
-        }
-        return refusals;
+    /**
+     * What is left of a plan that waits for a return's goods, or for somebody's word on the money: the first steps may be possible now.
+     * Nothing is left where the goods were given up.
+     *
+     * @param goods the return, as it stands
+     */
+    public static Decision<Plan> rest(Scene scene, Undoing undoing, Return goods) {
+        var steps = goods.anyReceived() || goods.expectsMore() ? new Rest(scene, undoing, undoing.choices()).expected(goods, scene.chains()) : List.<Plan.Step>of();
+        var zero = Money.zero(scene.chains().get(0).order().currency());
+        return openPeriod(Decision.of(new Plan(undoing.intent().words(), zero, steps, List.of())), scene, undoing);
     }
 
-    /** Staged notes are voided first, then what is reserved is released, then all that is open is given up. */
-    private static Decision<Plan> everythingOpen(Chain chain, Intent intent, List<Plan.Step> steps, String reason, LocalDate on,
-            String cancellation) {
-        var order = chain.order();
-        for (var staged : chain.staged()) {
-            steps.add(now(Plan.Kind.VOID_STAGED, "Dispatch %s is voided: its goods go back to the shelf".formatted(staged.number()),
-                    List.of(new Effect.Voided(staged.withState(Dispatch.State.VOIDED)))));
-        }
-        var unstaged = chain.after(steps.stream().flatMap(step -> step.effects().stream()).toList());
-        var open = new TreeMap<Integer, Quantity>();
-        var reserved = new TreeMap<Integer, Quantity>();
-        for (var flow : unstaged.flows()) {
-            open.put(flow.line().no(), flow.open());
-            // what was billed ahead keeps its goods
-            reserved.put(flow.line().no(), flow.reserved().minus(flow.reserved().min(flow.ahead())));
-        }
-        return cancel(unstaged, open, reserved, steps, intent.words(order.number()), reason, on, cancellation);
+    /** Gives back what a plan had set free and somebody has agreed to now, as far as it is still there. */
+    public static Decision<Plan> refund(Scene scene, Undoing undoing, List<Effect.Refunded> agreed) {
+        return openPeriod(new GivingMoneyBack(scene, undoing).agreed(agreed), scene, undoing);
     }
 
-    /** Only what is not staged can go; what waits goes first, then what is reserved. */
-    private static Decision<Plan> someLines(Chain chain, Intent.CancelRest intent, List<Plan.Step> steps, String reason,
-            LocalDate on, String cancellation) {
-        var order = chain.order();
-        var refusals = new ArrayList<Refusal>();
-        var asked = new TreeMap<Integer, Quantity>();
-        for (var part : intent.lines()) {
-            if (!order.hasLine(part.line())) {
-                refusals.add(new CommonRefusal.NotFound("line", part.line() + " on order " + order.number()));
-            } else if (!part.quantity().isPositive()) {
-                refusals.add(CommonRefusal.Incomplete.of("lines[" + part.line() + "].quantity", "a quantity above zero"));
-            } else {
-                asked.merge(part.line(), part.quantity(), Quantity::plus);
-            }
+    private record ByIntent(Scene scene, Undoing undoing) implements Intent.Visitor<Decision<Plan>> {
+
+        @Override
+        public Decision<Plan> cancelRest(Intent.CancelRest intent) {
+            return new Cancelling(scene.order(intent.order()), scene, undoing).rest(intent);
         }
-        var released = new TreeMap<Integer, Quantity>();
-        asked.forEach((no, quantity) -> {
-            var flow = chain.flow(no);
-            var notStaged = flow.line().kind().isShipped() ? flow.open().min(flow.toShip().minus(flow.staged())) : flow.open();
-            if (quantity.exceeds(flow.open())) {
-                refusals.add(new UnwindRefusal.MoreThanOpen(order.number(), no, quantity, flow.open()));
-            } else if (quantity.exceeds(notStaged)) {
-                refusals.add(new UnwindRefusal.StagedGoods(order.number(), no, quantity, notStaged, stagedOn(chain, no)));
-            }
-            released.put(no, quantity.minus(waiting(flow)).max(Quantity.ZERO));
-        });
-        return refusals.isEmpty()
-                ? cancel(chain, asked, released, steps, intent.words(order.number()), reason, on, cancellation)
-                : Decision.refused(refusals);
+
+        @Override
+        public Decision<Plan> cancelOrder(Intent.CancelOrder intent) {
+            return new Cancelling(scene.order(intent.order()), scene, undoing).order();
+        }
+
+        @Override
+        public Decision<Plan> takeBackInvoice(Intent.TakeBackInvoice intent) {
+            return new TakingBack(scene, undoing).invoice(scene.invoice(intent.invoice()), intent.withDispatch());
+        }
+
+        @Override
+        public Decision<Plan> takeBackDispatch(Intent.TakeBackDispatch intent) {
+            return new TakingBack(scene, undoing).dispatch(intent.dispatch());
+        }
+
+        @Override
+        public Decision<Plan> takeGoodsBack(Intent.TakeGoodsBack intent) {
+            return new TakingGoodsBack(scene, undoing).plan(intent);
+        }
+
+        @Override
+        public Decision<Plan> giveMoneyBack(Intent.GiveMoneyBack intent) {
+            return new GivingMoneyBack(scene, undoing).plan(intent);
+        }
     }
 
-    private static Quantity waiting(LineFlow flow) {
-        return flow.line().kind().isShipped() ? flow.unreserved() : flow.open();
+    /** What posts now must be dated in an open period. */
+    static Decision<Plan> openPeriod(Decision<Plan> planned, Scene scene, Undoing undoing) {
+        if (planned.isRefused() || planned.get().now().stream().flatMap(step -> step.effects().stream()).noneMatch(Planner::posts)) {
+            return planned;
+        }
+        return Periods.refusal(undoing.on(), scene.closedThrough()).<Decision<Plan>>map(Decision::refused).orElse(planned);
     }
 
-    private static String stagedOn(Chain chain, int line) {
-        return chain.staged().stream().filter(d -> d.lines().stream().anyMatch(l -> l.orderLine() == line))
-                .map(Dispatch::number).findFirst().orElseThrow();
+    private static boolean posts(Effect effect) {
+        return effect instanceof Effect.InvoiceReversed || effect instanceof Effect.DispatchReversed || POSTINGS.of(effect).isPresent();
     }
 
-    private static Decision<Plan> cancel(Chain chain, TreeMap<Integer, Quantity> quantities,
-            TreeMap<Integer, Quantity> released, List<Plan.Step> steps, String words, String reason, LocalDate on,
-            String cancellation) {
-        var order = chain.order();
-        quantities.values().removeIf(Quantity::isZero);
-        if (quantities.isEmpty()) {
-            return Decision.refused(new UnwindRefusal.NothingOpen(order.number()));
-        }
-        var releases = new ArrayList<Effect>();
-        released.forEach((no, quantity) -> {
-            if (quantity.isPositive()) {
-                releases.add(new Effect.Released(new LineRef(order.number(), no), order.siteOf(order.line(no)), order.line(no).item(), quantity));
-            }
-        });
-        if (!releases.isEmpty()) {
-            steps.add(now(Plan.Kind.RELEASE_RESERVATION, "What is reserved for it is free for others again", releases));
-        }
-        var lines = new ArrayList<Cancellation.Line>();
-        quantities.forEach((no, quantity) -> lines.add(new Cancellation.Line(no, quantity)));
-        var given = new Effect.QuantityCancelled(new Cancellation(cancellation, order.number(), on, reason, lines));
-        steps.add(now(Plan.Kind.CANCEL_QUANTITY, "The open quantity of %d %s is given up".formatted(lines.size(),
-                lines.size() == 1 ? "line" : "lines"), List.of(given)));
-        if (chain.after(given).nothingToShipOrBill() && chain.unappliedDeposits().isPositive()) {
-            return Decision.refused(new UnwindRefusal.DepositAttached(order.number(), chain.deposits().stream().filter(d -> d.unapplied().isPositive())
-                    .map(Deposit::number).toList(), chain.unappliedDeposits()));
-        }
-        return Decision.of(new Plan(words, steps));
-    }
-
-    private static Plan.Step now(Plan.Kind kind, String sentence, List<Effect> effects) {
-        return new Plan.Step(kind, sentence, Plan.Timing.NOW, MAY_CANCEL, effects);
+    static Plan.Step now(Plan.Kind kind, String sentence, List<? extends Effect> effects) {
+        return new Plan.Step(kind, sentence, Plan.Timing.NOW, MAY_UNDO, List.copyOf(effects));
     }
 }

@@ -69,6 +69,109 @@ public sealed interface UnwindRefusal extends Refusal {
         }
     }
 
+    /** Part of the invoice is credited. */
+    record AlreadyCredited(String invoice, List<String> credits) implements UnwindRefusal {
+        @Override
+        public String code() {
+            return "already-credited";
+        }
+
+        @Override
+        public String sentence() {
+            return "Invoice %s is credited by %s, so it can't be taken back.".formatted(invoice, String.join(", ", credits));
+        }
+
+        @Override
+        public String instead() {
+            return "Credit what is left of it.";
+        }
+    }
+
+    /** Goods of the document came back or are allowed back. */
+    record AlreadyReturned(String document, String goods, boolean received) implements UnwindRefusal {
+        @Override
+        public String code() {
+            return "already-returned";
+        }
+
+        @Override
+        public String sentence() {
+            return "%s can't be taken back: goods of it %s with return %s.".formatted(document, received ? "came back" : "are allowed back", goods);
+        }
+
+        @Override
+        public String instead() {
+            return received ? "Credit what came back." : "Withdraw return %s first.".formatted(goods);
+        }
+    }
+
+    /** The dispatch is billed. */
+    record DispatchBilled(String dispatch, String invoice) implements UnwindRefusal {
+        @Override
+        public String code() {
+            return "already-billed";
+        }
+
+        @Override
+        public String sentence() {
+            return "Goods of dispatch %s are billed by invoice %s.".formatted(dispatch, invoice);
+        }
+
+        @Override
+        public String instead() {
+            return "Take back invoice %s first, or together with its dispatch.".formatted(invoice);
+        }
+    }
+
+    /** All of the money settles invoices. */
+    record PaymentAttached(String document, List<String> invoices) implements UnwindRefusal {
+        @Override
+        public String code() {
+            return "payment-attached";
+        }
+
+        @Override
+        public String sentence() {
+            return "All the money of %s settles invoice %s; none of it is free to be given back.".formatted(document, String.join(", ", invoices));
+        }
+
+        @Override
+        public String instead() {
+            return "Take back or credit the invoice first, or take the payment off it.";
+        }
+    }
+
+    /** There is no money. */
+    record NothingToGiveBack(String document) implements UnwindRefusal {
+        @Override
+        public String code() {
+            return "more-than-open";
+        }
+
+        @Override
+        public String sentence() {
+            return "No money of %s is free to be given back.".formatted(document);
+        }
+    }
+
+    /** The money is customer credit, which is what was asked for. */
+    record CreditAlready(String document, Money credit) implements UnwindRefusal {
+        @Override
+        public String code() {
+            return "more-than-open";
+        }
+
+        @Override
+        public String sentence() {
+            return "The %s of %s is customer credit already.".formatted(credit, document);
+        }
+
+        @Override
+        public String instead() {
+            return "Give it back, or set it against an invoice.";
+        }
+    }
+
     /** Nothing of the order is open. */
     record NothingOpen(String order) implements UnwindRefusal {
         @Override
@@ -119,7 +222,7 @@ public sealed interface UnwindRefusal extends Refusal {
     }
 
     /** The chain is no longer what the plan was made for. */
-    record PlanChanged(String order) implements UnwindRefusal {
+    record PlanChanged(String subject) implements UnwindRefusal {
         @Override
         public String code() {
             return "plan-changed";
@@ -127,7 +230,7 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Order %s has changed since the plan was made, so the plan was not carried out.".formatted(order);
+            return "What hangs on %s has changed since the plan was made, so the plan was not carried out.".formatted(subject);
         }
 
         @Override

@@ -18,6 +18,8 @@ import app.euthyna.core.goods.Shelf;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import java.util.List;
@@ -31,6 +33,10 @@ class BillingTests {
     /** Ten ordered, of which three left on Monday for 10.00 and four on Tuesday for 20.00; and two hours of work. */
     private static final Chain CHAIN = left(left(Chain.of(order("SO-1", OrderState.CLEARED, stock(1, "A", "10", "3.3333", "21"),
             line(2, LineKind.SERVICE, "W", "2", "50.00", "21"))), "D-1", 3, "10.00"), "D-2", 4, "20.00");
+
+    private static DocumentRef payment(String number) {
+        return new DocumentRef(DocumentKind.PAYMENT, number);
+    }
 
     private static Chain left(Chain chain, String number, long quantity, String cost) {
         return chain.after(new Effect.Departed(new Dispatch(number, "SO-1", "S", Dispatch.State.DEPARTED, TODAY,
@@ -172,11 +178,11 @@ class BillingTests {
         @Test
         void creditIsUsedOldestFirstAndSplitWhereOnePaymentDoesNotReach() {
             var effects = Receiving.allocateCredit("C", List.of(new Settlement("I-1", eur("60.00")), new Settlement("I-2", eur("10.00"))), invoices,
-                    List.of(new Receiving.Credit("P-1", eur("25.00")), new Receiving.Credit("P-2", eur("50.00")))).get();
-            assertThat(effects).containsExactly(new Effect.CreditAllocated("P-1", "C", List.of(new Settlement("I-1", eur("25.00")))),
-                    new Effect.CreditAllocated("P-2", "C", List.of(new Settlement("I-1", eur("35.00")), new Settlement("I-2", eur("10.00")))));
+                    List.of(new Receiving.Credit(payment("P-1"), eur("25.00")), new Receiving.Credit(payment("P-2"), eur("50.00")))).get();
+            assertThat(effects).containsExactly(new Effect.CreditAllocated(payment("P-1"), "C", List.of(new Settlement("I-1", eur("25.00")))),
+                    new Effect.CreditAllocated(payment("P-2"), "C", List.of(new Settlement("I-1", eur("35.00")), new Settlement("I-2", eur("10.00")))));
             assertThat(Receiving.allocateCredit("C", List.of(new Settlement("I-1", eur("60.00"))), invoices,
-                    List.of(new Receiving.Credit("P-1", eur("59.99")))).refusals()).extracting(r -> r.sentence())
+                    List.of(new Receiving.Credit(payment("P-1"), eur("59.99")))).refusals()).extracting(r -> r.sentence())
                     .containsExactly("Customer C has EUR 59.99 to allocate; EUR 60.00 were asked for.");
         }
     }

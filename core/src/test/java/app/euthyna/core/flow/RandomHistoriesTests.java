@@ -35,9 +35,15 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Role;
 import app.euthyna.core.unwind.Intent;
 import app.euthyna.core.unwind.Planner;
+import app.euthyna.core.returns.Crediting;
+import app.euthyna.core.returns.Returning;
+import app.euthyna.core.unwind.Choices;
+import app.euthyna.core.unwind.Scene;
+import app.euthyna.core.unwind.Undoing;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -45,6 +51,7 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.Predicate;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -66,16 +73,105 @@ class RandomHistoriesTests {
         for (int history = 0; history < HISTORIES; history++) {
             new History(new Random(seed + history), "seed " + seed + ", history " + history, happened).live();
         }
-        assertThat(happened).as("every kind of thing has happened often").hasSizeGreaterThanOrEqualTo(16).allSatisfy((kind, times) -> assertThat(times).as(kind).isGreaterThan(50));
+        assertThat(happened).as("every kind of thing has happened often").hasSizeGreaterThanOrEqualTo(28).allSatisfy((kind, times) -> assertThat(times).as(kind).isGreaterThan(5));
+    }
+
+    /**
+     * Two histories live alike; in one of them an invoice is posted that the other never sees. Goods come and go in both, then the invoice is
+     * taken back: the books and every order line must be those of the history without it, but for the money that came in for it.
+     */
+    @Test
+    void anInvoiceTakenBackIsAsIfItHadNotBeen() {
+        var seed = Long.getLong("seed", System.nanoTime());
+        System.out.println("invoices taken back from seed " + seed + " (-Dseed=" + seed + " runs them again)");
+        int taken = 0;
+        for (int history = 0; history < 1_500; history++) {
+            var name = "seed " + seed + ", history " + history;
+            var with = new History(new Random(seed + history), name, new TreeMap<>());
+            var without = new History(new Random(seed + history), name, new TreeMap<>());
+            for (int step = 0; step < 20; step++) {
+                with.step();
+                without.step();
+            }
+            List.of(with, without).forEach(History::applyAllDeposits);
+            var billed = with.bill();
+            if (billed.isEmpty()) {
+                continue;
+            }
+            taken++;
+            var invoice = billed.get().invoice();
+            var paid = history % 3 == 0 ? with.payInFull(invoice) : eur("0.00");
+            for (var one : List.of(with, without)) {
+                one.random = new Random(seed - history);
+                for (int step = 0; step < 8; step++) {
+                    one.goods();
+                }
+            }
+            var before = with.balances();
+            var plan = Planner.plan(with.scene(), with.undoing(new Intent.TakeBackInvoice(invoice.number(), false), Choices.NONE)).get();
+            assertThat(plan.now()).as("all of it is possible now").isEqualTo(plan.steps());
+            plan.effects().forEach(with::happen);
+            with.applyAllDeposits();
+            with.check();
+            var expected = without.balances();
+            expected.merge(AccountRole.BANK, paid, Money::plus);
+            expected.merge(AccountRole.CUSTOMER_CREDIT, paid.negated(), Money::plus);
+            assertThat(with.balances()).as("%s: %s taken back after %s", name, invoice, with.told).isEqualTo(expected);
+            assertThat(with.flows()).as("%s: order lines after %s", name, with.told).isEqualTo(without.flows());
+            assertThat(Planner.plan(with.scene(), with.undoing(new Intent.TakeBackInvoice(invoice.number(), true), Choices.NONE)).refusals()).extracting(r -> r.code())
+                    .as("nothing is taken back twice").containsExactly("already-reversed");
+            with.billAgain(invoice);
+            assertThat(with.balances()).as("%s: billed again after %s", name, with.told).usingRecursiveComparison().ignoringFields("BANK", "RECEIVABLES", "CUSTOMER_CREDIT", "DEPOSITS").isEqualTo(before);
+        }
+        assertThat(taken).isGreaterThan(300);
+    }
+
+    /** A dispatch that is taken back and sent off again leaves what it had left; with its invoice, too. */
+    @Test
+    void whatIsTakenBackAndDoneAgainLeavesTheSame() {
+        var seed = Long.getLong("seed", System.nanoTime());
+        System.out.println("done again from seed " + seed + " (-Dseed=" + seed + " runs them again)");
+        int taken = 0;
+        for (int history = 0; history < 1_500; history++) {
+            var one = new History(new Random(seed + history), "seed " + seed + ", history " + history, new TreeMap<>());
+            for (int step = 0; step < 20; step++) {
+                one.step();
+            }
+            var chain = one.any(c -> !c.staged().isEmpty());
+            if (chain.staged().isEmpty()) {
+                continue;
+            }
+            var untouched = one.balances();
+            var order = chain.order().number();
+            var left = Dispatching.depart(chain, chain.staged().get(0), Map.of("A", one.shelf), TODAY).get();
+            one.happen(left);
+            var gone = one.balances();
+            var flows = one.flows();
+            var plan = Planner.plan(one.scene(), one.undoing(new Intent.TakeBackDispatch(left.dispatch().number()), Choices.NONE));
+            assertThat(plan.isRefused()).as("%s: %s", one.name, plan.refusals()).isFalse();
+            plan.get().effects().forEach(one::happen);
+            one.check();
+            assertThat(one.balances()).as("%s: as before it left", one.name).isEqualTo(untouched);
+            taken++;
+            var picks = left.dispatch().lines().stream().map(l -> new Dispatching.Pick(l.orderLine(), l.quantity())).toList();
+            var again = Dispatching.stage(one.chains.get(order), one.next("D-"), TODAY, picks).get();
+            one.happen(again);
+            one.happen(Dispatching.depart(one.chains.get(order), again.dispatch(), Map.of("A", one.shelf), TODAY).get());
+            one.check();
+            assertThat(one.balances()).as("%s: sent off again", one.name).isEqualTo(gone);
+            assertThat(one.flows()).as("%s: sent off again", one.name).isEqualTo(flows);
+        }
+        assertThat(taken).isGreaterThan(200);
     }
 
     private static final class History {
 
-        private final Random random;
+        private Random random;
         private final String name;
         private final Map<String, Integer> happened;
         private final Map<AccountRole, Money> ledger = new EnumMap<>(AccountRole.class);
-        private final Map<String, List<Posting>> ofPayment = new TreeMap<>();
+        private final Map<DocumentRef, List<Posting>> toMirror = new HashMap<>();
+        private final Map<String, Scene.Applied> applied = new LinkedHashMap<>();
         private final Postings postings = new Postings(item -> "", customer -> "");
         private final List<String> told = new ArrayList<>();
         private final Map<String, Chain> chains = new LinkedHashMap<>();
@@ -103,22 +199,71 @@ class RandomHistoriesTests {
 
         private void live() {
             for (int step = 0; step < STEPS; step++) {
-                switch (random.nextInt(16)) {
-                    case 0, 1 -> receive();
-                    case 2, 3 -> reserve();
-                    case 4 -> Dispatching.stage(any(), next("D-"), TODAY, List.of()).result().ifPresent(this::happen);
-                    case 5, 6 -> depart();
-                    case 7 -> any().staged().stream().findFirst().ifPresent(d -> happen(Dispatching.voidStaged(d).get()));
-                    case 8, 9 -> bill();
-                    case 10 -> count();
-                    case 11 -> handOver();
-                    case 12 -> deposit();
-                    case 13 -> pay();
-                    case 14 -> giveBack();
-                    default -> cancelSome();
-                }
-                check();
+                step();
             }
+        }
+
+        /** Goods alone come and go. */
+        private void goods() {
+            switch (random.nextInt(6)) {
+                case 0 -> receive();
+                case 1 -> reserve();
+                case 2 -> Dispatching.stage(any(chain -> !chain.reserved().isEmpty()), next("D-"), TODAY, List.of()).result().ifPresent(this::happen);
+                case 3 -> any().staged().stream().findFirst().ifPresent(d -> happen(Dispatching.voidStaged(d).get()));
+                default -> depart();
+            }
+        }
+
+        private Money payInFull(Invoice invoice) {
+            var open = open(invoice.number());
+            if (open.isPositive()) {
+                happen(Receiving.receive(next("P-"), "C", open, List.of(new Settlement(invoice.number(), open)), invoices()).get());
+            }
+            return open;
+        }
+
+        /** The same quantities of the same lines, ahead where they were. */
+        private void billAgain(Invoice invoice) {
+            var orders = invoice.lines().stream().map(l -> chains.get(l.orderLine().number())).distinct().toList();
+            var shares = invoice.lines().stream().map(l -> new Billing.Share(l.orderLine(), l.quantity())).toList();
+            happen(Billing.bill("C", orders, shares, new Billing.Terms(next("2026-"), TODAY, 30, "", true), Set.of(OrderKind.STANDARD)).get());
+        }
+
+        private Map<AccountRole, Money> balances() {
+            var balances = new EnumMap<AccountRole, Money>(AccountRole.class);
+            for (var role : AccountRole.values()) {
+                balances.put(role, ledger.getOrDefault(role, eur("0.00")));
+            }
+            return balances;
+        }
+
+        private List<LineFlow> flows() {
+            return chains.values().stream().flatMap(chain -> chain.flows().stream()).toList();
+        }
+
+        private void applyAllDeposits() {
+            List.copyOf(chains.values()).forEach(chain -> applyDeposits(chains.get(chain.order().number())));
+        }
+
+        private void step() {
+            switch (random.nextInt(32)) {
+                case 0, 1, 2 -> receive();
+                case 3, 4, 5, 6 -> reserve();
+                case 7, 8, 9 -> Dispatching.stage(any(chain -> !chain.reserved().isEmpty()), next("D-"), TODAY, List.of()).result().ifPresent(this::happen);
+                case 10, 11, 12, 13 -> depart();
+                case 14 -> any().staged().stream().findFirst().ifPresent(d -> happen(Dispatching.voidStaged(d).get()));
+                case 15, 16, 17 -> bill();
+                case 18 -> count();
+                case 19 -> handOver();
+                case 20 -> deposit();
+                case 21, 22 -> pay();
+                case 23 -> giveBack();
+                case 24, 25 -> takeBack();
+                case 26, 27, 28, 29 -> List.of(1, 2, 3).forEach(time -> goodsBack());
+                case 30 -> allow();
+                default -> cancelSome();
+            }
+            check();
         }
 
         private String next(String prefix) {
@@ -129,8 +274,14 @@ class RandomHistoriesTests {
             return List.copyOf(chains.values()).get(random.nextInt(2));
         }
 
+        /** One of which that is true, where one is: histories are short. */
+        private Chain any(Predicate<Chain> which) {
+            var fitting = chains.values().stream().filter(which).toList();
+            return fitting.isEmpty() ? any() : fitting.get(random.nextInt(fitting.size()));
+        }
+
         private void receive() {
-            var quantity = Quantity.of(1 + random.nextInt(9));
+            var quantity = Quantity.of(1 + random.nextInt(12));
             happen(new Effect.StockReceived(next("SR-"), "S", "A", quantity, shelf.valueAt(quantity, BigDecimal.valueOf(random.nextInt(90_000), 4))));
         }
 
@@ -146,12 +297,12 @@ class RandomHistoriesTests {
         }
 
         private void depart() {
-            var chain = any();
+            var chain = any(c -> !c.staged().isEmpty());
             chain.staged().stream().findFirst().ifPresent(dispatch -> happen(Dispatching.depart(chain, dispatch, Map.of("A", shelf), TODAY).get()));
         }
 
         /** Bills one unit of something, or all that can be billed; of one order or of both; ahead at times. */
-        private void bill() {
+        private Optional<Effect.Invoiced> bill() {
             var together = random.nextInt(3) == 0 ? List.copyOf(chains.values()) : List.of(any());
             var ahead = random.nextInt(3) == 0;
             var shares = new ArrayList<Billing.Share>();
@@ -159,14 +310,16 @@ class RandomHistoriesTests {
                 together.get(0).flows().stream().filter(flow -> (ahead ? flow.toBillAhead() : flow.toBill()).isPositive()).findFirst()
                         .ifPresent(flow -> shares.add(new Billing.Share(new LineRef(together.get(0).order().number(), flow.line().no()), Quantity.of(1))));
             }
-            Billing.bill("C", together, shares, new Billing.Terms(next("2026-"), TODAY, 30, "", ahead), Set.of(OrderKind.STANDARD)).result().ifPresent(invoiced -> {
+            var billed = Billing.bill("C", together, shares, new Billing.Terms(next("2026-"), TODAY, 30, "", ahead), Set.of(OrderKind.STANDARD)).result();
+            billed.ifPresent(invoiced -> {
                 happen(invoiced);
                 invoiced.orders().stream().sorted().forEach(order -> applyDeposits(chains.get(order)));
             });
+            return billed;
         }
 
         private void applyDeposits(Chain chain) {
-            var invoices = chain.invoices().stream().map(i -> new OpenInvoice(i.number(), "C", i.totals().gross(), open(i.number()))).toList();
+            var invoices = chain.inForce().map(i -> new OpenInvoice(i.number(), "C", i.totals().gross(), open(i.number()))).toList();
             Depositing.apply(chain, invoices).forEach(this::happen);
         }
 
@@ -210,12 +363,12 @@ class RandomHistoriesTests {
 
         private Map<String, OpenInvoice> invoices() {
             var invoices = new LinkedHashMap<String, OpenInvoice>();
-            chains.values().forEach(chain -> chain.invoices().forEach(i -> invoices.put(i.number(), new OpenInvoice(i.number(), "C", i.totals().gross(), open(i.number())))));
+            chains.values().forEach(chain -> chain.inForce().forEach(i -> invoices.put(i.number(), new OpenInvoice(i.number(), "C", i.totals().gross(), open(i.number())))));
             return invoices;
         }
 
         private Money open(String invoice) {
-            return invoice(invoice).totals().gross().minus(settled.getOrDefault(invoice, eur("0.00")));
+            return (invoice(invoice).reversed() ? eur("0.00") : invoice(invoice).totals().gross()).minus(settled.getOrDefault(invoice, eur("0.00")));
         }
 
         private Invoice invoice(String number) {
@@ -229,7 +382,7 @@ class RandomHistoriesTests {
             if (random.nextBoolean()) {
                 Receiving.receive(next("P-"), "C", amount(9_000), settlements, invoices()).result().ifPresent(this::happen);
             } else {
-                var credits = payments.values().stream().filter(p -> p.left().isPositive()).map(p -> new Receiving.Credit(p.document().number(), p.left())).toList();
+                var credits = payments.values().stream().filter(p -> p.left().isPositive()).map(p -> new Receiving.Credit(p.document(), p.left())).toList();
                 Receiving.allocateCredit("C", settlements, invoices(), credits).result().ifPresent(effects -> effects.forEach(this::happen));
             }
         }
@@ -252,7 +405,84 @@ class RandomHistoriesTests {
             if (random.nextInt(6) > 0) {
                 return;
             }
-            Planner.plan(any(), new Intent.CancelRest(List.of()), CONTROLLER, "why", TODAY, next("CA-")).result().ifPresent(p -> p.effects().forEach(this::happen));
+            unwind(new Intent.CancelRest(any().order().number(), List.of()));
+        }
+
+        private void unwind(Intent intent) {
+            Planner.plan(scene(), undoing(intent)).result().ifPresent(plan -> plan.now().forEach(step -> step.effects().forEach(this::happen)));
+        }
+
+        private Undoing undoing(Intent intent) {
+            var money = List.of(Optional.<Choices.MoneyTo>empty(), Optional.of(Choices.MoneyTo.REFUND), Optional.of(Choices.MoneyTo.CUSTOMER_CREDIT)).get(random.nextInt(3));
+            return undoing(intent, new Choices(money, BigDecimal.valueOf(random.nextInt(3) * 5L)));
+        }
+
+        private Undoing undoing(Intent intent, Choices choices) {
+            return new Undoing(intent, choices, CONTROLLER, "why", "damaged", TODAY, kind -> next(kind.prefix()));
+        }
+
+        private Scene scene() {
+            var open = new TreeMap<String, Money>();
+            chains.values().forEach(chain -> chain.invoices().forEach(i -> open.put(i.number(), open(i.number()))));
+            return new Scene(List.copyOf(chains.values()), open, applied.values().stream().filter(a -> a.amount().isPositive()).toList(),
+                    List.copyOf(payments.values()), Optional.empty(), Optional.empty());
+        }
+
+        private void takeBack() {
+            var chain = any();
+            switch (random.nextInt(3)) {
+                case 0 -> chain.invoices().stream().skip(random.nextInt(3)).findFirst().ifPresent(i -> unwind(new Intent.TakeBackInvoice(i.number(), random.nextBoolean())));
+                case 1 -> chain.dispatches().stream().filter(d -> d.state() == Dispatch.State.DEPARTED).skip(random.nextInt(2)).findFirst().ifPresent(d -> unwind(new Intent.TakeBackDispatch(d.number())));
+                default -> unwind(new Intent.GiveMoneyBack(DocumentRef.order(chain.order().number())));
+            }
+        }
+
+        /** Goods come back, a little at a time and in any order of doing things. */
+        private void goodsBack() {
+            var chain = any(random.nextInt(3) == 0 ? Chain::anyDeparted : c -> !c.returns().isEmpty());
+            var goods = chain.returns().isEmpty() ? null : chain.returns().get(random.nextInt(chain.returns().size()));
+            switch (goods == null ? 0 : random.nextInt(6)) {
+                case 0 -> authorise(chain);
+                case 1 -> Returning.receive(goods, random.nextBoolean() ? List.of() : List.of(new Returning.Came(1 + random.nextInt(2), Quantity.of(1))), chains.values(), TODAY)
+                        .result().ifPresent(this::happen);
+                case 2 -> inspect(goods);
+                case 3, 4 -> Crediting.creditReturn(goods, chains.values(), scene().open(), terms()).result().ifPresent(all -> all.forEach(this::happen));
+                default -> Optional.of(goods).filter(g -> random.nextInt(3) == 0).map(Returning::withdraw).flatMap(Decision::result).ifPresent(this::happen);
+            }
+        }
+
+        private void authorise(Chain chain) {
+            if (random.nextBoolean()) {
+                unwind(new Intent.TakeGoodsBack(DocumentRef.order(chain.order().number()), random.nextBoolean() ? List.of() : List.of(new Intent.Part(1, Quantity.of(1)))));
+            } else {
+                chain.inForce().skip(random.nextInt(2)).findFirst().ifPresent(i -> unwind(new Intent.TakeGoodsBack(new DocumentRef(DocumentKind.INVOICE, i.number()),
+                        random.nextBoolean() ? List.of() : List.of(new Intent.Part(1, Quantity.of("0.5"))))));
+            }
+        }
+
+        private Crediting.Terms terms() {
+            return new Crediting.Terms(() -> next("C"), TODAY, "came back", BigDecimal.valueOf(random.nextInt(3) * 5L));
+        }
+
+        private void inspect(Return goods) {
+            goods.lines().stream().filter(line -> line.inInspection().isPositive()).findFirst().ifPresent(line -> {
+                var kind = Return.Outcome.Kind.values()[random.nextInt(3)];
+                var quantity = random.nextBoolean() ? line.inInspection() : line.inInspection().min(Quantity.of(1));
+                var credits = chains.values().stream().flatMap(c -> c.credits().stream()).distinct().toList();
+                Returning.inspect(goods, List.of(new Returning.Verdict(line.no(), kind, quantity, "S", "")), credits, TODAY).result().ifPresent(this::happen);
+            });
+        }
+
+        private void allow() {
+            any().inForce().skip(random.nextInt(2)).findFirst().ifPresent(invoice -> {
+                var before = chains.values().stream().flatMap(c -> c.credits().stream()).distinct().filter(c -> c.invoice().equals(invoice.number())).toList();
+                var shares = switch (random.nextInt(3)) {
+                    case 0 -> Crediting.everything(invoice, before);
+                    case 1 -> List.of(Crediting.Share.of(1, Quantity.of(1)));
+                    default -> List.of(Crediting.Share.of(1, amount(500)));
+                };
+                Crediting.credit(invoice, before, shares, open(invoice.number()), terms()).result().ifPresent(this::happen);
+            });
         }
 
         private void happen(Effect effect) {
@@ -262,13 +492,21 @@ class RandomHistoriesTests {
             effect.accept(new Documents());
             postings.of(effect).ifPresent(proposal -> {
                 post(proposal.posting(), false);
-                if (proposal.document().kind() == DocumentKind.PAYMENT) {
-                    ofPayment.computeIfAbsent(proposal.document().number(), p -> new ArrayList<>()).add(proposal.posting());
-                }
+                toMirror.computeIfAbsent(proposal.document(), d -> new ArrayList<>()).add(proposal.posting());
             });
             if (effect instanceof Effect.PaymentReversed reversed) {
-                ofPayment.get(reversed.payment()).forEach(posting -> post(posting, true));
+                mirror(new DocumentRef(DocumentKind.PAYMENT, reversed.payment()));
+            } else if (effect instanceof Effect.InvoiceReversed reversed) {
+                assertThat(settled.getOrDefault(reversed.invoice().number(), eur("0.00")).isZero()).as("%s: nothing is set against %s: %s", name, reversed, told).isTrue();
+                mirror(new DocumentRef(DocumentKind.INVOICE, reversed.invoice().number()));
+            } else if (effect instanceof Effect.DispatchReversed reversed) {
+                mirror(new DocumentRef(DocumentKind.DISPATCH, reversed.dispatch().number()));
             }
+        }
+
+        private void mirror(DocumentRef document) {
+            toMirror.getOrDefault(document, List.of()).forEach(posting -> post(posting, true));
+            toMirror.remove(document);
         }
 
         private void post(Posting posting, boolean mirrored) {
@@ -313,6 +551,27 @@ class RandomHistoriesTests {
             }
 
             @Override
+            public Void dispatchReversed(Effect.DispatchReversed effect) {
+                effect.dispatch().lines().forEach(line -> shelf = shelf.receive(line.quantity(), line.cost()));
+                effect.reserved().forEach(line -> shelf = shelf.reserve(line.quantity()));
+                return null;
+            }
+
+            @Override
+            public Void returnInspected(Effect.ReturnInspected effect) {
+                effect.judgements().stream().map(Effect.Judgement::outcome).filter(o -> o.kind() == Return.Outcome.Kind.RESTOCK)
+                        .forEach(o -> shelf = shelf.receive(o.quantity(), o.cost()));
+                return null;
+            }
+
+            @Override
+            public Void credited(Effect.Credited effect) {
+                var credit = effect.credit();
+                source(DocumentKind.CREDIT_NOTE, credit.number(), credit.totals().gross());
+                return effect.settled().isPositive() ? settle(credit.number(), List.of(new Settlement(credit.invoice(), effect.settled())), false) : null;
+            }
+
+            @Override
             public Void paymentReceived(Effect.PaymentReceived effect) {
                 bank = bank.plus(effect.amount());
                 source(DocumentKind.PAYMENT, effect.payment(), effect.amount());
@@ -321,12 +580,12 @@ class RandomHistoriesTests {
 
             @Override
             public Void creditAllocated(Effect.CreditAllocated effect) {
-                return settle(effect.payment(), effect.settlements(), false);
+                return settle(effect.source().number(), effect.settlements(), false);
             }
 
             @Override
             public Void settlementTakenOff(Effect.SettlementTakenOff effect) {
-                return settle(effect.payment(), effect.settlements(), true);
+                return settle(effect.source().number(), effect.settlements(), true);
             }
 
             @Override
@@ -346,7 +605,21 @@ class RandomHistoriesTests {
 
             @Override
             public Void depositApplied(Effect.DepositApplied effect) {
-                effect.settlements().forEach(s -> settled.merge(s.invoice(), s.amount(), Money::plus));
+                return apply(effect.deposit(), effect.order(), effect.settlements(), false);
+            }
+
+            @Override
+            public Void depositTakenOff(Effect.DepositTakenOff effect) {
+                return apply(effect.deposit(), effect.order(), effect.settlements(), true);
+            }
+
+            private Void apply(String deposit, String order, List<Settlement> settlements, boolean off) {
+                for (var s : settlements) {
+                    var amount = off ? s.amount().negated() : s.amount();
+                    settled.merge(s.invoice(), amount, Money::plus);
+                    applied.merge(deposit + " " + s.invoice(), new Scene.Applied(deposit, order, "C", s.invoice(), amount),
+                            (a, b) -> new Scene.Applied(deposit, order, "C", s.invoice(), a.amount().plus(b.amount())));
+                }
                 return null;
             }
 
@@ -390,7 +663,7 @@ class RandomHistoriesTests {
             var zero = Money.zero(EUR);
             var unbilled = chains.values().stream().flatMap(c -> c.unbilled().stream()).map(Chain.Unbilled::cost).reduce(zero, Money::plus);
             var invoices = new LinkedHashMap<String, Invoice>();
-            chains.values().forEach(chain -> chain.invoices().forEach(i -> invoices.putIfAbsent(i.number(), i)));
+            chains.values().forEach(chain -> chain.inForce().forEach(i -> invoices.putIfAbsent(i.number(), i)));
             var unearned = zero;
             for (var invoice : invoices.values()) {
                 for (var line : invoice.lines()) {
@@ -404,19 +677,29 @@ class RandomHistoriesTests {
             }
             var net = invoices.values().stream().map(i -> i.totals().net()).reduce(zero, Money::plus);
             var gross = invoices.values().stream().map(i -> i.totals().gross()).reduce(zero, Money::plus);
+            var credits = chains.values().stream().flatMap(c -> c.credits().stream()).distinct().toList();
+            var creditedNet = credits.stream().map(c -> c.totals().net()).reduce(zero, Money::plus);
+            var creditedVat = credits.stream().map(c -> c.totals().vat()).reduce(zero, Money::plus);
+            var parts = chains.values().stream().flatMap(c -> c.returns().stream()).distinct().flatMap(r -> r.lines().stream()).flatMap(l -> l.parts().stream()).toList();
+            var inspection = parts.stream().map(Return.Part::costInInspection).reduce(zero, Money::plus);
+            var scrapped = parts.stream().flatMap(p -> p.outcomes().stream()).filter(o -> o.kind() == Return.Outcome.Kind.SCRAP).map(Return.Outcome::cost).reduce(zero, Money::plus);
+            same("goods in inspection", AccountRole.GOODS_IN_INSPECTION, inspection);
+            same("write-off", AccountRole.WRITE_OFF, scrapped);
+            same("sales returns", AccountRole.SALES_RETURNS, creditedNet);
             same("goods out", AccountRole.GOODS_OUT, unbilled);
             same("inventory", AccountRole.INVENTORY, shelf.value());
             same("bank", AccountRole.BANK, bank);
             same("receivables", AccountRole.RECEIVABLES, gross.minus(settled.values().stream().reduce(zero, Money::plus)));
             same("revenue", AccountRole.REVENUE, net.minus(unearned).negated());
             same("deferred revenue", AccountRole.DEFERRED_REVENUE, unearned.negated());
-            same("VAT", AccountRole.OUTPUT_VAT, gross.minus(net).negated());
+            same("VAT", AccountRole.OUTPUT_VAT, creditedVat.minus(gross.minus(net)));
             same("deposits", AccountRole.DEPOSITS, chains.values().stream().map(Chain::unappliedDeposits).reduce(zero, Money::plus).negated());
             same("customer credit", AccountRole.CUSTOMER_CREDIT, payments.values().stream().map(GivingBack.Source::left).reduce(zero, Money::plus).negated());
-            same("cost of sales", AccountRole.COGS, adjusted.minus(shelf.value()).minus(unbilled));
+            same("cost of sales", AccountRole.COGS, adjusted.minus(shelf.value()).minus(unbilled).minus(inspection).minus(scrapped));
             for (var chain : chains.values()) {
                 for (var flow : chain.flows()) {
-                    assertThat(List.of(flow.toShip(), flow.toBill(), flow.reserved(), flow.staged(), flow.unreserved(), flow.ahead(), flow.open()))
+                    assertThat(List.of(flow.toShip(), flow.toBill(), flow.reserved(), flow.staged(), flow.unreserved(), flow.ahead(), flow.open(), flow.returned(),
+                            flow.returnedUnbilled(), flow.credited(), flow.dispatched().minus(flow.returned()), flow.billed().minus(flow.credited())))
                             .as("%s: %s after %s", name, flow, told).noneMatch(Quantity::isNegative);
                 }
             }

@@ -114,7 +114,7 @@ class ChainProofTests {
     @Nested
     class Statements {
 
-        private final Trail trail = Trail.of(new TrailFacts(INVOICE, List.of(chain), List.of(payment), List.of(), List.of(), Set.of("SO-9"), List.of(),
+        private final Trail trail = Trail.of(new TrailFacts(INVOICE, List.of(chain), List.of(payment), List.of(), List.of(), List.of(), List.of(), Set.of("SO-9"), List.of(),
                 Map.of(DocumentRef.order("SO-1"), new Stamp(1, "clerk"), new DocumentRef(DocumentKind.DISPATCH, "D-1"), new Stamp(2, "warehouse"),
                         INVOICE, new Stamp(3, "receivables"), new DocumentRef(DocumentKind.PAYMENT, "P-1"), new Stamp(4, "receivables")),
                 entries), EUR);

@@ -278,18 +278,18 @@ class BillingController {
                 .toList(), company.currency()).bands().stream().map(band -> new VatBandView(band.vat().category().name(), band.vat().ratePercent(),
                         band.taxable().amount(), band.tax().amount())).toList();
         return jdbc.sql("""
-                select i.number, c.code, c.name, i.invoiced_on, i.due_on, i.net, i.vat, i.gross, i.open_amount, i.version, i.text
+                select i.number, c.code, c.name, i.invoiced_on, i.due_on, i.net, i.vat, i.gross, i.open_amount, i.version, i.text, i.reversed_on is not null
                 from invoice i join customer c on c.id = i.customer_id where i.number = ?""").param(number)
                 .query((r, n) -> new InvoiceView(r.getString(1), r.getString(2), r.getString(3), r.getObject(4, LocalDate.class),
-                        r.getObject(5, LocalDate.class), state(r.getString(1), r.getString(2), r.getBigDecimal(8), r.getBigDecimal(9)),
+                        r.getObject(5, LocalDate.class), state(r.getBigDecimal(8), r.getBigDecimal(9), r.getBoolean(12)),
                         company.money(r.getBigDecimal(6)).amount(), company.money(r.getBigDecimal(7)).amount(),
                         company.money(r.getBigDecimal(8)).amount(), company.money(r.getBigDecimal(9)).amount(), r.getString(11), r.getLong(10),
                         details.of("INVOICE", number), lines, bands))
                 .optional().orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("invoice", number)));
     }
 
-    private String state(String number, String customer, BigDecimal gross, BigDecimal open) {
-        return new OpenInvoice(number, customer, company.money(gross), company.money(open)).state().name();
+    private String state(BigDecimal gross, BigDecimal open, boolean reversed) {
+        return OpenInvoice.state(company.money(gross), company.money(open), reversed).name();
     }
 
     @GetMapping("/payments/{number}")
@@ -359,11 +359,11 @@ class BillingController {
             where.append(" and i.due_on < ?");
             parameters.add(LocalDate.now(clock));
         }
-        var rows = jdbc.sql("select i.id, i.number, c.code, c.name, i.invoiced_on, i.due_on, i.gross, i.open_amount from invoice i "
+        var rows = jdbc.sql("select i.id, i.number, c.code, c.name, i.invoiced_on, i.due_on, i.gross, i.open_amount, i.reversed_on is not null from invoice i "
                 + "join customer c on c.id = i.customer_id where " + where + " order by i.id desc fetch first 101 rows only")
                 .params(parameters).query((r, n) -> new KeyedInvoice(r.getLong(1), new InvoiceRow(r.getString(2), r.getString(3),
                         r.getString(4), r.getObject(5, LocalDate.class), r.getObject(6, LocalDate.class),
-                        state(r.getString(2), r.getString(3), r.getBigDecimal(7), r.getBigDecimal(8)),
+                        state(r.getBigDecimal(7), r.getBigDecimal(8), r.getBoolean(9)),
                         company.money(r.getBigDecimal(7)).amount(), company.money(r.getBigDecimal(8)).amount()))).list();
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
         return new InvoicePage(page.rows().stream().map(KeyedInvoice::row).toList(), page.next());

@@ -101,9 +101,9 @@ public class BillingService {
     public void allocateCredit(CommandContext context, String customer, List<Settlement> settlements) {
         locks.customer(customer);
         var credits = jdbc.sql("""
-                select p.number, p.left_amount from payment p join customer c on c.id = p.customer_id
+                select p.kind, p.number, p.left_amount from payment p join customer c on c.id = p.customer_id
                 where c.code = ? and p.left_amount > 0 order by p.id""").param(customer)
-                .query((r, n) -> new Receiving.Credit(r.getString(1), company.money(r.getBigDecimal(2)))).list();
+                .query((r, n) -> new Receiving.Credit(new DocumentRef(DocumentKind.valueOf(r.getString(1)), r.getString(2)), company.money(r.getBigDecimal(3)))).list();
         writer.write(context, RefusedException.unless(Receiving.allocateCredit(customer, settlements, invoices(settlements), credits)));
     }
 

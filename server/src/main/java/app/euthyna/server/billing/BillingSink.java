@@ -8,6 +8,7 @@ import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.trail.DepositFact;
 import app.euthyna.server.flow.ChainReader;
@@ -58,7 +59,7 @@ class BillingSink implements EffectSink {
     public void follow(CommandContext context, List<Effect> batch, Further further) {
         var orders = new TreeSet<String>();
         for (var effect : batch) {
-            if (effect instanceof Effect.Invoiced || effect instanceof Effect.DepositReceived) {
+            if (effect instanceof Effect.Invoiced || effect instanceof Effect.InvoiceReversed || effect instanceof Effect.DepositReceived) {
                 orders.addAll(effect.orders());
             } else if (effect instanceof Effect.DepositMoved moved) {
                 orders.add(moved.toOrder());
@@ -138,10 +139,53 @@ class BillingSink implements EffectSink {
         @Override
         public Void departed(Effect.Departed effect) {
             effect.covered().forEach(covered -> {
-                var line = entities.createQuery("select l from InvoiceLineEntity l where l.invoice.number = :number and l.lineNo = :line", InvoiceLineEntity.class)
-                        .setParameter("number", covered.invoiceLine().number()).setParameter("line", covered.invoiceLine().line()).getSingleResult();
+                var line = line(covered.invoiceLine());
                 line.sources.add(stored(line.rootOrderId, covered.source()));
             });
+            return null;
+        }
+
+        /** Goods that were billed ahead have not left after all. */
+        @Override
+        public Void dispatchReversed(Effect.DispatchReversed effect) {
+            effect.uncovered().forEach(covered -> {
+                var line = line(covered.invoiceLine());
+                line.sources.add(stored(line.rootOrderId, covered.source().negated()));
+            });
+            return null;
+        }
+
+        private InvoiceLineEntity line(LineRef ref) {
+            return entities.createQuery("select l from InvoiceLineEntity l where l.invoice.number = :number and l.lineNo = :line", InvoiceLineEntity.class)
+                    .setParameter("number", ref.number()).setParameter("line", ref.line()).getSingleResult();
+        }
+
+        @Override
+        public Void invoiceReversed(Effect.InvoiceReversed effect) {
+            var invoice = invoice(effect.invoice().number());
+            if (invoice.openAmount.compareTo(invoice.gross) != 0) {
+                throw new IllegalStateException("invoice " + invoice.number + " is settled with " + invoice.gross.subtract(invoice.openAmount) + " and can't be reversed");
+            }
+            invoice.openAmount = BigDecimal.ZERO;
+            invoice.reversedOn = context.date();
+            invoice.reversedMoment = history.moment();
+            return null;
+        }
+
+        /** What a credit note takes off its invoice, and the customer credit it leaves, stand where payments do, under its own number. */
+        @Override
+        public Void credited(Effect.Credited effect) {
+            var credit = new PaymentEntity();
+            credit.number = effect.credit().number();
+            credit.kind = DocumentKind.CREDIT_NOTE;
+            credit.customerId = ids.customer(effect.credit().customer());
+            credit.receivedOn = effect.credit().on();
+            credit.amount = effect.credit().totals().gross().amount();
+            credit.leftAmount = credit.amount;
+            if (effect.settled().isPositive()) {
+                settle(credit, List.of(new Settlement(effect.credit().invoice(), effect.settled())));
+            }
+            entities.persist(credit);
             return null;
         }
 
@@ -160,13 +204,13 @@ class BillingSink implements EffectSink {
 
         @Override
         public Void creditAllocated(Effect.CreditAllocated effect) {
-            settle(payment(effect.payment()), effect.settlements());
+            settle(payment(effect.source().number()), effect.settlements());
             return null;
         }
 
         @Override
         public Void settlementTakenOff(Effect.SettlementTakenOff effect) {
-            settle(payment(effect.payment()), negated(effect.settlements()));
+            settle(payment(effect.source().number()), negated(effect.settlements()));
             return null;
         }
 

@@ -33,6 +33,10 @@ class InvoiceEntity {
     BigDecimal gross;
     @Column(name = "open_amount")
     BigDecimal openAmount;
+    @Column(name = "reversed_on")
+    LocalDate reversedOn;
+    @Column(name = "reversed_moment")
+    Long reversedMoment;
     @OneToMany(mappedBy = "invoice", cascade = CascadeType.ALL)
     List<InvoiceLineEntity> lines = new ArrayList<>();
     @Version

@@ -5,8 +5,10 @@ import app.euthyna.core.check.Checks.Occasion;
 import app.euthyna.core.check.DuplicatePo;
 import app.euthyna.core.check.Finding;
 import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectListener;
+import app.euthyna.core.flow.Return;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.flow.OpenOrderSink;
@@ -106,6 +108,38 @@ class CheckSink implements EffectSink {
         public Void invoiced(Effect.Invoiced effect) {
             effect.orders().stream().sorted().forEach(this::settle);
             return null;
+        }
+
+        @Override
+        public Void invoiceReversed(Effect.InvoiceReversed effect) {
+            effect.orders().stream().sorted().forEach(this::settle);
+            return heldOf(effect.invoice().customer());
+        }
+
+        @Override
+        public Void dispatchReversed(Effect.DispatchReversed effect) {
+            settle(effect.dispatch().order());
+            effect.dispatch().lines().stream().map(Dispatch.Line::item).distinct().sorted().forEach(this::shortOf);
+            return null;
+        }
+
+        @Override
+        public Void returnReceived(Effect.ReturnReceived effect) {
+            effect.orders().stream().sorted().forEach(this::settle);
+            return heldOf(effect.before().customer());
+        }
+
+        @Override
+        public Void returnInspected(Effect.ReturnInspected effect) {
+            effect.orders().stream().sorted().forEach(this::settle);
+            effect.before().lines().stream().map(Return.Line::item).distinct().sorted().forEach(this::shortOf);
+            return null;
+        }
+
+        /** What a credit leaves open is less: what waits for the money may go. */
+        @Override
+        public Void credited(Effect.Credited effect) {
+            return heldOf(effect.credit().customer());
         }
 
         /** What may go now goes first; then what was cleared is looked at, the newest first, since it was the last to be lent to. */

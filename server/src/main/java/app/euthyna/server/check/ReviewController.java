@@ -11,6 +11,7 @@ import app.euthyna.core.check.Check;
 import app.euthyna.core.check.Stake;
 import app.euthyna.core.check.Checks;
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.billing.OpenInvoice;
 import app.euthyna.core.flow.LineFlow;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
@@ -177,9 +178,8 @@ class ReviewController {
     }
 
     static LineFlowView flow(LineFlow flow) {
-        var zero = Quantity.ZERO.value();
         return new LineFlowView(flow.line().no(), flow.ordered().value(), flow.cancelled().value(), flow.reserved().value(),
-                flow.waiting().value(), flow.staged().value(), flow.dispatched().value(), zero, flow.billed().value(), zero,
+                flow.waiting().value(), flow.staged().value(), flow.dispatched().value(), flow.returned().value(), flow.billed().value(), flow.credited().value(),
                 flow.toShip().value(), flow.toBill().value());
     }
 
@@ -191,11 +191,21 @@ class ReviewController {
                 .query((r, n) -> new DocumentView("DISPATCH", r.getString(1), r.getString(2), r.getObject(3, LocalDate.class), null,
                         r.getLong(4))).list());
         documents.addAll(jdbc.sql("""
-                select distinct i.id, i.number, i.invoiced_on, i.gross, i.open_amount, i.version from invoice i
+                select distinct i.id, i.number, i.invoiced_on, i.gross, i.open_amount, i.version, i.reversed_on is not null from invoice i
                 join invoice_line l on l.invoice_id = i.id join sales_order o on o.id = l.root_order_id where o.number = ?
                 order by i.id""").param(order).query((r, n) -> new DocumentView("INVOICE", r.getString(2),
-                        r.getBigDecimal(5).signum() == 0 ? "PAID" : r.getBigDecimal(5).compareTo(r.getBigDecimal(4)) == 0 ? "OPEN" : "PART_PAID",
+                        OpenInvoice.state(company.money(r.getBigDecimal(4)), company.money(r.getBigDecimal(5)), r.getBoolean(7)).name(),
                         r.getObject(3, LocalDate.class), company.money(r.getBigDecimal(4)).amount(), r.getLong(6))).list());
+        documents.addAll(jdbc.sql("""
+                select distinct g.id, g.number, g.authorised_on, g.version, case when g.inspecting then 'IN_INSPECTION' when g.expects then 'EXPECTED'
+                    when g.received_on is null then 'WITHDRAWN' else 'RECEIVED' end
+                from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where o.number = ? order by g.id""").param(order)
+                .query((r, n) -> new DocumentView("RETURN", r.getString(2), r.getString(5), r.getObject(3, LocalDate.class), null, r.getLong(4))).list());
+        documents.addAll(jdbc.sql("""
+                select distinct k.id, k.number, k.credited_on, k.gross, k.version from credit_note k join credit_note_line l on l.credit_note_id = k.id
+                join sales_order o on o.id = l.root_order_id where o.number = ? order by k.id""").param(order)
+                .query((r, n) -> new DocumentView("CREDIT_NOTE", r.getString(2), "POSTED", r.getObject(3, LocalDate.class), company.money(r.getBigDecimal(4)).amount(),
+                        r.getLong(5))).list());
         return documents;
     }
 

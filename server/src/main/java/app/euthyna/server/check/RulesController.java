@@ -15,6 +15,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.masterdata.HouseRules;
 import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
@@ -23,6 +24,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
@@ -95,13 +97,23 @@ class RulesController {
     record EntryRulesView(@NotNull @Size(max = 60) List<@Valid RevenueUnitView> units, @NotNull @Size(max = 30) List<@Valid FieldView> fields) {
     }
 
+    /** A reason by its code, which never changes, and its words. */
+    record ReasonRule(@NotBlank @Size(max = 60) @Pattern(regexp = "[a-z0-9-]+") String code, @NotBlank @Size(max = 120) String words) {
+    }
+
+    /** How things are undone; without a limit, whoever may undo may give any amount back. */
+    record UnwindRulesView(@NotEmpty @Size(max = 60) List<@Valid ReasonRule> reasons, @PositiveOrZero BigDecimal refundLimit,
+            @NotNull @PositiveOrZero @Max(100) BigDecimal restockingPercent) {
+    }
+
     /** Rules to be laid down over those of the version that the user saw. */
     record WrittenRules(@NotNull Long version, @NotNull @Size(max = 40) List<@Valid CheckRow> checks, @NotNull @Valid Figures figures, @NotNull @Valid Po po,
-            @NotNull @Valid Places places, @Valid EntryRulesView entry, @Size(max = 10) List<OrderKind> billedAhead, @Size(max = 2000) String reason) {
+            @NotNull @Valid Places places, @Valid EntryRulesView entry, @Size(max = 10) List<OrderKind> billedAhead, @Valid UnwindRulesView unwind,
+            @Size(max = 2000) String reason) {
     }
 
     record RulesView(long version, List<CheckRow> checks, Figures figures, Po po, Places places, EntryRulesView entry, List<OrderKind> billedAhead,
-            List<HouseRulesStore.Change> changes) {
+            UnwindRulesView unwind, List<HouseRulesStore.Change> changes) {
     }
 
     @GetMapping
@@ -121,7 +133,7 @@ class RulesController {
                         rules.po().ceiling().map(c -> c.amount()).orElse(null), rules.po().barred()),
                 new Places(rules.places().openOrders(), rules.places().closedOrders(), rules.places().closedMonths(), rules.places().unpostedInvoices(),
                         rules.places().postedInvoices(), rules.places().importedHistory()), entry(rules.entry()), rules.billedAhead().stream().sorted().toList(),
-                store.changes());
+                unwind(rules.unwind()), store.changes());
     }
 
     /** What a change of the rules would hold and let go, before it is made. A question: it keeps nothing. */
@@ -176,7 +188,20 @@ class RulesController {
                 new PoPolicy(po.required(), po.same(), po.alike(), po.near(), Optional.ofNullable(po.ceiling()).map(c -> company.given("po.ceiling", c)), po.barred()),
                 new PoPlaces(places.openOrders(), places.closedOrders(), places.closedMonths(), places.unpostedInvoices(), places.postedInvoices(),
                         places.importedHistory()), request.entry() == null ? store.inForce().entry() : entry(request.entry()),
-                request.billedAhead() == null ? store.inForce().billedAhead() : Set.copyOf(request.billedAhead()));
+                request.billedAhead() == null ? store.inForce().billedAhead() : Set.copyOf(request.billedAhead()),
+                request.unwind() == null ? store.inForce().unwind() : unwind(request.unwind()));
+    }
+
+    private static UnwindRulesView unwind(UnwindRules rules) {
+        return new UnwindRulesView(rules.reasons().stream().map(r -> new ReasonRule(r.code(), r.words())).toList(), rules.refundLimit(), rules.restockingPercent());
+    }
+
+    private UnwindRules unwind(UnwindRulesView given) {
+        if (given.reasons().stream().map(ReasonRule::code).distinct().count() < given.reasons().size()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("unwind.reasons", "each code once"));
+        }
+        return new UnwindRules(given.reasons().stream().map(r -> new UnwindRules.Reason(r.code(), r.words().strip())).toList(),
+                given.refundLimit() == null ? null : company.given("unwind.refundLimit", given.refundLimit()).amount(), given.restockingPercent());
     }
 
     private static EntryRulesView entry(EntryRules rules) {

@@ -251,7 +251,7 @@ class SurroundingsReader {
         var invoices = new HashMap<String, List<String>>();
         jdbc.sql("""
                 select distinct o.number, i.number from invoice_line l join invoice i on i.id = l.invoice_id
-                join sales_order o on o.id = l.root_order_id where o.number in (:orders)""")
+                join sales_order o on o.id = l.root_order_id where o.number in (:orders) and i.reversed_on is null""")
                 .param("orders", uses.stream().map(PoUse::order).toList())
                 .query((r, n) -> invoices.computeIfAbsent(r.getString(1), o -> new ArrayList<>()).add(r.getString(2))).list();
         return uses.stream().map(use -> use.place() == PoUse.Place.IMPORTED ? use : new PoUse(use.order(), use.po(), use.on(), use.net(),

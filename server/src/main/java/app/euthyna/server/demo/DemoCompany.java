@@ -23,11 +23,11 @@ import app.euthyna.core.goods.Dispatching.Pick;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.order.VatTreatment;
+import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Role;
-import app.euthyna.core.unwind.Intent;
 import app.euthyna.server.approval.ApprovalService;
 import app.euthyna.server.billing.BillingService;
 import app.euthyna.server.check.CheckService;
@@ -42,6 +42,7 @@ import app.euthyna.server.order.OrderDraft;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.unwind.Asked;
 import app.euthyna.server.unwind.UnwindService;
 import jakarta.persistence.EntityManager;
 import java.math.BigDecimal;
@@ -169,7 +170,7 @@ class DemoCompany {
                         new EntryRules.Unit("RIG", "Rigging shop")), List.of(new HouseField("vessel", "Vessel", HouseField.Kind.TEXT, List.of(), false),
                                 new HouseField("delivery", "Delivery", HouseField.Kind.LIST, List.of("any time", "before noon", "after noon", "on the tide"), false),
                                 new HouseField("survey-due", "Survey due", HouseField.Kind.DATE, List.of(), false))),
-                HouseRules.STANDARD.billedAhead()));
+                HouseRules.STANDARD.billedAhead(), HouseRules.STANDARD.unwind()));
         for (int at = 0; at < names.size(); at++) {
             var name = names.get(at);
             var own = at % 7 == 3;
@@ -555,7 +556,7 @@ class DemoCompany {
                 on(day.plusDays(4), () -> ship(number, day.plusDays(4), List.of(new Pick(1, Quantity.of(leaves)))));
                 on(day.plusDays(6), () -> billing.bill(context("receivables", Role.RECEIVABLES, day.plusDays(6), ""), List.of(number), List.of(), "", false));
                 if (givenUp != null) {
-                    on(day.plusDays(30), () -> undo(number, day.plusDays(30), new Intent.CancelRest(List.of()), givenUp));
+                    on(day.plusDays(30), () -> undo(number, day.plusDays(30), "cancel-rest", "customer-asked", givenUp));
                 }
             });
         }
@@ -567,14 +568,19 @@ class DemoCompany {
             goods.depart(context("warehouse", Role.WAREHOUSE, on, ""), stage(number, on, picks), 0);
         }
 
-        private void undo(String number, LocalDate on, Intent intent, String reason) {
-            unwind.carryOut(context("controller", Role.CONTROLLER, on, reason), number, intent, unwind.fingerprintOf(number));
+        private void undo(String order, LocalDate on, String intent, String reasonCode, String reason) {
+            undo(Asked.of(DocumentKind.ORDER, order, intent), on, reasonCode, reason);
+        }
+
+        private void undo(Asked asked, LocalDate on, String reasonCode, String reason) {
+            var context = context("controller", Role.CONTROLLER, on, reason);
+            unwind.carryOut(context, asked, reasonCode, unwind.fingerprintOf(context, asked));
         }
 
         private void cancelledAndDeclined() {
             on(today.minusDays(10), () -> {
                 var cancelled = submit(today.minusDays(10), customers.get(18).code(), "MS-17", OrderKind.STANDARD, today.minusDays(2), line("SF-01", "8"));
-                on(today.minusDays(8), () -> undo(cancelled, today.minusDays(8), new Intent.CancelOrder(), "ordered elsewhere"));
+                on(today.minusDays(8), () -> undo(cancelled, today.minusDays(8), "cancel-order", "customer-asked", "ordered elsewhere"));
             });
             on(today.minusDays(8), () -> {
                 var declined = submit(today.minusDays(8), customers.get(19).code(), "LH-2", OrderKind.STANDARD, today, line("SF-02", "4", "0", null));

@@ -2,10 +2,12 @@ package app.euthyna.server.flow;
 
 import app.euthyna.core.flow.Cancellation;
 import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Deposit;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.flow.Return;
 import app.euthyna.core.order.Committed;
 import app.euthyna.core.order.Details;
 import app.euthyna.core.order.LineKind;
@@ -36,13 +38,14 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiFunction;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
- * Loads chains straight from the tables: nine queries for any number of orders. Within a transaction a chain is loaded once and
+ * Loads chains straight from the tables: a fixed number of queries for any number of orders. Within a transaction a chain is loaded once and
  * follows the effects that are written, by the same fold that previews them.
  */
 @Component
@@ -99,10 +102,14 @@ public class ChainReader implements CommittedQuantities {
         var dispatches = dispatches(ids);
         var invoices = invoices(ids);
         var deposits = deposits(ids);
+        var returns = returns(ids);
+        var credits = credits(invoices.stream().map(Invoice::number).toList());
         var byNumber = new HashMap<String, Chain>();
         orders.forEach((id, order) -> byNumber.put(order.number(), new Chain(order, cancellations.getOrDefault(id, List.of()),
                 reserved.getOrDefault(id, Map.of()), dispatches.getOrDefault(id, List.of()),
-                invoices.stream().filter(invoice -> invoice.bills(order.number())).toList(), deposits.getOrDefault(id, List.of()))));
+                invoices.stream().filter(invoice -> invoice.bills(order.number())).toList(), deposits.getOrDefault(id, List.of()),
+                returns.stream().filter(goods -> goods.touches(order.number())).toList(),
+                credits.stream().filter(credit -> invoices.stream().anyMatch(i -> i.number().equals(credit.invoice()) && i.bills(order.number()))).toList())));
         var asked = new LinkedHashMap<String, Chain>();
         numbers.stream().filter(byNumber::containsKey).forEach(number -> asked.put(number, byNumber.get(number)));
         return asked;
@@ -212,14 +219,14 @@ public class ChainReader implements CommittedQuantities {
         var headers = new LinkedHashMap<Long, Invoice>();
         var lines = new HashMap<Long, List<Invoice.Line>>();
         jdbc.sql("""
-                select i.id, i.number, c.code as customer, i.invoiced_on, i.due_on, i.text, l.deferred, l.id as line_id, l.line_no, o.number as order_number,
+                select i.id, i.number, c.code as customer, i.invoiced_on, i.due_on, i.text, i.reversed_on, l.deferred, l.id as line_id, l.line_no, o.number as order_number,
                        l.order_line_no, l.kind, l.item_code, l.description, l.quantity, l.unit_price, l.discount_percent, l.net,
                        l.vat_category, l.vat_rate
                 from invoice i join customer c on c.id = i.customer_id join invoice_line l on l.invoice_id = i.id
                 join sales_order o on o.id = l.root_order_id
                 where i.id in (:ids) order by i.id, l.line_no""").param("ids", invoiceIds).query((r, n) -> {
             headers.putIfAbsent(r.getLong("id"), new Invoice(r.getString("number"), r.getString("customer"), date(r, "invoiced_on"),
-                    date(r, "due_on"), r.getString("text"), List.of(), Totals.of(List.of(), company.currency())));
+                    date(r, "due_on"), r.getString("text"), r.getObject("reversed_on") != null, List.of(), Totals.of(List.of(), company.currency())));
             return add(lines, r.getLong("id"), new Invoice.Line(r.getInt("line_no"),
                     new LineRef(r.getString("order_number"), r.getInt("order_line_no")), LineKind.valueOf(r.getString("kind")),
                     r.getString("item_code"), r.getString("description"), quantity(r), price(r), money(r, "net"), money(r, "deferred"), vat(r),
@@ -229,8 +236,72 @@ public class ChainReader implements CommittedQuantities {
             var invoice = entry.getValue();
             var own = lines.get(entry.getKey());
             var totals = Totals.of(own.stream().map(l -> new Totals.Part(l.net(), l.vat())).toList(), company.currency());
-            return new Invoice(invoice.number(), invoice.customer(), invoice.on(), invoice.dueOn(), invoice.text(), own, totals);
+            return new Invoice(invoice.number(), invoice.customer(), invoice.on(), invoice.dueOn(), invoice.text(), invoice.reversed(), own, totals);
         }).toList();
+    }
+
+    /** Returns with goods of one of the orders, whole, oldest first. */
+    private List<Return> returns(Set<Long> ids) {
+        var returnIds = jdbc.sql("select distinct return_id from return_line where root_order_id in (:ids)").param("ids", ids).query(Long.class).list();
+        if (returnIds.isEmpty()) {
+            return List.of();
+        }
+        var outcomes = new HashMap<Long, List<Return.Outcome>>();
+        jdbc.sql("""
+                select o.part_id, o.kind, o.decided_on, o.quantity, o.cost, o.site, o.remark from return_line l join return_part p on p.return_line_id = l.id
+                join return_outcome o on o.part_id = p.id where l.return_id in (:ids) order by o.id""").param("ids", returnIds)
+                .query((r, n) -> add(outcomes, r.getLong(1), new Return.Outcome(Return.Outcome.Kind.valueOf(r.getString(2)), date(r, "decided_on"), quantity(r), money(r, "cost"),
+                        r.getString("site"), r.getString("remark")))).list();
+        var parts = new HashMap<Long, List<Return.Part>>();
+        jdbc.sql("""
+                select p.id, p.return_line_id, p.part_no, p.received_on, p.standing, i.number, p.invoice_line_no, p.quantity, p.cost
+                from return_line l join return_part p on p.return_line_id = l.id left join invoice i on i.id = p.invoice_id
+                where l.return_id in (:ids) order by p.return_line_id, p.part_no""").param("ids", returnIds)
+                .query((r, n) -> add(parts, r.getLong(2), new Return.Part(r.getInt(3), date(r, "received_on"), Return.Standing.valueOf(r.getString(5)), line(r, 6, 7), quantity(r),
+                        money(r, "cost"), outcomes.getOrDefault(r.getLong(1), List.of())))).list();
+        var lines = new HashMap<Long, List<Return.Line>>();
+        jdbc.sql("""
+                select l.id, l.return_id, l.line_no, o.number, l.order_line_no, d.number, l.dispatch_line_no, i.number, l.invoice_line_no, t.code, s.code, l.authorised
+                from return_line l join sales_order o on o.id = l.root_order_id join dispatch d on d.id = l.dispatch_id join item t on t.id = l.item_id
+                join site s on s.id = l.site_id left join invoice i on i.id = l.invoice_id where l.return_id in (:ids) order by l.return_id, l.line_no""").param("ids", returnIds)
+                .query((r, n) -> add(lines, r.getLong(2), new Return.Line(r.getInt(3), new LineRef(r.getString(4), r.getInt(5)), new LineRef(r.getString(6), r.getInt(7)),
+                        line(r, 8, 9), r.getString(10), r.getString(11), new Quantity(r.getBigDecimal(12)), parts.getOrDefault(r.getLong(1), List.of())))).list();
+        return jdbc.sql("""
+                select g.id, g.number, c.code, g.authorised_on, g.reason_code, g.withdrawn from goods_return g join customer c on c.id = g.customer_id
+                where g.id in (:ids) order by g.id""").param("ids", returnIds)
+                .query((r, n) -> new Return(r.getString(2), r.getString(3), date(r, "authorised_on"), r.getString(5), r.getBoolean(6), lines.get(r.getLong(1)))).list();
+    }
+
+    private static Optional<LineRef> line(ResultSet row, int number, int line) throws SQLException {
+        return row.getString(number) == null ? Optional.empty() : Optional.of(new LineRef(row.getString(number), row.getInt(line)));
+    }
+
+    /** Credit notes for invoices, oldest first. */
+    private List<CreditNote> credits(Collection<String> invoices) {
+        if (invoices.isEmpty()) {
+            return List.of();
+        }
+        var ids = jdbc.sql("select k.id from credit_note k join invoice i on i.id = k.invoice_id where i.number in (:invoices)").param("invoices", invoices)
+                .query(Long.class).list();
+        if (ids.isEmpty()) {
+            return List.of();
+        }
+        var bands = new HashMap<Long, List<Totals.Band>>();
+        jdbc.sql("select credit_note_id, vat_category, vat_rate, taxable, tax from credit_note_vat where credit_note_id in (:ids) order by credit_note_id, vat_category, vat_rate")
+                .param("ids", ids).query((r, n) -> add(bands, r.getLong(1), new Totals.Band(vat(r), money(r, "taxable"), money(r, "tax")))).list();
+        var lines = new HashMap<Long, List<CreditNote.Line>>();
+        jdbc.sql("""
+                select l.credit_note_id, l.line_no, l.invoice_line_no, o.number, l.order_line_no, g.number, l.return_line_no, l.item_code, l.description, l.quantity, l.net, l.fee,
+                       l.vat_category, l.vat_rate
+                from credit_note_line l join sales_order o on o.id = l.root_order_id left join goods_return g on g.id = l.return_id
+                where l.credit_note_id in (:ids) order by l.credit_note_id, l.line_no""").param("ids", ids)
+                .query((r, n) -> add(lines, r.getLong(1), new CreditNote.Line(r.getInt(2), r.getInt(3), new LineRef(r.getString(4), r.getInt(5)), line(r, 6, 7),
+                        r.getString("item_code"), r.getString("description"), quantity(r), money(r, "net"), money(r, "fee"), vat(r)))).list();
+        return jdbc.sql("""
+                select k.id, k.number, c.code, i.number, k.credited_on, k.reason, k.net, k.vat, k.gross from credit_note k join customer c on c.id = k.customer_id
+                join invoice i on i.id = k.invoice_id where k.id in (:ids) order by k.id""").param("ids", ids)
+                .query((r, n) -> new CreditNote(r.getString(2), r.getString(3), r.getString(4), date(r, "credited_on"), r.getString("reason"), lines.get(r.getLong(1)),
+                        new Totals(money(r, "net"), money(r, "vat"), money(r, "gross"), bands.get(r.getLong(1))))).list();
     }
 
     private static <K, V> boolean add(Map<K, List<V>> lists, K key, V value) {

@@ -36,6 +36,10 @@ class DispatchEntity {
     LocalDate stagedOn;
     @Column(name = "departed_on")
     LocalDate departedOn;
+    @Column(name = "reversed_on")
+    LocalDate reversedOn;
+    @Column(name = "reversed_moment")
+    Long reversedMoment;
     @ElementCollection
     @CollectionTable(name = "dispatch_line", joinColumns = @JoinColumn(name = "dispatch_id"))
     List<Line> lines = new ArrayList<>();

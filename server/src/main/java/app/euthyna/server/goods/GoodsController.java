@@ -288,12 +288,13 @@ class GoodsController {
     @GetMapping("/stock/{item}")
     List<ShelfView> stock(@PathVariable String item) {
         return jdbc.sql("""
-                select i.code, s.code, h.on_hand, h.reserved, h.stock_value from shelf h join item i on i.id = h.item_id
-                join site s on s.id = h.site_id where i.code = ? order by s.id""").param(item).query((r, n) -> {
+                select i.code, s.code, h.on_hand, h.reserved, h.stock_value, coalesce((select sum(p.quantity - coalesce((select sum(o.quantity) from return_outcome o
+                    where o.part_id = p.id), 0)) from return_line l join return_part p on p.return_line_id = l.id where l.item_id = h.item_id and l.site_id = h.site_id), 0)
+                from shelf h join item i on i.id = h.item_id join site s on s.id = h.site_id where i.code = ? order by s.id""").param(item).query((r, n) -> {
             var onHand = new Quantity(r.getBigDecimal(3));
             var reserved = new Quantity(r.getBigDecimal(4));
             return new ShelfView(r.getString(1), r.getString(2), onHand.value(), reserved.value(), onHand.minus(reserved).value(),
-                    BigDecimal.ZERO, company.money(r.getBigDecimal(5)).amount());
+                    new Quantity(r.getBigDecimal(6)).value(), company.money(r.getBigDecimal(5)).amount());
         }).list();
     }
 

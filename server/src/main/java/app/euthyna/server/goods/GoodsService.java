@@ -106,6 +106,11 @@ public class GoodsService {
         return number;
     }
 
+    /** Locks the shelves that goods may come back to. */
+    public void lockShelves(String site, List<String> items) {
+        shelves.lock(site, items);
+    }
+
     /** What lies at the first store. */
     public Quantity onHand(String item) {
         return shelves.lock(masterData.defaultSite(), item).onHand();

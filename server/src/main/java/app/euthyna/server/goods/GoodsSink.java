@@ -4,6 +4,7 @@ import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectListener;
 import app.euthyna.core.flow.LineFlow;
+import app.euthyna.core.flow.Return;
 import app.euthyna.core.goods.Claim;
 import app.euthyna.core.goods.Reserving;
 import app.euthyna.core.order.Order;
@@ -17,6 +18,7 @@ import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
+import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Numbers;
 import jakarta.persistence.EntityManager;
@@ -43,8 +45,10 @@ class GoodsSink implements EffectSink {
     private final Ids ids;
     private final Numbers numbers;
     private final DocumentDetails details;
+    private final History history;
 
-    GoodsSink(EntityManager entities, JdbcClient jdbc, Shelves shelves, ChainReader chains, Ids ids, Numbers numbers, DocumentDetails details) {
+    GoodsSink(EntityManager entities, JdbcClient jdbc, Shelves shelves, ChainReader chains, Ids ids, Numbers numbers, DocumentDetails details, History history) {
+        this.history = history;
         this.details = details;
         this.numbers = numbers;
         this.entities = entities;
@@ -135,6 +139,37 @@ class GoodsSink implements EffectSink {
         }
 
         @Override
+        public Void dispatchReversed(Effect.DispatchReversed effect) {
+            var dispatch = effect.dispatch();
+            var entity = find(dispatch);
+            entity.state = Dispatch.State.REVERSED;
+            entity.reversedOn = context.date();
+            entity.reversedMoment = history.moment();
+            for (var line : dispatch.lines()) {
+                shelves.change(dispatch.site(), line.item(), shelf -> shelf.receive(line.quantity(), line.cost()));
+                move(dispatch.site(), line.item(), line.quantity(), line.cost(), DocumentKind.DISPATCH, dispatch.number(), context.date());
+            }
+            for (var line : effect.reserved()) {
+                shelves.change(dispatch.site(), line.item(), shelf -> shelf.reserve(line.quantity()));
+                claim(new LineRef(dispatch.order(), line.orderLine()), line.quantity());
+            }
+            return null;
+        }
+
+        @Override
+        public Void returnInspected(Effect.ReturnInspected effect) {
+            for (var judgement : effect.judgements()) {
+                var outcome = judgement.outcome();
+                if (outcome.kind() == Return.Outcome.Kind.RESTOCK) {
+                    var item = effect.before().line(judgement.line()).item();
+                    shelves.change(outcome.site(), item, shelf -> shelf.receive(outcome.quantity(), outcome.cost()));
+                    move(outcome.site(), item, outcome.quantity(), outcome.cost(), DocumentKind.RETURN, effect.before().number(), outcome.on());
+                }
+            }
+            return null;
+        }
+
+        @Override
         public Void stockReceived(Effect.StockReceived effect) {
             shelves.change(effect.site(), effect.item(), shelf -> shelf.receive(effect.quantity(), effect.value()));
             move(effect.site(), effect.item(), effect.quantity(), effect.value(), DocumentKind.STOCK_RECEIPT, effect.receipt(),
@@ -191,6 +226,13 @@ class GoodsSink implements EffectSink {
             }
             if (effect instanceof Effect.StockCorrected corrected) {
                 concerned.add(new Place(corrected.item(), corrected.site()));
+            }
+            if (effect instanceof Effect.ReturnInspected inspected) {
+                inspected.judgements().stream().filter(j -> j.outcome().kind() == Return.Outcome.Kind.RESTOCK)
+                        .forEach(j -> concerned.add(new Place(inspected.before().line(j.line()).item(), j.outcome().site())));
+            }
+            if (effect instanceof Effect.DispatchReversed reversed) {
+                reversed.dispatch().lines().forEach(line -> concerned.add(new Place(line.item(), reversed.dispatch().site())));
             }
             if (!(effect instanceof Effect.Reserved)) {
                 var clears = effect instanceof Effect.OrderChanged || effect instanceof Effect.StateChanged changed && changed.to() == OrderState.CLEARED;

@@ -20,6 +20,7 @@ import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -36,8 +37,11 @@ public class LedgerKeeping {
     private final Company company;
     private final EffectWriter writer;
     private final Clock clock;
+    private final ObjectProvider<PeriodOpened> opened;
 
-    LedgerKeeping(JdbcClient jdbc, Accounts accounts, Numbers numbers, Company company, EffectWriter writer, Clock clock) {
+    LedgerKeeping(JdbcClient jdbc, Accounts accounts, Numbers numbers, Company company, EffectWriter writer, Clock clock,
+            ObjectProvider<PeriodOpened> opened) {
+        this.opened = opened;
         this.jdbc = jdbc;
         this.accounts = accounts;
         this.numbers = numbers;
@@ -66,6 +70,12 @@ public class LedgerKeeping {
         refuse(Periods.reopening(through, context.person(), context.reason()));
         jdbc.sql("update period_closing set reopened_at = ?, reopened_by = ?, reopening = ? where reopened_at is null and through = ?")
                 .params(Timestamp.from(clock.instant()), context.person().username(), context.reason(), through.orElseThrow()).update();
+        opened.orderedStream().forEach(one -> one.periodOpened(context));
+    }
+
+    /** Who goes on when a period is open again. */
+    public interface PeriodOpened {
+        void periodOpened(CommandContext context);
     }
 
     /** Posts an entry by hand; answers the number of its document. */

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.stream.LongStream;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
@@ -52,6 +53,22 @@ public class LedgerReader {
                         new DocumentRef(DocumentKind.valueOf(r.getString(5)), r.getString(6)), r.getString(7) == null ? "" : r.getString(7),
                         lines.get(r.getLong(1))))).list();
         return found;
+    }
+
+    /** How many entries were posted. */
+    public long lastNumber() {
+        return jdbc.sql("select last_number from ledger_head where id = 1").query(Long.class).single();
+    }
+
+    /** Entries posted since, in the order in which they were posted. */
+    public List<Entry> entriesAfter(long lastNumber) {
+        var documents = jdbc.sql("select distinct e.document_kind, e.document_number from journal_entry e where e.number in (:numbers)");
+        var numbers = LongStream.rangeClosed(lastNumber + 1, lastNumber()).mapToObj(n -> DocumentKind.ENTRY.prefix() + n).toList();
+        if (numbers.isEmpty()) {
+            return List.of();
+        }
+        var of = documents.param("numbers", numbers).query((r, n) -> new DocumentRef(DocumentKind.valueOf(r.getString(1)), r.getString(2))).list();
+        return entries(of).stream().filter(entry -> numbers.contains(entry.number())).toList();
     }
 
     /** The entry that each mirroring entry of documents undoes, by number. */

@@ -23,6 +23,11 @@ public interface EffectSink {
 
     /** Writes effects that follow from others, at once and with all that follows from them in turn. */
     interface Further {
-        void write(List<? extends Effect> effects);
+        default void write(List<? extends Effect> effects) {
+            write("", effects);
+        }
+
+        /** Likewise, for a reason of their own; an empty one is the command's. */
+        void write(String reason, List<? extends Effect> effects);
     }
 }

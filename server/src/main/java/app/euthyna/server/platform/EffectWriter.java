@@ -24,13 +24,14 @@ public class EffectWriter {
         this.entities = entities;
     }
 
-    /** Stores the effects of a decision and everything that follows from them, in the command's transaction. */
+    /** Stores the effects of a decision and everything that follows from them, in the command's transaction; answers all of them. */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void write(CommandContext context, List<? extends Effect> effects) {
+    public List<Effect> write(CommandContext context, List<? extends Effect> effects) {
         var all = new ArrayList<Effect>();
         store(context, List.copyOf(effects), all);
         sinks.orderedStream().forEach(sink -> sink.settle(context, all));
         entities.flush();
+        return all;
     }
 
     private void store(CommandContext context, List<Effect> batch, List<Effect> all) {
@@ -42,6 +43,6 @@ public class EffectWriter {
         }
         entities.flush();
         all.addAll(batch);
-        sinks.orderedStream().forEach(sink -> sink.follow(context, batch, further -> store(context, List.copyOf(further), all)));
+        sinks.orderedStream().forEach(sink -> sink.follow(context, batch, (reason, further) -> store(reason.isEmpty() ? context : context.because(reason), List.copyOf(further), all)));
     }
 }

@@ -8,6 +8,7 @@ import java.sql.Timestamp;
 import java.time.Clock;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -127,13 +128,13 @@ public class History implements EffectSink {
 
         @Override
         public Void creditAllocated(Effect.CreditAllocated effect) {
-            add(context, null, DocumentKind.PAYMENT, effect.payment(), "credit-allocated", null, "customer credit allocated");
+            add(context, null, effect.source().kind(), effect.source().number(), "credit-allocated", null, "customer credit allocated");
             return null;
         }
 
         @Override
         public Void settlementTakenOff(Effect.SettlementTakenOff effect) {
-            add(context, null, DocumentKind.PAYMENT, effect.payment(), "taken-off", null, "taken off the invoice" + why());
+            add(context, null, effect.source().kind(), effect.source().number(), "taken-off", null, "taken off the invoice" + why());
             return null;
         }
 
@@ -181,6 +182,50 @@ public class History implements EffectSink {
         public Void refunded(Effect.Refunded effect) {
             add(context, effect.order().isEmpty() ? null : effect.order(), DocumentKind.REFUND, effect.refund(), "refunded", null, "%s of %s given back"
                     .formatted(effect.amount(), effect.source()) + why());
+            return null;
+        }
+
+        @Override
+        public Void invoiceReversed(Effect.InvoiceReversed effect) {
+            effect.orders().stream().sorted().forEach(order -> add(context, order, DocumentKind.INVOICE, effect.invoice().number(), "reversed", null, "taken back" + why()));
+            return null;
+        }
+
+        @Override
+        public Void dispatchReversed(Effect.DispatchReversed effect) {
+            add(context, effect.dispatch().order(), DocumentKind.DISPATCH, effect.dispatch().number(), "reversed", null, "taken back, never left" + why());
+            return null;
+        }
+
+        @Override
+        public Void returnAuthorised(Effect.ReturnAuthorised effect) {
+            return goods(effect.orders(), effect.authorised().number(), "authorised", "return authorised" + why());
+        }
+
+        @Override
+        public Void returnWithdrawn(Effect.ReturnWithdrawn effect) {
+            return goods(effect.orders(), effect.withdrawn().number(), "withdrawn", "what has not come may not come any more" + why());
+        }
+
+        @Override
+        public Void returnReceived(Effect.ReturnReceived effect) {
+            return goods(effect.orders(), effect.before().number(), "received", "goods came back, into inspection");
+        }
+
+        @Override
+        public Void returnInspected(Effect.ReturnInspected effect) {
+            return goods(effect.orders(), effect.before().number(), "inspected", "goods inspected" + why());
+        }
+
+        private Void goods(Set<String> orders, String number, String event, String sentence) {
+            orders.stream().sorted().forEach(order -> add(context, order, DocumentKind.RETURN, number, event, null, sentence));
+            return null;
+        }
+
+        @Override
+        public Void credited(Effect.Credited effect) {
+            effect.orders().stream().sorted().forEach(order -> add(context, order, DocumentKind.CREDIT_NOTE, effect.credit().number(), "credited", null, "%s of invoice %s credited: %s"
+                    .formatted(effect.credit().totals().gross(), effect.credit().invoice(), effect.credit().reason())));
             return null;
         }
 

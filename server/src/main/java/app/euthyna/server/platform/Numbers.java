@@ -14,14 +14,14 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * Document numbers. Invoices are numbered without a gap: their series' row is locked until the command ends, so a refused command
+ * Document numbers. Invoices and credit notes are numbered without a gap: their series' row is locked until the command ends, so a refused command
  * gives its number back. All others come from a sequence, so that nobody waits for the end of somebody else's long command.
  */
 @Component
 @Transactional(propagation = Propagation.MANDATORY)
 public class Numbers {
 
-    private static final Set<DocumentKind> FROM_SEQUENCES = EnumSet.complementOf(EnumSet.of(DocumentKind.INVOICE, DocumentKind.ENTRY));
+    private static final Set<DocumentKind> FROM_SEQUENCES = EnumSet.complementOf(EnumSet.of(DocumentKind.INVOICE, DocumentKind.CREDIT_NOTE, DocumentKind.ENTRY));
 
     private final JdbcClient jdbc;
     private final SequenceSupport sequences;
@@ -43,6 +43,11 @@ public class Numbers {
     /** Invoice numbers begin anew each year: {@code 2026-00417}. */
     public String nextInvoice(LocalDate on) {
         return "%d-%05d".formatted(on.getYear(), take(DocumentKind.INVOICE.name() + "-" + on.getYear()));
+    }
+
+    /** Credit notes are numbered without a gap too, in a series of their own: {@code C2026-00017}. */
+    public String nextCreditNote(LocalDate on) {
+        return "C%d-%05d".formatted(on.getYear(), take(DocumentKind.CREDIT_NOTE.name() + "-" + on.getYear()));
     }
 
     private long take(String series) {

@@ -51,7 +51,12 @@ class BooksProof {
         var failures = new ArrayList<>(failures(totals("sales_order", "order_id", "sales_order_line", "and l.removed = false and l.kind <> 'TEXT'",
                 digits), "The lines of order %s come to %s, it says %s."));
         failures.addAll(failures(totals("invoice", "invoice_id", "invoice_line", "", digits), "The lines of invoice %s come to %s, it says %s."));
-        return new Result(Statement.TOTALS_FOLLOW, count("select (select count(*) from sales_order) + (select count(*) from invoice)"),
+        failures.addAll(failures("""
+                select k.number, t.net + v.tax, k.gross from credit_note k join (select credit_note_id, sum(net) as net from credit_note_line group by credit_note_id) t
+                    on t.credit_note_id = k.id join (select credit_note_id, sum(taxable) as taxable, sum(tax) as tax from credit_note_vat group by credit_note_id) v
+                    on v.credit_note_id = k.id
+                where t.net <> k.net or v.taxable <> k.net or v.tax <> k.vat or k.net + k.vat <> k.gross""", "The lines of credit note %s come to %s, it says %s."));
+        return new Result(Statement.TOTALS_FOLLOW, count("select (select count(*) from sales_order) + (select count(*) from invoice) + (select count(*) from credit_note)"),
                 null, null, failures);
     }
 
@@ -77,15 +82,19 @@ class BooksProof {
                    coalesce((select sum(x.quantity) from dispatch_line x join dispatch d on d.id = x.dispatch_id
                              where x.root_order_id = l.order_id and x.order_line_no = l.line_no and d.state = 'DEPARTED'), 0) as dispatched,
                    coalesce((select c.reserved from stock_claim c where c.order_id = l.order_id and c.line_no = l.line_no), 0) as reserved,
-                   coalesce((select sum(i.quantity) from invoice_line i
-                             where i.root_order_id = l.order_id and i.order_line_no = l.line_no), 0) as billed,
-                   coalesce((select sum(s.quantity) from invoice_line i join invoice_line_source s on s.invoice_line_id = i.id
-                             where i.root_order_id = l.order_id and i.order_line_no = l.line_no), 0) as sourced
+                   coalesce((select sum(i.quantity) from invoice_line i join invoice h on h.id = i.invoice_id
+                             where i.root_order_id = l.order_id and i.order_line_no = l.line_no and h.reversed_on is null), 0) as billed,
+                   coalesce((select sum(s.quantity) from invoice_line i join invoice h on h.id = i.invoice_id join invoice_line_source s on s.invoice_line_id = i.id
+                             where i.root_order_id = l.order_id and i.order_line_no = l.line_no and h.reversed_on is null), 0) as sourced,
+                   coalesce((select sum(p.quantity - coalesce((select sum(x.quantity) from return_outcome x where x.part_id = p.id and x.kind = 'SEND_BACK'), 0))
+                             from return_line r join return_part p on p.return_line_id = r.id
+                             where r.root_order_id = l.order_id and r.order_line_no = l.line_no), 0) as returned,
+                   coalesce((select sum(k.quantity) from credit_note_line k where k.root_order_id = l.order_id and k.order_line_no = l.line_no), 0) as credited
             from sales_order_line l join sales_order o on o.id = l.order_id where l.removed = false""";
 
     /** A line whose quantities do not agree. */
     private record BrokenLine(String number, String kind, BigDecimal ordered, BigDecimal cancelled, BigDecimal staged, BigDecimal dispatched,
-            BigDecimal reserved, BigDecimal billed, BigDecimal sourced) {
+            BigDecimal reserved, BigDecimal billed, BigDecimal sourced, BigDecimal returned, BigDecimal credited) {
 
         private BigDecimal taken() {
             return cancelled.add(dispatched).add(staged).add(reserved);
@@ -113,10 +122,12 @@ class BooksProof {
     private List<Result> lines() {
         var broken = jdbc.sql("select * from (" + LINES + """
                 ) t where kind = 'STOCK' and (cancelled + dispatched + staged + reserved > ordered or reserved < 0)
-                or kind = 'STOCK' and (sourced > dispatched or billed - sourced > ordered - cancelled - dispatched) or kind <> 'STOCK' and billed > ordered - cancelled fetch first NAMED rows only"""
+                or kind = 'STOCK' and (sourced > dispatched or billed - sourced > ordered - cancelled - dispatched) or kind <> 'STOCK' and billed > ordered - cancelled
+                or returned > dispatched or credited > billed fetch first NAMED rows only"""
                 .replace("NAMED", String.valueOf(2 * NAMED)))
                 .query((r, n) -> new BrokenLine(r.getString("number"), r.getString("kind"), r.getBigDecimal("ordered"), r.getBigDecimal("cancelled"),
-                        r.getBigDecimal("staged"), r.getBigDecimal("dispatched"), r.getBigDecimal("reserved"), r.getBigDecimal("billed"), r.getBigDecimal("sourced"))).list();
+                        r.getBigDecimal("staged"), r.getBigDecimal("dispatched"), r.getBigDecimal("reserved"), r.getBigDecimal("billed"), r.getBigDecimal("sourced"), r.getBigDecimal("returned"),
+                        r.getBigDecimal("credited"))).list();
         var kept = broken.stream().filter(l -> l.kind().equals("STOCK") && (l.taken().compareTo(l.ordered()) > 0 || l.reserved().signum() < 0))
                 .map(l -> new Failure(l.number(), l.ordered(), l.taken(), "On order %s a line orders %s, but %s are cancelled, reserved, staged or dispatched."
                         .formatted(l.number(), Figures.plain(l.ordered()), Figures.plain(l.taken())))).toList();
@@ -125,6 +136,10 @@ class BooksProof {
                 "On order %s a line could be billed with %s, but is with %s.".formatted(l.number(), Figures.plain(l.bound()), Figures.plain(l.measured())))));
         broken.stream().filter(l -> l.ahead().compareTo(l.toLeave()) > 0).forEach(l -> bounds.add(new Failure(l.number(), l.toLeave(), l.ahead(),
                 "On order %s %s are billed ahead on a line, but %s are still to leave.".formatted(l.number(), Figures.plain(l.ahead()), Figures.plain(l.toLeave())))));
+        broken.stream().filter(l -> l.returned().compareTo(l.dispatched()) > 0).forEach(l -> bounds.add(new Failure(l.number(), l.dispatched(), l.returned(),
+                "On order %s %s of a line came back, but only %s left.".formatted(l.number(), Figures.plain(l.returned()), Figures.plain(l.dispatched())))));
+        broken.stream().filter(l -> l.credited().compareTo(l.billed()) > 0).forEach(l -> bounds.add(new Failure(l.number(), l.billed(), l.credited(),
+                "On order %s %s of a line are credited, but only %s billed.".formatted(l.number(), Figures.plain(l.credited()), Figures.plain(l.billed())))));
         return List.of(new Result(Statement.QUANTITY_KEPT, count("select count(*) from sales_order_line where removed = false"), null, null, kept),
                 new Result(Statement.WITHIN_BOUNDS, count("select count(*) from invoice_line"), null, null, bounds));
     }
@@ -132,11 +147,11 @@ class BooksProof {
     private Result receivables() {
         var failures = new ArrayList<>(failures("""
                 select number, should, open_amount from (
-                    select i.number, i.open_amount, i.gross - coalesce((select sum(a.amount) from allocation a where a.invoice_id = i.id), 0)
+                    select i.number, i.open_amount, case when i.reversed_on is null then i.gross else 0 end - coalesce((select sum(a.amount) from allocation a where a.invoice_id = i.id), 0)
                         - coalesce((select sum(u.amount) from deposit_use u where u.invoice_id = i.id), 0) as should
                     from invoice i) t where should <> open_amount""", "Invoice %s should have %s open, but says %s."));
         var open = figure("select coalesce(sum(gross), 0) - (select coalesce(sum(amount), 0) from allocation) "
-                + "- (select coalesce(sum(amount), 0) from deposit_use where kind = 'APPLIED') from invoice");
+                + "- (select coalesce(sum(amount), 0) from deposit_use where kind = 'APPLIED') from invoice where reversed_on is null");
         return compare(Statement.RECEIVABLES, count("select count(*) from invoice"), open, ledger("receivables"), failures);
     }
 
@@ -155,13 +170,22 @@ class BooksProof {
                             where d.state = 'STAGED' and d.site_id = s.site_id and x.item_id = s.item_id), 0) as held
                     from shelf s join item i on i.id = s.item_id) t where held <> reserved or reserved > on_hand""",
                 "Of item %s %s are held for orders, its shelf says %s."));
+        var inspected = figure("select coalesce(sum(cost), 0) - (select coalesce(sum(cost), 0) from return_outcome) from return_part");
+        if (inspected.compareTo(ledger("goods_in_inspection")) != 0) {
+            failures.add(new Failure("", inspected, ledger("goods_in_inspection"), "Goods in inspection: the returns say %s, the ledger says %s."
+                    .formatted(inspected.toPlainString(), ledger("goods_in_inspection").toPlainString())));
+        }
         return compare(Statement.INVENTORY, count("select count(*) from shelf"), figure("select coalesce(sum(stock_value), 0) from shelf"),
                 ledger("inventory"), failures);
     }
 
     private Result goodsOut() {
         var out = figure("""
-                select coalesce(sum(x.cost), 0) - (select coalesce(sum(cost), 0) from invoice_line_source)
+                select coalesce(sum(x.cost), 0)
+                    - (select coalesce(sum(s.cost), 0) from invoice_line_source s join invoice_line l on l.id = s.invoice_line_id join invoice i on i.id = l.invoice_id
+                       where i.reversed_on is null)
+                    - (select coalesce(sum(cost), 0) from return_part where standing = 'UNBILLED')
+                    + (select coalesce(sum(o.cost), 0) from return_outcome o join return_part p on p.id = o.part_id where p.standing = 'UNBILLED' and o.kind = 'SEND_BACK')
                 from dispatch d join dispatch_line x on x.dispatch_id = d.id join sales_order o on o.id = d.order_id
                 join sales_order_line l on l.order_id = x.root_order_id and l.line_no = x.order_line_no
                 where d.state = 'DEPARTED' and not (o.kind in ('SAMPLE', 'REPLACEMENT') and (l.unit_price = 0 or l.discount_percent = 100))""");
@@ -189,17 +213,20 @@ class BooksProof {
     }
 
     private Result deferredRevenue() {
-        var unearned = figure("select coalesce(sum(deferred), 0) - (select coalesce(sum(earned), 0) from invoice_line_source) from invoice_line");
+        var unearned = figure("""
+                select coalesce(sum(l.deferred), 0) - (select coalesce(sum(s.earned), 0) from invoice_line_source s join invoice_line x on x.id = s.invoice_line_id
+                    join invoice h on h.id = x.invoice_id where h.reversed_on is null)
+                from invoice_line l join invoice i on i.id = l.invoice_id where i.reversed_on is null""");
         return compare(Statement.DEFERRED_REVENUE, count("select count(*) from invoice_line"), unearned.negate(), ledger("deferred_revenue"), new ArrayList<>(failures("""
                 select number, 0, left_deferred from (
                     select i.number, l.deferred - coalesce((select sum(s.earned) from invoice_line_source s where s.invoice_line_id = l.id), 0) as left_deferred,
                            l.quantity - coalesce((select sum(s.quantity) from invoice_line_source s where s.invoice_line_id = l.id), 0) as ahead
-                    from invoice_line l join invoice i on i.id = l.invoice_id where l.deferred <> 0) t where ahead = 0 and left_deferred <> 0""",
+                    from invoice_line l join invoice i on i.id = l.invoice_id where l.deferred <> 0 and i.reversed_on is null) t where ahead = 0 and left_deferred <> 0""",
                 "All of a line of invoice %s has left, so %s should be deferred, but %s still are.")));
     }
 
     private Result outputVat() {
-        return compare(Statement.OUTPUT_VAT, count("select count(*) from invoice"), figure("select coalesce(sum(vat), 0) from invoice").negate(), ledger("output_vat"),
+        return compare(Statement.OUTPUT_VAT, count("select count(*) from invoice"), figure("select (select coalesce(sum(vat), 0) from credit_note) - coalesce(sum(vat), 0) from invoice where reversed_on is null"), ledger("output_vat"),
                 new ArrayList<>());
     }
 
@@ -216,12 +243,19 @@ class BooksProof {
 
     /** Numbers of a year run from 1 to what the series has given. */
     private Result numbers() {
-        return new Result(Statement.NUMBERS, count("select count(*) from invoice"), null, null, failures("""
+        var failures = new ArrayList<>(failures(gaps("invoice", 0, "INVOICE-"), "In %s %s invoice numbers were given, but %s invoices bear one."));
+        failures.addAll(failures(gaps("credit_note", 1, "CREDIT_NOTE-"), "In %s %s credit note numbers were given, but %s credit notes bear one."));
+        return new Result(Statement.NUMBERS, count("select (select count(*) from invoice) + (select count(*) from credit_note)"), null, null, failures);
+    }
+
+    /** Series that begin anew each year, the year standing behind a prefix of so many letters. */
+    private static String gaps(String table, int prefix, String series) {
+        return """
                 select t.of_year, s.next_value - 1, t.found from (
-                    select substring(number, 1, 4) as of_year, count(distinct number) as found, max(cast(substring(number, 6) as bigint)) as highest
-                    from invoice group by substring(number, 1, 4)) t
-                join number_series s on s.series = concat('INVOICE-', t.of_year) where t.found <> s.next_value - 1 or t.highest <> s.next_value - 1""",
-                "In %s %s invoice numbers were given, but %s invoices bear one."));
+                    select substring(number, FROM_YEAR, 4) as of_year, count(distinct number) as found, max(cast(substring(number, FROM_NUMBER) as bigint)) as highest
+                    from TABLE group by substring(number, FROM_YEAR, 4)) t
+                join number_series s on s.series = concat('SERIES', t.of_year) where t.found <> s.next_value - 1 or t.highest <> s.next_value - 1"""
+                .replace("FROM_YEAR", String.valueOf(prefix + 1)).replace("FROM_NUMBER", String.valueOf(prefix + 6)).replace("TABLE", table).replace("SERIES", series);
     }
 
     /** An entry counts against every closing that was in force when it was posted. */

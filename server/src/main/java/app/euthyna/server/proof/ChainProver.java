@@ -41,6 +41,8 @@ class ChainProver {
         var totals = new HashMap<DocumentRef, ChainFacts.StoredTotals>();
         stored(DocumentKind.ORDER, "select number, net, vat, gross from sales_order where number in (:numbers)", orders, totals);
         stored(DocumentKind.INVOICE, "select number, net, vat, gross from invoice where number in (:numbers)", invoices, totals);
+        var credits = trail.roots().stream().flatMap(c -> c.credits().stream()).map(c -> c.number()).distinct().toList();
+        stored(DocumentKind.CREDIT_NOTE, "select number, net, vat, gross from credit_note where number in (:numbers)", credits, totals);
         return ChainProof.run(new ChainFacts(trail.roots(), totals, open(invoices), trail.payments(), trail.deposits(), trail.entries(),
                 ledger.mirrors(trail.entries().stream().map(Entry::document).distinct().toList()), moves(orders)),
                 company.currency());

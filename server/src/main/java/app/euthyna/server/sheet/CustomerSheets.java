@@ -161,7 +161,7 @@ class CustomerSheets {
         if (!numbers.isEmpty()) {
             jdbc.sql("""
                     select distinct o.number, i.number from invoice_line l join invoice i on i.id = l.invoice_id
-                    join sales_order o on o.id = l.root_order_id where o.number in (:orders)""").param("orders", numbers)
+                    join sales_order o on o.id = l.root_order_id where o.number in (:orders) and i.reversed_on is null""").param("orders", numbers)
                     .query((r, n) -> invoices.computeIfAbsent(r.getString(1), o -> new ArrayList<>()).add(r.getString(2))).list();
         }
         var rows = new ArrayList<>(page.rows().stream().map(KeyedPo::row).map(r -> new PoRow(r.po(), r.normal(), r.kind(), r.number(), r.state(), r.on(), r.net(),

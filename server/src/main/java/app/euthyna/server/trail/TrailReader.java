@@ -1,6 +1,13 @@
 package app.euthyna.server.trail;
 
 import app.euthyna.core.flow.Chain;
+import app.euthyna.core.trail.ReversalFact;
+import app.euthyna.core.trail.ReturnMove;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.flow.Return;
+import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
@@ -57,13 +64,16 @@ public class TrailReader {
         var invoices = new LinkedHashSet<String>();
         found.forEach(chain -> chain.invoices().forEach(invoice -> invoices.add(invoice.number())));
         var ahead = paidAhead(roots, invoices);
-        var payments = payments(invoices, kind == DocumentKind.PAYMENT || kind == DocumentKind.DEPOSIT ? number : kind == DocumentKind.REFUND ? refunded(number) : "",
-                ahead);
+        var others = new LinkedHashSet<>(ahead);
+        found.forEach(chain -> chain.credits().forEach(credit -> others.add(credit.number())));
+        var payments = payments(invoices, kind == DocumentKind.PAYMENT || kind == DocumentKind.DEPOSIT || kind == DocumentKind.CREDIT_NOTE ? number : kind == DocumentKind.REFUND ? refunded(number) : "",
+                others);
         payments.stream().filter(p -> p.document().kind() == DocumentKind.DEPOSIT).map(PaymentFact::number).forEach(ahead::add);
         var deposits = deposits(ahead);
         var refunds = refunds(payments);
         var documents = documents(found, payments, deposits, refunds);
-        return new TrailFacts(new DocumentRef(kind, number), found, payments, deposits, refunds, paidElsewhere(payments, deposits, roots, invoices), remarks(roots),
+        var returns = found.stream().flatMap(chain -> chain.returns().stream()).map(Return::number).distinct().toList();
+        return new TrailFacts(new DocumentRef(kind, number), found, payments, deposits, refunds, returnMoves(returns), reversals(found), paidElsewhere(payments, deposits, roots, invoices), remarks(roots),
                 stamps(documents), ledger.entries(documents));
     }
 
@@ -106,6 +116,9 @@ public class TrailReader {
             case DEPOSIT -> "select o.number from deposit d join sales_order o on o.id = d.order_id where d.number = ?";
             case REFUND -> "select o.number from refund r join sales_order o on o.id = coalesce(r.order_id, (select d.order_id from deposit d where d.number = r.source_number)) "
                     + "where r.number = ?";
+            case RETURN -> "select distinct o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where g.number = ? order by 1";
+            case CREDIT_NOTE -> "select distinct o.number from credit_note k join credit_note_line l on l.credit_note_id = k.id "
+                    + "join sales_order o on o.id = l.root_order_id where k.number = ? order by 1";
             case STOCK_RECEIPT, STOCK_CORRECTION, MANUAL_ENTRY -> throw new RefusedException(new NoOrder(new DocumentRef(kind, number)));
             case QUOTE, BLANKET_ORDER, RECURRING_ORDER -> "select o.number from sales_order o join outline q on q.id = o.outline_id where q.number = ? order by o.id";
             case ENTRY -> throw missing(kind, number);
@@ -126,7 +139,7 @@ public class TrailReader {
         return jdbc.sql("select source_number from refund where number = ? and order_id is null").param(refund).query(String.class).optional().orElse("");
     }
 
-    private List<PaymentFact> payments(Collection<String> invoices, String start, Set<String> deposits) {
+    private List<PaymentFact> payments(Collection<String> invoices, String start, Collection<String> others) {
         var numbers = new LinkedHashSet<String>();
         if (!invoices.isEmpty()) {
             numbers.addAll(jdbc.sql("""
@@ -136,8 +149,8 @@ public class TrailReader {
         if (!start.isEmpty()) {
             numbers.add(start);
         }
-        // credit that a deposit became stands under the deposit's number
-        numbers.addAll(deposits);
+        // credit that a deposit became, or that a credit note left, stands under their numbers
+        numbers.addAll(others);
         if (numbers.isEmpty()) {
             return List.of();
         }
@@ -196,6 +209,41 @@ public class TrailReader {
                         company.money(r.getBigDecimal(5)))).list();
     }
 
+    /** What came back on returns and what became of it, each with whoever did it. */
+    private List<ReturnMove> returnMoves(List<String> returns) {
+        return returns.isEmpty() ? List.of() : jdbc.sql("""
+                select t.number, t.happened_on, t.moment, h.by_user, o.number, t.order_line_no, t.kind, t.quantity from (
+                    select g.number, p.received_on as happened_on, p.moment, l.root_order_id, l.order_line_no, 'RECEIVED' as kind, p.quantity, 0 as seq, p.id
+                    from goods_return g join return_line l on l.return_id = g.id join return_part p on p.return_line_id = l.id where g.number in (:numbers)
+                    union all
+                    select g.number, x.decided_on, x.moment, l.root_order_id, l.order_line_no,
+                        case x.kind when 'RESTOCK' then 'RESTOCKED' when 'SCRAP' then 'SCRAPPED' else 'SENT_BACK' end, x.quantity, 1, x.id
+                    from goods_return g join return_line l on l.return_id = g.id join return_part p on p.return_line_id = l.id join return_outcome x on x.part_id = p.id
+                    where g.number in (:numbers)) t
+                join sales_order o on o.id = t.root_order_id join history h on h.moment = t.moment order by t.moment, t.seq, t.id""").param("numbers", returns)
+                .query((r, n) -> new ReturnMove(r.getString(1), r.getObject(2, LocalDate.class), new Stamp(r.getLong(3), r.getString(4)),
+                        new LineRef(r.getString(5), r.getInt(6)), ReturnMove.Kind.valueOf(r.getString(7)), new Quantity(r.getBigDecimal(8)))).list();
+    }
+
+    /** Dispatches and invoices of the roots that were mirrored. */
+    private List<ReversalFact> reversals(List<Chain> roots) {
+        var found = new ArrayList<ReversalFact>();
+        var dispatches = roots.stream().flatMap(c -> c.dispatches().stream()).filter(d -> d.state() == Dispatch.State.REVERSED).map(Dispatch::number).toList();
+        var invoices = roots.stream().flatMap(c -> c.invoices().stream()).filter(Invoice::reversed).map(Invoice::number).distinct().toList();
+        reversals(DocumentKind.DISPATCH, "dispatch", dispatches, found);
+        reversals(DocumentKind.INVOICE, "invoice", invoices, found);
+        return found;
+    }
+
+    private void reversals(DocumentKind kind, String table, List<String> numbers, List<ReversalFact> found) {
+        if (!numbers.isEmpty()) {
+            jdbc.sql("select d.number, d.reversed_on, d.reversed_moment, h.by_user, h.sentence from TABLE d join history h on h.moment = d.reversed_moment where d.number in (:numbers)"
+                    .replace("TABLE", table)).param("numbers", numbers).query((r, n) -> found.add(new ReversalFact(new DocumentRef(kind, r.getString(1)),
+                            r.getObject(2, LocalDate.class), new Stamp(r.getLong(3), r.getString(4)), r.getString(5).contains(": ") ? r.getString(5).substring(r.getString(5).indexOf(": ") + 2) : "")))
+                    .list();
+        }
+    }
+
     /** Orders that the same money settled on other invoices, or was paid ahead for. */
     private Set<String> paidElsewhere(List<PaymentFact> payments, List<DepositFact> deposits, List<String> roots, Set<String> invoices) {
         var others = new HashSet<String>();
@@ -225,6 +273,8 @@ public class TrailReader {
             chain.cancellations().forEach(c -> documents.add(new DocumentRef(DocumentKind.CANCELLATION, c.number())));
             chain.dispatches().forEach(d -> documents.add(new DocumentRef(DocumentKind.DISPATCH, d.number())));
             chain.invoices().forEach(i -> documents.add(new DocumentRef(DocumentKind.INVOICE, i.number())));
+            chain.returns().forEach(r -> documents.add(new DocumentRef(DocumentKind.RETURN, r.number())));
+            chain.credits().forEach(c -> documents.add(new DocumentRef(DocumentKind.CREDIT_NOTE, c.number())));
         }
         payments.forEach(p -> documents.add(p.document()));
         deposits.forEach(d -> {
@@ -259,7 +309,7 @@ public class TrailReader {
                         .param("numbers", numbers).query((r, n) -> {
                             var document = new DocumentRef(kind, r.getString(1));
                             var first = stamps.get(document).moment() == 0;
-                            return first || r.getString(4).equals("departed")
+                            return first || r.getString(4).equals("departed") || r.getString(4).equals("credited")
                                     ? stamps.put(document, new Stamp(r.getLong(2), r.getString(3))) : null;
                         }).list();
             }

@@ -1,14 +1,27 @@
 package app.euthyna.server.unwind;
 
 import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Dispatch;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.returns.Returnable;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.ledger.EntryLine;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.DocumentKind;
-import app.euthyna.core.unwind.Intent;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.unwind.Placeholders;
 import app.euthyna.core.unwind.Plan;
 import app.euthyna.core.unwind.Planner;
+import app.euthyna.core.unwind.Scene;
+import app.euthyna.core.unwind.Undoing;
 import app.euthyna.core.unwind.UnwindRefusal;
-import app.euthyna.server.flow.ChainReader;
-import app.euthyna.server.ledger.LedgerSink;
+import app.euthyna.server.goods.GoodsService;
+import app.euthyna.server.ledger.LedgerReader;
+import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Hashes;
@@ -16,73 +29,263 @@ import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.RefusedException;
 import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
+import java.util.function.Function;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
-/** Plans over stored chains. What is carried out is what was previewed: the plan is bound to the chain's fingerprint. */
+/**
+ * Plans over stored chains. What is carried out is what was previewed: a preview carries the plan out and takes it back with its
+ * transaction, and the plan is bound to the fingerprint of all that it looked at.
+ */
 @Service
 public class UnwindService {
 
-    private static final String NUMBER_TO_COME = "(new)";
+    /** So many documents of a kind are offered to be undone; the newest of many. */
+    private static final int NAMED = 5;
 
-    private final ChainReader chains;
-    private final LedgerSink ledger;
+    private final Scenes scenes;
+    private final Standing standing;
+    private final LedgerReader ledger;
     private final Numbers numbers;
     private final Locks locks;
     private final EffectWriter writer;
+    private final GoodsService goods;
+    private final HouseRulesStore rules;
+    private final Unwindings unwindings;
+    private final TransactionTemplate transactions;
 
-    UnwindService(ChainReader chains, LedgerSink ledger, Numbers numbers, Locks locks, EffectWriter writer) {
-        this.chains = chains;
+    UnwindService(Scenes scenes, Standing standing, LedgerReader ledger, Numbers numbers, Locks locks, EffectWriter writer, GoodsService goods, HouseRulesStore rules,
+            Unwindings unwindings, TransactionTemplate transactions) {
+        this.scenes = scenes;
+        this.standing = standing;
         this.ledger = ledger;
         this.numbers = numbers;
         this.locks = locks;
         this.writer = writer;
+        this.goods = goods;
+        this.rules = rules;
+        this.unwindings = unwindings;
+        this.transactions = transactions;
     }
 
-    /** A plan with the chain before and after it, and the entries of each step. */
-    record Preview(Plan plan, Chain before, Chain after, List<List<EntryLine>> entries, String fingerprint) {
-    }
-
-    @Transactional(readOnly = true)
-    Preview preview(CommandContext context, String order, Intent intent) {
-        var before = chains.chain(order);
-        var plan = RefusedException.unless(Planner.plan(before, intent, context.person(), context.reason(), context.date(), NUMBER_TO_COME));
-        return preview(before, plan);
-    }
-
-    private Preview preview(Chain before, Plan plan) {
-        var entries = plan.steps().stream().map(step -> step.effects().stream().flatMap(effect -> ledger.lines(effect).stream()).toList())
-                .toList();
-        return new Preview(plan, before, before.after(plan.effects()), entries, fingerprint(before));
-    }
-
-    /** What a plan over an order as it stands now would be bound to. */
-    @Transactional(readOnly = true)
-    public String fingerprintOf(String order) {
-        return fingerprint(chains.chain(order));
-    }
-
-    private static String fingerprint(Chain chain) {
-        return Hashes.sha256(chain.toString().getBytes(StandardCharsets.UTF_8));
+    /** An entry that a step posts, or would. */
+    record StepEntry(String number, String event, LocalDate on, String document, List<EntryLine> lines) {
     }
 
     /**
-     * Carries a plan out, if the chain still is what it was made for.
+     * A plan with how things stand before and after it.
      *
+     * @param entries of each step
+     * @param now after the steps that are possible now
+     * @param done after all steps, if what waits comes as planned; the same where nothing waits
+     * @param besides what else would happen, to other orders
+     */
+    record Preview(Plan plan, List<List<StepEntry>> entries, Standing.Picture before, Standing.Picture now, Standing.Picture done, List<String> besides, String fingerprint) {
+    }
+
+    /** What could be planned for an intent, without looking at what would follow from it. */
+    @Transactional(readOnly = true)
+    Decision<Plan> plan(CommandContext context, Asked asked) {
+        var intent = asked.toIntent();
+        return Planner.plan(scenes.scene(intent.subject(), scenes.orders(intent.subject())), undoing(context, asked, "other", new Placeholders()));
+    }
+
+    /** Carries the plan out, looks at everything, and takes all of it back. */
+    Preview preview(CommandContext context, Asked asked, String reasonCode) {
+        return transactions.execute(status -> {
+            status.setRollbackOnly();
+            var intent = asked.toIntent();
+            var orders = locked(intent.subject());
+            var scene = scenes.scene(intent.subject(), orders);
+            var undoing = undoing(context, asked, reasonCode, new Placeholders());
+            var plan = RefusedException.unless(Planner.plan(scene, undoing));
+            var customer = scenes.customer(intent.subject(), orders);
+            var before = standing.of(orders, customer, intent.subject());
+            var now = before;
+            var entries = new ArrayList<List<StepEntry>>();
+            var all = new ArrayList<Effect>();
+            var waits = false;
+            for (var step : plan.steps()) {
+                if (!waits && step.timing() != Plan.Timing.NOW) {
+                    waits = true;
+                    now = standing.of(orders, customer, intent.subject());
+                }
+                var last = ledger.lastNumber();
+                var written = writer.write(context, step.effects());
+                if (!waits) {
+                    all.addAll(written);
+                }
+                entries.add(ledger.entriesAfter(last).stream().map(e -> new StepEntry(e.number(), e.event(), e.date(), e.document().toString(), e.lines())).toList());
+            }
+            var done = standing.of(orders, customer, intent.subject());
+            return new Preview(plan, entries, before, waits ? now : done, done, besides(all, orders), fingerprint(scene, undoing));
+        });
+    }
+
+    /** What the plan brings about for orders that it is not about. */
+    private static List<String> besides(List<Effect> all, List<String> own) {
+        var told = new LinkedHashSet<String>();
+        for (var effect : all) {
+            if (effect instanceof Effect.Reserved reserved && !own.contains(reserved.orderLine().number())) {
+                told.add("Order %s, which waits for item %s, gets %s".formatted(reserved.orderLine().number(), reserved.item(), reserved.quantity()));
+            } else if (effect instanceof Effect.StateChanged changed && !own.contains(changed.order())) {
+                told.add("Order %s becomes %s".formatted(changed.order(), changed.to().words().toLowerCase(Locale.ROOT)));
+            }
+        }
+        return List.copyOf(told);
+    }
+
+    private Undoing undoing(CommandContext context, Asked asked, String reasonCode, Function<DocumentKind, String> named) {
+        return new Undoing(asked.toIntent(), asked.choices(rules.inForce().unwind().restockingPercent()), context.person(), context.reason(), reasonCode, context.date(), named);
+    }
+
+    private static String fingerprint(Scene scene, Undoing undoing) {
+        return Hashes.sha256((scene + "\n" + undoing.intent() + "\n" + undoing.choices() + "\n" + undoing.on()).getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** What a plan over a document as it stands now would be bound to. */
+    @Transactional(readOnly = true)
+    public String fingerprintOf(CommandContext context, Asked asked) {
+        var intent = asked.toIntent();
+        return fingerprint(scenes.scene(intent.subject(), scenes.orders(intent.subject())), undoing(context, asked, "", new Placeholders()));
+    }
+
+    /** The orders of a document, with their customers, the shelves that goods may come back to, and themselves locked. */
+    private List<String> locked(DocumentRef subject) {
+        var orders = scenes.orders(subject);
+        if (orders.isEmpty()) {
+            locks.customer(scenes.customer(subject, orders));
+            return orders;
+        }
+        locks.customer(scenes.customer(subject, orders));
+        scenes.scene(subject, orders).chains().stream().flatMap(UnwindService::departed).forEach(d -> goods.lockShelves(d.site(), d.lines().stream().map(Dispatch.Line::item).toList()));
+        locks.orders(orders);
+        return orders;
+    }
+
+    private static Stream<Dispatch> departed(Chain chain) {
+        return chain.dispatches().stream().filter(d -> d.state() == Dispatch.State.DEPARTED);
+    }
+
+    /**
+     * Carries a plan out up to the first step that waits, if everything still is what it was made for; what waits is kept as a to-do.
+     *
+     * @param reasonCode in the list of reasons
      * @param fingerprint of the preview
+     * @return the plan and under which number it is kept
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public Plan carryOut(CommandContext context, String order, Intent intent, String fingerprint) {
-        locks.customerAndOrder(order);
-        var chain = chains.chain(order);
-        var number = numbers.next(DocumentKind.CANCELLATION);
-        var plan = RefusedException.unless(Planner.plan(chain, intent, context.person(), context.reason(), context.date(), number));
-        if (!fingerprint(chain).equals(fingerprint)) {
-            throw new RefusedException(new UnwindRefusal.PlanChanged(order));
+    public CarriedOut carryOut(CommandContext context, Asked asked, String reasonCode, String fingerprint) {
+        if (rules.inForce().unwind().reasons().stream().noneMatch(reason -> reason.code().equals(reasonCode))) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("reasonCode", "one of the reasons that the rules hold"));
         }
-        writer.write(context, plan.effects());
-        return plan;
+        var intent = asked.toIntent();
+        var orders = locked(intent.subject());
+        var scene = scenes.scene(intent.subject(), orders);
+        var undoing = undoing(context, asked, reasonCode, named(context));
+        RefusedException.unless(Planner.plan(scene, undoing(context, asked, reasonCode, new Placeholders())));
+        if (!fingerprint(scene, undoing).equals(fingerprint)) {
+            throw new RefusedException(new UnwindRefusal.PlanChanged(intent.subject().toString()));
+        }
+        var plan = RefusedException.unless(Planner.plan(scene, undoing));
+        var customer = scenes.customer(intent.subject(), orders);
+        var id = unwindings.keep(context, asked, reasonCode, plan, customer, orders);
+        writer.write(context, plan.now().stream().flatMap(step -> step.effects().stream()).toList());
+        return new CarriedOut(id, plan);
+    }
+
+    /** A plan that was carried out, or as much of it as is possible now. */
+    public record CarriedOut(long id, Plan plan) {
+    }
+
+    /** A reason in the words that the rules have for it now; its code where they have it no more. */
+    String reasonWords(String code) {
+        return rules.inForce().unwind().reasons().stream().filter(reason -> reason.code().equals(code)).findFirst().map(UnwindRules.Reason::words).orElse(code);
+    }
+
+    private Function<DocumentKind, String> named(CommandContext context) {
+        return kind -> kind == DocumentKind.CREDIT_NOTE ? numbers.nextCreditNote(context.date()) : numbers.next(kind);
+    }
+
+    /** A way to undo something, and what stands in it. */
+    record Way(Asked asked, Decision<Plan> planned) {
+    }
+
+    /** What can be undone around a document: of itself first, then of the documents that hang together with it. */
+    record Around(String customer, List<Way> ways) {
+    }
+
+    @Transactional(readOnly = true)
+    Around around(CommandContext context, DocumentKind kind, String number) {
+        var subject = new DocumentRef(kind, number);
+        var orders = scenes.orders(subject);
+        var chains = scenes.scene(subject, orders).chains();
+        var asked = new LinkedHashSet<Asked>();
+        own(kind).forEach(intent -> asked.add(Asked.of(kind, number, intent)));
+        if (kind == DocumentKind.ORDER || kind == DocumentKind.DISPATCH || kind == DocumentKind.INVOICE) {
+            var invoices = chains.stream().flatMap(Chain::inForce).map(Invoice::number).distinct().filter(i -> kind != DocumentKind.INVOICE).toList();
+            last(invoices).forEach(i -> asked.add(Asked.of(DocumentKind.INVOICE, i, "take-back-invoice")));
+            var dispatches = chains.stream().flatMap(c -> c.dispatches().stream()).filter(d -> d.state() == Dispatch.State.DEPARTED || d.state() == Dispatch.State.STAGED)
+                    .map(Dispatch::number).filter(d -> kind != DocumentKind.INVOICE || chains.stream().flatMap(Chain::inForce).filter(i -> i.number().equals(number))
+                            .flatMap(i -> i.lines().stream()).flatMap(l -> l.sources().stream()).anyMatch(s -> s.dispatchLine().number().equals(d))).toList();
+            last(dispatches).forEach(d -> asked.add(Asked.of(DocumentKind.DISPATCH, d, "take-back-dispatch")));
+            orders.stream().limit(NAMED).forEach(order -> own(DocumentKind.ORDER).forEach(intent -> {
+                if (!intent.equals("take-goods-back") || kind == DocumentKind.ORDER) {
+                    asked.add(Asked.of(DocumentKind.ORDER, order, intent));
+                }
+            }));
+        }
+        return new Around(scenes.customer(subject, orders), asked.stream().map(one -> new Way(one, plan(context, one))).toList());
+    }
+
+    private static List<String> last(List<String> numbers) {
+        return numbers.subList(Math.max(0, numbers.size() - NAMED), numbers.size());
+    }
+
+    private static List<String> own(DocumentKind kind) {
+        return switch (kind) {
+            case ORDER -> List.of("cancel-rest", "cancel-order", "take-goods-back", "give-money-back");
+            case DISPATCH -> List.of("take-back-dispatch", "take-goods-back");
+            case INVOICE -> List.of("take-back-invoice", "take-goods-back");
+            case DEPOSIT, PAYMENT, CREDIT_NOTE -> List.of("give-money-back");
+            default -> throw new RefusedException(CommonRefusal.Incomplete.of("kind", "a document that can be undone"));
+        };
+    }
+
+    /** A line that quantities can be named of, with how many at most. */
+    record Line(int no, String description, Quantity most) {
+    }
+
+    /** The lines of a document that an intent can name quantities of. */
+    @Transactional(readOnly = true)
+    List<Line> lines(DocumentKind kind, String number, String intent) {
+        var ref = new DocumentRef(kind, number);
+        if (!intent.equals("cancel-rest") && !intent.equals("take-goods-back")) {
+            return List.of();
+        }
+        var chains = scenes.scene(ref, scenes.orders(ref)).chains();
+        var chain = chains.get(0);
+        if (kind == DocumentKind.ORDER) {
+            return chain.flows().stream().filter(flow -> flow.line().kind().isBilled()).map(flow -> new Line(flow.line().no(), flow.line().description(),
+                    intent.equals("cancel-rest") ? flow.open() : flow.dispatched().minus(flow.returned()))).toList();
+        }
+        if (kind == DocumentKind.DISPATCH) {
+            return chain.dispatches().stream().filter(d -> d.number().equals(number)).flatMap(d -> d.lines().stream()).map(line -> new Line(line.no(),
+                    chain.order().hasLine(line.orderLine()) ? chain.order().line(line.orderLine()).description() : line.item(),
+                    new Returnable(chain).of(new LineRef(number, line.no())))).toList();
+        }
+        return chain.invoices().stream().filter(i -> i.number().equals(number)).flatMap(i -> i.lines().stream()).filter(line -> line.kind().isShipped()).map(line -> {
+            var own = chains.stream().filter(c -> c.order().number().equals(line.orderLine().number())).findFirst().orElseThrow();
+            return new Line(line.no(), line.description(), Quantity.sum(Returnable.dispatchLines(line).stream()
+                    .map(d -> new Returnable(own).of(new LineRef(number, line.no()), d)).toList()));
+        }).toList();
     }
 }

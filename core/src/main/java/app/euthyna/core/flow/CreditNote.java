@@ -1,0 +1,41 @@
+package app.euthyna.core.flow;
+
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Totals;
+import app.euthyna.core.shared.Vat;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What a customer need not pay of one invoice, for goods that came back or as an allowance (section 10; a credit note that refers to
+ * its invoice, EN 16931 BT-25).
+ *
+ * @param totals the VAT of each band is its slice of the invoice's
+ */
+public record CreditNote(String number, String customer, String invoice, LocalDate on, String reason, List<Line> lines, Totals totals) {
+
+    /**
+     * What is credited of one invoice line.
+     *
+     * @param orderLine where the invoice line began
+     * @param returnLine whose goods it is for; empty for an allowance
+     * @param quantity zero for an allowance by amount
+     * @param net less the fee
+     * @param fee kept back for restocking
+     */
+    public record Line(int no, int invoiceLine, LineRef orderLine, Optional<LineRef> returnLine, String item, String description, Quantity quantity, Money net, Money fee,
+            Vat vat) {
+
+        /** What the quantity was worth before the fee was kept back. */
+        public Money worth() {
+            return net.plus(fee);
+        }
+    }
+
+    public CreditNote {
+        lines = List.copyOf(lines);
+    }
+}

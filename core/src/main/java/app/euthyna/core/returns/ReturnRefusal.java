@@ -1,0 +1,158 @@
+package app.euthyna.core.returns;
+
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Refusal;
+
+/** Why goods can't come back, or can't be credited. */
+public sealed interface ReturnRefusal extends Refusal {
+
+    @Override
+    default Kind kind() {
+        return Kind.RULE_NOT_MET;
+    }
+
+    /** More than is out and not allowed back yet. */
+    record MoreThanReturnable(String subject, Quantity asked, Quantity returnable) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "more-than-returnable";
+        }
+
+        @Override
+        public String sentence() {
+            return "%s has %s that may come back; %s were asked for.".formatted(subject, returnable, asked);
+        }
+
+        @Override
+        public String instead() {
+            return "What has come back, or is allowed back already, does not count again.";
+        }
+    }
+
+    /** Nothing of it has left the building. */
+    record NotDeparted(String dispatchLine) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "more-than-returnable";
+        }
+
+        @Override
+        public String sentence() {
+            return "Goods of dispatch line %s have not left the building, so they can't come back.".formatted(dispatchLine);
+        }
+
+        @Override
+        public String instead() {
+            return "Void the dispatch if it is staged.";
+        }
+    }
+
+    /** All that was allowed back has come, or it was withdrawn. */
+    record NothingExpected(String number) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "more-than-returnable";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "Nothing more is expected on return %s.".formatted(number);
+        }
+
+        @Override
+        public String instead() {
+            return "Authorise a new return for what came beside it.";
+        }
+    }
+
+    /** More than is in inspection. */
+    record MoreThanInInspection(String number, int line, Quantity asked, Quantity there) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "more-than-returnable";
+        }
+
+        @Override
+        public String sentence() {
+            return "Of line %d of return %s %s are in inspection; %s can't be decided on.".formatted(line, number, there, asked);
+        }
+    }
+
+    /** The customer has the money for it already, so they don't get the goods again. */
+    record CreditedAlready(String number, int line, Quantity asked, Quantity uncredited) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "already-credited";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "Of line %d of return %s only %s are not credited; %s can't go back to the customer.".formatted(line, number, uncredited, asked);
+        }
+    }
+
+    /** Nothing that came back was billed and is not credited. */
+    record NothingToCredit(String number) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "more-than-creditable";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "Nothing of return %s is here, was billed and is not credited yet.".formatted(number);
+        }
+
+        @Override
+        public String instead() {
+            return "Goods that were not billed need no credit: they are no longer to be billed.";
+        }
+    }
+
+    /** More than is left to credit. */
+    record MoreThanCreditable(String invoice, int line, String asked, String left) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "more-than-creditable";
+        }
+
+        @Override
+        public String sentence() {
+            return line == 0 ? "Nothing is left to credit of invoice %s.".formatted(invoice)
+                    : "Of line %d of invoice %s %s are left to credit; %s were asked for.".formatted(line, invoice, left, asked);
+        }
+    }
+
+    /** The invoice was taken back. */
+    record InvoiceReversed(String invoice) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "already-reversed";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "Invoice %s was taken back already; there is nothing to credit.".formatted(invoice);
+        }
+    }
+}

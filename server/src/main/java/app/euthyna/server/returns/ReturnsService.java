@@ -1,0 +1,168 @@
+package app.euthyna.server.returns;
+
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.CreditNote;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.flow.Return;
+import app.euthyna.core.returns.Crediting;
+import app.euthyna.core.returns.Crediting.Share;
+import app.euthyna.core.returns.Returning;
+import app.euthyna.core.returns.Returning.Came;
+import app.euthyna.core.returns.Returning.Verdict;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.Money;
+import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.EffectWriter;
+import app.euthyna.server.platform.Locks;
+import app.euthyna.server.platform.Numbers;
+import app.euthyna.server.platform.PlatformRefusal;
+import app.euthyna.server.platform.RefusedException;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Goods that come back: allowed, received, inspected, credited. */
+@Service
+@Transactional(propagation = Propagation.MANDATORY)
+public class ReturnsService {
+
+    private final ChainReader chains;
+    private final Numbers numbers;
+    private final Locks locks;
+    private final EffectWriter writer;
+    private final JdbcClient jdbc;
+    private final Company company;
+    private final HouseRulesStore rules;
+
+    ReturnsService(ChainReader chains, Numbers numbers, Locks locks, EffectWriter writer, JdbcClient jdbc, Company company, HouseRulesStore rules) {
+        this.chains = chains;
+        this.numbers = numbers;
+        this.locks = locks;
+        this.writer = writer;
+        this.jdbc = jdbc;
+        this.company = company;
+        this.rules = rules;
+    }
+
+    /** Allows goods of dispatch or invoice lines back. */
+    public String authorise(CommandContext context, List<Returning.OfDispatch> dispatched, List<Returning.OfInvoice> invoiced, String reasonCode) {
+        var orders = new TreeSet<String>();
+        dispatched.forEach(one -> orders.addAll(orders("select o.number from dispatch d join sales_order o on o.id = d.order_id where d.number = ?", one.dispatchLine().number(),
+                "dispatch")));
+        invoiced.forEach(one -> orders.addAll(ordersOfInvoice(one.invoiceLine().number())));
+        if (orders.isEmpty()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("lines", "at least one line"));
+        }
+        var found = locked(orders);
+        var authorised = RefusedException.unless(Returning.authorise(new Returning.Asked(numbers.next(DocumentKind.RETURN), found.iterator().next().order().customer(), context.date(),
+                reasonCode, dispatched, invoiced), found));
+        writer.write(context, List.of(authorised));
+        return authorised.authorised().number();
+    }
+
+    /** The chains of orders, their customers and themselves locked. */
+    private Collection<Chain> locked(Collection<String> orders) {
+        orders.forEach(locks::customerAndOrder);
+        locks.orders(orders);
+        return chains.chains(orders).values();
+    }
+
+    private List<String> orders(String sql, String number, String what) {
+        var orders = jdbc.sql(sql).param(number).query(String.class).list();
+        if (orders.isEmpty()) {
+            throw new RefusedException(new CommonRefusal.NotFound(what, number));
+        }
+        return orders;
+    }
+
+    private List<String> ordersOfInvoice(String invoice) {
+        return orders("select distinct o.number from invoice i join invoice_line l on l.invoice_id = i.id join sales_order o on o.id = l.root_order_id where i.number = ? order by 1",
+                invoice, "invoice");
+    }
+
+    /** A return with the chains of its orders and of every order on the invoices that billed them, all locked. */
+    private record Known(Return goods, Collection<Chain> chains) {
+    }
+
+    private Known known(String number, Long version) {
+        var own = orders("select distinct o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where g.number = ? order by 1",
+                number, "return");
+        var found = locked(own);
+        if (version != null) {
+            var now = jdbc.sql("select version from goods_return where number = ?").param(number).query(Long.class).single();
+            if (!now.equals(version)) {
+                throw new RefusedException(new PlatformRefusal.StaleVersion("Return " + number, version, now));
+            }
+        }
+        return new Known(found.stream().flatMap(chain -> chain.returnOf(number).stream()).findFirst().orElseThrow(), found);
+    }
+
+    /** What has not come may not come any more. */
+    public void withdraw(CommandContext context, String number, Long version) {
+        if (context.reason().isBlank()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the return is withdrawn"));
+        }
+        writer.write(context, List.of(RefusedException.unless(Returning.withdraw(known(number, version).goods()))));
+    }
+
+    /** Takes in what came; all that is expected where nothing is named. */
+    public void receive(CommandContext context, String number, Long version, List<Came> came) {
+        var known = known(number, version);
+        writer.write(context, List.of(RefusedException.unless(Returning.receive(known.goods(), came, known.chains(), context.date()))));
+    }
+
+    /** Decides what becomes of goods in inspection. */
+    public void inspect(CommandContext context, String number, Long version, List<Verdict> verdicts) {
+        var known = known(number, version);
+        var credits = known.chains().stream().flatMap(chain -> chain.credits().stream()).distinct().toList();
+        var placed = verdicts.stream().map(v -> new Verdict(v.line(), v.kind(), v.quantity(), v.site() == null || v.site().isBlank()
+                ? known.goods().lines().stream().filter(l -> l.no() == v.line()).map(Return.Line::site).findFirst().orElse("") : v.site(), v.remark())).toList();
+        writer.write(context, List.of(RefusedException.unless(Returning.inspect(known.goods(), placed, credits, context.date()))));
+    }
+
+    /** Credits the billed goods of a return that are here; a credit note for each invoice. */
+    public List<String> creditReturn(CommandContext context, String number) {
+        var known = known(number, null);
+        var credited = RefusedException.unless(Crediting.creditReturn(known.goods(), known.chains(), open(known.chains()), terms(context, known.goods().reason())));
+        writer.write(context, credited);
+        return credited.stream().map(Effect.Credited::credit).map(CreditNote::number).toList();
+    }
+
+    /** Credits lines of an invoice without goods; all that is left of it where nothing is named. */
+    public String creditInvoice(CommandContext context, String number, List<Share> shares) {
+        var found = locked(ordersOfInvoice(number));
+        var invoice = found.stream().flatMap(chain -> chain.invoices().stream()).filter(i -> i.number().equals(number)).findFirst().orElseThrow();
+        var before = found.stream().flatMap(chain -> chain.credits().stream()).distinct().filter(c -> c.invoice().equals(number)).toList();
+        var asked = shares.isEmpty() ? Crediting.everything(invoice, before) : shares;
+        var credited = RefusedException.unless(Crediting.credit(invoice, before, asked, open(found).get(number), terms(context, "")));
+        writer.write(context, List.of(credited));
+        return credited.credit().number();
+    }
+
+    private Crediting.Terms terms(CommandContext context, String otherwise) {
+        return new Crediting.Terms(() -> numbers.nextCreditNote(context.date()), context.date(), context.reason().isBlank() ? otherwise : context.reason(),
+                rules.inForce().unwind().restockingPercent());
+    }
+
+    /** What invoices of chains have open. */
+    private Map<String, Money> open(Collection<Chain> of) {
+        var numbers = of.stream().flatMap(chain -> chain.invoices().stream()).map(Invoice::number).distinct().toList();
+        var open = new HashMap<String, Money>();
+        if (!numbers.isEmpty()) {
+            jdbc.sql("select number, open_amount from invoice where number in (:numbers)").param("numbers", numbers)
+                    .query((r, n) -> open.put(r.getString(1), company.money(r.getBigDecimal(2)))).list();
+        }
+        return open;
+    }
+}

@@ -1,0 +1,140 @@
+package app.euthyna.server.returns;
+
+import app.euthyna.core.flow.CreditNote;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.EffectListener;
+import app.euthyna.core.flow.Return;
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.EffectSink;
+import app.euthyna.server.platform.History;
+import app.euthyna.server.platform.Ids;
+import java.util.Optional;
+import org.springframework.core.annotation.Order;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+
+/** Keeps returns with what came of them, and credit notes. */
+@Component
+@Order(46)
+class ReturnsSink implements EffectSink {
+
+    private final JdbcClient jdbc;
+    private final Ids ids;
+    private final History history;
+
+    ReturnsSink(JdbcClient jdbc, Ids ids, History history) {
+        this.jdbc = jdbc;
+        this.ids = ids;
+        this.history = history;
+    }
+
+    @Override
+    public void store(CommandContext context, Effect effect) {
+        effect.accept(new Store(context));
+    }
+
+    private final class Store extends EffectListener {
+
+        private final CommandContext context;
+
+        private Store(CommandContext context) {
+            this.context = context;
+        }
+
+        @Override
+        public Void returnAuthorised(Effect.ReturnAuthorised effect) {
+            var goods = effect.authorised();
+            jdbc.sql("""
+                    insert into goods_return (number, customer_id, authorised_on, reason_code, remark, withdrawn, expects, inspecting, version)
+                    values (?, ?, ?, ?, ?, false, true, false, 0)""").params(goods.number(), ids.customer(goods.customer()), goods.on(), goods.reason(), context.reason()).update();
+            var id = id(goods.number());
+            for (var line : goods.lines()) {
+                jdbc.sql("""
+                        insert into return_line (return_id, line_no, root_order_id, order_line_no, dispatch_id, dispatch_line_no, invoice_id, invoice_line_no, item_id, site_id, authorised)
+                        values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""").param(id).param(line.no()).param(ids.order(line.orderLine().number())).param(line.orderLine().line())
+                        .param(ids.dispatch(line.dispatchLine().number())).param(line.dispatchLine().line()).param(invoice(line.invoiceLine()))
+                        .param(line.invoiceLine().map(LineRef::line).orElse(null)).param(ids.item(line.item())).param(ids.site(line.site())).param(line.authorised().value()).update();
+            }
+            return null;
+        }
+
+        private Long invoice(Optional<LineRef> line) {
+            return line.map(LineRef::number).map(ids::invoice).orElse(null);
+        }
+
+        private long id(String number) {
+            return jdbc.sql("select id from goods_return where number = ?").param(number).query(Long.class).single();
+        }
+
+        @Override
+        public Void returnWithdrawn(Effect.ReturnWithdrawn effect) {
+            jdbc.sql("update goods_return set withdrawn = true, expects = false, version = version + 1 where number = ?").param(effect.withdrawn().number()).update();
+            return null;
+        }
+
+        @Override
+        public Void returnReceived(Effect.ReturnReceived effect) {
+            var id = id(effect.before().number());
+            for (var arrival : effect.arrivals()) {
+                var part = arrival.part();
+                jdbc.sql("""
+                        insert into return_part (return_line_id, part_no, received_on, standing, invoice_id, invoice_line_no, quantity, cost, moment)
+                        select l.id, ?, cast(? as date), ?, cast(? as bigint), cast(? as integer), ?, ?, cast(? as bigint) from return_line l where l.return_id = ? and l.line_no = ?""")
+                        .param(part.no()).param(part.on()).param(part.standing().name()).param(invoice(part.invoiceLine())).param(part.invoiceLine().map(LineRef::line).orElse(null))
+                        .param(part.quantity().value()).param(part.cost().amount()).param(history.moment()).param(id).param(arrival.line()).update();
+            }
+            settle(id);
+            return null;
+        }
+
+        /** What lists ask for: more to come, something in inspection, and since when. */
+        private void settle(long id) {
+            jdbc.sql("""
+                    update goods_return set version = version + 1,
+                        expects = withdrawn = false and exists (select 1 from return_line l where l.return_id = goods_return.id
+                            and l.authorised > coalesce((select sum(p.quantity) from return_part p where p.return_line_id = l.id), 0)),
+                        inspecting = exists (select 1 from return_line l join return_part p on p.return_line_id = l.id where l.return_id = goods_return.id
+                            and p.quantity > coalesce((select sum(o.quantity) from return_outcome o where o.part_id = p.id), 0)),
+                        received_on = (select max(p.received_on) from return_line l join return_part p on p.return_line_id = l.id where l.return_id = goods_return.id)
+                    where id = ?""").param(id).update();
+        }
+
+        @Override
+        public Void returnInspected(Effect.ReturnInspected effect) {
+            var id = id(effect.before().number());
+            for (var judgement : effect.judgements()) {
+                var outcome = judgement.outcome();
+                jdbc.sql("""
+                        insert into return_outcome (part_id, kind, decided_on, quantity, cost, site, remark, moment)
+                        select p.id, ?, cast(? as date), ?, ?, ?, ?, cast(? as bigint) from return_part p join return_line l on l.id = p.return_line_id
+                        where l.return_id = ? and l.line_no = ? and p.part_no = ?""").params(outcome.kind().name(), outcome.on(), outcome.quantity().value(), outcome.cost().amount(),
+                        outcome.kind() == Return.Outcome.Kind.RESTOCK ? outcome.site() : "", outcome.remark(), history.moment(), id, judgement.line(), judgement.part()).update();
+            }
+            settle(id);
+            return null;
+        }
+
+        @Override
+        public Void credited(Effect.Credited effect) {
+            var credit = effect.credit();
+            jdbc.sql("insert into credit_note (number, customer_id, invoice_id, credited_on, reason, net, vat, gross, version) values (?, ?, ?, ?, ?, ?, ?, ?, 0)")
+                    .params(credit.number(), ids.customer(credit.customer()), ids.invoice(credit.invoice()), credit.on(), credit.reason(), credit.totals().net().amount(),
+                            credit.totals().vat().amount(), credit.totals().gross().amount()).update();
+            var id = jdbc.sql("select id from credit_note where number = ?").param(credit.number()).query(Long.class).single();
+            credit.lines().forEach(line -> line(id, line));
+            credit.totals().bands().forEach(band -> jdbc.sql("insert into credit_note_vat (credit_note_id, vat_category, vat_rate, taxable, tax) values (?, ?, ?, ?, ?)")
+                    .params(id, band.vat().category().name(), band.vat().ratePercent(), band.taxable().amount(), band.tax().amount()).update());
+            return null;
+        }
+
+        private void line(long credit, CreditNote.Line line) {
+            jdbc.sql("""
+                    insert into credit_note_line (credit_note_id, line_no, invoice_line_no, root_order_id, order_line_no, return_id, return_line_no, item_code, description,
+                        quantity, net, fee, vat_category, vat_rate) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""").param(credit).param(line.no()).param(line.invoiceLine())
+                    .param(ids.order(line.orderLine().number())).param(line.orderLine().line()).param(line.returnLine().map(r -> id(r.number())).orElse(null))
+                    .param(line.returnLine().map(LineRef::line).orElse(null)).param(line.item()).param(line.description()).param(line.quantity().value()).param(line.net().amount())
+                    .param(line.fee().amount()).param(line.vat().category().name()).param(line.vat().ratePercent()).update();
+        }
+    }
+}

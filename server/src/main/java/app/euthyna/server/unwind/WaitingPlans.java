@@ -1,0 +1,208 @@
+package app.euthyna.server.unwind;
+
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.EffectListener;
+import app.euthyna.core.flow.Return;
+import app.euthyna.core.returns.Returning;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Person;
+import app.euthyna.core.shared.Refusal;
+import app.euthyna.core.shared.Role;
+import app.euthyna.core.unwind.Plan;
+import app.euthyna.core.unwind.Planner;
+import app.euthyna.core.unwind.Undoing;
+import app.euthyna.server.ledger.LedgerKeeping;
+import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.EffectSink;
+import app.euthyna.server.platform.EffectWriter;
+import app.euthyna.server.platform.Locks;
+import app.euthyna.server.platform.Numbers;
+import app.euthyna.server.platform.PlatformRefusal;
+import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.unwind.Unwindings.Waiting;
+import app.euthyna.server.unwind.Unwindings.WaitsFor;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.core.annotation.Order;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * Plans that wait: they go on by themselves, in the transaction of whatever they waited for, and whoever may decides on or gives up what
+ * does not come.
+ */
+@Component
+@Order(80)
+class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
+
+    private final Unwindings unwindings;
+    private final Scenes scenes;
+    private final HouseRulesStore rules;
+    private final Numbers numbers;
+    private final Locks locks;
+    private final EffectWriter writer;
+    private final Company company;
+
+    WaitingPlans(Unwindings unwindings, Scenes scenes, HouseRulesStore rules, Numbers numbers, Locks locks, EffectWriter writer,
+            Company company) {
+        this.unwindings = unwindings;
+        this.scenes = scenes;
+        this.rules = rules;
+        this.numbers = numbers;
+        this.locks = locks;
+        this.writer = writer;
+        this.company = company;
+    }
+
+    @Override
+    public void follow(CommandContext context, List<Effect> batch, Further further) {
+        batch.forEach(effect -> effect.accept(new EffectListener() {
+            @Override
+            public Void returnReceived(Effect.ReturnReceived effect) {
+                return goOn(context, effect.before(), further);
+            }
+
+            @Override
+            public Void returnInspected(Effect.ReturnInspected effect) {
+                return goOn(context, effect.before(), further);
+            }
+
+            @Override
+            public Void returnWithdrawn(Effect.ReturnWithdrawn effect) {
+                return goOn(context, effect.withdrawn(), further);
+            }
+        }));
+    }
+
+    private Void goOn(CommandContext context, Return goods, Further further) {
+        for (var plan : unwindings.ofReturn(goods.number())) {
+            var rest = rest(context, plan, plan.by());
+            if (rest.isRefused()) {
+                unwindings.goesOn(context, plan, Optional.of(Plan.Kind.CREDIT), Optional.of(WaitsFor.PERIOD));
+            } else if (rest.get().steps().isEmpty() && nothingCame(plan)) {
+                unwindings.abandoned(context, plan, "the return was withdrawn");
+            } else {
+                settle(context, plan, rest.get());
+                further.write("as planned by %s: %s".formatted(plan.by().username(), plan.reason()), effects(rest.get()));
+            }
+        }
+        return null;
+    }
+
+    private static List<Effect> effects(Plan plan) {
+        return plan.now().stream().flatMap(step -> step.effects().stream()).toList();
+    }
+
+    private boolean nothingCame(Waiting plan) {
+        var subject = new DocumentRef(DocumentKind.RETURN, plan.returnNumber().orElseThrow());
+        return scenes.scene(subject, scenes.orders(subject)).chains().stream().flatMap(chain -> chain.returnOf(subject.number()).stream()).noneMatch(Return::anyReceived);
+    }
+
+    private void settle(CommandContext context, Waiting plan, Plan rest) {
+        var at = rest.waitsAt().map(Plan.Step::kind);
+        unwindings.goesOn(context, plan, at, at.map(WaitsFor::of));
+    }
+
+    /** What is left of a plan, as things stand; for somebody who may do more, perhaps all of it. */
+    private Decision<Plan> rest(CommandContext context, Waiting plan, Person as) {
+        var undoing = new Undoing(plan.asked().toIntent(), plan.asked().choices(rules.inForce().unwind().restockingPercent()), as, plan.reason(), plan.reasonCode(), context.date(),
+                kind -> kind == DocumentKind.CREDIT_NOTE ? numbers.nextCreditNote(context.date()) : numbers.next(kind));
+        if (plan.returnNumber().isPresent()) {
+            var subject = new DocumentRef(DocumentKind.RETURN, plan.returnNumber().get());
+            var scene = scenes.scene(subject, scenes.orders(subject));
+            return Planner.rest(scene, undoing, scene.chains().stream().flatMap(chain -> chain.returnOf(subject.number()).stream()).findFirst().orElseThrow());
+        }
+        var intent = plan.asked().toIntent();
+        var scene = scenes.scene(intent.subject(), scenes.orders(intent.subject()));
+        if (plan.asked().intent().startsWith("take-back")) {
+            return Planner.refund(scene, undoing, plan.refunds().stream().map(r -> new Effect.Refunded("", "", r.source(), r.order(), company.money(r.amount()))).toList());
+        }
+        return Planner.plan(scene, undoing);
+    }
+
+    /** Somebody who may says yes to what a plan waits for. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void decide(CommandContext context, long id, long version) {
+        var plan = locked(id, version);
+        if (!context.person().carries(List.of(Role.LEAD))) {
+            throw new RefusedException(new CommonRefusal.NotAuthorised("agree to money going back", context.person().role(), List.of(Role.LEAD)));
+        }
+        var rest = RefusedException.unless(rest(context, plan, context.person()));
+        if (effects(rest).isEmpty()) {
+            throw new RefusedException(new NothingToDecide(plan.id()));
+        }
+        settle(context, plan, rest);
+        writer.write(context.because(plan.reason()), effects(rest));
+    }
+
+    /** The plan waits for something that nobody can decide on. */
+    record NothingToDecide(long id) implements Refusal {
+        @Override
+        public String code() {
+            return "not-awaiting";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "The plan does not wait for a decision.";
+        }
+    }
+
+    /** Gives up the rest of a plan. Goods that were to come back may not come any more; what has happened stays. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void abandon(CommandContext context, long id, long version) {
+        if (!context.person().decides()) {
+            throw new RefusedException(new CommonRefusal.NotAuthorised("abandon a plan", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
+        }
+        if (context.reason().isBlank()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the rest is given up"));
+        }
+        var plan = locked(id, version);
+        unwindings.abandoned(context, plan, context.reason());
+        if (plan.returnNumber().isPresent()) {
+            var subject = new DocumentRef(DocumentKind.RETURN, plan.returnNumber().get());
+            var goods = scenes.scene(subject, scenes.orders(subject)).chains().stream().flatMap(chain -> chain.returnOf(subject.number()).stream()).findFirst().orElseThrow();
+            if (goods.expectsMore()) {
+                writer.write(context, List.of(RefusedException.unless(Returning.withdraw(goods))));
+            }
+        }
+    }
+
+    private Waiting locked(long id, long version) {
+        var plan = unwindings.waiting(id).orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("waiting plan", String.valueOf(id))));
+        var subject = plan.returnNumber().map(number -> new DocumentRef(DocumentKind.RETURN, number)).orElse(plan.asked().toIntent().subject());
+        var orders = new ArrayList<>(scenes.orders(subject));
+        locks.customer(scenes.customer(subject, orders));
+        locks.orders(orders);
+        var again = unwindings.waiting(id).orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("waiting plan", String.valueOf(id))));
+        if (again.version() != version) {
+            throw new RefusedException(new PlatformRefusal.StaleVersion("The plan", version, again.version()));
+        }
+        return again;
+    }
+
+    /** The books are open again: what waited for that goes on. */
+    @Override
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void periodOpened(CommandContext context) {
+        for (var plan : unwindings.ofPeriod()) {
+            var rest = rest(context, plan, plan.by());
+            if (!rest.isRefused()) {
+                settle(context, plan, rest.get());
+                writer.write(context.because("as planned by %s: %s".formatted(plan.by().username(), plan.reason())), effects(rest.get()));
+            }
+        }
+    }
+}

@@ -19,6 +19,7 @@ const PLACES = [
   { to: '/orders', label: 'Orders' },
   { to: '/goods', label: 'Goods' },
   { to: '/billing', label: 'Billing' },
+  { to: '/returns', label: 'Returns' },
   { to: '/ledger', label: 'Ledger' },
   { to: '/proof', label: 'Proof' },
 ];

@@ -14,7 +14,8 @@ import { ReviewPage, TogetherPage } from '../features/review';
 import { RulesPage } from '../features/rules';
 import { TodayPage } from '../features/today';
 import { TrailPage } from '../features/trail';
-import { UnwindPage } from '../features/unwind';
+import { ReturnPage, ReturnsPage } from '../features/returns';
+import { UndonePage, UnwindPage } from '../features/unwind';
 import { Empty } from '../shared/ui';
 import { Frame } from './Frame';
 
@@ -46,7 +47,11 @@ export const router = createBrowserRouter([
       { path: 'billing/deposit/:number', element: <DepositPage /> },
       { path: 'billing/:tab?', element: <BillingPage /> },
       { path: 'trail/:kind/:number', element: <TrailPage /> },
+      { path: 'returns/return/:number', element: <ReturnPage /> },
+      { path: 'returns/:tab?', element: <ReturnsPage /> },
       { path: 'unwind/:number', element: <UnwindPage /> },
+      { path: 'unwind/:kind/:number', element: <UnwindPage /> },
+      { path: 'undone/:tab?', element: <UndonePage /> },
       { path: 'ledger/:tab?', element: <LedgerPage /> },
       { path: 'proof', element: <ProofPage /> },
       { path: 'customers', element: <CustomerListPage /> },

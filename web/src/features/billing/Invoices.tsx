@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { date, figure, isZero, orDash, price, trim, Words } from '../../shared/format';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
+import { useKeys } from '../../shared/keys';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintButton } from '../paper';
@@ -87,6 +88,8 @@ export function InvoicePage() {
   const query = useQuery(invoiceQuery(number));
   const invoice = query.data;
   const { today } = useSession();
+  const navigate = useNavigate();
+  useKeys({ u: () => navigate(`/unwind/INVOICE/${number}`) });
   if (!invoice) return <Waiting query={query} />;
   const ahead = invoice.lines.some((line) => !isZero(line.ahead));
   return (
@@ -97,11 +100,13 @@ export function InvoicePage() {
             Invoice <span className="mono">{invoice.number}</span> · <Link to={`/customers/${encodeURIComponent(invoice.customer)}`}>{invoice.customerName}</Link>
           </h1>
           <span className="muted nowrap">
-            {Words(invoice.state)} · <Link to={`/trail/INVOICE/${invoice.number}`}>Trail</Link>
+            {Words(invoice.state)} · <Link to={`/trail/INVOICE/${invoice.number}`}>Trail</Link> · <Link to={`/unwind/INVOICE/${invoice.number}`}>
+              Unwind <kbd>U</kbd>
+            </Link>
           </span>
         </div>
         <p className="situation">
-          {isZero(invoice.open) ? 'Nothing of it is open.' : `€ ${figure(invoice.open)} of ${figure(invoice.gross)} are open, ${invoice.dueOn < today ? `past due since ${date(invoice.dueOn)}` : `due on ${date(invoice.dueOn)}`}.`}
+          {invoice.state === 'REVERSED' ? 'It was taken back: it stays on record and counts no more.' : isZero(invoice.open) ? 'Nothing of it is open.' : `€ ${figure(invoice.open)} of ${figure(invoice.gross)} are open, ${invoice.dueOn < today ? `past due since ${date(invoice.dueOn)}` : `due on ${date(invoice.dueOn)}`}.`}
           {ahead && ' A part of it was billed ahead: its revenue waits for the goods to leave.'}
         </p>
         {invoice.text && <p style={{ whiteSpace: 'pre-wrap' }}>{invoice.text}</p>}

@@ -6,6 +6,7 @@ import { useKeys } from '../../shared/keys';
 import { may, useSession } from '../../shared/session';
 import { Doc, Waiting } from '../../shared/ui';
 import { OrderMoney } from '../billing/OrderMoney';
+import { ToDo } from '../unwind';
 import { Attachments } from './Attachments';
 import { DetailsLine } from './DetailsLine';
 import { StartFrom } from './StartFrom';
@@ -95,6 +96,7 @@ export function OrderPage() {
         </DecisionBar>
       </div>
       <aside>
+        <ToDo order={order.number} />
         <section style={{ marginBottom: 20 }}>
           <h2>Papers</h2>
           {sheet.documents.length === 0 && <div className="muted">None yet.</div>}
@@ -136,7 +138,7 @@ function Measures({ sheet }: { sheet: Sheet }) {
   const flows = sheet.flows.filter((flow) => sheet.order.lines.some((line) => line.no === flow.no && line.item));
   const open = (measure: 'toShip' | 'toBill') => flows.filter((flow) => !isZero(flow[measure])).length;
   const of = (count: number, what: string, none: string) => (count === 0 ? none : `${count} of ${flows.length} lines ${what}`);
-  const invoices = sheet.documents.filter((document) => document.kind === 'INVOICE');
+  const invoices = sheet.documents.filter((document) => document.kind === 'INVOICE' && document.state !== 'REVERSED');
   const unpaid = invoices.filter((invoice) => invoice.state !== 'PAID').length;
   return (
     <div className="facts">

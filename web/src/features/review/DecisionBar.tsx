@@ -42,7 +42,7 @@ export function DecisionBar({ sheet, selecting, onDecided, children }: { sheet: 
     s: canDecide ? () => setAsking('send-backs') : undefined,
     d: canDecide ? () => setAsking('decline') : undefined,
     t: () => navigate(`/trail/ORDER/${number}`),
-    u: () => navigate(`/unwind/${number}`),
+    u: () => navigate(`/unwind/ORDER/${number}`),
   });
   return (
     <div className="bar">
@@ -91,7 +91,7 @@ export function DecisionBar({ sheet, selecting, onDecided, children }: { sheet: 
       <button className="plain" onClick={() => navigate(`/trail/ORDER/${number}`)}>
         Trail <kbd>T</kbd>
       </button>
-      <button className="plain" onClick={() => navigate(`/unwind/${number}`)}>
+      <button className="plain" onClick={() => navigate(`/unwind/ORDER/${number}`)}>
         Unwind <kbd>U</kbd>
       </button>
       {asking === 'waive' && <WaiveDialog sheet={sheet} onClose={close} onDecided={decided} />}

@@ -102,6 +102,7 @@ export function ReviewPage() {
           </div>
           <div className="muted small" style={{ display: 'flex', justifyContent: 'space-between' }}>
             <Choice label="Shown" of={SHOWN} value={only ?? ''} onChange={(value) => set('only', value)} />
+            <Link to="/undone">plans waiting</Link>
             <Choice label="Reason" of={reasonsOf(totals)} value={reason ?? ''} onChange={(value) => set('reason', value)} />
           </div>
         </div>

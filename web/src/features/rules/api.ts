@@ -9,7 +9,7 @@ export type ApprovalRule = Schemas['Rule'];
 export const rulesQuery = queryOptions({ queryKey: ['rules'], queryFn: () => answer(client.GET('/api/rules')) });
 export const approvalRulesQuery = queryOptions({ queryKey: ['approval-rules'], queryFn: () => answer(client.GET('/api/approval-rules')) });
 
-const written = ({ version, checks, figures, po, places, entry, billedAhead }: Rules) => ({ version, checks, figures, po, places, entry, billedAhead });
+const written = ({ version, checks, figures, po, places, entry, billedAhead, unwind }: Rules) => ({ version, checks, figures, po, places, entry, billedAhead, unwind });
 
 export const previewQuery = (rules: Rules | undefined) =>
   queryOptions({

@@ -11,12 +11,14 @@ import { ApprovalRules } from './ApprovalRules';
 import { CheckRules } from './CheckRules';
 import { EntryRules } from './EntryRules';
 import { PoRules } from './PoRules';
+import { UnwindRules } from './UnwindRules';
 
 const TABS = [
   { to: '/rules', label: 'Checks' },
   { to: '/rules/po', label: 'PO numbers' },
   { to: '/rules/approval', label: 'Approval' },
   { to: '/rules/entry', label: 'Order entry' },
+  { to: '/rules/undoing', label: 'Undoing' },
   { to: '/rules/changes', label: 'What was changed' },
 ];
 
@@ -43,6 +45,7 @@ export function RulesPage() {
         {tab === 'checks' && <CheckRules rules={rules} counts={counts} locked={locked} onChange={setEdited} />}
         {tab === 'po' && <PoRules rules={rules} count={counts.find((one) => one.check === 'duplicate-po')} locked={locked} onChange={setEdited} />}
         {tab === 'entry' && <EntryRules rules={rules} locked={locked} onChange={setEdited} />}
+        {tab === 'undoing' && <UnwindRules rules={rules} locked={locked} onChange={setEdited} />}
         {tab === 'approval' && <ApprovalRules locked={locked} />}
         {tab === 'changes' && <Changes of={rules.changes} />}
         {edited && <WouldDo preview={preview.data} />}

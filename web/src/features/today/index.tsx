@@ -25,6 +25,9 @@ const LANES: Record<string, { words: string; to: string; weight: 'stop' | 'cauti
   late: { words: 'Late', to: '/orders?lane=LATE', weight: 'stop' },
   'part-shipped': { words: 'Part shipped', to: '/orders?lane=PART_SHIPPED', weight: 'caution' },
   'to-bill': { words: 'Shipped, to bill', to: '/billing', weight: 'caution' },
+  'returns-to-receive': { words: 'Returns to receive', to: '/returns', weight: 'caution' },
+  'returns-to-inspect': { words: 'Returns to inspect', to: '/returns/inspecting', weight: 'caution' },
+  'plans-waiting': { words: 'Plans waiting', to: '/undone', weight: 'caution' },
   'past-due': { words: 'Invoices past due', to: '/billing/invoices?pastDue=true', weight: 'stop' },
 };
 const PARTS = ['today', '1–2', '3–5', '6–10', '> 10'];

@@ -2,7 +2,7 @@ import type { Schemas } from '../../shared/api/http';
 
 type Row = Schemas['RowView'];
 
-const LANE: Record<string, number> = { ORDER: 0, CANCELLATION: 0, DISPATCH: 1, INVOICE: 2, PAYMENT: 3 };
+const LANE: Record<string, number> = { ORDER: 0, CANCELLATION: 0, DISPATCH: 1, RETURN: 1, INVOICE: 2, CREDIT_NOTE: 2, PAYMENT: 3 };
 const COLOUR = ['var(--sea)', 'var(--ochre)', 'var(--moss)', 'var(--madder)'];
 const HEIGHT = 31;
 const x = (lane: number) => 14 + lane * 22;
@@ -26,6 +26,14 @@ export function threads(rows: Row[]): Thread[] {
     if (row.aspect !== 'DECISION' && !at.has(key(row.document))) at.set(key(row.document), index);
   });
   return found;
+}
+
+/** The rows of each document that was taken back, and of its taking back. */
+function pairs(rows: Row[]): [number, number][] {
+  return rows.flatMap((row, to): [number, number][] => {
+    const from = row.undoes ? rows.findIndex((one) => !one.undoes && key(one.document) === key(row.document)) : -1;
+    return from < 0 ? [] : [[from, to]];
+  });
 }
 
 /** The cell of the rail beside one row: threads that pass, bend in or begin, and the row's own knot. */
@@ -55,6 +63,12 @@ export function Rail({ rows, at }: { rows: Row[]; at: number }) {
             );
           }
           return null;
+        })}
+        {pairs(rows).map(([from, to], index) => {
+          // a square bracket holds a document and its reversal together
+          if (at < from || at > to) return null;
+          const d = at === from ? `M 90 ${middle} H 85 V ${HEIGHT}` : at === to ? `M 90 ${middle} H 85 V 0` : `M 85 0 V ${HEIGHT}`;
+          return <path key={`pair${index}`} d={d} stroke="var(--muted)" fill="none" strokeWidth={1} />;
         })}
         {row.aspect !== 'DECISION' && (
           <circle

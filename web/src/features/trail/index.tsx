@@ -9,7 +9,9 @@ import { Mark, Ring, Waiting } from '../../shared/ui';
 import { Rail } from './Rail';
 
 type Trail = Schemas['TrailView'];
-type Kind = 'ORDER' | 'CANCELLATION' | 'DISPATCH' | 'INVOICE' | 'PAYMENT' | 'STOCK_RECEIPT' | 'ENTRY';
+type Kind = Schemas['WayView']['kind'];
+
+const UNDOABLE: string[] = ['ORDER', 'DISPATCH', 'INVOICE', 'PAYMENT', 'DEPOSIT', 'CREDIT_NOTE'];
 
 const ASPECTS: [string, string][] = [
   ['GOODS', 'goods'],
@@ -35,7 +37,9 @@ export function TrailPage() {
   const [lit, setLit] = useState<string[]>([]);
   const navigate = useNavigate();
   const root = query.data?.roots[0];
-  useKeys({ u: root ? () => navigate(`/unwind/${root}`) : undefined, enter: root ? () => navigate(`/orders/${root}`) : undefined });
+  // what one came from is undone from here; whatever can't be, by its order
+  const undo = UNDOABLE.includes(kind) ? `/unwind/${kind}/${number}` : root ? `/unwind/ORDER/${root}` : undefined;
+  useKeys({ u: undo ? () => navigate(undo) : undefined, enter: root ? () => navigate(`/orders/${root}`) : undefined });
   const trail = query.data;
   if (!trail) return <Waiting query={query} />;
   const rows = trail.rows.filter((row) => row.aspect === 'ORDER' || shown.includes(row.aspect));
@@ -66,10 +70,10 @@ export function TrailPage() {
                 <StartFrom kind={trail.start.kind} number={trail.start.number} customer={trail.customer} customerName={trail.customerName} />
               </>
             )}
-            {root && (
+            {undo && (
               <>
                 {' · '}
-                <Link to={`/unwind/${root}`}>
+                <Link to={undo}>
                   Unwind <kbd>U</kbd>
                 </Link>
               </>
@@ -131,6 +135,8 @@ const MEASURE: Record<string, string> = {
   STAGED: 'staged',
   DISPATCHED: 'shipped',
   BILLED: 'billed',
+  RETURNED: 'returned',
+  CREDITED: 'credited',
 };
 
 function DocumentName({ document }: { document: Schemas['TrailDocumentView'] }) {
@@ -142,7 +148,9 @@ function DocumentName({ document }: { document: Schemas['TrailDocumentView'] }) 
   const to =
     document.kind === 'ORDER'
       ? `/orders/${document.number}`
-      : document.kind === 'INVOICE' || document.kind === 'DISPATCH' || document.kind === 'PAYMENT'
+      : document.kind === 'RETURN'
+        ? `/returns/return/${document.number}`
+        : document.kind === 'INVOICE' || document.kind === 'CREDIT_NOTE' || document.kind === 'DISPATCH' || document.kind === 'PAYMENT'
         ? `/ledger/journal?document=${document.number}`
         : null;
   return to ? <Link to={to}>{name}</Link> : name;
@@ -177,6 +185,7 @@ function Facts({ trail }: { trail: Trail }) {
 }
 
 function Units({ trail, lit, onLight }: { trail: Trail; lit: string[]; onLight: (lines: string[]) => void }) {
+  const back = trail.flows.some((flow) => !isZero(flow.returned) || !isZero(flow.credited));
   return (
     <section>
       <h2>Where every unit is</h2>
@@ -184,7 +193,7 @@ function Units({ trail, lit, onLight }: { trail: Trail; lit: string[]; onLight: 
         <thead>
           <tr>
             <th>Line</th>
-            {['Ordered', 'Cancelled', 'Reserved', 'Staged', 'Shipped', 'Billed', 'To ship', 'To bill'].map((name) => (
+            {['Ordered', 'Cancelled', 'Reserved', 'Staged', 'Shipped', ...(back ? ['Returned'] : []), 'Billed', ...(back ? ['Credited'] : []), 'To ship', 'To bill'].map((name) => (
               <th key={name} className="num">
                 {name}
               </th>
@@ -200,7 +209,7 @@ function Units({ trail, lit, onLight }: { trail: Trail; lit: string[]; onLight: 
                   {trail.roots.length > 1 && <span className="mono muted">{flow.order} </span>}
                   {flow.line} {flow.description}
                 </td>
-                {[flow.ordered, flow.cancelled, flow.reserved, flow.staged, flow.dispatched, flow.billed, flow.toShip, flow.toBill].map((q, i) => (
+                {[flow.ordered, flow.cancelled, flow.reserved, flow.staged, flow.dispatched, ...(back ? [flow.returned] : []), flow.billed, ...(back ? [flow.credited] : []), flow.toShip, flow.toBill].map((q, i) => (
                   <td key={i} className="num">
                     {isZero(q) ? '–' : trim(q)}
                   </td>

@@ -45,6 +45,9 @@ import app.euthyna.server.platform.Company;
 import app.euthyna.server.unwind.Asked;
 import app.euthyna.server.unwind.UnwindService;
 import jakarta.persistence.EntityManager;
+import app.euthyna.core.flow.Return;
+import app.euthyna.core.returns.Returning.Verdict;
+import app.euthyna.server.returns.ReturnsService;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.time.Clock;
@@ -85,6 +88,7 @@ class DemoCompany {
     private final GoodsService goods;
     private final BillingService billing;
     private final UnwindService unwind;
+    private final ReturnsService returns;
     private final ApprovalService approvals;
     private final HouseRulesStore houseRules;
     private final DemoMultiplier multiplier;
@@ -99,7 +103,7 @@ class DemoCompany {
     private final int lifeSize;
 
     DemoCompany(EntityManager entities, MasterData masterData, OrderService orders, CheckService checks, ChainReader chains, GoodsService goods,
-            BillingService billing, UnwindService unwind, ApprovalService approvals, HouseRulesStore houseRules, DemoMultiplier multiplier, Outlines outlines, PriceBreaks prices, QuotaStore quotas, Deputies deputies,
+            BillingService billing, UnwindService unwind, ReturnsService returns, ApprovalService approvals, HouseRulesStore houseRules, DemoMultiplier multiplier, Outlines outlines, PriceBreaks prices, QuotaStore quotas, Deputies deputies,
             Company company, TransactionTemplate transactions, Clock clock,
             @Value("${euthyna.demo-lived:2000}") int lifeSize) {
         this.lifeSize = lifeSize;
@@ -115,6 +119,7 @@ class DemoCompany {
         this.goods = goods;
         this.billing = billing;
         this.unwind = unwind;
+        this.returns = returns;
         this.approvals = approvals;
         this.houseRules = houseRules;
         this.multiplier = multiplier;
@@ -378,6 +383,7 @@ class DemoCompany {
             cancelledAndDeclined();
             if (whole) {
                 money();
+                undone();
             }
             on(today.minusDays(6), () -> submit(today.minusDays(6), customers.get(22).code(), "ST-rig", OrderKind.STANDARD, today.minusDays(3),
                     line("SV-01", "14.5"), line("SV-03", "1")));
@@ -575,6 +581,66 @@ class DemoCompany {
         private void undo(Asked asked, LocalDate on, String reasonCode, String reason) {
             var context = context("controller", Role.CONTROLLER, on, reason);
             unwind.carryOut(context, asked, reasonCode, unwind.fingerprintOf(context, asked));
+        }
+
+        /** Billed to the wrong yard, sent off on paper only, lamps that arrived broken, what was not wanted, and money for an order that is dead. */
+        private void undone() {
+            gone(14, 30, "GT-12", line("FT-210", "24"), (order, dispatch, invoice) -> on(today.minusDays(10), () -> undo(new Asked(DocumentKind.INVOICE, invoice, "take-back-invoice",
+                    List.of(), null, false, null), today.minusDays(10), "billed-in-error", "billed to the wrong yard")));
+            on(today.minusDays(7), () -> {
+                var order = submit(today.minusDays(7), customers.get(31).code(), "HW-9", OrderKind.STANDARD, today.plusDays(4), line("RP-208", "30"));
+                decided(order, today.minusDays(7));
+                var dispatch = stage(order, today.minusDays(6), List.of());
+                goods.depart(context("warehouse", Role.WAREHOUSE, today.minusDays(6), ""), dispatch, 0);
+                on(today.minusDays(5), () -> undo(Asked.of(DocumentKind.DISPATCH, dispatch, "take-back-dispatch"), today.minusDays(5), "never-left", "the van was full"));
+            });
+            gone(15, 32, "LAMPS-3", line("SF-05", "10"), (order, dispatch, invoice) -> {
+                on(today.minusDays(8), () -> {
+                    var open = chains.chain(order).invoices().get(0).totals().gross();
+                    billing.receive(receivables(today.minusDays(8), ""), customers.get(32).code(), open, List.of(new Settlement(invoice, open)), invoice);
+                });
+                on(today.minusDays(4), () -> undo(new Asked(DocumentKind.ORDER, order, "take-goods-back", List.of(new Asked.Line(1, BigDecimal.valueOf(3))), "refund", false, null),
+                        today.minusDays(4), "damaged", "three arrived broken"));
+            });
+            gone(18, 33, "SV-77", line("SF-06", "6"), (order, dispatch, invoice) -> {
+                on(today.minusDays(9), () -> undo(new Asked(DocumentKind.INVOICE, invoice, "take-goods-back", List.of(new Asked.Line(1, BigDecimal.valueOf(2))), null, false, null),
+                        today.minusDays(9), "wrong-item", "ordered the red ones"));
+                on(today.minusDays(1), () -> returns.receive(context("warehouse", Role.WAREHOUSE, today.minusDays(1), ""), returnOf(order), null, List.of()));
+            });
+            gone(26, 34, "CH-5", line("FT-112", "40"), (order, dispatch, invoice) -> {
+                on(today.minusDays(19), () -> undo(new Asked(DocumentKind.DISPATCH, dispatch, "take-goods-back", List.of(new Asked.Line(1, BigDecimal.valueOf(8))), null, false,
+                        BigDecimal.TEN), today.minusDays(19), "unwanted", "ordered too many"));
+                on(today.minusDays(13), () -> returns.receive(context("warehouse", Role.WAREHOUSE, today.minusDays(13), ""), returnOf(order), null, List.of()));
+                on(today.minusDays(12), () -> returns.inspect(context("warehouse", Role.WAREHOUSE, today.minusDays(12), ""), returnOf(order), null, List.of(
+                        new Verdict(1, Return.Outcome.Kind.RESTOCK, Quantity.of(7), "", ""), new Verdict(1, Return.Outcome.Kind.SCRAP, Quantity.of(1), "", "bent"))));
+            });
+            on(today.minusDays(60), () -> {
+                var dead = submit(today.minusDays(60), customers.get(35).code(), "REFIT-1", OrderKind.STANDARD, today.minusDays(30), line("MS-01", "1"));
+                decided(dead, today.minusDays(60));
+                on(today.minusDays(58), () -> billing.deposit(receivables(today.minusDays(58), ""), dead, euros("400.00")));
+            });
+        }
+
+        private String returnOf(String order) {
+            return chains.chain(order).returns().get(0).number();
+        }
+
+        /** What became of an order that left and was billed. */
+        private interface Told {
+            void then(String order, String dispatch, String invoice);
+        }
+
+        /** One line that left whole on the second day and was billed on the third. */
+        private void gone(int daysAgo, int customer, String po, OrderDraft.Line line, Told told) {
+            var day = today.minusDays(daysAgo);
+            on(day, () -> {
+                var order = submit(day, customers.get(customer).code(), po, OrderKind.STANDARD, day.plusDays(5), line);
+                decided(order, day);
+                var dispatch = stage(order, day.plusDays(1), List.of());
+                goods.depart(context("warehouse", Role.WAREHOUSE, day.plusDays(1), ""), dispatch, 0);
+                var invoice = billing.bill(receivables(day.plusDays(2), ""), List.of(order), List.of(), "", false);
+                told.then(order, dispatch, invoice);
+            });
         }
 
         private void cancelledAndDeclined() {

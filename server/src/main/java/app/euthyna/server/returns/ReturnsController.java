@@ -1,6 +1,7 @@
 package app.euthyna.server.returns;
 
 import app.euthyna.core.flow.Return;
+import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.returns.Crediting.Share;
 import app.euthyna.core.returns.Returning.Came;
 import app.euthyna.core.returns.Returning.OfDispatch;
@@ -26,6 +27,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -87,11 +89,17 @@ class ReturnsController {
     }
 
     /** Credits what came back of a return, or lines of an invoice without goods; without lines, all that is left of it. */
-    record Crediting(String ofReturn, String ofInvoice, @Size(max = 500) List<@Valid CreditedShare> lines, @Size(max = 2000) String reason, LocalDate date) {
+    record CreditAsked(String ofReturn, String ofInvoice, @Size(max = 500) List<@Valid CreditedShare> lines, @Size(max = 2000) String reason, LocalDate date) {
     }
 
+    /**
+     * A line of a return.
+     *
+     * @param awaited what may still come
+     * @param creditable billed, here and not credited
+     */
     record ReturnLineView(int no, String order, int orderLine, String dispatch, int dispatchLine, String invoice, Integer invoiceLine, String item, String description, String site,
-            BigDecimal authorised, BigDecimal received, BigDecimal inInspection, BigDecimal restocked, BigDecimal scrapped, BigDecimal sentBack) {
+            BigDecimal authorised, BigDecimal received, BigDecimal inInspection, BigDecimal awaited, BigDecimal creditable, BigDecimal restocked, BigDecimal scrapped, BigDecimal sentBack) {
     }
 
     record ReturnView(String number, String customer, String customerName, LocalDate on, String reason, String remark, boolean withdrawn, boolean expects, boolean inspecting,
@@ -176,7 +184,7 @@ class ReturnsController {
 
     @May.Bill
     @PostMapping("/credit-notes")
-    CreditNotes credit(@Valid @RequestBody Crediting request, HttpServletRequest http) {
+    CreditNotes credit(@Valid @RequestBody CreditAsked request, HttpServletRequest http) {
         return commands.run(http, request, CreditNotes.class, context -> {
             var on = context.on(request.date()).because(request.reason());
             if (request.ofReturn() != null) {
@@ -197,16 +205,23 @@ class ReturnsController {
                 + "order by l.line_no fetch first 1 rows only").param(number).query(String.class).optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("return", number)));
         var goods = chains.chain(order).returnOf(number).orElseThrow();
+        var due = Crediting.due(goods, chains.chains(goods.lines().stream().map(l -> l.orderLine().number()).distinct().toList()).values().stream()
+                .flatMap(chain -> chain.credits().stream()).distinct().toList());
         var lines = goods.lines().stream().map(line -> new ReturnLineView(line.no(), line.orderLine().number(), line.orderLine().line(), line.dispatchLine().number(),
                 line.dispatchLine().line(), line.invoiceLine().map(LineRef::number).orElse(null), line.invoiceLine().map(LineRef::line).orElse(null), line.item(),
                 jdbc.sql("select name from item where code = ?").param(line.item()).query(String.class).single(), line.site(), line.authorised().value(), line.received().value(),
-                line.inInspection().value(), outcome(line, Return.Outcome.Kind.RESTOCK), outcome(line, Return.Outcome.Kind.SCRAP), outcome(line, Return.Outcome.Kind.SEND_BACK)))
+                line.inInspection().value(), goods.expected(line).value(), creditable(goods, line, due), outcome(line, Return.Outcome.Kind.RESTOCK), outcome(line, Return.Outcome.Kind.SCRAP), outcome(line, Return.Outcome.Kind.SEND_BACK)))
                 .toList();
         var credits = jdbc.sql("select distinct k.number from credit_note k join credit_note_line l on l.credit_note_id = k.id join goods_return g on g.id = l.return_id where g.number = ? "
                 + "order by 1").param(number).query(String.class).list();
         return jdbc.sql("select g.number, c.code, c.name, g.authorised_on, g.reason_code, g.remark, g.withdrawn, g.expects, g.inspecting, g.version from goods_return g "
                 + "join customer c on c.id = g.customer_id where g.number = ?").param(number).query((r, n) -> new ReturnView(r.getString(1), r.getString(2), r.getString(3),
                         r.getObject(4, LocalDate.class), r.getString(5), r.getString(6), r.getBoolean(7), r.getBoolean(8), r.getBoolean(9), r.getLong(10), lines, credits)).single();
+    }
+
+    private static BigDecimal creditable(Return goods, Return.Line line, Map<String, List<Share>> due) {
+        var ref = new LineRef(goods.number(), line.no());
+        return Quantity.sum(due.values().stream().flatMap(List::stream).filter(share -> share.returnLine().filter(ref::equals).isPresent()).map(Share::quantity).toList()).value();
     }
 
     private static BigDecimal outcome(Return.Line line, Return.Outcome.Kind kind) {

@@ -47,11 +47,11 @@ class TrailController {
     }
 
     record RowView(String aspect, LocalDate date, TrailDocumentView document, List<TrailDocumentView> parents, String what, String by,
-            boolean dropped, List<UnitView> units, BigDecimal billed, BigDecimal received, BigDecimal open) {
+            boolean dropped, boolean undoes, List<UnitView> units, BigDecimal billed, BigDecimal received, BigDecimal open) {
     }
 
     record FlowView(String order, int line, String description, BigDecimal ordered, BigDecimal cancelled, BigDecimal reserved,
-            BigDecimal staged, BigDecimal dispatched, BigDecimal billed, BigDecimal toShip, BigDecimal toBill) {
+            BigDecimal staged, BigDecimal dispatched, BigDecimal returned, BigDecimal billed, BigDecimal credited, BigDecimal toShip, BigDecimal toBill) {
     }
 
     record AccountView(String account, String name, BigDecimal balance) {
@@ -74,7 +74,7 @@ class TrailController {
                 trail.rows().stream().map(TrailController::row).toList(), trail.neighbours(),
                 trail.flows().stream().map(f -> new FlowView(f.orderLine().number(), f.orderLine().line(), f.flow().line().description(),
                         f.flow().ordered().value(), f.flow().cancelled().value(), f.flow().reserved().value(), f.flow().staged().value(),
-                        f.flow().dispatched().value(), f.flow().billed().value(), f.flow().toShip().value(), f.flow().toBill().value()))
+                        f.flow().dispatched().value(), f.flow().returned().value(), f.flow().billed().value(), f.flow().credited().value(), f.flow().toShip().value(), f.flow().toBill().value()))
                         .toList(),
                 trail.money().billed().amount(), trail.money().received().amount(), trail.money().open().amount(),
                 trail.money().nextDue(), trail.ledger().stream().map(l -> new AccountView(l.account(), names.get(l.account()),
@@ -89,7 +89,7 @@ class TrailController {
             lines.computeIfAbsent(move.measure(), m -> new ArrayList<>()).add(move.orderLine().toString());
         }
         return new RowView(row.aspect().name(), row.date(), TrailDocumentView.of(row.document()),
-                row.parents().stream().map(TrailDocumentView::of).toList(), row.what(), row.by(), row.dropped(),
+                row.parents().stream().map(TrailDocumentView::of).toList(), row.what(), row.by(), row.dropped(), row.undoes(),
                 sums.entrySet().stream().map(e -> new UnitView(e.getKey().name(), e.getValue().value(), lines.get(e.getKey()))).toList(),
                 row.billed().amount(), row.received().amount(), row.open().amount());
     }

@@ -1,0 +1,268 @@
+import { Fragment, type ReactNode } from 'react';
+import type { Schemas } from '../../shared/api/http';
+import { capital, date, figure, isZero, orDash, trim, Words, words } from '../../shared/format';
+import { Doc } from '../../shared/ui';
+
+type Plan = Schemas['PlanView'];
+type Step = Schemas['StepView'];
+
+/** What a plan waits for, as the end of a sentence. */
+export const WAITS: Record<string, string> = {
+  'receive-goods': 'for the goods to come back',
+  'inspect-goods': 'for the goods to be inspected',
+  refund: 'for the finance lead to agree',
+  credit: 'for the period to be opened again',
+};
+
+const COUNT = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine'];
+const counted = (count: number, what: string) => `${COUNT[count] ?? count} ${what}${count === 1 ? '' : 's'}`;
+
+/** A plan as numbered steps with their entries, and everything before and after. */
+export function PlanSheet({ plan }: { plan: Plan }) {
+  const waits = plan.waitsAt ? plan.steps.findIndex((step) => step.timing !== 'NOW') : plan.steps.length;
+  return (
+    <>
+      <div className="page-head">
+        <h1>
+          {plan.waitsAt
+            ? waits === 0
+              ? `${counted(plan.steps.length, 'step')}; it waits ${WAITS[plan.waitsAt] ?? ''}`
+              : `${counted(waits, 'step')} now, then it waits ${WAITS[plan.waitsAt] ?? ''}`
+            : `${counted(plan.steps.length, 'step')}, ${plan.steps.length === 1 ? 'possible' : 'all possible'} now`}
+        </h1>
+      </div>
+      <p className="situation">{situation(plan)} Nothing is deleted.</p>
+      {plan.steps.map((step, index) => (
+        <StepRow key={index} step={step} no={index + 1} later={index >= waits} />
+      ))}
+      <h2 style={{ margin: '18px 0 6px' }}>Before and after</h2>
+      <div className="before-after">
+        <Lines plan={plan} />
+        <div>
+          <Accounts plan={plan} />
+          <Money plan={plan} />
+          <Shelves plan={plan} />
+        </div>
+      </div>
+      {plan.besides.length > 0 && (
+        <>
+          <h2 style={{ margin: '18px 0 6px' }}>What else follows</h2>
+          {plan.besides.map((sentence) => (
+            <div key={sentence}>{sentence}.</div>
+          ))}
+        </>
+      )}
+    </>
+  );
+}
+
+/** The end in one sentence: what is to be done again, what the customer has. */
+function situation(plan: Plan): string {
+  const parts: string[] = [];
+  for (const state of plan.states) {
+    const to = plan.waitsAt ? state.now : state.done;
+    parts.push(state.before === to ? `order ${state.order} stays ${words(to)}` : `order ${state.order} is ${words(state.before)} and will be ${words(to)}`);
+  }
+  for (const money of plan.money.filter((one) => one.kind === 'CUSTOMER')) {
+    parts.push(`the customer has € ${figure(plan.waitsAt ? money.now : money.done)} credit`);
+  }
+  return parts.length === 0 ? '' : `${capital(parts.join(', and '))}.`;
+}
+
+const WHO: Record<string, string> = { CONTROLLER: 'a controller', LEAD: 'the finance lead', WAREHOUSE: 'the warehouse', RECEIVABLES: 'receivables', CLERK: 'a clerk' };
+
+function StepRow({ step, no, later }: { step: Step; no: number; later: boolean }) {
+  const when = step.timing === 'WAITS' ? 'waits for the goods' : step.timing === 'SOMEBODY_ELSE' ? 'for somebody else' : later ? 'goes on by itself then' : 'now';
+  return (
+    <div className={later ? 'step later' : 'step'}>
+      <span className="no">{no}</span>
+      <div>
+        <b>{Words(step.kind.replaceAll('-', ' '))}</b>
+        <div>{step.sentence}</div>
+        <div className="muted small">
+          {when} · {step.by.map((role) => WHO[role] ?? words(role)).join(' or ')} may do this
+        </div>
+      </div>
+      <div className="small">
+        {step.entries.length === 0 && <span className="muted">posts nothing</span>}
+        {step.entries.map((entry, index) => (
+          <table className="entry" key={index}>
+            <thead>
+              <tr>
+                <th>
+                  {entry.event}, {date(entry.on)}
+                </th>
+                <th className="num">Debit</th>
+                <th className="num">Credit</th>
+              </tr>
+            </thead>
+            <tbody>
+              {entry.lines.map((line, at) => (
+                <tr key={at}>
+                  <td>
+                    {line.name ?? words(line.role)} <span className="muted mono">{line.account}</span>
+                  </td>
+                  <td className="num">{line.amount.startsWith('-') ? '' : figure(line.amount)}</td>
+                  <td className="num">{line.amount.startsWith('-') ? figure(line.amount.slice(1)) : ''}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+type Units = Schemas['UnitsView'];
+const MEASURES: [keyof Units, string][] = [
+  ['cancelled', 'Cancelled'],
+  ['reserved', 'Reserved'],
+  ['staged', 'Staged'],
+  ['dispatched', 'Shipped'],
+  ['returned', 'Returned'],
+  ['billed', 'Billed'],
+  ['credited', 'Credited'],
+  ['toShip', 'To ship'],
+  ['toBill', 'To bill'],
+];
+
+function Lines({ plan }: { plan: Plan }) {
+  // a measure that is nowhere anything but zero only takes room
+  const shown = MEASURES.filter(([measure]) => plan.lines.some((line) => [line.before, line.now, line.done].some((units) => !isZero(units[measure]))));
+  const rows = plan.lines.filter((line) => shown.some(([m]) => line.before[m] !== line.now[m] || line.now[m] !== line.done[m]));
+  const still = plan.lines.length - rows.length;
+  if (plan.lines.length === 0) return <div className="muted">No order line is touched.</div>;
+  return (
+    <div>
+      <table className="rows inset">
+        <thead>
+          <tr>
+            <th>Order line</th>
+            <th />
+            {shown.map(([measure, label]) => (
+              <th key={measure} className="num">
+                {label}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((line) => {
+            const stages: [string, Units, Units][] = [
+              ['before', line.before, line.before],
+              [plan.waitsAt ? 'now' : 'after', line.now, line.before],
+              ...(plan.waitsAt ? ([['when all is done', line.done, line.now]] as [string, Units, Units][]) : []),
+            ];
+            return (
+              <Fragment key={line.order + line.line}>
+                {stages.map(([label, units, was], index) => (
+                  <tr key={label}>
+                    {index === 0 && (
+                      <td rowSpan={stages.length}>
+                        <span className="mono">
+                          {line.order}/{line.line}
+                        </span>{' '}
+                        <span className="small">{line.description}</span>
+                      </td>
+                    )}
+                    <td className={index === 0 ? 'muted nowrap' : 'nowrap'}>{label}</td>
+                    {shown.map(([measure]) => (
+                      <td key={measure} className={units[measure] === was[measure] ? 'num' : 'num touched'}>
+                        {isZero(units[measure]) ? orDash(units[measure]) : trim(units[measure])}
+                      </td>
+                    ))}
+                  </tr>
+                ))}
+              </Fragment>
+            );
+          })}
+        </tbody>
+      </table>
+      {still > 0 && (
+        <div className="muted small" style={{ marginTop: 4 }}>
+          {rows.length === 0 ? 'No order line changes' : `${still} more ${still === 1 ? 'line does' : 'lines do'} not change`}.
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** Figures that change, each before, after what is possible now, and when all is done. */
+function Changes({ title, plan, rows }: { title: string; plan: Plan; rows: { key: string; name: ReactNode; before: string; now: string; done: string }[] }) {
+  if (rows.length === 0) return null;
+  return (
+    <table className="rows inset" style={{ marginBottom: 14 }}>
+      <thead>
+        <tr>
+          <th>{title}</th>
+          <th className="num">Before</th>
+          <th className="num">{plan.waitsAt ? 'Now' : 'After'}</th>
+          {plan.waitsAt && <th className="num">All done</th>}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr key={row.key}>
+            <td>{row.name}</td>
+            <td className="num">{orDash(row.before)}</td>
+            <td className={row.now === row.before ? 'num' : 'num touched'}>{orDash(row.now)}</td>
+            {plan.waitsAt && <td className={row.done === row.now ? 'num' : 'num touched'}>{orDash(row.done)}</td>}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Accounts({ plan }: { plan: Plan }) {
+  return (
+    <Changes
+      title="Account, from these documents"
+      plan={plan}
+      rows={plan.accounts.map((account) => ({ ...account, key: account.role + account.account, name: account.name ?? words(account.role) }))}
+    />
+  );
+}
+
+function Money({ plan }: { plan: Plan }) {
+  return (
+    <Changes
+      title="Open, unapplied, credit"
+      plan={plan}
+      rows={plan.money.map((money) => ({
+        ...money,
+        key: money.kind + money.number,
+        name: money.kind === 'CUSTOMER' ? 'Customer credit' : (
+          <>
+            {Words(money.kind)} <Doc kind={money.kind} number={money.number} />, {money.what}
+          </>
+        ),
+      }))}
+    />
+  );
+}
+
+const SHELF: [keyof Schemas['ShelfFigures'], string][] = [
+  ['onHand', 'on hand'],
+  ['reserved', 'reserved'],
+  ['inspection', 'in inspection'],
+  ['value', 'value €'],
+];
+
+function Shelves({ plan }: { plan: Plan }) {
+  const rows = plan.shelves.flatMap((shelf) =>
+    SHELF.map(([measure, label]) => ({
+      key: shelf.item + shelf.site + measure,
+      name: (
+        <>
+          <span className="mono">{shelf.item}</span> {shelf.site}, {label}
+        </>
+      ),
+      before: shelf.before?.[measure] ?? '0',
+      now: shelf.now?.[measure] ?? '0',
+      done: shelf.done[measure],
+    })).filter((row) => Number(row.before) !== Number(row.now) || Number(row.now) !== Number(row.done)),
+  );
+  return <Changes title="Stock" plan={plan} rows={rows.map((row) => (row.key.endsWith('value') ? row : { ...row, before: trim(row.before), now: trim(row.now), done: trim(row.done) }))} />;
+}

@@ -1,0 +1,109 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { capital, date } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { Doc, ReasonDialog, tell, tellProblem } from '../../shared/ui';
+import { refreshAll } from '../review';
+
+export type Undone = Schemas['UnwindingView'];
+
+const FOR: Record<string, string> = {
+  GOODS: 'the goods to come back',
+  INSPECTION: 'the goods to be inspected',
+  DECISION: 'the finance lead to agree',
+  PERIOD: 'the period to be opened again',
+};
+
+/** What still waits of plans that were carried out in part, with what was done around an order. */
+export function ToDo({ order }: { order: string }) {
+  const query = useQuery({
+    queryKey: ['unwind', 'done', order],
+    queryFn: () => answer(client.GET('/api/unwind/done', { params: { query: { order } } })),
+  });
+  const rows = query.data?.rows ?? [];
+  if (rows.length === 0) return null;
+  return (
+    <section style={{ marginBottom: 20 }}>
+      <h2>{rows.some((row) => row.state === 'WAITING') ? 'To do' : 'Undone'}</h2>
+      {rows.map((row) => (row.state === 'WAITING' ? <WaitingPlan key={row.id} plan={row} /> : <Past key={row.id} plan={row} />))}
+    </section>
+  );
+}
+
+function Past({ plan }: { plan: Undone }) {
+  return (
+    <div className="small" style={{ padding: '3px 0' }}>
+      {capital(plan.words)}, {date(plan.on)} by {plan.by}
+      {plan.state === 'ABANDONED' && <span className="muted">; the rest abandoned by {plan.endedBy ?? 'nobody'}: {plan.endedWhy}</span>}
+    </div>
+  );
+}
+
+/** A plan with its steps, where it stands, and what can be done with it. */
+export function WaitingPlan({ plan }: { plan: Undone }) {
+  const { role } = useSession();
+  const [giving, setGiving] = useState(false);
+  const at = plan.steps.findIndex((step) => step.kind === plan.waitsAt);
+  const decide = useMutation({
+    mutationFn: () => answer(client.POST('/api/unwind/waiting/{id}/decisions', { params: { path: { id: plan.id } }, body: { version: plan.version }, ...once() })),
+    onSuccess: (done) => tell(`Agreed: ${done.words}.`),
+    onError: tellProblem,
+    onSettled: refreshAll,
+  });
+  const abandon = useMutation({
+    mutationFn: (reason: string) =>
+      answer(client.POST('/api/unwind/waiting/{id}/abandonments', { params: { path: { id: plan.id } }, body: { version: plan.version, reason }, ...once() })),
+    onSuccess: () => {
+      tell('The rest of the plan is given up; what has happened stays.');
+      setGiving(false);
+    },
+    onSettled: refreshAll,
+  });
+  return (
+    <div className="todo">
+      <div>
+        <b>{capital(plan.words)}</b>
+      </div>
+      <div className="muted small">
+        {plan.reason}; {plan.by}, {date(plan.on)}
+      </div>
+      <ol>
+        {plan.steps.map((step, index) => (
+          <li key={index} className={index < at ? 'done' : index === at ? 'next' : ''}>
+            {capital(step.kind.replaceAll('-', ' '))}
+            {index < at ? ', done' : index === at ? `: waits for ${FOR[plan.waitsFor] ?? 'something'}` : ''}
+          </li>
+        ))}
+      </ol>
+      <div className="small">
+        {plan.returnNumber && (
+          <>
+            Return <Doc kind="RETURN" number={plan.returnNumber} />
+            {' · '}
+          </>
+        )}
+        {plan.waitsFor === 'DECISION' && role === 'LEAD' && (
+          <>
+            <button className="plain" disabled={decide.isPending} onClick={() => decide.mutate()}>
+              Agree, give it back
+            </button>
+            {' · '}
+          </>
+        )}
+        {may(role, 'decide') && (
+          <button className="plain" onClick={() => setGiving(true)}>
+            Give up the rest…
+          </button>
+        )}
+        {plan.orders.length > 1 && <span className="muted"> · also order {plan.orders.slice(1).map((order) => <Link key={order} to={`/orders/${order}`}>{order}</Link>)}</span>}
+      </div>
+      {giving && (
+        <ReasonDialog title={`Give up the rest: ${plan.words}`} action="Give up the rest" busy={abandon.isPending} problem={abandon.error} onClose={() => setGiving(false)} onGiven={(reason) => abandon.mutate(reason)}>
+          {plan.returnNumber ? 'What has not come back may not come any more. ' : ''}What has happened stays as it is.
+        </ReasonDialog>
+      )}
+    </div>
+  );
+}

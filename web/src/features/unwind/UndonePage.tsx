@@ -1,0 +1,328 @@
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { pages } from '../../shared/api/pages';
+import { capital, date, figure, isZero, Words } from '../../shared/format';
+import { useSession } from '../../shared/session';
+import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
+import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, Tabs, Waiting } from '../../shared/ui';
+import { refreshAll } from '../review';
+import { WaitingPlan } from './ToDo';
+
+const TABS = [
+  { to: '/undone', label: 'Plans waiting' },
+  { to: '/undone/done', label: 'What was undone' },
+  { to: '/undone/report', label: 'By reason, customer, writer' },
+  { to: '/undone/leftovers', label: 'Leftovers to cancel' },
+];
+
+/** All that was undone and all that still waits; and leftovers of many orders given up at once. */
+export function UndonePage() {
+  const { tab } = useParams();
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <Tabs of={TABS} />
+        {tab === 'report' ? <Report /> : tab === 'leftovers' ? <Leftovers /> : <Plans key={tab} waiting={tab !== 'done'} />}
+      </div>
+    </div>
+  );
+}
+
+function Plans({ waiting }: { waiting: boolean }) {
+  const query = useInfiniteQuery({
+    queryKey: ['unwind', 'all', waiting],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/unwind/done', { params: { query: { waiting, after: pageParam } } })),
+    ...pages,
+  });
+  if (!query.data) return <Waiting query={query} />;
+  const rows = query.data.pages.flatMap((page) => page.rows);
+  if (rows.length === 0) return <Empty>{waiting ? 'No plan waits: everything that was undone is undone.' : 'Nothing was undone yet.'}</Empty>;
+  if (waiting)
+    return (
+      <>
+        <h1>
+          {rows.length === 1 ? 'One plan waits' : `${rows.length}${query.hasNextPage ? ' and more' : ''} plans wait`}
+        </h1>
+        <div className="todo-grid">
+          {rows.map((row) => (
+            <div key={row.id}>
+              <div className="small muted">
+                {row.customerName}, since {date(row.since)}
+              </div>
+              <WaitingPlan plan={row} />
+            </div>
+          ))}
+        </div>
+        <More query={query} />
+      </>
+    );
+  return (
+    <>
+      <table className="rows">
+        <thead>
+          <tr>
+            <th>Date</th>
+            <th>What</th>
+            <th>Customer</th>
+            <th>Reason</th>
+            <th>By</th>
+            <th>State</th>
+            <th className="num">Worth €</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.id} className={row.state === 'ABANDONED' ? 'dropped' : ''}>
+              <td className="nowrap">{date(row.on)}</td>
+              <td>
+                {capital(row.words)} <Doc kind={row.kind} number={row.number} />
+              </td>
+              <td>{row.customerName}</td>
+              <td style={{ overflowWrap: 'anywhere' }}>{row.reason}</td>
+              <td>{row.by}</td>
+              <td className="nowrap">{Words(row.state)}</td>
+              <td className="num">{figure(row.amount)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <More query={query} />
+    </>
+  );
+}
+
+const BY: [string, string][] = [
+  ['reason', 'reason'],
+  ['customer', 'customer'],
+  ['writer', 'writer'],
+  ['intent', 'what was done'],
+];
+
+/** What was undone over a time, as a table and as bars of the same figures. */
+function Report() {
+  const [search, setSearch] = useSearchParams();
+  const by = search.get('by') ?? 'reason';
+  const from = search.get('from') ?? undefined;
+  const to = search.get('to') ?? undefined;
+  const query = useQuery({
+    queryKey: ['unwind', 'report', by, from, to],
+    queryFn: () => answer(client.GET('/api/unwind/report', { params: { query: { by, from, to } } })),
+    placeholderData: (before) => before,
+  });
+  if (!query.data) return <Waiting query={query} />;
+  const report = query.data;
+  const set = (key: string, value: string) => setSearch({ ...Object.fromEntries(search), [key]: value }, { replace: true });
+  const most = Math.max(...report.rows.map((row) => Number(row.amount)), 1);
+  return (
+    <>
+      <div className="page-head">
+        <h1>
+          {report.count === 0 ? 'Nothing was undone' : `€ ${figure(report.amount)} undone in ${report.count} ${report.count === 1 ? 'case' : 'cases'}`}, {date(report.from)} to {date(report.to)}
+        </h1>
+        <span className="nowrap muted">
+          by{' '}
+          <select aria-label="By" value={by} onChange={(event) => set('by', event.target.value)}>
+            {BY.map(([code, label]) => (
+              <option key={code} value={code}>
+                {label}
+              </option>
+            ))}
+          </select>{' '}
+          from <input type="date" aria-label="From" value={report.from} onChange={(event) => event.target.value && set('from', event.target.value)} /> to{' '}
+          <input type="date" aria-label="To" value={report.to} onChange={(event) => event.target.value && set('to', event.target.value)} />
+        </span>
+      </div>
+      {report.rows.length === 0 && <Empty>Nothing was undone between these days. Abandoned plans are not counted.</Empty>}
+      {report.rows.length > 0 && (
+        <table className="rows">
+          <thead>
+            <tr>
+              <th style={{ width: '26%' }}>{capital(BY.find(([code]) => code === by)![1])}</th>
+              <th className="num">Cases</th>
+              <th className="num">Worth €</th>
+              <th style={{ width: '48%' }} aria-hidden />
+            </tr>
+          </thead>
+          <tbody>
+            {report.rows.map((row) => (
+              <tr key={row.key}>
+                <td>{capital(row.words)}</td>
+                <td className="num">{row.count}</td>
+                <td className="num">{figure(row.amount)}</td>
+                <td aria-hidden>
+                  <span className="bar-of" style={{ width: `${(Number(row.amount) / most) * 100}%` }} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </>
+  );
+}
+
+type Row = Schemas['LeftoverRow'];
+
+/** What nobody waits for any more: listed, filtered, selected, looked at together and given up with one reason. */
+function Leftovers() {
+  const { today } = useSession();
+  const [search, setSearch] = useSearchParams();
+  const before = search.get('before') ?? undefined;
+  const partShipped = search.get('partShipped') === 'true';
+  const customer = search.get('customer') ?? undefined;
+  const navigate = useNavigate();
+  const query = useInfiniteQuery({
+    queryKey: ['unwind', 'leftovers', before, partShipped, customer],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/unwind/leftovers', { params: { query: { before, partShipped, customer, after: pageParam } } })),
+    ...pages,
+  });
+  const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
+  const selection = useSelection<Row>(rows, (row) => row.order, (row) => navigate(`/orders/${row.order}`));
+  const preview = useMutation({
+    mutationFn: () => answer(client.POST('/api/unwind/leftovers/previews', { body: { orders: selection.chosen.map((row) => row.order) } })),
+  });
+  const set = (key: string, value: string | undefined) => {
+    const next = Object.fromEntries(search);
+    if (value) next[key] = value;
+    else delete next[key];
+    setSearch(next, { replace: true });
+    selection.none();
+  };
+  if (!query.data) return <Waiting query={query} />;
+  return (
+    <>
+      <div className="page-head">
+        <h1>{rows.length === 0 ? 'Nothing is left over' : `${rows.length}${query.hasNextPage ? ' and more' : ''} orders with something open`}</h1>
+        <span className="nowrap muted">
+          <label>
+            ordered before <input type="date" value={before ?? ''} max={today} onChange={(event) => set('before', event.target.value)} />
+          </label>{' '}
+          <label>
+            <input type="checkbox" checked={partShipped} onChange={(event) => set('partShipped', event.target.checked ? 'true' : undefined)} /> only part shipped
+          </label>{' '}
+          <input className="cell-input" style={{ width: 130 }} aria-label="Customer" placeholder="customer" value={customer ?? ''} onChange={(event) => set('customer', event.target.value)} />
+        </span>
+      </div>
+      {rows.length > 0 && (
+        <table className="rows">
+          <thead>
+            <tr>
+              <SelectAll selection={selection} rows={rows} />
+              <th>Order</th>
+              <th>Customer</th>
+              <th>Their PO</th>
+              <th>Ordered</th>
+              <th>Wanted by</th>
+              <th>Shipped</th>
+              <th className="num">Open, gross €</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, index) => (
+              <tr key={row.order} className={index === selection.at ? 'at' : ''}>
+                <SelectOne selection={selection} row={row} name={row.order} />
+                <td>
+                  <Doc kind="ORDER" number={row.order} />
+                </td>
+                <td>{row.customerName}</td>
+                <td className="mono">{row.po}</td>
+                <td className="nowrap">{date(row.orderedOn)}</td>
+                <td className="nowrap">{date(row.requestedOn)}</td>
+                <td>{row.partShipped ? 'in part' : 'nothing'}</td>
+                <td className="num">{figure(row.openGross)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <More query={query} />
+      {selection.chosen.length > 0 && (
+        <div className="bar" style={{ position: 'sticky', bottom: -24, margin: '12px -22px -24px' }}>
+          <button className="button first" disabled={preview.isPending} onClick={() => preview.mutate()}>
+            Look what cancelling {selection.chosen.length === 1 ? 'it' : `these ${selection.chosen.length}`} gives up
+          </button>
+          <button className="plain" onClick={selection.none}>
+            Select none
+          </button>
+        </div>
+      )}
+      <ProblemNote problem={preview.error} />
+      {preview.data && <Together of={preview.data} onClose={() => preview.reset()} />}
+    </>
+  );
+}
+
+function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => void }) {
+  const [reasonCode, setReasonCode] = useState('leftover');
+  const [text, setText] = useState('');
+  const navigate = useNavigate();
+  const reasons = useQuery({ queryKey: ['unwind', 'reasons'], queryFn: () => answer(client.GET('/api/unwind/reasons')) });
+  const possible = of.orders.filter((order) => order.fingerprint);
+  const refused = of.orders.filter((order) => !order.fingerprint);
+  const carryOut = useMutation({
+    mutationFn: () =>
+      answer(
+        client.POST('/api/unwind/leftovers/cancellations', {
+          body: {
+            orders: possible.map((order) => ({ order: order.order, fingerprint: order.fingerprint })),
+            reasonCode,
+            reason: text.trim() || reasons.data?.find((one) => one.code === reasonCode)?.words || reasonCode,
+          },
+          ...once(),
+        }),
+      ),
+    onSuccess: (batch) => {
+      keepReason(text.trim());
+      navigate(`/batches/${batch.id}`);
+    },
+    onSettled: refreshAll,
+  });
+  return (
+    <section className="together" aria-label="What would be given up">
+      <div className="page-head">
+        <h1>
+          € {figure(of.total)} net would be given up on {possible.length} {possible.length === 1 ? 'order' : 'orders'}
+          {refused.length > 0 && `; ${refused.length} can't be cancelled like this`}
+        </h1>
+        <button className="plain" onClick={onClose}>
+          Close
+        </button>
+      </div>
+      <table className="rows inset">
+        <tbody>
+          {of.orders.map((order) => (
+            <tr key={order.order}>
+              <td>
+                <Doc kind="ORDER" number={order.order} />
+              </td>
+              <td className={order.why ? 'error' : 'muted'}>{order.why ?? order.steps.map((step) => step.replaceAll('-', ' ')).join(', ')}</td>
+              <td className="num">{isZero(order.amount) ? '–' : figure(order.amount)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="fields" style={{ gridTemplateColumns: '240px 1fr auto', alignItems: 'end', marginTop: 10 }}>
+        <div className="field">
+          <label htmlFor="why-code">Reason for all of them</label>
+          <select id="why-code" value={reasonCode} onChange={(event) => setReasonCode(event.target.value)}>
+            {(reasons.data ?? []).map((one) => (
+              <option key={one.code} value={one.code}>
+                {one.words}
+              </option>
+            ))}
+          </select>
+        </div>
+        <div className="field">
+          <label htmlFor="why">In your own words</label>
+          <ReasonInput id="why" value={text} onChange={setText} />
+        </div>
+        <button className="button first" disabled={possible.length === 0 || carryOut.isPending} onClick={() => carryOut.mutate()}>
+          Cancel the rest of {possible.length} {possible.length === 1 ? 'order' : 'orders'}
+        </button>
+      </div>
+      <ProblemNote problem={carryOut.error} />
+    </section>
+  );
+}

@@ -1,0 +1,269 @@
+import { useDebouncedValue } from '@mantine/hooks';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
+import { capital, trim, words } from '../../shared/format';
+import { useKeys } from '../../shared/keys';
+import { useSession } from '../../shared/session';
+import { Doc, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
+import { refreshAll } from '../review';
+import { PlanSheet, WAITS } from './PlanSheet';
+
+type Kind = Schemas['WayView']['kind'];
+type Way = Schemas['WayView'];
+type Question = Schemas['QuestionView'];
+
+/** What an order with a deposit is asked before it can be planned at all. */
+const DEPOSIT: Question = {
+  code: 'money',
+  words: 'What becomes of the deposit?',
+  answers: [
+    { code: 'refund', words: 'It is given back' },
+    { code: 'customer-credit', words: 'It stays as customer credit' },
+  ],
+};
+
+const nameOf = (way: Way) => `${way.intent} ${way.kind} ${way.number}`;
+
+/** What should be undone, the plan for it, before and after, and one button that says what it will do. */
+export function UnwindPage() {
+  const params = useParams();
+  const kind = (params.kind ?? 'ORDER') as Kind;
+  const number = params.number!;
+  const ways = useQuery({
+    queryKey: ['unwind', 'ways', kind, number],
+    queryFn: () => answer(client.GET('/api/unwind/ways', { params: { query: { kind, number } } })),
+  });
+  if (!ways.data) return <Waiting query={ways} />;
+  return <Chosen key={kind + number} kind={kind} number={number} of={ways.data} />;
+}
+
+function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas['WaysView'] }) {
+  const { today } = useSession();
+  const [search, setSearch] = useSearchParams();
+  const first = of.ways.find((way) => way.possible) ?? of.ways[0];
+  const way = of.ways.find((one) => nameOf(one) === search.get('way')) ?? first;
+  const [answers, setAnswers] = useState<Record<string, string>>({});
+  const [quantities, setQuantities] = useState<Record<number, string> | null>(null);
+  const [date, setDate] = useState(today);
+  const [reasonCode, setReasonCode] = useState(of.reasons[0]?.code ?? 'other');
+  const [text, setText] = useState('');
+  const navigate = useNavigate();
+  const choose = (one: Way) => {
+    setQuantities(null);
+    setAnswers({});
+    setSearch({ way: nameOf(one) }, { replace: true });
+  };
+  const lines = quantities
+    ? Object.entries(quantities)
+        .filter(([, quantity]) => Number(quantity) > 0)
+        .map(([line, quantity]) => ({ line: Number(line), quantity }))
+    : undefined;
+  const reason = text.trim() || (of.reasons.find((one) => one.code === reasonCode)?.words ?? '');
+  const undoing = {
+    kind: way.kind,
+    number: way.number,
+    intent: way.intent,
+    lines,
+    money: answers.money,
+    withDispatch: answers.dispatch === 'yes',
+    restockingPercent: answers.restocking || undefined,
+    reasonCode,
+    reason,
+    date,
+  };
+  const [asked] = useDebouncedValue(undoing, 250);
+  const plan = useQuery({
+    queryKey: ['plan', asked.kind, asked.number, asked.intent, asked.lines, asked.money, asked.withDispatch, asked.restockingPercent, asked.date],
+    queryFn: () => answer(client.POST('/api/unwind/plans', { body: asked })),
+    enabled: !(asked.lines && asked.lines.length === 0),
+    retry: false,
+  });
+  const carryOut = useMutation({
+    mutationFn: () => answer(client.POST('/api/unwind/executions', { body: { ...undoing, fingerprint: plan.data!.fingerprint }, ...once() })),
+    onSuccess: (done) => {
+      keepReason(text.trim());
+      tell(`Done: ${done.words}.${done.waitsAt ? ` The rest waits ${WAITS[done.waitsAt] ?? ''}.` : ''}`);
+      navigate(`/trail/${way.kind}/${way.number}`);
+    },
+    onSettled: refreshAll,
+  });
+  const settled = JSON.stringify(asked) === JSON.stringify(undoing);
+  const ready = !!plan.data && !plan.error && !plan.isFetching && settled && !carryOut.isPending;
+  useKeys({
+    'ctrl+enter': ready ? () => carryOut.mutate() : undefined,
+    ...Object.fromEntries(of.ways.slice(0, 9).map((one, index) => [String(index + 1), one.possible ? () => choose(one) : undefined])),
+  });
+  const questions = plan.data && !plan.error ? plan.data.questions : plan.error?.code === 'deposit-attached' || (plan.error && answers.money) ? [DEPOSIT] : [];
+  return (
+    <div className="split" style={{ gridTemplateColumns: '308px minmax(0, 1fr)' }}>
+      <section className="left unwind-left">
+        <h1>Unwind</h1>
+        <div className="muted">
+          from {words(kind)} <Doc kind={kind} number={number} />, {of.customerName}
+        </div>
+        <fieldset className="plain-set">
+          <legend>What should be undone?</legend>
+          {of.ways.map((one, index) => (
+            <label key={nameOf(one)} className={one.possible ? 'way' : 'way muted'}>
+              <input type="radio" name="way" checked={one === way} onChange={() => choose(one)} />
+              <span>
+                {capital(one.words)} {one.possible && index < 9 && <kbd>{index + 1}</kbd>}
+                {!one.possible && <div className="small">{SHORT[one.code] ?? 'not possible now'}</div>}
+              </span>
+            </label>
+          ))}
+        </fieldset>
+        <HowMuch way={way} quantities={quantities} onQuantities={setQuantities} />
+        {questions.map((question) => (
+          <Asked key={question.code} question={question} value={answers[question.code]} usual={plan.data?.restockingPercent} onAnswer={(to) => setAnswers({ ...answers, [question.code]: to })} />
+        ))}
+        <div className="field">
+          <label htmlFor="dated">Dated</label>
+          <input id="dated" type="date" value={date} onChange={(event) => event.target.value && setDate(event.target.value)} />
+        </div>
+        <div className="field">
+          <label htmlFor="reason-code">Reason</label>
+          <select id="reason-code" autoFocus value={reasonCode} onChange={(event) => setReasonCode(event.target.value)}>
+            {of.reasons.map((one) => (
+              <option key={one.code} value={one.code}>
+                {one.words}
+              </option>
+            ))}
+          </select>
+        </div>
+        <div className="field">
+          <label htmlFor="reason">In your own words</label>
+          <ReasonInput id="reason" value={text} onChange={setText} />
+        </div>
+      </section>
+      <section className="right page">
+        <div className="page-scroll">
+          {plan.error ? (
+            <Refused problem={plan.error} way={way} />
+          ) : plan.data ? (
+            <PlanSheet plan={plan.data} />
+          ) : (
+            <p className="muted">{lines?.length === 0 ? 'Say how much of which line.' : 'Planning…'}</p>
+          )}
+          <Changed problem={carryOut.error} onAgain={() => plan.refetch()} />
+        </div>
+        <div className="bar">
+          <button className="button first" disabled={!ready} onClick={() => carryOut.mutate()}>
+            {plan.data && !plan.error ? capital(plan.data.words) : 'Nothing to carry out'} <kbd>Ctrl ↵</kbd>
+          </button>
+          <span className="muted small">Should anything of it change before, this is refused and the new plan shown.</span>
+        </div>
+      </section>
+    </div>
+  );
+}
+
+/** Why a way is closed, in three words; the whole sentence stands where the plan would be. */
+const SHORT: Record<string, string> = {
+  'departed-goods': 'goods have left',
+  'already-billed': 'it is billed',
+  'already-credited': 'it is credited',
+  'already-returned': 'goods came back or may',
+  'already-reversed': 'taken back already',
+  'deposit-attached': 'a deposit hangs on it',
+  'payment-attached': 'the money settles invoices',
+  'more-than-open': 'nothing is open',
+  'more-than-returnable': 'nothing can come back',
+  'not-authorised': 'for a controller',
+  'order-ended': 'it has ended',
+  'period-closed': 'the period is closed',
+};
+
+function Refused({ problem, way }: { problem: Problem; way: Way }) {
+  return (
+    <>
+      <div className="page-head">
+        <h1>{capital(way.words)}: not like this</h1>
+      </div>
+      <ProblemNote problem={problem} />
+    </>
+  );
+}
+
+/** A plan that is no longer true is shown anew. */
+function Changed({ problem, onAgain }: { problem: Problem | null; onAgain: () => void }) {
+  if (!problem) return null;
+  return (
+    <div style={{ marginTop: 14 }}>
+      <ProblemNote problem={problem} />
+      {problem.code === 'plan-changed' && (
+        <button className="button" onClick={onAgain}>
+          Show the new plan
+        </button>
+      )}
+    </div>
+  );
+}
+
+function HowMuch({ way, quantities, onQuantities }: { way: Way; quantities: Record<number, string> | null; onQuantities: (to: Record<number, string> | null) => void }) {
+  const byLine = way.intent === 'cancel-rest' || way.intent === 'take-goods-back';
+  const lines = useQuery({
+    queryKey: ['unwind', 'lines', way.kind, way.number, way.intent],
+    queryFn: () => answer(client.GET('/api/unwind/lines', { params: { query: { kind: way.kind, number: way.number, intent: way.intent } } })),
+    enabled: byLine,
+  });
+  if (!byLine) return null;
+  return (
+    <fieldset className="plain-set">
+      <legend>How much?</legend>
+      <label className="way">
+        <input type="radio" name="some" checked={!quantities} onChange={() => onQuantities(null)} /> {way.intent === 'cancel-rest' ? 'All that is open' : 'All that may come back'}
+      </label>
+      <label className="way">
+        <input type="radio" name="some" checked={!!quantities} onChange={() => onQuantities({})} /> Some lines
+      </label>
+      {quantities &&
+        lines.data?.map((line) => (
+          <div className="pair" key={line.line} style={{ alignItems: 'center' }}>
+            <span className="small">
+              {line.line} {line.description} <span className="muted">of {trim(line.most)}</span>
+            </span>
+            <input
+              className="cell-input num"
+              style={{ width: 62, flexShrink: 0, borderBottomColor: 'var(--rule-strong)' }}
+              aria-label={`Quantity of line ${line.line}`}
+              value={quantities[line.line] ?? ''}
+              onChange={(event) => /^\d*\.?\d{0,3}$/.test(event.target.value) && onQuantities({ ...quantities, [line.line]: event.target.value })}
+            />
+          </div>
+        ))}
+    </fieldset>
+  );
+}
+
+function Asked({ question, value, usual, onAnswer }: { question: Question; value: string | undefined; usual: string | undefined; onAnswer: (to: string) => void }) {
+  if (question.answers.length === 0) {
+    return (
+      <fieldset className="plain-set">
+        <legend>{question.words}</legend>
+        <input
+          className="cell-input num"
+          style={{ width: 60, borderBottomColor: 'var(--rule-strong)' }}
+          aria-label="Restocking fee, per cent"
+          placeholder={usual ? trim(usual) : '0'}
+          value={value ?? ''}
+          onChange={(event) => /^\d{0,3}(\.\d{0,2})?$/.test(event.target.value) && onAnswer(event.target.value)}
+        />{' '}
+        % of what the goods are worth
+      </fieldset>
+    );
+  }
+  const chosen = value ?? (question.code === 'dispatch' ? 'no' : question.answers[0].code === 'customer-credit' ? 'customer-credit' : undefined);
+  return (
+    <fieldset className="plain-set">
+      <legend>{question.words}</legend>
+      {question.answers.map((one) => (
+        <label className="way" key={one.code}>
+          <input type="radio" name={question.code} checked={chosen === one.code} onChange={() => onAnswer(one.code)} /> <span>{one.words}</span>
+        </label>
+      ))}
+    </fieldset>
+  );
+}

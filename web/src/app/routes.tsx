@@ -1,6 +1,6 @@
 import { createBrowserRouter, Navigate } from 'react-router';
 import { BatchListPage, BatchPage } from '../features/batch';
-import { BillingPage, DepositPage, InvoicePage, PaymentPage } from '../features/billing';
+import { BillingPage, CreditNotePage, DepositPage, InvoicePage, PaymentPage } from '../features/billing';
 import { CustomerListPage, CustomerPage } from '../features/customers';
 import { GoodsPage } from '../features/goods';
 import { IntakePage } from '../features/intake';
@@ -43,6 +43,7 @@ export const router = createBrowserRouter([
       { path: 'orders/:number/change', element: <OrderEntryPage /> },
       { path: 'goods/:tab?', element: <GoodsPage /> },
       { path: 'billing/invoice/:number', element: <InvoicePage /> },
+      { path: 'billing/credit-note/:number', element: <CreditNotePage /> },
       { path: 'billing/payment/:number', element: <PaymentPage /> },
       { path: 'billing/deposit/:number', element: <DepositPage /> },
       { path: 'billing/:tab?', element: <BillingPage /> },

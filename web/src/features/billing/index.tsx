@@ -9,6 +9,7 @@ import { Overdue } from './Overdue';
 import { Payments } from './Payments';
 import { ToBill } from './ToBill';
 
+export { CreditNotePage } from './CreditNote';
 export { DepositPage } from './Deposits';
 export { InvoicePage } from './Invoices';
 export { PaymentPage } from './Payments';

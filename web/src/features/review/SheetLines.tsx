@@ -1,9 +1,10 @@
-import { figure, orDash, price, trim, words } from '../../shared/format';
+import { figure, isZero, orDash, price, trim, words } from '../../shared/format';
 import { Doc } from '../../shared/ui';
 import type { Sheet } from './api';
 
 /** An order's lines with where their units are. */
 export function SheetLines({ sheet }: { sheet: Sheet }) {
+  const back = sheet.flows.some((flow) => !isZero(flow.returned) || !isZero(flow.credited));
   return (
     <table className="rows inset">
       <thead>
@@ -16,7 +17,9 @@ export function SheetLines({ sheet }: { sheet: Sheet }) {
           <th className="num">Waits</th>
           <th className="num">Staged</th>
           <th className="num">Shipped</th>
+          {back && <th className="num">Returned</th>}
           <th className="num">Billed</th>
+          {back && <th className="num">Credited</th>}
           <th className="num">Price</th>
           <th className="num">Net €</th>
         </tr>
@@ -28,7 +31,7 @@ export function SheetLines({ sheet }: { sheet: Sheet }) {
             return (
               <tr key={line.no}>
                 <td className="num">{line.no}</td>
-                <td colSpan={9} className={line.kind === 'SUBTOTAL' ? 'strong' : 'muted'}>
+                <td colSpan={back ? 11 : 9} className={line.kind === 'SUBTOTAL' ? 'strong' : 'muted'}>
                   {line.description}
                 </td>
                 <td className="num strong">{line.kind === 'SUBTOTAL' && figure(line.net)}</td>
@@ -50,7 +53,7 @@ export function SheetLines({ sheet }: { sheet: Sheet }) {
                 )}
               </td>
               <td className="num">{trim(line.quantity)}</td>
-              {[flow.cancelled, flow.reserved, flow.waiting, flow.staged, flow.dispatched, flow.billed].map((units, index) => (
+              {[flow.cancelled, flow.reserved, flow.waiting, flow.staged, flow.dispatched, ...(back ? [flow.returned] : []), flow.billed, ...(back ? [flow.credited] : [])].map((units, index) => (
                 <td className="num" key={index}>
                   {orDash(units)}
                 </td>

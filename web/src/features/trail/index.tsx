@@ -50,7 +50,7 @@ export function TrailPage() {
           <h1>
             Trail of {Words(trail.start.kind).toLowerCase()} <span className="mono">{trail.start.number}</span> · {trail.customerName}
           </h1>
-          <span className="muted nowrap">
+          <span className="muted nowrap whole">
             {ASPECTS.map(([aspect, label]) => (
               <label key={aspect} style={{ marginRight: 10 }}>
                 <input
@@ -150,7 +150,9 @@ function DocumentName({ document }: { document: Schemas['TrailDocumentView'] }) 
       ? `/orders/${document.number}`
       : document.kind === 'RETURN'
         ? `/returns/return/${document.number}`
-        : document.kind === 'INVOICE' || document.kind === 'CREDIT_NOTE' || document.kind === 'DISPATCH' || document.kind === 'PAYMENT'
+        : document.kind === 'CREDIT_NOTE'
+        ? `/billing/credit-note/${document.number}`
+        : document.kind === 'INVOICE' || document.kind === 'DISPATCH' || document.kind === 'PAYMENT'
         ? `/ledger/journal?document=${document.number}`
         : null;
   return to ? <Link to={to}>{name}</Link> : name;
@@ -162,6 +164,7 @@ function Facts({ trail }: { trail: Trail }) {
   const billing = sum((f) => f.toBill);
   const paidBy = trail.documents.filter((document) => document.kind === 'PAYMENT').length;
   const ahead = trail.documents.filter((document) => document.kind === 'DEPOSIT').length;
+  const credits = trail.documents.filter((document) => document.kind === 'CREDIT_NOTE').length;
   return (
     <div className="facts">
       <div>
@@ -174,7 +177,7 @@ function Facts({ trail }: { trail: Trail }) {
       </div>
       <div>
         <b>€ {figure(trail.received)} received</b>
-        <div className="muted small">{[paidBy === 0 ? '' : paidBy === 1 ? 'by one payment' : `by ${paidBy} payments`, ahead === 0 ? '' : ahead === 1 ? 'one deposit' : `${ahead} deposits`].filter(Boolean).join(', ') || 'no payment yet'}</div>
+        <div className="muted small">{[paidBy === 0 ? '' : paidBy === 1 ? 'by one payment' : `by ${paidBy} payments`, ahead === 0 ? '' : ahead === 1 ? 'one deposit' : `${ahead} deposits`, credits === 0 ? '' : credits === 1 ? 'one credit note' : `${credits} credit notes`].filter(Boolean).join(', ') || 'no payment yet'}</div>
       </div>
       <div>
         <b>€ {figure(trail.open)} open</b>

@@ -14,6 +14,24 @@ export const WAITS: Record<string, string> = {
   credit: 'for the period to be opened again',
 };
 
+/** What a step is called. */
+export const STEP: Record<string, string> = {
+  recall: 'Recall the request for approval',
+  'release-reservation': 'Release the reservation',
+  'void-staged': 'Void what is staged',
+  'reverse-dispatch': 'Reverse the dispatch',
+  'unallocate-payment': 'Take the payment off',
+  'unapply-deposit': 'Take the deposit off',
+  'reverse-invoice': 'Reverse the invoice',
+  'authorise-return': 'Authorise the return',
+  'receive-goods': 'Receive the goods',
+  'inspect-goods': 'Inspect the goods',
+  credit: 'Credit what was billed',
+  refund: 'Give the money back',
+  'move-to-customer-credit': 'Keep the money as customer credit',
+  'cancel-quantity': 'Give up the open quantity',
+};
+
 const COUNT = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine'];
 const counted = (count: number, what: string) => `${COUNT[count] ?? count} ${what}${count === 1 ? '' : 's'}`;
 
@@ -77,7 +95,7 @@ function StepRow({ step, no, later }: { step: Step; no: number; later: boolean }
     <div className={later ? 'step later' : 'step'}>
       <span className="no">{no}</span>
       <div>
-        <b>{Words(step.kind.replaceAll('-', ' '))}</b>
+        <b>{STEP[step.kind] ?? Words(step.kind.replaceAll('-', ' '))}</b>
         <div>{step.sentence}</div>
         <div className="muted small">
           {when} · {step.by.map((role) => WHO[role] ?? words(role)).join(' or ')} may do this
@@ -160,7 +178,7 @@ function Lines({ plan }: { plan: Plan }) {
                   <tr key={label}>
                     {index === 0 && (
                       <td rowSpan={stages.length}>
-                        <span className="mono">
+                        <span className="mono nowrap">
                           {line.order}/{line.line}
                         </span>{' '}
                         <span className="small">{line.description}</span>

@@ -6,6 +6,7 @@ import { capital, date } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, ReasonDialog, tell, tellProblem } from '../../shared/ui';
 import { refreshAll } from '../review';
+import { STEP } from './PlanSheet';
 
 export type Undone = Schemas['UnwindingView'];
 
@@ -72,7 +73,7 @@ export function WaitingPlan({ plan }: { plan: Undone }) {
       <ol>
         {plan.steps.map((step, index) => (
           <li key={index} className={index < at ? 'done' : index === at ? 'next' : ''}>
-            {capital(step.kind.replaceAll('-', ' '))}
+            {STEP[step.kind] ?? step.kind}
             {index < at ? ', done' : index === at ? `: waits for ${FOR[plan.waitsFor] ?? 'something'}` : ''}
           </li>
         ))}

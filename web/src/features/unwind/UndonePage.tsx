@@ -8,6 +8,7 @@ import { useSession } from '../../shared/session';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, Tabs, Waiting } from '../../shared/ui';
 import { refreshAll } from '../review';
+import { STEP } from './PlanSheet';
 import { WaitingPlan } from './ToDo';
 
 const TABS = [
@@ -121,7 +122,8 @@ function Report() {
         <h1>
           {report.count === 0 ? 'Nothing was undone' : `€ ${figure(report.amount)} undone in ${report.count} ${report.count === 1 ? 'case' : 'cases'}`}, {date(report.from)} to {date(report.to)}
         </h1>
-        <span className="nowrap muted">
+      </div>
+      <div className="filters">
           by{' '}
           <select aria-label="By" value={by} onChange={(event) => set('by', event.target.value)}>
             {BY.map(([code, label]) => (
@@ -132,7 +134,6 @@ function Report() {
           </select>{' '}
           from <input type="date" aria-label="From" value={report.from} onChange={(event) => event.target.value && set('from', event.target.value)} /> to{' '}
           <input type="date" aria-label="To" value={report.to} onChange={(event) => event.target.value && set('to', event.target.value)} />
-        </span>
       </div>
       {report.rows.length === 0 && <Empty>Nothing was undone between these days. Abandoned plans are not counted.</Empty>}
       {report.rows.length > 0 && (
@@ -195,7 +196,8 @@ function Leftovers() {
     <>
       <div className="page-head">
         <h1>{rows.length === 0 ? 'Nothing is left over' : `${rows.length}${query.hasNextPage ? ' and more' : ''} orders with something open`}</h1>
-        <span className="nowrap muted">
+      </div>
+      <div className="filters">
           <label>
             ordered before <input type="date" value={before ?? ''} max={today} onChange={(event) => set('before', event.target.value)} />
           </label>{' '}
@@ -203,7 +205,6 @@ function Leftovers() {
             <input type="checkbox" checked={partShipped} onChange={(event) => set('partShipped', event.target.checked ? 'true' : undefined)} /> only part shipped
           </label>{' '}
           <input className="cell-input" style={{ width: 130 }} aria-label="Customer" placeholder="customer" value={customer ?? ''} onChange={(event) => set('customer', event.target.value)} />
-        </span>
       </div>
       {rows.length > 0 && (
         <table className="rows">
@@ -297,7 +298,7 @@ function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => 
               <td>
                 <Doc kind="ORDER" number={order.order} />
               </td>
-              <td className={order.why ? 'error' : 'muted'}>{order.why ?? order.steps.map((step) => step.replaceAll('-', ' ')).join(', ')}</td>
+              <td className={order.why ? 'error' : 'muted'}>{order.why ?? order.steps.map((step) => STEP[step] ?? step).join(', ').toLowerCase()}</td>
               <td className="num">{isZero(order.amount) ? '–' : figure(order.amount)}</td>
             </tr>
           ))}

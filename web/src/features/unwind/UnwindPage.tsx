@@ -49,10 +49,13 @@ function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas[
   const [date, setDate] = useState(today);
   const [reasonCode, setReasonCode] = useState(of.reasons[0]?.code ?? 'other');
   const [text, setText] = useState('');
+  // a choice that leads to a refusal must stay to be taken back
+  const [questions, setQuestions] = useState<Question[]>([]);
   const navigate = useNavigate();
   const choose = (one: Way) => {
     setQuantities(null);
     setAnswers({});
+    setQuestions([]);
     setSearch({ way: nameOf(one) }, { replace: true });
   };
   const lines = quantities
@@ -95,7 +98,8 @@ function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas[
     'ctrl+enter': ready ? () => carryOut.mutate() : undefined,
     ...Object.fromEntries(of.ways.slice(0, 9).map((one, index) => [String(index + 1), one.possible ? () => choose(one) : undefined])),
   });
-  const questions = plan.data && !plan.error ? plan.data.questions : plan.error?.code === 'deposit-attached' || (plan.error && answers.money) ? [DEPOSIT] : [];
+  const now = plan.data && !plan.error ? plan.data.questions : plan.error?.code === 'deposit-attached' ? [DEPOSIT] : null;
+  if (now && now !== questions && JSON.stringify(now) !== JSON.stringify(questions)) setQuestions(now);
   return (
     <div className="split" style={{ gridTemplateColumns: '308px minmax(0, 1fr)' }}>
       <section className="left unwind-left">
@@ -120,10 +124,6 @@ function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas[
           <Asked key={question.code} question={question} value={answers[question.code]} usual={plan.data?.restockingPercent} onAnswer={(to) => setAnswers({ ...answers, [question.code]: to })} />
         ))}
         <div className="field">
-          <label htmlFor="dated">Dated</label>
-          <input id="dated" type="date" value={date} onChange={(event) => event.target.value && setDate(event.target.value)} />
-        </div>
-        <div className="field">
           <label htmlFor="reason-code">Reason</label>
           <select id="reason-code" autoFocus value={reasonCode} onChange={(event) => setReasonCode(event.target.value)}>
             {of.reasons.map((one) => (
@@ -136,6 +136,10 @@ function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas[
         <div className="field">
           <label htmlFor="reason">In your own words</label>
           <ReasonInput id="reason" value={text} onChange={setText} />
+        </div>
+        <div className="field">
+          <label htmlFor="dated">Dated</label>
+          <input id="dated" type="date" value={date} onChange={(event) => event.target.value && setDate(event.target.value)} />
         </div>
       </section>
       <section className="right page">

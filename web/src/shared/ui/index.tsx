@@ -24,6 +24,7 @@ const PLACE: Record<string, (number: string) => string> = {
   QUOTE: (number) => `/orders/outlines/${number}`,
   BLANKET_ORDER: (number) => `/orders/outlines/${number}`,
   RECURRING_ORDER: (number) => `/orders/outlines/${number}`,
+  CREDIT_NOTE: (number) => `/billing/credit-note/${number}`,
   RETURN: (number) => `/returns/return/${number}`,
   ITEM: (number) => `/items/${encodeURIComponent(number)}`,
 };

@@ -2,7 +2,6 @@ package app.euthyna.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.math.BigDecimal;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -13,58 +12,6 @@ import tools.jackson.databind.JsonNode;
 
 /** Goods, billing, money and the ledger through the whole stack; figures invented, rules from the domain reference. */
 class MoneyTests extends OnServer {
-
-    private String cleared(int quantity) {
-        var number = clerk.post("/api/orders", order("M-" + UUID.randomUUID(), quantity)).text("number");
-        assertThat(clerk.get("/api/orders/" + number).text("state")).isEqualTo("CLEARED");
-        return number;
-    }
-
-    private String version(String path) {
-        return auditor.get(path).text("version");
-    }
-
-    private Rest.Answer staged(String order) {
-        return warehouse.post("/api/dispatches", "{\"order\":\"%s\",\"version\":%s}".formatted(order, version("/api/orders/" + order)));
-    }
-
-    private String gone(String order) {
-        var note = staged(order);
-        assertThat(warehouse.post("/api/dispatches/" + note.text("number") + "/departure", "{\"version\":%s}".formatted(note.text("version"))).status()).isEqualTo(200);
-        return note.text("number");
-    }
-
-    private Rest.Answer billed(String order) {
-        return receivables.post("/api/invoices", "{\"orders\":[\"%s\"]}".formatted(order));
-    }
-
-    private Map<String, BigDecimal> balances() {
-        var balances = new TreeMap<String, BigDecimal>();
-        auditor.get("/api/ledger/role-balances").body().forEach(row -> balances.put(row.get("role").asString(), new BigDecimal(row.get("balance").asString())));
-        return balances;
-    }
-
-    /** What moved between two looks, role by role; nothing that did not. */
-    private static Map<String, String> moved(Map<String, BigDecimal> before, Map<String, BigDecimal> after) {
-        var moved = new TreeMap<String, String>();
-        after.forEach((role, balance) -> {
-            var by = balance.subtract(before.getOrDefault(role, BigDecimal.ZERO));
-            if (by.signum() != 0) {
-                moved.put(role, by.toPlainString());
-            }
-        });
-        return moved;
-    }
-
-    private void booksAgree() {
-        var statements = controller.post("/api/proofs", "{}").body().get("statements");
-        assertThat(statements).hasSize(16);
-        statements.forEach(s -> assertThat(s.get("failures")).as(s.get("words").asString()).isEmpty());
-    }
-
-    private void agrees(String kind, String number) {
-        auditor.get("/api/proofs/" + kind + "/" + number).body().get("statements").forEach(s -> assertThat(s.get("failures")).as(s.toString()).isEmpty());
-    }
 
     @Nested
     class Deposits {
@@ -84,15 +31,15 @@ class MoneyTests extends OnServer {
             var invoice = billed(first).text("number");
             assertThat(auditor.get("/api/invoices/" + invoice).text("state")).isEqualTo("PAID");
             assertThat(auditor.get("/api/deposits/" + deposit).text("unapplied")).isEqualTo("29.00");
-            var on = receivables.post("/api/deposits/" + deposit + "/moves", "{\"version\":%s,\"order\":\"%s\",\"amount\":9}".formatted(version("/api/deposits/" + deposit), second));
+            var on = receivables.post("/api/deposits/" + deposit + "/moves", "{\"version\":%s,\"order\":\"%s\",\"amount\":9}".formatted(versionOf("/api/deposits/" + deposit), second));
             assertThat(on.text("movedFrom")).isEqualTo(deposit);
-            assertThat(receivables.post("/api/deposits/" + deposit + "/credits", "{\"version\":%s,\"amount\":15}".formatted(version("/api/deposits/" + deposit))).status()).isEqualTo(200);
+            assertThat(receivables.post("/api/deposits/" + deposit + "/credits", "{\"version\":%s,\"amount\":15}".formatted(versionOf("/api/deposits/" + deposit))).status()).isEqualTo(200);
             assertThat(auditor.get("/api/customers/" + customer + "/credit").text("credit")).isEqualTo("15.00");
-            var refund = receivables.post("/api/refunds", "{\"of\":\"%s\",\"version\":%s,\"reason\":\"asked for\"}".formatted(deposit, version("/api/deposits/" + deposit)));
+            var refund = receivables.post("/api/refunds", "{\"of\":\"%s\",\"version\":%s,\"reason\":\"asked for\"}".formatted(deposit, versionOf("/api/deposits/" + deposit)));
             assertThat(refund.text("amount")).isEqualTo("5.00");
             assertThat(moved(before, balances())).containsEntry("bank", "145.00").containsEntry("deposits", "-9.00").containsEntry("customer_credit", "-15.00")
                     .doesNotContainKey("receivables");
-            var more = receivables.post("/api/refunds", "{\"of\":\"%s\",\"version\":%s,\"amount\":15.01,\"reason\":\"too much\"}".formatted(deposit, version("/api/payments/" + deposit)));
+            var more = receivables.post("/api/refunds", "{\"of\":\"%s\",\"version\":%s,\"amount\":15.01,\"reason\":\"too much\"}".formatted(deposit, versionOf("/api/payments/" + deposit)));
             assertThat(more.code()).isEqualTo("more-than-open");
             for (var start : List.of(List.of("DEPOSIT", deposit), List.of("ORDER", first), List.of("ORDER", second), List.of("REFUND", refund.text("number")),
                     List.of("DEPOSIT", on.text("number")))) {
@@ -135,14 +82,14 @@ class MoneyTests extends OnServer {
             assertThat(auditor.get("/api/invoices/" + invoice).text("state")).isEqualTo("PAID");
             var reversal = "{\"version\":%s,\"reason\":\"returned by the bank\"}";
             assertThat(receivables.post("/api/payments/" + payment + "/reversal", reversal.formatted(0)).code()).isEqualTo("stale-version");
-            var reversed = receivables.post("/api/payments/" + payment + "/reversal", reversal.formatted(version("/api/payments/" + payment)));
+            var reversed = receivables.post("/api/payments/" + payment + "/reversal", reversal.formatted(versionOf("/api/payments/" + payment)));
             assertThat(reversed.body().get("reversed").asBoolean()).isTrue();
             assertThat(auditor.get("/api/invoices/" + invoice).text("open")).isEqualTo("121.00");
             assertThat(moved(before, balances())).isEmpty();
             var entries = auditor.get("/api/ledger/entries?document=" + payment).body().get("rows");
             assertThat(entries).hasSize(4);
             assertThat(entries.get(0).get("mirrors").asString()).isEqualTo(entries.get(2).get("number").asString());
-            assertThat(receivables.post("/api/payments/" + payment + "/reversal", reversal.formatted(version("/api/payments/" + payment))).code()).isEqualTo("already-reversed");
+            assertThat(receivables.post("/api/payments/" + payment + "/reversal", reversal.formatted(versionOf("/api/payments/" + payment))).code()).isEqualTo("already-reversed");
             agrees("PAYMENT", payment);
             agrees("ORDER", order);
             booksAgree();
@@ -156,9 +103,9 @@ class MoneyTests extends OnServer {
             var payment = receivables.post("/api/payments", "{\"customer\":\"%s\",\"amount\":48.40,\"allocate\":[{\"invoice\":\"%s\",\"amount\":48.40}]}".formatted(customer, invoice))
                     .text("number");
             var off = "{\"version\":%s,\"allocate\":[{\"invoice\":\"%s\",\"amount\":%s}]}";
-            assertThat(receivables.post("/api/payments/" + payment + "/unallocations", off.formatted(version("/api/payments/" + payment), invoice, "48.41")).code())
+            assertThat(receivables.post("/api/payments/" + payment + "/unallocations", off.formatted(versionOf("/api/payments/" + payment), invoice, "48.41")).code())
                     .isEqualTo("more-than-open");
-            assertThat(receivables.post("/api/payments/" + payment + "/unallocations", off.formatted(version("/api/payments/" + payment), invoice, "8.40")).text("left"))
+            assertThat(receivables.post("/api/payments/" + payment + "/unallocations", off.formatted(versionOf("/api/payments/" + payment), invoice, "8.40")).text("left"))
                     .isEqualTo("8.40");
             assertThat(auditor.get("/api/invoices/" + invoice).text("state")).isEqualTo("PART_PAID");
             agrees("INVOICE", invoice);
@@ -257,8 +204,8 @@ class MoneyTests extends OnServer {
             var first = cleared(1000);
             var second = cleared(5);
             var ask = "{\"from\":\"%s\",\"fromLine\":1,\"to\":\"%s\",\"toLine\":1,\"version\":%s,\"quantity\":%d,\"reason\":\"their boat sails tonight\"}";
-            assertThat(controller.post("/api/hand-overs", ask.formatted(first, second, version("/api/orders/" + second), 6)).code()).isEqualTo("more-than-open");
-            assertThat(controller.post("/api/hand-overs", ask.formatted(first, second, version("/api/orders/" + second), 5)).status()).isEqualTo(200);
+            assertThat(controller.post("/api/hand-overs", ask.formatted(first, second, versionOf("/api/orders/" + second), 6)).code()).isEqualTo("more-than-open");
+            assertThat(controller.post("/api/hand-overs", ask.formatted(first, second, versionOf("/api/orders/" + second), 5)).status()).isEqualTo(200);
             assertThat(auditor.get("/api/review/" + second).body().get("flows").get(0).get("reserved").asString()).isEqualTo("5");
             assertThat(auditor.get("/api/review/" + first).body().get("flows").get(0).get("waiting").asString()).isEqualTo("5");
             assertThat(auditor.get("/api/review/" + first).body().get("history").toString()).contains("their boat sails tonight");
@@ -289,12 +236,12 @@ class MoneyTests extends OnServer {
         void stageSendOffAndBillEachOnItsOwnAndSayWhatBecameOfIt() {
             var orders = List.of(cleared(3), cleared(4), cleared(5));
             var staging = warehouse.post("/api/batches/stagings", "{\"orders\":[%s]}".formatted(String.join(",", orders.stream()
-                    .map(order -> "{\"order\":\"%s\",\"version\":%s}".formatted(order, order.equals(orders.get(1)) ? "99" : version("/api/orders/" + order))).toList())));
+                    .map(order -> "{\"order\":\"%s\",\"version\":%s}".formatted(order, order.equals(orders.get(1)) ? "99" : versionOf("/api/orders/" + order))).toList())));
             assertThat(staging.body().get("done").asInt()).isEqualTo(2);
             assertThat(staging.body().get("entries").get(1).get("code").asString()).isEqualTo("stale-version");
             var notes = List.of(staging.body().get("entries").get(0).get("result").asString(), staging.body().get("entries").get(2).get("result").asString());
             var departing = warehouse.post("/api/batches/departures", "{\"dispatches\":[%s]}".formatted(String.join(",", notes.stream()
-                    .map(note -> "{\"dispatch\":\"%s\",\"version\":%s}".formatted(note, version("/api/dispatches/" + note))).toList())));
+                    .map(note -> "{\"dispatch\":\"%s\",\"version\":%s}".formatted(note, versionOf("/api/dispatches/" + note))).toList())));
             assertThat(departing.body().get("done").asInt()).isEqualTo(2);
             var billing = receivables.post("/api/batches/billings", "{\"invoices\":[{\"orders\":[\"%s\",\"%s\"]},{\"orders\":[\"%s\"]}]}".formatted(orders.get(0), orders.get(2),
                     orders.get(1)));

@@ -3,6 +3,9 @@ package app.euthyna.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.server.flow.FoldedChains;
+import java.math.BigDecimal;
+import java.util.Map;
+import java.util.TreeMap;
 import java.util.UUID;
 import org.junit.jupiter.api.BeforeEach;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -54,5 +57,57 @@ abstract class OnServer {
 
     String order(String po, int quantity) {
         return "{\"customer\":\"%s\",\"po\":\"%s\",\"lines\":[{\"item\":\"%s\",\"quantity\":%d}]}".formatted(customer, po, item, quantity);
+    }
+
+    String cleared(int quantity) {
+        var number = clerk.post("/api/orders", order("M-" + UUID.randomUUID(), quantity)).text("number");
+        assertThat(clerk.get("/api/orders/" + number).text("state")).isEqualTo("CLEARED");
+        return number;
+    }
+
+    String versionOf(String path) {
+        return auditor.get(path).text("version");
+    }
+
+    Rest.Answer staged(String order) {
+        return warehouse.post("/api/dispatches", "{\"order\":\"%s\",\"version\":%s}".formatted(order, versionOf("/api/orders/" + order)));
+    }
+
+    String gone(String order) {
+        var note = staged(order);
+        assertThat(warehouse.post("/api/dispatches/" + note.text("number") + "/departure", "{\"version\":%s}".formatted(note.text("version"))).status()).isEqualTo(200);
+        return note.text("number");
+    }
+
+    Rest.Answer billed(String order) {
+        return receivables.post("/api/invoices", "{\"orders\":[\"%s\"]}".formatted(order));
+    }
+
+    Map<String, BigDecimal> balances() {
+        var balances = new TreeMap<String, BigDecimal>();
+        auditor.get("/api/ledger/role-balances").body().forEach(row -> balances.put(row.get("role").asString(), new BigDecimal(row.get("balance").asString())));
+        return balances;
+    }
+
+    /** What moved between two looks, role by role; nothing that did not. */
+    static Map<String, String> moved(Map<String, BigDecimal> before, Map<String, BigDecimal> after) {
+        var moved = new TreeMap<String, String>();
+        after.forEach((role, balance) -> {
+            var by = balance.subtract(before.getOrDefault(role, BigDecimal.ZERO));
+            if (by.signum() != 0) {
+                moved.put(role, by.toPlainString());
+            }
+        });
+        return moved;
+    }
+
+    void booksAgree() {
+        var statements = controller.post("/api/proofs", "{}").body().get("statements");
+        assertThat(statements).hasSize(16);
+        statements.forEach(s -> assertThat(s.get("failures")).as(s.get("words").asString()).isEmpty());
+    }
+
+    void agrees(String kind, String number) {
+        auditor.get("/api/proofs/" + kind + "/" + number).body().get("statements").forEach(s -> assertThat(s.get("failures")).as(s.toString()).isEmpty());
     }
 }

@@ -217,7 +217,8 @@ public final class Returning {
                 var taken = left.min(most);
                 if (taken.isPositive()) {
                     var cost = part.cost().slice(part.quantity().minus(part.inInspection()).plus(taken), part.quantity(), part.cost().minus(part.costInInspection()));
-                    var judgement = new Effect.Judgement(line.no(), part.no(), new Return.Outcome(verdict.kind(), on, taken, cost, verdict.site(), verdict.remark()));
+                    var judgement = new Effect.Judgement(line.no(), part.no(), new Return.Outcome(verdict.kind(), on, taken, cost,
+                            verdict.kind() == Return.Outcome.Kind.RESTOCK ? verdict.site() : "", verdict.remark()));
                     judgements.add(judgement);
                     left = left.minus(taken);
                 }

@@ -73,7 +73,7 @@ final class TakingGoodsBack {
         var steps = new ArrayList<Plan.Step>();
         var goods = authorised.get().authorised();
         var count = goods.lines().size();
-        steps.add(Planner.now(Plan.Kind.AUTHORISE_RETURN, "Return %s allows %d %s back".formatted(goods.number(), count, count == 1 ? "line" : "lines"), List.of(authorised.get())));
+        steps.add(Planner.now(Plan.Kind.AUTHORISE_RETURN, "Goods of %d %s may come back".formatted(count, count == 1 ? "line" : "lines"), List.of(authorised.get())));
         var after = scene.chains().stream().map(chain -> chain.after(authorised.get())).toList();
         steps.addAll(new Rest(scene, undoing, undoing.choices()).expected(goods, after));
         var questions = new ArrayList<Plan.Question>();

@@ -48,6 +48,12 @@ class FindController {
         }
         add(hits, "INVOICE", upper, "select h.number, c.name, '' from (select number, customer_id from invoice " + range("number", "number")
                 + ") h join customer c on c.id = h.customer_id order by h.number");
+        for (var start : starts("RT-", upper)) {
+            add(hits, "RETURN", start, "select h.number, c.name, '' from (select number, customer_id from goods_return " + range("number", "number")
+                    + ") h join customer c on c.id = h.customer_id order by h.number");
+        }
+        add(hits, "CREDIT_NOTE", upper, "select h.number, c.name, '' from (select number, customer_id from credit_note " + range("number", "number")
+                + ") h join customer c on c.id = h.customer_id order by h.number");
         for (var start : starts("P-", upper)) {
             add(hits, "PAYMENT", start, "select h.number, c.name, '' from (select number, customer_id from payment " + range("number", "number")
                     + ") h join customer c on c.id = h.customer_id order by h.number");

@@ -33,7 +33,7 @@ public class Papers {
 
     /** Kinds of paper, each of a document or, for a statement, of a customer. */
     public enum Paper {
-        ORDER_CONFIRMATION("Order confirmation"), PACKING_SLIP("Packing slip"), INVOICE("Invoice"), STATEMENT("Statement of account"), REMINDER("Reminder");
+        ORDER_CONFIRMATION("Order confirmation"), PACKING_SLIP("Packing slip"), INVOICE("Invoice"), CREDIT_NOTE("Credit note"), STATEMENT("Statement of account"), REMINDER("Reminder");
 
         private final String title;
 
@@ -82,6 +82,7 @@ public class Papers {
             case ORDER_CONFIRMATION -> confirmation(html, number, copy);
             case PACKING_SLIP -> packingSlip(html, number, copy);
             case INVOICE -> invoice(html, number, copy);
+            case CREDIT_NOTE -> creditNote(html, number, copy);
             case STATEMENT -> statement(html, number, copy, today);
             case REMINDER -> reminder(html, number, copy);
         }
@@ -205,7 +206,7 @@ public class Papers {
         }
         var found = chains.chains(numbers);
         var invoice = found.values().iterator().next().invoices().stream().filter(i -> i.number().equals(number)).findFirst().orElseThrow();
-        head(html, party(invoice.customer()), "Invoice " + number, copy, "");
+        head(html, party(invoice.customer()), "Invoice " + number, copy, invoice.reversed() ? "Taken back, not to be paid" : "");
         facts(html, List.of(Map.entry("Date", Figures.day(invoice.on())), Map.entry("Due", Figures.day(invoice.dueOn())),
                 Map.entry("Payment reference", CreditorReference.of(number).replaceAll("(.{4})(?=.)", "$1 "))));
         if (!invoice.text().isBlank()) {
@@ -227,6 +228,35 @@ public class Papers {
             var paid = company.money(settled);
             html.element("p", "", "Paid ahead and set against this invoice: %s; left to pay: %s.".formatted(paid, totals.gross().minus(paid)));
         }
+    }
+
+    /** Refers to its invoice and says why (EN 16931-1 BG-3, preceding invoice; a credit note's amounts are positive). */
+    private void creditNote(Html html, String number, int copy) {
+        var order = jdbc.sql("select o.number from credit_note k join credit_note_line l on l.credit_note_id = k.id join sales_order o on o.id = l.root_order_id where k.number = ? "
+                + "order by l.line_no fetch first 1 rows only").param(number).query(String.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("credit note", number)));
+        var chain = chains.chain(order);
+        var credit = chain.credits().stream().filter(c -> c.number().equals(number)).findFirst().orElseThrow();
+        var invoice = chain.invoices().stream().filter(i -> i.number().equals(credit.invoice())).findFirst().orElseThrow();
+        head(html, party(credit.customer()), "Credit note " + number, copy, "");
+        facts(html, List.of(Map.entry("Date", Figures.day(credit.on())), Map.entry("For invoice", invoice.number() + " of " + Figures.day(invoice.on())),
+                Map.entry("Reason", credit.reason())));
+        html.raw("<table class=\"lines\">").head("#Line", "Item", "Invoice line, return", "#Quantity", "#Net " + currency());
+        credit.lines().forEach(line -> {
+            var fee = line.fee().isPositive() ? "\nless %s kept back for restocking".formatted(line.fee()) : "";
+            html.cells("#" + line.no(), line.description() + " (" + line.item() + ")" + fee, joined(", ", "line " + line.invoiceLine(), line.returnLine().map(r -> r.number()).orElse("")),
+                    line.quantity().isPositive() ? "#" + Figures.plain(line.quantity().value()) : "#", "#" + Figures.grouped(line.net().amount()));
+        });
+        html.raw("</table>");
+        var totals = credit.totals();
+        sums(html, List.of(Map.entry("Net", totals.net().amount())), totals.bands().stream().map(band -> Map.entry(vat(band.vat().category().name(), band.vat().ratePercent())
+                + " on " + Figures.grouped(band.taxable().amount()), band.tax().amount())).toList(), "Credited, " + currency(), totals.gross().amount());
+        var settled = jdbc.sql("select coalesce(sum(a.amount), 0) from allocation a join payment p on p.id = a.payment_id join invoice i on i.id = a.invoice_id "
+                + "where p.number = ? and i.number = ?").params(number, invoice.number()).query(BigDecimal.class).single();
+        var left = totals.gross().minus(company.money(settled));
+        html.element("p", "", left.isZero() ? "It is set against invoice %s.".formatted(invoice.number())
+                : left.equals(totals.gross()) ? "Invoice %s is paid: the amount stands to your credit, or was given back.".formatted(invoice.number())
+                        : "%s of it are set against invoice %s; the rest stands to your credit, or was given back.".formatted(company.money(settled), invoice.number()));
     }
 
     private static String origin(Invoice.Line line, String po) {

@@ -126,6 +126,7 @@ class Printing implements BatchWork {
             case ORDER_CONFIRMATION -> "ORDER";
             case PACKING_SLIP -> "DISPATCH";
             case INVOICE -> "INVOICE";
+            case CREDIT_NOTE -> "CREDIT_NOTE";
             case STATEMENT, REMINDER -> "CUSTOMER";
         };
         var about = kind.equals("CUSTOMER") ? customer : number;
@@ -138,6 +139,7 @@ class Printing implements BatchWork {
             case ORDER_CONFIRMATION -> "select c.code from sales_order o join customer c on c.id = o.customer_id where o.number = ?";
             case PACKING_SLIP -> "select c.code from dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id where d.number = ?";
             case INVOICE -> "select c.code from invoice i join customer c on c.id = i.customer_id where i.number = ?";
+            case CREDIT_NOTE -> "select c.code from credit_note k join customer c on c.id = k.customer_id where k.number = ?";
             case REMINDER -> "select c.code from reminder m join customer c on c.id = m.customer_id where cast(m.id as varchar(20)) = ?";
             case STATEMENT -> "select code from customer where code = ?";
         };

@@ -3,7 +3,6 @@ package app.euthyna.server.returns;
 import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectListener;
-import app.euthyna.core.flow.Return;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
@@ -109,7 +108,7 @@ class ReturnsSink implements EffectSink {
                         insert into return_outcome (part_id, kind, decided_on, quantity, cost, site, remark, moment)
                         select p.id, ?, cast(? as date), ?, ?, ?, ?, cast(? as bigint) from return_part p join return_line l on l.id = p.return_line_id
                         where l.return_id = ? and l.line_no = ? and p.part_no = ?""").params(outcome.kind().name(), outcome.on(), outcome.quantity().value(), outcome.cost().amount(),
-                        outcome.kind() == Return.Outcome.Kind.RESTOCK ? outcome.site() : "", outcome.remark(), history.moment(), id, judgement.line(), judgement.part()).update();
+                        outcome.site(), outcome.remark(), history.moment(), id, judgement.line(), judgement.part()).update();
             }
             settle(id);
             return null;

@@ -11,6 +11,7 @@ import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.Role;
+import app.euthyna.core.unwind.Placeholders;
 import app.euthyna.core.unwind.Plan;
 import app.euthyna.core.unwind.Planner;
 import app.euthyna.core.unwind.Undoing;
@@ -29,6 +30,7 @@ import app.euthyna.server.unwind.Unwindings.WaitsFor;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
@@ -110,10 +112,15 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
         unwindings.goesOn(context, plan, at, at.map(WaitsFor::of));
     }
 
-    /** What is left of a plan, as things stand; for somebody who may do more, perhaps all of it. */
+    /** What is left of a plan, as things stand; for somebody who may do more, perhaps all of it. Series without gaps are asked only for what is made. */
     private Decision<Plan> rest(CommandContext context, Waiting plan, Person as) {
-        var undoing = new Undoing(plan.asked().toIntent(), plan.asked().choices(rules.inForce().unwind().restockingPercent()), as, plan.reason(), plan.reasonCode(), context.date(),
-                kind -> kind == DocumentKind.CREDIT_NOTE ? numbers.nextCreditNote(context.date()) : numbers.next(kind));
+        var looked = rest(context, plan, as, new Placeholders());
+        return looked.isRefused() || looked.get().now().isEmpty() ? looked
+                : rest(context, plan, as, kind -> kind == DocumentKind.CREDIT_NOTE ? numbers.nextCreditNote(context.date()) : numbers.next(kind));
+    }
+
+    private Decision<Plan> rest(CommandContext context, Waiting plan, Person as, Function<DocumentKind, String> named) {
+        var undoing = new Undoing(plan.asked().toIntent(), plan.asked().choices(rules.inForce().unwind().restockingPercent()), as, plan.reason(), plan.reasonCode(), context.date(), named);
         if (plan.returnNumber().isPresent()) {
             var subject = new DocumentRef(DocumentKind.RETURN, plan.returnNumber().get());
             var scene = scenes.scene(subject, scenes.orders(subject));

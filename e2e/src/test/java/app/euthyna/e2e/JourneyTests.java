@@ -152,15 +152,62 @@ class JourneyTests {
                 List.of(Map.of("line", 1, "quantity", 4))));
         api.post("/api/dispatches/" + dispatch.get("number").asString() + "/departure", Map.of("version", dispatch.get("version").asLong()));
 
-        page.navigate(application.url() + "/unwind/" + order);
-        page.getByLabel("Cancel the order").check();
+        page.navigate(application.url() + "/orders/" + order);
+        assertThat(page.locator("h1")).containsText(order);
+        page.keyboard().press("u");
+        page.getByLabel("Cancel order " + order).check();
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("have left the building");
-        page.getByLabel("Cancel the rest").check();
-        assertThat(page.getByText("2 steps, all possible now")).isVisible();
+        page.getByLabel("Cancel the rest of order " + order).check();
+        assertThat(page.getByText("Two steps, all possible now")).isVisible();
         page.locator("#reason").fill("the yard has closed");
+        assertThat(page.locator(".bar .button.first")).isEnabled();
         page.keyboard().press("Control+Enter");
-        page.waitForURL("**/orders/" + order);
-        assertThat(page.locator("table.rows").first()).containsText("4");
+        page.waitForURL("**/trail/ORDER/" + order);
+        assertThat(page.locator("table.rows").first()).containsText("given up: the yard has closed");
+    }
+
+    /** From the customer's call to the money back, by the keyboard where there is a key for it. */
+    @Test
+    void brokenLampsComeBackAndTheMoneyGoesBack() {
+        var api = Api.signIn(application.url(), "controller", "controller");
+        var order = api.post("/api/orders", Map.of("customer", "C126", "po", "lamps " + System.nanoTime(), "lines", List.of(Map.of("item", "RP-112", "quantity", 6)))).get("number").asString();
+        var dispatch = api.post("/api/dispatches", Map.of("order", order, "version", api.get("/api/orders/" + order).get("version").asLong()));
+        api.post("/api/dispatches/" + dispatch.get("number").asString() + "/departure", Map.of("version", dispatch.get("version").asLong()));
+        var invoice = api.post("/api/invoices", Map.of("orders", List.of(order)));
+        var number = invoice.get("number").asString();
+        var gross = invoice.get("gross").asString();
+        api.post("/api/payments", Map.of("customer", "C126", "amount", gross, "allocate", List.of(Map.of("invoice", number, "amount", gross))));
+
+        page.navigate(application.url() + "/billing/invoice/" + number);
+        assertThat(page.locator("h1")).containsText(number);
+        page.keyboard().press("u");
+        page.getByLabel("Take back the goods of invoice " + number).check();
+        page.getByLabel("Some lines").check();
+        page.getByLabel("Quantity of line 1").fill("2");
+        assertThat(page.getByText("One step now, then it waits for the goods to come back")).isVisible();
+        page.getByLabel("It is given back").check();
+        assertThat(page.getByText("Give the money back")).isVisible();
+        page.locator("#reason-code").selectOption("damaged");
+        assertThat(page.locator(".bar .button.first")).isEnabled();
+        page.keyboard().press("Control+Enter");
+        page.waitForURL("**/trail/INVOICE/" + number);
+
+        page.navigate(application.url() + "/orders/" + order);
+        assertThat(page.locator(".todo")).containsText("Receive the goods: waits for the goods to come back");
+        page.locator(".todo a.mono").click();
+        page.waitForURL("**/returns/return/RT-*");
+        assertThat(page.getByLabel("Comes now, line 1")).hasValue("2");
+        page.keyboard().press("Control+Enter");
+        page.getByLabel("To shelf, line 1").fill("1");
+        page.getByLabel("Scrap, line 1").fill("1");
+        assertThat(page.getByText("Decide on what is named")).isEnabled();
+        page.keyboard().press("Control+Enter");
+        assertThat(page.getByText("All came back and was inspected.")).isVisible();
+
+        page.navigate(application.url() + "/trail/ORDER/" + order);
+        assertThat(page.locator("table.rows").first()).containsText("1 back on the shelf; 1 scrapped");
+        assertThat(page.locator("table.rows").first()).containsText("of customer credit given back");
+        assertThat(page.getByText("All 12 statements hold for this trail")).isVisible();
     }
 
     @Test

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
@@ -27,7 +28,8 @@ class UnderStressTests {
     private static final int SECONDS = Integer.getInteger("stress.seconds", 12);
     private static final int KILLS = Integer.getInteger("stress.kills", 2);
     private static final Set<String> EXPECTED = Set.of("not-reserved", "more-than-open", "more-than-dispatched", "already-billed", "departed-goods", "already-reversed",
-            "stale-version", "busy", "not-cleared", "order-ended", "staged-goods", "nothing-open", "deposit-attached");
+            "stale-version", "busy", "not-cleared", "order-ended", "staged-goods", "nothing-open", "deposit-attached", "plan-changed",
+            "already-credited", "already-returned", "payment-attached", "more-than-returnable", "more-than-creditable");
 
     private static void booksAgree(Api api) {
         var failures = new ArrayList<String>();
@@ -40,7 +42,7 @@ class UnderStressTests {
         warehouse.post("/api/stock-receipts", Map.of("item", item, "quantity", onHand, "unitCost", "3.3333"));
     }
 
-    /** Eight clients stage, send off, void, bill, pay, pay ahead and cancel on the same dozen orders: whatever they do, the books agree. */
+    /** Eight clients stage, send off, void, bill, pay, pay ahead and undo on the same dozen orders: whatever they do, the books agree. */
     @Test
     void eightClientsAtOnceOnTheSameOrdersLeaveBooksThatAgree() throws Exception {
         var seed = Long.getLong("seed", System.nanoTime());
@@ -81,7 +83,7 @@ class UnderStressTests {
             }
             pool.shutdown();
             System.out.println("done by eight clients in " + SECONDS + " s: " + done);
-            assertThat(done.keySet()).contains("staged", "sent off", "billed", "paid");
+            assertThat(done.keySet()).contains("staged", "sent off", "billed", "paid", "take-back-invoice");
             for (var item : List.of("ST-1", "ST-2")) {
                 for (var shelf : lead.get("/api/stock/" + item)) {
                     assertThat(new BigDecimal(shelf.get("onHand").asString())).isGreaterThanOrEqualTo(new BigDecimal(shelf.get("reserved").asString()));
@@ -94,7 +96,7 @@ class UnderStressTests {
 
     private static String act(Api api, Random random, String order) {
         var version = api.get("/api/orders/" + order).get("version").asLong();
-        switch (random.nextInt(8)) {
+        switch (random.nextInt(11)) {
             case 0, 1 -> {
                 api.post("/api/dispatches", Map.of("order", order, "version", version, "lines", List.of(Map.of("line", 1 + random.nextInt(2), "quantity", 1 + random.nextInt(5)))));
                 return "staged";
@@ -123,6 +125,17 @@ class UnderStressTests {
                         List.of(Map.of("invoice", invoice.get("number").asString(), "amount", invoice.get("open").asString()))));
                 return "paid";
             }
+            case 7, 8 -> {
+                return undo(api, random, order);
+            }
+            case 9 -> {
+                var back = api.get("/api/returns?state=" + (random.nextBoolean() ? "expected" : "inspecting")).get("rows");
+                if (back.isEmpty()) {
+                    return "nothing comes back";
+                }
+                handle(api, back.get(random.nextInt(back.size())).get("number").asString());
+                return "came back";
+            }
             default -> {
                 if (random.nextInt(3) == 0) {
                     api.post("/api/stock-receipts", Map.of("item", "ST-2", "quantity", 3, "unitCost", "2.0001"));
@@ -135,6 +148,23 @@ class UnderStressTests {
     }
 
     /** Killed while it bills many: what was answered is there, nothing is half done, and the next process goes on without doubles. */
+    private static String undo(Api api, Random random, String order) {
+        var ways = new ArrayList<Map<String, Object>>();
+        for (var way : api.get("/api/unwind/ways?kind=ORDER&number=" + order).get("ways")) {
+            if (way.get("possible").asBoolean() && !way.get("intent").asString().startsWith("cancel")) {
+                ways.add(new TreeMap<>(Map.of("kind", way.get("kind").asString(), "number", way.get("number").asString(), "intent", way.get("intent").asString(), "reason", "in error",
+                        "withDispatch", random.nextInt(3) == 0)));
+            }
+        }
+        if (ways.isEmpty()) {
+            return "nothing to undo";
+        }
+        var undoing = ways.get(random.nextInt(ways.size()));
+        undoing.put("fingerprint", api.post("/api/unwind/plans", undoing).get("fingerprint").asString());
+        api.post("/api/unwind/executions", undoing);
+        return String.valueOf(undoing.get("intent"));
+    }
+
     @Test
     void bulkBillingGoesOnAfterEveryKillWithoutDoublesOrGaps() throws Exception {
         var random = new Random(Long.getLong("seed", System.nanoTime()));
@@ -188,6 +218,78 @@ class UnderStressTests {
         lead.get("/api/invoices").get("rows").forEach(row -> billedOnce.merge(row.get("number").asString(), 1, Integer::sum));
         assertThat(billedOnce.values()).allMatch(times -> times == 1);
         application.close();
+    }
+
+    /**
+     * Plans that wait for goods outlive the server, and go on when the goods come, also where it is killed meanwhile: what was answered is
+     * there, what was not is whole or absent, and asking again does nothing twice.
+     */
+    @Test
+    void plansThatWaitOutliveTheServerAndGoOnOnce() throws Exception {
+        var random = new Random(11);
+        var database = "jdbc:h2:file:" + Files.createTempDirectory("euthyna-plans").resolve("db") + ";WRITE_DELAY=0;DB_CLOSE_ON_EXIT=FALSE";
+        var application = Application.start(database, 0);
+        var lead = Api.signIn(application.url(), "lead", "lead");
+        lead.post("/api/customers", Map.of("code", "PL", "name", "Plans", "creditLimit", 9_000_000));
+        goods(Api.signIn(application.url(), "admin", "admin"), lead, "PL-1", 1_000);
+        var orders = new ArrayList<String>();
+        var returns = new ArrayList<String>();
+        for (int at = 0; at < 12; at++) {
+            var order = lead.post("/api/orders", Map.of("customer", "PL", "po", "PL-" + at * 7919, "lines", List.of(Map.of("item", "PL-1", "quantity", 3))));
+            var number = order.get("number").asString();
+            var note = lead.post("/api/dispatches", Map.of("order", number, "version", order.get("version").asLong()));
+            lead.post("/api/dispatches/" + note.get("number").asString() + "/departure", Map.of("version", note.get("version").asLong()));
+            lead.post("/api/invoices", Map.of("orders", List.of(number)));
+            var undoing = new TreeMap<String, Object>(Map.of("kind", "ORDER", "number", number, "intent", "take-goods-back", "reason", "broken", "reasonCode", "damaged"));
+            undoing.put("fingerprint", lead.post("/api/unwind/plans", undoing).get("fingerprint").asString());
+            returns.add(lead.post("/api/unwind/executions", undoing).get("returnNumber").asString());
+            orders.add(number);
+        }
+        for (int kill = 0; kill < KILLS; kill++) {
+            var asker = lead;
+            var running = application;
+            var pool = Executors.newSingleThreadExecutor();
+            var handled = pool.submit(() -> {
+                for (var goods : returns) {
+                    handle(asker, goods);
+                }
+                return null;
+            });
+            Thread.sleep(100 + random.nextInt(900));
+            running.kill();
+            try {
+                handled.get();
+            } catch (ExecutionException cutOff) {
+                assertThat(cutOff.getCause()).isInstanceOf(UncheckedIOException.class);
+            }
+            pool.shutdown();
+            application = Application.start(database, 0);
+            lead = Api.signIn(application.url(), "lead", "lead");
+            booksAgree(lead);
+        }
+        for (var goods : returns) {
+            handle(lead, goods);
+        }
+        for (var order : orders) {
+            var plan = lead.get("/api/unwind/done?order=" + order).get("rows").get(0);
+            assertThat(plan.get("state").asString()).as("%s", plan).isEqualTo("DONE");
+        }
+        for (var goods : returns) {
+            assertThat(lead.get("/api/returns/" + goods).get("credits")).as("credited once").hasSize(1);
+        }
+        booksAgree(lead);
+        application.close();
+    }
+
+    /** Receives and inspects what of a return is not yet; each step may have been done before the server was killed. */
+    private static void handle(Api api, String goods) {
+        if (api.get("/api/returns/" + goods).get("expects").asBoolean()) {
+            api.post("/api/returns/" + goods + "/receipts", Map.of());
+        }
+        if (api.get("/api/returns/" + goods).get("inspecting").asBoolean()) {
+            api.post("/api/returns/" + goods + "/inspections", Map.of("lines", List.of(Map.of("line", 1, "restock",
+                    api.get("/api/returns/" + goods).get("lines").get(0).get("inInspection").asString()))));
+        }
     }
 
     /** The batch goes on by itself; where it was never asked for, it is asked for again. */

@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { answer, client } from '../../shared/api/http';
 import { date, figure, isZero, trim } from '../../shared/format';
-import { useKeys } from '../../shared/keys';
 import { Doc, Waiting } from '../../shared/ui';
 import { MailButton, PrintButton } from '../paper';
+import { WaysOut } from './WaysOut';
 
 /** A credit note with what it is for, and what of it is still to the customer's credit. */
 export function CreditNotePage() {
@@ -13,8 +13,6 @@ export function CreditNotePage() {
     queryKey: ['billing', 'credit-note', number],
     queryFn: () => answer(client.GET('/api/credit-notes/{number}', { params: { path: { number } } })),
   });
-  const navigate = useNavigate();
-  useKeys({ u: () => navigate(`/unwind/CREDIT_NOTE/${number}`), t: () => navigate(`/trail/CREDIT_NOTE/${number}`) });
   const credit = query.data;
   if (!credit) return <Waiting query={query} />;
   return (
@@ -25,13 +23,7 @@ export function CreditNotePage() {
             Credit note <span className="mono">{credit.number}</span> · <Link to={`/customers/${encodeURIComponent(credit.customer)}`}>{credit.customerName}</Link>
           </h1>
           <span className="muted nowrap">
-            <Link to={`/trail/CREDIT_NOTE/${credit.number}`}>
-              Trail <kbd>T</kbd>
-            </Link>{' '}
-            ·{' '}
-            <Link to={`/unwind/CREDIT_NOTE/${credit.number}`}>
-              Unwind <kbd>U</kbd>
-            </Link>
+            <WaysOut kind="CREDIT_NOTE" number={credit.number} />
           </span>
         </div>
         <p className="situation">

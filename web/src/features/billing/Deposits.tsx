@@ -9,6 +9,7 @@ import { Doc, Empty, More, ProblemNote, ReasonInput, tell, Waiting } from '../..
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { refreshAll } from '../review';
 import { depositQuery, depositsQuery } from './api';
+import { WaysOut } from './WaysOut';
 
 export function Deposits() {
   const navigate = useNavigate();
@@ -111,7 +112,9 @@ export function DepositPage() {
           <h1>
             Deposit <span className="mono">{deposit.number}</span> · <Link to={`/customers/${encodeURIComponent(deposit.customer)}`}>{deposit.customerName}</Link>
           </h1>
-          <Link to={`/trail/DEPOSIT/${deposit.number}`}>Trail</Link>
+          <span className="muted nowrap">
+            <WaysOut kind="DEPOSIT" number={deposit.number} />
+          </span>
         </div>
         <p className="situation">
           € {figure(deposit.amount)} {deposit.movedFrom ? `moved here from ${deposit.movedFrom}` : 'came in'} on {date(deposit.on)} for order <Doc kind="ORDER" number={deposit.order} />;{' '}

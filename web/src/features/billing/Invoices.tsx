@@ -3,11 +3,11 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { date, figure, isZero, orDash, price, trim, Words } from '../../shared/format';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
-import { useKeys } from '../../shared/keys';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintButton } from '../paper';
 import { invoiceQuery, invoicesQuery } from './api';
+import { WaysOut } from './WaysOut';
 
 export function Invoices() {
   const [open, setOpen] = useState(true);
@@ -88,8 +88,6 @@ export function InvoicePage() {
   const query = useQuery(invoiceQuery(number));
   const invoice = query.data;
   const { today } = useSession();
-  const navigate = useNavigate();
-  useKeys({ u: () => navigate(`/unwind/INVOICE/${number}`) });
   if (!invoice) return <Waiting query={query} />;
   const ahead = invoice.lines.some((line) => !isZero(line.ahead));
   return (
@@ -100,9 +98,7 @@ export function InvoicePage() {
             Invoice <span className="mono">{invoice.number}</span> · <Link to={`/customers/${encodeURIComponent(invoice.customer)}`}>{invoice.customerName}</Link>
           </h1>
           <span className="muted nowrap">
-            {Words(invoice.state)} · <Link to={`/trail/INVOICE/${invoice.number}`}>Trail</Link> · <Link to={`/unwind/INVOICE/${invoice.number}`}>
-              Unwind <kbd>U</kbd>
-            </Link>
+            {Words(invoice.state)} · <WaysOut kind="INVOICE" number={invoice.number} />
           </span>
         </div>
         <p className="situation">

@@ -9,6 +9,7 @@ import { Doc, Empty, More, ProblemNote, ReasonDialog, tell, Waiting } from '../.
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { refreshAll } from '../review';
 import { paymentQuery, paymentsQuery, refundsQuery } from './api';
+import { WaysOut } from './WaysOut';
 
 export function Payments() {
   const navigate = useNavigate();
@@ -140,10 +141,12 @@ export function PaymentPage() {
       <div className="page-scroll">
         <div className="page-head">
           <h1>
-            {payment.kind === 'DEPOSIT' ? 'Credit of deposit' : 'Payment'} <span className="mono">{payment.number}</span> ·{' '}
+            {payment.kind === 'DEPOSIT' ? 'Credit of deposit' : payment.kind === 'CREDIT_NOTE' ? 'Credit of credit note' : 'Payment'} <span className="mono">{payment.number}</span> ·{' '}
             <Link to={`/customers/${encodeURIComponent(payment.customer)}`}>{payment.customerName}</Link>
           </h1>
-          <Link to={`/trail/${payment.kind}/${payment.number}`}>Trail</Link>
+          <span className="muted nowrap">
+            <WaysOut kind={payment.kind} number={payment.number} />
+          </span>
         </div>
         <p className="situation">
           € {figure(payment.amount)} {payment.kind === 'DEPOSIT' ? 'became customer credit' : 'came in'} on {date(payment.on)}

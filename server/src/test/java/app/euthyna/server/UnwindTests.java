@@ -379,6 +379,9 @@ class UnwindTests extends OnServer {
                 assertThat(plan.get("waitsFor").asString()).isEqualTo("DECISION");
                 var path = "/api/unwind/waiting/" + plan.get("id").asString() + "/decisions";
                 assertThat(controller.post(path, "{\"version\":0}").code()).isEqualTo("not-authorised");
+                var payment = auditor.get("/api/payments").body().get("rows").get(0);
+                assertThat(receivables.post("/api/refunds", "{\"of\":\"%s\",\"version\":%s,\"reason\":\"round the plan\"}".formatted(payment.get("number").asString(),
+                        payment.get("version").asString())).code()).isEqualTo("not-authorised");
                 var before = balances();
                 assertThat(lead.post(path, "{\"version\":%s}".formatted(plan.get("version").asString())).text("state")).isEqualTo("DONE");
                 assertThat(moved(before, balances())).isEqualTo(Map.of("bank", "-121.00", "customer_credit", "121.00"));

@@ -12,6 +12,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Role;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.masterdata.MasterData;
@@ -169,14 +170,24 @@ public class BillingService {
         var number = numbers.next(DocumentKind.REFUND);
         if (jdbc.sql("select count(*) from deposit where number = ? and left_amount > 0").param(of).query(Long.class).single() > 0) {
             var chain = depositLocked(of, version);
+            requireWithinLimit(context, amount.orElse(unapplied(chain, of)));
             writer.write(context, List.of(RefusedException.unless(GivingBack.refundDeposit(number, chain, of, amount.orElse(unapplied(chain, of))))));
             return number;
         }
         locks.customer(customerOf("payment", of));
         requireVersion("payment", of, version);
         var source = source(of);
+        requireWithinLimit(context, amount.orElse(source.left()));
         writer.write(context, List.of(RefusedException.unless(GivingBack.refundCredit(number, source, amount.orElse(source.left())))));
         return number;
+    }
+
+    /** Above the house's limit only the finance lead gives money back. */
+    private void requireWithinLimit(CommandContext context, Money amount) {
+        var limit = rules.inForce().unwind().refundLimit();
+        if (limit != null && amount.compareTo(company.money(limit)) > 0 && !context.person().carries(List.of(Role.LEAD))) {
+            throw new RefusedException(new CommonRefusal.NotAuthorised("give back more than " + company.money(limit), context.person().role(), List.of(Role.LEAD)));
+        }
     }
 
     private static Money unapplied(Chain chain, String deposit) {

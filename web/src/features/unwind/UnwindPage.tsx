@@ -43,7 +43,9 @@ function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas[
   const { today } = useSession();
   const [search, setSearch] = useSearchParams();
   const first = of.ways.find((way) => way.possible) ?? of.ways[0];
-  const way = of.ways.find((one) => nameOf(one) === search.get('way')) ?? first;
+  // chosen at once, though the address follows in its own time
+  const [chosen, setChosen] = useState(search.get('way'));
+  const way = of.ways.find((one) => nameOf(one) === chosen) ?? first;
   const [answers, setAnswers] = useState<Record<string, string>>({});
   const [quantities, setQuantities] = useState<Record<number, string> | null>(null);
   const [date, setDate] = useState(today);
@@ -56,6 +58,7 @@ function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas[
     setQuantities(null);
     setAnswers({});
     setQuestions([]);
+    setChosen(nameOf(one));
     setSearch({ way: nameOf(one) }, { replace: true });
   };
   const lines = quantities

@@ -113,7 +113,7 @@ class TodayController {
         return jdbc.sql("""
                 select at, by_user, document_kind, document_number, sentence from history
                 where moment > (select coalesce(max(moment), 0) - 2000 from history) and at > ? and by_user <> ?
-                  and event in ('state', 'waived', 'approved', 'sent-back', 'recalled', 'cancelled')
+                  and event in ('state', 'waived', 'approved', 'sent-back', 'recalled', 'cancelled', 'reversed', 'authorised', 'credited')
                   and (state_to is null or state_to in ('HELD', 'CLEARED', 'DECLINED', 'CANCELLED'))
                 order by moment desc fetch first TOLD rows only""".replace("TOLD", String.valueOf(TOLD))).params(from, username)
                 .query((r, n) -> new EventView(r.getObject(1, OffsetDateTime.class), r.getString(2), r.getString(3), r.getString(4), r.getString(5))).list();

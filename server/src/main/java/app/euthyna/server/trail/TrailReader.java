@@ -203,7 +203,8 @@ public class TrailReader {
 
     private List<RefundFact> refunds(List<PaymentFact> payments) {
         return payments.isEmpty() ? List.of() : jdbc.sql("""
-                select number, source_kind, source_number, refunded_on, amount from refund where source_number in (:numbers) and order_id is null order by id""")
+                select number, source_kind, source_number, refunded_on, amount from refund
+                where source_kind in ('PAYMENT', 'DEPOSIT', 'CREDIT_NOTE') and source_number in (:numbers) and order_id is null order by id""")
                 .param("numbers", payments.stream().map(PaymentFact::number).toList())
                 .query((r, n) -> new RefundFact(r.getString(1), new DocumentRef(DocumentKind.valueOf(r.getString(2)), r.getString(3)), r.getObject(4, LocalDate.class),
                         company.money(r.getBigDecimal(5)))).list();

@@ -90,7 +90,7 @@ class Standing {
         var sources = documents.stream().filter(d -> d.kind() == DocumentKind.PAYMENT || d.kind() == DocumentKind.DEPOSIT || d.kind() == DocumentKind.CREDIT_NOTE)
                 .map(DocumentRef::number).toList();
         if (!sources.isEmpty()) {
-            jdbc.sql("select number from refund where source_number in (:sources)").param("sources", sources)
+            jdbc.sql("select number from refund where source_kind in ('PAYMENT', 'DEPOSIT', 'CREDIT_NOTE') and source_number in (:sources)").param("sources", sources)
                     .query((r, n) -> documents.add(new DocumentRef(DocumentKind.REFUND, r.getString(1)))).list();
         }
         var sums = new LinkedHashMap<AccountKey, BigDecimal>();

@@ -1,10 +1,85 @@
-import { useQuery } from '@tanstack/react-query';
-import { Link, useParams } from 'react-router';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
 import { answer, client } from '../../shared/api/http';
-import { date, figure, isZero, trim } from '../../shared/format';
-import { Doc, Waiting } from '../../shared/ui';
+import { pages } from '../../shared/api/pages';
+import { date, figure, isZero, orDash, trim } from '../../shared/format';
+import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
+import { Doc, Empty, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintButton } from '../paper';
 import { WaysOut } from './WaysOut';
+
+/** All credit notes, or those that are still to a customer's credit; many on paper as one file. */
+export function CreditNotes() {
+  const [open, setOpen] = useState(false);
+  const navigate = useNavigate();
+  const query = useInfiniteQuery({
+    queryKey: ['billing', 'credit-notes', open],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/credit-notes', { params: { query: { open, after: pageParam } } })),
+    ...pages,
+  });
+  const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
+  const selection = useSelection(rows, (row) => row.number, (row) => navigate(`/billing/credit-note/${row.number}`));
+  if (!query.data) return <Waiting query={query} />;
+  return (
+    <>
+      <div className="page-scroll" style={{ paddingTop: 0 }}>
+        <div className="page-head">
+          <h1>{open ? 'Credit notes with something left' : 'Credit notes'}</h1>
+          <span>
+        <label className="muted">
+          <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} /> only what is still to the customer's credit
+        </label>
+          </span>
+        </div>
+        {rows.length === 0 && <Empty>{open ? 'No credit note is left to be used.' : 'Nothing was credited yet.'}</Empty>}
+        {rows.length > 0 && (
+          <table className="rows">
+            <thead>
+              <tr>
+                <SelectAll selection={selection} rows={rows} />
+                <th>Credit note</th>
+                <th>Customer</th>
+                <th>Invoice</th>
+                <th>Date</th>
+                <th>Reason</th>
+                <th className="num">Credited €</th>
+                <th className="num">Left €</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row, index) => (
+                <tr key={row.number} className={index === selection.at ? 'at' : ''}>
+                  <SelectOne selection={selection} row={row} name={row.number} />
+                  <td>
+                    <Doc kind="CREDIT_NOTE" number={row.number} />
+                  </td>
+                  <td>{row.customerName}</td>
+                  <td>
+                    <Doc kind="INVOICE" number={row.invoice} />
+                  </td>
+                  <td className="nowrap">{date(row.on)}</td>
+                  <td style={{ overflowWrap: 'anywhere' }}>{row.reason}</td>
+                  <td className="num">{figure(row.gross)}</td>
+                  <td className="num">{orDash(row.left)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        <More query={query} />
+      </div>
+      <div className="bar">
+        <PrintButton paper="CREDIT_NOTE" numbers={selection.chosen.map((row) => row.number)}>
+          {`Print ${selection.chosen.length || ''} selected`}
+        </PrintButton>
+        <span className="muted small">
+          <kbd>X</kbd> selects · one file, in the sequence of the list · what was on paper before is marked as a copy
+        </span>
+      </div>
+    </>
+  );
+}
 
 /** A credit note with what it is for, and what of it is still to the customer's credit. */
 export function CreditNotePage() {

@@ -1,6 +1,7 @@
 import { useParams } from 'react-router';
 import { Tabs } from '../../shared/ui';
 import { BankPage } from './Bank';
+import { CreditNotes } from './CreditNote';
 import { Deposits } from './Deposits';
 import { DirectInvoice } from './DirectInvoice';
 import { Invoices } from './Invoices';
@@ -24,6 +25,7 @@ export function BillingPage() {
           of={[
             { to: '/billing', label: 'To bill' },
             { to: '/billing/invoices', label: 'Invoices' },
+            { to: '/billing/credit-notes', label: 'Credit notes' },
             { to: '/billing/overdue', label: 'Past due' },
             { to: '/billing/receive', label: 'Money in' },
             { to: '/billing/bank', label: 'Bank' },
@@ -34,6 +36,7 @@ export function BillingPage() {
       </div>
       {tab === 'to-bill' && <ToBill />}
       {tab === 'invoices' && <Invoices />}
+      {tab === 'credit-notes' && <CreditNotes />}
       {tab === 'overdue' && <Overdue />}
       {tab === 'receive' && <MoneyIn />}
       {tab === 'bank' && <BankPage />}

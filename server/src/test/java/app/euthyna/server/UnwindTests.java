@@ -474,6 +474,7 @@ class UnwindTests extends OnServer {
             var number = receivables.post("/api/credit-notes", "{\"ofInvoice\":\"%s\",\"reason\":\"scratched\",\"lines\":[{\"line\":1,\"quantity\":2}]}".formatted(sold.invoice()))
                     .body().get("numbers").get(0).asString();
             assertThat(auditor.get("/api/credit-notes/" + number).text("gross")).isEqualTo("24.20");
+            assertThat(auditor.get("/api/credit-notes?customer=" + customer).body().get("rows").get(0).get("number").asString()).isEqualTo(number);
             var print = receivables.post("/api/prints", "{\"paper\":\"CREDIT_NOTE\",\"numbers\":[\"%s\"]}".formatted(number));
             assertThat(print.body().get("sheets").get(0).get("copy").asInt()).isZero();
             var mail = receivables.post("/api/mails", "{\"paper\":\"CREDIT_NOTE\",\"number\":\"%s\",\"to\":\"office@yard.example\"}".formatted(number));

@@ -124,6 +124,12 @@ class ReturnsController {
     record CreditNotes(List<String> numbers) {
     }
 
+    record CreditNoteRow(String number, String customer, String customerName, String invoice, LocalDate on, String reason, BigDecimal gross, BigDecimal left) {
+    }
+
+    record CreditNotePage(List<CreditNoteRow> rows, String next) {
+    }
+
     @May.Propose
     @PostMapping("/returns")
     ReturnView authorise(@Valid @RequestBody Authorisation request, HttpServletRequest http) {
@@ -247,6 +253,27 @@ class ReturnsController {
     }
 
     private record Keyed(long id, ReturnRow row) {
+    }
+
+    /** Credit notes, newest first; of one customer, or those of which something is still to the customer's credit. */
+    @GetMapping("/credit-notes")
+    CreditNotePage creditNotes(@RequestParam(required = false) String customer, @RequestParam(defaultValue = "false") boolean open, @RequestParam(required = false) String after) {
+        var where = new StringBuilder("k.id < ?");
+        var parameters = new ArrayList<Object>(List.of(after == null ? Long.MAX_VALUE : Pages.key(after).number(0)));
+        if (customer != null) {
+            where.append(" and c.code = ?");
+            parameters.add(customer);
+        }
+        where.append(open ? " and p.left_amount > 0" : "");
+        var rows = jdbc.sql("select k.id, k.number, c.code, c.name, i.number, k.credited_on, k.reason, k.gross, p.left_amount from credit_note k join customer c on c.id = k.customer_id "
+                + "join invoice i on i.id = k.invoice_id join payment p on p.number = k.number where " + where + " order by k.id desc fetch first 101 rows only").params(parameters)
+                .query((r, n) -> new KeyedCredit(r.getLong(1), new CreditNoteRow(r.getString(2), r.getString(3), r.getString(4), r.getString(5), r.getObject(6, LocalDate.class),
+                        r.getString(7), company.money(r.getBigDecimal(8)).amount(), company.money(r.getBigDecimal(9)).amount()))).list();
+        var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
+        return new CreditNotePage(page.rows().stream().map(KeyedCredit::row).toList(), page.next());
+    }
+
+    private record KeyedCredit(long id, CreditNoteRow row) {
     }
 
     @GetMapping("/credit-notes/{number}")

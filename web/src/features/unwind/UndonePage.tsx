@@ -1,5 +1,5 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
@@ -256,6 +256,8 @@ function Leftovers() {
 }
 
 function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => void }) {
+  const section = useRef<HTMLElement>(null);
+  useEffect(() => section.current?.scrollIntoView({ block: 'start' }), [of]);
   const [reasonCode, setReasonCode] = useState('leftover');
   const [text, setText] = useState('');
   const navigate = useNavigate();
@@ -281,7 +283,7 @@ function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => 
     onSettled: refreshAll,
   });
   return (
-    <section className="together" aria-label="What would be given up">
+    <section ref={section} className="together" aria-label="What would be given up">
       <div className="page-head">
         <h1>
           € {figure(of.total)} net would be given up on {possible.length} {possible.length === 1 ? 'order' : 'orders'}

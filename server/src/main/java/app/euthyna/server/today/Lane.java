@@ -18,7 +18,8 @@ enum Lane {
     LATE(0, "select x.requested_on as since, x.open_gross as worth from open_order x where x.cleared = true and x.to_ship = true and x.requested_on < :today"),
     PART_SHIPPED(10, "select x.requested_on as since, x.open_gross as worth from open_order x where x.part_shipped = true"),
     TO_BILL(5, "select x.billable_since as since, x.billable_net as worth from open_order x where x.billable = true"),
-    RETURNS_TO_RECEIVE(14, "select g.authorised_on as since, 0 as worth from goods_return g where g.expects = true"),
+    RETURNS_TO_RECEIVE(14, "select g.authorised_on as since, (select coalesce(sum(l.authorised * d.cost / d.quantity), 0) from return_line l "
+            + "join dispatch_line d on d.dispatch_id = l.dispatch_id and d.line_no = l.dispatch_line_no where l.return_id = g.id) as worth from goods_return g where g.expects = true"),
     RETURNS_TO_INSPECT(2, "select g.received_on as since, (select coalesce(sum(p.cost), 0) - coalesce(sum((select sum(x.cost) from return_outcome x where x.part_id = p.id)), 0) "
             + "from return_line l join return_part p on p.return_line_id = l.id where l.return_id = g.id) as worth from goods_return g where g.inspecting = true"),
     PLANS_WAITING(7, "select u.touched_on as since, u.amount as worth from unwinding u where u.state = 'WAITING'"),

@@ -3,6 +3,7 @@ package app.euthyna.server.today;
 import app.euthyna.core.approval.Level;
 import app.euthyna.core.order.AgeStrip;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Money;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
@@ -103,7 +104,7 @@ class TodayController {
                 .query((r, n) -> new Day(r.getObject(1, LocalDate.class), r.getLong(2), r.getBigDecimal(3))).list();
         var strip = AgeStrip.of(days.stream().map(day -> new AgeStrip.Waiting(day.since(), day.count())).toList(), today, limit);
         return new LaneView(lane.code(), days.stream().mapToLong(Day::count).sum(),
-                company.money(days.stream().map(Day::worth).reduce(BigDecimal.ZERO, BigDecimal::add)).amount(),
+                Money.rounded(days.stream().map(Day::worth).reduce(BigDecimal.ZERO, BigDecimal::add), company.currency()).amount(),
                 days.isEmpty() ? null : days.get(0).since(), strip.counts(), limit, strip.beyond());
     }
 

@@ -93,7 +93,7 @@ class LeftoverController {
     @GetMapping("/leftovers")
     LeftoverPage leftovers(@RequestParam(required = false) LocalDate before, @RequestParam(defaultValue = "false") boolean partShipped,
             @RequestParam(required = false) String customer, @RequestParam(required = false) String after) {
-        var where = new StringBuilder("x.to_ship = true");
+        var where = new StringBuilder("x.to_ship = true and x.open_gross > 0");
         var parameters = new ArrayList<Object>();
         if (after != null) {
             where.append(" and (x.requested_on > ? or x.requested_on = ? and x.order_id > ?)");

@@ -331,7 +331,7 @@ class JourneyTests {
         assertThat(page.locator("aside")).containsText("30.00 put to use");
         page.locator("aside a.mono").filter(new Locator.FilterOptions().setHasText("DP-")).first().click();
         assertThat(page.locator(".situation")).containsText("all of it is put to use");
-        page.getByText("Trail", new Page.GetByTextOptions().setExact(true)).click();
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Trail")).first().click();
         assertThat(page.locator("table.rows").first()).containsText("of the deposit set against the invoice");
     }
 

@@ -131,7 +131,7 @@ class UnderStressTests {
                 return undo(api, random, order);
             }
             case 9 -> {
-                var back = api.get("/api/returns?state=" + (random.nextBoolean() ? "expected" : "inspecting")).get("rows");
+                var back = api.get("/api/returns?lane=" + (random.nextBoolean() ? "EXPECTED" : "INSPECTING")).get("rows");
                 if (back.isEmpty()) {
                     return "nothing comes back";
                 }

@@ -8,6 +8,7 @@ import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -255,6 +256,16 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     /** A return by its number; empty where none of the order's lines is on one. */
     public Optional<Return> returnOf(String number) {
         return returns.stream().filter(r -> r.number().equals(number)).findFirst();
+    }
+
+    /** All credit notes that stand in chains, each once. */
+    public static List<CreditNote> credits(Collection<Chain> chains) {
+        return chains.stream().flatMap(chain -> chain.credits.stream()).distinct().toList();
+    }
+
+    /** A return that stands in one of the chains. */
+    public static Return returnOf(Collection<Chain> chains, String number) {
+        return chains.stream().flatMap(chain -> chain.returnOf(number).stream()).findFirst().orElseThrow();
     }
 
     /** The chain with goods that leave noted on the invoice line that had billed them. */

@@ -5,6 +5,7 @@ import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Totals;
 import app.euthyna.core.shared.Vat;
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
@@ -24,10 +25,10 @@ public record CreditNote(String number, String customer, String invoice, LocalDa
      * @param returnLine whose goods it is for; empty for an allowance
      * @param quantity zero for an allowance by amount
      * @param net less the fee
-     * @param fee kept back for restocking
+     * @param fee kept back for restocking, at {@code feePercent}
      */
     public record Line(int no, int invoiceLine, LineRef orderLine, Optional<LineRef> returnLine, String item, String description, Quantity quantity, Money net, Money fee,
-            Vat vat) {
+            BigDecimal feePercent, Vat vat) {
 
         /** What the quantity was worth before the fee was kept back. */
         public Money worth() {

@@ -7,6 +7,8 @@ import java.time.LocalDate;
 import java.util.Currency;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -130,6 +132,11 @@ public record Return(String number, String customer, LocalDate on, String reason
 
     public boolean touches(String order) {
         return lines.stream().anyMatch(line -> line.orderLine().number().equals(order));
+    }
+
+    /** The orders that its goods were sold on. */
+    public Set<String> orders() {
+        return lines.stream().map(line -> line.orderLine().number()).collect(Collectors.toSet());
     }
 
     /** What may still come. */

@@ -1,5 +1,6 @@
 package app.euthyna.core.proof;
 
+import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Invoice;
@@ -157,7 +158,7 @@ public final class ChainProof {
     }
 
     private Stream<CreditNote> credits() {
-        return facts.roots().stream().flatMap(chain -> chain.credits().stream()).distinct();
+        return Chain.credits(facts.roots()).stream();
     }
 
     /** Parts of returns of the roots' lines, and of other orders' lines that came back on the same returns. */

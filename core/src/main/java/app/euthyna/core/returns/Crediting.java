@@ -5,6 +5,7 @@ import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.flow.Return;
+import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.LineRef;
@@ -25,6 +26,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
 
 /**
  * Credit notes: for goods that came back at the price they were billed, and allowances without goods (section 10). Amounts are slices: an
@@ -52,8 +54,9 @@ public final class Crediting {
      *
      * @param number asked for once for each credit note
      * @param feePercent kept back of what goods are worth, for restocking them
+     * @param freight what the freight of goods was billed at is credited with them, in the proportion of what comes back
      */
-    public record Terms(Supplier<String> number, LocalDate on, String reason, BigDecimal feePercent) {
+    public record Terms(Supplier<String> number, LocalDate on, String reason, BigDecimal feePercent, boolean freight) {
     }
 
     /** What was credited of a return's line on one invoice line. */
@@ -62,13 +65,41 @@ public final class Crediting {
                 .filter(l -> l.invoiceLine() == invoiceLine.line() && l.returnLine().filter(returnLine::equals).isPresent()).map(CreditNote.Line::quantity).toList());
     }
 
+    /** What of an invoice line was credited on a return's line beyond what is here of it. */
+    static Quantity ahead(String number, Return.Line line, LineRef invoiceLine, Collection<CreditNote> credits) {
+        var here = Quantity.sum(line.parts().stream().filter(part -> part.invoiceLine().filter(invoiceLine::equals).isPresent()).map(Return.Part::kept).toList());
+        return credited(credits, new LineRef(number, line.no()), invoiceLine).minus(here).max(Quantity.ZERO);
+    }
+
+    /** What the customer has the money for though it has not come on a return's line. */
+    public static Quantity ahead(Return goods, Return.Line line, Collection<CreditNote> credits) {
+        return Quantity.sum(creditedFor(goods, line, credits).stream().map(invoiceLine -> ahead(goods.number(), line, invoiceLine, credits)).toList());
+    }
+
+    private static List<LineRef> creditedFor(Return goods, Return.Line line, Collection<CreditNote> credits) {
+        var ref = new LineRef(goods.number(), line.no());
+        return credits.stream().flatMap(c -> c.lines().stream().filter(l -> l.returnLine().filter(ref::equals).isPresent()).map(l -> new LineRef(c.invoice(), l.invoiceLine())))
+                .distinct().toList();
+    }
+
     /** Billed goods of a return that are here and not credited, by invoice, the one that billed them first first. */
-    public static Map<String, List<Share>> due(Return goods, Collection<CreditNote> credits) {
+    public static Map<String, List<Share>> due(Return goods, Collection<Chain> chains) {
+        return due(goods, chains, false);
+    }
+
+    /** The same with what is expected back, as it would stand if it came now. */
+    private static Map<String, List<Share>> due(Return goods, Collection<Chain> chains, boolean ahead) {
+        var credits = Chain.credits(chains);
         var due = new LinkedHashMap<String, List<Share>>();
         for (var line : goods.lines()) {
-            var here = new LinkedHashMap<LineRef, Quantity>();
-            line.parts().forEach(part -> part.invoiceLine().ifPresent(invoice -> here.merge(invoice, part.kept(), Quantity::plus)));
-            here.forEach((invoiceLine, quantity) -> {
+            var counted = new LinkedHashMap<LineRef, Quantity>();
+            line.parts().forEach(part -> part.invoiceLine().ifPresent(invoice -> counted.merge(invoice, part.kept(), Quantity::plus)));
+            if (ahead && goods.expected(line).isPositive()) {
+                var chain = chains.stream().filter(c -> c.order().number().equals(line.orderLine().number())).findFirst().orElseThrow();
+                new Returnable(chain).standings(goods.number(), line, goods.expected(line))
+                        .forEach(standing -> standing.invoiceLine().ifPresent(invoice -> counted.merge(invoice, standing.quantity(), Quantity::plus)));
+            }
+            counted.forEach((invoiceLine, quantity) -> {
                 var ref = new LineRef(goods.number(), line.no());
                 var left = quantity.minus(credited(credits, ref, invoiceLine));
                 if (left.isPositive()) {
@@ -86,17 +117,26 @@ public final class Crediting {
      * @param open what invoices have open, by number
      */
     public static Decision<List<Effect.Credited>> creditReturn(Return goods, Collection<Chain> chains, Map<String, Money> open, Terms terms) {
-        var credits = chains.stream().flatMap(c -> c.credits().stream()).distinct().toList();
-        var due = due(goods, credits);
+        return credit(goods, due(goods, chains), chains, open, terms);
+    }
+
+    /** Credits what is here and what is still expected back, where the house grants that for the return's reason. */
+    public static Decision<List<Effect.Credited>> creditAhead(Return goods, Collection<Chain> chains, Map<String, Money> open, Terms terms, ReturnPolicy policy) {
+        var reason = policy.reason(goods.reason());
+        return goods.expectsMore() && !reason.ahead() ? Decision.refused(new ReturnRefusal.NotAhead(goods.number(), reason.words()))
+                : credit(goods, due(goods, chains, true), chains, open, terms);
+    }
+
+    private static Decision<List<Effect.Credited>> credit(Return goods, Map<String, List<Share>> due, Collection<Chain> chains, Map<String, Money> open, Terms terms) {
         if (due.isEmpty()) {
             return Decision.refused(new ReturnRefusal.NothingToCredit(goods.number()));
         }
+        var credits = Chain.credits(chains);
         var made = new ArrayList<Effect.Credited>();
         var refusals = new ArrayList<Refusal>();
         due.forEach((number, shares) -> {
-            var invoice = chains.stream().flatMap(Chain::inForce).filter(i -> i.number().equals(number)).findFirst().orElseThrow();
-            var creditable = shares.stream().map(share -> new Share(share.invoiceLine(), share.returnLine(),
-                    share.quantity().min(left(invoice.line(share.invoiceLine()), of(credits, number))), Optional.empty())).filter(share -> share.quantity().isPositive()).toList();
+            var invoice = invoice(number, chains);
+            var creditable = withinWhatIsLeft(shares, invoice, of(credits, number));
             if (creditable.isEmpty()) {
                 refusals.add(new ReturnRefusal.MoreThanCreditable(number, shares.get(0).invoiceLine(), shares.get(0).quantity().toString(), "0"));
             } else {
@@ -106,6 +146,54 @@ public final class Crediting {
             }
         });
         return made.isEmpty() ? Decision.refused(refusals) : Decision.of(made);
+    }
+
+    private static Invoice invoice(String number, Collection<Chain> chains) {
+        return chains.stream().flatMap(Chain::inForce).filter(i -> i.number().equals(number)).findFirst().orElseThrow();
+    }
+
+    /** Allowances may have taken what is due; several shares of one line take what is left one after another. */
+    private static List<Share> withinWhatIsLeft(List<Share> due, Invoice invoice, List<CreditNote> before) {
+        var taken = new HashMap<Integer, Quantity>();
+        var within = new ArrayList<Share>();
+        for (var share : due) {
+            var left = left(invoice.line(share.invoiceLine()), before).minus(taken.getOrDefault(share.invoiceLine(), Quantity.ZERO));
+            var quantity = share.quantity().min(left);
+            if (quantity.isPositive()) {
+                taken.merge(share.invoiceLine(), quantity, Quantity::plus);
+                within.add(new Share(share.invoiceLine(), share.returnLine(), quantity, Optional.empty()));
+            }
+        }
+        return within;
+    }
+
+    /**
+     * What the house and a customer owe each other for a return.
+     *
+     * @param toCredit net value of billed goods that are here and not credited, before any fee
+     * @param ahead net value at the invoices' prices of what was credited and is not here
+     */
+    public record Owed(Money toCredit, Money ahead) {
+    }
+
+    public static Owed owed(Return goods, Collection<Chain> chains, Currency currency) {
+        var credits = Chain.credits(chains);
+        var toCredit = Money.zero(currency);
+        for (var due : due(goods, chains).entrySet()) {
+            var invoice = invoice(due.getKey(), chains);
+            var lines = new ArrayList<CreditNote.Line>();
+            for (var share : withinWhatIsLeft(due.getValue(), invoice, of(credits, due.getKey()))) {
+                lines.add(line(lines, invoice.line(share.invoiceLine()), of(credits, due.getKey()), share, BigDecimal.ZERO, currency));
+            }
+            toCredit = lines.stream().map(CreditNote.Line::worth).reduce(toCredit, Money::plus);
+        }
+        var ahead = Money.zero(currency);
+        for (var line : goods.lines()) {
+            for (var invoiceLine : creditedFor(goods, line, credits)) {
+                ahead = ahead.plus(invoice(invoiceLine.number(), chains).line(invoiceLine.line()).price().net(ahead(goods.number(), line, invoiceLine, credits), currency));
+            }
+        }
+        return new Owed(toCredit, ahead);
     }
 
     private static List<CreditNote> of(Collection<CreditNote> credits, String invoice) {
@@ -179,7 +267,10 @@ public final class Crediting {
         var currency = invoice.totals().gross().currency();
         var lines = new ArrayList<CreditNote.Line>();
         for (var share : shares) {
-            lines.add(line(lines, invoice.line(share.invoiceLine()), before, share, terms, currency));
+            lines.add(line(lines, invoice.line(share.invoiceLine()), before, share, terms.feePercent(), currency));
+        }
+        if (terms.freight()) {
+            lines.addAll(freight(invoice, before, lines, terms, currency));
         }
         var totals = totals(invoice, before, lines, currency);
         if (!totals.gross().isPositive()) {
@@ -193,7 +284,7 @@ public final class Crediting {
      * One line of a credit note: what the cumulative quantity was billed at, less what was credited by quantity before, and never more than is
      * left of the line's net.
      */
-    private static CreditNote.Line line(List<CreditNote.Line> sofar, Invoice.Line line, List<CreditNote> before, Share share, Terms terms, Currency currency) {
+    private static CreditNote.Line line(List<CreditNote.Line> sofar, Invoice.Line line, List<CreditNote> before, Share share, BigDecimal feePercent, Currency currency) {
         var earlier = new ArrayList<>(lines(before, line.no()));
         sofar.stream().filter(l -> l.invoiceLine() == line.no()).forEach(earlier::add);
         var left = earlier.stream().map(CreditNote.Line::worth).reduce(line.net(), Money::minus).max(Money.zero(currency));
@@ -206,9 +297,46 @@ public final class Crediting {
             var taken = byQuantity.stream().map(CreditNote.Line::worth).reduce(Money.zero(currency), Money::plus);
             worth = line.price().net(cumulative, currency).minus(taken).max(Money.zero(currency)).min(left);
         }
-        var fee = share.returnLine().isPresent() ? Money.rounded(worth.amount().multiply(terms.feePercent()).movePointLeft(2), currency) : Money.zero(currency);
+        var percent = share.returnLine().isPresent() ? feePercent : BigDecimal.ZERO;
+        var fee = fee(worth, percent, earlier);
         return new CreditNote.Line(sofar.size() + 1, line.no(), line.orderLine(), share.returnLine(), line.item(), line.description(), share.quantity(), worth.minus(fee), fee,
-                line.vat());
+                percent, line.vat());
+    }
+
+    /** A slice too: what is kept back of all that was credited less the same per cent, less what of that was kept back before. */
+    private static Money fee(Money worth, BigDecimal percent, List<CreditNote.Line> earlier) {
+        var alike = earlier.stream().filter(l -> l.returnLine().isPresent() && l.feePercent().compareTo(percent) == 0).toList();
+        var zero = worth.minus(worth);
+        var all = alike.stream().map(CreditNote.Line::worth).reduce(worth, Money::plus);
+        var kept = alike.stream().map(CreditNote.Line::fee).reduce(zero, Money::plus);
+        return Money.rounded(all.amount().multiply(percent).movePointLeft(2), worth.currency()).minus(kept).max(zero).min(worth);
+    }
+
+    /**
+     * The freight of goods that came back: of each charge that the invoice billed, the part that the goods credited for returns so far are of
+     * all its goods by their net, less what was credited of it that way before, and never more than is left of it.
+     */
+    private static List<CreditNote.Line> freight(Invoice invoice, List<CreditNote> before, List<CreditNote.Line> goods, Terms terms, Currency currency) {
+        var zero = Money.zero(currency);
+        var stock = invoice.lines().stream().filter(line -> line.kind() == LineKind.STOCK).toList();
+        var all = stock.stream().map(Invoice.Line::net).reduce(zero, Money::plus);
+        var back = stock.stream().map(line -> line.price().net(Quantity.sum(Stream.concat(lines(before, line.no()).stream(), goods.stream().filter(l -> l.invoiceLine() == line.no()))
+                .filter(l -> l.returnLine().isPresent()).map(CreditNote.Line::quantity).toList()), currency)).reduce(zero, Money::plus);
+        var returnLine = goods.stream().flatMap(line -> line.returnLine().stream()).findFirst();
+        var credited = new ArrayList<CreditNote.Line>();
+        if (returnLine.isEmpty() || !all.isPositive()) {
+            return credited;
+        }
+        for (var charge : invoice.lines().stream().filter(line -> line.kind() == LineKind.CHARGE).toList()) {
+            var earlier = lines(before, charge.no());
+            var taken = earlier.stream().filter(line -> line.returnLine().isPresent()).map(CreditNote.Line::net).reduce(zero, Money::plus);
+            var due = charge.net().slice(back, all, taken).min(leftNet(charge, before)).max(zero);
+            if (due.isPositive()) {
+                credited.add(new CreditNote.Line(goods.size() + credited.size() + 1, charge.no(), charge.orderLine(), returnLine, charge.item(), charge.description(), Quantity.ZERO, due,
+                        zero, BigDecimal.ZERO, charge.vat()));
+            }
+        }
+        return credited;
     }
 
     /** VAT by band: what is due on all that is credited so far at the band's rate, less what was credited of it (BR-CO-17 of EN 16931-1 on the sum). */

@@ -1,7 +1,11 @@
 package app.euthyna.core.returns;
 
+import app.euthyna.core.shared.Figures;
+import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 
 /** Why goods can't come back, or can't be credited. */
 public sealed interface ReturnRefusal extends Refusal {
@@ -44,6 +48,66 @@ public sealed interface ReturnRefusal extends Refusal {
         @Override
         public String instead() {
             return "Void the dispatch if it is staged.";
+        }
+    }
+
+    /** Goods may come back for so many days only. */
+    record TooLate(LineRef dispatchLine, LocalDate left, LocalDate on, int days) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "too-late";
+        }
+
+        @Override
+        public String sentence() {
+            return "The goods of dispatch line %s left on %s, %d days ago; they may come back within %d days.".formatted(dispatchLine, Figures.day(left),
+                    ChronoUnit.DAYS.between(left, on), days);
+        }
+
+        @Override
+        public String instead() {
+            return "A controller or the finance lead may let them come back all the same, with a reason.";
+        }
+    }
+
+    /** The customer has the money for goods that have not come. */
+    record CreditedAhead(String number, Quantity quantity) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "already-credited";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "%s of return %s were credited before they came; it can't be withdrawn.".formatted(quantity, number);
+        }
+
+        @Override
+        public String instead() {
+            return "Ask the customer for the goods, or bill them again.";
+        }
+    }
+
+    /** Nothing is credited for this reason before the goods are here. */
+    record NotAhead(String number, String reason) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "not-here-yet";
+        }
+
+        @Override
+        public String sentence() {
+            return "The goods of return %s are not here, and what comes back for the reason \u201c%s\u201d is not credited ahead.".formatted(number, reason);
+        }
+
+        @Override
+        public String instead() {
+            return "Credit them when they have come; which reasons are credited ahead stands in the rules.";
         }
     }
 

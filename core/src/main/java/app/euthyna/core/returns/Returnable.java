@@ -8,7 +8,9 @@ import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Predicate;
@@ -76,9 +78,10 @@ public record Returnable(Chain chain) {
 
     /**
      * How goods that come back on a return's line stood, oldest claim first: what was not billed, then what was billed, of the oldest invoice
-     * first; where the return was authorised from an invoice, its goods before all others. Each with its slice of the cost.
+     * first; where the return was authorised from an invoice, its goods before all others, and what was credited before it came before those.
+     * Each with its slice of the cost.
      */
-    List<Standing> standings(Return.Line line, Quantity quantity) {
+    List<Standing> standings(String number, Return.Line line, Quantity quantity) {
         var found = new ArrayList<Standing>();
         var left = quantity;
         var noCharge = chain.flow(line.orderLine().line()).atNoCharge();
@@ -93,17 +96,28 @@ public record Returnable(Chain chain) {
                     next -> billed.cost().slice(takenQuantity.plus(next), billed.quantity(), takenCost));
             candidates.add(line.invoiceLine().equals(standing.invoiceLine()) ? 0 : candidates.size(), standing);
         });
+        // what the customer has the money for already comes first, but only so much of it
+        var taken = new LinkedHashMap<Standing, Quantity>();
         for (var candidate : candidates) {
-            var taken = left.min(candidate.quantity());
-            if (taken.isPositive()) {
-                found.add(new Standing(candidate.standing(), candidate.invoiceLine(), taken, candidate.cost()));
-                left = left.minus(taken);
-            }
+            var ahead = candidate.invoiceLine().map(billed -> Crediting.ahead(number, line, billed, chain.credits())).orElse(Quantity.ZERO);
+            left = left.minus(take(candidate, left.min(ahead), taken));
+        }
+        for (var candidate : candidates) {
+            left = left.minus(take(candidate, left, taken));
         }
         if (left.isPositive()) {
             throw new IllegalStateException("%s of %s have no standing: %s".formatted(left, line, chain));
         }
+        taken.forEach((candidate, of) -> found.add(new Standing(candidate.standing(), candidate.invoiceLine(), of, candidate.cost())));
         return found;
+    }
+
+    private static Quantity take(Standing candidate, Quantity wanted, Map<Standing, Quantity> taken) {
+        var now = wanted.min(candidate.quantity().minus(taken.getOrDefault(candidate, Quantity.ZERO))).max(Quantity.ZERO);
+        if (now.isPositive()) {
+            taken.merge(candidate, now, Quantity::plus);
+        }
+        return now;
     }
 
     /** A quantity that stands alike, and what the next so many of it cost. */

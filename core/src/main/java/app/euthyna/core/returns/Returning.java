@@ -45,6 +45,30 @@ public final class Returning {
     }
 
     /**
+     * Allows goods back as the house grants it: for one of its reasons, and in time unless somebody who may makes an exception.
+     *
+     * @param chains of every order whose goods are asked for
+     */
+    public static Decision<Effect.ReturnAuthorised> authorise(Asked asked, Collection<Chain> chains, ReturnPolicy policy, ReturnPolicy.Exception exception) {
+        var authorised = authorise(asked, chains);
+        var refusals = new ArrayList<>(authorised.refusals());
+        if (!asked.reason().isBlank() && !policy.knows(asked.reason())) {
+            refusals.add(CommonRefusal.Incomplete.of("reason", "one of the house's reasons; %s is none".formatted(asked.reason())));
+        }
+        authorised.result().ifPresent(effect -> effect.authorised().lines().forEach(line -> {
+            var left = left(line.dispatchLine(), chains);
+            if (policy.daysLate(left, asked.on()) > 0) {
+                exception.refusal(new ReturnRefusal.TooLate(line.dispatchLine(), left, asked.on(), policy.days().orElseThrow())).ifPresent(refusals::add);
+            }
+        }));
+        return refusals.isEmpty() ? authorised : Decision.refused(refusals.stream().distinct().toList());
+    }
+
+    private static LocalDate left(LineRef dispatchLine, Collection<Chain> chains) {
+        return chains.stream().flatMap(chain -> chain.dispatches().stream()).filter(d -> d.number().equals(dispatchLine.number())).findFirst().orElseThrow().date();
+    }
+
+    /**
      * Allows goods back: at most what has left and has not come back or been allowed back.
      *
      * @param chains of every order whose goods are asked for
@@ -124,8 +148,16 @@ public final class Returning {
         return new Return.Line(no, new LineRef(chain.order().number(), line.orderLine()), dispatchLine, invoiceLine, line.item(), dispatch.site(), quantity, List.of());
     }
 
-    /** What has not come may not come any more. */
-    public static Decision<Effect.ReturnWithdrawn> withdraw(Return goods) {
+    /**
+     * What has not come may not come any more; where it was credited already it has to come.
+     *
+     * @param credits of the invoices that billed the goods
+     */
+    public static Decision<Effect.ReturnWithdrawn> withdraw(Return goods, Collection<CreditNote> credits) {
+        var ahead = goods.lines().stream().map(line -> Crediting.ahead(goods, line, credits)).filter(Quantity::isPositive).findFirst();
+        if (ahead.isPresent()) {
+            return Decision.refused(new ReturnRefusal.CreditedAhead(goods.number(), ahead.get()));
+        }
         return goods.expectsMore() ? Decision.of(new Effect.ReturnWithdrawn(goods)) : Decision.refused(new ReturnRefusal.NothingExpected(goods.number()));
     }
 
@@ -165,7 +197,7 @@ public final class Returning {
             var order = goods.line(one.line()).orderLine().number();
             var line = now.get(order).returnOf(goods.number()).orElseThrow().line(one.line());
             var no = line.parts().size();
-            for (var standing : new Returnable(now.get(order)).standings(line, one.quantity())) {
+            for (var standing : new Returnable(now.get(order)).standings(goods.number(), line, one.quantity())) {
                 var part = new Return.Part(++no, on, standing.standing(), standing.invoiceLine(), standing.quantity(), standing.cost().apply(standing.quantity()), List.of());
                 var arrival = new Effect.Arrival(line.no(), part);
                 arrivals.add(arrival);

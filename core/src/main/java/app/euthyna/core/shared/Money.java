@@ -56,11 +56,19 @@ public record Money(BigDecimal amount, Currency currency) implements Comparable<
      * taken than is due so far: then there is nothing in this slice, and the next makes up for it.
      */
     public Money slice(Quantity cumulative, Quantity of, Money alreadyTaken) {
-        if (of.isZero()) {
+        return slice(cumulative.value(), of.value(), alreadyTaken);
+    }
+
+    /** The part that goes with an amount of another whole. */
+    public Money slice(Money cumulative, Money of, Money alreadyTaken) {
+        return slice(cumulative.amount, of.in(currency), alreadyTaken);
+    }
+
+    private Money slice(BigDecimal cumulative, BigDecimal of, Money alreadyTaken) {
+        if (of.signum() == 0) {
             throw new IllegalArgumentException("a slice of nothing: " + cumulative + " of " + of);
         }
-        var due = amount.multiply(cumulative.value())
-                .divide(of.value(), currency.getDefaultFractionDigits(), RoundingMode.HALF_UP);
+        var due = amount.multiply(cumulative).divide(of, currency.getDefaultFractionDigits(), RoundingMode.HALF_UP);
         return new Money(due, currency).minus(alreadyTaken).max(zero(currency));
     }
 

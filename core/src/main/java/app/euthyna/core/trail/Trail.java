@@ -91,7 +91,7 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
                         List.of(), zero(), zero()));
             });
             facts.roots().stream().flatMap(chain -> chain.returns().stream()).distinct().forEach(goods -> returnRows(goods, rows));
-            facts.roots().stream().flatMap(chain -> chain.credits().stream()).distinct().forEach(credit -> rows.add(creditRow(credit)));
+            Chain.credits(facts.roots()).forEach(credit -> rows.add(creditRow(credit)));
             facts.reversals().forEach(reversal -> rows.add(reversalRow(reversal, invoices)));
             facts.remarks().forEach(remark -> rows.add(row(Aspect.DECISION, remark.on(), remark.stamp(),
                     DocumentRef.order(remark.order()), List.of(), remark.sentence(), false, List.of(), zero(), zero())));

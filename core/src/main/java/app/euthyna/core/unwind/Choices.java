@@ -8,10 +8,11 @@ import java.util.Optional;
  *
  * @param money what becomes of money that hangs on what is undone; empty where that was not said
  * @param restockingPercent kept back of what goods are worth that come back
+ * @param freight their freight is credited with them
  */
-public record Choices(Optional<MoneyTo> money, BigDecimal restockingPercent) {
+public record Choices(Optional<MoneyTo> money, BigDecimal restockingPercent, boolean freight) {
 
-    public static final Choices NONE = new Choices(Optional.empty(), BigDecimal.ZERO);
+    public static final Choices NONE = new Choices(Optional.empty(), BigDecimal.ZERO, false);
 
     /** Where money goes. */
     public enum MoneyTo {

@@ -44,16 +44,16 @@ final class Rest {
             var came = Returning.receive(goods, List.of(), chains, undoing.on()).get();
             steps.add(new Plan.Step(Plan.Kind.RECEIVE_GOODS, "The goods come back and are received into inspection", Plan.Timing.WAITS, MAY_HANDLE, List.of(came)));
             chains = after(chains, List.of(came));
-            goods = find(chains, goods.number());
+            goods = Chain.returnOf(chains, goods.number());
         }
         if (goods.inInspection()) {
             var verdicts = goods.lines().stream().filter(line -> line.inInspection().isPositive())
                     .map(line -> new Returning.Verdict(line.no(), Return.Outcome.Kind.RESTOCK, line.inInspection(), line.site(), "")).toList();
-            var inspected = Returning.inspect(goods, verdicts, credits(chains), undoing.on()).get();
+            var inspected = Returning.inspect(goods, verdicts, Chain.credits(chains), undoing.on()).get();
             steps.add(new Plan.Step(Plan.Kind.INSPECT_GOODS, "They are inspected: back to the shelf, scrapped, or to the customer again", Plan.Timing.SOMEBODY_ELSE, MAY_HANDLE,
                     List.of(inspected)));
             chains = after(chains, List.of(inspected));
-            goods = find(chains, goods.number());
+            goods = Chain.returnOf(chains, goods.number());
         }
         var credited = credit(goods, chains, steps);
         if (choices.refunds()) {
@@ -69,7 +69,8 @@ final class Rest {
 
     /** Credits what was billed and is here, if anything is. */
     private List<Effect.Credited> credit(Return goods, List<Chain> chains, List<Plan.Step> steps) {
-        var terms = new Crediting.Terms(() -> number(DocumentKind.CREDIT_NOTE, steps), undoing.on(), undoing.reason(), choices.restockingPercent());
+        var terms = new Crediting.Terms(() -> number(DocumentKind.CREDIT_NOTE, steps), undoing.on(), undoing.reason(), choices.restockingPercent(),
+                choices.freight());
         var decided = Crediting.creditReturn(goods, chains, scene.open(), terms);
         if (decided.isRefused()) {
             return List.of();
@@ -85,7 +86,7 @@ final class Rest {
     private void refund(Return goods, List<Chain> chains, List<Effect.Credited> credited, List<Plan.Step> steps) {
         var left = new HashMap<DocumentRef, Money>();
         var refunds = new ArrayList<Effect.Refunded>();
-        credits(chains).stream().filter(c -> c.lines().stream().anyMatch(l -> l.returnLine().filter(r -> r.number().equals(goods.number())).isPresent())).forEach(c ->
+        Chain.credits(chains).stream().filter(c -> c.lines().stream().anyMatch(l -> l.returnLine().filter(r -> r.number().equals(goods.number())).isPresent())).forEach(c ->
                 scene.source(new DocumentRef(DocumentKind.CREDIT_NOTE, c.number())).ifPresent(source -> left.put(source.document(), source.left())));
         left.forEach((document, amount) -> {
             if (amount.isPositive()) {
@@ -104,15 +105,7 @@ final class Rest {
         }
     }
 
-    private static List<CreditNote> credits(List<Chain> chains) {
-        return chains.stream().flatMap(c -> c.credits().stream()).distinct().toList();
-    }
-
     private static List<Chain> after(List<Chain> chains, List<Effect> effects) {
         return chains.stream().map(chain -> chain.after(effects)).toList();
-    }
-
-    private static Return find(List<Chain> chains, String number) {
-        return chains.stream().flatMap(chain -> chain.returnOf(number).stream()).findFirst().orElseThrow();
     }
 }

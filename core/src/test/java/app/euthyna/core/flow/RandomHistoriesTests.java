@@ -36,6 +36,7 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.core.unwind.Intent;
 import app.euthyna.core.unwind.Planner;
 import app.euthyna.core.returns.Crediting;
+import app.euthyna.core.returns.ReturnPolicy;
 import app.euthyna.core.returns.Returning;
 import app.euthyna.core.unwind.Choices;
 import app.euthyna.core.unwind.Scene;
@@ -63,6 +64,7 @@ class RandomHistoriesTests {
 
     private static final int HISTORIES = 2_000;
     private static final int STEPS = 40;
+    private static final ReturnPolicy AHEAD = new ReturnPolicy(Optional.empty(), List.of(new ReturnPolicy.Reason("damaged", "damaged", false, false, true)));
     private static final Person CONTROLLER = new Person("controller", Role.CONTROLLER);
 
     @Test
@@ -189,7 +191,7 @@ class RandomHistoriesTests {
             for (var so : List.of("SO-1", "SO-2")) {
                 var lines = new ArrayList<OrderLine>();
                 for (int no = 1; no <= 1 + random.nextInt(3); no++) {
-                    var kind = random.nextInt(4) == 0 ? LineKind.SERVICE : LineKind.STOCK;
+                    var kind = List.of(LineKind.SERVICE, LineKind.CHARGE, LineKind.STOCK).get(Math.min(random.nextInt(8), 2));
                     lines.add(line(no, kind, "A", String.valueOf(1 + random.nextInt(12)), BigDecimal.valueOf(random.nextInt(99_999), 4).toPlainString(),
                             List.of("0", "9", "21").get(random.nextInt(3))));
                 }
@@ -414,7 +416,7 @@ class RandomHistoriesTests {
 
         private Undoing undoing(Intent intent) {
             var money = List.of(Optional.<Choices.MoneyTo>empty(), Optional.of(Choices.MoneyTo.REFUND), Optional.of(Choices.MoneyTo.CUSTOMER_CREDIT)).get(random.nextInt(3));
-            return undoing(intent, new Choices(money, BigDecimal.valueOf(random.nextInt(3) * 5L)));
+            return undoing(intent, new Choices(money, BigDecimal.valueOf(random.nextInt(3) * 5L), random.nextInt(3) == 0));
         }
 
         private Undoing undoing(Intent intent, Choices choices) {
@@ -446,8 +448,9 @@ class RandomHistoriesTests {
                 case 1 -> Returning.receive(goods, random.nextBoolean() ? List.of() : List.of(new Returning.Came(1 + random.nextInt(2), Quantity.of(1))), chains.values(), TODAY)
                         .result().ifPresent(this::happen);
                 case 2 -> inspect(goods);
-                case 3, 4 -> Crediting.creditReturn(goods, chains.values(), scene().open(), terms()).result().ifPresent(all -> all.forEach(this::happen));
-                default -> Optional.of(goods).filter(g -> random.nextInt(3) == 0).map(Returning::withdraw).flatMap(Decision::result).ifPresent(this::happen);
+                case 3 -> Crediting.creditReturn(goods, chains.values(), scene().open(), terms()).result().ifPresent(all -> all.forEach(this::happen));
+                case 4 -> Crediting.creditAhead(goods, chains.values(), scene().open(), terms(), AHEAD).result().ifPresent(all -> all.forEach(this::happen));
+                default -> Optional.of(goods).filter(g -> random.nextInt(3) == 0).map(g -> Returning.withdraw(g, Chain.credits(chains.values()))).flatMap(Decision::result).ifPresent(this::happen);
             }
         }
 
@@ -461,21 +464,21 @@ class RandomHistoriesTests {
         }
 
         private Crediting.Terms terms() {
-            return new Crediting.Terms(() -> next("C"), TODAY, "came back", BigDecimal.valueOf(random.nextInt(3) * 5L));
+            return new Crediting.Terms(() -> next("C"), TODAY, "came back", BigDecimal.valueOf(random.nextInt(3) * 5L), random.nextInt(3) == 0);
         }
 
         private void inspect(Return goods) {
             goods.lines().stream().filter(line -> line.inInspection().isPositive()).findFirst().ifPresent(line -> {
                 var kind = Return.Outcome.Kind.values()[random.nextInt(3)];
                 var quantity = random.nextBoolean() ? line.inInspection() : line.inInspection().min(Quantity.of(1));
-                var credits = chains.values().stream().flatMap(c -> c.credits().stream()).distinct().toList();
+                var credits = Chain.credits(chains.values());
                 Returning.inspect(goods, List.of(new Returning.Verdict(line.no(), kind, quantity, "S", "")), credits, TODAY).result().ifPresent(this::happen);
             });
         }
 
         private void allow() {
             any().inForce().skip(random.nextInt(2)).findFirst().ifPresent(invoice -> {
-                var before = chains.values().stream().flatMap(c -> c.credits().stream()).distinct().filter(c -> c.invoice().equals(invoice.number())).toList();
+                var before = Chain.credits(chains.values()).stream().filter(c -> c.invoice().equals(invoice.number())).toList();
                 var shares = switch (random.nextInt(3)) {
                     case 0 -> Crediting.everything(invoice, before);
                     case 1 -> List.of(Crediting.Share.of(1, Quantity.of(1)));
@@ -677,7 +680,7 @@ class RandomHistoriesTests {
             }
             var net = invoices.values().stream().map(i -> i.totals().net()).reduce(zero, Money::plus);
             var gross = invoices.values().stream().map(i -> i.totals().gross()).reduce(zero, Money::plus);
-            var credits = chains.values().stream().flatMap(c -> c.credits().stream()).distinct().toList();
+            var credits = Chain.credits(chains.values());
             var creditedNet = credits.stream().map(c -> c.totals().net()).reduce(zero, Money::plus);
             var creditedVat = credits.stream().map(c -> c.totals().vat()).reduce(zero, Money::plus);
             var parts = chains.values().stream().flatMap(c -> c.returns().stream()).distinct().flatMap(r -> r.lines().stream()).flatMap(l -> l.parts().stream()).toList();
@@ -696,6 +699,7 @@ class RandomHistoriesTests {
             same("deposits", AccountRole.DEPOSITS, chains.values().stream().map(Chain::unappliedDeposits).reduce(zero, Money::plus).negated());
             same("customer credit", AccountRole.CUSTOMER_CREDIT, payments.values().stream().map(GivingBack.Source::left).reduce(zero, Money::plus).negated());
             same("cost of sales", AccountRole.COGS, adjusted.minus(shelf.value()).minus(unbilled).minus(inspection).minus(scrapped));
+            chains.values().forEach(this::noMoreComesBackThanLeft);
             for (var chain : chains.values()) {
                 for (var flow : chain.flows()) {
                     assertThat(List.of(flow.toShip(), flow.toBill(), flow.reserved(), flow.staged(), flow.unreserved(), flow.ahead(), flow.open(), flow.returned(),
@@ -706,6 +710,19 @@ class RandomHistoriesTests {
             assertThat(settled).allSatisfy((invoice, amount) -> assertThat(open(invoice).isNegative()).as("%s: %s is settled once: %s", name, invoice, told).isFalse());
             if (chains.values().stream().flatMap(c -> c.flows().stream()).allMatch(flow -> flow.toBill().isZero())) {
                 assertThat(unbilled).as("%s: all is billed, so no cost is left behind: %s", name, told).isEqualTo(zero);
+            }
+        }
+
+        /** Neither in quantity nor in value, of any dispatch line. */
+        private void noMoreComesBackThanLeft(Chain chain) {
+            for (var dispatch : chain.dispatches()) {
+                for (var left : dispatch.lines()) {
+                    var back = chain.returns().stream().flatMap(r -> r.lines().stream()).filter(l -> l.dispatchLine().equals(new LineRef(dispatch.number(), left.no())))
+                            .flatMap(l -> l.parts().stream()).toList();
+                    assertThat(Quantity.sum(back.stream().map(Return.Part::kept).toList()).exceeds(left.quantity())).as("%s: %s of %s", name, back, left).isFalse();
+                    assertThat(back.stream().map(Return.Part::keptCost).reduce(eur("0.00"), Money::plus)).as("%s: %s of %s after %s", name, back, left, told)
+                            .isLessThanOrEqualTo(left.cost());
+                }
             }
         }
 

@@ -483,9 +483,21 @@ final class Case {
             share.put(of.kind().toLowerCase(Locale.ROOT), of.number());
             return share;
         }).toList());
-        request.put("reason", step.text("reason", ""));
+        var reason = step.text("reason", "");
+        request.put("reason", reason.isBlank() || isReturnReason(reason) ? reason : "other");
+        request.put("remark", reason);
         request.put("date", date(step));
         documents.put(step.text("ref"), new Document("RETURN", api.post("/api/returns", request).get("number").asString()));
+    }
+
+    /** A reason that is not one of the house's goes in as another reason, with its words as the remark. */
+    private boolean isReturnReason(String code) {
+        for (var reason : users.as("auditor").get("/api/rules").get("returns").get("reasons")) {
+            if (reason.get("code").asString().equals(code)) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private void receive(Yaml step, Api api) {

@@ -11,6 +11,7 @@ import app.euthyna.core.check.PoPlaces;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.check.Severity;
 import app.euthyna.core.order.OrderKind;
+import app.euthyna.core.returns.ReturnPolicy;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.masterdata.HouseRules;
@@ -26,6 +27,7 @@ import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Positive;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
@@ -106,14 +108,23 @@ class RulesController {
             @NotNull @PositiveOrZero @Max(100) BigDecimal restockingPercent) {
     }
 
+    /** A reason for which goods come back, and what follows from it. */
+    record ReturnReasonRule(@NotBlank @Size(max = 60) @Pattern(regexp = "[a-z0-9-]+") String code, @NotBlank @Size(max = 120) String words, boolean noFee, boolean freight,
+            boolean ahead) {
+    }
+
+    /** What may come back; without days, always. */
+    record ReturnRulesView(@Positive @Max(3650) Integer days, @NotEmpty @Size(max = 60) List<@Valid ReturnReasonRule> reasons) {
+    }
+
     /** Rules to be laid down over those of the version that the user saw. */
     record WrittenRules(@NotNull Long version, @NotNull @Size(max = 40) List<@Valid CheckRow> checks, @NotNull @Valid Figures figures, @NotNull @Valid Po po,
             @NotNull @Valid Places places, @Valid EntryRulesView entry, @Size(max = 10) List<OrderKind> billedAhead, @Valid UnwindRulesView unwind,
-            @Size(max = 2000) String reason) {
+            @Valid ReturnRulesView returns, @Size(max = 2000) String reason) {
     }
 
     record RulesView(long version, List<CheckRow> checks, Figures figures, Po po, Places places, EntryRulesView entry, List<OrderKind> billedAhead,
-            UnwindRulesView unwind, List<HouseRulesStore.Change> changes) {
+            UnwindRulesView unwind, ReturnRulesView returns, List<HouseRulesStore.Change> changes) {
     }
 
     @GetMapping
@@ -133,7 +144,7 @@ class RulesController {
                         rules.po().ceiling().map(c -> c.amount()).orElse(null), rules.po().barred()),
                 new Places(rules.places().openOrders(), rules.places().closedOrders(), rules.places().closedMonths(), rules.places().unpostedInvoices(),
                         rules.places().postedInvoices(), rules.places().importedHistory()), entry(rules.entry()), rules.billedAhead().stream().sorted().toList(),
-                unwind(rules.unwind()), store.changes());
+                unwind(rules.unwind()), returns(rules.returns()), store.changes());
     }
 
     /** What a change of the rules would hold and let go, before it is made. A question: it keeps nothing. */
@@ -189,7 +200,8 @@ class RulesController {
                 new PoPlaces(places.openOrders(), places.closedOrders(), places.closedMonths(), places.unpostedInvoices(), places.postedInvoices(),
                         places.importedHistory()), request.entry() == null ? store.inForce().entry() : entry(request.entry()),
                 request.billedAhead() == null ? store.inForce().billedAhead() : Set.copyOf(request.billedAhead()),
-                request.unwind() == null ? store.inForce().unwind() : unwind(request.unwind()));
+                request.unwind() == null ? store.inForce().unwind() : unwind(request.unwind()),
+                request.returns() == null ? store.inForce().returns() : returns(request.returns()));
     }
 
     private static UnwindRulesView unwind(UnwindRules rules) {
@@ -202,6 +214,18 @@ class RulesController {
         }
         return new UnwindRules(given.reasons().stream().map(r -> new UnwindRules.Reason(r.code(), r.words().strip())).toList(),
                 given.refundLimit() == null ? null : company.given("unwind.refundLimit", given.refundLimit()).amount(), given.restockingPercent());
+    }
+
+    private static ReturnRulesView returns(ReturnPolicy policy) {
+        return new ReturnRulesView(policy.days().orElse(null), policy.reasons().stream().map(r -> new ReturnReasonRule(r.code(), r.words(), r.noFee(), r.freight(), r.ahead())).toList());
+    }
+
+    private static ReturnPolicy returns(ReturnRulesView given) {
+        if (given.reasons().stream().map(ReturnReasonRule::code).distinct().count() < given.reasons().size()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("returns.reasons", "each code once"));
+        }
+        return new ReturnPolicy(Optional.ofNullable(given.days()),
+                given.reasons().stream().map(r -> new ReturnPolicy.Reason(r.code(), r.words().strip(), r.noFee(), r.freight(), r.ahead())).toList());
     }
 
     private static EntryRulesView entry(EntryRules rules) {

@@ -46,6 +46,7 @@ import app.euthyna.server.unwind.Asked;
 import app.euthyna.server.unwind.UnwindService;
 import jakarta.persistence.EntityManager;
 import app.euthyna.core.flow.Return;
+import app.euthyna.core.returns.ReturnPolicy;
 import app.euthyna.core.returns.Returning.Verdict;
 import app.euthyna.server.returns.ReturnsService;
 import java.math.BigDecimal;
@@ -164,6 +165,13 @@ class DemoCompany {
         LOG.info("The demo company has {} orders after {} s.", count, (System.nanoTime() - started) / 1_000_000_000);
     }
 
+    /** Goods may come back for two months; what the house is to blame for costs the customer nothing. */
+    private static ReturnPolicy returns() {
+        return new ReturnPolicy(Optional.of(60), List.of(new ReturnPolicy.Reason("damaged", "Damaged on the way", true, true, false), new ReturnPolicy.Reason("faulty", "Does not work", true, true, true),
+                new ReturnPolicy.Reason("wrong-item", "Not what was ordered", true, true, true), new ReturnPolicy.Reason("too-many", "More than was ordered", true, false, false),
+                new ReturnPolicy.Reason("unwanted", "Not wanted", false, false, false), new ReturnPolicy.Reason("other", "Another reason", false, false, false)));
+    }
+
     /** A company of so many orders lends accordingly; its shelves hold what those need that are lived through. */
     private void masterData(LocalDate start, int count, int lived) {
         var random = new Random(SEED);
@@ -175,7 +183,7 @@ class DemoCompany {
                         new EntryRules.Unit("RIG", "Rigging shop")), List.of(new HouseField("vessel", "Vessel", HouseField.Kind.TEXT, List.of(), false),
                                 new HouseField("delivery", "Delivery", HouseField.Kind.LIST, List.of("any time", "before noon", "after noon", "on the tide"), false),
                                 new HouseField("survey-due", "Survey due", HouseField.Kind.DATE, List.of(), false))),
-                HouseRules.STANDARD.billedAhead(), HouseRules.STANDARD.unwind()));
+                HouseRules.STANDARD.billedAhead(), HouseRules.STANDARD.unwind(), count == 0 ? ReturnPolicy.STANDARD : returns()));
         for (int at = 0; at < names.size(); at++) {
             var name = names.get(at);
             var own = at % 7 == 3;

@@ -291,12 +291,13 @@ public class ChainReader implements CommittedQuantities {
                 .param("ids", ids).query((r, n) -> add(bands, r.getLong(1), new Totals.Band(vat(r), money(r, "taxable"), money(r, "tax")))).list();
         var lines = new HashMap<Long, List<CreditNote.Line>>();
         jdbc.sql("""
-                select l.credit_note_id, l.line_no, l.invoice_line_no, o.number, l.order_line_no, g.number, l.return_line_no, l.item_code, l.description, l.quantity, l.net, l.fee,
+                select l.credit_note_id, l.line_no, l.invoice_line_no, o.number, l.order_line_no, g.number, l.return_line_no, l.item_code, l.description, l.quantity, l.net, l.fee, l.fee_percent,
                        l.vat_category, l.vat_rate
                 from credit_note_line l join sales_order o on o.id = l.root_order_id left join goods_return g on g.id = l.return_id
                 where l.credit_note_id in (:ids) order by l.credit_note_id, l.line_no""").param("ids", ids)
                 .query((r, n) -> add(lines, r.getLong(1), new CreditNote.Line(r.getInt(2), r.getInt(3), new LineRef(r.getString(4), r.getInt(5)), line(r, 6, 7),
-                        r.getString("item_code"), r.getString("description"), quantity(r), money(r, "net"), money(r, "fee"), vat(r)))).list();
+                        r.getString("item_code"), r.getString("description"), quantity(r), money(r, "net"), money(r, "fee"),
+                        r.getBigDecimal("fee_percent"), vat(r)))).list();
         return jdbc.sql("""
                 select k.id, k.number, c.code, i.number, k.credited_on, k.reason, k.net, k.vat, k.gross from credit_note k join customer c on c.id = k.customer_id
                 join invoice i on i.id = k.invoice_id where k.id in (:ids) order by k.id""").param("ids", ids)

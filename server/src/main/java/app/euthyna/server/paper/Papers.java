@@ -17,6 +17,7 @@ import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Texts;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.LinkedHashSet;
@@ -107,10 +108,10 @@ public class Papers {
     /** House, address, title, and a mark where the paper is a copy or speaks of something that is not settled. */
     private void head(Html html, Party to, String title, int copy, String mark) {
         var house = house();
-        html.raw("<div class=\"foot\">").text(joined(" · ", house.name(), house.vatId().isBlank() ? "" : "VAT id " + house.vatId(),
+        html.raw("<div class=\"foot\">").text(Texts.joined(" · ", house.name(), house.vatId().isBlank() ? "" : "VAT id " + house.vatId(),
                 house.iban().isBlank() ? "" : "IBAN " + house.iban())).raw("</div>");
-        html.element("div", "house", joined(", ", house.name(), house.street(), joined(" ", house.postcode(), house.town()), house.country()));
-        html.element("div", "to", joined("\n", to.name(), to.street(), joined(" ", to.postcode(), to.town()), to.country(), to.vatId().isBlank() ? "" : "VAT id " + to.vatId()));
+        html.element("div", "house", Texts.joined(", ", house.name(), house.street(), Texts.joined(" ", house.postcode(), house.town()), house.country()));
+        html.element("div", "to", Texts.joined("\n", to.name(), to.street(), Texts.joined(" ", to.postcode(), to.town()), to.country(), to.vatId().isBlank() ? "" : "VAT id " + to.vatId()));
         html.element("h1", "", title);
         if (copy > 0) {
             html.element("div", "mark", "Copy " + copy);
@@ -118,10 +119,6 @@ public class Papers {
         if (!mark.isBlank()) {
             html.element("div", "mark", mark);
         }
-    }
-
-    private static String joined(String by, String... parts) {
-        return List.of(parts).stream().filter(part -> part != null && !part.isBlank()).collect(Collectors.joining(by));
     }
 
     private static void facts(Html html, List<Map.Entry<String, String>> facts) {
@@ -136,7 +133,7 @@ public class Papers {
         head(html, party(order.customer()), "Order confirmation " + number, copy, cleared ? "" : "Not cleared: " + order.state().words());
         var shipTo = order.details().shipTo();
         facts(html, List.of(Map.entry("Date", Figures.day(order.orderedOn())), Map.entry("Your PO", order.po()), Map.entry("Wanted by", Figures.day(order.requestedOn())),
-                Map.entry("Ships to", shipTo == null ? "" : joined(", ", shipTo.name(), shipTo.street(), joined(" ", shipTo.postcode(), shipTo.town()), shipTo.country())),
+                Map.entry("Ships to", shipTo == null ? "" : Texts.joined(", ", shipTo.name(), shipTo.street(), Texts.joined(" ", shipTo.postcode(), shipTo.town()), shipTo.country())),
                 Map.entry("Your reference", order.details().externalReference() == null ? "" : order.details().externalReference())));
         html.raw("<table class=\"lines\">").head("#Line", "Item", "#Quantity", "#Price", "#Less %", "#Net " + currency());
         order.lines().forEach(line -> {
@@ -186,7 +183,7 @@ public class Papers {
         head(html, party(chain.order().customer()), "Packing slip " + number, copy, void1 ? "Void: the goods have stayed" : "");
         var shipTo = details.of("DISPATCH", number).stream().map(DocumentDetails.CarriedDetails::shipTo).findFirst().orElse("");
         var carrier = jdbc.sql("select carrier, carrier_reference from dispatch where number = ?").param(number)
-                .query((r, n) -> r.getString(1) == null ? "" : joined(", ", r.getString(1), r.getString(2))).single();
+                .query((r, n) -> r.getString(1) == null ? "" : Texts.joined(", ", r.getString(1), r.getString(2))).single();
         facts(html, List.of(Map.entry("Date", Figures.day(dispatch.date())), Map.entry("Order", order), Map.entry("Your PO", chain.order().po()),
                 Map.entry("From store", dispatch.site()), Map.entry("Ships to", shipTo == null ? "" : shipTo), Map.entry("Carrier", carrier)));
         html.raw("<table class=\"lines\">").head("#Line", "Item", "#Quantity", "#Still to come");
@@ -244,7 +241,7 @@ public class Papers {
         html.raw("<table class=\"lines\">").head("#Line", "Item", "Invoice line, return", "#Quantity", "#Net " + currency());
         credit.lines().forEach(line -> {
             var fee = line.fee().isPositive() ? "\nless %s kept back for restocking".formatted(line.fee()) : "";
-            html.cells("#" + line.no(), line.description() + " (" + line.item() + ")" + fee, joined(", ", "line " + line.invoiceLine(), line.returnLine().map(r -> r.number()).orElse("")),
+            html.cells("#" + line.no(), line.description() + " (" + line.item() + ")" + fee, Texts.joined(", ", "line " + line.invoiceLine(), line.returnLine().map(r -> r.number()).orElse("")),
                     line.quantity().isPositive() ? "#" + Figures.plain(line.quantity().value()) : "#", "#" + Figures.grouped(line.net().amount()));
         });
         html.raw("</table>");
@@ -261,7 +258,7 @@ public class Papers {
 
     private static String origin(Invoice.Line line, String po) {
         Set<String> dispatches = line.sources().stream().map(s -> s.dispatchLine().number()).collect(Collectors.toCollection(LinkedHashSet::new));
-        return joined(", ", line.orderLine().number(), String.join(", ", dispatches), po.isBlank() ? "" : "PO " + po);
+        return Texts.joined(", ", line.orderLine().number(), String.join(", ", dispatches), po.isBlank() ? "" : "PO " + po);
     }
 
     private static String price(Price price) {

@@ -6,6 +6,7 @@ import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
 import java.sql.Timestamp;
 import java.time.Clock;
+import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
@@ -37,6 +38,11 @@ public class History implements EffectSink {
     /** Adds a line about an order. */
     public void note(CommandContext context, String order, String event, String sentence) {
         add(context, order, DocumentKind.ORDER, order, event, null, sentence);
+    }
+
+    /** Adds a line about another document to each of the orders that it belongs to. */
+    public void note(CommandContext context, Collection<String> orders, DocumentKind kind, String number, String event, String sentence) {
+        orders.stream().sorted().forEach(order -> add(context, order, kind, number, event, null, sentence));
     }
 
     private void add(CommandContext context, String order, DocumentKind kind, String number, String event, OrderState to,

@@ -24,11 +24,16 @@ public final class Pages {
 
     /** Cuts a page out of one row more than it holds. */
     public static <T> Page<T> of(List<T> rows, Function<T, List<String>> key) {
-        if (rows.size() <= SIZE) {
+        return of(rows, SIZE, key);
+    }
+
+    /** The same with pages of another size. */
+    public static <T> Page<T> of(List<T> rows, int size, Function<T, List<String>> key) {
+        if (rows.size() <= size) {
             return new Page<>(rows, null);
         }
-        var shown = rows.subList(0, SIZE);
-        var cursor = String.join("\n", key.apply(shown.get(SIZE - 1)));
+        var shown = rows.subList(0, size);
+        var cursor = String.join("\n", key.apply(shown.get(size - 1)));
         return new Page<>(List.copyOf(shown),
                 Base64.getUrlEncoder().withoutPadding().encodeToString(cursor.getBytes(StandardCharsets.UTF_8)));
     }

@@ -1,5 +1,8 @@
 package app.euthyna.server.platform;
 
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+
 /** Texts on their way into the books. */
 public final class Texts {
 
@@ -14,5 +17,10 @@ public final class Texts {
     /** The beginning of a text, as much as its column takes. */
     public static String cut(String text, int length) {
         return text.length() > length ? text.substring(0, length) : text;
+    }
+
+    /** Those of the texts that say something, one after another. */
+    public static String joined(String by, String... parts) {
+        return Stream.of(parts).filter(part -> part != null && !part.isBlank()).collect(Collectors.joining(by));
     }
 }

@@ -7,6 +7,7 @@ import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.returns.Crediting.Share;
+import app.euthyna.core.returns.ReturnPolicy;
 import app.euthyna.core.returns.Returning;
 import app.euthyna.core.returns.Returning.Came;
 import app.euthyna.core.returns.Returning.Verdict;
@@ -18,10 +19,13 @@ import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectWriter;
+import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Texts;
+import java.math.BigDecimal;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -44,8 +48,10 @@ public class ReturnsService {
     private final JdbcClient jdbc;
     private final Company company;
     private final HouseRulesStore rules;
+    private final History history;
 
-    ReturnsService(ChainReader chains, Numbers numbers, Locks locks, EffectWriter writer, JdbcClient jdbc, Company company, HouseRulesStore rules) {
+    ReturnsService(ChainReader chains, Numbers numbers, Locks locks, EffectWriter writer, JdbcClient jdbc, Company company, HouseRulesStore rules, History history) {
+        this.history = history;
         this.chains = chains;
         this.numbers = numbers;
         this.locks = locks;
@@ -55,8 +61,13 @@ public class ReturnsService {
         this.rules = rules;
     }
 
-    /** Allows goods of dispatch or invoice lines back. */
-    public String authorise(CommandContext context, List<Returning.OfDispatch> dispatched, List<Returning.OfInvoice> invoiced, String reasonCode) {
+    /**
+     * Allows goods of dispatch or invoice lines back.
+     *
+     * @param exception why they may come although it is too late; empty where that is not said
+     */
+    public String authorise(CommandContext given, List<Returning.OfDispatch> dispatched, List<Returning.OfInvoice> invoiced, String reasonCode, String exception) {
+        var context = exception.isBlank() ? given : given.because(Texts.joined("; ", given.reason(), "although late: " + exception));
         var orders = new TreeSet<String>();
         dispatched.forEach(one -> orders.addAll(orders("select o.number from dispatch d join sales_order o on o.id = d.order_id where d.number = ?", one.dispatchLine().number(),
                 "dispatch")));
@@ -66,7 +77,7 @@ public class ReturnsService {
         }
         var found = locked(orders);
         var authorised = RefusedException.unless(Returning.authorise(new Returning.Asked(numbers.next(DocumentKind.RETURN), found.iterator().next().order().customer(), context.date(),
-                reasonCode, dispatched, invoiced), found));
+                reasonCode, dispatched, invoiced), found, rules.inForce().returns(), new ReturnPolicy.Exception(context.person(), exception)));
         writer.write(context, List.of(authorised));
         return authorised.authorised().number();
     }
@@ -105,7 +116,7 @@ public class ReturnsService {
                 throw new RefusedException(new PlatformRefusal.StaleVersion("Return " + number, version, now));
             }
         }
-        return new Known(found.stream().flatMap(chain -> chain.returnOf(number).stream()).findFirst().orElseThrow(), found);
+        return new Known(Chain.returnOf(found, number), found);
     }
 
     /** What has not come may not come any more. */
@@ -113,7 +124,8 @@ public class ReturnsService {
         if (context.reason().isBlank()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the return is withdrawn"));
         }
-        writer.write(context, List.of(RefusedException.unless(Returning.withdraw(known(number, version).goods()))));
+        var known = known(number, version);
+        writer.write(context, List.of(RefusedException.unless(Returning.withdraw(known.goods(), Chain.credits(known.chains())))));
     }
 
     /** Takes in what came; all that is expected where nothing is named. */
@@ -125,16 +137,23 @@ public class ReturnsService {
     /** Decides what becomes of goods in inspection. */
     public void inspect(CommandContext context, String number, Long version, List<Verdict> verdicts) {
         var known = known(number, version);
-        var credits = known.chains().stream().flatMap(chain -> chain.credits().stream()).distinct().toList();
         var placed = verdicts.stream().map(v -> new Verdict(v.line(), v.kind(), v.quantity(), v.site() == null || v.site().isBlank()
                 ? known.goods().lines().stream().filter(l -> l.no() == v.line()).map(Return.Line::site).findFirst().orElse("") : v.site(), v.remark())).toList();
-        writer.write(context, List.of(RefusedException.unless(Returning.inspect(known.goods(), placed, credits, context.date()))));
+        writer.write(context, List.of(RefusedException.unless(Returning.inspect(known.goods(), placed, Chain.credits(known.chains()), context.date()))));
     }
 
-    /** Credits the billed goods of a return that are here; a credit note for each invoice. */
-    public List<String> creditReturn(CommandContext context, String number) {
+    /**
+     * Credits the billed goods of a return that are here; a credit note for each invoice.
+     *
+     * @param ahead those too that are expected and not here, where the house grants it
+     */
+    public List<String> creditReturn(CommandContext context, String number, boolean ahead) {
         var known = known(number, null);
-        var credited = RefusedException.unless(Crediting.creditReturn(known.goods(), known.chains(), open(known.chains()), terms(context, known.goods().reason())));
+        var policy = rules.inForce().returns();
+        var terms = terms(context, policy.reason(known.goods().reason()));
+        var open = open(known.chains());
+        var credited = RefusedException.unless(ahead ? Crediting.creditAhead(known.goods(), known.chains(), open, terms, policy)
+                : Crediting.creditReturn(known.goods(), known.chains(), open, terms));
         writer.write(context, credited);
         return credited.stream().map(Effect.Credited::credit).map(CreditNote::number).toList();
     }
@@ -143,16 +162,29 @@ public class ReturnsService {
     public String creditInvoice(CommandContext context, String number, List<Share> shares) {
         var found = locked(ordersOfInvoice(number));
         var invoice = found.stream().flatMap(chain -> chain.invoices().stream()).filter(i -> i.number().equals(number)).findFirst().orElseThrow();
-        var before = found.stream().flatMap(chain -> chain.credits().stream()).distinct().filter(c -> c.invoice().equals(number)).toList();
+        var before = Chain.credits(found).stream().filter(c -> c.invoice().equals(number)).toList();
         var asked = shares.isEmpty() ? Crediting.everything(invoice, before) : shares;
-        var credited = RefusedException.unless(Crediting.credit(invoice, before, asked, open(found).get(number), terms(context, "")));
+        var credited = RefusedException.unless(Crediting.credit(invoice, before, asked, open(found).get(number), terms(context)));
         writer.write(context, List.of(credited));
         return credited.credit().number();
     }
 
-    private Crediting.Terms terms(CommandContext context, String otherwise) {
-        return new Crediting.Terms(() -> numbers.nextCreditNote(context.date()), context.date(), context.reason().isBlank() ? otherwise : context.reason(),
-                rules.inForce().unwind().restockingPercent());
+    /** Notes what is to become of the customer credit that a credit note leaves; null where nobody says any more. */
+    void wish(CommandContext context, String creditNote, CreditWish wish) {
+        var orders = orders("select distinct o.number from credit_note k join credit_note_line l on l.credit_note_id = k.id join sales_order o on o.id = l.root_order_id "
+                + "where k.number = ? order by 1", creditNote, "credit note");
+        jdbc.sql("update credit_note set wish = ?, version = version + 1 where number = ?").params(wish == null ? "" : wish.name(), creditNote).update();
+        history.note(context, orders, DocumentKind.CREDIT_NOTE, creditNote, "wish", wish == null ? "what becomes of it is open again" : wish.words());
+    }
+
+    /** An allowance has its own reason; nothing comes back that a fee or freight could be for. */
+    private Crediting.Terms terms(CommandContext context) {
+        return new Crediting.Terms(() -> numbers.nextCreditNote(context.date()), context.date(), context.reason(), BigDecimal.ZERO, false);
+    }
+
+    private Crediting.Terms terms(CommandContext context, ReturnPolicy.Reason reason) {
+        return new Crediting.Terms(() -> numbers.nextCreditNote(context.date()), context.date(), context.reason().isBlank() ? reason.words() : context.reason(),
+                reason.feePercent(rules.inForce().unwind().restockingPercent()), reason.freight());
     }
 
     /** What invoices of chains have open. */

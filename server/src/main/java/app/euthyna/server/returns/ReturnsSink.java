@@ -1,14 +1,21 @@
 package app.euthyna.server.returns;
 
+import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectListener;
+import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.shared.LineRef;
+import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
+import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -21,8 +28,12 @@ class ReturnsSink implements EffectSink {
     private final JdbcClient jdbc;
     private final Ids ids;
     private final History history;
+    private final ChainReader chains;
+    private final Company company;
 
-    ReturnsSink(JdbcClient jdbc, Ids ids, History history) {
+    ReturnsSink(JdbcClient jdbc, Ids ids, History history, ChainReader chains, Company company) {
+        this.chains = chains;
+        this.company = company;
         this.jdbc = jdbc;
         this.ids = ids;
         this.history = history;
@@ -31,6 +42,24 @@ class ReturnsSink implements EffectSink {
     @Override
     public void store(CommandContext context, Effect effect) {
         effect.accept(new Store(context));
+    }
+
+    /** What is owed for a return is worked out from the chains once all is stored: lists and lanes ask for it. */
+    @Override
+    public void follow(CommandContext context, List<Effect> batch, Further further) {
+        var touched = new TreeMap<String, Set<String>>();
+        for (var effect : batch) {
+            if (effect instanceof Effect.ReturnReceived || effect instanceof Effect.ReturnInspected || effect instanceof Effect.Credited) {
+                for (var chain : chains.chains(effect.orders()).values()) {
+                    chain.returns().forEach(goods -> touched.put(goods.number(), goods.orders()));
+                }
+            }
+        }
+        touched.forEach((number, orders) -> {
+            var known = chains.chains(orders).values();
+            var owed = Crediting.owed(Chain.returnOf(known, number), known, company.currency());
+            jdbc.sql("update goods_return set credit_due = ?, credited_ahead = ? where number = ?").params(owed.toCredit().amount(), owed.ahead().amount(), number).update();
+        });
     }
 
     private final class Store extends EffectListener {
@@ -130,10 +159,10 @@ class ReturnsSink implements EffectSink {
         private void line(long credit, CreditNote.Line line) {
             jdbc.sql("""
                     insert into credit_note_line (credit_note_id, line_no, invoice_line_no, root_order_id, order_line_no, return_id, return_line_no, item_code, description,
-                        quantity, net, fee, vat_category, vat_rate) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""").param(credit).param(line.no()).param(line.invoiceLine())
+                        quantity, net, fee, fee_percent, vat_category, vat_rate) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""").param(credit).param(line.no()).param(line.invoiceLine())
                     .param(ids.order(line.orderLine().number())).param(line.orderLine().line()).param(line.returnLine().map(r -> id(r.number())).orElse(null))
                     .param(line.returnLine().map(LineRef::line).orElse(null)).param(line.item()).param(line.description()).param(line.quantity().value()).param(line.net().amount())
-                    .param(line.fee().amount()).param(line.vat().category().name()).param(line.vat().ratePercent()).update();
+                    .param(line.fee().amount()).param(line.feePercent()).param(line.vat().category().name()).param(line.vat().ratePercent()).update();
         }
     }
 }

@@ -6,6 +6,7 @@ import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.unwind.Choices;
 import app.euthyna.core.unwind.Intent;
+import app.euthyna.server.masterdata.HouseRules;
 import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
 import java.util.List;
@@ -66,17 +67,19 @@ public record Asked(DocumentKind kind, String number, String intent, List<Line> 
         return subject;
     }
 
-    Choices choices(BigDecimal usualRestocking) {
+    /** Where nothing else was asked for, what the house keeps back and grants for the reason. */
+    Choices choices(HouseRules rules, String reasonCode) {
         var to = switch (money == null ? "" : money) {
             case "" -> Optional.<Choices.MoneyTo>empty();
             case "refund" -> Optional.of(Choices.MoneyTo.REFUND);
             case "customer-credit" -> Optional.of(Choices.MoneyTo.CUSTOMER_CREDIT);
             default -> throw new RefusedException(CommonRefusal.Incomplete.of("money", "refund or customer-credit"));
         };
-        var percent = restockingPercent == null ? usualRestocking : restockingPercent;
+        var reason = rules.returns().reason(reasonCode);
+        var percent = restockingPercent == null ? reason.feePercent(rules.unwind().restockingPercent()) : restockingPercent;
         if (percent.signum() < 0 || percent.compareTo(BigDecimal.valueOf(100)) > 0) {
             throw new RefusedException(CommonRefusal.Incomplete.of("restockingPercent", "a per cent between 0 and 100"));
         }
-        return new Choices(to, percent);
+        return new Choices(to, percent, reason.freight());
     }
 }

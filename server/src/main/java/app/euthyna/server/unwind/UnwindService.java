@@ -144,7 +144,7 @@ public class UnwindService {
     }
 
     private Undoing undoing(CommandContext context, Asked asked, String reasonCode, Function<DocumentKind, String> named) {
-        return new Undoing(asked.toIntent(), asked.choices(rules.inForce().unwind().restockingPercent()), context.person(), context.reason(), reasonCode, context.date(), named);
+        return new Undoing(asked.toIntent(), asked.choices(rules.inForce(), reasonCode), context.person(), context.reason(), reasonCode, context.date(), named);
     }
 
     private static String fingerprint(Scene scene, Undoing undoing) {

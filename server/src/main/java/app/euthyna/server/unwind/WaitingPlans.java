@@ -1,8 +1,8 @@
 package app.euthyna.server.unwind;
 
+import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectListener;
-import app.euthyna.core.flow.Return;
 import app.euthyna.core.returns.Returning;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
@@ -104,7 +104,7 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
 
     private boolean nothingCame(Waiting plan) {
         var subject = new DocumentRef(DocumentKind.RETURN, plan.returnNumber().orElseThrow());
-        return scenes.scene(subject, scenes.orders(subject)).chains().stream().flatMap(chain -> chain.returnOf(subject.number()).stream()).noneMatch(Return::anyReceived);
+        return !Chain.returnOf(scenes.scene(subject, scenes.orders(subject)).chains(), subject.number()).anyReceived();
     }
 
     private void settle(CommandContext context, Waiting plan, Plan rest) {
@@ -120,11 +120,11 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
     }
 
     private Decision<Plan> rest(CommandContext context, Waiting plan, Person as, Function<DocumentKind, String> named) {
-        var undoing = new Undoing(plan.asked().toIntent(), plan.asked().choices(rules.inForce().unwind().restockingPercent()), as, plan.reason(), plan.reasonCode(), context.date(), named);
+        var undoing = new Undoing(plan.asked().toIntent(), plan.asked().choices(rules.inForce(), plan.reasonCode()), as, plan.reason(), plan.reasonCode(), context.date(), named);
         if (plan.returnNumber().isPresent()) {
             var subject = new DocumentRef(DocumentKind.RETURN, plan.returnNumber().get());
             var scene = scenes.scene(subject, scenes.orders(subject));
-            return Planner.rest(scene, undoing, scene.chains().stream().flatMap(chain -> chain.returnOf(subject.number()).stream()).findFirst().orElseThrow());
+            return Planner.rest(scene, undoing, Chain.returnOf(scene.chains(), subject.number()));
         }
         var intent = plan.asked().toIntent();
         var scene = scenes.scene(intent.subject(), scenes.orders(intent.subject()));
@@ -180,9 +180,10 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
         unwindings.abandoned(context, plan, context.reason());
         if (plan.returnNumber().isPresent()) {
             var subject = new DocumentRef(DocumentKind.RETURN, plan.returnNumber().get());
-            var goods = scenes.scene(subject, scenes.orders(subject)).chains().stream().flatMap(chain -> chain.returnOf(subject.number()).stream()).findFirst().orElseThrow();
+            var known = scenes.scene(subject, scenes.orders(subject)).chains();
+            var goods = Chain.returnOf(known, subject.number());
             if (goods.expectsMore()) {
-                writer.write(context, List.of(RefusedException.unless(Returning.withdraw(goods))));
+                writer.write(context, List.of(RefusedException.unless(Returning.withdraw(goods, Chain.credits(known)))));
             }
         }
     }

@@ -255,6 +255,14 @@ class ServerTests extends OnServer {
                     new Command("POST", "/api/returns/X/inspections", "{\"lines\":[{\"line\":1,\"scrap\":1}]}", goods),
                     new Command("POST", "/api/returns/X/withdrawals", "{\"reason\":\"r\"}", day),
                     new Command("POST", "/api/credit-notes", "{\"ofInvoice\":\"X\",\"reason\":\"r\"}", bill),
+                    new Command("POST", "/api/returns/X/notes", "{\"text\":\"t\"}", day), new Command("PUT", "/api/credit-notes/X/wish", "{\"wish\":\"KEEP\"}", bill),
+                    new Command("POST", "/api/invoices/X/corrections", "{\"reason\":\"r\"}", bill), new Command("POST", "/api/invoices/X/corrections/previews", "{}", bill),
+                    new Command("POST", "/api/unexpected-goods", "{\"item\":\"X\",\"quantity\":1,\"sender\":\"s\"}", goods),
+                    new Command("POST", "/api/unexpected-goods/X/admissions", "{\"version\":0,\"lines\":[{\"dispatch\":\"X\",\"line\":1,\"quantity\":1}],\"returnReason\":\"damaged\",\"reason\":\"r\"}", day),
+                    new Command("POST", "/api/unexpected-goods/X/turnings-away", "{\"version\":0,\"away\":\"SENT_BACK\",\"quantity\":1,\"reason\":\"r\"}", day),
+                    new Command("POST", "/api/batches/return-reminders", "{\"returns\":[\"X\"]}", day),
+                    new Command("POST", "/api/payouts/X/askings", "{\"version\":0}", bill), new Command("POST", "/api/payouts/X/closings", "{\"version\":0}", bill),
+                    new Command("PUT", "/api/simulated-payment-service", "{\"behaviour\":\"PAYS\"}", keep),
                     new Command("POST", "/api/clearing-previews", "{\"orders\":[{\"number\":\"X\",\"version\":0}],\"reason\":\"r\"}", day),
                     new Command("POST", "/api/clearings", "{\"sequence\":{\"orders\":[{\"number\":\"X\",\"version\":0}],\"reason\":\"r\"},\"fingerprint\":\"f\"}", day),
                     new Command("POST", "/api/orders/X/remedies", "{\"version\":0,\"check\":\"credit-limit\",\"kind\":\"QUANTITY\"}", enter),
@@ -267,7 +275,7 @@ class ServerTests extends OnServer {
                     new Command("PUT", "/api/outlines/X", "{\"version\":0,\"content\":" + OUTLINE + "}", enter), new Command("POST", "/api/outlines/X/closing", "{\"version\":0}", enter),
                     new Command("POST", "/api/outlines/X/skips", "{\"version\":0}", enter), new Command("POST", "/api/outlines/X/orders", "{\"version\":0}", enter),
                     new Command("PUT", "/api/items/X/prices", "{\"breaks\":[]}", keep),
-                    new Command("DELETE", "/api/orders/X/attachments/1", "{}", enter),
+                    new Command("DELETE", "/api/orders/X/attachments/1", "{}", day),
                     new Command("POST", "/api/sweeps", "{}", Set.of("CONTROLLER", "LEAD")),
                     new Command("PUT", "/api/rules", RULES, keep), new Command("POST", "/api/rules/previews", RULES, keep),
                     new Command("POST", "/api/proofs", "{}", Set.of("CONTROLLER", "LEAD", "AUDITOR")),
@@ -295,15 +303,16 @@ class ServerTests extends OnServer {
 
         /** Signing in and out is for everybody. */
         private static final Set<String> WITHOUT_A_ROLE = Set.of("POST /api/session", "DELETE /api/session");
-        private static final Set<String> AS_A_FILE = Set.of("POST /api/intakes", "POST /api/intakes/past-invoices", "POST /api/intakes/stock", "POST /api/orders/{number}/attachments",
+        private static final Set<String> AS_A_FILE = Set.of("POST /api/intakes", "POST /api/intakes/past-invoices", "POST /api/intakes/stock", "POST /api/{owner:orders|returns|unexpected-goods}/{number}/attachments",
                 "POST /api/bank-statements");
 
         @Test
         void areCheckedForFilesToo() {
             for (var command : AS_A_FILE) {
-                var enter = Set.of(command.contains("bank") ? "RECEIVABLES" : command.contains("stock") ? "WAREHOUSE" : "CLERK", "CONTROLLER", "LEAD");
+                var enter = command.contains("attachments") ? Set.of("CLERK", "CONTROLLER", "LEAD", "WAREHOUSE", "RECEIVABLES")
+                        : Set.of(command.contains("bank") ? "RECEIVABLES" : command.contains("stock") ? "WAREHOUSE" : "CLERK", "CONTROLLER", "LEAD");
                 for (var role : List.of("CLERK", "CONTROLLER", "LEAD", "WAREHOUSE", "RECEIVABLES", "AUDITOR", "ADMIN")) {
-                    var answer = new Rest(mvc, "somebody", role).uploadTo(command.substring(5).replace("{number}", "X"), "x".getBytes(StandardCharsets.UTF_8));
+                    var answer = new Rest(mvc, "somebody", role).uploadTo(command.substring(5).replaceFirst("\\{owner[^}]*}", "returns").replace("{number}", "X"), "x".getBytes(StandardCharsets.UTF_8));
                     var barred = answer.status() == 403 && answer.body().path("detail").asString("").startsWith("Your role");
                     assertThat(!barred).as("%s as %s: %s", command, role, answer.body()).isEqualTo(enter.contains(role));
                 }

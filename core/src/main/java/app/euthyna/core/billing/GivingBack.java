@@ -43,6 +43,16 @@ public final class GivingBack {
                 : Decision.of(new Effect.Refunded(number, source.customer(), source.document(), "", amount));
     }
 
+    /** Money that was given back. */
+    public record Refund(String number, String customer, DocumentRef source, String order, Money amount, boolean reversed) {
+    }
+
+    /** What was given back did not reach the customer. */
+    public static Decision<Effect.RefundReversed> reverse(Refund refund) {
+        return refund.reversed() ? Decision.refused(new BillingRefusal.AlreadyReversed("Refund " + refund.number()))
+                : Decision.of(new Effect.RefundReversed(refund.number(), refund.customer(), refund.source(), refund.order(), refund.amount()));
+    }
+
     /** Gives back what is unapplied of a deposit. */
     public static Decision<Effect.Refunded> refundDeposit(String number, Chain chain, String deposit, Money amount) {
         return Depositing.unapplied(chain, deposit, amount).<Decision<Effect.Refunded>>map(Decision::refused)

@@ -148,6 +148,11 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
     }
 
     @Override
+    public Chain refundReversed(Effect.RefundReversed effect) {
+        return isOwn(effect.order()) ? chain.withDepositUsed(effect.source().number(), effect.amount().negated()) : chain;
+    }
+
+    @Override
     public Chain invoiceReversed(Effect.InvoiceReversed effect) {
         return effect.invoice().bills(chain.order().number()) ? chain.withInvoiceReversed(effect.invoice().number()) : chain;
     }

@@ -129,6 +129,11 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
     }
 
     @Override
+    public Set<String> refundReversed(Effect.RefundReversed effect) {
+        return effect.order().isEmpty() ? Set.of() : Set.of(effect.order());
+    }
+
+    @Override
     public Set<String> invoiceReversed(Effect.InvoiceReversed effect) {
         return ofLines(effect.invoice().lines().stream().map(Invoice.Line::orderLine));
     }

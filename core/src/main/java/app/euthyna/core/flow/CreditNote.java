@@ -6,6 +6,7 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Totals;
 import app.euthyna.core.shared.Vat;
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
@@ -29,6 +30,9 @@ public record CreditNote(String number, String customer, String invoice, LocalDa
      */
     public record Line(int no, int invoiceLine, LineRef orderLine, Optional<LineRef> returnLine, String item, String description, Quantity quantity, Money net, Money fee,
             BigDecimal feePercent, Vat vat) {
+        public Line {
+            feePercent = feePercent.setScale(2, RoundingMode.HALF_UP);
+        }
 
         /** What the quantity was worth before the fee was kept back. */
         public Money worth() {

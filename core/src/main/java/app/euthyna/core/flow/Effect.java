@@ -260,6 +260,18 @@ public sealed interface Effect {
         }
     }
 
+    /**
+     * Money that was given back did not reach the customer: its entry is mirrored, and it is theirs again as it was.
+     *
+     * @param order of the deposit, where it was one that had not become credit; empty otherwise
+     */
+    record RefundReversed(String refund, String customer, DocumentRef source, String order, Money amount) implements Effect {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.refundReversed(this);
+        }
+    }
+
     /** An invoice was taken back: its entry is mirrored and what it had billed is to be billed again. It must have nothing set against it. */
     record InvoiceReversed(Invoice invoice) implements Effect {
         @Override
@@ -424,6 +436,8 @@ public sealed interface Effect {
         T paymentReversed(PaymentReversed effect);
 
         T refunded(Refunded effect);
+
+        T refundReversed(RefundReversed effect);
 
         T invoiceReversed(InvoiceReversed effect);
 

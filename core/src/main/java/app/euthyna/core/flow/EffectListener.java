@@ -124,6 +124,11 @@ public abstract class EffectListener implements Effect.Visitor<Void> {
     }
 
     @Override
+    public Void refundReversed(Effect.RefundReversed effect) {
+        return null;
+    }
+
+    @Override
     public Void invoiceReversed(Effect.InvoiceReversed effect) {
         return null;
     }

@@ -114,6 +114,23 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                 AccountRole.CUSTOMER_CREDIT, customer(classOf), taken);
     }
 
+    /** The document whose entries an effect mirrors; empty where it undoes none whole. */
+    public static Optional<DocumentRef> mirrored(Effect effect) {
+        if (effect instanceof Effect.PaymentReversed reversed) {
+            return Optional.of(new DocumentRef(DocumentKind.PAYMENT, reversed.payment()));
+        }
+        if (effect instanceof Effect.InvoiceReversed reversed) {
+            return Optional.of(new DocumentRef(DocumentKind.INVOICE, reversed.invoice().number()));
+        }
+        if (effect instanceof Effect.DispatchReversed reversed) {
+            return Optional.of(new DocumentRef(DocumentKind.DISPATCH, reversed.dispatch().number()));
+        }
+        if (effect instanceof Effect.RefundReversed reversed) {
+            return Optional.of(new DocumentRef(DocumentKind.REFUND, reversed.refund()));
+        }
+        return Optional.empty();
+    }
+
     /** Its entries are mirrored line by line, see {@link Entry#mirror}; there is nothing to work out. */
     @Override
     public Optional<Proposal> paymentReversed(Effect.PaymentReversed effect) {
@@ -162,6 +179,12 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     public Optional<Proposal> stockCorrected(Effect.StockCorrected effect) {
         return two(DocumentKind.STOCK_CORRECTION, effect.correction(), "", "count correction", AccountRole.INVENTORY, shelf(effect.item(), effect.site()),
                 AccountRole.STOCK_ADJUSTMENT, item(effect.item()), effect.value());
+    }
+
+    /** Its entry is mirrored, see {@link #paymentReversed}. */
+    @Override
+    public Optional<Proposal> refundReversed(Effect.RefundReversed effect) {
+        return Optional.empty();
     }
 
     /** Its entry is mirrored, see {@link #paymentReversed}. */

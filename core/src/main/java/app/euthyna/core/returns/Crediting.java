@@ -15,6 +15,7 @@ import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.Totals;
 import app.euthyna.core.shared.Vat;
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -297,7 +298,7 @@ public final class Crediting {
             var taken = byQuantity.stream().map(CreditNote.Line::worth).reduce(Money.zero(currency), Money::plus);
             worth = line.price().net(cumulative, currency).minus(taken).max(Money.zero(currency)).min(left);
         }
-        var percent = share.returnLine().isPresent() ? feePercent : BigDecimal.ZERO;
+        var percent = (share.returnLine().isPresent() ? feePercent : BigDecimal.ZERO).setScale(2, RoundingMode.HALF_UP);
         var fee = fee(worth, percent, earlier);
         return new CreditNote.Line(sofar.size() + 1, line.no(), line.orderLine(), share.returnLine(), line.item(), line.description(), share.quantity(), worth.minus(fee), fee,
                 percent, line.vat());

@@ -134,6 +134,19 @@ public sealed interface ReturnRefusal extends Refusal {
         }
     }
 
+    /** The last letter is too fresh. */
+    record RemindedAlready(String number, LocalDate last) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "nothing-due";
+        }
+
+        @Override
+        public String sentence() {
+            return "The customer was reminded of return %s on %s; the next letter is due %d days after that.".formatted(number, Figures.day(last), Returning.DAYS_BETWEEN_REMINDERS);
+        }
+    }
+
     /** More than is in inspection. */
     record MoreThanInInspection(String number, int line, Quantity asked, Quantity there) implements ReturnRefusal {
         @Override

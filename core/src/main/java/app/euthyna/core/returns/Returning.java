@@ -161,6 +161,18 @@ public final class Returning {
         return goods.expectsMore() ? Decision.of(new Effect.ReturnWithdrawn(goods)) : Decision.refused(new ReturnRefusal.NothingExpected(goods.number()));
     }
 
+    /** A letter that asks for goods follows the last one after so many days at the soonest. */
+    public static final int DAYS_BETWEEN_REMINDERS = 7;
+
+    /** Whether a customer may be reminded of what is expected back. */
+    public static Decision<Return> remind(Return goods, Optional<LocalDate> last, LocalDate on) {
+        if (!goods.expectsMore()) {
+            return Decision.refused(new ReturnRefusal.NothingExpected(goods.number()));
+        }
+        return last.filter(day -> day.plusDays(DAYS_BETWEEN_REMINDERS).isAfter(on)).<Decision<Return>>map(day -> Decision.refused(new ReturnRefusal.RemindedAlready(goods.number(), day)))
+                .orElse(Decision.of(goods));
+    }
+
     /** A quantity of a return's line that has come. */
     public record Came(int line, Quantity quantity) {
     }

@@ -11,6 +11,7 @@ public enum DocumentKind {
     REFUND("Refund", "RF-"),
     RETURN("Return", "RT-"),
     CREDIT_NOTE("Credit note", "C-"),
+    UNEXPECTED_GOODS("Unexpected goods", "U-"),
     STOCK_RECEIPT("Stock receipt", "SR-"),
     STOCK_CORRECTION("Stock correction", "SC-"),
     MANUAL_ENTRY("Manual entry", "ME-"),

@@ -17,7 +17,7 @@ public record DepositFact(String number, String order, LocalDate on, Money amoun
     public enum Kind {
         /** Set against an invoice; negative where it was taken off again. */
         APPLIED,
-        /** Paid back. */
+        /** Paid back; negative where that did not reach the customer. */
         GIVEN_BACK,
         /** Gone on as a deposit for another order. */
         MOVED,

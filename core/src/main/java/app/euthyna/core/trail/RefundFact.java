@@ -8,6 +8,7 @@ import java.time.LocalDate;
  * Customer credit that was given back.
  *
  * @param source whose credit it was
+ * @param reversed it did not reach the customer
  */
-public record RefundFact(String number, DocumentRef source, LocalDate on, Money amount) {
+public record RefundFact(String number, DocumentRef source, LocalDate on, Money amount, boolean reversed) {
 }

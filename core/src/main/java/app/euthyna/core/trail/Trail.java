@@ -87,7 +87,7 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
             facts.deposits().forEach(deposit -> depositRows(deposit, invoices, rows));
             facts.refunds().forEach(refund -> {
                 var ref = new DocumentRef(DocumentKind.REFUND, refund.number());
-                rows.add(row(Aspect.MONEY, refund.on(), stamp(ref), ref, List.of(refund.source()), "%s of customer credit given back".formatted(refund.amount()), false,
+                rows.add(row(Aspect.MONEY, refund.on(), stamp(ref), ref, List.of(refund.source()), "%s of customer credit given back".formatted(refund.amount()), refund.reversed(),
                         List.of(), zero(), zero()));
             });
             facts.roots().stream().flatMap(chain -> chain.returns().stream()).distinct().forEach(goods -> returnRows(goods, rows));
@@ -172,6 +172,9 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
             if (document.kind() == DocumentKind.INVOICE) {
                 var invoice = invoices.get(document.number());
                 return undoing(Aspect.MONEY, reversal, "taken back" + why, billedUnits(invoice, true), invoice.totals().gross().negated());
+            }
+            if (document.kind() == DocumentKind.REFUND) {
+                return undoing(Aspect.MONEY, reversal, "did not reach the customer" + why, List.of(), zero());
             }
             var chain = facts.roots().stream().filter(c -> c.dispatches().stream().anyMatch(d -> d.number().equals(document.number()))).findFirst().orElseThrow();
             var dispatch = chain.dispatches().stream().filter(d -> d.number().equals(document.number())).findFirst().orElseThrow();
@@ -303,8 +306,13 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
                                     use.amount().isNegative() ? "taken off the invoice" : "set against the invoice"), false, List.of(), zero(), own ? zero() : use.amount()));
                         }
                     }
-                    case GIVEN_BACK -> rows.add(row(Aspect.MONEY, use.on(), stamp, use.document(), List.of(ref), "%s of the deposit given back".formatted(use.amount()),
-                            false, List.of(), zero(), own ? use.amount().negated() : zero()));
+                    case GIVEN_BACK -> {
+                        var came = use.amount().isNegative();
+                        var pair = deposit.uses().stream().anyMatch(other -> other != use && other.document().equals(use.document()));
+                        rows.add(new Row(Aspect.MONEY, use.on(), use.moment(), use.document(), List.of(came ? use.document() : ref),
+                                came ? "did not reach the customer" : "%s of the deposit given back".formatted(use.amount()), stamp.by(), pair, came, List.of(), zero(),
+                                own ? use.amount().negated() : zero(), zero()));
+                    }
                     case MOVED -> {
                         // the deposit it went on as may stand on the trail of another order
                         var words = "%s of the deposit moved on as deposit %s".formatted(use.amount(), use.document().number());

@@ -93,7 +93,7 @@ public final class Planner {
     }
 
     private static boolean posts(Effect effect) {
-        return effect instanceof Effect.InvoiceReversed || effect instanceof Effect.DispatchReversed || POSTINGS.of(effect).isPresent();
+        return Postings.mirrored(effect).isPresent() || POSTINGS.of(effect).isPresent();
     }
 
     static Plan.Step now(Plan.Kind kind, String sentence, List<? extends Effect> effects) {

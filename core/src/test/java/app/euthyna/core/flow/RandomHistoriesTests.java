@@ -179,6 +179,7 @@ class RandomHistoriesTests {
         private final Map<String, Chain> chains = new LinkedHashMap<>();
         private final Map<String, Money> settled = new TreeMap<>();
         private final Map<String, GivingBack.Source> payments = new LinkedHashMap<>();
+        private final Map<String, GivingBack.Refund> refunds = new LinkedHashMap<>();
         private Money bank = eur("0.00");
         private Money adjusted = eur("0.00");
         private Shelf shelf = new Shelf("S", "A", Quantity.ZERO, Quantity.ZERO, eur("0.00"));
@@ -394,7 +395,8 @@ class RandomHistoriesTests {
                 return;
             }
             var payment = List.copyOf(payments.values()).get(random.nextInt(payments.size()));
-            switch (random.nextInt(3)) {
+            switch (random.nextInt(4)) {
+                case 3 -> refunds.values().stream().findFirst().map(GivingBack::reverse).flatMap(Decision::result).ifPresent(this::happen);
                 case 0 -> GivingBack.refundCredit(next("RF-"), payment, amount(3_000)).result().ifPresent(this::happen);
                 case 1 -> payment.settled().entrySet().stream().filter(e -> e.getValue().isPositive()).findFirst().map(e -> GivingBack.takeOff(payment,
                         List.of(new Settlement(e.getKey(), e.getValue())))).flatMap(Decision::result).ifPresent(this::happen);
@@ -497,14 +499,10 @@ class RandomHistoriesTests {
                 post(proposal.posting(), false);
                 toMirror.computeIfAbsent(proposal.document(), d -> new ArrayList<>()).add(proposal.posting());
             });
-            if (effect instanceof Effect.PaymentReversed reversed) {
-                mirror(new DocumentRef(DocumentKind.PAYMENT, reversed.payment()));
-            } else if (effect instanceof Effect.InvoiceReversed reversed) {
+            if (effect instanceof Effect.InvoiceReversed reversed) {
                 assertThat(settled.getOrDefault(reversed.invoice().number(), eur("0.00")).isZero()).as("%s: nothing is set against %s: %s", name, reversed, told).isTrue();
-                mirror(new DocumentRef(DocumentKind.INVOICE, reversed.invoice().number()));
-            } else if (effect instanceof Effect.DispatchReversed reversed) {
-                mirror(new DocumentRef(DocumentKind.DISPATCH, reversed.dispatch().number()));
             }
+            Postings.mirrored(effect).ifPresent(this::mirror);
         }
 
         private void mirror(DocumentRef document) {
@@ -640,6 +638,19 @@ class RandomHistoriesTests {
                     payments.put(effect.source().number(), new GivingBack.Source(was.document(), "C", was.amount(), was.left().minus(effect.amount()),
                             was.refunded().plus(effect.amount()), false, was.settled()));
                 }
+                refunds.put(effect.refund(), new GivingBack.Refund(effect.refund(), "C", effect.source(), effect.order(), effect.amount(), false));
+                return null;
+            }
+
+            @Override
+            public Void refundReversed(Effect.RefundReversed effect) {
+                bank = bank.plus(effect.amount());
+                if (effect.order().isEmpty()) {
+                    var was = payments.get(effect.source().number());
+                    payments.put(effect.source().number(), new GivingBack.Source(was.document(), "C", was.amount(), was.left().plus(effect.amount()),
+                            was.refunded().minus(effect.amount()), false, was.settled()));
+                }
+                refunds.remove(effect.refund());
                 return null;
             }
 

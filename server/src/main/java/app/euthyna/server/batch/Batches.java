@@ -81,7 +81,7 @@ public class Batches {
     }
 
     /** What is done many times over. */
-    public enum Kind { CLEARING, STAGING, DEPARTURE, BILLING, REMINDING, MATCHING, CANCELLING }
+    public enum Kind { CLEARING, STAGING, DEPARTURE, BILLING, REMINDING, RETURN_REMINDING, MATCHING, CANCELLING }
 
     /** What became of an entry. */
     public enum State { WAITING, DONE, REFUSED }

@@ -95,7 +95,8 @@ class BillingController {
             LocalDate date) {
     }
 
-    record CreditUse(@NotBlank String customer, @NotEmpty List<@Valid SettledInvoice> allocate, LocalDate date) {
+    /** @param of the document whose credit it is; the oldest credit first where it is left out */
+    record CreditUse(@NotBlank String customer, String of, @NotEmpty List<@Valid SettledInvoice> allocate, LocalDate date) {
     }
 
     /**
@@ -238,7 +239,7 @@ class BillingController {
     @PostMapping("/credit-allocations")
     CreditView allocateCredit(@Valid @RequestBody CreditUse request, HttpServletRequest http) {
         return commands.run(http, request, CreditView.class, context -> {
-            billing.allocateCredit(context.on(request.date()), request.customer(), settlements(request.allocate()));
+            billing.allocateCredit(context.on(request.date()), request.customer(), settlements(request.allocate()), Texts.given(request.of()));
             return credit(request.customer());
         });
     }

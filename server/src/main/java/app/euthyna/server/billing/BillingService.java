@@ -98,12 +98,16 @@ public class BillingService {
         return received.payment();
     }
 
-    /** Sets customer credit against invoices. */
-    public void allocateCredit(CommandContext context, String customer, List<Settlement> settlements) {
+    /**
+     * Sets customer credit against invoices.
+     *
+     * @param of the document whose credit it is; the oldest credit first where it is empty
+     */
+    public void allocateCredit(CommandContext context, String customer, List<Settlement> settlements, String of) {
         locks.customer(customer);
         var credits = jdbc.sql("""
                 select p.kind, p.number, p.left_amount from payment p join customer c on c.id = p.customer_id
-                where c.code = ? and p.left_amount > 0 order by p.id""").param(customer)
+                where c.code = ? and p.left_amount > 0 and (? = '' or p.number = ?) order by p.id""").params(customer, of, of)
                 .query((r, n) -> new Receiving.Credit(new DocumentRef(DocumentKind.valueOf(r.getString(1)), r.getString(2)), company.money(r.getBigDecimal(3)))).list();
         writer.write(context, RefusedException.unless(Receiving.allocateCredit(customer, settlements, invoices(settlements), credits)));
     }

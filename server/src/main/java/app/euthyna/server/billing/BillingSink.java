@@ -320,6 +320,21 @@ class BillingSink implements EffectSink {
             return null;
         }
 
+        @Override
+        public Void refundReversed(Effect.RefundReversed effect) {
+            var refund = entities.createQuery("select r from RefundEntity r where r.number = :number", RefundEntity.class).setParameter("number", effect.refund()).getSingleResult();
+            refund.reversedOn = context.date();
+            refund.reversedMoment = history.moment();
+            if (effect.order().isEmpty()) {
+                var payment = payment(effect.source().number());
+                payment.leftAmount = payment.leftAmount.add(refund.amount);
+                payment.refunded = payment.refunded.subtract(refund.amount);
+            } else {
+                use(effect.source().number(), DepositFact.Kind.GIVEN_BACK, new DocumentRef(DocumentKind.REFUND, effect.refund()), null, effect.amount().negated());
+            }
+            return null;
+        }
+
         private PaymentEntity payment(String number) {
             return entities.createQuery("select p from PaymentEntity p where p.number = :number", PaymentEntity.class).setParameter("number", number).getSingleResult();
         }

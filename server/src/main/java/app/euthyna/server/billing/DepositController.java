@@ -98,7 +98,14 @@ class DepositController {
     record WrittenRefund(@NotBlank String of, @NotNull Long version, BigDecimal amount, @Size(max = 2000) String reason, LocalDate date) {
     }
 
-    record RefundView(String number, String customer, String customerName, String sourceKind, String source, BigDecimal amount, LocalDate on, String reason) {
+    /**
+     * Money given back.
+     *
+     * @param reversed it did not reach the customer
+     * @param payout how far the payment service is with it; null where it was paid by hand
+     */
+    record RefundView(String number, String customer, String customerName, String sourceKind, String source, BigDecimal amount, LocalDate on, String reason, boolean reversed,
+            Payouts.State payout) {
     }
 
     record RefundPage(List<RefundView> rows, String next) {
@@ -235,9 +242,10 @@ class DepositController {
     }
 
     private List<KeyedRefund> refunds(String which, Object parameter) {
-        return jdbc.sql("select r.id, r.number, c.code, c.name, r.source_kind, r.source_number, r.amount, r.refunded_on, r.reason from refund r "
-                + "join customer c on c.id = r.customer_id where " + which + " order by r.id desc fetch first 101 rows only").param(parameter)
+        return jdbc.sql("select r.id, r.number, c.code, c.name, r.source_kind, r.source_number, r.amount, r.refunded_on, r.reason, r.reversed_on, p.state from refund r "
+                + "join customer c on c.id = r.customer_id left join payout p on p.refund_id = r.id where " + which + " order by r.id desc fetch first 101 rows only").param(parameter)
                 .query((r, n) -> new KeyedRefund(r.getLong(1), new RefundView(r.getString(2), r.getString(3), r.getString(4), r.getString(5), r.getString(6),
-                        company.money(r.getBigDecimal(7)).amount(), r.getObject(8, LocalDate.class), r.getString(9)))).list();
+                        company.money(r.getBigDecimal(7)).amount(), r.getObject(8, LocalDate.class), r.getString(9), r.getObject(10) != null,
+                        r.getString(11) == null ? null : Payouts.State.valueOf(r.getString(11))))).list();
     }
 }

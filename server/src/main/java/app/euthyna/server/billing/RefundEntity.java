@@ -33,4 +33,9 @@ class RefundEntity {
     @Column(name = "refunded_on")
     LocalDate refundedOn;
     String reason;
+    /** When it turned out that it did not reach the customer. */
+    @Column(name = "reversed_on")
+    LocalDate reversedOn;
+    @Column(name = "reversed_moment")
+    Long reversedMoment;
 }

@@ -105,7 +105,7 @@ class RulesController {
 
     /** How things are undone; without a limit, whoever may undo may give any amount back. */
     record UnwindRulesView(@NotEmpty @Size(max = 60) List<@Valid ReasonRule> reasons, @PositiveOrZero BigDecimal refundLimit,
-            @NotNull @PositiveOrZero @Max(100) BigDecimal restockingPercent) {
+            @NotNull @PositiveOrZero @Max(100) BigDecimal restockingPercent, Boolean refundsThroughService) {
     }
 
     /** A reason for which goods come back, and what follows from it. */
@@ -205,7 +205,8 @@ class RulesController {
     }
 
     private static UnwindRulesView unwind(UnwindRules rules) {
-        return new UnwindRulesView(rules.reasons().stream().map(r -> new ReasonRule(r.code(), r.words())).toList(), rules.refundLimit(), rules.restockingPercent());
+        return new UnwindRulesView(rules.reasons().stream().map(r -> new ReasonRule(r.code(), r.words())).toList(), rules.refundLimit(), rules.restockingPercent(),
+                rules.refundsThroughService());
     }
 
     private UnwindRules unwind(UnwindRulesView given) {
@@ -213,7 +214,8 @@ class RulesController {
             throw new RefusedException(CommonRefusal.Incomplete.of("unwind.reasons", "each code once"));
         }
         return new UnwindRules(given.reasons().stream().map(r -> new UnwindRules.Reason(r.code(), r.words().strip())).toList(),
-                given.refundLimit() == null ? null : company.given("unwind.refundLimit", given.refundLimit()).amount(), given.restockingPercent());
+                given.refundLimit() == null ? null : company.given("unwind.refundLimit", given.refundLimit()).amount(), given.restockingPercent(),
+                given.refundsThroughService());
     }
 
     private static ReturnRulesView returns(ReturnPolicy policy) {

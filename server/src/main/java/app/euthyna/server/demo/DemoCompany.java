@@ -35,6 +35,7 @@ import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.goods.GoodsService;
 import app.euthyna.server.masterdata.Customer;
 import app.euthyna.server.masterdata.HouseRules;
+import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.masterdata.OnPaper;
@@ -183,7 +184,7 @@ class DemoCompany {
                         new EntryRules.Unit("RIG", "Rigging shop")), List.of(new HouseField("vessel", "Vessel", HouseField.Kind.TEXT, List.of(), false),
                                 new HouseField("delivery", "Delivery", HouseField.Kind.LIST, List.of("any time", "before noon", "after noon", "on the tide"), false),
                                 new HouseField("survey-due", "Survey due", HouseField.Kind.DATE, List.of(), false))),
-                HouseRules.STANDARD.billedAhead(), HouseRules.STANDARD.unwind(), count == 0 ? ReturnPolicy.STANDARD : returns()));
+                HouseRules.STANDARD.billedAhead(), new UnwindRules(UnwindRules.STANDARD.reasons(), null, BigDecimal.ZERO, count > 0), count == 0 ? ReturnPolicy.STANDARD : returns()));
         for (int at = 0; at < names.size(); at++) {
             var name = names.get(at);
             var own = at % 7 == 3;

@@ -51,13 +51,8 @@ public class LedgerSink implements EffectSink {
 
     @Override
     public void store(CommandContext context, Effect effect) {
-        if (effect instanceof Effect.PaymentReversed reversed) {
-            mirror(context, new DocumentRef(DocumentKind.PAYMENT, reversed.payment()));
-        } else if (effect instanceof Effect.InvoiceReversed reversed) {
-            mirror(context, new DocumentRef(DocumentKind.INVOICE, reversed.invoice().number()));
-        } else if (effect instanceof Effect.DispatchReversed reversed) {
-            mirror(context, new DocumentRef(DocumentKind.DISPATCH, reversed.dispatch().number()));
-        } else if (effect instanceof Effect.ManuallyPosted manual) {
+        Postings.mirrored(effect).ifPresent(document -> mirror(context, document));
+        if (effect instanceof Effect.ManuallyPosted manual) {
             var roles = accounts.roles();
             var lines = manual.lines().stream().map(line -> new EntryLine(ManualPosting.role(roles.get(line.account())), line.account(), line.amount())).toList();
             post(context, number -> new Entry(number, context.date(), "by hand", new DocumentRef(DocumentKind.MANUAL_ENTRY, manual.number()), "", lines),

@@ -1,9 +1,10 @@
 package app.euthyna.server.order;
 
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.History;
-import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
@@ -34,9 +35,9 @@ import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
 
-/** Files kept with an order. What they are is read from their first bytes; they are handed out to be saved, never to be shown or run. */
+/** Files kept with an order, a return or unexpected goods. What they are is read from their first bytes; they are handed out to be saved, never to be shown or run. */
 @RestController
-@RequestMapping("/api/orders/{number}/attachments")
+@RequestMapping("/api/{owner:orders|returns|unexpected-goods}/{number}/attachments")
 class Attachments {
 
     static final int LARGEST = 5 * 1024 * 1024;
@@ -46,14 +47,12 @@ class Attachments {
             new byte[] {(byte) 0x89, 'P', 'N', 'G', '\r', '\n', 0x1a, '\n'}, "image/jpeg", new byte[] {(byte) 0xff, (byte) 0xd8, (byte) 0xff});
 
     private final JdbcClient jdbc;
-    private final Ids ids;
     private final Commands commands;
     private final History history;
     private final Clock clock;
 
-    Attachments(JdbcClient jdbc, Ids ids, Commands commands, History history, Clock clock) {
+    Attachments(JdbcClient jdbc, Commands commands, History history, Clock clock) {
         this.jdbc = jdbc;
-        this.ids = ids;
         this.commands = commands;
         this.history = history;
         this.clock = clock;
@@ -66,17 +65,57 @@ class Attachments {
     record AttachmentList(List<AttachmentView> attachments) {
     }
 
+    /** What files may be kept with, by its place in the API. */
+    private enum Owner {
+        ORDERS("order_id", "sales_order", DocumentKind.ORDER), RETURNS("return_id", "goods_return", DocumentKind.RETURN),
+        UNEXPECTED_GOODS("unexpected_id", "unexpected_goods", DocumentKind.UNEXPECTED_GOODS);
+
+        private final String column;
+        private final String table;
+        private final DocumentKind kind;
+
+        Owner(String column, String table, DocumentKind kind) {
+            this.column = column;
+            this.table = table;
+            this.kind = kind;
+        }
+
+        static Owner of(String place) {
+            return valueOf(place.toUpperCase(Locale.ROOT).replace('-', '_'));
+        }
+    }
+
+    private long id(Owner owner, String number) {
+        return jdbc.sql("select id from " + owner.table + " where number = ?").param(number).query(Long.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(owner.kind.word().toLowerCase(Locale.ROOT), number)));
+    }
+
+    /** Tells it in the history of the orders that the owner belongs to. */
+    private void note(CommandContext context, Owner owner, String number, String sentence) {
+        var orders = switch (owner) {
+            case ORDERS -> List.of(number);
+            case RETURNS -> jdbc.sql("select distinct o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where g.number = ?")
+                    .param(number).query(String.class).list();
+            case UNEXPECTED_GOODS -> List.<String>of();
+        };
+        history.note(context, orders, owner.kind, number, "attached", sentence);
+    }
+
     @GetMapping
-    AttachmentList attachments(@PathVariable String number) {
-        return new AttachmentList(jdbc.sql("select id, name, media_type, size_bytes, attached_by, attached_at from attachment where order_id = ? order by id")
-                .param(ids.order(number)).query((r, n) -> new AttachmentView(r.getLong(1), r.getString(2), r.getString(3), r.getInt(4), r.getString(5),
+    AttachmentList attachments(@PathVariable String owner, @PathVariable String number) {
+        return attachments(Owner.of(owner), number);
+    }
+
+    private AttachmentList attachments(Owner owner, String number) {
+        return new AttachmentList(jdbc.sql("select id, name, media_type, size_bytes, attached_by, attached_at from attachment where " + owner.column + " = ? order by id")
+                .param(id(owner, number)).query((r, n) -> new AttachmentView(r.getLong(1), r.getString(2), r.getString(3), r.getInt(4), r.getString(5),
                         r.getObject(6, OffsetDateTime.class).toInstant())).list());
     }
 
-    /** Keeps a PDF, a PNG or JPEG picture or a plain text of at most 5 MB with an order. */
-    @May.Enter
+    /** Keeps a PDF, a PNG or JPEG picture or a plain text of at most 5 MB. */
+    @May.Propose
     @PostMapping(consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    AttachmentList attach(@PathVariable String number, @RequestPart("file") MultipartFile file, HttpServletRequest http) throws IOException {
+    AttachmentList attach(@PathVariable String owner, @PathVariable String number, @RequestPart("file") MultipartFile file, HttpServletRequest http) throws IOException {
         if (file.getSize() == 0 || file.getSize() > LARGEST) {
             throw new RefusedException(CommonRefusal.Incomplete.of("file", "a file that is not empty, of at most 5 MB"));
         }
@@ -84,39 +123,43 @@ class Attachments {
         var type = typeOf(content);
         var name = plain(file.getOriginalFilename());
         return commands.run(http, List.of(name, content.length, Arrays.hashCode(content)), AttachmentList.class, context -> {
-            var order = ids.order(number);
-            if (attachments(number).attachments().size() >= MOST) {
-                throw new RefusedException(CommonRefusal.Incomplete.of("file", "no more than " + MOST + " files with an order"));
+            var of = Owner.of(owner);
+            if (attachments(of, number).attachments().size() >= MOST) {
+                throw new RefusedException(CommonRefusal.Incomplete.of("file", "no more than " + MOST + " files with a document"));
             }
             var key = new GeneratedKeyHolder();
-            jdbc.sql("insert into attachment (order_id, name, media_type, size_bytes, attached_by, attached_at) values (?, ?, ?, ?, ?, ?)")
-                    .params(order, name, type, content.length, context.person().username(), OffsetDateTime.now(clock)).update(key, "id");
+            jdbc.sql("insert into attachment (" + of.column + ", name, media_type, size_bytes, attached_by, attached_at) values (?, ?, ?, ?, ?, ?)")
+                    .params(id(of, number), name, type, content.length, context.person().username(), OffsetDateTime.now(clock)).update(key, "id");
             for (int from = 0; from < content.length; from += PART) {
                 jdbc.sql("insert into attachment_part (attachment_id, part_no, content) values (?, ?, ?)")
                         .params(key.getKey(), from / PART, Arrays.copyOfRange(content, from, Math.min(from + PART, content.length))).update();
             }
-            history.note(context, number, "attached", "attached " + name);
-            return attachments(number);
+            note(context, of, number, "attached " + name);
+            return attachments(of, number);
         });
     }
 
-    @May.Enter
+    @May.Propose
     @DeleteMapping("/{id}")
-    AttachmentList remove(@PathVariable String number, @PathVariable long id, HttpServletRequest http) {
+    AttachmentList remove(@PathVariable String owner, @PathVariable String number, @PathVariable long id, HttpServletRequest http) {
         return commands.run(http, List.of(id), AttachmentList.class, context -> {
-            var name = jdbc.sql("select name from attachment where id = ? and order_id = ?").params(id, ids.order(number)).query(String.class).optional()
-                    .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("attachment", String.valueOf(id))));
+            var of = Owner.of(owner);
+            var name = name(of, number, id);
             jdbc.sql("delete from attachment_part where attachment_id = ?").param(id).update();
             jdbc.sql("delete from attachment where id = ?").param(id).update();
-            history.note(context, number, "attached", "took off the attached " + name);
-            return attachments(number);
+            note(context, of, number, "took off the attached " + name);
+            return attachments(of, number);
         });
+    }
+
+    private String name(Owner owner, String number, long id) {
+        return jdbc.sql("select name from attachment where id = ? and " + owner.column + " = ?").params(id, id(owner, number)).query(String.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("attachment", String.valueOf(id))));
     }
 
     @GetMapping("/{id}")
-    ResponseEntity<byte[]> file(@PathVariable String number, @PathVariable long id) {
-        var name = jdbc.sql("select name from attachment where id = ? and order_id = ?").params(id, ids.order(number)).query(String.class).optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("attachment", String.valueOf(id))));
+    ResponseEntity<byte[]> file(@PathVariable String owner, @PathVariable String number, @PathVariable long id) {
+        var name = name(Owner.of(owner), number, id);
         var content = new ByteArrayOutputStream();
         jdbc.sql("select content from attachment_part where attachment_id = ? order by part_no").param(id).query((r, n) -> r.getBytes(1)).list()
                 .forEach(content::writeBytes);

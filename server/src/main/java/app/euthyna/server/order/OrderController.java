@@ -110,7 +110,7 @@ class OrderController {
     }
 
     /** Documents that an order can be started from. */
-    enum StartKind { ORDER, DISPATCH, INVOICE, QUOTE, BLANKET_ORDER, RECURRING_ORDER }
+    enum StartKind { ORDER, DISPATCH, INVOICE, RETURN, QUOTE, BLANKET_ORDER, RECURRING_ORDER }
 
     /**
      * An order to be started from an earlier document.

@@ -195,12 +195,17 @@ public class OrderService {
     private record SourceLine(String item, BigDecimal quantity, BigDecimal price, BigDecimal discount, int line, LineKind kind, String text) {
     }
 
-    /** Starts a draft from the lines of an earlier order, dispatch, invoice, quote, blanket or recurring order; for the same customer its PO comes along, to be met again. */
+    /**
+     * Starts a draft from the lines of an earlier order, dispatch, invoice, quote, blanket or recurring order; for the same customer its PO comes along, to be met again.
+     * From a return it is a replacement at no charge, part of what the customer ordered under that PO.
+     */
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView startFrom(CommandContext context, String kind, String number, String customer) {
         var source = jdbc.sql(switch (kind) {
             case "ORDER" -> "select c.code, o.po, o.kind from sales_order o join customer c on c.id = o.customer_id where o.number = ?";
             case "DISPATCH" -> "select c.code, o.po, o.kind from dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id where d.number = ?";
+            case "RETURN" -> "select c.code, (select min(o.po) from return_line l join sales_order o on o.id = l.root_order_id where l.return_id = g.id), 'REPLACEMENT' "
+                    + "from goods_return g join customer c on c.id = g.customer_id where g.number = ?";
             case "QUOTE", "BLANKET_ORDER", "RECURRING_ORDER" -> "select c.code, q.po, 'STANDARD' from outline q join customer c on c.id = q.customer_id where q.number = ?";
             default -> "select c.code, (select min(o.po) from invoice_line l join sales_order o on o.id = l.root_order_id where l.invoice_id = i.id), 'STANDARD' "
                     + "from invoice i join customer c on c.id = i.customer_id where i.number = ?";
@@ -211,6 +216,9 @@ public class OrderService {
                     + "join sales_order o on o.id = l.order_id where o.number = ? and l.removed = false order by l.line_no";
             case "DISPATCH" -> "select s.item_code, l.quantity, s.unit_price, s.discount_percent, l.line_no, s.kind, s.description from dispatch_line l join dispatch d on d.id = l.dispatch_id "
                     + "join sales_order_line s on s.order_id = l.root_order_id and s.line_no = l.order_line_no where d.number = ? order by l.line_no";
+            case "RETURN" -> "select s.item_code, coalesce((select sum(p.quantity) - coalesce(sum((select sum(x.quantity) from return_outcome x where x.part_id = p.id and x.kind = 'SEND_BACK')), 0) "
+                    + "from return_part p where p.return_line_id = l.id having sum(p.quantity) > 0), l.authorised), 0, 0, l.line_no, s.kind, s.description from return_line l "
+                    + "join goods_return g on g.id = l.return_id join sales_order_line s on s.order_id = l.root_order_id and s.line_no = l.order_line_no where g.number = ? order by l.line_no";
             case "QUOTE", "BLANKET_ORDER", "RECURRING_ORDER" -> "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, 'STOCK', l.description "
                     + "from outline_line l join outline q on q.id = l.outline_id where q.number = ? order by l.line_no";
             default -> "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, 'STOCK', l.description from invoice_line l join invoice i on i.id = l.invoice_id "
@@ -219,7 +227,41 @@ public class OrderService {
         var same = customer == null || customer.isBlank() || customer.equals(source.get(0));
         var draft = new OrderDraft(same ? source.get(0) : customer, same ? source.get(1) : "", OrderKind.valueOf(source.get(2)), null, null, null, "", null,
                 lines.stream().map(l -> new OrderDraft.Line(null, l.item(), l.quantity(), l.price(), l.discount(), null, l.kind(), l.text(), null, null)).toList());
-        return view(started(context, draft, kind, number, lines.stream().map(SourceLine::line).toList()));
+        var entity = started(context, draft, kind, number, lines.stream().map(SourceLine::line).toList());
+        if (kind.equals("RETURN")) {
+            var root = jdbc.sql("select o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where g.number = ? order by l.line_no "
+                    + "fetch first 1 rows only").param(number).query(String.class).single();
+            ofOneOrder(entity, root);
+            history.note(context, root, "replaced", "replacement order %s was started from return %s".formatted(entity.number, number));
+        }
+        return view(entity);
+    }
+
+    /** The customer ordered once, so their PO may stand on both. */
+    private void ofOneOrder(OrderEntity entity, String root) {
+        var first = find(root);
+        entity.splitOf = first.splitOf == null ? first.id : first.splitOf;
+        entities.flush();
+    }
+
+    /**
+     * Writes an order for goods and services that were delivered and billed wrongly, and hands it in: nothing of it is dispatched again.
+     *
+     * @param root the order that they were delivered on
+     * @param invoice that billed them
+     * @param sources its lines, in the sequence of the draft's
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public OrderView billAgain(CommandContext context, OrderDraft draft, String root, String invoice, List<Integer> sources) {
+        var entity = started(context, draft, "INVOICE", invoice, sources);
+        entity.lines.stream().filter(line -> line.kind == LineKind.STOCK).forEach(line -> line.kind = LineKind.SERVICE);
+        entities.flush();
+        if (find(root).customerId.equals(entity.customerId)) {
+            ofOneOrder(entity, root);
+        }
+        history.note(context, root, "corrected", "invoice %s is billed again with order %s".formatted(invoice, entity.number));
+        handIn(context, entity);
+        return view(entity);
     }
 
     private OrderEntity started(CommandContext context, OrderDraft draft, String kind, String number, List<Integer> sources) {

@@ -4,6 +4,7 @@ import app.euthyna.core.billing.CreditorReference;
 import app.euthyna.core.billing.Reminding;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.flow.Return;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Figures;
@@ -15,6 +16,7 @@ import app.euthyna.server.billing.Statements;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.order.OrderService;
+import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
@@ -34,7 +36,7 @@ public class Papers {
 
     /** Kinds of paper, each of a document or, for a statement, of a customer. */
     public enum Paper {
-        ORDER_CONFIRMATION("Order confirmation"), PACKING_SLIP("Packing slip"), INVOICE("Invoice"), CREDIT_NOTE("Credit note"), STATEMENT("Statement of account"), REMINDER("Reminder");
+        ORDER_CONFIRMATION("Order confirmation"), PACKING_SLIP("Packing slip"), INVOICE("Invoice"), CREDIT_NOTE("Credit note"), RETURN_SLIP("Return slip"), STATEMENT("Statement of account"), REMINDER("Reminder");
 
         private final String title;
 
@@ -60,8 +62,10 @@ public class Papers {
     private final Statements statements;
     private final ReminderLetters reminders;
     private final DocumentDetails details;
+    private final HouseRulesStore rules;
 
-    Papers(JdbcClient jdbc, Company company, ChainReader chains, OrderService orders, Statements statements, ReminderLetters reminders, DocumentDetails details) {
+    Papers(JdbcClient jdbc, Company company, ChainReader chains, OrderService orders, Statements statements, ReminderLetters reminders, DocumentDetails details, HouseRulesStore rules) {
+        this.rules = rules;
         this.jdbc = jdbc;
         this.company = company;
         this.chains = chains;
@@ -84,6 +88,7 @@ public class Papers {
             case PACKING_SLIP -> packingSlip(html, number, copy);
             case INVOICE -> invoice(html, number, copy);
             case CREDIT_NOTE -> creditNote(html, number, copy);
+            case RETURN_SLIP -> returnSlip(html, number, copy);
             case STATEMENT -> statement(html, number, copy, today);
             case REMINDER -> reminder(html, number, copy);
         }
@@ -254,6 +259,28 @@ public class Papers {
         html.element("p", "", left.isZero() ? "It is set against invoice %s.".formatted(invoice.number())
                 : left.equals(totals.gross()) ? "Invoice %s is paid: the amount stands to your credit, or was given back.".formatted(invoice.number())
                         : "%s of it are set against invoice %s; the rest stands to your credit, or was given back.".formatted(company.money(settled), invoice.number()));
+    }
+
+    /** To be put into the parcel: its number in plain and as a barcode (Code 128, ISO/IEC 15417), and what is expected back. */
+    private void returnSlip(Html html, String number, int copy) {
+        var order = jdbc.sql("select o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where g.number = ? "
+                + "order by l.line_no fetch first 1 rows only").param(number).query(String.class).optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("return", number)));
+        var goods = chains.chain(order).returnOf(number).orElseThrow();
+        var found = chains.chains(goods.orders());
+        head(html, party(goods.customer()), "Return slip " + number, copy, goods.withdrawn() ? "Withdrawn: please don't send it" : "");
+        html.raw("<img class=\"barcode\" alt=\"\" src=\"").raw(Barcode.of(number)).raw("\"/>");
+        facts(html, List.of(Map.entry("Authorised", Figures.day(goods.on())), Map.entry("Reason", rules.inForce().returns().reason(goods.reason()).words()),
+                Map.entry("To store", goods.lines().stream().map(Return.Line::site).distinct().collect(Collectors.joining(", ")))));
+        html.element("p", "", "Please put this slip into the parcel; we know your goods by its number.");
+        html.raw("<table class=\"lines\">").head("#Line", "Item", "Order, dispatch, your PO", "#May come back", "#Came");
+        goods.lines().forEach(line -> {
+            var chain = found.get(line.orderLine().number());
+            html.cells("#" + line.no(), chain.order().line(line.orderLine().line()).description() + " (" + line.item() + ")", Texts.joined(", ", line.orderLine().number(),
+                    line.dispatchLine().number(), chain.order().po().isBlank() ? "" : "PO " + chain.order().po()), "#" + Figures.plain(line.authorised().value()),
+                    line.received().isZero() ? "#" : "#" + Figures.plain(line.received().value()));
+        });
+        html.raw("</table>");
     }
 
     private static String origin(Invoice.Line line, String po) {

@@ -20,6 +20,7 @@ class Pdf {
             .paper { page-break-after: always; } .paper:last-child { page-break-after: auto; }
             h1 { font-size: 15pt; margin: 6mm 0 2mm 0; font-weight: bold; } h2 { font-size: 10.5pt; margin: 5mm 0 1mm 0; }
             .house { font-size: 8pt; color: #55534c; border-bottom: 0.4pt solid #c9bfa9; padding-bottom: 1.5mm; }
+            .barcode { display: block; height: 14mm; margin: 4mm 0 2mm; }
             .mark { font-size: 10pt; font-weight: bold; border: 1pt solid #96283a; color: #96283a; padding: 1mm 3mm; display: inline-block; margin-top: 3mm; }
             .to { margin: 8mm 0 6mm 0; } .facts td { padding: 0.3mm 6mm 0.3mm 0; border: none; }
             table.lines { width: 100%; border-collapse: collapse; margin-top: 3mm; -fs-table-paginate: paginate; }
@@ -38,7 +39,8 @@ class Pdf {
         XRLog.setLoggingEnabled(false);
         var out = new ByteArrayOutputStream();
         var builder = new PdfRendererBuilder().useFastMode().withHtmlContent(page.toString(), null).withProducer("Euthyna").toStream(out);
-        builder.useUriResolver((base, uri) -> null);
+        // nothing is fetched; pictures of ours stand in the page itself
+        builder.useUriResolver((base, uri) -> uri.startsWith("data:image/png;base64,") ? uri : null);
         for (var weight : new int[] {400, 700}) {
             builder.useFont(() -> font("next-latin-" + weight), "Next", weight, FontStyle.NORMAL, true);
             builder.useFont(() -> font("next-latin-ext-" + weight), "NextExt", weight, FontStyle.NORMAL, true);

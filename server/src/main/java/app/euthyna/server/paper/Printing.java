@@ -1,7 +1,9 @@
 package app.euthyna.server.paper;
 
+import app.euthyna.core.flow.Return;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.batch.BatchWork;
 import app.euthyna.server.batch.Batches;
@@ -110,10 +112,7 @@ class Printing implements BatchWork {
     @Transactional(propagation = Propagation.MANDATORY)
     public long mail(CommandContext context, Paper paper, String number, String to) {
         var customer = customerOf(paper, number);
-        var address = to.isBlank() ? jdbc.sql("select email from customer where code = ?").param(customer).query(String.class).single() : to;
-        if (address.isBlank()) {
-            throw new RefusedException(new NoAddress(customer));
-        }
+        var address = to.isBlank() ? address(customer) : to;
         var house = company.facts().name();
         var shown = paper == Paper.STATEMENT ? "of " + customer : number;
         return send(context, paper, number, address, "%s %s of %s".formatted(paper.title(), shown, house),
@@ -127,6 +126,7 @@ class Printing implements BatchWork {
             case PACKING_SLIP -> "DISPATCH";
             case INVOICE -> "INVOICE";
             case CREDIT_NOTE -> "CREDIT_NOTE";
+            case RETURN_SLIP -> "RETURN";
             case STATEMENT, REMINDER -> "CUSTOMER";
         };
         var about = kind.equals("CUSTOMER") ? customer : number;
@@ -134,11 +134,29 @@ class Printing implements BatchWork {
                 paper.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-') + "-" + about + ".pdf", file(run));
     }
 
+    private String address(String customer) {
+        var address = jdbc.sql("select email from customer where code = ?").param(customer).query(String.class).single();
+        if (address.isBlank()) {
+            throw new RefusedException(new NoAddress(customer));
+        }
+        return address;
+    }
+
+    /** Reminds a customer of goods that are expected back, with the slip for the parcel. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    void remind(CommandContext context, Return goods) {
+        var house = company.facts().name();
+        send(context, Paper.RETURN_SLIP, goods.number(), address(goods.customer()), "Still expected: return %s to %s".formatted(goods.number(), house),
+                "On %s we agreed that you send goods back to us, and we have not received all of them yet. The slip for the parcel is attached.\n\n%s"
+                        .formatted(Figures.day(goods.on()), house), goods.customer());
+    }
+
     private String customerOf(Paper paper, String number) {
         var sql = switch (paper) {
             case ORDER_CONFIRMATION -> "select c.code from sales_order o join customer c on c.id = o.customer_id where o.number = ?";
             case PACKING_SLIP -> "select c.code from dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id where d.number = ?";
             case INVOICE -> "select c.code from invoice i join customer c on c.id = i.customer_id where i.number = ?";
+            case RETURN_SLIP -> "select c.code from goods_return g join customer c on c.id = g.customer_id where g.number = ?";
             case CREDIT_NOTE -> "select c.code from credit_note k join customer c on c.id = k.customer_id where k.number = ?";
             case REMINDER -> "select c.code from reminder m join customer c on c.id = m.customer_id where cast(m.id as varchar(20)) = ?";
             case STATEMENT -> "select code from customer where code = ?";
@@ -160,10 +178,7 @@ class Printing implements BatchWork {
     public Done carryOut(CommandContext context, String request) {
         var customer = Records.read(request, AskedReminder.class).customer();
         var written = reminders.write(context, customer);
-        var address = jdbc.sql("select email from customer where code = ?").param(customer).query(String.class).single();
-        if (address.isBlank()) {
-            throw new RefusedException(new NoAddress(customer));
-        }
+        var address = address(customer);
         var letter = written.letter();
         var message = send(context, Paper.REMINDER, String.valueOf(written.id()), address, Papers.titleOf(letter.step()) + ": " + Papers.sum(letter.open()) + " open",
                 Papers.words(letter.step()), customer);

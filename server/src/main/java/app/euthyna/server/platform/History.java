@@ -192,6 +192,12 @@ public class History implements EffectSink {
         }
 
         @Override
+        public Void refundReversed(Effect.RefundReversed effect) {
+            add(context, effect.order().isEmpty() ? null : effect.order(), DocumentKind.REFUND, effect.refund(), "reversed", null, "did not reach the customer" + why());
+            return null;
+        }
+
+        @Override
         public Void invoiceReversed(Effect.InvoiceReversed effect) {
             effect.orders().stream().sorted().forEach(order -> add(context, order, DocumentKind.INVOICE, effect.invoice().number(), "reversed", null, "taken back" + why()));
             return null;

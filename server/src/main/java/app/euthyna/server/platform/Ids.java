@@ -42,6 +42,11 @@ public class Ids {
         return one("select id from invoice where number = ?", "invoice", number);
     }
 
+    /** The customer of an invoice. */
+    public long invoiceCustomer(String number) {
+        return one("select customer_id from invoice where number = ?", "invoice", number);
+    }
+
     public long deposit(String number) {
         return one("select id from deposit where number = ?", "deposit", number);
     }

@@ -47,7 +47,7 @@ class CreditNoteController {
     }
 
     /** Credits what came back of a return, with {@code ahead} what is still expected too, or lines of an invoice without goods; without lines, all that is left of it. */
-    record CreditAsked(String ofReturn, boolean ahead, String ofInvoice, @Size(max = 500) List<@Valid CreditedShare> lines, @Size(max = 2000) String reason, LocalDate date) {
+    record CreditAsked(String ofReturn, Boolean ahead, String ofInvoice, @Size(max = 500) List<@Valid CreditedShare> lines, @Size(max = 2000) String reason, LocalDate date) {
     }
 
     record CreditLineView(int no, int invoiceLine, String order, String returnNumber, String item, String description, BigDecimal quantity, BigDecimal net, BigDecimal fee,
@@ -88,7 +88,7 @@ class CreditNoteController {
         return commands.run(http, request, CreditNotes.class, context -> {
             var on = context.on(request.date()).because(request.reason());
             if (request.ofReturn() != null) {
-                return new CreditNotes(returns.creditReturn(on, request.ofReturn(), request.ahead()));
+                return new CreditNotes(returns.creditReturn(on, request.ofReturn(), Boolean.TRUE.equals(request.ahead())));
             }
             if (request.ofInvoice() == null) {
                 throw new RefusedException(CommonRefusal.Incomplete.of("ofInvoice", "the invoice or the return that is credited"));
@@ -132,7 +132,7 @@ class CreditNoteController {
                 select i.number, sum(a.amount), max(a.allocated_on) from payment p join allocation a on a.payment_id = p.id join invoice i on i.id = a.invoice_id
                 where p.number = ? group by i.id, i.number having sum(a.amount) <> 0 order by max(a.allocated_on), i.id""").param(number)
                 .query((r, n) -> new CreditPutTo("INVOICE", r.getString(1), company.money(r.getBigDecimal(2)).amount(), r.getObject(3, LocalDate.class))).list());
-        uses.addAll(jdbc.sql("select number, amount, refunded_on from refund where source_kind = 'CREDIT_NOTE' and source_number = ? order by id").param(number)
+        uses.addAll(jdbc.sql("select number, amount, refunded_on from refund where source_kind = 'CREDIT_NOTE' and source_number = ? and reversed_on is null order by id").param(number)
                 .query((r, n) -> new CreditPutTo("REFUND", r.getString(1), company.money(r.getBigDecimal(2)).amount(), r.getObject(3, LocalDate.class))).list());
         return jdbc.sql("""
                 select k.number, c.code, c.name, i.number, k.credited_on, k.reason, k.net, k.vat, k.gross, p.left_amount, k.wish, p.version from credit_note k

@@ -106,9 +106,15 @@ class ReturnsController {
     record StoryLine(LocalDate on, String by, String event, String sentence) {
     }
 
-    /** @param ahead whether the house credits goods before they are here for this reason */
+    /**
+     * A return.
+     *
+     * @param ahead whether the house credits goods before they are here for this reason
+     * @param replacements orders that were started from it
+     */
     record ReturnView(String number, String customer, String customerName, LocalDate on, String reason, String reasonWords, String remark, boolean withdrawn, boolean expects,
-            boolean inspecting, boolean ahead, long version, List<ReturnLineView> lines, List<String> credits, List<StoryLine> story) {
+            boolean inspecting, boolean ahead, long version, List<ReturnLineView> lines, List<String> credits, List<String> replacements,
+            int reminders, LocalDate remindedOn, List<StoryLine> story) {
     }
 
     @May.Propose
@@ -169,6 +175,19 @@ class ReturnsController {
         });
     }
 
+    record ReturnNote(@NotBlank @Size(max = 2000) String text) {
+    }
+
+    /** Keeps a note with a return. */
+    @May.Propose
+    @PostMapping("/{number}/notes")
+    ReturnView note(@PathVariable String number, @Valid @RequestBody ReturnNote request, HttpServletRequest http) {
+        return commands.run(http, request, ReturnView.class, context -> {
+            returns.note(context, number, request.text().strip());
+            return view(number);
+        });
+    }
+
     @GetMapping("/{number}")
     ReturnView view(@PathVariable String number) {
         var found = chains.chains(jdbc.sql("select distinct o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id "
@@ -188,10 +207,12 @@ class ReturnsController {
         var own = credits.stream().filter(c -> c.lines().stream().anyMatch(l -> l.returnLine().filter(r -> r.number().equals(number)).isPresent())).map(CreditNote::number).toList();
         var story = jdbc.sql("select distinct moment, happened_on, by_user, event, sentence from history where document_kind = 'RETURN' and document_number = ? order by moment").param(number)
                 .query((r, n) -> new StoryLine(r.getObject(2, LocalDate.class), r.getString(3), r.getString(4), r.getString(5))).list().stream().distinct().toList();
+        var replacements = jdbc.sql("select distinct o.number from sales_order_line l join sales_order o on o.id = l.order_id where l.source_kind = 'RETURN' and l.source_number = ? order by 1")
+                .param(number).query(String.class).list();
         var reason = rules.inForce().returns().reason(goods.reason());
-        return jdbc.sql("select c.code, c.name, g.remark, g.expects, g.inspecting, g.version from goods_return g join customer c on c.id = g.customer_id where g.number = ?").param(number)
+        return jdbc.sql("select c.code, c.name, g.remark, g.expects, g.inspecting, g.version, g.reminders, g.reminded_on from goods_return g join customer c on c.id = g.customer_id where g.number = ?").param(number)
                 .query((r, n) -> new ReturnView(number, r.getString(1), r.getString(2), goods.on(), goods.reason(), reason.words(), r.getString(3), goods.withdrawn(), r.getBoolean(4),
-                        r.getBoolean(5), reason.ahead(), r.getLong(6), lines, own, story)).single();
+                        r.getBoolean(5), reason.ahead(), r.getLong(6), lines, own, replacements, r.getInt(7), r.getObject(8, LocalDate.class), story)).single();
     }
 
     private static BigDecimal creditable(Return goods, Return.Line line, Map<String, List<Share>> due) {

@@ -68,9 +68,7 @@ public class ReturnsService {
      */
     public String authorise(CommandContext given, List<Returning.OfDispatch> dispatched, List<Returning.OfInvoice> invoiced, String reasonCode, String exception) {
         var context = exception.isBlank() ? given : given.because(Texts.joined("; ", given.reason(), "although late: " + exception));
-        var orders = new TreeSet<String>();
-        dispatched.forEach(one -> orders.addAll(orders("select o.number from dispatch d join sales_order o on o.id = d.order_id where d.number = ?", one.dispatchLine().number(),
-                "dispatch")));
+        var orders = ordersOf(dispatched);
         invoiced.forEach(one -> orders.addAll(ordersOfInvoice(one.invoiceLine().number())));
         if (orders.isEmpty()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("lines", "at least one line"));
@@ -80,6 +78,18 @@ public class ReturnsService {
                 reasonCode, dispatched, invoiced), found, rules.inForce().returns(), new ReturnPolicy.Exception(context.person(), exception)));
         writer.write(context, List.of(authorised));
         return authorised.authorised().number();
+    }
+
+    /** The chains that dispatch lines belong to, locked. */
+    Collection<Chain> lockedOf(List<Returning.OfDispatch> dispatched) {
+        return locked(ordersOf(dispatched));
+    }
+
+    private TreeSet<String> ordersOf(List<Returning.OfDispatch> dispatched) {
+        var orders = new TreeSet<String>();
+        dispatched.forEach(one -> orders.addAll(orders("select o.number from dispatch d join sales_order o on o.id = d.order_id where d.number = ?", one.dispatchLine().number(),
+                "dispatch")));
+        return orders;
     }
 
     /** The chains of orders, their customers and themselves locked. */
@@ -107,9 +117,7 @@ public class ReturnsService {
     }
 
     private Known known(String number, Long version) {
-        var own = orders("select distinct o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where g.number = ? order by 1",
-                number, "return");
-        var found = locked(own);
+        var found = locked(ordersOfReturn(number));
         if (version != null) {
             var now = jdbc.sql("select version from goods_return where number = ?").param(number).query(Long.class).single();
             if (!now.equals(version)) {
@@ -117,6 +125,16 @@ public class ReturnsService {
             }
         }
         return new Known(Chain.returnOf(found, number), found);
+    }
+
+    /** Keeps a note with a return. */
+    void note(CommandContext context, String number, String text) {
+        history.note(context, ordersOfReturn(number), DocumentKind.RETURN, number, "noted", text);
+    }
+
+    private List<String> ordersOfReturn(String number) {
+        return orders("select distinct o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where g.number = ? order by 1",
+                number, "return");
     }
 
     /** What has not come may not come any more. */
@@ -160,13 +178,25 @@ public class ReturnsService {
 
     /** Credits lines of an invoice without goods; all that is left of it where nothing is named. */
     public String creditInvoice(CommandContext context, String number, List<Share> shares) {
-        var found = locked(ordersOfInvoice(number));
-        var invoice = found.stream().flatMap(chain -> chain.invoices().stream()).filter(i -> i.number().equals(number)).findFirst().orElseThrow();
-        var before = Chain.credits(found).stream().filter(c -> c.invoice().equals(number)).toList();
-        var asked = shares.isEmpty() ? Crediting.everything(invoice, before) : shares;
-        var credited = RefusedException.unless(Crediting.credit(invoice, before, asked, open(found).get(number), terms(context)));
+        return credit(context, lockedInvoice(number), shares).number();
+    }
+
+    CreditNote credit(CommandContext context, Billed billed, List<Share> shares) {
+        var number = billed.invoice().number();
+        var before = Chain.credits(billed.chains()).stream().filter(c -> c.invoice().equals(number)).toList();
+        var asked = shares.isEmpty() ? Crediting.everything(billed.invoice(), before) : shares;
+        var credited = RefusedException.unless(Crediting.credit(billed.invoice(), before, asked, open(billed.chains()).get(number), terms(context)));
         writer.write(context, List.of(credited));
-        return credited.credit().number();
+        return credited.credit();
+    }
+
+    /** An invoice with the orders it bills, all locked. */
+    record Billed(Invoice invoice, Collection<Chain> chains) {
+    }
+
+    Billed lockedInvoice(String number) {
+        var found = locked(ordersOfInvoice(number));
+        return new Billed(found.stream().flatMap(chain -> chain.invoices().stream()).filter(i -> i.number().equals(number)).findFirst().orElseThrow(), found);
     }
 
     /** Notes what is to become of the customer credit that a credit note leaves; null where nobody says any more. */

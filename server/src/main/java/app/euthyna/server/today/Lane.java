@@ -20,11 +20,14 @@ enum Lane {
     TO_BILL(5, "select x.billable_since as since, x.billable_net as worth from open_order x where x.billable = true"),
     RETURNS_TO_RECEIVE(14, "select g.authorised_on as since, (select coalesce(sum(l.authorised * d.cost / d.quantity), 0) from return_line l "
             + "join dispatch_line d on d.dispatch_id = l.dispatch_id and d.line_no = l.dispatch_line_no where l.return_id = g.id) as worth from goods_return g where g.expects = true"),
+    UNEXPECTED_GOODS(2, "select u.came_on as since, 0 as worth from unexpected_goods u where u.left_over > 0"),
     RETURNS_TO_INSPECT(2, "select g.received_on as since, (select coalesce(sum(p.cost), 0) - coalesce(sum((select sum(x.cost) from return_outcome x where x.part_id = p.id)), 0) "
             + "from return_line l join return_part p on p.return_line_id = l.id where l.return_id = g.id) as worth from goods_return g where g.inspecting = true"),
     RETURNS_TO_CREDIT(5, "select g.received_on as since, g.credit_due as worth from goods_return g where g.credit_due > 0"),
     CREDITED_AHEAD(14, "select g.authorised_on as since, g.credited_ahead as worth from goods_return g where g.credited_ahead > 0"),
-    REFUNDS_TO_DO(3, "select k.credited_on as since, p.left_amount as worth from credit_note k join payment p on p.number = k.number where k.wish = 'REFUND' and p.left_amount > 0"),
+    REFUNDS_TO_DO(3, "select k.credited_on as since, p.left_amount as worth from credit_note k join payment p on p.number = k.number where k.wish = 'REFUND' and p.left_amount > 0 "
+            + "and not exists (select 1 from refund r join payout u on u.refund_id = r.id where r.source_kind = 'CREDIT_NOTE' and r.source_number = k.number and u.closed = false) "
+            + "union all select u.asked_on, r.amount from payout u join refund r on r.id = u.refund_id where u.closed = false"),
     PLANS_WAITING(7, "select u.touched_on as since, u.amount as worth from unwinding u where u.state = 'WAITING'"),
     PAST_DUE(30, "select i.due_on as since, i.open_amount as worth from invoice i where i.open_amount > 0 and i.due_on < :today");
 

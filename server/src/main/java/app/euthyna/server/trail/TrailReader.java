@@ -73,7 +73,7 @@ public class TrailReader {
         var refunds = refunds(payments);
         var documents = documents(found, payments, deposits, refunds);
         var returns = found.stream().flatMap(chain -> chain.returns().stream()).map(Return::number).distinct().toList();
-        return new TrailFacts(new DocumentRef(kind, number), found, payments, deposits, refunds, returnMoves(returns), reversals(found), paidElsewhere(payments, deposits, roots, invoices), remarks(roots),
+        return new TrailFacts(new DocumentRef(kind, number), found, payments, deposits, refunds, returnMoves(returns), reversals(found, refunds), paidElsewhere(payments, deposits, roots, invoices), remarks(roots),
                 stamps(documents), ledger.entries(documents));
     }
 
@@ -114,11 +114,13 @@ public class TrailReader {
             case PAYMENT -> "select distinct o.number from payment p join allocation a on a.payment_id = p.id "
                     + "join invoice_line l on l.invoice_id = a.invoice_id join sales_order o on o.id = l.root_order_id where p.number = ? order by 1";
             case DEPOSIT -> "select o.number from deposit d join sales_order o on o.id = d.order_id where d.number = ?";
-            case REFUND -> "select o.number from refund r join sales_order o on o.id = coalesce(r.order_id, (select d.order_id from deposit d where d.number = r.source_number)) "
-                    + "where r.number = ?";
+            case REFUND -> "select distinct o.number from refund r left join deposit d on d.number = r.source_number left join credit_note k on k.number = r.source_number "
+                    + "left join credit_note_line l on l.credit_note_id = k.id join sales_order o on o.id = coalesce(r.order_id, d.order_id, l.root_order_id) where r.number = ? order by 1";
             case RETURN -> "select distinct o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where g.number = ? order by 1";
             case CREDIT_NOTE -> "select distinct o.number from credit_note k join credit_note_line l on l.credit_note_id = k.id "
                     + "join sales_order o on o.id = l.root_order_id where k.number = ? order by 1";
+            case UNEXPECTED_GOODS -> "select distinct o.number from unexpected_goods u join unexpected_decision d on d.goods_id = u.id join return_line l on l.return_id = d.return_id "
+                    + "join sales_order o on o.id = l.root_order_id where u.number = ? order by 1";
             case STOCK_RECEIPT, STOCK_CORRECTION, MANUAL_ENTRY -> throw new RefusedException(new NoOrder(new DocumentRef(kind, number)));
             case QUOTE, BLANKET_ORDER, RECURRING_ORDER -> "select o.number from sales_order o join outline q on q.id = o.outline_id where q.number = ? order by o.id";
             case ENTRY -> throw missing(kind, number);
@@ -203,11 +205,11 @@ public class TrailReader {
 
     private List<RefundFact> refunds(List<PaymentFact> payments) {
         return payments.isEmpty() ? List.of() : jdbc.sql("""
-                select number, source_kind, source_number, refunded_on, amount from refund
+                select number, source_kind, source_number, refunded_on, amount, reversed_on from refund
                 where source_kind in ('PAYMENT', 'DEPOSIT', 'CREDIT_NOTE') and source_number in (:numbers) and order_id is null order by id""")
                 .param("numbers", payments.stream().map(PaymentFact::number).toList())
                 .query((r, n) -> new RefundFact(r.getString(1), new DocumentRef(DocumentKind.valueOf(r.getString(2)), r.getString(3)), r.getObject(4, LocalDate.class),
-                        company.money(r.getBigDecimal(5)))).list();
+                        company.money(r.getBigDecimal(5)), r.getObject(6) != null)).list();
     }
 
     /** What came back on returns and what became of it, each with whoever did it. */
@@ -226,13 +228,14 @@ public class TrailReader {
                         new LineRef(r.getString(5), r.getInt(6)), ReturnMove.Kind.valueOf(r.getString(7)), new Quantity(r.getBigDecimal(8)))).list();
     }
 
-    /** Dispatches and invoices of the roots that were mirrored. */
-    private List<ReversalFact> reversals(List<Chain> roots) {
+    /** Dispatches and invoices of the roots that were mirrored, and refunds of the credit they left. */
+    private List<ReversalFact> reversals(List<Chain> roots, List<RefundFact> refunds) {
         var found = new ArrayList<ReversalFact>();
         var dispatches = roots.stream().flatMap(c -> c.dispatches().stream()).filter(d -> d.state() == Dispatch.State.REVERSED).map(Dispatch::number).toList();
         var invoices = roots.stream().flatMap(c -> c.invoices().stream()).filter(Invoice::reversed).map(Invoice::number).distinct().toList();
         reversals(DocumentKind.DISPATCH, "dispatch", dispatches, found);
         reversals(DocumentKind.INVOICE, "invoice", invoices, found);
+        reversals(DocumentKind.REFUND, "refund", refunds.stream().filter(RefundFact::reversed).map(RefundFact::number).toList(), found);
         return found;
     }
 
@@ -292,7 +295,7 @@ public class TrailReader {
         }
         return jdbc.sql("""
                 select o.number, h.happened_on, h.moment, h.by_user, h.sentence from history h join sales_order o on o.id = h.order_id
-                where o.number in (:roots) and h.event in ('state', 'waived', 'changed') order by h.moment""").param("roots", roots)
+                where o.number in (:roots) and h.event in ('state', 'waived', 'changed', 'started', 'replaced', 'corrected') order by h.moment""").param("roots", roots)
                 .query((r, n) -> new Remark(r.getString(1), r.getObject(2, LocalDate.class), new Stamp(r.getLong(3), r.getString(4)),
                         r.getString(5))).list();
     }

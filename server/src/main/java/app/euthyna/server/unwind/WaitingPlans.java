@@ -3,6 +3,7 @@ package app.euthyna.server.unwind;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectListener;
+import app.euthyna.core.flow.Return;
 import app.euthyna.core.returns.Returning;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;

@@ -1,0 +1,117 @@
+package app.euthyna.server.billing;
+
+import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Pages;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.List;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Refunds that go through the payment service, over HTTP. */
+@RestController
+@RequestMapping("/api")
+class PayoutController {
+
+    private final Payouts payouts;
+    private final PaymentService service;
+    private final Commands commands;
+    private final Company company;
+    private final JdbcClient jdbc;
+
+    PayoutController(Payouts payouts, PaymentService service, Commands commands, Company company, JdbcClient jdbc) {
+        this.payouts = payouts;
+        this.service = service;
+        this.commands = commands;
+        this.company = company;
+        this.jdbc = jdbc;
+    }
+
+    /**
+     * A refund on its way.
+     *
+     * @param tries how often it was sent or asked for
+     * @param reference the service's own, once it has paid
+     */
+    record PayoutView(String refund, String customer, String customerName, String sourceKind, String source, BigDecimal amount, LocalDate on, Payouts.State state, int tries,
+            String reference, String answer, long version) {
+    }
+
+    record PayoutPage(List<PayoutView> rows, String next) {
+    }
+
+    record PayoutSeen(@NotNull Long version) {
+    }
+
+    record ServiceBehaviour(@NotNull PaymentService.Behaviour behaviour) {
+    }
+
+    private record Keyed(long id, PayoutView row) {
+    }
+
+    /** Payouts that are not done, the oldest first. */
+    @GetMapping("/payouts")
+    PayoutPage open(@RequestParam(required = false) String after) {
+        var page = Pages.of(payouts("p.closed = false and p.id > ? order by p.id", after == null ? 0 : Pages.key(after).number(0)), row -> List.of(String.valueOf(row.id())));
+        return new PayoutPage(page.rows().stream().map(Keyed::row).toList(), page.next());
+    }
+
+    private List<Keyed> payouts(String which, Object parameter) {
+        return jdbc.sql("select p.id, r.number, c.code, c.name, r.source_kind, r.source_number, r.amount, r.refunded_on, p.state, p.tries, p.reference, p.answer, p.version from payout p "
+                + "join refund r on r.id = p.refund_id join customer c on c.id = r.customer_id where " + which + " fetch first 101 rows only").param(parameter)
+                .query((r, n) -> new Keyed(r.getLong(1), new PayoutView(r.getString(2), r.getString(3), r.getString(4), r.getString(5), r.getString(6),
+                        company.money(r.getBigDecimal(7)).amount(), r.getObject(8, LocalDate.class), Payouts.State.valueOf(r.getString(9)), r.getInt(10), r.getString(11), r.getString(12),
+                        r.getLong(13)))).list();
+    }
+
+    /** Asks the service what became of a refund that it did not answer; the money goes out once, however often it is asked. */
+    @May.Bill
+    @PostMapping("/payouts/{refund}/askings")
+    PayoutView ask(@PathVariable String refund, @Valid @RequestBody PayoutSeen request, HttpServletRequest http) {
+        return commands.run(http, request, PayoutView.class, context -> {
+            payouts.askAgain(refund, request.version());
+            return view(refund);
+        });
+    }
+
+    /** Notes that somebody has seen that a refund was declined: the money stays customer credit. */
+    @May.Bill
+    @PostMapping("/payouts/{refund}/closings")
+    PayoutView close(@PathVariable String refund, @Valid @RequestBody PayoutSeen request, HttpServletRequest http) {
+        return commands.run(http, request, PayoutView.class, context -> {
+            payouts.close(refund, request.version());
+            return view(refund);
+        });
+    }
+
+    private PayoutView view(String refund) {
+        return payouts("r.number = ?", refund).get(0).row();
+    }
+
+    @GetMapping("/simulated-payment-service")
+    ServiceBehaviour behaviour() {
+        return new ServiceBehaviour(service.behaviour());
+    }
+
+    /** Tells the simulated payment service how to behave. */
+    @May.KeepMasterData
+    @PutMapping("/simulated-payment-service")
+    ServiceBehaviour behave(@Valid @RequestBody ServiceBehaviour request, HttpServletRequest http) {
+        return commands.run(http, request, ServiceBehaviour.class, context -> {
+            service.behave(request.behaviour());
+            return request;
+        });
+    }
+}

@@ -44,6 +44,7 @@ const KEYS: [string, string][] = [
   ['D', 'Decline the order'],
   ['T', 'Its trail'],
   ['U', 'Unwind it'],
+  ['B', 'Authorise a return of its goods'],
   ['N', 'New order'],
   ['Ctrl Enter', 'Hand in an order, carry out a plan'],
   ['Ctrl S', 'Keep as draft'],

@@ -1,6 +1,6 @@
 import { createBrowserRouter, Navigate } from 'react-router';
 import { BatchListPage, BatchPage } from '../features/batch';
-import { BillingPage, CreditNotePage, DepositPage, InvoicePage, PaymentPage } from '../features/billing';
+import { BillingPage, CorrectPage, CreditNotePage, DepositPage, InvoicePage, PaymentPage } from '../features/billing';
 import { CustomerListPage, CustomerPage } from '../features/customers';
 import { GoodsPage } from '../features/goods';
 import { IntakePage } from '../features/intake';
@@ -14,7 +14,7 @@ import { ReviewPage, TogetherPage } from '../features/review';
 import { RulesPage } from '../features/rules';
 import { TodayPage } from '../features/today';
 import { TrailPage } from '../features/trail';
-import { ReturnPage, ReturnsPage } from '../features/returns';
+import { AuthorisePage, ReturnPage, ReturnsPage } from '../features/returns';
 import { UndonePage, UnwindPage } from '../features/unwind';
 import { Empty } from '../shared/ui';
 import { Frame } from './Frame';
@@ -44,11 +44,13 @@ export const router = createBrowserRouter([
       { path: 'goods/:tab?', element: <GoodsPage /> },
       { path: 'billing/invoice/:number', element: <InvoicePage /> },
       { path: 'billing/credit-note/:number', element: <CreditNotePage /> },
+      { path: 'billing/correct/:number', element: <CorrectPage /> },
       { path: 'billing/payment/:number', element: <PaymentPage /> },
       { path: 'billing/deposit/:number', element: <DepositPage /> },
       { path: 'billing/:tab?', element: <BillingPage /> },
       { path: 'trail/:kind/:number', element: <TrailPage /> },
       { path: 'returns/return/:number', element: <ReturnPage /> },
+      { path: 'returns/new', element: <AuthorisePage /> },
       { path: 'returns/:tab?', element: <ReturnsPage /> },
       { path: 'unwind/:number', element: <UnwindPage /> },
       { path: 'unwind/:kind/:number', element: <UnwindPage /> },

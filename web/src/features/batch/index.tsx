@@ -14,6 +14,7 @@ export const BATCHES: Record<Kind, { title: string; one: string; many: string }>
   DEPARTURE: { title: 'Sent off together', one: 'dispatch', many: 'dispatches' },
   BILLING: { title: 'Billed together', one: 'invoice', many: 'invoices' },
   REMINDING: { title: 'Reminded together', one: 'reminder', many: 'reminders' },
+  RETURN_REMINDING: { title: 'Asked for goods together', one: 'return', many: 'returns' },
   CANCELLING: { title: 'Rest cancelled together', one: 'order', many: 'orders' },
   MATCHING: { title: 'Bank entries settled together', one: 'entry', many: 'entries' },
 };

@@ -1,23 +1,19 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { answer, client } from '../../shared/api/http';
-import { pages } from '../../shared/api/pages';
 import { date, figure, isZero, orDash, trim } from '../../shared/format';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintButton } from '../paper';
+import { Settle } from '../returns/Settle';
+import { creditNoteQuery, creditNotesQuery } from './api';
 import { WaysOut } from './WaysOut';
 
 /** All credit notes, or those that are still to a customer's credit; many on paper as one file. */
 export function CreditNotes() {
   const [open, setOpen] = useState(false);
   const navigate = useNavigate();
-  const query = useInfiniteQuery({
-    queryKey: ['billing', 'credit-notes', open],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/credit-notes', { params: { query: { open, after: pageParam } } })),
-    ...pages,
-  });
+  const query = useInfiniteQuery(creditNotesQuery(open));
   const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
   const selection = useSelection(rows, (row) => row.number, (row) => navigate(`/billing/credit-note/${row.number}`));
   if (!query.data) return <Waiting query={query} />;
@@ -84,10 +80,7 @@ export function CreditNotes() {
 /** A credit note with what it is for, and what of it is still to the customer's credit. */
 export function CreditNotePage() {
   const { number = '' } = useParams();
-  const query = useQuery({
-    queryKey: ['billing', 'credit-note', number],
-    queryFn: () => answer(client.GET('/api/credit-notes/{number}', { params: { path: { number } } })),
-  });
+  const query = useQuery(creditNoteQuery(number));
   const credit = query.data;
   if (!credit) return <Waiting query={query} />;
   return (
@@ -132,7 +125,7 @@ export function CreditNotePage() {
                 <td>{line.returnNumber ? <Doc kind="RETURN" number={line.returnNumber} /> : <span className="muted">without goods</span>}</td>
                 <td className="num">{line.invoiceLine}</td>
                 <td className="num">{isZero(line.quantity) ? '–' : trim(line.quantity)}</td>
-                <td className="num">{isZero(line.fee) ? '–' : figure(line.fee)}</td>
+                <td className="num">{isZero(line.fee) ? '–' : `${figure(line.fee)} (${trim(line.feePercent)} %)`}</td>
                 <td className="num">
                   {line.vatCategory} {trim(line.vatRate)} %
                 </td>
@@ -152,6 +145,8 @@ export function CreditNotePage() {
             gross <b>{figure(credit.gross)}</b>
           </span>
         </div>
+        <h2>What became of it</h2>
+        <Settle number={credit.number} />
       </div>
       <div className="bar">
         <PrintButton paper="CREDIT_NOTE" numbers={[credit.number]}>

@@ -3,9 +3,10 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { date, figure, isZero, orDash, price, trim, Words } from '../../shared/format';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
-import { useSession } from '../../shared/session';
+import { may, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintButton } from '../paper';
+import { Allowance } from './Allowance';
 import { invoiceQuery, invoicesQuery } from './api';
 import { WaysOut } from './WaysOut';
 
@@ -87,7 +88,8 @@ export function InvoicePage() {
   const { number = '' } = useParams();
   const query = useQuery(invoiceQuery(number));
   const invoice = query.data;
-  const { today } = useSession();
+  const { today, role } = useSession();
+  const [allowing, setAllowing] = useState(false);
   if (!invoice) return <Waiting query={query} />;
   const ahead = invoice.lines.some((line) => !isZero(line.ahead));
   return (
@@ -178,6 +180,16 @@ export function InvoicePage() {
           Print
         </PrintButton>
         <MailButton paper="INVOICE" number={invoice.number} />
+        {may(role, 'bill') && invoice.state !== 'REVERSED' && (
+          <>
+            <button className="button" onClick={() => setAllowing(true)}>
+              Credit without goods
+            </button>
+            <Link className="button" to={`/billing/correct/${invoice.number}`}>
+              Credit and bill again
+            </Link>
+          </>
+        )}
         {!isZero(invoice.open) && (
           <Link className="button" to={`/billing/receive?customer=${encodeURIComponent(invoice.customer)}`}>
             Money in
@@ -188,6 +200,7 @@ export function InvoicePage() {
           Its entries
         </Link>
       </div>
+      {allowing && <Allowance invoice={invoice} onClose={() => setAllowing(false)} />}
     </div>
   );
 }

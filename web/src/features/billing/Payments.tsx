@@ -5,18 +5,16 @@ import { answer, client, once } from '../../shared/api/http';
 import { date, figure, isZero, orDash } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
 import { may, useSession } from '../../shared/session';
-import { Doc, Empty, More, ProblemNote, ReasonDialog, tell, Waiting } from '../../shared/ui';
+import { Empty, More, ProblemNote, ReasonDialog, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { refreshAll } from '../review';
-import { paymentQuery, paymentsQuery, refundsQuery } from './api';
+import { paymentQuery, paymentsQuery } from './api';
 import { WaysOut } from './WaysOut';
 
 export function Payments() {
   const navigate = useNavigate();
   const list = useInfiniteQuery(paymentsQuery);
-  const refunds = useInfiniteQuery(refundsQuery);
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const given = refunds.data?.pages.flatMap((page) => page.rows) ?? [];
   const [at] = useCursor(rows, (row) => navigate(`/billing/payment/${row.number}`));
   if (!list.data) return <Waiting query={list} />;
   return (
@@ -55,40 +53,6 @@ export function Payments() {
       </table>
       {rows.length === 0 && <Empty>No money has come in yet.</Empty>}
       <More query={list} />
-      {given.length > 0 && (
-        <>
-          <h2 style={{ marginTop: 24 }}>Given back</h2>
-          <table className="rows">
-            <thead>
-              <tr>
-                <th>Refund</th>
-                <th>Customer</th>
-                <th>Of</th>
-                <th>On</th>
-                <th>Reason</th>
-                <th className="num">Amount €</th>
-              </tr>
-            </thead>
-            <tbody>
-              {given.map((row) => (
-                <tr key={row.number}>
-                  <td>
-                    <Doc kind="REFUND" number={row.number} />
-                  </td>
-                  <td>{row.customerName}</td>
-                  <td>
-                    <Doc kind={row.sourceKind} number={row.source} />
-                  </td>
-                  <td className="nowrap">{date(row.on)}</td>
-                  <td className="small">{row.reason}</td>
-                  <td className="num">{figure(row.amount)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          <More query={refunds} />
-        </>
-      )}
     </div>
   );
 }

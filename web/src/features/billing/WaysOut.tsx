@@ -1,21 +1,42 @@
 import { Link, useNavigate } from 'react-router';
 import { useKeys } from '../../shared/keys';
 
-/** From a document to its trail and to its undoing, each with a key. */
+const RETURNABLE: Record<string, string> = { ORDER: 'order', DISPATCH: 'dispatch', INVOICE: 'invoice' };
+
+/** Where a return of a document's goods is authorised; null where it has none. */
+export const returnOf = (kind: string, number: string) => (kind in RETURNABLE ? `/returns/new?${RETURNABLE[kind]}=${encodeURIComponent(number)}` : null);
+
+/** From a document to its trail, to its undoing and to a return of its goods, each with a key. */
 export function WaysOut({ kind, number }: { kind: string; number: string }) {
   const navigate = useNavigate();
   const trail = `/trail/${kind}/${number}`;
   const unwind = `/unwind/${kind}/${number}`;
-  useKeys({ t: () => navigate(trail), u: () => navigate(unwind) });
+  const back = returnOf(kind, number);
+  const undone = kind !== 'RETURN';
+  useKeys({ t: () => navigate(trail), u: undone ? () => navigate(unwind) : undefined, b: back ? () => navigate(back) : undefined });
   return (
     <>
       <Link to={trail}>
         Trail <kbd>T</kbd>
-      </Link>{' '}
-      ·{' '}
-      <Link to={unwind}>
-        Unwind <kbd>U</kbd>
       </Link>
+      {undone && (
+        <>
+          {' '}
+          ·{' '}
+          <Link to={unwind}>
+            Unwind <kbd>U</kbd>
+          </Link>
+        </>
+      )}
+      {back && (
+        <>
+          {' '}
+          ·{' '}
+          <Link to={back}>
+            Goods back <kbd>B</kbd>
+          </Link>
+        </>
+      )}
     </>
   );
 }

@@ -30,6 +30,21 @@ export const paymentQuery = (number: string) =>
   queryOptions({ queryKey: ['billing', 'payment', number], queryFn: () => answer(client.GET('/api/payments/{number}', { params: { path: { number } } })) });
 export const invoiceQuery = (number: string) =>
   queryOptions({ queryKey: ['billing', 'invoice', number], queryFn: () => answer(client.GET('/api/invoices/{number}', { params: { path: { number } } })) });
+export const creditNoteQuery = (number: string) =>
+  queryOptions({ queryKey: ['billing', 'credit-note', number], queryFn: () => answer(client.GET('/api/credit-notes/{number}', { params: { path: { number } } })) });
+export const creditNotesQuery = (open: boolean, wish?: 'KEEP' | 'REFUND') =>
+  infiniteQueryOptions({
+    queryKey: ['billing', 'credit-notes', open, wish],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/credit-notes', { params: { query: { open, wish, after: pageParam } } })),
+    ...pages,
+  });
+export const payoutsQuery = infiniteQueryOptions({
+  queryKey: ['billing', 'payouts'],
+  queryFn: ({ pageParam }) => answer(client.GET('/api/payouts', { params: { query: { after: pageParam } } })),
+  // what is on its way gets there without anybody asking
+  refetchInterval: (query) => (query.state.data?.pages.some((page) => page.rows.some((row) => row.state === 'WAITING' || row.state === 'SENDING')) ? 1500 : false),
+  ...pages,
+});
 export const refundsQuery = infiniteQueryOptions({
   queryKey: ['billing', 'refunds'],
   queryFn: ({ pageParam }) => answer(client.GET('/api/refunds', { params: { query: { after: pageParam } } })),

@@ -8,8 +8,10 @@ import { Invoices } from './Invoices';
 import { MoneyIn } from './MoneyIn';
 import { Overdue } from './Overdue';
 import { Payments } from './Payments';
+import { Refunds } from './Refunds';
 import { ToBill } from './ToBill';
 
+export { CorrectPage } from './Correct';
 export { CreditNotePage } from './CreditNote';
 export { DepositPage } from './Deposits';
 export { InvoicePage } from './Invoices';
@@ -31,6 +33,7 @@ export function BillingPage() {
             { to: '/billing/bank', label: 'Bank' },
             { to: '/billing/payments', label: 'Payments' },
             { to: '/billing/deposits', label: 'Deposits' },
+            { to: '/billing/refunds', label: 'Refunds' },
           ]}
         />
       </div>
@@ -42,6 +45,7 @@ export function BillingPage() {
       {tab === 'bank' && <BankPage />}
       {tab === 'payments' && <Payments />}
       {tab === 'deposits' && <Deposits />}
+      {tab === 'refunds' && <Refunds />}
       {tab === 'direct' && <DirectInvoice />}
     </div>
   );

@@ -2,6 +2,7 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { date, figure, isZero, Words } from '../../shared/format';
+import { ReturnsOf } from '../returns';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, SearchLine, Tabs, Waiting } from '../../shared/ui';
 import { Position } from '../review';
@@ -45,6 +46,7 @@ export function CustomerPage() {
               { to: `/customers/${encodeURIComponent(code)}`, label: 'Orders' },
               { to: to('invoices'), label: 'Open invoices' },
               { to: to('statement'), label: 'Statement' },
+              { to: to('returns'), label: 'Returns' },
               { to: to('po-numbers'), label: 'PO numbers' },
               { to: to('decisions'), label: 'Decisions' },
               { to: to('terms'), label: 'Terms' },
@@ -53,6 +55,7 @@ export function CustomerPage() {
           />
           {tab === 'orders' && <Orders code={code} />}
           {tab === 'invoices' && <Invoices code={code} />}
+          {tab === 'returns' && <ReturnsOf customer={code} />}
           {tab === 'statement' && <Statement code={code} />}
           {tab === 'po-numbers' && <PoNumbers code={code} />}
           {tab === 'decisions' && <Decisions customer={customer} />}
@@ -65,6 +68,9 @@ export function CustomerPage() {
           </button>
           <Link className="button" to={`/billing/receive?customer=${encodeURIComponent(code)}`}>
             Money in
+          </Link>
+          <Link className="button" to={`/returns/new?customer=${encodeURIComponent(code)}`}>
+            Goods back
           </Link>
         </div>
       </div>

@@ -3,29 +3,29 @@ import { useRef } from 'react';
 import { queries } from '../../app/queries';
 import { answer, client, once } from '../../shared/api/http';
 import { date } from '../../shared/format';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { ProblemNote } from '../../shared/ui';
-import { attachmentsQuery } from './api';
+import { attachmentsQuery, type Owner } from './api';
 
-/** Files kept with an order: handed in here, saved from here, never shown. */
-export function Attachments({ number }: { number: string }) {
+/** Files kept with an order, a return or unexpected goods: handed in here, saved from here, never shown. */
+export function Attachments({ owner, number }: { owner: Owner; number: string }) {
   const { role } = useSession();
   const input = useRef<HTMLInputElement>(null);
-  const { data } = useQuery(attachmentsQuery(number));
-  const keep = { onSuccess: (list: NonNullable<typeof data>) => queries.setQueryData(attachmentsQuery(number).queryKey, list) };
+  const { data } = useQuery(attachmentsQuery(owner, number));
+  const keep = { onSuccess: (list: NonNullable<typeof data>) => queries.setQueryData(attachmentsQuery(owner, number).queryKey, list) };
   const attach = useMutation({
     mutationFn: (file: File) => {
       const body = new FormData();
       body.append('file', file);
-      return answer(client.POST('/api/orders/{number}/attachments', { params: { path: { number } }, body: body as never, ...once() }));
+      return answer(client.POST('/api/{owner}/{number}/attachments', { params: { path: { owner, number } }, body: body as never, ...once() }));
     },
     ...keep,
   });
   const remove = useMutation({
-    mutationFn: (id: number) => answer(client.DELETE('/api/orders/{number}/attachments/{id}', { params: { path: { number, id } }, ...once() })),
+    mutationFn: (id: number) => answer(client.DELETE('/api/{owner}/{number}/attachments/{id}', { params: { path: { owner, number, id } }, ...once() })),
     ...keep,
   });
-  const enter = may(role, 'enter');
+  const enter = role !== 'AUDITOR' && role !== 'ADMIN';
   const rows = data?.attachments ?? [];
   return (
     <section style={{ marginBottom: 20 }}>
@@ -33,7 +33,7 @@ export function Attachments({ number }: { number: string }) {
       {rows.length === 0 && <div className="muted">None.</div>}
       {rows.map((row) => (
         <div className="pair" key={row.id}>
-          <a href={`/api/orders/${number}/attachments/${row.id}`} style={{ overflowWrap: 'anywhere' }} title={`${row.by}, ${date(row.at)}`}>
+          <a href={`/api/${owner}/${number}/attachments/${row.id}`} style={{ overflowWrap: 'anywhere' }} title={`${row.by}, ${date(row.at)}`}>
             {row.name}
           </a>
           {enter && (

@@ -7,6 +7,7 @@ import { may, useSession } from '../../shared/session';
 import { Doc, Waiting } from '../../shared/ui';
 import { OrderMoney } from '../billing/OrderMoney';
 import { ToDo } from '../unwind';
+import { returnOf } from '../billing/WaysOut';
 import { Attachments } from './Attachments';
 import { DetailsLine } from './DetailsLine';
 import { StartFrom } from './StartFrom';
@@ -24,7 +25,8 @@ export function OrderPage() {
   const [settled, setSettled] = useState(false);
   const sheet = query.data;
   const canChange = !!sheet && CHANGEABLE.includes(sheet.order.state) && may(role, 'enter');
-  useKeys({ e: canChange ? () => navigate(`/orders/${number}/change`) : undefined });
+  const back = sheet?.documents.some((document) => document.kind === 'DISPATCH' && document.state === 'DEPARTED') ? returnOf('ORDER', number!) : null;
+  useKeys({ b: back ? () => navigate(back) : undefined, e: canChange ? () => navigate(`/orders/${number}/change`) : undefined });
   if (!sheet) return <Waiting query={query} />;
   const { order } = sheet;
   const findings = sheet.findings.filter((finding) => settled || finding.state !== 'SETTLED');
@@ -39,6 +41,15 @@ export function OrderPage() {
             </h1>
             <span className="muted nowrap">
               {Words(order.state)} · <StartFrom kind="ORDER" number={order.number} customer={order.customer} customerName={order.customerName} />
+              {back && (
+                <>
+                  {' '}
+                  ·{' '}
+                  <Link to={back}>
+                    Goods back <kbd>B</kbd>
+                  </Link>
+                </>
+              )}
             </span>
           </div>
           <p className="situation">{sheet.sentence}</p>
@@ -116,7 +127,7 @@ export function OrderPage() {
           <Position name={`${order.customerName} now`} position={sheet.position} />
         </div>
         {order.state !== 'DRAFT' && <OrderMoney sheet={sheet} />}
-        <Attachments number={order.number} />
+        <Attachments owner="orders" number={order.number} />
         <Versions number={order.number} />
         <HistoryList sheet={sheet} />
       </aside>

@@ -8,7 +8,7 @@ import { ProblemNote, tell } from '../../shared/ui';
 import { refreshAll } from '../review';
 import { CustomerLook } from './CustomerLook';
 
-const KINDS = ['ORDER', 'DISPATCH', 'INVOICE', 'QUOTE', 'BLANKET_ORDER', 'RECURRING_ORDER'] as const;
+const KINDS = ['ORDER', 'DISPATCH', 'INVOICE', 'RETURN', 'QUOTE', 'BLANKET_ORDER', 'RECURRING_ORDER'] as const;
 type Kind = (typeof KINDS)[number];
 
 export const startable = (kind: string): kind is Kind => KINDS.some((one) => one === kind);
@@ -31,7 +31,7 @@ export function StartFrom({ kind, number, customer, customerName }: { kind: Kind
   return (
     <>
       <button className="plain nowrap" onClick={() => setAsking(true)}>
-        Start an order from it
+        {kind === 'RETURN' ? 'Start a replacement at no charge' : 'Start an order from it'}
       </button>
       {asking && (
         <Modal opened onClose={() => setAsking(false)} title={<b>Start an order from {number}</b>}>
@@ -41,12 +41,12 @@ export function StartFrom({ kind, number, customer, customerName }: { kind: Kind
               start.mutate();
             }}
           >
-            <div className="muted">A draft with its lines; each says where it came from, and can be changed or taken out.</div>
+            <div className="muted">{kind === 'RETURN' ? 'A draft at no charge with what came back, or may.' : 'A draft with its lines.'} Each line says where it came from, and can be changed or taken out.</div>
             <div className="field" style={{ margin: '12px 0' }}>
               <label htmlFor="For customer">For customer</label>
               <CustomerLook label="For customer" autoFocus shown={chosen.name} onTake={(hit) => setChosen({ code: hit.code, name: hit.name })} />
             </div>
-            {chosen.code !== customer && <div className="muted small">Prices stay as they were; the PO number is theirs to give, so it is left out.</div>}
+            {chosen.code !== customer && kind !== 'RETURN' && <div className="muted small">Prices stay as they were; the PO number is theirs to give, so it is left out.</div>}
             <ProblemNote problem={start.error} />
             <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
               <button type="submit" className="button first" disabled={start.isPending}>

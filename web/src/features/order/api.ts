@@ -15,10 +15,13 @@ export const ordersQuery = (state: OrderState | undefined, customer: string | un
 
 export const sitesQuery = queryOptions({ queryKey: ['sites'], queryFn: () => answer(client.GET('/api/sites')), staleTime: 300_000 });
 
-export const attachmentsQuery = (number: string) =>
+/** What files may be kept with. */
+export type Owner = 'orders' | 'returns' | 'unexpected-goods';
+
+export const attachmentsQuery = (owner: Owner, number: string) =>
   queryOptions({
-    queryKey: ['attachments', number],
-    queryFn: () => answer(client.GET('/api/orders/{number}/attachments', { params: { path: { number } } })),
+    queryKey: ['attachments', owner, number],
+    queryFn: () => answer(client.GET('/api/{owner}/{number}/attachments', { params: { path: { owner, number } } })),
   });
 
 export const findCustomers = (q: string) => answer(client.GET('/api/customers', { params: { query: { q } } }));

@@ -55,6 +55,11 @@ export function UnwindRules({ rules, locked, onChange }: { rules: Rules; locked:
           Of what goods are worth that come back, <InSentence label="Restocking fee" width={44} value={unwind.restockingPercent} disabled={locked} onChange={(to) => set({ restockingPercent: to || '0' })} /> % are kept for restocking, unless the plan
           says otherwise.
         </p>
+        <p>
+          <label>
+            <input type="checkbox" checked={unwind.refundsThroughService ?? false} disabled={locked} onChange={(event) => set({ refundsThroughService: event.target.checked })} /> Refunds are paid out by the payment service; otherwise by hand.
+          </label>
+        </p>
         <p className="muted small">What was undone with a reason that is taken out here keeps it.</p>
       </section>
     </div>

@@ -11,6 +11,7 @@ import { ApprovalRules } from './ApprovalRules';
 import { CheckRules } from './CheckRules';
 import { EntryRules } from './EntryRules';
 import { PoRules } from './PoRules';
+import { ReturnRules } from './ReturnRules';
 import { UnwindRules } from './UnwindRules';
 
 const TABS = [
@@ -19,6 +20,7 @@ const TABS = [
   { to: '/rules/approval', label: 'Approval' },
   { to: '/rules/entry', label: 'Order entry' },
   { to: '/rules/undoing', label: 'Undoing' },
+  { to: '/rules/returns', label: 'Returns' },
   { to: '/rules/changes', label: 'What was changed' },
 ];
 
@@ -46,6 +48,7 @@ export function RulesPage() {
         {tab === 'po' && <PoRules rules={rules} count={counts.find((one) => one.check === 'duplicate-po')} locked={locked} onChange={setEdited} />}
         {tab === 'entry' && <EntryRules rules={rules} locked={locked} onChange={setEdited} />}
         {tab === 'undoing' && <UnwindRules rules={rules} locked={locked} onChange={setEdited} />}
+        {tab === 'returns' && <ReturnRules rules={rules} locked={locked} onChange={setEdited} />}
         {tab === 'approval' && <ApprovalRules locked={locked} />}
         {tab === 'changes' && <Changes of={rules.changes} />}
         {edited && <WouldDo preview={preview.data} />}

@@ -25,8 +25,12 @@ const LANES: Record<string, { words: string; to: string; weight: 'stop' | 'cauti
   late: { words: 'Late', to: '/orders?lane=LATE', weight: 'stop' },
   'part-shipped': { words: 'Part shipped', to: '/orders?lane=PART_SHIPPED', weight: 'caution' },
   'to-bill': { words: 'Shipped, to bill', to: '/billing', weight: 'caution' },
+  'unexpected-goods': { words: 'Unexpected goods', to: '/returns/unexpected', weight: 'stop' },
   'returns-to-receive': { words: 'Returns to receive', to: '/returns', weight: 'caution' },
   'returns-to-inspect': { words: 'Returns to inspect', to: '/returns/inspecting', weight: 'caution' },
+  'returns-to-credit': { words: 'Credits not given', to: '/returns/to-credit', weight: 'caution' },
+  'credited-ahead': { words: 'Credited, not here', to: '/returns/ahead', weight: 'caution' },
+  'refunds-to-do': { words: 'Refunds not done', to: '/billing/refunds', weight: 'stop' },
   'plans-waiting': { words: 'Plans waiting', to: '/undone', weight: 'caution' },
   'past-due': { words: 'Invoices past due', to: '/billing/invoices?pastDue=true', weight: 'stop' },
 };

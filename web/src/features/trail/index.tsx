@@ -4,6 +4,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { answer, client, type Schemas } from '../../shared/api/http';
 import { date, figure, isZero, orDash, shortDate, trim, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
+import { returnOf } from '../billing/WaysOut';
 import { StartFrom, startable } from '../order';
 import { Mark, Ring, Waiting } from '../../shared/ui';
 import { Rail } from './Rail';
@@ -39,7 +40,8 @@ export function TrailPage() {
   const root = query.data?.roots[0];
   // what one came from is undone from here; whatever can't be, by its order
   const undo = UNDOABLE.includes(kind) ? `/unwind/${kind}/${number}` : root ? `/unwind/ORDER/${root}` : undefined;
-  useKeys({ u: undo ? () => navigate(undo) : undefined, enter: root ? () => navigate(`/orders/${root}`) : undefined });
+  const back = returnOf(kind, number);
+  useKeys({ b: back ? () => navigate(back) : undefined, u: undo ? () => navigate(undo) : undefined, enter: root ? () => navigate(`/orders/${root}`) : undefined });
   const trail = query.data;
   if (!trail) return <Waiting query={query} />;
   const rows = trail.rows.filter((row) => row.aspect === 'ORDER' || shown.includes(row.aspect));
@@ -75,6 +77,14 @@ export function TrailPage() {
                 {' · '}
                 <Link to={undo}>
                   Unwind <kbd>U</kbd>
+                </Link>
+              </>
+            )}
+            {back && (
+              <>
+                {' · '}
+                <Link to={back}>
+                  Goods back <kbd>B</kbd>
                 </Link>
               </>
             )}

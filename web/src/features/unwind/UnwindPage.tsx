@@ -81,7 +81,7 @@ function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas[
   };
   const [asked] = useDebouncedValue(undoing, 250);
   const plan = useQuery({
-    queryKey: ['plan', asked.kind, asked.number, asked.intent, asked.lines, asked.money, asked.withDispatch, asked.restockingPercent, asked.date],
+    queryKey: ['plan', asked.kind, asked.number, asked.intent, asked.lines, asked.money, asked.withDispatch, asked.restockingPercent, asked.date, asked.intent === 'take-goods-back' && asked.reasonCode],
     queryFn: () => answer(client.POST('/api/unwind/plans', { body: asked })),
     enabled: !(asked.lines && asked.lines.length === 0),
     retry: false,

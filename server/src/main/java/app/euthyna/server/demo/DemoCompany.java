@@ -589,7 +589,7 @@ class DemoCompany {
 
         private void undo(Asked asked, LocalDate on, String reasonCode, String reason) {
             var context = context("controller", Role.CONTROLLER, on, reason);
-            unwind.carryOut(context, asked, reasonCode, unwind.fingerprintOf(context, asked));
+            unwind.carryOut(context, asked, reasonCode, unwind.fingerprintOf(context, asked, reasonCode));
         }
 
         /** Billed to the wrong yard, sent off on paper only, lamps that arrived broken, what was not wanted, and money for an order that is dead. */

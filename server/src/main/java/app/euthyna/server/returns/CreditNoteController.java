@@ -99,14 +99,19 @@ class CreditNoteController {
         });
     }
 
-    /** Credit notes, newest first; of one customer, or those of which something is still to the customer's credit. */
+    /** Credit notes, newest first; of one customer, those of which something is still to the customer's credit, or of which one thing is to become. */
     @GetMapping
-    CreditNotePage creditNotes(@RequestParam(required = false) String customer, @RequestParam(defaultValue = "false") boolean open, @RequestParam(required = false) String after) {
+    CreditNotePage creditNotes(@RequestParam(required = false) String customer, @RequestParam(defaultValue = "false") boolean open,
+            @RequestParam(required = false) CreditWish wish, @RequestParam(required = false) String after) {
         var where = new StringBuilder("k.id < ?");
         var parameters = new ArrayList<Object>(List.of(after == null ? Long.MAX_VALUE : Pages.key(after).number(0)));
         if (customer != null) {
             where.append(" and c.code = ?");
             parameters.add(customer);
+        }
+        if (wish != null) {
+            where.append(" and k.wish = ?");
+            parameters.add(wish.name());
         }
         where.append(open ? " and p.left_amount > 0" : "");
         var rows = jdbc.sql("select k.id, k.number, c.code, c.name, i.number, k.credited_on, k.reason, k.gross, p.left_amount from credit_note k join customer c on c.id = k.customer_id "

@@ -1,5 +1,6 @@
 package app.euthyna.server.returns;
 
+import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
@@ -22,11 +23,13 @@ class ReturnListController {
     private final JdbcClient jdbc;
     private final Commands commands;
     private final Company company;
+    private final HouseRulesStore rules;
 
-    ReturnListController(JdbcClient jdbc, Commands commands, Company company) {
+    ReturnListController(JdbcClient jdbc, Commands commands, Company company, HouseRulesStore rules) {
         this.jdbc = jdbc;
         this.commands = commands;
         this.company = company;
+        this.rules = rules;
     }
 
     /**
@@ -36,8 +39,8 @@ class ReturnListController {
      * @param creditDue net value of billed goods that are here and not credited
      * @param creditedAhead net value of what was credited and is not here
      */
-    record ReturnRow(String number, String customer, String customerName, LocalDate on, String reason, String state, LocalDate receivedOn, long days, BigDecimal creditDue,
-            BigDecimal creditedAhead) {
+    record ReturnRow(String number, String customer, String customerName, LocalDate on, String reason, String reasonWords, String state, LocalDate receivedOn, long days,
+            BigDecimal creditDue, BigDecimal creditedAhead, int reminders, LocalDate remindedOn) {
     }
 
     record ReturnPage(List<ReturnRow> rows, String next) {
@@ -79,16 +82,19 @@ class ReturnListController {
             parameters.add(customer);
         }
         var today = commands.context().date();
+        var reasons = rules.inForce().returns();
         var rows = jdbc.sql("""
-                select g.id, g.number, c.code, c.name, g.authorised_on, g.reason_code, g.received_on, g.withdrawn, g.expects, g.inspecting, g.credit_due, g.credited_ahead
+                select g.id, g.number, c.code, c.name, g.authorised_on, g.reason_code, g.received_on, g.withdrawn, g.expects, g.inspecting, g.credit_due, g.credited_ahead, g.reminders, g.reminded_on
                 from goods_return g join customer c on c.id = g.customer_id where\s""" + where + " order by " + (lane == null ? "g.id desc" : "g." + lane.since + ", g.id")
                 + " fetch first 101 rows only").params(parameters).query((r, n) -> {
             var authorised = r.getObject("authorised_on", LocalDate.class);
             var received = r.getObject("received_on", LocalDate.class);
             var since = lane != null && lane.since.equals("authorised_on") || received == null ? authorised : received;
             var state = r.getBoolean("inspecting") ? "IN_INSPECTION" : r.getBoolean("expects") ? "EXPECTED" : received == null ? "WITHDRAWN" : "RECEIVED";
-            return new Keyed(r.getLong("id"), since, new ReturnRow(r.getString("number"), r.getString("code"), r.getString("name"), authorised, r.getString("reason_code"), state, received,
-                    ChronoUnit.DAYS.between(since, today), company.money(r.getBigDecimal("credit_due")).amount(), company.money(r.getBigDecimal("credited_ahead")).amount()));
+            return new Keyed(r.getLong("id"), since, new ReturnRow(r.getString("number"), r.getString("code"), r.getString("name"), authorised, r.getString("reason_code"),
+                    reasons.reason(r.getString("reason_code")).words(), state, received,
+                    ChronoUnit.DAYS.between(since, today), company.money(r.getBigDecimal("credit_due")).amount(), company.money(r.getBigDecimal("credited_ahead")).amount(),
+                    r.getInt("reminders"), r.getObject("reminded_on", LocalDate.class)));
         }).list();
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id()), row.since().toString()));
         return new ReturnPage(page.rows().stream().map(Keyed::row).toList(), page.next());

@@ -132,7 +132,7 @@ class LeftoverController {
             var planned = unwind.plan(context, asked);
             return planned.isRefused() ? new GivenUp(order, BigDecimal.ZERO, List.of(), planned.refusals().get(0).code(), planned.refusals().get(0).sentence(), null)
                     : new GivenUp(order, planned.get().value().amount(), planned.get().steps().stream().map(step -> step.kind().code()).toList(), null, null,
-                            unwind.fingerprintOf(context, asked));
+                            unwind.fingerprintOf(context, asked, "leftover"));
         }).toList();
         var total = orders.stream().map(o -> company.money(o.amount())).reduce(Money.zero(company.currency()), Money::plus);
         return new GivenUpView(total.amount(), (int) orders.stream().filter(o -> o.fingerprint() != null).count(), orders);

@@ -170,7 +170,7 @@ class UnwindController {
         return new PlanView(plan.words(), plan.value().amount(), steps, plan.waitsAt().map(step -> step.kind().code()).orElse(null), states(preview), lines(preview), shelves(preview),
                 money(preview), accounts(preview, names), preview.besides(),
                 plan.questions().stream().map(q -> new QuestionView(q.code(), q.words(), q.answers().stream().map(a -> new AnswerView(a.code(), a.words())).toList())).toList(),
-                rules.inForce().unwind().restockingPercent(), preview.fingerprint());
+                rules.inForce().returns().reason(request.code()).feePercent(rules.inForce().unwind().restockingPercent()), preview.fingerprint());
     }
 
     private static List<StateChange> states(UnwindService.Preview preview) {

@@ -13,6 +13,7 @@ import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.unwind.Placeholders;
+import app.euthyna.core.unwind.Intent;
 import app.euthyna.core.unwind.Plan;
 import app.euthyna.core.unwind.Planner;
 import app.euthyna.core.unwind.Scene;
@@ -148,14 +149,16 @@ public class UnwindService {
     }
 
     private static String fingerprint(Scene scene, Undoing undoing) {
-        return Hashes.sha256((scene + "\n" + undoing.intent() + "\n" + undoing.choices() + "\n" + undoing.on()).getBytes(StandardCharsets.UTF_8));
+        // fee and freight follow the reason, and matter where goods come back
+        var choices = undoing.intent() instanceof Intent.TakeGoodsBack ? undoing.choices().toString() : undoing.choices().money().toString();
+        return Hashes.sha256((scene + "\n" + undoing.intent() + "\n" + choices + "\n" + undoing.on()).getBytes(StandardCharsets.UTF_8));
     }
 
     /** What a plan over a document as it stands now would be bound to. */
     @Transactional(readOnly = true)
-    public String fingerprintOf(CommandContext context, Asked asked) {
+    public String fingerprintOf(CommandContext context, Asked asked, String reasonCode) {
         var intent = asked.toIntent();
-        return fingerprint(scenes.scene(intent.subject(), scenes.orders(intent.subject())), undoing(context, asked, "", new Placeholders()));
+        return fingerprint(scenes.scene(intent.subject(), scenes.orders(intent.subject())), undoing(context, asked, reasonCode, new Placeholders()));
     }
 
     /** The orders of a document, with their customers, the shelves that goods may come back to, and themselves locked. */

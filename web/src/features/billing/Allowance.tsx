@@ -1,0 +1,90 @@
+import { Modal } from '@mantine/core';
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { trim } from '../../shared/format';
+import { keepReason, ProblemNote, ReasonInput, tell } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { refreshAll } from '../review';
+
+/** Credits lines of an invoice without goods: by quantity or by amount, or all that is left of it. */
+export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView']; onClose: () => void }) {
+  const navigate = useNavigate();
+  const [shares, setShares] = useState<Record<number, { quantity: string; amount: string }>>({});
+  const [reason, setReason] = useState('');
+  const named = Object.entries(shares).filter(([, share]) => Number(share.quantity) > 0 || Number(share.amount) > 0);
+  const credit = useMutation({
+    mutationFn: (all: boolean) =>
+      answer(
+        client.POST('/api/credit-notes', {
+          body: {
+            ofInvoice: invoice.number,
+            lines: all ? undefined : named.map(([line, share]) => (Number(share.amount) > 0 ? { line: Number(line), amount: share.amount } : { line: Number(line), quantity: share.quantity })),
+            reason: reason.trim(),
+          },
+          ...once(),
+        }),
+      ),
+    onSuccess: (credits) => {
+      keepReason(reason.trim());
+      tell(`Credited with ${credits.numbers[0]}.`);
+      navigate(`/billing/credit-note/${credits.numbers[0]}`);
+    },
+    onSettled: refreshAll,
+  });
+  const set = (line: number, field: 'quantity' | 'amount', value: string) => setShares({ ...shares, [line]: { quantity: '', amount: '', [field]: value } });
+  return (
+    <Modal opened onClose={onClose} size="xl" title={<b>Credit of invoice {invoice.number} without goods coming back</b>}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (named.length > 0 && reason.trim() && !credit.isPending) credit.mutate(false);
+        }}
+      >
+        <table className="rows inset">
+          <thead>
+            <tr>
+              <th className="num">Line</th>
+              <th>Item</th>
+              <th className="num">Billed</th>
+              <th className="num">Credit so many</th>
+              <th className="num">or an amount, net €</th>
+            </tr>
+          </thead>
+          <tbody>
+            {invoice.lines.map((line) => (
+              <tr key={line.no}>
+                <td className="num">{line.no}</td>
+                <td>{line.description}</td>
+                <td className="num">{trim(line.quantity)}</td>
+                <td className="num" style={{ width: 120 }}>
+                  <FigureInput label={`Credit so many, line ${line.no}`} value={shares[line.no]?.quantity ?? ''} onChange={(to) => set(line.no, 'quantity', to)} />
+                </td>
+                <td className="num" style={{ width: 140 }}>
+                  <FigureInput label={`Credit an amount, line ${line.no}`} value={shares[line.no]?.amount ?? ''} onChange={(to) => set(line.no, 'amount', to)} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <div className="field" style={{ margin: '12px 0' }}>
+          <label htmlFor="allowance-reason">Reason; it stands on the credit note</label>
+          <ReasonInput id="allowance-reason" value={reason} onChange={setReason} />
+        </div>
+        <ProblemNote problem={credit.error} />
+        <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
+          <button type="submit" className="button first" disabled={named.length === 0 || !reason.trim() || credit.isPending}>
+            Credit what is named <kbd>↵</kbd>
+          </button>
+          <button type="button" className="button" disabled={!reason.trim() || credit.isPending} onClick={() => credit.mutate(true)}>
+            Credit all that is left of it
+          </button>
+          <button type="button" className="button" onClick={onClose}>
+            Leave it
+          </button>
+        </div>
+      </form>
+    </Modal>
+  );
+}

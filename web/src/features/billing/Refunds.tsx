@@ -1,0 +1,143 @@
+import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
+import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
+import { date, figure } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { Doc, Empty, More, tellProblem, Waiting } from '../../shared/ui';
+import { refreshAll } from '../review';
+import { creditNotesQuery, payoutsQuery, refundsQuery } from './api';
+
+const PAYOUT: Record<string, string> = { WAITING: 'to be sent', SENDING: 'on its way', PAID: 'paid out', DECLINED: 'declined', UNANSWERED: 'no answer' };
+
+/** Money that is to go back, that is on its way, and all that went. */
+export function Refunds() {
+  const { role } = useSession();
+  const payouts = useInfiniteQuery(payoutsQuery);
+  const wished = useInfiniteQuery(creditNotesQuery(true, 'REFUND'));
+  const refunds = useInfiniteQuery(refundsQuery);
+  const act = useMutation<unknown, Problem, { payout: Schemas['PayoutView']; what: 'ask' | 'close' }>({
+    mutationFn: ({ payout, what }) => {
+      const given = { params: { path: { refund: payout.refund } }, body: { version: payout.version }, ...once() };
+      return what === 'ask' ? answer(client.POST('/api/payouts/{refund}/askings', given)) : answer(client.POST('/api/payouts/{refund}/closings', given));
+    },
+    onError: tellProblem,
+    onSettled: refreshAll,
+  });
+  if (!refunds.data) return <Waiting query={refunds} />;
+  const open = payouts.data?.pages.flatMap((page) => page.rows) ?? [];
+  const todo = wished.data?.pages.flatMap((page) => page.rows) ?? [];
+  const given = refunds.data.pages.flatMap((page) => page.rows);
+  return (
+    <div className="page-scroll" style={{ paddingTop: 0 }}>
+      {todo.length > 0 && (
+        <>
+          <h1>To be given back</h1>
+          <table className="rows">
+            <tbody>
+              {todo.map((row) => (
+                <tr key={row.number}>
+                  <td>
+                    <Doc kind="CREDIT_NOTE" number={row.number} />
+                  </td>
+                  <td>{row.customerName}</td>
+                  <td className="nowrap">credited on {date(row.on)}</td>
+                  <td>{row.reason}</td>
+                  <td className="num">{figure(row.left)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <More query={wished} />
+        </>
+      )}
+      {open.length > 0 && (
+        <>
+          <h1 style={{ marginTop: todo.length > 0 ? 24 : 0 }}>With the payment service</h1>
+          <table className="rows">
+            <thead>
+              <tr>
+                <th>Refund</th>
+                <th>Customer</th>
+                <th>Of</th>
+                <th>On</th>
+                <th>How far</th>
+                <th className="num">Amount €</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {open.map((row) => (
+                <tr key={row.refund}>
+                  <td>
+                    <Doc kind="REFUND" number={row.refund} />
+                  </td>
+                  <td>{row.customerName}</td>
+                  <td>
+                    <Doc kind={row.sourceKind} number={row.source} />
+                  </td>
+                  <td className="nowrap">{date(row.on)}</td>
+                  <td className={row.state === 'DECLINED' || row.state === 'UNANSWERED' ? 'error' : ''}>
+                    {PAYOUT[row.state]}
+                    {row.state === 'DECLINED' && ': the money is customer credit again'}
+                    {row.state === 'UNANSWERED' && ': nobody knows whether it was paid'}
+                  </td>
+                  <td className="num">{figure(row.amount)}</td>
+                  <td className="nowrap">
+                    {may(role, 'bill') && row.state === 'UNANSWERED' && (
+                      <button className="button" disabled={act.isPending} onClick={() => act.mutate({ payout: row, what: 'ask' })}>
+                        Ask again
+                      </button>
+                    )}
+                    {may(role, 'bill') && row.state === 'DECLINED' && (
+                      <button className="button" disabled={act.isPending} onClick={() => act.mutate({ payout: row, what: 'close' })}>
+                        Leave it as credit
+                      </button>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="muted small">Asking again sends nothing anew: the service knows each refund by its number and pays it once.</p>
+          <More query={payouts} />
+        </>
+      )}
+      <h1 style={{ marginTop: todo.length + open.length > 0 ? 24 : 0 }}>Given back</h1>
+      {given.length === 0 && <Empty>No money was given back yet.</Empty>}
+      {given.length > 0 && (
+        <table className="rows">
+          <thead>
+            <tr>
+              <th>Refund</th>
+              <th>Customer</th>
+              <th>Of</th>
+              <th>On</th>
+              <th>Reason</th>
+              <th>How</th>
+              <th className="num">Amount €</th>
+            </tr>
+          </thead>
+          <tbody>
+            {given.map((row) => (
+              <tr key={row.number} className={row.reversed ? 'dropped' : ''}>
+                <td>
+                  <Doc kind="REFUND" number={row.number} />
+                </td>
+                <td>{row.customerName}</td>
+                <td>
+                  <Doc kind={row.sourceKind} number={row.source} />
+                </td>
+                <td className="nowrap">{date(row.on)}</td>
+                <td className="small" style={{ overflowWrap: 'anywhere' }}>
+                  {row.reason}
+                </td>
+                <td className="nowrap">{row.payout ? PAYOUT[row.payout] : 'by hand'}</td>
+                <td className="num">{figure(row.amount)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <More query={refunds} />
+    </div>
+  );
+}

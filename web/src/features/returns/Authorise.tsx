@@ -1,0 +1,187 @@
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { answer, client, once } from '../../shared/api/http';
+import { date, isZero, trim } from '../../shared/format';
+import { useKeys } from '../../shared/keys';
+import { may, useSession } from '../../shared/session';
+import { Doc, Empty, More, ProblemNote, SearchLine, tell, Waiting } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { CustomerLook } from '../order';
+import { refreshAll } from '../review';
+import { rulesQuery } from '../rules/api';
+import { returnableQuery, type Which } from './api';
+
+/** Lets goods come back: a customer's lines of one or several documents, with a reason. */
+export function AuthorisePage() {
+  const [search, setSearch] = useSearchParams();
+  const { role } = useSession();
+  const navigate = useNavigate();
+  const which: Which = {
+    customer: search.get('customer') ?? undefined,
+    order: search.get('order') ?? undefined,
+    dispatch: search.get('dispatch') ?? undefined,
+    invoice: search.get('invoice') ?? undefined,
+    item: search.get('item') ?? undefined,
+  };
+  const query = useInfiniteQuery(returnableQuery(which));
+  const reasons = useQuery(rulesQuery).data?.returns.reasons ?? [];
+  const [quantities, setQuantities] = useState<Record<string, string>>({});
+  const [reason, setReason] = useState('');
+  const [remark, setRemark] = useState('');
+  const [exception, setException] = useState('');
+  const head = query.data?.pages[0];
+  const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
+  const keyOf = (row: (typeof rows)[number]) => `${row.dispatch}/${row.line}`;
+  const chosen = Object.entries(quantities).filter(([, quantity]) => Number(quantity) > 0);
+  const late = rows.filter((row) => row.daysLate > 0 && Number(quantities[keyOf(row)]) > 0);
+  const narrowed = which.order ?? which.dispatch ?? which.invoice;
+  const authorise = useMutation({
+    mutationFn: () =>
+      answer(
+        client.POST('/api/returns', {
+          body: {
+            lines: chosen.map(([key, quantity]) => {
+              const [dispatch, line] = key.split('/');
+              return { dispatch, line: Number(line), quantity };
+            }),
+            reason,
+            remark: remark.trim() || undefined,
+            exception: late.length > 0 && may(role, 'decide') ? exception.trim() || undefined : undefined,
+          },
+          ...once(),
+        }),
+      ),
+    onSuccess: (goods) => {
+      tell(`Return ${goods.number} is authorised. Its slip can be printed or mailed from here.`);
+      refreshAll();
+      navigate(`/returns/return/${goods.number}`);
+    },
+  });
+  const ready = chosen.length > 0 && reason !== '' && !authorise.isPending;
+  useKeys({ 'ctrl+enter': ready ? () => authorise.mutate() : undefined });
+  const set = (changed: Which) => setSearch(Object.fromEntries(Object.entries({ ...which, ...changed }).filter(([, value]) => value)) as Record<string, string>, { replace: true });
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>Authorise a return{head ? ` for ${head.customerName}` : ''}</h1>
+          {narrowed && head && (
+            <button className="plain" onClick={() => set({ order: undefined, dispatch: undefined, invoice: undefined, customer: head.customer })}>
+              All that left for them, not only {narrowed}
+            </button>
+          )}
+        </div>
+        <div className="fields" style={{ gridTemplateColumns: '280px 240px 1fr', marginBottom: 14 }}>
+          <div className="field">
+            <label htmlFor="Customer">Customer</label>
+            <CustomerLook
+              label="Customer"
+              autoFocus={!head}
+              shown={head?.customerName ?? ''}
+              onTake={(hit) => {
+                setQuantities({});
+                setSearch({ customer: hit.code }, { replace: true });
+              }}
+            />
+          </div>
+          <div className="field">
+            <label htmlFor="return-reason">Why it comes back</label>
+            <select id="return-reason" value={reason} onChange={(event) => setReason(event.target.value)}>
+              <option value="" disabled>
+                choose a reason
+              </option>
+              {reasons.map((one) => (
+                <option key={one.code} value={one.code}>
+                  {one.words}
+                </option>
+              ))}
+            </select>
+          </div>
+          <div className="field">
+            <label htmlFor="return-remark">What the customer says</label>
+            <input id="return-remark" maxLength={1500} value={remark} onChange={(event) => setRemark(event.target.value)} />
+          </div>
+        </div>
+        {!which.customer && !narrowed && <Empty>Name the customer; what left for them and may come back is listed here.</Empty>}
+        {(which.customer || narrowed) && !query.data && <Waiting query={query} />}
+        {head && (
+          <>
+            <div className="filters">
+              <SearchLine key={head.customer} label="Item, by name or code" value={which.item ?? ''} onChange={(item) => set({ item: item || undefined })} />
+              {head.days && <span className="muted">Goods may come back for {head.days} days.</span>}
+            </div>
+            {rows.length === 0 && <Empty>{query.hasNextPage ? 'Nothing on the newest dispatches; earlier ones may have some.' : 'Nothing that left for them may come back, or all of it did.'}</Empty>}
+            {rows.length > 0 && (
+              <table className="rows">
+                <thead>
+                  <tr>
+                    <th>Left</th>
+                    <th>Dispatch</th>
+                    <th>Order, their PO</th>
+                    <th>Item</th>
+                    <th>Billed with</th>
+                    <th className="num">Left</th>
+                    <th className="num">May come back</th>
+                    <th className="num">Comes back</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {rows.map((row) => (
+                    <tr key={keyOf(row)}>
+                      <td className="nowrap">
+                        {date(row.left)}
+                        {row.daysLate > 0 && <div className="small error">{row.daysLate === 1 ? '1 day too late' : `${row.daysLate} days too late`}</div>}
+                      </td>
+                      <td>
+                        <Doc kind="DISPATCH" number={row.dispatch} />
+                      </td>
+                      <td>
+                        <Doc kind="ORDER" number={row.order} /> <span className="muted small">{row.po}</span>
+                      </td>
+                      <td>
+                        {row.description} <span className="mono muted small nowrap">{row.item}</span>
+                      </td>
+                      <td>
+                        {row.billed.length === 0 && <span className="muted">not billed</span>}
+                        {row.billed.map((bill) => (
+                          <div key={bill.invoice + bill.line} className="nowrap">
+                            <Doc kind="INVOICE" number={bill.invoice} />
+                          </div>
+                        ))}
+                      </td>
+                      <td className="num">{trim(row.dispatched)}</td>
+                      <td className="num">
+                        <button className="plain" title="All of it" onClick={() => setQuantities({ ...quantities, [keyOf(row)]: trim(row.returnable).replaceAll(',', '') })}>
+                          {trim(row.returnable)}
+                        </button>
+                      </td>
+                      <td className="num" style={{ width: 96 }}>
+                        <FigureInput label={`Comes back of ${row.description}, ${row.dispatch}`} value={quantities[keyOf(row)] ?? ''} onChange={(to) => setQuantities({ ...quantities, [keyOf(row)]: to })} />
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            )}
+            <More query={query} />
+          </>
+        )}
+        {late.length > 0 && !may(role, 'decide') && <p className="error">{late.length === 1 ? 'One line left' : `${late.length} lines left`} too long ago. A controller or the finance lead may let it come back all the same.</p>}
+        <ProblemNote problem={authorise.error} />
+      </div>
+      <div className="bar">
+        {late.length > 0 && may(role, 'decide') && (
+          <div className="field" style={{ width: 340 }}>
+            <label htmlFor="return-exception">Why it may come back although it is late</label>
+            <input id="return-exception" maxLength={400} value={exception} onChange={(event) => setException(event.target.value)} />
+          </div>
+        )}
+        <button className="button first" disabled={!ready} onClick={() => authorise.mutate()}>
+          Authorise {chosen.length > 0 && (chosen.length === 1 ? 'one line' : `${chosen.length} lines`)} <kbd>Ctrl ↵</kbd>
+        </button>
+        <span className="muted small">{reason === '' && !isZero(String(chosen.length)) ? 'A reason is missing.' : 'What is allowed back and has not come does not count again.'}</span>
+      </div>
+    </div>
+  );
+}

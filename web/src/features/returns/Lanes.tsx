@@ -1,0 +1,141 @@
+import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
+import { Link, useNavigate } from 'react-router';
+import { answer, client, once } from '../../shared/api/http';
+import { date, figure, orDash, Words } from '../../shared/format';
+import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
+import { may, useSession } from '../../shared/session';
+import { Doc, Empty, More, tellProblem, Waiting } from '../../shared/ui';
+import { PrintButton } from '../paper';
+import { refreshAll } from '../review';
+import { returnsQuery, type ReturnLane } from './api';
+
+const LANE: Record<string, { lane: ReturnLane | undefined; title: string; none: string }> = {
+  expected: { lane: 'EXPECTED', title: 'Expected back, the longest first', none: 'Nothing is expected back.' },
+  inspecting: { lane: 'INSPECTING', title: 'Here, to be inspected', none: 'Nothing is in inspection.' },
+  'to-credit': { lane: 'TO_CREDIT', title: 'Here, billed and not credited', none: 'No credit is owed for goods that came back.' },
+  ahead: { lane: 'AHEAD', title: 'Credited before they came, and still not here', none: 'Nothing was credited that is not here.' },
+  all: { lane: undefined, title: 'All returns', none: 'Nothing ever came back.' },
+};
+
+/** All that one customer sent back, or may. */
+export function ReturnsOf({ customer }: { customer: string }) {
+  const query = useInfiniteQuery(returnsQuery(undefined, customer));
+  if (!query.data) return <Waiting query={query} />;
+  const rows = query.data.pages.flatMap((page) => page.rows);
+  if (rows.length === 0) return <Empty>They never sent anything back.</Empty>;
+  return (
+    <>
+      <table className="rows">
+        <thead>
+          <tr>
+            <th>Return</th>
+            <th>Reason</th>
+            <th>Authorised</th>
+            <th>Received</th>
+            <th>State</th>
+            <th className="num">To credit, net €</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.number}>
+              <td>
+                <Doc kind="RETURN" number={row.number} />
+              </td>
+              <td>{row.reasonWords}</td>
+              <td className="nowrap">{date(row.on)}</td>
+              <td className="nowrap">{date(row.receivedOn)}</td>
+              <td>{Words(row.state)}</td>
+              <td className="num">{orDash(row.creditDue)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <More query={query} />
+    </>
+  );
+}
+
+/** Returns that wait for something, with how long they have. */
+export function Lanes({ tab }: { tab: string }) {
+  const { lane, title, none } = LANE[tab] ?? LANE.expected;
+  const { role } = useSession();
+  const navigate = useNavigate();
+  const query = useInfiniteQuery(returnsQuery(lane));
+  const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
+  const selection = useSelection(rows, (row) => row.number, (row) => navigate(`/returns/return/${row.number}`));
+  const chosen = selection.chosen.map((row) => row.number);
+  const remind = useMutation({
+    mutationFn: () => answer(client.POST('/api/batches/return-reminders', { body: { returns: chosen }, ...once() })),
+    onSuccess: (batch) => navigate(`/batches/${batch.id}`),
+    onError: tellProblem,
+    onSettled: refreshAll,
+  });
+  if (!query.data) return <Waiting query={query} />;
+  const reminding = lane === 'EXPECTED' || lane === 'AHEAD';
+  return (
+    <>
+      <div className="page-scroll" style={{ paddingTop: 0 }}>
+        <div className="page-head">
+          <h1>{title}</h1>
+          <Link className="button" to="/returns/new">
+            Authorise a return
+          </Link>
+        </div>
+        {rows.length === 0 && <Empty>{none}</Empty>}
+        {rows.length > 0 && (
+          <table className="rows">
+            <thead>
+              <tr>
+                <SelectAll selection={selection} rows={rows} />
+                <th>Return</th>
+                <th>Customer</th>
+                <th>Reason</th>
+                <th>Authorised</th>
+                <th>Received</th>
+                {lane === undefined && <th>State</th>}
+                {reminding && <th>Last letter</th>}
+                {lane !== undefined && <th className="num">Waits, days</th>}
+                {lane !== 'AHEAD' && <th className="num">To credit, net €</th>}
+                {(lane === 'AHEAD' || lane === 'EXPECTED') && <th className="num">Credited ahead, net €</th>}
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row, index) => (
+                <tr key={row.number} className={index === selection.at ? 'at' : ''}>
+                  <SelectOne selection={selection} row={row} name={row.number} />
+                  <td>
+                    <Doc kind="RETURN" number={row.number} />
+                  </td>
+                  <td>{row.customerName}</td>
+                  <td>{row.reasonWords}</td>
+                  <td className="nowrap">{date(row.on)}</td>
+                  <td className="nowrap">{date(row.receivedOn)}</td>
+                  {lane === undefined && <td className="nowrap">{Words(row.state)}</td>}
+                  {reminding && <td className="nowrap">{row.remindedOn ? `${date(row.remindedOn)}${row.reminders > 1 ? `, the ${row.reminders}.` : ''}` : '–'}</td>}
+                  {lane !== undefined && <td className="num">{row.days}</td>}
+                  {lane !== 'AHEAD' && <td className="num">{orDash(row.creditDue)}</td>}
+                  {(lane === 'AHEAD' || lane === 'EXPECTED') && <td className="num">{lane === 'AHEAD' ? figure(row.creditedAhead) : orDash(row.creditedAhead)}</td>}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        <More query={query} />
+      </div>
+      <div className="bar">
+        {reminding && role !== 'AUDITOR' && role !== 'ADMIN' && (
+          <button className="button" disabled={chosen.length === 0 || remind.isPending} onClick={() => remind.mutate()}>
+            {`Ask ${chosen.length || ''} selected for the goods`}
+          </button>
+        )}
+        <PrintButton paper="RETURN_SLIP" numbers={chosen}>
+          {`Print ${chosen.length || ''} slips`}
+        </PrintButton>
+        <span className="muted small">
+          <kbd>X</kbd> selects · <kbd>↵</kbd> opens{may(role, 'moveGoods') ? ' · the slip’s barcode opens its return: scan it into Find' : ''}
+        </span>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,87 @@
+import { useQuery } from '@tanstack/react-query';
+import { useSearchParams } from 'react-router';
+import { answer, client } from '../../shared/api/http';
+import { date, figure, trim } from '../../shared/format';
+import { Doc, Empty, Waiting } from '../../shared/ui';
+
+type By = 'ITEM' | 'CUSTOMER' | 'REASON';
+
+const BY: { by: By; words: string; head: string; share: string }[] = [
+  { by: 'ITEM', words: 'item', head: 'Item', share: 'Of what left' },
+  { by: 'CUSTOMER', words: 'customer', head: 'Customer', share: 'Of what left' },
+  { by: 'REASON', words: 'reason', head: 'Reason', share: 'Of what came back' },
+];
+
+/** How much of what left came back, as a table and as bars of the same figures. */
+export function Rates() {
+  const [search, setSearch] = useSearchParams();
+  const at = BY.find((one) => one.by === search.get('by')) ?? BY[0];
+  const from = search.get('from') ?? undefined;
+  const to = search.get('to') ?? undefined;
+  const query = useQuery({
+    queryKey: ['return-rates', at.by, from, to],
+    queryFn: () => answer(client.GET('/api/return-rates', { params: { query: { by: at.by, from, to } } })),
+    placeholderData: (before) => before,
+  });
+  if (!query.data) return <Waiting query={query} />;
+  const table = query.data;
+  const set = (key: string, value: string) => setSearch({ ...Object.fromEntries(search), [key]: value }, { replace: true });
+  const most = Math.max(...table.rows.map((row) => Number(row.percent ?? 0)), 1);
+  return (
+    <div className="page-scroll" style={{ paddingTop: 0 }}>
+      <div className="page-head">
+        <h1>
+          {table.rows.length === 0 ? 'Nothing came back' : `€ ${figure(table.value)} at cost came back${table.percent ? `, ${trim(table.percent)} % of what left` : ''}`}, {date(table.from)} to {date(table.to)}
+        </h1>
+      </div>
+      <div className="filters">
+        by{' '}
+        <select aria-label="By" value={at.by} onChange={(event) => set('by', event.target.value)}>
+          {BY.map((one) => (
+            <option key={one.by} value={one.by}>
+              {one.words}
+            </option>
+          ))}
+        </select>{' '}
+        from <input type="date" aria-label="From" value={table.from} onChange={(event) => event.target.value && set('from', event.target.value)} /> to{' '}
+        <input type="date" aria-label="To" value={table.to} onChange={(event) => event.target.value && set('to', event.target.value)} />
+      </div>
+      {table.rows.length === 0 && <Empty>Nothing was received back between these days.</Empty>}
+      {table.rows.length > 0 && (
+        <table className="rows">
+          <thead>
+            <tr>
+              <th style={{ width: '30%' }}>{at.head}</th>
+              <th className="num">Returns</th>
+              {at.by === 'ITEM' && <th className="num">Quantity</th>}
+              <th className="num">Came back, at cost €</th>
+              {at.by !== 'REASON' && <th className="num">Left, at cost €</th>}
+              <th className="num">{at.share}</th>
+              <th style={{ width: '26%' }} aria-hidden />
+            </tr>
+          </thead>
+          <tbody>
+            {table.rows.map((row) => (
+              <tr key={row.code}>
+                <td>
+                  {row.name} {at.by !== 'REASON' && <span className="small"><Doc kind={at.by} number={row.code} /></span>}
+                </td>
+                <td className="num">{row.returns}</td>
+                {at.by === 'ITEM' && <td className="num">{trim(row.quantity ?? '')}</td>}
+                <td className="num">{figure(row.value)}</td>
+                {at.by !== 'REASON' && <td className="num">{figure(row.left)}</td>}
+                <td className="num">{row.percent ? `${row.percent} %` : '–'}</td>
+                <td aria-hidden>
+                  <span className="bar-of" style={{ width: `${(Number(row.percent ?? 0) / most) * 100}%` }} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <p className="muted small">
+        Received between these days and not sent to the customer again, beside what left between the same days; so a rate can be above 100 %. Largest value first, at most fifty.
+      </p>
+    </div>
+  );
+}

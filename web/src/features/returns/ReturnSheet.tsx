@@ -1,0 +1,307 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { Fragment, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { answer, client, once } from '../../shared/api/http';
+import { date, isZero, trim } from '../../shared/format';
+import { useKeys } from '../../shared/keys';
+import { may, useSession } from '../../shared/session';
+import { Doc, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { WaysOut } from '../billing/WaysOut';
+import { Attachments, sitesQuery, StartFrom } from '../order';
+import { MailButton, PrintButton } from '../paper';
+import { refreshAll } from '../review';
+import { returnQuery, type Goods, type GoodsLine } from './api';
+import { Settle } from './Settle';
+import { TakeIn } from './Unexpected';
+
+/** A return: what may come back, what came, what became of it; received, inspected and credited here. */
+export function ReturnPage() {
+  const { number = '' } = useParams();
+  const query = useQuery(returnQuery(number));
+  if (!query.data) return <Waiting query={query} />;
+  return <ReturnSheet key={query.data.version} goods={query.data} />;
+}
+
+type Verdict = { restock: string; scrap: string; sendBack: string; site: string; remark: string };
+const NONE: Verdict = { restock: '', scrap: '', sendBack: '', site: '', remark: '' };
+const FIELD = { restock: 'To shelf', scrap: 'Scrap', sendBack: 'Send back' };
+const OUTCOME = { RESTOCK: 'on the shelf', SCRAP: 'scrapped', SEND_BACK: 'to the customer again' };
+
+const plain = (quantity: string) => (isZero(quantity) ? '' : trim(quantity).replaceAll(',', ''));
+
+function ReturnSheet({ goods }: { goods: Goods }) {
+  const { role } = useSession();
+  const handles = may(role, 'moveGoods');
+  const receives = handles && goods.expects;
+  const inspects = handles && goods.inspecting;
+  const sites = useQuery(sitesQuery).data ?? [];
+  const [came, setCame] = useState<Record<number, string>>(() => Object.fromEntries(goods.lines.map((line) => [line.no, plain(line.awaited)])));
+  const [verdicts, setVerdicts] = useState<Record<number, Verdict>>({});
+  const [asking, setAsking] = useState<'withdraw' | 'note' | 'other' | null>(null);
+  const path = { path: { number: goods.number } };
+  const done = { onSettled: refreshAll, onError: tellProblem };
+  const receive = useMutation({
+    mutationFn: () =>
+      answer(
+        client.POST('/api/returns/{number}/receipts', {
+          params: path,
+          body: { version: goods.version, lines: Object.entries(came).filter(([, quantity]) => Number(quantity) > 0).map(([line, quantity]) => ({ line: Number(line), quantity })) },
+          ...once(),
+        }),
+      ),
+    onSuccess: () => tell('Received, into inspection.'),
+    ...done,
+  });
+  const judged = Object.entries(verdicts).filter(([, v]) => [v.restock, v.scrap, v.sendBack].some((quantity) => Number(quantity) > 0));
+  const inspect = useMutation({
+    mutationFn: () =>
+      answer(
+        client.POST('/api/returns/{number}/inspections', {
+          params: path,
+          body: {
+            version: goods.version,
+            lines: judged.map(([line, v]) => ({ line: Number(line), restock: v.restock || undefined, scrap: v.scrap || undefined, sendBack: v.sendBack || undefined, site: v.site || undefined, remark: v.remark })),
+          },
+          ...once(),
+        }),
+      ),
+    onSuccess: () => tell('Inspected.'),
+    ...done,
+  });
+  const credit = useMutation({
+    mutationFn: (ahead: boolean) => answer(client.POST('/api/credit-notes', { body: { ofReturn: goods.number, ahead }, ...once() })),
+    onSuccess: (credits) => tell(`Credited with ${credits.numbers.join(', ')}.`),
+    ...done,
+  });
+  const withdraw = useMutation({
+    mutationFn: (reason: string) => answer(client.POST('/api/returns/{number}/withdrawals', { params: path, body: { version: goods.version, reason }, ...once() })),
+    onSuccess: () => {
+      tell('Withdrawn: what has not come may not come any more.');
+      setAsking(null);
+    },
+    onSettled: refreshAll,
+  });
+  const note = useMutation({
+    mutationFn: (text: string) => answer(client.POST('/api/returns/{number}/notes', { params: path, body: { text }, ...once() })),
+    onSuccess: () => setAsking(null),
+    onSettled: refreshAll,
+  });
+  const canReceive = receives && Object.values(came).some((quantity) => Number(quantity) > 0) && !receive.isPending;
+  const canInspect = inspects && judged.length > 0 && !inspect.isPending;
+  const creditable = goods.lines.some((line) => !isZero(line.creditable));
+  const mayAhead = goods.ahead && goods.expects && goods.lines.some((line) => !isZero(line.awaited) && !(Number(line.creditedAhead) >= Number(line.awaited)));
+  const first = canInspect ? inspect.mutate : canReceive ? receive.mutate : undefined;
+  useKeys({ 'ctrl+enter': first ? () => first() : undefined });
+  const set = (line: GoodsLine, field: keyof Verdict, value: string) => setVerdicts({ ...verdicts, [line.no]: { ...(verdicts[line.no] ?? NONE), [field]: value } });
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>
+            Return <span className="mono">{goods.number}</span> · <Link to={`/customers/${encodeURIComponent(goods.customer)}`}>{goods.customerName}</Link>
+          </h1>
+          <span className="muted nowrap">
+            <WaysOut kind="RETURN" number={goods.number} />
+          </span>
+        </div>
+        <p className="situation">{sentence(goods)}</p>
+        <p className="muted">
+          {goods.reasonWords}, authorised on {date(goods.on)}
+          {goods.remark && `: ${goods.remark}`}
+          {goods.remindedOn && `. The customer was asked for the goods on ${date(goods.remindedOn)}${goods.reminders > 1 ? `, for the ${goods.reminders}. time` : ''}.`}
+        </p>
+        <table className="rows">
+          <thead>
+            <tr>
+              <th className="num">Line</th>
+              <th>Item</th>
+              <th>From</th>
+              <th className="num">May come</th>
+              <th className="num">Came</th>
+              {receives && <th className="num">Comes now</th>}
+              <th className="num">To inspect</th>
+              {inspects ? (
+                <>
+                  <th className="num">To shelf</th>
+                  <th>of store</th>
+                  <th className="num">Scrap</th>
+                  <th className="num">Send back</th>
+                  <th>Serial no., what is broken</th>
+                </>
+              ) : (
+                <>
+                  <th className="num">On shelf</th>
+                  <th className="num">Scrapped</th>
+                  <th className="num">Sent back</th>
+                </>
+              )}
+            </tr>
+          </thead>
+          <tbody>
+            {goods.lines.map((line) => (
+              <tr key={line.no}>
+                <td className="num">{line.no}</td>
+                <td>
+                  {line.description} <span className="mono muted small nowrap">{line.item}</span>
+                  {line.outcomes
+                    .filter((outcome) => outcome.remark)
+                    .map((outcome, index) => (
+                      <div key={index} className="small muted">
+                        {trim(outcome.quantity)} {OUTCOME[outcome.kind]}: {outcome.remark}
+                      </div>
+                    ))}
+                  {!isZero(line.creditedAhead) && <div className="small error">{trim(line.creditedAhead)} credited and not here</div>}
+                </td>
+                <td className="nowrap">
+                  <Doc kind="DISPATCH" number={line.dispatch} />
+                  {line.invoice && (
+                    <>
+                      , <Doc kind="INVOICE" number={line.invoice} />
+                    </>
+                  )}
+                </td>
+                <td className="num">{trim(line.authorised)}</td>
+                <td className="num">{isZero(line.received) ? '–' : trim(line.received)}</td>
+                {receives && (
+                  <td className="num" style={{ width: 74 }}>
+                    {isZero(line.awaited) ? '–' : <FigureInput label={`Comes now, line ${line.no}`} value={came[line.no] ?? ''} onChange={(to) => setCame({ ...came, [line.no]: to })} />}
+                  </td>
+                )}
+                <td className="num">{isZero(line.inInspection) ? '–' : trim(line.inInspection)}</td>
+                {inspects ? (
+                  isZero(line.inInspection) ? (
+                    <td colSpan={5} className="muted">
+                      nothing to inspect
+                    </td>
+                  ) : (
+                    <>
+                      {(['restock', 'scrap', 'sendBack'] as const).map((field) => (
+                        <Fragment key={field}>
+                          <td className="num" style={{ width: 74 }}>
+                            <FigureInput label={`${FIELD[field]}, line ${line.no}`} value={verdicts[line.no]?.[field] ?? ''} onChange={(to) => set(line, field, to)} />
+                          </td>
+                          {field === 'restock' && (
+                            <td>
+                              <select className="bare" aria-label={`Store, line ${line.no}`} value={verdicts[line.no]?.site || line.site} onChange={(event) => set(line, 'site', event.target.value)}>
+                                {sites.map((site) => (
+                                  <option key={site.code} value={site.code}>
+                                    {site.code}
+                                  </option>
+                                ))}
+                              </select>
+                            </td>
+                          )}
+                        </Fragment>
+                      ))}
+                      <td>
+                        <input className="cell-input" aria-label={`Remark, line ${line.no}`} maxLength={2000} value={verdicts[line.no]?.remark ?? ''} onChange={(event) => set(line, 'remark', event.target.value)} />
+                      </td>
+                    </>
+                  )
+                ) : (
+                  [line.restocked, line.scrapped, line.sentBack].map((quantity, index) => (
+                    <td className="num" key={index}>
+                      {isZero(quantity) ? '–' : trim(quantity)}
+                    </td>
+                  ))
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <ProblemNote problem={receive.error ?? inspect.error ?? credit.error} />
+        <div className="two" style={{ marginTop: 18 }}>
+          <section>
+            <h2>What the customer gets</h2>
+            {goods.credits.length === 0 && goods.replacements.length === 0 && <p className="muted">{creditable ? 'Nothing yet: what came was billed, and is to be credited.' : 'Nothing yet.'}</p>}
+            {goods.credits.map((number) => (
+              <Settle key={number} number={number} />
+            ))}
+            {goods.replacements.map((number) => (
+              <div key={number}>
+                Replacement at no charge: <Doc kind="ORDER" number={number} />
+              </div>
+            ))}
+            <p>
+              <StartFrom kind="RETURN" number={goods.number} customer={goods.customer} customerName={goods.customerName} />
+            </p>
+          </section>
+          <section>
+            <h2>What happened</h2>
+            {goods.story.map((line, index) => (
+              <div key={index} className="told">
+                {date(line.on)} {line.sentence} <span className="muted">by {line.by}</span>
+              </div>
+            ))}
+            {role !== 'AUDITOR' && role !== 'ADMIN' && (
+              <button className="plain small" onClick={() => setAsking('note')}>
+                Write a note
+              </button>
+            )}
+            <div style={{ marginTop: 14 }}>
+              <Attachments owner="returns" number={goods.number} />
+            </div>
+          </section>
+        </div>
+      </div>
+      <div className="bar">
+        {receives && (
+          <button className={inspects ? 'button' : 'button first'} disabled={!canReceive} onClick={() => receive.mutate()}>
+            Receive into inspection {!inspects && <kbd>Ctrl ↵</kbd>}
+          </button>
+        )}
+        {inspects && (
+          <button className="button first" disabled={!canInspect} onClick={() => inspect.mutate()}>
+            Decide on what is named <kbd>Ctrl ↵</kbd>
+          </button>
+        )}
+        {may(role, 'bill') && creditable && (
+          <button className={handles ? 'button' : 'button first'} disabled={credit.isPending} onClick={() => credit.mutate(false)}>
+            Credit what came back
+          </button>
+        )}
+        {may(role, 'bill') && mayAhead && (
+          <button className="button" disabled={credit.isPending} onClick={() => credit.mutate(true)}>
+            Credit before it comes
+          </button>
+        )}
+        <PrintButton paper="RETURN_SLIP" numbers={[goods.number]}>
+          Print the slip
+        </PrintButton>
+        <MailButton paper="RETURN_SLIP" number={goods.number} />
+        <span className="gap" />
+        {receives && (
+          <button className="plain" onClick={() => setAsking('other')}>
+            Something else came…
+          </button>
+        )}
+        {goods.expects && may(role, 'decide') && (
+          <button className="plain" onClick={() => setAsking('withdraw')}>
+            Withdraw…
+          </button>
+        )}
+      </div>
+      {asking === 'withdraw' && (
+        <ReasonDialog title={`Withdraw return ${goods.number}`} action="Withdraw" busy={withdraw.isPending} problem={withdraw.error} onClose={() => setAsking(null)} onGiven={withdraw.mutate}>
+          What has not come back by now may not come any more.
+        </ReasonDialog>
+      )}
+      {asking === 'note' && (
+        <ReasonDialog title={`Note on return ${goods.number}`} action="Keep it" busy={note.isPending} problem={note.error} onClose={() => setAsking(null)} onGiven={note.mutate}>
+          It stands with the return and in the history of its orders.
+        </ReasonDialog>
+      )}
+      {asking === 'other' && <TakeIn ofReturn={goods.number} customer={{ code: goods.customer, name: goods.customerName }} onClose={() => setAsking(null)} />}
+    </div>
+  );
+}
+
+function sentence(goods: Goods): string {
+  const creditable = goods.lines.some((line) => !isZero(line.creditable)) ? ' What was billed of them is to be credited.' : '';
+  if (goods.inspecting) return `Goods are here and wait to be inspected${goods.expects ? '; more is expected' : ''}.${creditable}`;
+  if (goods.expects) return `${goods.lines.some((line) => !isZero(line.received)) ? 'A part came; the rest is expected back.' : 'The goods are expected back.'}${creditable}`;
+  const arrived = goods.lines.some((line) => !isZero(line.received));
+  if (!arrived) return 'It was withdrawn before anything came back.';
+  return `${goods.withdrawn ? 'What came was inspected; the rest was withdrawn.' : 'All came back and was inspected.'}${creditable}`;
+}

@@ -1,0 +1,116 @@
+import { Modal } from '@mantine/core';
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { answer, client, once } from '../../shared/api/http';
+import { date, figure, isZero } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { Doc, Empty, ProblemNote, ReasonDialog, tell } from '../../shared/ui';
+import { creditNoteQuery, invoicesQuery } from '../billing/api';
+import { refreshAll } from '../review';
+
+/** What a credit note was put to, and what becomes of the rest: kept, given back, or set against another invoice. */
+export function Settle({ number }: { number: string }) {
+  const { role } = useSession();
+  const credit = useQuery(creditNoteQuery(number)).data;
+  const [asking, setAsking] = useState<'refund' | 'apply' | null>(null);
+  const refund = useMutation({
+    mutationFn: (reason: string) => answer(client.POST('/api/refunds', { body: { of: number, version: credit!.version, reason }, ...once() })),
+    onSuccess: (given) => {
+      tell(given.payout ? `Refund ${given.number} is on its way through the payment service.` : `Refund ${given.number} is posted.`);
+      setAsking(null);
+    },
+    onSettled: refreshAll,
+  });
+  const wish = useMutation({
+    mutationFn: (to: 'KEEP' | 'REFUND' | undefined) => answer(client.PUT('/api/credit-notes/{number}/wish', { params: { path: { number } }, body: { wish: to }, ...once() })),
+    onSettled: refreshAll,
+  });
+  if (!credit) return null;
+  const left = !isZero(credit.left);
+  return (
+    <div style={{ marginBottom: 10 }}>
+      <div>
+        <Doc kind="CREDIT_NOTE" number={number} /> of {date(credit.on)}: € {figure(credit.gross)} of invoice <Doc kind="INVOICE" number={credit.invoice} />
+      </div>
+      {credit.uses.map((use) => (
+        <div key={use.kind + use.number} className="small">
+          € {figure(use.amount)} {use.kind === 'REFUND' ? 'given back' : 'set against invoice'} <Doc kind={use.kind} number={use.number} /> on {date(use.on)}
+        </div>
+      ))}
+      {left && (
+        <div className="small">
+          <b>€ {figure(credit.left)}</b> {credit.wish === 'KEEP' ? 'stay as customer credit' : credit.wish === 'REFUND' ? 'are to be given back' : 'are customer credit; nobody has said what becomes of it'}
+        </div>
+      )}
+      {left && may(role, 'bill') && (
+        <div style={{ display: 'flex', gap: 10, marginTop: 4, flexWrap: 'wrap' }}>
+          <button className="button" onClick={() => setAsking('refund')}>
+            Give it back
+          </button>
+          <button className="button" onClick={() => setAsking('apply')}>
+            Set against another invoice
+          </button>
+          {credit.wish !== 'KEEP' && (
+            <button className="plain" disabled={wish.isPending} onClick={() => wish.mutate('KEEP')}>
+              It stays as credit
+            </button>
+          )}
+          {credit.wish !== 'REFUND' && (
+            <button className="plain" disabled={wish.isPending} onClick={() => wish.mutate('REFUND')}>
+              To be given back later
+            </button>
+          )}
+        </div>
+      )}
+      <ProblemNote problem={wish.error} />
+      {asking === 'refund' && (
+        <ReasonDialog title={`Give back € ${figure(credit.left)}`} action="Give it back" busy={refund.isPending} problem={refund.error} onClose={() => setAsking(null)} onGiven={refund.mutate}>
+          It leaves the bank for {credit.customerName}.
+        </ReasonDialog>
+      )}
+      {asking === 'apply' && <Apply credit={credit} onClose={() => setAsking(null)} />}
+    </div>
+  );
+}
+
+function Apply({ credit, onClose }: { credit: { number: string; customer: string; customerName: string; left: string }; onClose: () => void }) {
+  const open = useInfiniteQuery(invoicesQuery(true, credit.customer));
+  const rows = open.data?.pages.flatMap((page) => page.rows) ?? [];
+  const apply = useMutation({
+    mutationFn: (invoice: { number: string; open: string }) =>
+      answer(
+        client.POST('/api/credit-allocations', {
+          // the smaller of the two, as they came from the server
+          body: { customer: credit.customer, of: credit.number, allocate: [{ invoice: invoice.number, amount: Number(invoice.open) < Number(credit.left) ? invoice.open : credit.left }] },
+          ...once(),
+        }),
+      ),
+    onSuccess: () => {
+      tell('Set against it.');
+      onClose();
+    },
+    onSettled: refreshAll,
+  });
+  return (
+    <Modal opened onClose={onClose} title={<b>Set € {figure(credit.left)} against another invoice</b>}>
+      {open.data && rows.length === 0 && <Empty>{credit.customerName} has no open invoice.</Empty>}
+      <table className="rows inset">
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.number}>
+              <td className="mono">{row.number}</td>
+              <td className="nowrap">due {date(row.dueOn)}</td>
+              <td className="num">{figure(row.open)} open</td>
+              <td>
+                <button className="button" disabled={apply.isPending} onClick={() => apply.mutate(row)}>
+                  This one
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <ProblemNote problem={apply.error} />
+    </Modal>
+  );
+}

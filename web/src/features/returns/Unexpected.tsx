@@ -1,0 +1,265 @@
+import { Modal } from '@mantine/core';
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
+import { date, trim, words } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { Attachments, CustomerLook, ItemLook } from '../order';
+import { refreshAll } from '../review';
+import { rulesQuery } from '../rules/api';
+import { returnableQuery, unexpectedQuery } from './api';
+
+type Unexpected = Schemas['UnexpectedView'];
+
+/** Goods that came and that nobody allowed back: taken in by the warehouse, decided on by a controller. */
+export function UnexpectedGoods() {
+  const { role } = useSession();
+  const [all, setAll] = useState(false);
+  const [taking, setTaking] = useState(false);
+  const [open, setOpen] = useState<string | null>(null);
+  const query = useInfiniteQuery(unexpectedQuery(!all));
+  if (!query.data) return <Waiting query={query} />;
+  const rows = query.data.pages.flatMap((page) => page.rows);
+  return (
+    <>
+      <div className="page-scroll" style={{ paddingTop: 0 }}>
+        <div className="page-head">
+          <h1>{all ? 'Goods that nobody allowed back' : 'Waits for a decision: goods that nobody allowed back'}</h1>
+          <label className="muted">
+            <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} /> decided ones too
+          </label>
+        </div>
+        <p className="muted">They stand on no shelf and in no account until somebody decides.</p>
+        {rows.length === 0 && <Empty>{all ? 'Nothing came that was not expected.' : 'Nothing waits for a decision.'}</Empty>}
+        {rows.map((row) => (
+          <section key={row.number} className="unexpected">
+            <div className="page-head">
+              <h2>
+                <span className="mono">{row.number}</span> · {trim(row.quantity)} × {row.itemName} <span className="mono muted small">{row.item}</span>
+              </h2>
+              <span className="muted small nowrap">
+                {date(row.on)}, taken in by {row.by}, {row.days === 1 ? '1 day' : `${row.days} days`}
+              </span>
+            </div>
+            <div>
+              {row.customer ? <Doc kind="CUSTOMER" number={row.customer} /> : <span className="error">customer not known</span>} {row.customerName} {row.sender && `· on the label: ${row.sender}`}
+              {row.ofReturn && (
+                <>
+                  {' '}
+                  · came with <Doc kind="RETURN" number={row.ofReturn} />
+                </>
+              )}
+              {row.remark && <span className="muted"> · {row.remark}</span>}
+            </div>
+            {row.decisions.map((decision, index) => (
+              <div key={index} className="small">
+                {trim(decision.quantity)} {decision.kind === 'ADMITTED' ? 'taken back' : words(decision.kind)} on {date(decision.on)} by {decision.by}: {decision.reason}{' '}
+                {decision.returnNumber && <Doc kind="RETURN" number={decision.returnNumber} />}
+              </div>
+            ))}
+            {open === row.number ? <Decide goods={row} onDone={() => setOpen(null)} /> : Number(row.left) > 0 && (
+              <button className="button" style={{ marginTop: 6 }} onClick={() => setOpen(row.number)}>
+                {may(role, 'decide') ? `Decide on ${trim(row.left)}` : 'Look closer'}
+              </button>
+            )}
+          </section>
+        ))}
+        <More query={query} />
+      </div>
+      <div className="bar">
+        {may(role, 'moveGoods') && (
+          <button className="button first" onClick={() => setTaking(true)}>
+            Take in goods
+          </button>
+        )}
+        {!may(role, 'decide') && <span className="muted small">A controller or the finance lead decides.</span>}
+      </div>
+      {taking && <TakeIn onClose={() => setTaking(false)} />}
+    </>
+  );
+}
+
+/** What came, from whom: with a return in place of what was expected, or on its own. */
+export function TakeIn({ ofReturn, customer, onClose }: { ofReturn?: string; customer?: { code: string; name: string }; onClose: () => void }) {
+  const [who, setWho] = useState(customer ?? { code: '', name: '' });
+  const [sender, setSender] = useState('');
+  const [item, setItem] = useState({ code: '', name: '' });
+  const [quantity, setQuantity] = useState('');
+  const [remark, setRemark] = useState('');
+  const take = useMutation({
+    mutationFn: () =>
+      answer(client.POST('/api/unexpected-goods', { body: { customer: who.code || undefined, sender: sender.trim() || undefined, ofReturn, item: item.code, quantity: quantity || '0', remark: remark.trim() || undefined }, ...once() })),
+    onSuccess: (taken) => {
+      tell(`Taken in as ${taken.number}; it waits for a decision.`);
+      refreshAll();
+      onClose();
+    },
+  });
+  return (
+    <Modal opened onClose={onClose} size="lg" title={<b>{ofReturn ? `Something else came with ${ofReturn}` : 'Take in goods that nobody allowed back'}</b>}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (item.code && !take.isPending) take.mutate();
+        }}
+      >
+        <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+          <div className="field">
+            <label htmlFor="Item that came">Item</label>
+            <ItemLook label="Item that came" autoFocus shown={item.name} placeholder="name or code" onTake={(hit) => setItem({ code: hit.code, name: hit.name })} />
+          </div>
+          <div className="field">
+            <label htmlFor="came-quantity">How many</label>
+            <FigureInput id="came-quantity" label="How many" value={quantity} onChange={setQuantity} />
+          </div>
+          <div className="field">
+            <label htmlFor="Customer who sent it">Customer, if known</label>
+            <CustomerLook label="Customer who sent it" shown={who.name} onTake={(hit) => setWho({ code: hit.code, name: hit.name })} />
+          </div>
+          <div className="field">
+            <label htmlFor="came-sender">What the label says of the sender</label>
+            <input id="came-sender" maxLength={200} value={sender} onChange={(event) => setSender(event.target.value)} />
+          </div>
+          <div className="field" style={{ gridColumn: '1 / -1' }}>
+            <label htmlFor="came-remark">What is to be seen: serial number, state, what lay with it</label>
+            <input id="came-remark" maxLength={2000} value={remark} onChange={(event) => setRemark(event.target.value)} />
+          </div>
+        </div>
+        <ProblemNote problem={take.error} />
+        <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
+          <button type="submit" className="button first" disabled={!item.code || take.isPending}>
+            Take it in <kbd>↵</kbd>
+          </button>
+          <button type="button" className="button" onClick={onClose}>
+            Leave it
+          </button>
+        </div>
+      </form>
+    </Modal>
+  );
+}
+
+/** Back on a return, with the dispatch lines on which they had left; or away. */
+function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
+  const { role } = useSession();
+  const decides = may(role, 'decide');
+  const [who, setWho] = useState({ code: goods.customer ?? '', name: goods.customerName ?? '' });
+  const lines = useInfiniteQuery(returnableQuery({ customer: who.code || undefined, item: goods.item }));
+  const reasons = useQuery(rulesQuery).data?.returns.reasons ?? [];
+  const [quantities, setQuantities] = useState<Record<string, string>>({});
+  const [code, setCode] = useState('');
+  const [away, setAway] = useState(trim(goods.left).replaceAll(',', ''));
+  const [reason, setReason] = useState('');
+  const chosen = Object.entries(quantities).filter(([, quantity]) => Number(quantity) > 0);
+  const path = { path: { number: goods.number } };
+  const decide = useMutation<unknown, Problem, 'admit' | 'SENT_BACK' | 'SCRAPPED'>({
+    mutationFn: (what) =>
+      what === 'admit'
+        ? answer(
+            client.POST('/api/unexpected-goods/{number}/admissions', {
+              params: path,
+              body: {
+                version: goods.version,
+                lines: chosen.map(([key, quantity]) => ({ dispatch: key.split('/')[0], line: Number(key.split('/')[1]), quantity })),
+                returnReason: code,
+                reason: reason.trim(),
+              },
+              ...once(),
+            }),
+          )
+        : answer(client.POST('/api/unexpected-goods/{number}/turnings-away', { params: path, body: { version: goods.version, away: what, quantity: away || '0', reason: reason.trim() }, ...once() })),
+    onSuccess: (_, what) => {
+      keepReason(reason.trim());
+      tell(what === 'admit' ? 'Taken back on a return, into inspection.' : 'Decided.');
+      refreshAll();
+      onDone();
+    },
+  });
+  const rows = lines.data?.pages.flatMap((page) => page.rows) ?? [];
+  return (
+    <div className="two" style={{ marginTop: 8 }}>
+      <section>
+        <h2>It comes back on a return</h2>
+        <div className="field" style={{ width: 280, marginBottom: 8 }}>
+          <label htmlFor="Whose goods">Customer</label>
+          <CustomerLook label="Whose goods" shown={who.name} onTake={(hit) => setWho({ code: hit.code, name: hit.name })} />
+        </div>
+        {who.code && rows.length === 0 && lines.data && <p className="muted">No {goods.itemName} left for them that may come back.</p>}
+        {rows.length > 0 && (
+          <table className="rows inset">
+            <tbody>
+              {rows.map((row) => {
+                const key = `${row.dispatch}/${row.line}`;
+                return (
+                  <tr key={key}>
+                    <td className="nowrap">
+                      {date(row.left)} {row.daysLate > 0 && <span className="error small">{row.daysLate} days too late</span>}
+                    </td>
+                    <td>
+                      <Doc kind="DISPATCH" number={row.dispatch} />
+                    </td>
+                    <td className="num nowrap">of {trim(row.returnable)}</td>
+                    <td className="num" style={{ width: 80 }}>
+                      <FigureInput label={`Comes back on ${row.dispatch}`} value={quantities[key] ?? ''} onChange={(to) => setQuantities({ ...quantities, [key]: to })} />
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        )}
+        <More query={lines} />
+        <div className="field" style={{ width: 280, margin: '8px 0' }}>
+          <label htmlFor="admit-reason">Why it came back</label>
+          <select id="admit-reason" value={code} onChange={(event) => setCode(event.target.value)}>
+            <option value="" disabled>
+              choose a reason
+            </option>
+            {reasons.map((one) => (
+              <option key={one.code} value={one.code}>
+                {one.words}
+              </option>
+            ))}
+          </select>
+        </div>
+      </section>
+      <section>
+        <h2>It goes away</h2>
+        <div className="field" style={{ width: 120, marginBottom: 10 }}>
+          <label htmlFor="away-quantity">How many</label>
+          <FigureInput id="away-quantity" label="How many go away" value={away} onChange={setAway} />
+        </div>
+        <Attachments owner="unexpected-goods" number={goods.number} />
+      </section>
+      <div style={{ gridColumn: '1 / -1' }}>
+        {decides && (
+          <div className="field" style={{ maxWidth: 560 }}>
+            <label htmlFor="decide-reason">Why it is decided so</label>
+            <ReasonInput id="decide-reason" value={reason} onChange={setReason} />
+          </div>
+        )}
+        <ProblemNote problem={decide.error} />
+        <div style={{ display: 'flex', gap: 10, marginTop: 10 }}>
+          {decides && (
+            <>
+              <button className="button first" disabled={chosen.length === 0 || !code || !reason.trim() || decide.isPending} onClick={() => decide.mutate('admit')}>
+                Take it back
+              </button>
+              <button className="button" disabled={!reason.trim() || decide.isPending} onClick={() => decide.mutate('SENT_BACK')}>
+                Send it to them again
+              </button>
+              <button className="button" disabled={!reason.trim() || decide.isPending} onClick={() => decide.mutate('SCRAPPED')}>
+                Scrap it
+              </button>
+            </>
+          )}
+          <button className="plain" onClick={onDone}>
+            Close
+          </button>
+        </div>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,35 @@
+import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
+import { answer, client, type Schemas } from '../../shared/api/http';
+import { pages } from '../../shared/api/pages';
+
+export type Goods = Schemas['ReturnView'];
+export type GoodsLine = Schemas['ReturnLineView'];
+export type ReturnLane = 'EXPECTED' | 'INSPECTING' | 'TO_CREDIT' | 'AHEAD';
+
+export const returnsQuery = (lane: ReturnLane | undefined, customer?: string) =>
+  infiniteQueryOptions({
+    queryKey: ['returns', lane, customer],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/returns', { params: { query: { lane, customer, after: pageParam } } })),
+    ...pages,
+  });
+
+export const returnQuery = (number: string) =>
+  queryOptions({ queryKey: ['return', number], queryFn: () => answer(client.GET('/api/returns/{number}', { params: { path: { number } } })) });
+
+/** Whose goods, and which of them. */
+export type Which = { customer?: string; order?: string; dispatch?: string; invoice?: string; item?: string };
+
+export const returnableQuery = (which: Which) =>
+  infiniteQueryOptions({
+    queryKey: ['returnable', which],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/returnable', { params: { query: { ...which, after: pageParam } } })),
+    enabled: Boolean(which.customer || which.order || which.dispatch || which.invoice),
+    ...pages,
+  });
+
+export const unexpectedQuery = (waiting: boolean) =>
+  infiniteQueryOptions({
+    queryKey: ['unexpected', waiting],
+    queryFn: ({ pageParam }) => answer(client.GET('/api/unexpected-goods', { params: { query: { waiting, after: pageParam } } })),
+    ...pages,
+  });

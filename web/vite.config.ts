@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   plugins: [react()],
-  build: { outDir: 'target/classes/META-INF/resources', emptyOutDir: true, chunkSizeWarningLimit: 900 },
+  build: { outDir: 'target/classes/META-INF/resources', emptyOutDir: true, chunkSizeWarningLimit: 1000 },
   server: { proxy: { '/api': process.env.EUTHYNA_URL ?? 'http://127.0.0.1:8080' } },
   preview: { proxy: { '/api': process.env.EUTHYNA_URL ?? 'http://127.0.0.1:8080' } },
   test: { environment: 'jsdom', include: ['src/**/*.test.ts', 'src/**/*.test.tsx'] },

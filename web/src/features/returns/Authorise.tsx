@@ -116,12 +116,12 @@ export function AuthorisePage() {
               <table className="rows">
                 <thead>
                   <tr>
-                    <th>Left</th>
+                    <th>Left on</th>
                     <th>Dispatch</th>
                     <th>Order, their PO</th>
                     <th>Item</th>
                     <th>Billed with</th>
-                    <th className="num">Left</th>
+                    <th className="num">Shipped</th>
                     <th className="num">May come back</th>
                     <th className="num">Comes back</th>
                   </tr>

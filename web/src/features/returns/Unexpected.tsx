@@ -180,6 +180,12 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
   const rows = lines.data?.pages.flatMap((page) => page.rows) ?? [];
   return (
     <div className="two" style={{ marginTop: 8 }}>
+      {decides && (
+        <div className="field" style={{ gridColumn: '1 / -1', maxWidth: 560 }}>
+          <label htmlFor="decide-reason">Why it is decided so</label>
+          <ReasonInput id="decide-reason" value={reason} onChange={setReason} />
+        </div>
+      )}
       <section>
         <h2>It comes back on a return</h2>
         <div className="field" style={{ width: 280, marginBottom: 8 }}>
@@ -211,7 +217,7 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
           </table>
         )}
         <More query={lines} />
-        <div className="field" style={{ width: 280, margin: '8px 0' }}>
+        <div className="field" style={{ width: 280, margin: '8px 0 12px' }}>
           <label htmlFor="admit-reason">Why it came back</label>
           <select id="admit-reason" value={code} onChange={(event) => setCode(event.target.value)}>
             <option value="" disabled>
@@ -224,41 +230,35 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
             ))}
           </select>
         </div>
+        {decides && (
+          <button className="button first" disabled={chosen.length === 0 || !code || !reason.trim() || decide.isPending} onClick={() => decide.mutate('admit')}>
+            Take it back
+          </button>
+        )}
       </section>
       <section>
         <h2>It goes away</h2>
-        <div className="field" style={{ width: 120, marginBottom: 10 }}>
+        <div className="field" style={{ width: 120, marginBottom: 12 }}>
           <label htmlFor="away-quantity">How many</label>
           <FigureInput id="away-quantity" label="How many go away" value={away} onChange={setAway} />
         </div>
+        {decides && (
+          <div style={{ display: 'flex', gap: 10, marginBottom: 16 }}>
+            <button className="button" disabled={!reason.trim() || decide.isPending} onClick={() => decide.mutate('SENT_BACK')}>
+              Send to them again
+            </button>
+            <button className="button" disabled={!reason.trim() || decide.isPending} onClick={() => decide.mutate('SCRAPPED')}>
+              Scrap
+            </button>
+          </div>
+        )}
         <Attachments owner="unexpected-goods" number={goods.number} />
       </section>
       <div style={{ gridColumn: '1 / -1' }}>
-        {decides && (
-          <div className="field" style={{ maxWidth: 560 }}>
-            <label htmlFor="decide-reason">Why it is decided so</label>
-            <ReasonInput id="decide-reason" value={reason} onChange={setReason} />
-          </div>
-        )}
         <ProblemNote problem={decide.error} />
-        <div style={{ display: 'flex', gap: 10, marginTop: 10 }}>
-          {decides && (
-            <>
-              <button className="button first" disabled={chosen.length === 0 || !code || !reason.trim() || decide.isPending} onClick={() => decide.mutate('admit')}>
-                Take it back
-              </button>
-              <button className="button" disabled={!reason.trim() || decide.isPending} onClick={() => decide.mutate('SENT_BACK')}>
-                Send it to them again
-              </button>
-              <button className="button" disabled={!reason.trim() || decide.isPending} onClick={() => decide.mutate('SCRAPPED')}>
-                Scrap it
-              </button>
-            </>
-          )}
-          <button className="plain" onClick={onDone}>
-            Close
-          </button>
-        </div>
+        <button className="plain" onClick={onDone}>
+          Close
+        </button>
       </div>
     </div>
   );

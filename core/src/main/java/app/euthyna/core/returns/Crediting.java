@@ -8,6 +8,8 @@ import app.euthyna.core.flow.Return;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
@@ -218,6 +220,19 @@ public final class Crediting {
     public static List<Share> everything(Invoice invoice, List<CreditNote> before) {
         return invoice.lines().stream().filter(line -> leftNet(line, before).isPositive()).map(line -> left(line, before).isPositive()
                 ? new Share(line.no(), Optional.empty(), left(line, before), Optional.empty()) : Share.of(line.no(), leftNet(line, before))).toList();
+    }
+
+    /**
+     * What of an invoice is left to credit for an order, or for what left with a dispatch; a line of other goods is not touched.
+     *
+     * @param of the order, or the dispatch
+     */
+    public static List<Share> everythingOf(DocumentRef of, Invoice invoice, List<CreditNote> before) {
+        if (of.kind() == DocumentKind.ORDER) {
+            return everything(invoice, before).stream().filter(share -> invoice.line(share.invoiceLine()).orderLine().number().equals(of.number())).toList();
+        }
+        return invoice.lines().stream().map(line -> Share.of(line.no(), left(line, before).min(Quantity.sum(line.sources().stream()
+                .filter(source -> source.dispatchLine().number().equals(of.number())).map(Invoice.Source::quantity).toList())))).filter(share -> share.quantity().isPositive()).toList();
     }
 
     /**

@@ -215,6 +215,24 @@ public sealed interface ReturnRefusal extends Refusal {
         }
     }
 
+    /** No invoice bills it, or all of that is credited. */
+    record NothingBilled(String document) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "more-than-creditable";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "Nothing that was billed of %s is left to credit.".formatted(document);
+        }
+    }
+
     /** The invoice was taken back. */
     record InvoiceReversed(String invoice) implements ReturnRefusal {
         @Override

@@ -432,11 +432,15 @@ final class Case {
     }
 
     private void startFrom(Yaml step, Api api) {
-        if (!step.text("as_kind", "order").equals("order")) {
-            throw CaseFailed.notBuilt("starting a credit from a document");
-        }
         var of = document(step.text("of"));
         var request = new LinkedHashMap<String, Object>();
+        if (step.text("as_kind", "order").equals("credit")) {
+            request.put("of" + of.kind().charAt(0) + of.kind().substring(1).toLowerCase(Locale.ROOT), of.number());
+            request.put("reason", "started from " + of.number());
+            request.put("date", date(step));
+            credited(step, api.post("/api/credit-notes", request));
+            return;
+        }
         request.put("kind", of.kind());
         request.put("number", of.number());
         put(request, "customer", step.has("customer") ? customer(step.text("customer")) : null);
@@ -533,7 +537,12 @@ final class Case {
                 return share;
             }).toList());
         }
-        api.post("/api/credit-notes", request).get("numbers").forEach(number -> documents.putIfAbsent(
+        credited(step, api.post("/api/credit-notes", request));
+    }
+
+    /** The first credit note goes by the case's name, any others by that and their own number. */
+    private void credited(Yaml step, JsonNode credits) {
+        credits.get("numbers").forEach(number -> documents.putIfAbsent(
                 documents.containsKey(step.text("ref")) ? step.text("ref") + "." + number.asString() : step.text("ref"), new Document("CREDIT_NOTE", number.asString())));
     }
 

@@ -8,9 +8,4 @@ final class CaseFailed extends RuntimeException {
     CaseFailed(String message) {
         super(message);
     }
-
-    /** The step's capability does not exist yet. */
-    static CaseFailed notBuilt(String what) {
-        return new CaseFailed("not built yet: " + what);
-    }
 }

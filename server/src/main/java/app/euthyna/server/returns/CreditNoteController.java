@@ -2,6 +2,8 @@ package app.euthyna.server.returns;
 
 import app.euthyna.core.returns.Crediting.Share;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
@@ -46,8 +48,11 @@ class CreditNoteController {
     record CreditedShare(int line, BigDecimal quantity, BigDecimal amount) {
     }
 
-    /** Credits what came back of a return, with {@code ahead} what is still expected too, or lines of an invoice without goods; without lines, all that is left of it. */
-    record CreditAsked(String ofReturn, Boolean ahead, String ofInvoice, @Size(max = 500) List<@Valid CreditedShare> lines, @Size(max = 2000) String reason, LocalDate date) {
+    /**
+     * Credits what came back of a return, with {@code ahead} what is still expected too; or without goods lines of an invoice, all that is left of it where no line is
+     * named, or what is left of all that was billed of an order or a dispatch.
+     */
+    record CreditAsked(String ofReturn, Boolean ahead, String ofInvoice, String ofOrder, String ofDispatch, @Size(max = 500) List<@Valid CreditedShare> lines, @Size(max = 2000) String reason, LocalDate date) {
     }
 
     record CreditLineView(int no, int invoiceLine, String order, String returnNumber, String item, String description, BigDecimal quantity, BigDecimal net, BigDecimal fee,
@@ -89,6 +94,12 @@ class CreditNoteController {
             var on = context.on(request.date()).because(request.reason());
             if (request.ofReturn() != null) {
                 return new CreditNotes(returns.creditReturn(on, request.ofReturn(), Boolean.TRUE.equals(request.ahead())));
+            }
+            if (request.ofOrder() != null) {
+                return new CreditNotes(returns.creditOf(on, DocumentRef.order(request.ofOrder())));
+            }
+            if (request.ofDispatch() != null) {
+                return new CreditNotes(returns.creditOf(on, new DocumentRef(DocumentKind.DISPATCH, request.ofDispatch())));
             }
             if (request.ofInvoice() == null) {
                 throw new RefusedException(CommonRefusal.Incomplete.of("ofInvoice", "the invoice or the return that is credited"));

@@ -8,11 +8,13 @@ import app.euthyna.core.flow.Return;
 import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.returns.Crediting.Share;
 import app.euthyna.core.returns.ReturnPolicy;
+import app.euthyna.core.returns.ReturnRefusal;
 import app.euthyna.core.returns.Returning;
 import app.euthyna.core.returns.Returning.Came;
 import app.euthyna.core.returns.Returning.Verdict;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.masterdata.HouseRulesStore;
@@ -26,6 +28,7 @@ import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import java.math.BigDecimal;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -181,6 +184,25 @@ public class ReturnsService {
         return credit(context, lockedInvoice(number), shares).number();
     }
 
+    /** Credits without goods what is left of the invoices that bill an order, or what left with a dispatch: a credit note for each. */
+    public List<String> creditOf(CommandContext context, DocumentRef of) {
+        var order = of.kind() == DocumentKind.ORDER ? of.number()
+                : orders("select o.number from dispatch d join sales_order o on o.id = d.order_id where d.number = ?", of.number(), "dispatch").get(0);
+        var made = new ArrayList<String>();
+        for (var invoice : locked(List.of(order)).iterator().next().inForce().map(Invoice::number).toList()) {
+            var billed = lockedInvoice(invoice);
+            var before = Chain.credits(billed.chains()).stream().filter(c -> c.invoice().equals(invoice)).toList();
+            var shares = Crediting.everythingOf(of, billed.invoice(), before);
+            if (!shares.isEmpty()) {
+                made.add(credit(context, billed, shares).number());
+            }
+        }
+        if (made.isEmpty()) {
+            throw new RefusedException(new ReturnRefusal.NothingBilled(of.toString()));
+        }
+        return made;
+    }
+
     CreditNote credit(CommandContext context, Billed billed, List<Share> shares) {
         var number = billed.invoice().number();
         var before = Chain.credits(billed.chains()).stream().filter(c -> c.invoice().equals(number)).toList();
@@ -200,7 +222,7 @@ public class ReturnsService {
     }
 
     /** Notes what is to become of the customer credit that a credit note leaves; null where nobody says any more. */
-    void wish(CommandContext context, String creditNote, CreditWish wish) {
+    public void wish(CommandContext context, String creditNote, CreditWish wish) {
         var orders = orders("select distinct o.number from credit_note k join credit_note_line l on l.credit_note_id = k.id join sales_order o on o.id = l.root_order_id "
                 + "where k.number = ? order by 1", creditNote, "credit note");
         jdbc.sql("update credit_note set wish = ?, version = version + 1 where number = ?").params(wish == null ? "" : wish.name(), creditNote).update();

@@ -138,9 +138,11 @@ export function CreditNotePage() {
           <span>
             net <b>{figure(credit.net)}</b>
           </span>
-          <span>
-            VAT <b>{figure(credit.vat)}</b>
-          </span>
+          {credit.bands.map((band) => (
+            <span key={band.category + band.rate}>
+              VAT {band.category} {trim(band.rate)} % on {figure(band.taxable)} <b>{figure(band.vat)}</b>
+            </span>
+          ))}
           <span>
             gross <b>{figure(credit.gross)}</b>
           </span>

@@ -57,14 +57,24 @@ class JourneyTests {
 
     @BeforeEach
     void signIn() {
+        signIn("controller");
+    }
+
+    private void signIn(String user) {
         page = browser.newContext(new Browser.NewContextOptions().setViewportSize(1280, 800)).newPage();
         page.setDefaultTimeout(PATIENCE);
         page.onPageError(complaints::add);
         page.navigate(application.url());
-        page.getByLabel("Name").fill("controller");
-        page.getByLabel("Password").fill("controller");
+        page.getByLabel("Name").fill(user);
+        page.getByLabel("Password").fill(user);
         page.keyboard().press("Enter");
         page.waitForURL("**/today");
+    }
+
+    /** Somebody else at a browser of their own. */
+    private void as(String user) {
+        page.context().close();
+        signIn(user);
     }
 
     @AfterEach
@@ -208,6 +218,99 @@ class JourneyTests {
         assertThat(page.locator("table.rows").first()).containsText("1 back on the shelf; 1 scrapped");
         assertThat(page.locator("table.rows").first()).containsText("of customer credit given back");
         assertThat(page.getByText("All 12 statements hold for this trail")).isVisible();
+    }
+
+    /** The same way without a plan, each step by whoever does it: clerk, warehouse, controller, receivables; the money through the payment service. */
+    @Test
+    void lampsGoThroughFourHands() {
+        var api = Api.signIn(application.url(), "controller", "controller");
+        var order = api.post("/api/orders", Map.of("customer", "C126", "po", "four hands " + System.nanoTime(), "lines", List.of(Map.of("item", "RP-112", "quantity", 6)))).get("number").asString();
+        var dispatch = api.post("/api/dispatches", Map.of("order", order, "version", api.get("/api/orders/" + order).get("version").asLong()));
+        api.post("/api/dispatches/" + dispatch.get("number").asString() + "/departure", Map.of("version", dispatch.get("version").asLong()));
+        var invoice = api.post("/api/invoices", Map.of("orders", List.of(order)));
+        var number = invoice.get("number").asString();
+        var gross = invoice.get("gross").asString();
+        api.post("/api/payments", Map.of("customer", "C126", "amount", gross, "allocate", List.of(Map.of("invoice", number, "amount", gross))));
+
+        as("clerk");
+        page.navigate(application.url() + "/billing/invoice/" + number);
+        assertThat(page.locator("h1")).containsText(number);
+        page.keyboard().press("b");
+        page.getByLabel("Why it comes back").selectOption("faulty");
+        page.getByLabel("What the customer says").fill("two are dead");
+        page.getByLabel("Comes back of").fill("9");
+        page.keyboard().press("Control+Enter");
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("6 that may come back; 9 were asked for");
+        page.getByLabel("Comes back of").fill("2");
+        page.keyboard().press("Control+Enter");
+        page.waitForURL("**/returns/return/RT-*");
+        var goods = page.locator("h1 .mono").textContent();
+        assertThat(page.locator(".situation")).containsText("expected back");
+        assertThat(button("Receive into inspection")).hasCount(0);
+
+        as("warehouse");
+        page.keyboard().press("/");
+        page.keyboard().type(goods);
+        page.getByRole(AriaRole.OPTION).filter(new Locator.FilterOptions().setHasText(goods)).click();
+        page.waitForURL("**/returns/return/" + goods);
+        button("Something else came").click();
+        page.getByLabel("Item that came").fill("RP-112");
+        page.locator(".look-hits [role=option]").first().waitFor();
+        page.keyboard().press("Enter");
+        page.getByLabel("How many").fill("1");
+        page.keyboard().press("Enter");
+        assertThat(page.getByText("it waits for a decision")).isVisible();
+        page.keyboard().press("Control+Enter");
+        page.getByLabel("To shelf, line 1").fill("1");
+        page.getByLabel("Scrap, line 1").fill("1");
+        page.getByLabel("Remark, line 1").fill("serial 0417 burnt out");
+        page.keyboard().press("Control+Enter");
+        assertThat(page.locator("table.rows").first()).containsText("serial 0417 burnt out");
+        assertThat(button("Credit what came back")).hasCount(0);
+
+        as("controller");
+        page.navigate(application.url() + "/returns/unexpected");
+        var unexpected = page.locator(".unexpected").filter(new Locator.FilterOptions().setHasText(goods));
+        unexpected.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Decide on 1")).click();
+        page.getByLabel("Why it is decided so").fill("not ours");
+        unexpected.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Send to them again")).click();
+        assertThat(unexpected).hasCount(0);
+
+        as("receivables");
+        page.navigate(application.url() + "/returns/to-credit");
+        page.locator("tr").filter(new Locator.FilterOptions().setHasText(goods)).getByRole(AriaRole.LINK).first().click();
+        button("Credit what came back").click();
+        assertThat(page.getByText("nobody has said what becomes of it")).isVisible();
+        button("Give it back").click();
+        page.locator("#reason").fill("wants the money");
+        page.keyboard().press("Enter");
+        assertThat(page.getByText("on its way through the payment service")).isVisible();
+        assertThat(page.getByText("given back RF-")).isVisible();
+        page.navigate(application.url() + "/billing/refunds");
+        assertThat(page.locator("tr").filter(new Locator.FilterOptions().setHasText("wants the money"))).containsText("paid out");
+        page.navigate(application.url() + "/trail/RETURN/" + goods);
+        assertThat(page.getByText("All 12 statements hold for this trail")).isVisible();
+    }
+
+    /** An invoice at the wrong price is credited and billed again; the figures are shown before. */
+    @Test
+    void wrongPriceIsCreditedAndBilledAgainInOneGo() {
+        var api = Api.signIn(application.url(), "controller", "controller");
+        var order = api.post("/api/orders", Map.of("customer", "C126", "po", "again " + System.nanoTime(), "lines", List.of(Map.of("item", "RP-112", "quantity", 5)))).get("number").asString();
+        var dispatch = api.post("/api/dispatches", Map.of("order", order, "version", api.get("/api/orders/" + order).get("version").asLong()));
+        api.post("/api/dispatches/" + dispatch.get("number").asString() + "/departure", Map.of("version", dispatch.get("version").asLong()));
+        var number = api.post("/api/invoices", Map.of("orders", List.of(order))).get("number").asString();
+        page.navigate(application.url() + "/billing/invoice/" + number);
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Credit and bill again")).click();
+        page.getByLabel("Price again, line 1").fill("3.10");
+        assertThat(page.locator(".situation")).containsText("billed to");
+        page.getByLabel("What was wrong").fill("the price agreed was 3.10");
+        assertThat(button("Credit and bill again")).isEnabled();
+        page.keyboard().press("Control+Enter");
+        page.waitForURL(url -> url.contains("/billing/invoice/") && !url.endsWith(number));
+        assertThat(page.locator("table.rows").first()).containsText("15.50");
+        page.navigate(application.url() + "/billing/invoice/" + number);
+        assertThat(page.locator(".situation")).containsText("Nothing of it is open");
     }
 
     @Test

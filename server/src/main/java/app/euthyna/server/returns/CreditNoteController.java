@@ -59,6 +59,10 @@ class CreditNoteController {
             BigDecimal feePercent, String vatCategory, BigDecimal vatRate) {
     }
 
+    /** VAT of one category and rate. */
+    record CreditBand(String category, BigDecimal rate, BigDecimal taxable, BigDecimal vat) {
+    }
+
     /**
      * What a part of a credit note was put to: an invoice that it is set against, or a refund.
      *
@@ -75,7 +79,7 @@ class CreditNoteController {
      * @param version to be given back with a refund
      */
     record CreditNoteView(String number, String customer, String customerName, String invoice, LocalDate on, String reason, BigDecimal net, BigDecimal vat, BigDecimal gross,
-            BigDecimal left, CreditWish wish, long version, List<CreditLineView> lines, List<CreditPutTo> uses) {
+            BigDecimal left, CreditWish wish, long version, List<CreditLineView> lines, List<CreditBand> bands, List<CreditPutTo> uses) {
     }
 
     record CreditNotes(List<String> numbers) {
@@ -144,6 +148,8 @@ class CreditNoteController {
                 where k.number = ? order by l.line_no""").param(number).query((r, n) -> new CreditLineView(r.getInt(1), r.getInt(2), r.getString(3), r.getString(4), r.getString(5),
                         r.getString(6), new Quantity(r.getBigDecimal(7)).value(), company.money(r.getBigDecimal(8)).amount(), company.money(r.getBigDecimal(9)).amount(),
                         r.getBigDecimal(10), r.getString(11), r.getBigDecimal(12))).list();
+        var bands = jdbc.sql("select v.vat_category, v.vat_rate, v.taxable, v.tax from credit_note k join credit_note_vat v on v.credit_note_id = k.id where k.number = ? order by 1, 2")
+                .param(number).query((r, n) -> new CreditBand(r.getString(1), r.getBigDecimal(2), company.money(r.getBigDecimal(3)).amount(), company.money(r.getBigDecimal(4)).amount())).list();
         var uses = new ArrayList<>(jdbc.sql("""
                 select i.number, sum(a.amount), max(a.allocated_on) from payment p join allocation a on a.payment_id = p.id join invoice i on i.id = a.invoice_id
                 where p.number = ? group by i.id, i.number having sum(a.amount) <> 0 order by max(a.allocated_on), i.id""").param(number)
@@ -155,7 +161,7 @@ class CreditNoteController {
                 join customer c on c.id = k.customer_id join invoice i on i.id = k.invoice_id join payment p on p.number = k.number where k.number = ?""").param(number)
                 .query((r, n) -> new CreditNoteView(r.getString(1), r.getString(2), r.getString(3), r.getString(4), r.getObject(5, LocalDate.class), r.getString(6),
                         company.money(r.getBigDecimal(7)).amount(), company.money(r.getBigDecimal(8)).amount(), company.money(r.getBigDecimal(9)).amount(),
-                        company.money(r.getBigDecimal(10)).amount(), CreditWish.stored(r.getString(11)), r.getLong(12), lines, uses)).optional()
+                        company.money(r.getBigDecimal(10)).amount(), CreditWish.stored(r.getString(11)), r.getLong(12), lines, bands, uses)).optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("credit note", number)));
     }
 

@@ -161,7 +161,8 @@ final class Case {
         if (!DEFAULT_USER.containsKey(word)) {
             throw new CaseFailed("the word '" + word + "' is not known");
         }
-        var api = users.as(step.text("as", DEFAULT_USER.get(word)));
+        var writesCredit = word.equals("start_from") && step.text("as_kind", "order").equals("credit");
+        var api = users.as(step.text("as", DEFAULT_USER.get(writesCredit ? "credit" : word)));
         if (!step.has("refused")) {
             act(word, step, api);
             return;

@@ -1,9 +1,9 @@
 import { Modal } from '@mantine/core';
-import { useMutation } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
-import { trim } from '../../shared/format';
+import { figure, trim } from '../../shared/format';
 import { keepReason, ProblemNote, ReasonInput, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { refreshAll } from '../review';
@@ -13,6 +13,11 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
   const navigate = useNavigate();
   const [shares, setShares] = useState<Record<number, { quantity: string; amount: string }>>({});
   const [reason, setReason] = useState('');
+  const left = useQuery({
+    queryKey: ['billing', 'left-to-credit', invoice.number],
+    queryFn: () => answer(client.GET('/api/credit-notes/left', { params: { query: { invoice: invoice.number } } })),
+  }).data;
+  const leftOf = (line: number) => left?.lines.find((one) => one.line === line);
   const named = Object.entries(shares).filter(([, share]) => Number(share.quantity) > 0 || Number(share.amount) > 0);
   const credit = useMutation({
     mutationFn: (all: boolean) =>
@@ -47,7 +52,8 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
             <tr>
               <th className="num">Line</th>
               <th>Item</th>
-              <th className="num">Billed</th>
+              <th className="num">Left to credit</th>
+              <th className="num">net €</th>
               <th className="num">Credit so many</th>
               <th className="num">or an amount, net €</th>
             </tr>
@@ -57,9 +63,12 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
               <tr key={line.no}>
                 <td className="num">{line.no}</td>
                 <td>{line.description}</td>
-                <td className="num">{trim(line.quantity)}</td>
+                <td className="num">
+                  {trim(leftOf(line.no)?.quantity ?? '')} of {trim(line.quantity)}
+                </td>
+                <td className="num">{figure(leftOf(line.no)?.net)}</td>
                 <td className="num" style={{ width: 120 }}>
-                  <FigureInput label={`Credit so many, line ${line.no}`} value={shares[line.no]?.quantity ?? ''} onChange={(to) => set(line.no, 'quantity', to)} />
+                  <FigureInput first={line.no === invoice.lines[0].no} label={`Credit so many, line ${line.no}`} value={shares[line.no]?.quantity ?? ''} onChange={(to) => set(line.no, 'quantity', to)} />
                 </td>
                 <td className="num" style={{ width: 140 }}>
                   <FigureInput label={`Credit an amount, line ${line.no}`} value={shares[line.no]?.amount ?? ''} onChange={(to) => set(line.no, 'amount', to)} />
@@ -70,7 +79,7 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
         </table>
         <div className="field" style={{ margin: '12px 0' }}>
           <label htmlFor="allowance-reason">Reason; it stands on the credit note</label>
-          <ReasonInput id="allowance-reason" value={reason} onChange={setReason} />
+          <ReasonInput last id="allowance-reason" value={reason} onChange={setReason} />
         </div>
         <ProblemNote problem={credit.error} />
         <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>

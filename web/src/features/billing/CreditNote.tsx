@@ -148,7 +148,7 @@ export function CreditNotePage() {
           </span>
         </div>
         <h2>What became of it</h2>
-        <Settle number={credit.number} />
+        <Settle own number={credit.number} />
       </div>
       <div className="bar">
         <PrintButton paper="CREDIT_NOTE" numbers={[credit.number]}>

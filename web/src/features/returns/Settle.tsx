@@ -9,7 +9,7 @@ import { creditNoteQuery, invoicesQuery } from '../billing/api';
 import { refreshAll } from '../review';
 
 /** What a credit note was put to, and what becomes of the rest: kept, given back, or set against another invoice. */
-export function Settle({ number }: { number: string }) {
+export function Settle({ number, own }: { number: string; own?: boolean }) {
   const { role } = useSession();
   const credit = useQuery(creditNoteQuery(number)).data;
   const [asking, setAsking] = useState<'refund' | 'apply' | null>(null);
@@ -29,7 +29,7 @@ export function Settle({ number }: { number: string }) {
   const left = !isZero(credit.left);
   return (
     <div style={{ marginBottom: 10 }}>
-      <div>
+      <div hidden={own}>
         <Doc kind="CREDIT_NOTE" number={number} /> of {date(credit.on)}: € {figure(credit.gross)} of invoice <Doc kind="INVOICE" number={credit.invoice} />
       </div>
       {credit.uses.map((use) => (

@@ -6,7 +6,7 @@ import { date, figure, isZero, orDash, shortDate, trim, Words } from '../../shar
 import { useKeys } from '../../shared/keys';
 import { returnOf } from '../billing/WaysOut';
 import { StartFrom, startable } from '../order';
-import { Mark, Ring, Waiting } from '../../shared/ui';
+import { Doc, Mark, Ring, Waiting } from '../../shared/ui';
 import { Rail } from './Rail';
 
 type Trail = Schemas['TrailView'];
@@ -91,6 +91,17 @@ export function TrailPage() {
           </span>
         </div>
         <Facts trail={trail} />
+        {trail.stillToDo.length > 0 && (
+          <p>
+            <b>Still to do:</b>{' '}
+            {trail.stillToDo.map((todo, index) => (
+              <span key={index}>
+                {index > 0 && ' · '}
+                <Doc kind={todo.document.kind} number={todo.document.number} /> {todo.what}
+              </span>
+            ))}
+          </p>
+        )}
         <Carried kind={trail.start.kind} number={trail.start.number} />
         <table className="rows inset">
           <thead>

@@ -4,6 +4,7 @@ export function FigureInput({
   label,
   value,
   placeholder,
+  first,
   onChange,
   onEnter,
 }: {
@@ -11,6 +12,8 @@ export function FigureInput({
   label: string;
   value: string;
   placeholder?: string;
+  /** where a dialog begins */
+  first?: boolean;
   onChange: (to: string) => void;
   onEnter?: () => void;
 }) {
@@ -18,6 +21,7 @@ export function FigureInput({
     <input
       id={id}
       className="cell-input num"
+      data-autofocus={first || undefined}
       aria-label={label}
       inputMode="decimal"
       autoComplete="off"

@@ -106,10 +106,10 @@ export function Amount({ of, dash }: { of: string | null | undefined; dash?: boo
 const given: string[] = [];
 
 /** A line for a reason, with those given before to choose from. */
-export function ReasonInput({ id, value, autoFocus, onChange }: { id: string; value: string; autoFocus?: boolean; onChange: (to: string) => void }) {
+export function ReasonInput({ id, value, autoFocus, last, onChange }: { id: string; value: string; autoFocus?: boolean; last?: boolean; onChange: (to: string) => void }) {
   return (
     <>
-      <input id={id} data-autofocus autoFocus={autoFocus} list={`${id}-given`} autoComplete="off" value={value} maxLength={2000} onChange={(event) => onChange(event.target.value)} />
+      <input id={id} data-autofocus={!last || undefined} autoFocus={autoFocus} list={`${id}-given`} autoComplete="off" value={value} maxLength={2000} onChange={(event) => onChange(event.target.value)} />
       <datalist id={`${id}-given`}>
         {given.map((one) => (
           <option key={one} value={one} />

@@ -21,6 +21,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
+import tools.jackson.databind.node.ObjectNode;
 
 /** Many at once on the same orders, and a process that is killed in the middle of its work. Longer with -Dstress.seconds and -Dstress.kills. */
 class UnderStressTests {
@@ -234,6 +235,7 @@ class UnderStressTests {
         var lead = Api.signIn(application.url(), "lead", "lead");
         lead.post("/api/customers", Map.of("code", "PL", "name", "Plans", "creditLimit", 9_000_000));
         goods(Api.signIn(application.url(), "admin", "admin"), lead, "PL-1", 1_000);
+        payThroughAServiceThatLosesAnswers(lead);
         var orders = new ArrayList<String>();
         var returns = new ArrayList<String>();
         for (int at = 0; at < 12; at++) {
@@ -241,8 +243,10 @@ class UnderStressTests {
             var number = order.get("number").asString();
             var note = lead.post("/api/dispatches", Map.of("order", number, "version", order.get("version").asLong()));
             lead.post("/api/dispatches/" + note.get("number").asString() + "/departure", Map.of("version", note.get("version").asLong()));
-            lead.post("/api/invoices", Map.of("orders", List.of(number)));
-            var undoing = new TreeMap<String, Object>(Map.of("kind", "ORDER", "number", number, "intent", "take-goods-back", "reason", "broken", "reasonCode", "damaged"));
+            var invoice = lead.post("/api/invoices", Map.of("orders", List.of(number)));
+            lead.post("/api/payments", Map.of("customer", "PL", "amount", invoice.get("gross").asString(), "allocate",
+                    List.of(Map.of("invoice", invoice.get("number").asString(), "amount", invoice.get("gross").asString()))));
+            var undoing = new TreeMap<String, Object>(Map.of("kind", "ORDER", "number", number, "intent", "take-goods-back", "money", "refund", "reason", "broken", "reasonCode", "damaged"));
             undoing.put("fingerprint", lead.post("/api/unwind/plans", undoing).get("fingerprint").asString());
             returns.add(lead.post("/api/unwind/executions", undoing).get("returnNumber").asString());
             orders.add(number);
@@ -279,8 +283,31 @@ class UnderStressTests {
         for (var goods : returns) {
             assertThat(lead.get("/api/returns/" + goods).get("credits")).as("credited once").hasSize(1);
         }
+        everyRefundIsPaidOutOnce(lead, returns.size());
         booksAgree(lead);
         application.close();
+    }
+
+    private static void payThroughAServiceThatLosesAnswers(Api lead) {
+        var rules = (ObjectNode) lead.get("/api/rules");
+        rules.remove("changes");
+        rules.put("reason", "refunds go through the service");
+        ((ObjectNode) rules.get("unwind")).put("refundsThroughService", true);
+        lead.put("/api/rules", rules);
+        lead.put("/api/simulated-payment-service", Map.of("behaviour", "LOSES_ANSWER"));
+    }
+
+    /** Whatever a killed server had begun is taken up under the same key. */
+    private static void everyRefundIsPaidOutOnce(Api lead, int refunds) throws InterruptedException {
+        var deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(90);
+        while (System.nanoTime() < deadline && !lead.get("/api/payouts").get("rows").isEmpty()) {
+            Thread.sleep(500);
+        }
+        var given = lead.get("/api/refunds").get("rows");
+        assertThat(given).hasSize(refunds).allSatisfy(refund -> assertThat(refund.get("payout").asString()).isEqualTo("PAID"));
+        var service = lead.get("/api/simulated-payment-service");
+        assertThat(service.get("payouts").asInt()).isEqualTo(refunds);
+        assertThat(new BigDecimal(service.get("amount").asString())).isEqualByComparingTo(given.valueStream().map(r -> new BigDecimal(r.get("amount").asString())).reduce(BigDecimal.ZERO, BigDecimal::add));
     }
 
     /** Receives and inspects what of a return is not yet; each step may have been done before the server was killed. */

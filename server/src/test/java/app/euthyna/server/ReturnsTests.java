@@ -217,6 +217,8 @@ class ReturnsTests extends OnServer {
             var sold = sold(4);
             credited("{\"ofInvoice\":\"%s\",\"lines\":[{\"line\":1,\"quantity\":1}],\"reason\":\"scratched\"}".formatted(sold.invoice()));
             credited("{\"ofInvoice\":\"%s\",\"lines\":[{\"line\":1,\"amount\":4.55}],\"reason\":\"late\"}".formatted(sold.invoice()));
+            var left = auditor.get("/api/credit-notes/left?invoice=" + sold.invoice()).body().get("lines").get(0);
+            assertThat(left.get("quantity").asString() + " " + left.get("net").asString()).isEqualTo("3 25.45");
             assertThat(receivables.post("/api/credit-notes", "{\"ofInvoice\":\"%s\",\"lines\":[{\"line\":1,\"amount\":25.46}],\"reason\":\"late\"}".formatted(sold.invoice())).code())
                     .isEqualTo("more-than-creditable");
             assertThat(receivables.post("/api/credit-notes", "{\"ofInvoice\":\"%s\",\"lines\":[{\"line\":1,\"amount\":1.005}],\"reason\":\"late\"}".formatted(sold.invoice())).code())
@@ -258,9 +260,14 @@ class ReturnsTests extends OnServer {
             assertThat(waiting).hasSize(1);
             assertThat(waiting.get(0).get("creditDue").asString()).isEqualTo("20.00");
             assertThat(lane("returns-to-credit")).isPositive();
+            assertThat(stillToDo("RETURN", goods)).containsExactly("2 in inspection", "EUR 20.00 net to be credited");
             credited("{\"ofReturn\":\"%s\"}".formatted(goods));
             assertThat(auditor.get("/api/returns?customer=" + customer + "&lane=TO_CREDIT").body().get("rows")).isEmpty();
         }
+    }
+
+    private List<String> stillToDo(String kind, String number) {
+        return auditor.get("/api/trails/" + kind + "/" + number).body().get("stillToDo").valueStream().map(todo -> todo.get("what").asString()).toList();
     }
 
     private long lane(String code) {
@@ -300,6 +307,7 @@ class ReturnsTests extends OnServer {
             var before = lane("refunds-to-do");
             assertThat(receivables.send("PUT", "/api/credit-notes/" + credit + "/wish", "{\"wish\":\"REFUND\"}", UUID.randomUUID().toString()).text("wish")).isEqualTo("REFUND");
             assertThat(lane("refunds-to-do")).isEqualTo(before + 1);
+            assertThat(stillToDo("CREDIT_NOTE", credit)).containsExactly("EUR 12.10 are to be given back");
             refund(credit);
             assertThat(lane("refunds-to-do")).isEqualTo(before);
         }

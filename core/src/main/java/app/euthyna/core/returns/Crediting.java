@@ -216,6 +216,14 @@ public final class Crediting {
         return lines(before, line.no()).stream().map(CreditNote.Line::net).reduce(line.net(), Money::minus);
     }
 
+    /** What of an invoice line is left to credit. */
+    public record Left(int invoiceLine, Quantity quantity, Money net) {
+    }
+
+    public static List<Left> left(Invoice invoice, List<CreditNote> before) {
+        return invoice.lines().stream().map(line -> new Left(line.no(), left(line, before), leftNet(line, before))).toList();
+    }
+
     /** All that is left to credit of an invoice, line by line. */
     public static List<Share> everything(Invoice invoice, List<CreditNote> before) {
         return invoice.lines().stream().filter(line -> leftNet(line, before).isPositive()).map(line -> left(line, before).isPositive()

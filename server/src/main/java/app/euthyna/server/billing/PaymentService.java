@@ -1,6 +1,7 @@
 package app.euthyna.server.billing;
 
 import app.euthyna.core.shared.Money;
+import java.math.BigDecimal;
 import java.util.concurrent.TimeoutException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -53,6 +54,14 @@ class PaymentService {
 
     Behaviour behaviour() {
         return Behaviour.valueOf(jdbc.sql("select behaviour from simulated_payment_service where id = 1").query(String.class).single());
+    }
+
+    /** All that it has paid out, and in how many payouts. */
+    record PaidOut(long count, BigDecimal amount) {
+    }
+
+    PaidOut paidOut() {
+        return jdbc.sql("select count(*), coalesce(sum(amount), 0) from simulated_payout where answer = 'PAID'").query((r, n) -> new PaidOut(r.getLong(1), r.getBigDecimal(2))).single();
     }
 
     void behave(Behaviour behaviour) {

@@ -100,9 +100,14 @@ class PayoutController {
         return payouts("r.number = ?", refund).get(0).row();
     }
 
+    /** The simulated payment service, and what it has paid out. */
+    record SimulatedService(PaymentService.Behaviour behaviour, long payouts, BigDecimal amount) {
+    }
+
     @GetMapping("/simulated-payment-service")
-    ServiceBehaviour behaviour() {
-        return new ServiceBehaviour(service.behaviour());
+    SimulatedService behaviour() {
+        var paid = service.paidOut();
+        return new SimulatedService(service.behaviour(), paid.count(), company.money(paid.amount()).amount());
     }
 
     /** Tells the simulated payment service how to behave. */

@@ -140,6 +140,18 @@ class CreditNoteController {
     private record Keyed(long id, CreditNoteRow row) {
     }
 
+    /** What is left to credit of an invoice's line. */
+    record LeftToCredit(int line, BigDecimal quantity, BigDecimal net) {
+    }
+
+    record LeftOfInvoice(List<LeftToCredit> lines) {
+    }
+
+    @GetMapping("/left")
+    LeftOfInvoice left(@RequestParam String invoice) {
+        return new LeftOfInvoice(returns.leftToCredit(invoice).stream().map(left -> new LeftToCredit(left.invoiceLine(), left.quantity().value(), left.net().amount())).toList());
+    }
+
     @GetMapping("/{number}")
     CreditNoteView creditNote(@PathVariable String number) {
         var lines = jdbc.sql("""

@@ -184,6 +184,14 @@ public class ReturnsService {
         return credit(context, lockedInvoice(number), shares).number();
     }
 
+    /** What is left to credit of an invoice, line by line. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public List<Crediting.Left> leftToCredit(String number) {
+        var found = chains.chains(ordersOfInvoice(number)).values();
+        var invoice = found.stream().flatMap(chain -> chain.invoices().stream()).filter(i -> i.number().equals(number)).findFirst().orElseThrow();
+        return Crediting.left(invoice, Chain.credits(found).stream().filter(c -> c.invoice().equals(number)).toList());
+    }
+
     /** Credits without goods what is left of the invoices that bill an order, or what left with a dispatch: a credit note for each. */
     public List<String> creditOf(CommandContext context, DocumentRef of) {
         var order = of.kind() == DocumentKind.ORDER ? of.number()

@@ -59,7 +59,11 @@ class TrailController {
 
     record TrailView(TrailDocumentView start, String customer, String customerName, List<String> roots, List<TrailDocumentView> documents,
             List<RowView> rows, Set<String> neighbours, List<FlowView> flows, BigDecimal billed, BigDecimal received, BigDecimal open,
-            LocalDate nextDue, List<AccountView> ledger) {
+            LocalDate nextDue, List<AccountView> ledger, List<StillToDoView> stillToDo) {
+    }
+
+    /** What waits for somebody: goods that are expected or in inspection, credits not given, refunds not done. */
+    record StillToDoView(TrailDocumentView document, String what) {
     }
 
     @GetMapping("/{kind}/{number}")
@@ -78,7 +82,8 @@ class TrailController {
                         .toList(),
                 trail.money().billed().amount(), trail.money().received().amount(), trail.money().open().amount(),
                 trail.money().nextDue(), trail.ledger().stream().map(l -> new AccountView(l.account(), names.get(l.account()),
-                        l.balance().amount())).toList());
+                        l.balance().amount())).toList(),
+                trails.stillToDo(facts).stream().map(todo -> new StillToDoView(TrailDocumentView.of(todo.document()), todo.what())).toList());
     }
 
     private static RowView row(Trail.Row row) {

@@ -1,6 +1,7 @@
 package app.euthyna.server.trail;
 
 import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.trail.ReversalFact;
 import app.euthyna.core.trail.ReturnMove;
 import app.euthyna.core.shared.Quantity;
@@ -17,6 +18,7 @@ import app.euthyna.core.trail.PaymentFact;
 import app.euthyna.core.trail.RefundFact;
 import app.euthyna.core.trail.Remark;
 import app.euthyna.core.trail.Stamp;
+import app.euthyna.core.trail.StillToDo;
 import app.euthyna.core.trail.TrailFacts;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.ledger.LedgerReader;
@@ -33,6 +35,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
@@ -75,6 +78,34 @@ public class TrailReader {
         var returns = found.stream().flatMap(chain -> chain.returns().stream()).map(Return::number).distinct().toList();
         return new TrailFacts(new DocumentRef(kind, number), found, payments, deposits, refunds, returnMoves(returns), reversals(found, refunds), paidElsewhere(payments, deposits, roots, invoices), remarks(roots),
                 stamps(documents), ledger.entries(documents));
+    }
+
+    /** What of a trail's returns and their money waits for somebody. */
+    public List<StillToDo> stillToDo(TrailFacts facts) {
+        var returns = facts.roots().stream().flatMap(chain -> chain.returns().stream()).map(Return::number).distinct().toList();
+        var owed = new HashMap<String, StillToDo.ReturnOwed>();
+        if (!returns.isEmpty()) {
+            jdbc.sql("select number, credit_due, credited_ahead from goods_return where number in (:numbers)").param("numbers", returns)
+                    .query((r, n) -> owed.put(r.getString(1), new StillToDo.ReturnOwed(company.money(r.getBigDecimal(2)), company.money(r.getBigDecimal(3))))).list();
+        }
+        var going = new ArrayList<StillToDo.MoneyGoing>();
+        var credits = Chain.credits(facts.roots()).stream().map(CreditNote::number).toList();
+        if (!credits.isEmpty()) {
+            jdbc.sql("select k.number, p.left_amount from credit_note k join payment p on p.number = k.number where k.number in (:numbers) and k.wish = 'REFUND' and p.left_amount > 0 order by k.id")
+                    .param("numbers", credits).query((r, n) -> going.add(new StillToDo.MoneyGoing(new DocumentRef(DocumentKind.CREDIT_NOTE, r.getString(1)), company.money(r.getBigDecimal(2)),
+                            StillToDo.Going.WISHED))).list();
+        }
+        var sources = Stream.concat(facts.payments().stream().map(PaymentFact::number), facts.deposits().stream().map(DepositFact::number)).distinct().toList();
+        if (!sources.isEmpty()) {
+            jdbc.sql("select r.number, r.amount, u.state from refund r join payout u on u.refund_id = r.id where u.closed = false and r.source_number in (:sources) order by r.id")
+                    .param("sources", sources).query((r, n) -> going.add(new StillToDo.MoneyGoing(new DocumentRef(DocumentKind.REFUND, r.getString(1)), company.money(r.getBigDecimal(2)),
+                            switch (r.getString(3)) {
+                                case "UNANSWERED" -> StillToDo.Going.UNANSWERED;
+                                case "DECLINED" -> StillToDo.Going.DECLINED;
+                                default -> StillToDo.Going.ON_ITS_WAY;
+                            }))).list();
+        }
+        return StillToDo.of(facts.roots(), owed, going);
     }
 
     /** What stands for itself: goods that came in, a count, an entry by hand. */

@@ -4,7 +4,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { date, figure, isZero, orDash, trim } from '../../shared/format';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
-import { MailButton, PrintButton } from '../paper';
+import { MailButton, PrintBar, PrintButton } from '../paper';
 import { Settle } from '../returns/Settle';
 import { creditNoteQuery, creditNotesQuery } from './api';
 import { WaysOut } from './WaysOut';
@@ -65,14 +65,7 @@ export function CreditNotes() {
         )}
         <More query={query} />
       </div>
-      <div className="bar">
-        <PrintButton paper="CREDIT_NOTE" numbers={selection.chosen.map((row) => row.number)}>
-          {`Print ${selection.chosen.length || ''} selected`}
-        </PrintButton>
-        <span className="muted small">
-          <kbd>X</kbd> selects · one file, in the sequence of the list · what was on paper before is marked as a copy
-        </span>
-      </div>
+      <PrintBar paper="CREDIT_NOTE" numbers={selection.chosen.map((row) => row.number)} />
     </>
   );
 }

@@ -5,7 +5,7 @@ import { date, figure, isZero, orDash, price, trim, Words } from '../../shared/f
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
-import { MailButton, PrintButton } from '../paper';
+import { MailButton, PrintBar, PrintButton } from '../paper';
 import { Allowance } from './Allowance';
 import { invoiceQuery, invoicesQuery } from './api';
 import { WaysOut } from './WaysOut';
@@ -71,14 +71,7 @@ export function Invoices() {
         {rows.length === 0 && <Empty>No invoice is open.</Empty>}
         <More query={list} />
       </div>
-      <div className="bar">
-        <PrintButton paper="INVOICE" numbers={selection.chosen.map((row) => row.number)}>
-          {`Print ${selection.chosen.length || ''} selected`}
-        </PrintButton>
-        <span className="muted small">
-          <kbd>X</kbd> selects · one file, in the sequence of the list · what was on paper before is marked as a copy
-        </span>
-      </div>
+      <PrintBar paper="INVOICE" numbers={selection.chosen.map((row) => row.number)} />
     </>
   );
 }

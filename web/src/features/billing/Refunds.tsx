@@ -67,14 +67,7 @@ export function Refunds() {
             <tbody>
               {open.map((row) => (
                 <tr key={row.refund}>
-                  <td>
-                    <Doc kind="REFUND" number={row.refund} />
-                  </td>
-                  <td>{row.customerName}</td>
-                  <td>
-                    <Doc kind={row.sourceKind} number={row.source} />
-                  </td>
-                  <td className="nowrap">{date(row.on)}</td>
+                  <Who of={row} number={row.refund} />
                   <td className={row.state === 'DECLINED' || row.state === 'UNANSWERED' ? 'error' : ''}>
                     {PAYOUT[row.state]}
                     {row.state === 'DECLINED' && ': the money is customer credit again'}
@@ -119,14 +112,7 @@ export function Refunds() {
           <tbody>
             {given.map((row) => (
               <tr key={row.number} className={row.reversed ? 'dropped' : ''}>
-                <td>
-                  <Doc kind="REFUND" number={row.number} />
-                </td>
-                <td>{row.customerName}</td>
-                <td>
-                  <Doc kind={row.sourceKind} number={row.source} />
-                </td>
-                <td className="nowrap">{date(row.on)}</td>
+                <Who of={row} number={row.number} />
                 <td className="small" style={{ overflowWrap: 'anywhere' }}>
                   {row.reason}
                 </td>
@@ -139,5 +125,21 @@ export function Refunds() {
       )}
       <More query={refunds} />
     </div>
+  );
+}
+
+/** Which refund to whom, of what and when. */
+function Who({ of, number }: { of: { customerName: string; sourceKind: string; source: string; on: string }; number: string }) {
+  return (
+    <>
+      <td>
+        <Doc kind="REFUND" number={number} />
+      </td>
+      <td>{of.customerName}</td>
+      <td>
+        <Doc kind={of.sourceKind} number={of.source} />
+      </td>
+      <td className="nowrap">{date(of.on)}</td>
+    </>
   );
 }

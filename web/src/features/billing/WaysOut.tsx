@@ -6,6 +6,19 @@ const RETURNABLE: Record<string, string> = { ORDER: 'order', DISPATCH: 'dispatch
 /** Where a return of a document's goods is authorised; null where it has none. */
 export const returnOf = (kind: string, number: string) => (kind in RETURNABLE ? `/returns/new?${RETURNABLE[kind]}=${encodeURIComponent(number)}` : null);
 
+/** The way to a return, where there is one. */
+export function GoodsBack({ to }: { to: string | null }) {
+  if (!to) return null;
+  return (
+    <>
+      {' · '}
+      <Link to={to}>
+        Goods back <kbd>B</kbd>
+      </Link>
+    </>
+  );
+}
+
 /** From a document to its trail, to its undoing and to a return of its goods, each with a key. */
 export function WaysOut({ kind, number }: { kind: string; number: string }) {
   const navigate = useNavigate();
@@ -28,15 +41,7 @@ export function WaysOut({ kind, number }: { kind: string; number: string }) {
           </Link>
         </>
       )}
-      {back && (
-        <>
-          {' '}
-          ·{' '}
-          <Link to={back}>
-            Goods back <kbd>B</kbd>
-          </Link>
-        </>
-      )}
+      <GoodsBack to={back} />
     </>
   );
 }

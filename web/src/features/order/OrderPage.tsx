@@ -7,7 +7,7 @@ import { may, useSession } from '../../shared/session';
 import { Doc, Waiting } from '../../shared/ui';
 import { OrderMoney } from '../billing/OrderMoney';
 import { ToDo } from '../unwind';
-import { returnOf } from '../billing/WaysOut';
+import { GoodsBack, returnOf } from '../billing/WaysOut';
 import { Attachments } from './Attachments';
 import { DetailsLine } from './DetailsLine';
 import { StartFrom } from './StartFrom';
@@ -41,15 +41,7 @@ export function OrderPage() {
             </h1>
             <span className="muted nowrap">
               {Words(order.state)} · <StartFrom kind="ORDER" number={order.number} customer={order.customer} customerName={order.customerName} />
-              {back && (
-                <>
-                  {' '}
-                  ·{' '}
-                  <Link to={back}>
-                    Goods back <kbd>B</kbd>
-                  </Link>
-                </>
-              )}
+              <GoodsBack to={back} />
             </span>
           </div>
           <p className="situation">{sheet.sentence}</p>

@@ -77,3 +77,17 @@ export function MailButton({ paper, number, plain }: { paper: Paper; number: str
     </>
   );
 }
+
+/** Below a list: what is selected goes on paper as one file. */
+export function PrintBar({ paper, numbers }: { paper: Paper; numbers: string[] }) {
+  return (
+    <div className="bar">
+      <PrintButton paper={paper} numbers={numbers}>
+        {`Print ${numbers.length || ''} selected`}
+      </PrintButton>
+      <span className="muted small">
+        <kbd>X</kbd> selects · one file, in the sequence of the list · what was on paper before is marked as a copy
+      </span>
+    </div>
+  );
+}

@@ -10,6 +10,7 @@ import { FigureInput } from '../../shared/ui/FigureInput';
 import { CustomerLook } from '../order';
 import { refreshAll } from '../review';
 import { rulesQuery } from '../rules/api';
+import { ReasonChoice } from '../rules/ReasonChoice';
 import { returnableQuery, type Which } from './api';
 
 /** Lets goods come back: a customer's lines of one or several documents, with a reason. */
@@ -85,19 +86,7 @@ export function AuthorisePage() {
               }}
             />
           </div>
-          <div className="field">
-            <label htmlFor="return-reason">Why it comes back</label>
-            <select id="return-reason" value={reason} onChange={(event) => setReason(event.target.value)}>
-              <option value="" disabled>
-                choose a reason
-              </option>
-              {reasons.map((one) => (
-                <option key={one.code} value={one.code}>
-                  {one.words}
-                </option>
-              ))}
-            </select>
-          </div>
+          <ReasonChoice id="return-reason" label="Why it comes back" value={reason} of={reasons} onChange={setReason} />
           <div className="field">
             <label htmlFor="return-remark">What the customer says</label>
             <input id="return-remark" maxLength={1500} value={remark} onChange={(event) => setRemark(event.target.value)} />

@@ -9,6 +9,7 @@ import { FigureInput } from '../../shared/ui/FigureInput';
 import { Attachments, CustomerLook, ItemLook } from '../order';
 import { refreshAll } from '../review';
 import { rulesQuery } from '../rules/api';
+import { ReasonChoice } from '../rules/ReasonChoice';
 import { returnableQuery, unexpectedQuery } from './api';
 
 type Unexpected = Schemas['UnexpectedView'];
@@ -217,18 +218,8 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
           </table>
         )}
         <More query={lines} />
-        <div className="field" style={{ width: 280, margin: '8px 0 12px' }}>
-          <label htmlFor="admit-reason">Why it came back</label>
-          <select id="admit-reason" value={code} onChange={(event) => setCode(event.target.value)}>
-            <option value="" disabled>
-              choose a reason
-            </option>
-            {reasons.map((one) => (
-              <option key={one.code} value={one.code}>
-                {one.words}
-              </option>
-            ))}
-          </select>
+        <div style={{ width: 280, margin: '8px 0 12px' }}>
+          <ReasonChoice id="admit-reason" label="Why it came back" value={code} of={reasons} onChange={setCode} />
         </div>
         {decides && (
           <button className="button first" disabled={chosen.length === 0 || !code || !reason.trim() || decide.isPending} onClick={() => decide.mutate('admit')}>

@@ -4,7 +4,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { answer, client, type Schemas } from '../../shared/api/http';
 import { date, figure, isZero, orDash, shortDate, trim, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
-import { returnOf } from '../billing/WaysOut';
+import { GoodsBack, returnOf } from '../billing/WaysOut';
 import { StartFrom, startable } from '../order';
 import { Doc, Mark, Ring, Waiting } from '../../shared/ui';
 import { Rail } from './Rail';
@@ -80,14 +80,7 @@ export function TrailPage() {
                 </Link>
               </>
             )}
-            {back && (
-              <>
-                {' · '}
-                <Link to={back}>
-                  Goods back <kbd>B</kbd>
-                </Link>
-              </>
-            )}
+            <GoodsBack to={back} />
           </span>
         </div>
         <Facts trail={trail} />

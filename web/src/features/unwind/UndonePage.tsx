@@ -8,6 +8,7 @@ import { useSession } from '../../shared/session';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, Tabs, Waiting } from '../../shared/ui';
 import { refreshAll } from '../review';
+import { ReasonChoice } from '../rules/ReasonChoice';
 import { STEP } from './PlanSheet';
 import { WaitingPlan } from './ToDo';
 
@@ -307,16 +308,7 @@ function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => 
         </tbody>
       </table>
       <div className="fields" style={{ gridTemplateColumns: '240px 1fr auto', alignItems: 'end', marginTop: 10 }}>
-        <div className="field">
-          <label htmlFor="why-code">Reason for all of them</label>
-          <select id="why-code" value={reasonCode} onChange={(event) => setReasonCode(event.target.value)}>
-            {(reasons.data ?? []).map((one) => (
-              <option key={one.code} value={one.code}>
-                {one.words}
-              </option>
-            ))}
-          </select>
-        </div>
+        <ReasonChoice id="why-code" label="Reason for all of them" value={reasonCode} of={reasons.data ?? []} onChange={setReasonCode} />
         <div className="field">
           <label htmlFor="why">In your own words</label>
           <ReasonInput id="why" value={text} onChange={setText} />

@@ -71,6 +71,22 @@ class JourneyTests {
         page.waitForURL("**/today");
     }
 
+    /** An order of one line that has left whole. */
+    private static String gone(Api api, String po, int quantity) {
+        var order = api.post("/api/orders", Map.of("customer", "C126", "po", po + " " + System.nanoTime(), "lines", List.of(Map.of("item", "RP-112", "quantity", quantity)))).get("number").asString();
+        var dispatch = api.post("/api/dispatches", Map.of("order", order, "version", api.get("/api/orders/" + order).get("version").asLong()));
+        api.post("/api/dispatches/" + dispatch.get("number").asString() + "/departure", Map.of("version", dispatch.get("version").asLong()));
+        return order;
+    }
+
+    private static String billedAndPaid(Api api, String order) {
+        var invoice = api.post("/api/invoices", Map.of("orders", List.of(order)));
+        var number = invoice.get("number").asString();
+        var gross = invoice.get("gross").asString();
+        api.post("/api/payments", Map.of("customer", "C126", "amount", gross, "allocate", List.of(Map.of("invoice", number, "amount", gross))));
+        return number;
+    }
+
     /** Somebody else at a browser of their own. */
     private void as(String user) {
         page.context().close();
@@ -180,13 +196,8 @@ class JourneyTests {
     @Test
     void brokenLampsComeBackAndTheMoneyGoesBack() {
         var api = Api.signIn(application.url(), "controller", "controller");
-        var order = api.post("/api/orders", Map.of("customer", "C126", "po", "lamps " + System.nanoTime(), "lines", List.of(Map.of("item", "RP-112", "quantity", 6)))).get("number").asString();
-        var dispatch = api.post("/api/dispatches", Map.of("order", order, "version", api.get("/api/orders/" + order).get("version").asLong()));
-        api.post("/api/dispatches/" + dispatch.get("number").asString() + "/departure", Map.of("version", dispatch.get("version").asLong()));
-        var invoice = api.post("/api/invoices", Map.of("orders", List.of(order)));
-        var number = invoice.get("number").asString();
-        var gross = invoice.get("gross").asString();
-        api.post("/api/payments", Map.of("customer", "C126", "amount", gross, "allocate", List.of(Map.of("invoice", number, "amount", gross))));
+        var order = gone(api, "lamps", 6);
+        var number = billedAndPaid(api, order);
 
         page.navigate(application.url() + "/billing/invoice/" + number);
         assertThat(page.locator("h1")).containsText(number);
@@ -224,13 +235,8 @@ class JourneyTests {
     @Test
     void lampsGoThroughFourHands() {
         var api = Api.signIn(application.url(), "controller", "controller");
-        var order = api.post("/api/orders", Map.of("customer", "C126", "po", "four hands " + System.nanoTime(), "lines", List.of(Map.of("item", "RP-112", "quantity", 6)))).get("number").asString();
-        var dispatch = api.post("/api/dispatches", Map.of("order", order, "version", api.get("/api/orders/" + order).get("version").asLong()));
-        api.post("/api/dispatches/" + dispatch.get("number").asString() + "/departure", Map.of("version", dispatch.get("version").asLong()));
-        var invoice = api.post("/api/invoices", Map.of("orders", List.of(order)));
-        var number = invoice.get("number").asString();
-        var gross = invoice.get("gross").asString();
-        api.post("/api/payments", Map.of("customer", "C126", "amount", gross, "allocate", List.of(Map.of("invoice", number, "amount", gross))));
+        var order = gone(api, "four hands", 6);
+        var number = billedAndPaid(api, order);
 
         as("clerk");
         page.navigate(application.url() + "/billing/invoice/" + number);
@@ -296,9 +302,7 @@ class JourneyTests {
     @Test
     void wrongPriceIsCreditedAndBilledAgainInOneGo() {
         var api = Api.signIn(application.url(), "controller", "controller");
-        var order = api.post("/api/orders", Map.of("customer", "C126", "po", "again " + System.nanoTime(), "lines", List.of(Map.of("item", "RP-112", "quantity", 5)))).get("number").asString();
-        var dispatch = api.post("/api/dispatches", Map.of("order", order, "version", api.get("/api/orders/" + order).get("version").asLong()));
-        api.post("/api/dispatches/" + dispatch.get("number").asString() + "/departure", Map.of("version", dispatch.get("version").asLong()));
+        var order = gone(api, "again", 5);
         var number = api.post("/api/invoices", Map.of("orders", List.of(order))).get("number").asString();
         page.navigate(application.url() + "/billing/invoice/" + number);
         page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Credit and bill again")).click();

@@ -42,9 +42,11 @@ export function AuthorisePage() {
       answer(
         client.POST('/api/returns', {
           body: {
+            // from an invoice its own goods come back, from anywhere else the dispatch's
             lines: chosen.map(([key, quantity]) => {
               const [dispatch, line] = key.split('/');
-              return { dispatch, line: Number(line), quantity };
+              const bill = which.invoice && rows.find((row) => keyOf(row) === key)?.billed[0];
+              return bill ? { invoice: bill.invoice, line: bill.line, quantity } : { dispatch, line: Number(line), quantity };
             }),
             reason,
             remark: remark.trim() || undefined,

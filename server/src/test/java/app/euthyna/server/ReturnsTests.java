@@ -97,6 +97,21 @@ class ReturnsTests extends OnServer {
             agrees("RETURN", goods);
         }
 
+        /** Half of a dispatch line is on each of two invoices: from the second its own goods come back, though the first is older. */
+        @Test
+        void fromAnInvoiceItsOwnGoods() {
+            var order = cleared(4);
+            gone(order);
+            var first = receivables.post("/api/invoices", "{\"orders\":[\"%s\"],\"lines\":[{\"order\":\"%s\",\"line\":1,\"quantity\":2}]}".formatted(order, order)).text("number");
+            var second = billed(order).text("number");
+            var row = auditor.get("/api/returnable?invoice=" + second).body().get("rows").get(0);
+            assertThat(row.get("returnable").asString() + " " + row.get("billed").get(0).get("invoice").asString()).isEqualTo("2 " + second);
+            assertThat(row.get("billed")).hasSize(1);
+            received(allowed("damaged", line("invoice", second, 1, "1")));
+            assertThat(auditor.get("/api/returnable?invoice=" + second).body().get("rows").get(0).get("returnable").asString()).isEqualTo("1");
+            assertThat(auditor.get("/api/returnable?invoice=" + first).body().get("rows").get(0).get("returnable").asString()).isEqualTo("2");
+        }
+
         @Test
         void notWithGoodsOfAnotherCustomer() {
             var mine = sold(1);
@@ -417,6 +432,12 @@ class ReturnsTests extends OnServer {
             agrees("INVOICE", sold.invoice());
             agrees("INVOICE", done.text("invoice"));
             assertThat(corrected(sold.invoice(), "{\"reason\":\"again\"}").code()).isEqualTo("more-than-creditable");
+        }
+
+        @Test
+        void notWhereTheGoodsHaveNotLeft() {
+            var ahead = receivables.post("/api/invoices", "{\"orders\":[\"%s\"],\"ahead\":true}".formatted(cleared(2))).text("number");
+            assertThat(corrected(ahead, "{\"reason\":\"the price was 8.00\"}").code()).isEqualTo("billed-ahead");
         }
 
         @Test

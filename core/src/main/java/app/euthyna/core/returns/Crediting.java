@@ -216,6 +216,11 @@ public final class Crediting {
         return lines(before, line.no()).stream().map(CreditNote.Line::net).reduce(line.net(), Money::minus);
     }
 
+    /** Why an invoice can't be credited and billed again as delivered; empty where it can. */
+    public static Optional<Refusal> notToBeBilledAgain(Invoice invoice) {
+        return invoice.lines().stream().anyMatch(line -> line.ahead().isPositive()) ? Optional.of(new ReturnRefusal.BilledAhead(invoice.number())) : Optional.empty();
+    }
+
     /** What of an invoice line is left to credit. */
     public record Left(int invoiceLine, Quantity quantity, Money net) {
     }

@@ -233,6 +233,29 @@ public sealed interface ReturnRefusal extends Refusal {
         }
     }
 
+    /** The goods have not left: nothing was delivered that could be billed again. */
+    record BilledAhead(String invoice) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "billed-ahead";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "Goods of invoice %s have not left yet: it was billed ahead.".formatted(invoice);
+        }
+
+        @Override
+        public String instead() {
+            return "Take the invoice back (Unwind) and bill the order again.";
+        }
+    }
+
     /** The invoice was taken back. */
     record InvoiceReversed(String invoice) implements ReturnRefusal {
         @Override

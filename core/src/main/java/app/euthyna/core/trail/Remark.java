@@ -2,6 +2,10 @@ package app.euthyna.core.trail;
 
 import java.time.LocalDate;
 
-/** A decision on an order: held, let pass, declined. */
-public record Remark(String order, LocalDate on, Stamp stamp, String sentence) {
+/**
+ * A decision on an order: held, let pass, declined.
+ *
+ * @param link it ties the order to another: started from it, replaced or billed again by it
+ */
+public record Remark(String order, LocalDate on, Stamp stamp, String sentence, boolean link) {
 }

@@ -93,7 +93,7 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
             facts.roots().stream().flatMap(chain -> chain.returns().stream()).distinct().forEach(goods -> returnRows(goods, rows));
             Chain.credits(facts.roots()).forEach(credit -> rows.add(creditRow(credit)));
             facts.reversals().forEach(reversal -> rows.add(reversalRow(reversal, invoices)));
-            facts.remarks().forEach(remark -> rows.add(row(Aspect.DECISION, remark.on(), remark.stamp(),
+            facts.remarks().forEach(remark -> rows.add(row(remark.link() ? Aspect.ORDER : Aspect.DECISION, remark.on(), remark.stamp(),
                     DocumentRef.order(remark.order()), List.of(), remark.sentence(), false, List.of(), zero(), zero())));
             rows.sort(Comparator.comparing(Row::moment));
             var running = withBalances(rows);

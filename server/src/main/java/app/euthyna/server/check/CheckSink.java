@@ -159,6 +159,11 @@ class CheckSink implements EffectSink {
         }
 
         @Override
+        public Void refundReversed(Effect.RefundReversed effect) {
+            return heldOf(effect.customer());
+        }
+
+        @Override
         public Void depositReceived(Effect.DepositReceived effect) {
             return heldOf(effect.customer());
         }

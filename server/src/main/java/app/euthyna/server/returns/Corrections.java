@@ -6,6 +6,7 @@ import app.euthyna.core.order.Details;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.order.ShipTo;
+import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.billing.BillingService;
 import app.euthyna.server.order.OrderDraft;
@@ -67,6 +68,9 @@ class Corrections {
         asked.customer().ifPresent(code -> locks.customers(List.of(ids.customer(code), ids.invoiceCustomer(number))));
         var billed = returns.lockedInvoice(number);
         var invoice = billed.invoice();
+        Crediting.notToBeBilledAgain(invoice).ifPresent(refusal -> {
+            throw new RefusedException(refusal);
+        });
         var credit = returns.credit(context, billed, List.of());
         var root = billed.chains().iterator().next();
         var lines = lines(invoice, credit, asked.lines());

@@ -18,6 +18,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -50,7 +51,7 @@ class ReturnableController {
     /**
      * Goods of a dispatch line.
      *
-     * @param returnable still out and not allowed back
+     * @param returnable still out and not allowed back; of goods that an invoice billed where one was asked for
      * @param daysLate past the house's limit; zero where they are in time
      */
     record ReturnableLine(String dispatch, int line, LocalDate left, long daysLate, String order, String po, int orderLine, String item, String description, BigDecimal dispatched,
@@ -98,7 +99,7 @@ class ReturnableController {
         var found = chains.chains(page.rows().stream().map(Note::order).distinct().toList());
         var policy = rules.inForce().returns();
         var today = commands.context().date();
-        var rows = page.rows().stream().flatMap(note -> lines(found.get(note.order()), note.number(), item, policy, today).stream()).toList();
+        var rows = page.rows().stream().flatMap(note -> lines(found.get(note.order()), note.number(), item, Optional.ofNullable(invoice), policy, today).stream()).toList();
         return new ReturnablePage(who.code(), who.name(), policy.days().orElse(null), rows, page.next());
     }
 
@@ -113,19 +114,20 @@ class ReturnableController {
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, number)));
     }
 
-    private static List<ReturnableLine> lines(Chain chain, String number, String item, ReturnPolicy policy, LocalDate today) {
+    private static List<ReturnableLine> lines(Chain chain, String number, String item, Optional<String> invoice, ReturnPolicy policy, LocalDate today) {
         var dispatch = chain.dispatches().stream().filter(d -> d.number().equals(number)).findFirst().orElseThrow();
         var returnable = new Returnable(chain);
         var wanted = item.strip().toLowerCase(Locale.ROOT);
         return dispatch.lines().stream().filter(line -> (line.item() + " " + chain.order().line(line.orderLine()).description()).toLowerCase(Locale.ROOT).contains(wanted))
-                .map(line -> line(chain, dispatch, line, returnable, policy, today)).filter(line -> line.returnable().signum() > 0).toList();
+                .map(line -> line(chain, dispatch, line, returnable, invoice, policy, today)).filter(line -> line.returnable().signum() > 0).toList();
     }
 
-    private static ReturnableLine line(Chain chain, Dispatch dispatch, Dispatch.Line line, Returnable returnable, ReturnPolicy policy, LocalDate today) {
+    private static ReturnableLine line(Chain chain, Dispatch dispatch, Dispatch.Line line, Returnable returnable, Optional<String> of, ReturnPolicy policy, LocalDate today) {
         var ref = new LineRef(dispatch.number(), line.no());
-        var billed = chain.inForce().flatMap(invoice -> invoice.lines().stream().filter(l -> Returnable.dispatchLines(l).contains(ref)).map(l -> billed(invoice, l, ref))).toList();
+        var billed = chain.inForce().filter(invoice -> of.isEmpty() || of.get().equals(invoice.number())).flatMap(invoice -> invoice.lines().stream().filter(l -> Returnable.dispatchLines(l).contains(ref)).map(l -> billed(invoice, l, ref))).toList();
+        var most = of.isEmpty() ? returnable.of(ref) : Quantity.sum(billed.stream().map(b -> returnable.of(new LineRef(b.invoice(), b.line()), ref)).toList());
         return new ReturnableLine(dispatch.number(), line.no(), dispatch.date(), policy.daysLate(dispatch.date(), today), chain.order().number(), chain.order().po(), line.orderLine(),
-                line.item(), chain.order().line(line.orderLine()).description(), line.quantity().value(), returnable.of(ref).value(), billed);
+                line.item(), chain.order().line(line.orderLine()).description(), line.quantity().value(), most.value(), billed);
     }
 
     private static BilledWith billed(Invoice invoice, Invoice.Line line, LineRef dispatchLine) {

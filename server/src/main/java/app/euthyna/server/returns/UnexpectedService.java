@@ -29,6 +29,9 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional(propagation = Propagation.MANDATORY)
 public class UnexpectedService {
 
+    /** What the remark of a return takes. */
+    private static final int REMARK = 2000;
+
     private final JdbcClient jdbc;
     private final Ids ids;
     private final Numbers numbers;
@@ -96,7 +99,8 @@ public class UnexpectedService {
         var quantity = Quantity.sum(dispatched.stream().map(Returning.OfDispatch::quantity).toList());
         var asked = new Returning.Asked(numbers.next(DocumentKind.RETURN), chains.iterator().next().order().customer(), context.date(), reasonCode, dispatched, List.of());
         var effects = RefusedException.unless(kept.goods().admit(new Unexpected.Decided(context.person(), quantity, context.reason()), asked, chains, rules.inForce().returns()));
-        writer.write(context.because(Texts.joined("; ", "came unexpected as %s on %s".formatted(number, Figures.day(kept.cameOn())), kept.remark(), context.reason())), effects);
+        var why = Texts.joined("; ", "came unexpected as %s on %s".formatted(number, Figures.day(kept.cameOn())), context.reason(), kept.remark());
+        writer.write(context.because(Texts.cut(why, REMARK)), effects);
         decided(context, kept, "ADMITTED", quantity, ((Effect.ReturnAuthorised) effects.get(0)).authorised().number());
         return asked.number();
     }

@@ -325,10 +325,10 @@ public class TrailReader {
             return List.of();
         }
         return jdbc.sql("""
-                select o.number, h.happened_on, h.moment, h.by_user, h.sentence from history h join sales_order o on o.id = h.order_id
+                select o.number, h.happened_on, h.moment, h.by_user, h.sentence, h.event from history h join sales_order o on o.id = h.order_id
                 where o.number in (:roots) and h.event in ('state', 'waived', 'changed', 'started', 'replaced', 'corrected') order by h.moment""").param("roots", roots)
                 .query((r, n) -> new Remark(r.getString(1), r.getObject(2, LocalDate.class), new Stamp(r.getLong(3), r.getString(4)),
-                        r.getString(5))).list();
+                        r.getString(5), Set.of("started", "replaced", "corrected").contains(r.getString(6)))).list();
     }
 
     /** A dispatch stands where it departed, or was staged as long as it has not; everything else where it began. */

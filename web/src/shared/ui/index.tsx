@@ -25,6 +25,7 @@ const PLACE: Record<string, (number: string) => string> = {
   BLANKET_ORDER: (number) => `/orders/outlines/${number}`,
   RECURRING_ORDER: (number) => `/orders/outlines/${number}`,
   CREDIT_NOTE: (number) => `/billing/credit-note/${number}`,
+  UNEXPECTED_GOODS: () => '/returns/unexpected',
   RETURN: (number) => `/returns/return/${number}`,
   ITEM: (number) => `/items/${encodeURIComponent(number)}`,
 };

@@ -173,6 +173,7 @@ class ReturnsTests extends OnServer {
             assertThat(taken.status()).isEqualTo(200);
             assertThat(moved(before, balances())).isEmpty();
             var number = taken.text("number");
+            assertThat(auditor.get("/api/find?q=" + number).body().valueStream().map(hit -> hit.get("number").asString()).toList()).contains(number);
             var body = "{\"version\":0,\"lines\":[{\"dispatch\":\"%s\",\"line\":1,\"quantity\":%%s}],\"returnReason\":\"damaged\",\"reason\":\"%%s\"}".formatted(sold.dispatch());
             assertThat(warehouse.post("/api/unexpected-goods/" + number + "/admissions", body.formatted("3", "a good customer")).code()).isEqualTo("not-authorised");
             assertThat(controller.post("/api/unexpected-goods/" + number + "/admissions", body.formatted("3", "")).code()).isEqualTo("incomplete");

@@ -58,6 +58,14 @@ class FindController {
             add(hits, "PAYMENT", start, "select h.number, c.name, '' from (select number, customer_id from payment " + range("number", "number")
                     + ") h join customer c on c.id = h.customer_id order by h.number");
         }
+        for (var start : starts("RF-", upper)) {
+            add(hits, "REFUND", start, "select h.number, c.name, h.source_number from (select number, customer_id, source_number from refund " + range("number", "number")
+                    + ") h join customer c on c.id = h.customer_id order by h.number");
+        }
+        if (upper.startsWith("U-")) {
+            add(hits, "UNEXPECTED_GOODS", upper, "select h.number, coalesce(c.name, h.sender), '' from (select number, customer_id, sender from unexpected_goods " + range("number", "number")
+                    + ") h left join customer c on c.id = h.customer_id order by h.number");
+        }
         for (var start : starts("CA-", upper)) {
             add(hits, "CANCELLATION", start, "select h.number, c.name, o.number from (select number, order_id from cancellation "
                     + range("number", "number") + ") h join sales_order o on o.id = h.order_id join customer c on c.id = o.customer_id order by h.number");

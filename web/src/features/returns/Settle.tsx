@@ -98,7 +98,7 @@ function Apply({ credit, onClose }: { credit: { number: string; customer: string
         <tbody>
           {rows.map((row) => (
             <tr key={row.number}>
-              <td className="mono">{row.number}</td>
+              <td className="mono nowrap">{row.number}</td>
               <td className="nowrap">due {date(row.dueOn)}</td>
               <td className="num">{figure(row.open)} open</td>
               <td>

@@ -4,9 +4,14 @@ alter table credit_note_line add column fee_percent decimal(5, 2) default 0 not 
 -- what is to be credited of a return, and what was credited of it before it came: at the invoices' prices, net
 alter table goods_return add column credit_due decimal(19, 4) default 0 not null;
 alter table goods_return add column credited_ahead decimal(19, 4) default 0 not null;
+-- returns from before: near enough for the lists; the next thing that happens to one works it out to the cent
+update goods_return set credit_due = coalesce((
+    select sum((p.quantity - coalesce((select sum(o.quantity) from return_outcome o where o.part_id = p.id and o.kind = 'SEND_BACK'), 0)) * i.net / i.quantity)
+    from return_line l join return_part p on p.return_line_id = l.id join invoice_line i on i.invoice_id = p.invoice_id and i.line_no = p.invoice_line_no
+    where l.return_id = goods_return.id), 0) - coalesce((select sum(k.net + k.fee) from credit_note_line k where k.return_id = goods_return.id), 0);
+update goods_return set credit_due = 0 where credit_due < 0.05;
 create index goods_return_credit_due on goods_return (credit_due, received_on, id);
 create index goods_return_credited_ahead on goods_return (credited_ahead, authorised_on, id);
-
 
 -- what is to become of what a credit note leaves: KEEP, REFUND, or nothing as long as nobody said
 alter table credit_note add column wish varchar(20) default '' not null;

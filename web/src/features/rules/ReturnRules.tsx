@@ -1,5 +1,6 @@
 import type { Rules } from './api';
 import { InSentence } from './CheckRules';
+import { ReasonCells } from './ReasonCells';
 
 type Reason = Rules['returns']['reasons'][number];
 
@@ -36,12 +37,7 @@ export function ReturnRules({ rules, locked, onChange }: { rules: Rules; locked:
         <tbody>
           {returns.reasons.map((reason, at) => (
             <tr key={at}>
-              <td>
-                <input className="cell-input mono" aria-label={`Code of reason ${at + 1}`} maxLength={60} value={reason.code} disabled={locked} onChange={(event) => /^[a-z0-9-]*$/.test(event.target.value) && setReason(at, { code: event.target.value })} />
-              </td>
-              <td>
-                <input className="cell-input" aria-label={`Words of reason ${at + 1}`} maxLength={120} value={reason.words} disabled={locked} onChange={(event) => setReason(at, { words: event.target.value })} />
-              </td>
+              <ReasonCells at={at} reason={reason} locked={locked} onChange={(changed) => setReason(at, changed)} />
               {GRANTS.map((grant) => (
                 <td key={grant.field}>
                   <input type="checkbox" aria-label={`${reason.words}: ${grant.head}`} checked={reason[grant.field]} disabled={locked} onChange={(event) => setReason(at, { [grant.field]: event.target.checked })} />

@@ -258,6 +258,16 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
         return returns.stream().filter(r -> r.number().equals(number)).findFirst();
     }
 
+    /** An invoice that stands in one of the chains. */
+    public static Invoice invoiceOf(Collection<Chain> chains, String number) {
+        return chains.stream().flatMap(chain -> chain.invoices.stream()).filter(invoice -> invoice.number().equals(number)).findFirst().orElseThrow();
+    }
+
+    /** The credit notes for an invoice that stand in chains, each once. */
+    public static List<CreditNote> creditsFor(Collection<Chain> chains, String invoice) {
+        return credits(chains).stream().filter(credit -> credit.invoice().equals(invoice)).toList();
+    }
+
     /** All credit notes that stand in chains, each once. */
     public static List<CreditNote> credits(Collection<Chain> chains) {
         return chains.stream().flatMap(chain -> chain.credits.stream()).distinct().toList();

@@ -150,31 +150,27 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
 
     @Override
     public Set<String> returnAuthorised(Effect.ReturnAuthorised effect) {
-        return of(effect.authorised());
+        return effect.authorised().orders();
     }
 
     @Override
     public Set<String> returnWithdrawn(Effect.ReturnWithdrawn effect) {
-        return of(effect.withdrawn());
+        return effect.withdrawn().orders();
     }
 
     @Override
     public Set<String> returnReceived(Effect.ReturnReceived effect) {
-        return of(effect.before());
+        return effect.before().orders();
     }
 
     @Override
     public Set<String> returnInspected(Effect.ReturnInspected effect) {
-        return of(effect.before());
+        return effect.before().orders();
     }
 
     @Override
     public Set<String> credited(Effect.Credited effect) {
         return ofLines(effect.invoice().lines().stream().map(Invoice.Line::orderLine));
-    }
-
-    private static Set<String> of(Return goods) {
-        return ofLines(goods.lines().stream().map(Return.Line::orderLine));
     }
 
     private static Set<String> ofLines(Stream<LineRef> lines) {

@@ -43,4 +43,9 @@ public record CreditNote(String number, String customer, String invoice, LocalDa
     public CreditNote {
         lines = List.copyOf(lines);
     }
+
+    /** Whether it credits goods of a return. */
+    public boolean isFor(String goods) {
+        return lines.stream().anyMatch(line -> line.returnLine().filter(ref -> ref.number().equals(goods)).isPresent());
+    }
 }

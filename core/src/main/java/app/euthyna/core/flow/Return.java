@@ -131,7 +131,7 @@ public record Return(String number, String customer, LocalDate on, String reason
     }
 
     public boolean touches(String order) {
-        return lines.stream().anyMatch(line -> line.orderLine().number().equals(order));
+        return orders().contains(order);
     }
 
     /** The orders that its goods were sold on. */

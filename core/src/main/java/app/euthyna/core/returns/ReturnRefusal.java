@@ -15,6 +15,14 @@ public sealed interface ReturnRefusal extends Refusal {
         return Kind.RULE_NOT_MET;
     }
 
+    /** The document does not stand so that it could be done. */
+    sealed interface WrongState extends ReturnRefusal {
+        @Override
+        default Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+    }
+
     /** More than is out and not allowed back yet. */
     record MoreThanReturnable(String subject, Quantity asked, Quantity returnable) implements ReturnRefusal {
         @Override
@@ -71,15 +79,10 @@ public sealed interface ReturnRefusal extends Refusal {
     }
 
     /** The customer has the money for goods that have not come. */
-    record CreditedAhead(String number, Quantity quantity) implements ReturnRefusal {
+    record CreditedAhead(String number, Quantity quantity) implements WrongState {
         @Override
         public String code() {
             return "already-credited";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.WRONG_STATE;
         }
 
         @Override
@@ -112,15 +115,10 @@ public sealed interface ReturnRefusal extends Refusal {
     }
 
     /** All that was allowed back has come, or it was withdrawn. */
-    record NothingExpected(String number) implements ReturnRefusal {
+    record NothingExpected(String number) implements WrongState {
         @Override
         public String code() {
             return "more-than-returnable";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.WRONG_STATE;
         }
 
         @Override
@@ -161,15 +159,10 @@ public sealed interface ReturnRefusal extends Refusal {
     }
 
     /** The customer has the money for it already, so they don't get the goods again. */
-    record CreditedAlready(String number, int line, Quantity asked, Quantity uncredited) implements ReturnRefusal {
+    record CreditedAlready(String number, int line, Quantity asked, Quantity uncredited) implements WrongState {
         @Override
         public String code() {
             return "already-credited";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.WRONG_STATE;
         }
 
         @Override
@@ -179,15 +172,10 @@ public sealed interface ReturnRefusal extends Refusal {
     }
 
     /** Nothing that came back was billed and is not credited. */
-    record NothingToCredit(String number) implements ReturnRefusal {
+    record NothingToCredit(String number) implements WrongState {
         @Override
         public String code() {
             return "more-than-creditable";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.WRONG_STATE;
         }
 
         @Override
@@ -216,15 +204,10 @@ public sealed interface ReturnRefusal extends Refusal {
     }
 
     /** No invoice bills it, or all of that is credited. */
-    record NothingBilled(String document) implements ReturnRefusal {
+    record NothingBilled(String document) implements WrongState {
         @Override
         public String code() {
             return "more-than-creditable";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.WRONG_STATE;
         }
 
         @Override
@@ -234,15 +217,10 @@ public sealed interface ReturnRefusal extends Refusal {
     }
 
     /** The goods have not left: nothing was delivered that could be billed again. */
-    record BilledAhead(String invoice) implements ReturnRefusal {
+    record BilledAhead(String invoice) implements WrongState {
         @Override
         public String code() {
             return "billed-ahead";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.WRONG_STATE;
         }
 
         @Override
@@ -257,20 +235,46 @@ public sealed interface ReturnRefusal extends Refusal {
     }
 
     /** The invoice was taken back. */
-    record InvoiceReversed(String invoice) implements ReturnRefusal {
+    record InvoiceReversed(String invoice) implements WrongState {
         @Override
         public String code() {
             return "already-reversed";
         }
 
         @Override
-        public Kind kind() {
-            return Kind.WRONG_STATE;
+        public String sentence() {
+            return "Invoice %s was taken back already; there is nothing to credit.".formatted(invoice);
+        }
+    }
+
+    /** What came is another item than what left. */
+    record WrongItem(String number, String item, LineRef dispatchLine, String left) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "wrong-item";
         }
 
         @Override
         public String sentence() {
-            return "Invoice %s was taken back already; there is nothing to credit.".formatted(invoice);
+            return "%s is item %s; on dispatch line %s item %s left.".formatted(number, item, dispatchLine, left);
+        }
+
+        @Override
+        public String instead() {
+            return "Choose a line on which item %s left, or send the goods back.".formatted(item);
+        }
+    }
+
+    /** So much did not come, or was decided on already. */
+    record MoreThanCame(String number, Quantity asked, Quantity left) implements ReturnRefusal {
+        @Override
+        public String code() {
+            return "more-than-returnable";
+        }
+
+        @Override
+        public String sentence() {
+            return "Of %s %s wait for a decision; %s were asked for.".formatted(number, left, asked);
         }
     }
 }

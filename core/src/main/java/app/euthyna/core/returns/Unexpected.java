@@ -4,7 +4,6 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
-import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
@@ -39,7 +38,7 @@ public record Unexpected(String number, Optional<String> customer, String item, 
         var refusals = new ArrayList<>(refusals(decided));
         for (var one : asked.dispatched()) {
             chains.stream().flatMap(chain -> new Returnable(chain).departed(one.dispatchLine()).stream()).filter(line -> !line.item().equals(item)).findFirst()
-                    .ifPresent(line -> refusals.add(new WrongItem(number, item, one.dispatchLine(), line.item())));
+                    .ifPresent(line -> refusals.add(new ReturnRefusal.WrongItem(number, item, one.dispatchLine(), line.item())));
         }
         customer.filter(code -> !code.equals(asked.customer())).ifPresent(code -> refusals.add(new CommonRefusal.WrongCustomer(number, code, asked.customer())));
         if (!refusals.isEmpty()) {
@@ -71,50 +70,9 @@ public record Unexpected(String number, Optional<String> customer, String item, 
         if (!decided.quantity().isPositive()) {
             refusals.add(CommonRefusal.Incomplete.of("quantity", "a quantity above zero"));
         } else if (decided.quantity().exceeds(left)) {
-            refusals.add(new MoreThanCame(number, decided.quantity(), left));
+            refusals.add(new ReturnRefusal.MoreThanCame(number, decided.quantity(), left));
         }
         return refusals;
-    }
-
-    /** What came is another item than what left. */
-    public record WrongItem(String number, String item, LineRef dispatchLine, String left) implements Refusal {
-        @Override
-        public String code() {
-            return "wrong-item";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.RULE_NOT_MET;
-        }
-
-        @Override
-        public String sentence() {
-            return "%s is item %s; on dispatch line %s item %s left.".formatted(number, item, dispatchLine, left);
-        }
-
-        @Override
-        public String instead() {
-            return "Choose a line on which item %s left, or send the goods back.".formatted(item);
-        }
-    }
-
-    /** So much did not come, or was decided on already. */
-    public record MoreThanCame(String number, Quantity asked, Quantity left) implements Refusal {
-        @Override
-        public String code() {
-            return "more-than-returnable";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.RULE_NOT_MET;
-        }
-
-        @Override
-        public String sentence() {
-            return "Of %s %s wait for a decision; %s were asked for.".formatted(number, left, asked);
-        }
     }
 
     /** Goods as they are taken in: of a known item, some of it, from somebody. */

@@ -41,7 +41,7 @@ public final class Planner {
      * @param goods the return, as it stands
      */
     public static Decision<Plan> rest(Scene scene, Undoing undoing, Return goods) {
-        var steps = goods.anyReceived() || goods.expectsMore() ? new Rest(scene, undoing, undoing.choices()).expected(goods, scene.chains()) : List.<Plan.Step>of();
+        var steps = goods.anyReceived() || goods.expectsMore() ? new Rest(scene, undoing).expected(goods, scene.chains()) : List.<Plan.Step>of();
         var zero = Money.zero(scene.chains().get(0).order().currency());
         return openPeriod(Decision.of(new Plan(undoing.intent().words(), zero, steps, List.of())), scene, undoing);
     }

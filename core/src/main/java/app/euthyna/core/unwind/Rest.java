@@ -11,7 +11,7 @@ import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Role;
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.stream.Collectors;
 
@@ -26,13 +26,11 @@ final class Rest {
 
     private final Scene scene;
     private final Undoing undoing;
-    private final Choices choices;
     private final Placeholders later = new Placeholders();
 
-    Rest(Scene scene, Undoing undoing, Choices choices) {
+    Rest(Scene scene, Undoing undoing) {
         this.scene = scene;
         this.undoing = undoing;
-        this.choices = choices;
     }
 
     /** The steps that are left of a return, the first of which may be possible now. */
@@ -56,7 +54,7 @@ final class Rest {
             goods = Chain.returnOf(chains, goods.number());
         }
         var credited = credit(goods, chains, steps);
-        if (choices.refunds()) {
+        if (undoing.choices().refunds()) {
             refund(goods, chains, credited, steps);
         }
         return steps;
@@ -69,8 +67,8 @@ final class Rest {
 
     /** Credits what was billed and is here, if anything is. */
     private List<Effect.Credited> credit(Return goods, List<Chain> chains, List<Plan.Step> steps) {
-        var terms = new Crediting.Terms(() -> number(DocumentKind.CREDIT_NOTE, steps), undoing.on(), undoing.reason(), choices.restockingPercent(),
-                choices.freight());
+        var terms = new Crediting.Terms(() -> number(DocumentKind.CREDIT_NOTE, steps), undoing.on(), undoing.reason(), undoing.choices().restockingPercent(),
+                undoing.choices().freight());
         var decided = Crediting.creditReturn(goods, chains, scene.open(), terms);
         if (decided.isRefused()) {
             return List.of();
@@ -84,9 +82,9 @@ final class Rest {
 
     /** Gives back what the return's credit notes leave beyond the open invoice: those just made, and those made before and not put to use. */
     private void refund(Return goods, List<Chain> chains, List<Effect.Credited> credited, List<Plan.Step> steps) {
-        var left = new HashMap<DocumentRef, Money>();
+        var left = new LinkedHashMap<DocumentRef, Money>();
         var refunds = new ArrayList<Effect.Refunded>();
-        Chain.credits(chains).stream().filter(c -> c.lines().stream().anyMatch(l -> l.returnLine().filter(r -> r.number().equals(goods.number())).isPresent())).forEach(c ->
+        Chain.credits(chains).stream().filter(c -> c.isFor(goods.number())).forEach(c ->
                 scene.source(new DocumentRef(DocumentKind.CREDIT_NOTE, c.number())).ifPresent(source -> left.put(source.document(), source.left())));
         left.forEach((document, amount) -> {
             if (amount.isPositive()) {

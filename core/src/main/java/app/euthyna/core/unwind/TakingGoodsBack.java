@@ -2,10 +2,8 @@ package app.euthyna.core.unwind;
 
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Dispatch;
-import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.flow.Return;
-import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.returns.ReturnRefusal;
 import app.euthyna.core.returns.Returnable;
 import app.euthyna.core.returns.Returning;
@@ -17,15 +15,11 @@ import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
-import app.euthyna.core.shared.Role;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.function.Predicate;
 import java.util.function.ToIntFunction;
-import java.util.Map;
-import java.util.Optional;
 
 /**
  * Plans for goods that are really gone: only a return brings them back (section 9, 3). It is authorised at once; the rest waits for the
@@ -75,7 +69,7 @@ final class TakingGoodsBack {
         var count = goods.lines().size();
         steps.add(Planner.now(Plan.Kind.AUTHORISE_RETURN, "Goods of %d %s may come back".formatted(count, count == 1 ? "line" : "lines"), List.of(authorised.get())));
         var after = scene.chains().stream().map(chain -> chain.after(authorised.get())).toList();
-        steps.addAll(new Rest(scene, undoing, undoing.choices()).expected(goods, after));
+        steps.addAll(new Rest(scene, undoing).expected(goods, after));
         var questions = new ArrayList<Plan.Question>();
         if (steps.stream().anyMatch(step -> step.kind() == Plan.Kind.CREDIT)) {
             questions.add(MONEY);

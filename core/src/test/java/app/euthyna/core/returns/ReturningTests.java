@@ -10,7 +10,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.core.billing.Billing;
 import app.euthyna.core.flow.Chain;
-import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Invoice;

@@ -18,6 +18,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Quantities;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import jakarta.servlet.http.HttpServletRequest;
@@ -161,7 +162,7 @@ class BillingController {
     InvoiceView bill(@Valid @RequestBody Bill request, HttpServletRequest http) {
         return commands.run(http, request, InvoiceView.class, context -> {
             var shares = request.lines() == null ? List.<Share>of() : request.lines().stream()
-                    .map(l -> new Share(new LineRef(l.order(), l.line()), quantity(l))).toList();
+                    .map(l -> new Share(new LineRef(l.order(), l.line()), Quantities.given("lines[" + l.order() + "/" + l.line() + "].quantity", l.quantity()))).toList();
             return invoice(billing.bill(context.on(request.date()), request.orders(), shares, Texts.given(request.text()),
                     Boolean.TRUE.equals(request.ahead())));
         });
@@ -190,14 +191,6 @@ class BillingController {
         return batches.carryOut(commands.run(http, request, Long.class, context -> batches.begin(context.on(request.date()), Batches.Kind.BILLING,
                 request.invoices().stream().map(one -> new Batches.Asked(DocumentKind.ORDER, String.join(", ", one.orders()), new BillingWork.Asked(one.orders(), text)))
                         .toList())));
-    }
-
-    private static Quantity quantity(BilledLine line) {
-        if (line.quantity().stripTrailingZeros().scale() > Quantity.DECIMALS) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("lines[" + line.order() + "/" + line.line() + "].quantity",
-                    "a quantity with at most 3 decimals"));
-        }
-        return new Quantity(line.quantity());
     }
 
     @May.Bill

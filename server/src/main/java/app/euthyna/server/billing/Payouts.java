@@ -217,8 +217,7 @@ class Payouts implements EffectSink {
 
     /** Asks the service once more what became of a refund. */
     void askAgain(String refund, long version) {
-        change(refund, version, State.UNANSWERED, "state = 'WAITING'");
-        sendAfterCommit(id(refund));
+        sendAfterCommit(change(refund, version, State.UNANSWERED, "state = 'WAITING'"));
     }
 
     /** Somebody has seen that a refund was declined; the money stays customer credit. */
@@ -226,16 +225,19 @@ class Payouts implements EffectSink {
         change(refund, version, State.DECLINED, "closed = true");
     }
 
-    private void change(String refund, long version, State wanted, String to) {
+    private record Kept(State state, long version) {
+    }
+
+    private long change(String refund, long version, State wanted, String to) {
         var id = id(refund);
-        var now = jdbc.sql("select state from payout where id = ? for update").param(id).query(String.class).single();
-        if (State.valueOf(now) != wanted) {
-            throw new RefusedException(new NotUnanswered(refund, State.valueOf(now)));
+        var now = jdbc.sql("select state, version from payout where id = ? for update").param(id).query((r, n) -> new Kept(State.valueOf(r.getString(1)), r.getLong(2))).single();
+        if (now.state() != wanted) {
+            throw new RefusedException(new NotUnanswered(refund, now.state()));
         }
-        var seen = jdbc.sql("select version from payout where id = ?").param(id).query(Long.class).single();
-        if (seen != version) {
-            throw new RefusedException(new PlatformRefusal.StaleVersion("The payout of refund " + refund, version, seen));
+        if (now.version() != version) {
+            throw new RefusedException(new PlatformRefusal.StaleVersion("The payout of refund " + refund, version, now.version()));
         }
         jdbc.sql("update payout set " + to + ", version = version + 1 where id = ?").param(id).update();
+        return id;
     }
 }

@@ -83,9 +83,16 @@ public class ChainReader implements CommittedQuantities {
 
     /** The chains of orders, in the order asked for; what does not exist is missing. */
     public Map<String, Chain> chains(Collection<String> numbers) {
-        var loaded = stored(numbers);
-        loaded.replaceAll((number, chain) -> known.get(number, n -> chain));
-        return loaded;
+        // what is known in this transaction is not read again
+        var loaded = stored(numbers.stream().filter(number -> known.known(number).isEmpty()).toList());
+        var found = new LinkedHashMap<String, Chain>();
+        for (var number : numbers) {
+            var chain = known.known(number).orElse(loaded.get(number));
+            if (chain != null) {
+                found.put(number, known.get(number, n -> chain));
+            }
+        }
+        return found;
     }
 
     Map<String, Chain> stored(Collection<String> numbers) {

@@ -4,6 +4,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.RefusedException;
@@ -49,9 +50,11 @@ class Attachments {
     private final JdbcClient jdbc;
     private final Commands commands;
     private final History history;
+    private final DocumentOrders documentOrders;
     private final Clock clock;
 
-    Attachments(JdbcClient jdbc, Commands commands, History history, Clock clock) {
+    Attachments(JdbcClient jdbc, Commands commands, History history, DocumentOrders documentOrders, Clock clock) {
+        this.documentOrders = documentOrders;
         this.jdbc = jdbc;
         this.commands = commands;
         this.history = history;
@@ -94,8 +97,7 @@ class Attachments {
     private void note(CommandContext context, Owner owner, String number, String sentence) {
         var orders = switch (owner) {
             case ORDERS -> List.of(number);
-            case RETURNS -> jdbc.sql("select distinct o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where g.number = ?")
-                    .param(number).query(String.class).list();
+            case RETURNS -> documentOrders.of(DocumentKind.RETURN, number);
             case UNEXPECTED_GOODS -> List.<String>of();
         };
         history.note(context, orders, owner.kind, number, "attached", sentence);

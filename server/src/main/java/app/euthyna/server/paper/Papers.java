@@ -2,11 +2,13 @@ package app.euthyna.server.paper;
 
 import app.euthyna.core.billing.CreditorReference;
 import app.euthyna.core.billing.Reminding;
+import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Price;
@@ -18,6 +20,7 @@ import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import java.math.BigDecimal;
@@ -63,8 +66,11 @@ public class Papers {
     private final ReminderLetters reminders;
     private final DocumentDetails details;
     private final HouseRulesStore rules;
+    private final DocumentOrders documentOrders;
 
-    Papers(JdbcClient jdbc, Company company, ChainReader chains, OrderService orders, Statements statements, ReminderLetters reminders, DocumentDetails details, HouseRulesStore rules) {
+    Papers(JdbcClient jdbc, Company company, ChainReader chains, OrderService orders, Statements statements, ReminderLetters reminders, DocumentDetails details, HouseRulesStore rules,
+            DocumentOrders documentOrders) {
+        this.documentOrders = documentOrders;
         this.rules = rules;
         this.jdbc = jdbc;
         this.company = company;
@@ -201,13 +207,8 @@ public class Papers {
     }
 
     private void invoice(Html html, String number, int copy) {
-        var numbers = jdbc.sql("select distinct o.number from invoice i join invoice_line l on l.invoice_id = i.id join sales_order o on o.id = l.root_order_id where i.number = ? order by 1")
-                .param(number).query(String.class).list();
-        if (numbers.isEmpty()) {
-            throw new RefusedException(new CommonRefusal.NotFound("invoice", number));
-        }
-        var found = chains.chains(numbers);
-        var invoice = found.values().iterator().next().invoices().stream().filter(i -> i.number().equals(number)).findFirst().orElseThrow();
+        var found = chains.chains(documentOrders.of(DocumentKind.INVOICE, number));
+        var invoice = Chain.invoiceOf(found.values(), number);
         head(html, party(invoice.customer()), "Invoice " + number, copy, invoice.reversed() ? "Taken back, not to be paid" : "");
         facts(html, List.of(Map.entry("Date", Figures.day(invoice.on())), Map.entry("Due", Figures.day(invoice.dueOn())),
                 Map.entry("Payment reference", CreditorReference.of(number).replaceAll("(.{4})(?=.)", "$1 "))));
@@ -234,12 +235,9 @@ public class Papers {
 
     /** Refers to its invoice and says why (EN 16931-1 BG-3, preceding invoice; a credit note's amounts are positive). */
     private void creditNote(Html html, String number, int copy) {
-        var order = jdbc.sql("select o.number from credit_note k join credit_note_line l on l.credit_note_id = k.id join sales_order o on o.id = l.root_order_id where k.number = ? "
-                + "order by l.line_no fetch first 1 rows only").param(number).query(String.class).optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("credit note", number)));
-        var chain = chains.chain(order);
-        var credit = chain.credits().stream().filter(c -> c.number().equals(number)).findFirst().orElseThrow();
-        var invoice = chain.invoices().stream().filter(i -> i.number().equals(credit.invoice())).findFirst().orElseThrow();
+        var found = chains.chains(documentOrders.of(DocumentKind.CREDIT_NOTE, number)).values();
+        var credit = Chain.credits(found).stream().filter(c -> c.number().equals(number)).findFirst().orElseThrow();
+        var invoice = Chain.invoiceOf(found, credit.invoice());
         head(html, party(credit.customer()), "Credit note " + number, copy, "");
         facts(html, List.of(Map.entry("Date", Figures.day(credit.on())), Map.entry("For invoice", invoice.number() + " of " + Figures.day(invoice.on())),
                 Map.entry("Reason", credit.reason())));
@@ -263,11 +261,8 @@ public class Papers {
 
     /** To be put into the parcel: its number in plain and as a barcode (Code 128, ISO/IEC 15417), and what is expected back. */
     private void returnSlip(Html html, String number, int copy) {
-        var order = jdbc.sql("select o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where g.number = ? "
-                + "order by l.line_no fetch first 1 rows only").param(number).query(String.class).optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("return", number)));
-        var goods = chains.chain(order).returnOf(number).orElseThrow();
-        var found = chains.chains(goods.orders());
+        var found = chains.chains(documentOrders.of(DocumentKind.RETURN, number));
+        var goods = Chain.returnOf(found.values(), number);
         head(html, party(goods.customer()), "Return slip " + number, copy, goods.withdrawn() ? "Withdrawn: please don't send it" : "");
         html.raw("<img class=\"barcode\" alt=\"\" src=\"").raw(Barcode.of(number)).raw("\"/>");
         facts(html, List.of(Map.entry("Authorised", Figures.day(goods.on())), Map.entry("Reason", rules.inForce().returns().reason(goods.reason()).words()),

@@ -199,7 +199,7 @@ public class History implements EffectSink {
 
         @Override
         public Void invoiceReversed(Effect.InvoiceReversed effect) {
-            effect.orders().stream().sorted().forEach(order -> add(context, order, DocumentKind.INVOICE, effect.invoice().number(), "reversed", null, "taken back" + why()));
+            note(context, effect.orders(), DocumentKind.INVOICE, effect.invoice().number(), "reversed", "taken back" + why());
             return null;
         }
 
@@ -230,14 +230,14 @@ public class History implements EffectSink {
         }
 
         private Void goods(Set<String> orders, String number, String event, String sentence) {
-            orders.stream().sorted().forEach(order -> add(context, order, DocumentKind.RETURN, number, event, null, sentence));
+            note(context, orders, DocumentKind.RETURN, number, event, sentence);
             return null;
         }
 
         @Override
         public Void credited(Effect.Credited effect) {
-            effect.orders().stream().sorted().forEach(order -> add(context, order, DocumentKind.CREDIT_NOTE, effect.credit().number(), "credited", null, "%s of invoice %s credited: %s"
-                    .formatted(effect.credit().totals().gross(), effect.credit().invoice(), effect.credit().reason())));
+            note(context, effect.orders(), DocumentKind.CREDIT_NOTE, effect.credit().number(), "credited", "%s of invoice %s credited: %s"
+                    .formatted(effect.credit().totals().gross(), effect.credit().invoice(), effect.credit().reason()));
             return null;
         }
 

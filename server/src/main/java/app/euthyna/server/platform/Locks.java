@@ -46,6 +46,14 @@ public class Locks {
         PerTransaction.forgetWhatWasRead();
     }
 
+    /** The customers of orders, locked; then the orders. */
+    public void customersAndOrders(Collection<String> orders) {
+        if (!orders.isEmpty()) {
+            customers(jdbc.sql("select distinct customer_id from sales_order where number in (:numbers)").param("numbers", orders).query(Long.class).list());
+            orders(orders);
+        }
+    }
+
     /** The customer of an order, locked; then the order. */
     public void customerAndOrder(String order) {
         var customer = jdbc.sql("select customer_id from sales_order where number = ?").param(order).query(Long.class).optional()

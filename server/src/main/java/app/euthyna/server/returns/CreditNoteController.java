@@ -9,6 +9,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Quantities;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -109,7 +110,7 @@ class CreditNoteController {
                 throw new RefusedException(CommonRefusal.Incomplete.of("ofInvoice", "the invoice or the return that is credited"));
             }
             var shares = request.lines() == null ? List.<Share>of() : request.lines().stream().map(l -> l.amount() != null ? Share.of(l.line(), company.given("lines[" + l.line() + "].amount",
-                    l.amount())) : Share.of(l.line(), l.quantity() == null ? Quantity.ZERO : ReturnsController.quantity(l.quantity()))).toList();
+                    l.amount())) : Share.of(l.line(), l.quantity() == null ? Quantity.ZERO : Quantities.given("quantity", l.quantity()))).toList();
             return new CreditNotes(List.of(returns.creditInvoice(on, request.ofInvoice(), shares)));
         });
     }

@@ -13,6 +13,7 @@ import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Texts;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -104,13 +105,18 @@ class ReturnableController {
     }
 
     private Who who(String customer, String order, String dispatch, String invoice) {
-        var sql = order != null ? "select c.id, c.code, c.name from sales_order o join customer c on c.id = o.customer_id where o.number = ?"
-                : dispatch != null ? "select c.id, c.code, c.name from dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id where d.number = ?"
-                        : invoice != null ? "select c.id, c.code, c.name from invoice i join customer c on c.id = i.customer_id where i.number = ?"
-                                : "select id, code, name from customer where code = ?";
-        var what = order != null ? "order" : dispatch != null ? "dispatch" : invoice != null ? "invoice" : "customer";
-        var number = order != null ? order : dispatch != null ? dispatch : invoice != null ? invoice : customer == null ? "" : customer;
-        return jdbc.sql(sql).param(number).query((r, n) -> new Who(r.getLong(1), r.getString(2), r.getString(3))).optional()
+        if (order != null) {
+            return who("order", order, "sales_order o join customer c on c.id = o.customer_id where o.number = ?");
+        }
+        if (dispatch != null) {
+            return who("dispatch", dispatch, "dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id where d.number = ?");
+        }
+        return invoice != null ? who("invoice", invoice, "invoice i join customer c on c.id = i.customer_id where i.number = ?")
+                : who("customer", Texts.given(customer), "customer c where c.code = ?");
+    }
+
+    private Who who(String what, String number, String from) {
+        return jdbc.sql("select c.id, c.code, c.name from " + from).param(number).query((r, n) -> new Who(r.getLong(1), r.getString(2), r.getString(3))).optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, number)));
     }
 

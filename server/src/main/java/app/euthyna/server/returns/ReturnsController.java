@@ -9,14 +9,15 @@ import app.euthyna.core.returns.Returning.Came;
 import app.euthyna.core.returns.Returning.OfDispatch;
 import app.euthyna.core.returns.Returning.OfInvoice;
 import app.euthyna.core.returns.Returning.Verdict;
-import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.May;
-import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Quantities;
 import app.euthyna.server.platform.Texts;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -46,9 +47,11 @@ class ReturnsController {
     private final ChainReader chains;
     private final Commands commands;
     private final HouseRulesStore rules;
+    private final DocumentOrders orders;
     private final JdbcClient jdbc;
 
-    ReturnsController(ReturnsService returns, ChainReader chains, Commands commands, HouseRulesStore rules, JdbcClient jdbc) {
+    ReturnsController(ReturnsService returns, ChainReader chains, Commands commands, HouseRulesStore rules, DocumentOrders orders, JdbcClient jdbc) {
+        this.orders = orders;
         this.returns = returns;
         this.chains = chains;
         this.commands = commands;
@@ -121,9 +124,9 @@ class ReturnsController {
     @PostMapping
     ReturnView authorise(@Valid @RequestBody Authorisation request, HttpServletRequest http) {
         return commands.run(http, request, ReturnView.class, context -> {
-            var dispatched = request.lines().stream().filter(l -> l.dispatch() != null).map(l -> new OfDispatch(new LineRef(l.dispatch(), l.line()), quantity(l.quantity()))).toList();
+            var dispatched = request.lines().stream().filter(l -> l.dispatch() != null).map(l -> new OfDispatch(new LineRef(l.dispatch(), l.line()), Quantities.given("quantity", l.quantity()))).toList();
             var invoiced = request.lines().stream().filter(l -> l.dispatch() == null && l.invoice() != null)
-                    .map(l -> new OfInvoice(new LineRef(l.invoice(), l.line()), quantity(l.quantity()))).toList();
+                    .map(l -> new OfInvoice(new LineRef(l.invoice(), l.line()), Quantities.given("quantity", l.quantity()))).toList();
             return view(returns.authorise(context.on(request.date()).because(Texts.given(request.remark())), dispatched, invoiced, request.reason(), Texts.given(request.exception())));
         });
     }
@@ -133,7 +136,7 @@ class ReturnsController {
     ReturnView receive(@PathVariable String number, @Valid @RequestBody Arrived request, HttpServletRequest http) {
         return commands.run(http, request, ReturnView.class, context -> {
             returns.receive(context.on(request.date()), number, request.version(), request.lines() == null ? List.of()
-                    : request.lines().stream().map(l -> new Came(l.line(), quantity(l.quantity()))).toList());
+                    : request.lines().stream().map(l -> new Came(l.line(), Quantities.given("quantity", l.quantity()))).toList());
             return view(number);
         });
     }
@@ -155,15 +158,8 @@ class ReturnsController {
 
     private static void add(List<Verdict> verdicts, InspectedLine line, Return.Outcome.Kind kind, BigDecimal quantity) {
         if (quantity != null && quantity.signum() != 0) {
-            verdicts.add(new Verdict(line.line(), kind, quantity(quantity), line.site(), Texts.given(line.remark())));
+            verdicts.add(new Verdict(line.line(), kind, Quantities.given("quantity", quantity), line.site(), Texts.given(line.remark())));
         }
-    }
-
-    static Quantity quantity(BigDecimal given) {
-        if (given.stripTrailingZeros().scale() > Quantity.DECIMALS) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("quantity", "a quantity with at most 3 decimals"));
-        }
-        return new Quantity(given);
     }
 
     @May.Propose
@@ -190,11 +186,7 @@ class ReturnsController {
 
     @GetMapping("/{number}")
     ReturnView view(@PathVariable String number) {
-        var found = chains.chains(jdbc.sql("select distinct o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id "
-                + "where g.number = ? order by 1").param(number).query(String.class).list());
-        if (found.isEmpty()) {
-            throw new RefusedException(new CommonRefusal.NotFound("return", number));
-        }
+        var found = chains.chains(orders.of(DocumentKind.RETURN, number));
         var goods = Chain.returnOf(found.values(), number);
         var due = Crediting.due(goods, found.values());
         var credits = Chain.credits(found.values());
@@ -204,7 +196,7 @@ class ReturnsController {
                 line.inInspection().value(), goods.expected(line).value(), creditable(goods, line, due), Crediting.ahead(goods, line, credits).value(),
                 outcome(line, Return.Outcome.Kind.RESTOCK), outcome(line, Return.Outcome.Kind.SCRAP), outcome(line, Return.Outcome.Kind.SEND_BACK),
                 line.parts().stream().flatMap(part -> part.outcomes().stream()).map(o -> new OutcomeView(o.kind(), o.quantity().value(), o.site(), o.remark(), o.on())).toList())).toList();
-        var own = credits.stream().filter(c -> c.lines().stream().anyMatch(l -> l.returnLine().filter(r -> r.number().equals(number)).isPresent())).map(CreditNote::number).toList();
+        var own = credits.stream().filter(c -> c.isFor(number)).map(CreditNote::number).toList();
         var story = jdbc.sql("select distinct moment, happened_on, by_user, event, sentence from history where document_kind = 'RETURN' and document_number = ? order by moment").param(number)
                 .query((r, n) -> new StoryLine(r.getObject(2, LocalDate.class), r.getString(3), r.getString(4), r.getString(5))).list().stream().distinct().toList();
         var replacements = jdbc.sql("select distinct o.number from sales_order_line l join sales_order o on o.id = l.order_id where l.source_kind = 'RETURN' and l.source_number = ? order by 1")

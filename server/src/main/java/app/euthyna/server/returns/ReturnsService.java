@@ -20,6 +20,7 @@ import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Locks;
@@ -52,8 +53,11 @@ public class ReturnsService {
     private final Company company;
     private final HouseRulesStore rules;
     private final History history;
+    private final DocumentOrders documentOrders;
 
-    ReturnsService(ChainReader chains, Numbers numbers, Locks locks, EffectWriter writer, JdbcClient jdbc, Company company, HouseRulesStore rules, History history) {
+    ReturnsService(ChainReader chains, Numbers numbers, Locks locks, EffectWriter writer, JdbcClient jdbc, Company company, HouseRulesStore rules, History history,
+            DocumentOrders documentOrders) {
+        this.documentOrders = documentOrders;
         this.history = history;
         this.chains = chains;
         this.numbers = numbers;
@@ -72,7 +76,7 @@ public class ReturnsService {
     public String authorise(CommandContext given, List<Returning.OfDispatch> dispatched, List<Returning.OfInvoice> invoiced, String reasonCode, String exception) {
         var context = exception.isBlank() ? given : given.because(Texts.joined("; ", given.reason(), "although late: " + exception));
         var orders = ordersOf(dispatched);
-        invoiced.forEach(one -> orders.addAll(ordersOfInvoice(one.invoiceLine().number())));
+        invoiced.forEach(one -> orders.addAll(documentOrders.of(DocumentKind.INVOICE, one.invoiceLine().number())));
         if (orders.isEmpty()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("lines", "at least one line"));
         }
@@ -90,29 +94,14 @@ public class ReturnsService {
 
     private TreeSet<String> ordersOf(List<Returning.OfDispatch> dispatched) {
         var orders = new TreeSet<String>();
-        dispatched.forEach(one -> orders.addAll(orders("select o.number from dispatch d join sales_order o on o.id = d.order_id where d.number = ?", one.dispatchLine().number(),
-                "dispatch")));
+        dispatched.forEach(one -> orders.addAll(documentOrders.of(DocumentKind.DISPATCH, one.dispatchLine().number())));
         return orders;
     }
 
     /** The chains of orders, their customers and themselves locked. */
     private Collection<Chain> locked(Collection<String> orders) {
-        orders.forEach(locks::customerAndOrder);
-        locks.orders(orders);
+        locks.customersAndOrders(orders);
         return chains.chains(orders).values();
-    }
-
-    private List<String> orders(String sql, String number, String what) {
-        var orders = jdbc.sql(sql).param(number).query(String.class).list();
-        if (orders.isEmpty()) {
-            throw new RefusedException(new CommonRefusal.NotFound(what, number));
-        }
-        return orders;
-    }
-
-    private List<String> ordersOfInvoice(String invoice) {
-        return orders("select distinct o.number from invoice i join invoice_line l on l.invoice_id = i.id join sales_order o on o.id = l.root_order_id where i.number = ? order by 1",
-                invoice, "invoice");
     }
 
     /** A return with the chains of its orders and of every order on the invoices that billed them, all locked. */
@@ -120,7 +109,7 @@ public class ReturnsService {
     }
 
     private Known known(String number, Long version) {
-        var found = locked(ordersOfReturn(number));
+        var found = locked(documentOrders.of(DocumentKind.RETURN, number));
         if (version != null) {
             var now = jdbc.sql("select version from goods_return where number = ?").param(number).query(Long.class).single();
             if (!now.equals(version)) {
@@ -132,12 +121,7 @@ public class ReturnsService {
 
     /** Keeps a note with a return. */
     void note(CommandContext context, String number, String text) {
-        history.note(context, ordersOfReturn(number), DocumentKind.RETURN, number, "noted", text);
-    }
-
-    private List<String> ordersOfReturn(String number) {
-        return orders("select distinct o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where g.number = ? order by 1",
-                number, "return");
+        history.note(context, documentOrders.of(DocumentKind.RETURN, number), DocumentKind.RETURN, number, "noted", text);
     }
 
     /** What has not come may not come any more. */
@@ -187,22 +171,24 @@ public class ReturnsService {
     /** What is left to credit of an invoice, line by line. */
     @Transactional(propagation = Propagation.SUPPORTS)
     public List<Crediting.Left> leftToCredit(String number) {
-        var found = chains.chains(ordersOfInvoice(number)).values();
-        var invoice = found.stream().flatMap(chain -> chain.invoices().stream()).filter(i -> i.number().equals(number)).findFirst().orElseThrow();
-        return Crediting.left(invoice, Chain.credits(found).stream().filter(c -> c.invoice().equals(number)).toList());
+        var found = chains.chains(documentOrders.of(DocumentKind.INVOICE, number)).values();
+        return Crediting.left(Chain.invoiceOf(found, number), Chain.creditsFor(found, number));
     }
 
     /** Credits without goods what is left of the invoices that bill an order, or what left with a dispatch: a credit note for each. */
     public List<String> creditOf(CommandContext context, DocumentRef of) {
-        var order = of.kind() == DocumentKind.ORDER ? of.number()
-                : orders("select o.number from dispatch d join sales_order o on o.id = d.order_id where d.number = ?", of.number(), "dispatch").get(0);
+        var order = documentOrders.of(of.kind(), of.number()).get(0);
+        var invoices = chains.chain(order).inForce().map(Invoice::number).toList();
+        // all of their orders at once, so that locks are taken in their order
+        var orders = new TreeSet<>(List.of(order));
+        invoices.forEach(invoice -> orders.addAll(documentOrders.of(DocumentKind.INVOICE, invoice)));
+        var found = locked(orders);
         var made = new ArrayList<String>();
-        for (var invoice : locked(List.of(order)).iterator().next().inForce().map(Invoice::number).toList()) {
-            var billed = lockedInvoice(invoice);
-            var before = Chain.credits(billed.chains()).stream().filter(c -> c.invoice().equals(invoice)).toList();
-            var shares = Crediting.everythingOf(of, billed.invoice(), before);
+        for (var number : invoices) {
+            var invoice = Chain.invoiceOf(found, number);
+            var shares = Crediting.everythingOf(of, invoice, Chain.creditsFor(found, number));
             if (!shares.isEmpty()) {
-                made.add(credit(context, billed, shares).number());
+                made.add(credit(context, new Billed(invoice, found), shares).number());
             }
         }
         if (made.isEmpty()) {
@@ -213,7 +199,7 @@ public class ReturnsService {
 
     CreditNote credit(CommandContext context, Billed billed, List<Share> shares) {
         var number = billed.invoice().number();
-        var before = Chain.credits(billed.chains()).stream().filter(c -> c.invoice().equals(number)).toList();
+        var before = Chain.creditsFor(billed.chains(), number);
         var asked = shares.isEmpty() ? Crediting.everything(billed.invoice(), before) : shares;
         var credited = RefusedException.unless(Crediting.credit(billed.invoice(), before, asked, open(billed.chains()).get(number), terms(context)));
         writer.write(context, List.of(credited));
@@ -225,14 +211,13 @@ public class ReturnsService {
     }
 
     Billed lockedInvoice(String number) {
-        var found = locked(ordersOfInvoice(number));
-        return new Billed(found.stream().flatMap(chain -> chain.invoices().stream()).filter(i -> i.number().equals(number)).findFirst().orElseThrow(), found);
+        var found = locked(documentOrders.of(DocumentKind.INVOICE, number));
+        return new Billed(Chain.invoiceOf(found, number), found);
     }
 
     /** Notes what is to become of the customer credit that a credit note leaves; null where nobody says any more. */
     public void wish(CommandContext context, String creditNote, CreditWish wish) {
-        var orders = orders("select distinct o.number from credit_note k join credit_note_line l on l.credit_note_id = k.id join sales_order o on o.id = l.root_order_id "
-                + "where k.number = ? order by 1", creditNote, "credit note");
+        var orders = documentOrders.of(DocumentKind.CREDIT_NOTE, creditNote);
         jdbc.sql("update credit_note set wish = ?, version = version + 1 where number = ?").params(wish == null ? "" : wish.name(), creditNote).update();
         history.note(context, orders, DocumentKind.CREDIT_NOTE, creditNote, "wish", wish == null ? "what becomes of it is open again" : wish.words());
     }

@@ -8,6 +8,7 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Quantities;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import jakarta.servlet.http.HttpServletRequest;
@@ -88,7 +89,7 @@ class UnexpectedController {
     UnexpectedView takeIn(@Valid @RequestBody CameUnexpected request, HttpServletRequest http) {
         return commands.run(http, request, UnexpectedView.class, context -> view(unexpected.takeIn(context.on(request.date()), new UnexpectedService.Came(
                 Optional.ofNullable(request.customer()).filter(code -> !code.isBlank()), Texts.given(request.sender()), Texts.given(request.ofReturn()), request.item().strip(),
-                ReturnsController.quantity(request.quantity()), Texts.given(request.site()), Texts.given(request.remark())))));
+                Quantities.given("quantity", request.quantity()), Texts.given(request.site()), Texts.given(request.remark())))));
     }
 
     @May.Propose
@@ -96,7 +97,7 @@ class UnexpectedController {
     UnexpectedView admit(@PathVariable String number, @Valid @RequestBody Admission request, HttpServletRequest http) {
         return commands.run(http, request, UnexpectedView.class, context -> {
             unexpected.admit(context.on(request.date()).because(Texts.given(request.reason())), number, request.version(), request.lines().stream()
-                    .map(l -> new OfDispatch(new LineRef(l.dispatch(), l.line()), ReturnsController.quantity(l.quantity()))).toList(), request.returnReason());
+                    .map(l -> new OfDispatch(new LineRef(l.dispatch(), l.line()), Quantities.given("quantity", l.quantity()))).toList(), request.returnReason());
             return view(number);
         });
     }
@@ -106,7 +107,7 @@ class UnexpectedController {
     UnexpectedView turnAway(@PathVariable String number, @Valid @RequestBody TurnedAway request, HttpServletRequest http) {
         return commands.run(http, request, UnexpectedView.class, context -> {
             unexpected.turnAway(context.on(request.date()).because(Texts.given(request.reason())), number, request.version(), request.away(),
-                    ReturnsController.quantity(request.quantity()));
+                    Quantities.given("quantity", request.quantity()));
             return view(number);
         });
     }

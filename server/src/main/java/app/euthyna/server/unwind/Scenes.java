@@ -11,6 +11,7 @@ import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.ledger.Accounts;
 import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.RefusedException;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -32,8 +33,10 @@ class Scenes {
     private final Company company;
     private final Accounts accounts;
     private final HouseRulesStore rules;
+    private final DocumentOrders documentOrders;
 
-    Scenes(JdbcClient jdbc, ChainReader chains, Company company, Accounts accounts, HouseRulesStore rules) {
+    Scenes(JdbcClient jdbc, ChainReader chains, Company company, Accounts accounts, HouseRulesStore rules, DocumentOrders documentOrders) {
+        this.documentOrders = documentOrders;
         this.jdbc = jdbc;
         this.chains = chains;
         this.company = company;
@@ -43,19 +46,13 @@ class Scenes {
 
     /** The orders of a document: those of its lines, or of what its money is for. Money on account has none. */
     List<String> orders(DocumentRef subject) {
-        var sql = switch (subject.kind()) {
-            case ORDER -> "select number from sales_order where number = ?";
-            case DISPATCH -> "select o.number from dispatch d join sales_order o on o.id = d.order_id where d.number = ?";
-            case INVOICE -> "select distinct o.number from invoice i join invoice_line l on l.invoice_id = i.id join sales_order o on o.id = l.root_order_id where i.number = ? order by 1";
-            case RETURN -> "select distinct o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where g.number = ? order by 1";
-            case DEPOSIT -> "select o.number from deposit d join sales_order o on o.id = d.order_id where d.number = ?";
-            default -> "";
+        return switch (subject.kind()) {
+            case ORDER, DISPATCH, INVOICE, RETURN, DEPOSIT -> documentOrders.of(subject.kind(), subject.number());
+            default -> {
+                customerOfMoney(subject).orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(subject.kind().word().toLowerCase(Locale.ROOT), subject.number())));
+                yield List.of();
+            }
         };
-        var orders = sql.isEmpty() ? List.<String>of() : jdbc.sql(sql).param(subject.number()).query(String.class).list();
-        if (orders.isEmpty() && (!sql.isEmpty() || customerOfMoney(subject).isEmpty())) {
-            throw new RefusedException(new CommonRefusal.NotFound(subject.kind().word().toLowerCase(Locale.ROOT), subject.number()));
-        }
-        return orders;
     }
 
     private Optional<String> customerOfMoney(DocumentRef subject) {

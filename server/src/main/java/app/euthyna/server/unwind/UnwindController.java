@@ -5,7 +5,6 @@ import app.euthyna.core.flow.LineFlow;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Role;
-import app.euthyna.core.unwind.Plan;
 import app.euthyna.server.ledger.LedgerReader;
 import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.masterdata.UnwindRules;

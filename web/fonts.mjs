@@ -39,6 +39,9 @@ function unpack(woff) {
 mkdirSync(into, { recursive: true });
 for (const subset of ['latin', 'latin-ext']) {
   for (const weight of [400, 700]) {
-    writeFileSync(join(into, `next-${subset}-${weight}.ttf`), unpack(readFileSync(join(from, `atkinson-hyperlegible-next-${subset}-${weight}-normal.woff`))));
+    writeFileSync(
+      join(into, `next-${subset}-${weight}.ttf`),
+      unpack(readFileSync(join(from, `atkinson-hyperlegible-next-${subset}-${weight}-normal.woff`))),
+    );
   }
 }

@@ -21,10 +21,15 @@ export function AbsenceDialog({ onClose }: { onClose: () => void }) {
   const [from, setFrom] = useState(today);
   const [until, setUntil] = useState(today);
   const set = useMutation({
-    mutationFn: (body: { deputy?: string; from?: string; until?: string }) => answer(client.PUT('/api/users/me/absence', { body, ...once() })),
+    mutationFn: (body: { deputy?: string; from?: string; until?: string }) =>
+      answer(client.PUT('/api/users/me/absence', { body, ...once() })),
     onSuccess: (view) => {
       queries.setQueryData(absencesQuery.queryKey, view);
-      tell(view.absences.some((absence) => absence.of === username) ? 'Your deputy decides for you on those days, and is reminded with you.' : 'Nobody stands in for you.');
+      tell(
+        view.absences.some((absence) => absence.of === username)
+          ? 'Your deputy decides for you on those days, and is reminded with you.'
+          : 'Nobody stands in for you.',
+      );
       onClose();
     },
   });

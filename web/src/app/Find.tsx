@@ -78,7 +78,11 @@ export function Find() {
               </span>
             </div>
           ))}
-          {hits.length === 0 && <div style={{ padding: 10 }} className="muted">{isFetching ? 'Looking…' : 'Nothing begins like that'}</div>}
+          {hits.length === 0 && (
+            <div style={{ padding: 10 }} className="muted">
+              {isFetching ? 'Looking…' : 'Nothing begins like that'}
+            </div>
+          )}
         </div>
       )}
     </div>

@@ -116,7 +116,13 @@ function Seal() {
   const time = at?.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
   const today = at && at.toDateString() === new Date().toDateString();
   const when = at && (today ? `at ${time}` : `on ${date(data!.at!.slice(0, 10))}`);
-  const says = !at ? 'Not proved yet' : data!.failing === 0 ? 'Books agree' : data!.failing === 1 ? 'One statement fails' : `${data!.failing} statements fail`;
+  const says = !at
+    ? 'Not proved yet'
+    : data!.failing === 0
+      ? 'Books agree'
+      : data!.failing === 1
+        ? 'One statement fails'
+        : `${data!.failing} statements fail`;
   return (
     <NavLink to="/proof" className="nowrap" style={{ color: 'inherit' }} title="What was proved, and when">
       <Ring holds={at ? data!.failing === 0 : null} />

@@ -27,7 +27,13 @@ export function SignIn({ company, demo }: { company: string; demo: boolean }) {
         </div>
         <div className="field">
           <label htmlFor="username">Name</label>
-          <input id="username" autoFocus autoComplete="username" value={username} onChange={(e) => setUsername(e.target.value)} />
+          <input
+            id="username"
+            autoFocus
+            autoComplete="username"
+            value={username}
+            onChange={(e) => setUsername(e.target.value)}
+          />
         </div>
         <div className="field">
           <label htmlFor="password">Password</label>
@@ -45,7 +51,8 @@ export function SignIn({ company, demo }: { company: string; demo: boolean }) {
         </button>
         {demo && (
           <div className="muted small">
-            A demo with made-up data. Users: clerk, controller, lead, warehouse, receivables, auditor. The password is the name.
+            A demo with made-up data. Users: clerk, controller, lead, warehouse, receivables, auditor. The password is
+            the name.
           </div>
         )}
       </form>

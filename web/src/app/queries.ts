@@ -4,7 +4,10 @@ import { sessionQuery } from '../shared/session';
 
 export const queries = new QueryClient({
   defaultOptions: {
-    queries: { staleTime: 5_000, retry: (count, error) => !(error instanceof Problem && error.status < 500) && count < 2 },
+    queries: {
+      staleTime: 5_000,
+      retry: (count, error) => !(error instanceof Problem && error.status < 500) && count < 2,
+    },
     mutations: { retry: false },
   },
 });

@@ -1,7 +1,16 @@
 import { createTheme, Modal, Notification, type MantineColorsTuple } from '@mantine/core';
 
 const sea: MantineColorsTuple = [
-  '#E1ECE8', '#C6DCD6', '#A3C7BF', '#7DB0A7', '#559890', '#37807A', '#276E69', '#1D5E5A', '#164C49', '#0E3A38',
+  '#E1ECE8',
+  '#C6DCD6',
+  '#A3C7BF',
+  '#7DB0A7',
+  '#559890',
+  '#37807A',
+  '#276E69',
+  '#1D5E5A',
+  '#164C49',
+  '#0E3A38',
 ];
 
 export const theme = createTheme({
@@ -14,7 +23,9 @@ export const theme = createTheme({
   headings: { fontFamily: '"Atkinson Hyperlegible Next Variable", sans-serif', fontWeight: '700' },
   defaultRadius: 3,
   components: {
-    Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, centered: true, transitionProps: { duration: 0 } } }),
+    Modal: Modal.extend({
+      defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, centered: true, transitionProps: { duration: 0 } },
+    }),
     Notification: Notification.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }),
   },
 });

@@ -17,7 +17,14 @@ export function useSelection<T>(rows: T[], keyOf: (row: T) => string, onOpen: (r
     enter: () => rows[at] && onOpen(rows[at]),
   });
   const chosen = rows.filter((row) => selected.has(keyOf(row)));
-  return { at, toggle, has: (row: T) => selected.has(keyOf(row)), chosen, none: () => setSelected(new Set()), all: () => setSelected(new Set(chosen.length === rows.length ? [] : rows.map(keyOf))) };
+  return {
+    at,
+    toggle,
+    has: (row: T) => selected.has(keyOf(row)),
+    chosen,
+    none: () => setSelected(new Set()),
+    all: () => setSelected(new Set(chosen.length === rows.length ? [] : rows.map(keyOf))),
+  };
 }
 
 type Selection<T> = ReturnType<typeof useSelection<T>>;
@@ -26,7 +33,12 @@ type Selection<T> = ReturnType<typeof useSelection<T>>;
 export function SelectAll<T>({ selection, rows }: { selection: Selection<T>; rows: T[] }) {
   return (
     <th style={{ width: 24 }}>
-      <input type="checkbox" aria-label="Select all" checked={rows.length > 0 && selection.chosen.length === rows.length} onChange={selection.all} />
+      <input
+        type="checkbox"
+        aria-label="Select all"
+        checked={rows.length > 0 && selection.chosen.length === rows.length}
+        onChange={selection.all}
+      />
     </th>
   );
 }
@@ -35,7 +47,12 @@ export function SelectAll<T>({ selection, rows }: { selection: Selection<T>; row
 export function SelectOne<T>({ selection, row, name }: { selection: Selection<T>; row: T; name: string }) {
   return (
     <td>
-      <input type="checkbox" aria-label={`Select ${name}`} checked={selection.has(row)} onChange={() => selection.toggle(row)} />
+      <input
+        type="checkbox"
+        aria-label={`Select ${name}`}
+        checked={selection.has(row)}
+        onChange={() => selection.toggle(row)}
+      />
     </td>
   );
 }

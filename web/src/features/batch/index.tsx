@@ -32,7 +32,9 @@ export function progress(batch: Pick<Schemas['BatchRow'], 'kind' | 'waiting' | '
   const total = batch.waiting + batch.done + batch.refused;
   const of = `Of ${total} ${total === 1 ? one : many}, ${batch.done} went through`;
   const not = batch.refused > 0 ? `, ${batch.refused} did not, for the reasons below` : '';
-  return batch.waiting > 0 ? `${of}${not}; ${batch.waiting} still to come. You can leave this page: it goes on.` : `${of}${not}.`;
+  return batch.waiting > 0
+    ? `${of}${not}; ${batch.waiting} still to come. You can leave this page: it goes on.`
+    : `${of}${not}.`;
 }
 
 /** The log of a batch: per document what happened. */
@@ -77,7 +79,13 @@ export function BatchEntries({ batch }: { batch: Schemas['BatchView'] }) {
         {batch.entries.map((entry) => (
           <tr key={entry.no}>
             <td className="num muted">{entry.no}</td>
-            <td style={{ overflowWrap: 'anywhere' }}>{entry.subject.includes(' ') ? entry.subject : <Doc kind={batch.kind === 'REMINDING' ? 'CUSTOMER' : entry.subjectKind} number={entry.subject} />}</td>
+            <td style={{ overflowWrap: 'anywhere' }}>
+              {entry.subject.includes(' ') ? (
+                entry.subject
+              ) : (
+                <Doc kind={batch.kind === 'REMINDING' ? 'CUSTOMER' : entry.subjectKind} number={entry.subject} />
+              )}
+            </td>
             <td className="nowrap">
               <Mark of={MARKS[entry.state]} />
               {WORDS[entry.state]}
@@ -111,7 +119,9 @@ export function BatchListPage() {
         <div className="page-head">
           <h1>Logs of what was done many at a time</h1>
         </div>
-        {rows.length === 0 && <Empty>Nothing was done many at a time yet. Select several orders in Review, Goods or Billing.</Empty>}
+        {rows.length === 0 && (
+          <Empty>Nothing was done many at a time yet. Select several orders in Review, Goods or Billing.</Empty>
+        )}
         {rows.length > 0 && (
           <table className="rows">
             <thead>

@@ -25,7 +25,13 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
         client.POST('/api/credit-notes', {
           body: {
             ofInvoice: invoice.number,
-            lines: all ? undefined : named.map(([line, share]) => (Number(share.amount) > 0 ? { line: Number(line), amount: share.amount } : { line: Number(line), quantity: share.quantity })),
+            lines: all
+              ? undefined
+              : named.map(([line, share]) =>
+                  Number(share.amount) > 0
+                    ? { line: Number(line), amount: share.amount }
+                    : { line: Number(line), quantity: share.quantity },
+                ),
             reason: reason.trim(),
           },
           ...once(),
@@ -38,9 +44,15 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
     },
     onSettled: refreshAll,
   });
-  const set = (line: number, field: 'quantity' | 'amount', value: string) => setShares({ ...shares, [line]: { quantity: '', amount: '', [field]: value } });
+  const set = (line: number, field: 'quantity' | 'amount', value: string) =>
+    setShares({ ...shares, [line]: { quantity: '', amount: '', [field]: value } });
   return (
-    <Modal opened onClose={onClose} size="xl" title={<b>Credit of invoice {invoice.number} without goods coming back</b>}>
+    <Modal
+      opened
+      onClose={onClose}
+      size="xl"
+      title={<b>Credit of invoice {invoice.number} without goods coming back</b>}
+    >
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -68,10 +80,19 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
                 </td>
                 <td className="num">{figure(leftOf(line.no)?.net)}</td>
                 <td className="num" style={{ width: 120 }}>
-                  <FigureInput first={line.no === invoice.lines[0].no} label={`Credit so many, line ${line.no}`} value={shares[line.no]?.quantity ?? ''} onChange={(to) => set(line.no, 'quantity', to)} />
+                  <FigureInput
+                    first={line.no === invoice.lines[0].no}
+                    label={`Credit so many, line ${line.no}`}
+                    value={shares[line.no]?.quantity ?? ''}
+                    onChange={(to) => set(line.no, 'quantity', to)}
+                  />
                 </td>
                 <td className="num" style={{ width: 140 }}>
-                  <FigureInput label={`Credit an amount, line ${line.no}`} value={shares[line.no]?.amount ?? ''} onChange={(to) => set(line.no, 'amount', to)} />
+                  <FigureInput
+                    label={`Credit an amount, line ${line.no}`}
+                    value={shares[line.no]?.amount ?? ''}
+                    onChange={(to) => set(line.no, 'amount', to)}
+                  />
                 </td>
               </tr>
             ))}
@@ -83,10 +104,19 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
         </div>
         <ProblemNote problem={credit.error} />
         <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
-          <button type="submit" className="button first" disabled={named.length === 0 || !reason.trim() || credit.isPending}>
+          <button
+            type="submit"
+            className="button first"
+            disabled={named.length === 0 || !reason.trim() || credit.isPending}
+          >
             Credit what is named <kbd>↵</kbd>
           </button>
-          <button type="button" className="button" disabled={!reason.trim() || credit.isPending} onClick={() => credit.mutate(true)}>
+          <button
+            type="button"
+            className="button"
+            disabled={!reason.trim() || credit.isPending}
+            onClick={() => credit.mutate(true)}
+          >
             Credit all that is left of it
           </button>
           <button type="button" className="button" onClick={onClose}>

@@ -21,11 +21,17 @@ export function BankPage() {
     mutationFn: (file) => {
       const body = new FormData();
       body.append('file', file);
-      return answer(client.POST('/api/bank-statements', { body: body as never, bodySerializer: () => body, ...once() }));
+      return answer(
+        client.POST('/api/bank-statements', { body: body as never, bodySerializer: () => body, ...once() }),
+      );
     },
     onSuccess: (found) => {
       const fresh = found.filter((one) => !one.readBefore);
-      tell(fresh.length === 0 ? 'It was read before; nothing was taken in twice.' : `Statement ${fresh.map((one) => one.statementId).join(', ')} read: ${fresh.reduce((sum, one) => sum + one.open, 0)} entries to settle.`);
+      tell(
+        fresh.length === 0
+          ? 'It was read before; nothing was taken in twice.'
+          : `Statement ${fresh.map((one) => one.statementId).join(', ')} read: ${fresh.reduce((sum, one) => sum + one.open, 0)} entries to settle.`,
+      );
       setSearch({ statement: String(found[0].id) });
     },
     onSettled: refreshAll,
@@ -110,7 +116,8 @@ function Entries({ id, statement }: { id: number; statement: Schemas['BankStatem
   const certain = rows.filter((row) => row.state === 'OPEN' && row.proposals[0]?.sureness === 'CERTAIN').length;
   const open = rows.filter((row) => row.state === 'OPEN').length;
   const all = useMutation({
-    mutationFn: () => answer(client.POST('/api/bank-statements/{id}/payments', { params: { path: { id } }, ...once() })),
+    mutationFn: () =>
+      answer(client.POST('/api/bank-statements/{id}/payments', { params: { path: { id } }, ...once() })),
     onError: tellProblem,
     onSettled: refreshAll,
   });
@@ -123,7 +130,9 @@ function Entries({ id, statement }: { id: number; statement: Schemas['BankStatem
           <Link to="/billing/bank">All statements</Link>
         </div>
         <p className="situation">
-          {open === 0 ? 'Nothing of it is left to settle.' : `${open} ${open === 1 ? 'entry is' : 'entries are'} to be settled; of ${certain === 0 ? 'none' : certain === 1 ? 'one' : certain} the invoice is certain.`}
+          {open === 0
+            ? 'Nothing of it is left to settle.'
+            : `${open} ${open === 1 ? 'entry is' : 'entries are'} to be settled; of ${certain === 0 ? 'none' : certain === 1 ? 'one' : certain} the invoice is certain.`}
         </p>
         <table className="rows">
           <thead>
@@ -145,7 +154,11 @@ function Entries({ id, statement }: { id: number; statement: Schemas['BankStatem
         <More query={list} />
       </div>
       <div className="bar">
-        <button className="button first" disabled={!may(role, 'bill') || all.isPending || certain === 0} onClick={() => all.mutate()}>
+        <button
+          className="button first"
+          disabled={!may(role, 'bill') || all.isPending || certain === 0}
+          onClick={() => all.mutate()}
+        >
           Settle {certain === 1 ? 'the one that is certain' : `all ${certain || ''} that are certain`}
         </button>
         <span className="muted small">Certain is what names its invoice and fits to the cent.</span>
@@ -158,13 +171,25 @@ function Entries({ id, statement }: { id: number; statement: Schemas['BankStatem
 function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: boolean }) {
   const [aside, setAside] = useState(false);
   const [other, setOther] = useState(false);
-  const accept = useMutation<Schemas['BankEntryView'], Problem, { customer: string; allocate: { invoice: string; amount: string }[] }>({
-    mutationFn: (body) => answer(client.POST('/api/bank-entries/{id}/payments', { params: { path: { id: row.id } }, body, ...once() })),
+  const accept = useMutation<
+    Schemas['BankEntryView'],
+    Problem,
+    { customer: string; allocate: { invoice: string; amount: string }[] }
+  >({
+    mutationFn: (body) =>
+      answer(client.POST('/api/bank-entries/{id}/payments', { params: { path: { id: row.id } }, body, ...once() })),
     onSuccess: (entry) => tell(`Payment ${entry.payment} was made of it.`),
     onSettled: refreshAll,
   });
   const put = useMutation({
-    mutationFn: (reason: string) => answer(client.POST('/api/bank-entries/{id}/settings-aside', { params: { path: { id: row.id } }, body: { reason }, ...once() })),
+    mutationFn: (reason: string) =>
+      answer(
+        client.POST('/api/bank-entries/{id}/settings-aside', {
+          params: { path: { id: row.id } },
+          body: { reason },
+          ...once(),
+        }),
+      ),
     onSuccess: () => setAside(false),
     onSettled: refreshAll,
   });
@@ -191,22 +216,31 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
             </Link>
           </>
         )}
-        {(row.state === 'NOT_OURS' || row.state === 'SET_ASIDE') && <span className="small">{row.state === 'SET_ASIDE' ? `set aside by ${row.why}` : row.why}</span>}
+        {(row.state === 'NOT_OURS' || row.state === 'SET_ASIDE') && (
+          <span className="small">{row.state === 'SET_ASIDE' ? `set aside by ${row.why}` : row.why}</span>
+        )}
         {row.state === 'OPEN' &&
           row.proposals.slice(0, 3).map((proposal, index) => (
             <div key={index} style={{ display: 'flex', gap: 10, alignItems: 'baseline' }}>
               <span style={{ flex: 1 }}>
                 <Mark of={SURE[proposal.sureness]} />
-                {proposal.sureness === 'CERTAIN' ? <b>certain</b> : proposal.sureness.toLowerCase()}: <span className="small">{proposal.reason}</span>
+                {proposal.sureness === 'CERTAIN' ? <b>certain</b> : proposal.sureness.toLowerCase()}:{' '}
+                <span className="small">{proposal.reason}</span>
               </span>
               {mayBill && (
-                <button className="plain small nowrap" disabled={accept.isPending} onClick={() => accept.mutate({ customer: proposal.customer, allocate: proposal.settlements })}>
+                <button
+                  className="plain small nowrap"
+                  disabled={accept.isPending}
+                  onClick={() => accept.mutate({ customer: proposal.customer, allocate: proposal.settlements })}
+                >
                   take this
                 </button>
               )}
             </div>
           ))}
-        {row.state === 'OPEN' && row.proposals.length === 0 && <div className="muted small">Nothing speaks for any invoice.</div>}
+        {row.state === 'OPEN' && row.proposals.length === 0 && (
+          <div className="muted small">Nothing speaks for any invoice.</div>
+        )}
         {row.state === 'OPEN' && mayBill && (
           <div className="small" style={{ display: 'flex', gap: 14 }}>
             <button className="plain" onClick={() => setOther(!other)}>
@@ -217,9 +251,25 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
             </button>
           </div>
         )}
-        {other && row.state === 'OPEN' && <CustomerLook label={`Customer of entry ${row.no}`} shown="" autoFocus onTake={(hit) => accept.mutate({ customer: hit.code, allocate: [] })} />}
+        {other && row.state === 'OPEN' && (
+          <CustomerLook
+            label={`Customer of entry ${row.no}`}
+            shown=""
+            autoFocus
+            onTake={(hit) => accept.mutate({ customer: hit.code, allocate: [] })}
+          />
+        )}
         <ProblemNote problem={accept.error} />
-        {aside && <ReasonDialog title={`Entry ${row.no} is no payment of a customer's`} action="Set aside" busy={put.isPending} problem={put.error} onClose={() => setAside(false)} onGiven={put.mutate} />}
+        {aside && (
+          <ReasonDialog
+            title={`Entry ${row.no} is no payment of a customer's`}
+            action="Set aside"
+            busy={put.isPending}
+            problem={put.error}
+            onClose={() => setAside(false)}
+            onGiven={put.mutate}
+          />
+        )}
       </td>
     </tr>
   );

@@ -28,35 +28,67 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
   const [customer, setCustomer] = useState({ code: invoice.customer, name: invoice.customerName });
   const [po, setPo] = useState('');
   const [address, setAddress] = useState({ name: '', street: '', postcode: '', town: '', country: '' });
-  const [lines, setLines] = useState<Line[]>(() => invoice.lines.map((line) => ({ line: line.no, quantity: bare(trim(line.quantity)), price: bare(price(line.price)), discount: bare(trim(line.discount)) })));
+  const [lines, setLines] = useState<Line[]>(() =>
+    invoice.lines.map((line) => ({
+      line: line.no,
+      quantity: bare(trim(line.quantity)),
+      price: bare(price(line.price)),
+      discount: bare(trim(line.discount)),
+    })),
+  );
   const [reason, setReason] = useState('');
   const other = customer.code !== invoice.customer;
   const body = {
     customer: other ? customer.code : undefined,
     po: po.trim() || undefined,
     shipTo: address.name.trim() ? address : undefined,
-    lines: lines.filter((line) => Number(line.quantity) > 0).map((line) => ({ line: line.line, quantity: line.quantity, price: line.price || undefined, discount: line.discount || undefined })),
+    lines: lines
+      .filter((line) => Number(line.quantity) > 0)
+      .map((line) => ({
+        line: line.line,
+        quantity: line.quantity,
+        price: line.price || undefined,
+        discount: line.discount || undefined,
+      })),
   };
   const [asked] = useDebouncedValue(JSON.stringify(body), 400);
   const path = { path: { number: invoice.number } };
   const preview = useQuery({
     queryKey: ['correction', invoice.number, asked],
-    queryFn: () => answer(client.POST('/api/invoices/{number}/corrections/previews', { params: path, body: JSON.parse(asked) })),
+    queryFn: () =>
+      answer(client.POST('/api/invoices/{number}/corrections/previews', { params: path, body: JSON.parse(asked) })),
     placeholderData: (before) => before,
     retry: false,
   });
   const correct = useMutation({
-    mutationFn: () => answer(client.POST('/api/invoices/{number}/corrections', { params: path, body: { ...body, reason: reason.trim() }, ...once() })),
+    mutationFn: () =>
+      answer(
+        client.POST('/api/invoices/{number}/corrections', {
+          params: path,
+          body: { ...body, reason: reason.trim() },
+          ...once(),
+        }),
+      ),
     onSuccess: (done) => {
       keepReason(reason.trim());
-      tell(done.invoice ? `Credited with ${done.creditNote}, billed again with ${done.invoice}.` : `Credited with ${done.creditNote}; order ${done.order} is ${done.state.toLowerCase().replaceAll('_', ' ')} and to be billed when it is cleared.`);
+      tell(
+        done.invoice
+          ? `Credited with ${done.creditNote}, billed again with ${done.invoice}.`
+          : `Credited with ${done.creditNote}; order ${done.order} is ${done.state.toLowerCase().replaceAll('_', ' ')} and to be billed when it is cleared.`,
+      );
       navigate(done.invoice ? `/billing/invoice/${done.invoice}` : `/orders/${done.order}`);
     },
     onSettled: refreshAll,
   });
-  const ready = reason.trim() !== '' && preview.data !== undefined && !preview.error && asked === JSON.stringify(body) && !correct.isPending;
+  const ready =
+    reason.trim() !== '' &&
+    preview.data !== undefined &&
+    !preview.error &&
+    asked === JSON.stringify(body) &&
+    !correct.isPending;
   useKeys({ 'ctrl+enter': ready ? () => correct.mutate() : undefined });
-  const set = (at: number, changed: Partial<Line>) => setLines(lines.map((line, index) => (index === at ? { ...line, ...changed } : line)));
+  const set = (at: number, changed: Partial<Line>) =>
+    setLines(lines.map((line, index) => (index === at ? { ...line, ...changed } : line)));
   return (
     <div className="page">
       <div className="page-scroll">
@@ -65,11 +97,18 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
             Credit invoice <Doc kind="INVOICE" number={invoice.number} /> in full and bill it again
           </h1>
         </div>
-        <p className="muted">The goods stay where they are and their cost stays cost of sales; nothing is shipped with the new order. What was paid stays as credit of {invoice.customerName}.</p>
+        <p className="muted">
+          The goods stay where they are and their cost stays cost of sales; nothing is shipped with the new order. What
+          was paid stays as credit of {invoice.customerName}.
+        </p>
         <div className="fields" style={{ gridTemplateColumns: '280px 200px 1fr', marginBottom: 14 }}>
           <div className="field">
             <label htmlFor="Bill to">Bill to</label>
-            <CustomerLook label="Bill to" shown={customer.name} onTake={(hit) => setCustomer({ code: hit.code, name: hit.name })} />
+            <CustomerLook
+              label="Bill to"
+              shown={customer.name}
+              onTake={(hit) => setCustomer({ code: hit.code, name: hit.name })}
+            />
           </div>
           <div className="field">
             <label htmlFor="correct-po">{other ? 'Their PO number' : 'Their PO number, if another'}</label>
@@ -79,7 +118,15 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
             <label htmlFor="correct-name">Delivered to, if another address</label>
             <div style={{ display: 'grid', gridTemplateColumns: '2fr 2fr 1fr 1.4fr 60px', gap: 8 }}>
               {(['name', 'street', 'postcode', 'town', 'country'] as const).map((field) => (
-                <input key={field} id={field === 'name' ? 'correct-name' : undefined} aria-label={`Delivered to: ${field}`} placeholder={field} maxLength={field === 'country' ? 2 : 100} value={address[field]} onChange={(event) => setAddress({ ...address, [field]: event.target.value })} />
+                <input
+                  key={field}
+                  id={field === 'name' ? 'correct-name' : undefined}
+                  aria-label={`Delivered to: ${field}`}
+                  placeholder={field}
+                  maxLength={field === 'country' ? 2 : 100}
+                  value={address[field]}
+                  onChange={(event) => setAddress({ ...address, [field]: event.target.value })}
+                />
               ))}
             </div>
           </div>
@@ -108,13 +155,25 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
                 </td>
                 <td className="num">{figure(line.net)}</td>
                 <td className="num" style={{ width: 96 }}>
-                  <FigureInput label={`Quantity again, line ${line.no}`} value={lines[at].quantity} onChange={(to) => set(at, { quantity: to })} />
+                  <FigureInput
+                    label={`Quantity again, line ${line.no}`}
+                    value={lines[at].quantity}
+                    onChange={(to) => set(at, { quantity: to })}
+                  />
                 </td>
                 <td className="num" style={{ width: 110 }}>
-                  <FigureInput label={`Price again, line ${line.no}`} value={lines[at].price} onChange={(to) => set(at, { price: to })} />
+                  <FigureInput
+                    label={`Price again, line ${line.no}`}
+                    value={lines[at].price}
+                    onChange={(to) => set(at, { price: to })}
+                  />
                 </td>
                 <td className="num" style={{ width: 70 }}>
-                  <FigureInput label={`Discount again, line ${line.no}`} value={lines[at].discount} onChange={(to) => set(at, { discount: to })} />
+                  <FigureInput
+                    label={`Discount again, line ${line.no}`}
+                    value={lines[at].discount}
+                    onChange={(to) => set(at, { discount: to })}
+                  />
                 </td>
               </tr>
             ))}
@@ -122,8 +181,11 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
         </table>
         {preview.data && !preview.error && (
           <p className="situation" style={{ marginTop: 14 }}>
-            € {figure(preview.data.credited)} are credited to {invoice.customerName}, € {figure(preview.data.billed)} billed to {customer.name}
-            {preview.data.invoice ? '.' : `; the order will be ${preview.data.state.toLowerCase().replaceAll('_', ' ')}, so its invoice has to wait.`}
+            € {figure(preview.data.credited)} are credited to {invoice.customerName}, € {figure(preview.data.billed)}{' '}
+            billed to {customer.name}
+            {preview.data.invoice
+              ? '.'
+              : `; the order will be ${preview.data.state.toLowerCase().replaceAll('_', ' ')}, so its invoice has to wait.`}
           </p>
         )}
         <ProblemNote problem={preview.error ?? correct.error} />

@@ -15,7 +15,11 @@ export function CreditNotes() {
   const navigate = useNavigate();
   const query = useInfiniteQuery(creditNotesQuery(open));
   const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection(rows, (row) => row.number, (row) => navigate(`/billing/credit-note/${row.number}`));
+  const selection = useSelection(
+    rows,
+    (row) => row.number,
+    (row) => navigate(`/billing/credit-note/${row.number}`),
+  );
   if (!query.data) return <Waiting query={query} />;
   return (
     <>
@@ -23,12 +27,15 @@ export function CreditNotes() {
         <div className="page-head">
           <h1>{open ? 'Credit notes with something left' : 'Credit notes'}</h1>
           <span>
-        <label className="muted">
-          <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} /> only what is still to the customer's credit
-        </label>
+            <label className="muted">
+              <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} /> only what is
+              still to the customer's credit
+            </label>
           </span>
         </div>
-        {rows.length === 0 && <Empty>{open ? 'No credit note is left to be used.' : 'Nothing was credited yet.'}</Empty>}
+        {rows.length === 0 && (
+          <Empty>{open ? 'No credit note is left to be used.' : 'Nothing was credited yet.'}</Empty>
+        )}
         {rows.length > 0 && (
           <table className="rows">
             <thead>
@@ -81,14 +88,16 @@ export function CreditNotePage() {
       <div className="page-scroll">
         <div className="page-head">
           <h1>
-            Credit note <span className="mono">{credit.number}</span> · <Link to={`/customers/${encodeURIComponent(credit.customer)}`}>{credit.customerName}</Link>
+            Credit note <span className="mono">{credit.number}</span> ·{' '}
+            <Link to={`/customers/${encodeURIComponent(credit.customer)}`}>{credit.customerName}</Link>
           </h1>
           <span className="muted nowrap">
             <WaysOut kind="CREDIT_NOTE" number={credit.number} />
           </span>
         </div>
         <p className="situation">
-          € {figure(credit.gross)} of invoice <Doc kind="INVOICE" number={credit.invoice} /> credited on {date(credit.on)}: {credit.reason}.{' '}
+          € {figure(credit.gross)} of invoice <Doc kind="INVOICE" number={credit.invoice} /> credited on{' '}
+          {date(credit.on)}: {credit.reason}.{' '}
           {isZero(credit.left) ? 'All of it is put to use.' : `€ ${figure(credit.left)} of it are customer credit.`}
         </p>
         <table className="rows">
@@ -115,7 +124,13 @@ export function CreditNotePage() {
                 <td>
                   <Doc kind="ORDER" number={line.order} />
                 </td>
-                <td>{line.returnNumber ? <Doc kind="RETURN" number={line.returnNumber} /> : <span className="muted">without goods</span>}</td>
+                <td>
+                  {line.returnNumber ? (
+                    <Doc kind="RETURN" number={line.returnNumber} />
+                  ) : (
+                    <span className="muted">without goods</span>
+                  )}
+                </td>
                 <td className="num">{line.invoiceLine}</td>
                 <td className="num">{isZero(line.quantity) ? '–' : trim(line.quantity)}</td>
                 <td className="num">{isZero(line.fee) ? '–' : `${figure(line.fee)} (${trim(line.feePercent)} %)`}</td>

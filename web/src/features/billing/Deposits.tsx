@@ -56,13 +56,23 @@ export function Deposits() {
           ))}
         </tbody>
       </table>
-      {rows.length === 0 && <Empty>{open ? 'All deposits are put to use.' : 'Nobody has paid ahead yet.'} A deposit is taken in on its order's page.</Empty>}
+      {rows.length === 0 && (
+        <Empty>
+          {open ? 'All deposits are put to use.' : 'Nobody has paid ahead yet.'} A deposit is taken in on its order's
+          page.
+        </Empty>
+      )}
       <More query={list} />
     </div>
   );
 }
 
-const USES = { APPLIED: 'set against', GIVEN_BACK: 'given back as', MOVED: 'moved on as', CREDITED: 'turned into customer credit' };
+const USES = {
+  APPLIED: 'set against',
+  GIVEN_BACK: 'given back as',
+  MOVED: 'moved on as',
+  CREDITED: 'turned into customer credit',
+};
 
 /** A deposit, what became of it, and what can be done with the rest. */
 export function DepositPage() {
@@ -80,17 +90,37 @@ export function DepositPage() {
     mutationFn: async (what) => {
       switch (what) {
         case 'apply':
-          await answer(client.POST('/api/deposits/{number}/applications', { ...path, body: { version, invoice: target.trim(), amount: amount || deposit!.unapplied }, ...once() }));
+          await answer(
+            client.POST('/api/deposits/{number}/applications', {
+              ...path,
+              body: { version, invoice: target.trim(), amount: amount || deposit!.unapplied },
+              ...once(),
+            }),
+          );
           return `Set against invoice ${target.trim()}.`;
         case 'move': {
-          const on = await answer(client.POST('/api/deposits/{number}/moves', { ...path, body: { version, order: target.trim(), amount: some, reason }, ...once() }));
+          const on = await answer(
+            client.POST('/api/deposits/{number}/moves', {
+              ...path,
+              body: { version, order: target.trim(), amount: some, reason },
+              ...once(),
+            }),
+          );
           return `It goes on as deposit ${on.number} for order ${on.order}.`;
         }
         case 'credit':
-          await answer(client.POST('/api/deposits/{number}/credits', { ...path, body: { version, amount: some, reason }, ...once() }));
+          await answer(
+            client.POST('/api/deposits/{number}/credits', {
+              ...path,
+              body: { version, amount: some, reason },
+              ...once(),
+            }),
+          );
           return 'It is customer credit now.';
         case 'refund': {
-          const given = await answer(client.POST('/api/refunds', { body: { of: number, version, amount: some, reason }, ...once() }));
+          const given = await answer(
+            client.POST('/api/refunds', { body: { of: number, version, amount: some, reason }, ...once() }),
+          );
           return `€ ${figure(given.amount)} given back as ${given.number}.`;
         }
       }
@@ -110,15 +140,19 @@ export function DepositPage() {
       <div className="page-scroll">
         <div className="page-head">
           <h1>
-            Deposit <span className="mono">{deposit.number}</span> · <Link to={`/customers/${encodeURIComponent(deposit.customer)}`}>{deposit.customerName}</Link>
+            Deposit <span className="mono">{deposit.number}</span> ·{' '}
+            <Link to={`/customers/${encodeURIComponent(deposit.customer)}`}>{deposit.customerName}</Link>
           </h1>
           <span className="muted nowrap">
             <WaysOut kind="DEPOSIT" number={deposit.number} />
           </span>
         </div>
         <p className="situation">
-          € {figure(deposit.amount)} {deposit.movedFrom ? `moved here from ${deposit.movedFrom}` : 'came in'} on {date(deposit.on)} for order <Doc kind="ORDER" number={deposit.order} />;{' '}
-          {isZero(deposit.unapplied) ? 'all of it is put to use.' : `€ ${figure(deposit.unapplied)} are not put to use.`}
+          € {figure(deposit.amount)} {deposit.movedFrom ? `moved here from ${deposit.movedFrom}` : 'came in'} on{' '}
+          {date(deposit.on)} for order <Doc kind="ORDER" number={deposit.order} />;{' '}
+          {isZero(deposit.unapplied)
+            ? 'all of it is put to use.'
+            : `€ ${figure(deposit.unapplied)} are not put to use.`}
         </p>
         <table className="rows" style={{ maxWidth: 620 }}>
           <tbody>
@@ -127,7 +161,14 @@ export function DepositPage() {
                 <td className="nowrap">{date(use.on)}</td>
                 <td>
                   {use.kind === 'APPLIED' && use.amount.startsWith('-') ? 'taken off' : USES[use.kind]}{' '}
-                  {use.kind !== 'CREDITED' && (use.documentKind === 'INVOICE' ? <Link className="mono" to={`/billing/invoice/${use.documentNumber}`}>{use.documentNumber}</Link> : <Doc kind={use.documentKind} number={use.documentNumber} />)}
+                  {use.kind !== 'CREDITED' &&
+                    (use.documentKind === 'INVOICE' ? (
+                      <Link className="mono" to={`/billing/invoice/${use.documentNumber}`}>
+                        {use.documentNumber}
+                      </Link>
+                    ) : (
+                      <Doc kind={use.documentKind} number={use.documentNumber} />
+                    ))}
                 </td>
                 <td className="num">{figure(use.amount)}</td>
               </tr>
@@ -140,11 +181,23 @@ export function DepositPage() {
             <div className="fields" style={{ gridTemplateColumns: '130px 190px 1fr', maxWidth: 780 }}>
               <div className="field">
                 <label htmlFor="deposit-amount">Amount €, or all of it</label>
-                <FigureInput id="deposit-amount" label="Amount" placeholder={deposit.unapplied} value={amount} onChange={setAmount} />
+                <FigureInput
+                  id="deposit-amount"
+                  label="Amount"
+                  placeholder={deposit.unapplied}
+                  value={amount}
+                  onChange={setAmount}
+                />
               </div>
               <div className="field">
                 <label htmlFor="deposit-target">Invoice, or another order</label>
-                <input id="deposit-target" className="mono" maxLength={40} value={target} onChange={(event) => setTarget(event.target.value)} />
+                <input
+                  id="deposit-target"
+                  className="mono"
+                  maxLength={40}
+                  value={target}
+                  onChange={(event) => setTarget(event.target.value)}
+                />
               </div>
               <div className="field">
                 <label htmlFor="deposit-reason">Reason</label>
@@ -157,10 +210,18 @@ export function DepositPage() {
       </div>
       {!isZero(deposit.unapplied) && (
         <div className="bar">
-          <button className="button" disabled={!idle || !/^\d{4}-\d+$/.test(target.trim())} onClick={() => act.mutate('apply')}>
+          <button
+            className="button"
+            disabled={!idle || !/^\d{4}-\d+$/.test(target.trim())}
+            onClick={() => act.mutate('apply')}
+          >
             Set against the invoice
           </button>
-          <button className="button" disabled={!idle || !target.trim().startsWith('SO-')} onClick={() => act.mutate('move')}>
+          <button
+            className="button"
+            disabled={!idle || !target.trim().startsWith('SO-')}
+            onClick={() => act.mutate('move')}
+          >
             Move to the order
           </button>
           <button className="button" disabled={!idle} onClick={() => act.mutate('credit')}>

@@ -27,7 +27,16 @@ export function DirectInvoice() {
     mutationFn: () =>
       answer(
         client.POST('/api/direct-invoices', {
-          body: { customer: customer.code, po, text, lines: written.map((line) => ({ item: line.item, quantity: line.quantity || '0', price: line.price || undefined })) },
+          body: {
+            customer: customer.code,
+            po,
+            text,
+            lines: written.map((line) => ({
+              item: line.item,
+              quantity: line.quantity || '0',
+              price: line.price || undefined,
+            })),
+          },
           ...once(),
         }),
       ),
@@ -54,11 +63,22 @@ export function DirectInvoice() {
         <div className="fields">
           <div className="field">
             <label>Customer</label>
-            <CustomerLook label="Customer" autoFocus shown={customer.name} onTake={(hit) => setCustomer({ code: hit.code, name: hit.name })} />
+            <CustomerLook
+              label="Customer"
+              autoFocus
+              shown={customer.name}
+              onTake={(hit) => setCustomer({ code: hit.code, name: hit.name })}
+            />
           </div>
           <div className="field">
             <label htmlFor="direct-po">Their PO</label>
-            <input id="direct-po" className="mono" maxLength={120} value={po} onChange={(event) => setPo(event.target.value)} />
+            <input
+              id="direct-po"
+              className="mono"
+              maxLength={120}
+              value={po}
+              onChange={(event) => setPo(event.target.value)}
+            />
           </div>
           <div className="field" style={{ gridColumn: 'span 2' }}>
             <label htmlFor="direct-text">Text above the lines</label>
@@ -92,19 +112,34 @@ export function DirectInvoice() {
                   <ItemLook
                     label={`Item of line ${at + 1}`}
                     shown={line.item ? `${line.item} ${line.description}` : ''}
-                    onTake={(hit) => set(at, { item: hit.code, description: hit.name, list: hit.price, free: hit.free })}
+                    onTake={(hit) =>
+                      set(at, { item: hit.code, description: hit.name, list: hit.price, free: hit.free })
+                    }
                   />
                 </td>
                 <td>
-                  <FigureInput label={`Quantity of line ${at + 1}`} value={line.quantity} onChange={(to) => set(at, { quantity: to })} />
+                  <FigureInput
+                    label={`Quantity of line ${at + 1}`}
+                    value={line.quantity}
+                    onChange={(to) => set(at, { quantity: to })}
+                  />
                 </td>
                 <td className="num muted">{line.item && trim(line.free)}</td>
                 <td>
-                  <FigureInput label={`Price of line ${at + 1}`} placeholder={line.item ? 'list' : ''} value={line.price} onChange={(to) => set(at, { price: to })} />
+                  <FigureInput
+                    label={`Price of line ${at + 1}`}
+                    placeholder={line.item ? 'list' : ''}
+                    value={line.price}
+                    onChange={(to) => set(at, { price: to })}
+                  />
                 </td>
                 <td>
                   {line.item && (
-                    <button className="plain" aria-label={`Remove line ${at + 1}`} onClick={() => setLines(lines.filter((_, index) => index !== at))}>
+                    <button
+                      className="plain"
+                      aria-label={`Remove line ${at + 1}`}
+                      onClick={() => setLines(lines.filter((_, index) => index !== at))}
+                    >
                       ×
                     </button>
                   )}
@@ -119,7 +154,9 @@ export function DirectInvoice() {
         <button className="button first" disabled={!complete || bill.isPending || !may(role, 'bill')} onClick={post}>
           Bill it now <kbd>Ctrl ↵</kbd>
         </button>
-        <span className="muted small">Goods leave the first store at once. An order that would be held, or goods that are not there, stop all of it.</span>
+        <span className="muted small">
+          Goods leave the first store at once. An order that would be held, or goods that are not there, stop all of it.
+        </span>
       </div>
     </>
   );

@@ -18,7 +18,11 @@ export function Invoices() {
   const navigate = useNavigate();
   const list = useInfiniteQuery(invoicesQuery(open, undefined, pastDue));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection(rows, (row) => row.number, (row) => navigate(`/billing/invoice/${row.number}`));
+  const selection = useSelection(
+    rows,
+    (row) => row.number,
+    (row) => navigate(`/billing/invoice/${row.number}`),
+  );
   if (!list.data) return <Waiting query={list} />;
   return (
     <>
@@ -27,10 +31,21 @@ export function Invoices() {
           <h1>{pastDue ? 'Invoices past due' : open ? 'Invoices with something open' : 'All invoices'}</h1>
           <span>
             <label className="muted" style={{ marginRight: 16 }}>
-              <input type="checkbox" checked={pastDue} onChange={(event) => setSearch(event.target.checked ? { pastDue: 'true' } : {})} /> past due only
+              <input
+                type="checkbox"
+                checked={pastDue}
+                onChange={(event) => setSearch(event.target.checked ? { pastDue: 'true' } : {})}
+              />{' '}
+              past due only
             </label>
             <label className="muted">
-              <input type="checkbox" checked={open || pastDue} disabled={pastDue} onChange={(event) => setOpen(event.target.checked)} /> open only
+              <input
+                type="checkbox"
+                checked={open || pastDue}
+                disabled={pastDue}
+                onChange={(event) => setOpen(event.target.checked)}
+              />{' '}
+              open only
             </label>
           </span>
         </div>
@@ -63,7 +78,11 @@ export function Invoices() {
                 <td>{Words(row.state)}</td>
                 <td className="num">{figure(row.gross)}</td>
                 <td className="num">{orDash(row.open)}</td>
-                <td>{!isZero(row.open) && <Link to={`/billing/receive?customer=${encodeURIComponent(row.customer)}`}>Money in</Link>}</td>
+                <td>
+                  {!isZero(row.open) && (
+                    <Link to={`/billing/receive?customer=${encodeURIComponent(row.customer)}`}>Money in</Link>
+                  )}
+                </td>
               </tr>
             ))}
           </tbody>
@@ -90,14 +109,19 @@ export function InvoicePage() {
       <div className="page-scroll">
         <div className="page-head">
           <h1>
-            Invoice <span className="mono">{invoice.number}</span> · <Link to={`/customers/${encodeURIComponent(invoice.customer)}`}>{invoice.customerName}</Link>
+            Invoice <span className="mono">{invoice.number}</span> ·{' '}
+            <Link to={`/customers/${encodeURIComponent(invoice.customer)}`}>{invoice.customerName}</Link>
           </h1>
           <span className="muted nowrap">
             {Words(invoice.state)} · <WaysOut kind="INVOICE" number={invoice.number} />
           </span>
         </div>
         <p className="situation">
-          {invoice.state === 'REVERSED' ? 'It was taken back: it stays on record and counts no more.' : isZero(invoice.open) ? 'Nothing of it is open.' : `€ ${figure(invoice.open)} of ${figure(invoice.gross)} are open, ${invoice.dueOn < today ? `past due since ${date(invoice.dueOn)}` : `due on ${date(invoice.dueOn)}`}.`}
+          {invoice.state === 'REVERSED'
+            ? 'It was taken back: it stays on record and counts no more.'
+            : isZero(invoice.open)
+              ? 'Nothing of it is open.'
+              : `€ ${figure(invoice.open)} of ${figure(invoice.gross)} are open, ${invoice.dueOn < today ? `past due since ${date(invoice.dueOn)}` : `due on ${date(invoice.dueOn)}`}.`}
           {ahead && ' A part of it was billed ahead: its revenue waits for the goods to leave.'}
         </p>
         {invoice.text && <p style={{ whiteSpace: 'pre-wrap' }}>{invoice.text}</p>}

@@ -30,15 +30,19 @@ export function MoneyIn() {
     setAllocated({});
   };
   const pay = useMutation({
-    mutationFn: () => answer(client.POST('/api/payments', { body: { customer: customer.code, amount, allocate }, ...once() })),
+    mutationFn: () =>
+      answer(client.POST('/api/payments', { body: { customer: customer.code, amount, allocate }, ...once() })),
     onSuccess: (payment) => {
-      tell(`Payment ${payment.number}: € ${figure(payment.amount)}, ${isZero(payment.left) ? 'all allocated' : `€ ${figure(payment.left)} on account`}.`);
+      tell(
+        `Payment ${payment.number}: € ${figure(payment.amount)}, ${isZero(payment.left) ? 'all allocated' : `€ ${figure(payment.left)} on account`}.`,
+      );
       clear();
     },
     onSettled: refreshAll,
   });
   const use = useMutation({
-    mutationFn: () => answer(client.POST('/api/credit-allocations', { body: { customer: customer.code, allocate }, ...once() })),
+    mutationFn: () =>
+      answer(client.POST('/api/credit-allocations', { body: { customer: customer.code, allocate }, ...once() })),
     onSuccess: (left) => {
       tell(`Customer credit allocated; € ${figure(left.credit)} are left.`);
       clear();
@@ -103,7 +107,13 @@ export function MoneyIn() {
                   <td>{date(row.on)}</td>
                   <td>{date(row.dueOn)}</td>
                   <td className="num">{figure(row.open)}</td>
-                  <td>{money(allocated[row.number] ?? '', (to) => setAllocated({ ...allocated, [row.number]: to }), `Against ${row.number}`)}</td>
+                  <td>
+                    {money(
+                      allocated[row.number] ?? '',
+                      (to) => setAllocated({ ...allocated, [row.number]: to }),
+                      `Against ${row.number}`,
+                    )}
+                  </td>
                   <td>
                     <button className="plain" onClick={() => setAllocated({ ...allocated, [row.number]: row.open })}>
                       all of it
@@ -114,17 +124,30 @@ export function MoneyIn() {
             </tbody>
           </table>
         )}
-        {customer.code !== '' && invoices.data && rows.length === 0 && <Empty>This customer has no open invoice; a payment stays on account.</Empty>}
+        {customer.code !== '' && invoices.data && rows.length === 0 && (
+          <Empty>This customer has no open invoice; a payment stays on account.</Empty>
+        )}
         {customer.code === '' && <Empty>Say who the money is from.</Empty>}
         <ProblemNote problem={pay.error ?? use.error} />
       </div>
       <div className="bar">
-        <button className="button first" disabled={!may(role, 'bill') || !customer.code || isZero(amount) || pay.isPending} onClick={() => pay.mutate()}>
+        <button
+          className="button first"
+          disabled={!may(role, 'bill') || !customer.code || isZero(amount) || pay.isPending}
+          onClick={() => pay.mutate()}
+        >
           Book the payment
         </button>
         <button
           className="button"
-          disabled={!may(role, 'bill') || !customer.code || !isZero(amount) || allocate.length === 0 || isZero(credit.data?.credit) || use.isPending}
+          disabled={
+            !may(role, 'bill') ||
+            !customer.code ||
+            !isZero(amount) ||
+            allocate.length === 0 ||
+            isZero(credit.data?.credit) ||
+            use.isPending
+          }
           onClick={() => use.mutate()}
         >
           Use customer credit

@@ -18,19 +18,28 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
     queryKey: ['deposit-request', order.number],
     queryFn: async () => {
       try {
-        return await answer(client.GET('/api/orders/{number}/deposit-request', { params: { path: { number: order.number } } }));
+        return await answer(
+          client.GET('/api/orders/{number}/deposit-request', { params: { path: { number: order.number } } }),
+        );
       } catch (problem) {
         if ((problem as Problem).code === 'not-found') return null;
         throw problem;
       }
     },
   });
-  const deposits = useInfiniteQuery(depositsQuery(false, '', order.number)).data?.pages.flatMap((page) => page.rows) ?? [];
+  const deposits =
+    useInfiniteQuery(depositsQuery(false, '', order.number)).data?.pages.flatMap((page) => page.rows) ?? [];
   const [amount, setAmount] = useState('');
   const [percent, setPercent] = useState(false);
   const ask = useMutation({
     mutationFn: () =>
-      answer(client.PUT('/api/orders/{number}/deposit-request', { params: { path: { number: order.number } }, body: percent ? { percent: amount } : { amount }, ...once() })),
+      answer(
+        client.PUT('/api/orders/{number}/deposit-request', {
+          params: { path: { number: order.number } },
+          body: percent ? { percent: amount } : { amount },
+          ...once(),
+        }),
+      ),
     onSuccess: (request) => {
       tell(`A deposit of € ${figure(request.amount)} is asked for.`);
       setAmount('');
@@ -46,7 +55,8 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
     onSettled: refreshAll,
   });
   const ahead = useMutation({
-    mutationFn: () => answer(client.POST('/api/invoices', { body: { orders: [order.number], ahead: true }, ...once() })),
+    mutationFn: () =>
+      answer(client.POST('/api/invoices', { body: { orders: [order.number], ahead: true }, ...once() })),
     onSuccess: (invoice) => tell(`Billed ahead as invoice ${invoice.number}, € ${figure(invoice.gross)}.`),
     onSettled: refreshAll,
   });
@@ -57,7 +67,8 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
       <h2>Paid ahead</h2>
       {asked.data && (
         <div>
-          € {figure(asked.data.amount)} asked for{asked.data.percent != null && ` (${trim(asked.data.percent)} %)`} on {date(asked.data.askedOn)}
+          € {figure(asked.data.amount)} asked for{asked.data.percent != null && ` (${trim(asked.data.percent)} %)`} on{' '}
+          {date(asked.data.askedOn)}
           {isZero(asked.data.missing) ? ', received.' : `, € ${figure(asked.data.missing)} still missing.`}
         </div>
       )}
@@ -68,7 +79,10 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
           </Link>
           <span>
             {figure(deposit.amount)}
-            <span className="muted"> {isZero(deposit.unapplied) ? 'put to use' : `${figure(deposit.unapplied)} unapplied`}</span>
+            <span className="muted">
+              {' '}
+              {isZero(deposit.unapplied) ? 'put to use' : `${figure(deposit.unapplied)} unapplied`}
+            </span>
           </span>
         </div>
       ))}
@@ -78,7 +92,12 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
           <div style={{ width: 84 }}>
             <FigureInput label="Amount of the deposit" value={amount} onChange={setAmount} />
           </div>
-          <select className="bare small" aria-label="An amount or a per cent" value={percent ? '%' : '€'} onChange={(event) => setPercent(event.target.value === '%')}>
+          <select
+            className="bare small"
+            aria-label="An amount or a per cent"
+            value={percent ? '%' : '€'}
+            onChange={(event) => setPercent(event.target.value === '%')}
+          >
             <option value="€">€</option>
             <option value="%">% of gross</option>
           </select>
@@ -86,7 +105,11 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
             ask for
           </button>
           {may(role, 'bill') && (
-            <button className="plain small" disabled={!amount || percent || receive.isPending} onClick={() => receive.mutate()}>
+            <button
+              className="plain small"
+              disabled={!amount || percent || receive.isPending}
+              onClick={() => receive.mutate()}
+            >
               received
             </button>
           )}

@@ -17,9 +17,14 @@ export function Overdue() {
   const navigate = useNavigate();
   const list = useInfiniteQuery(overdueQuery);
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection(rows, (row) => row.customer, (row) => navigate(`/customers/${encodeURIComponent(row.customer)}/statement`));
+  const selection = useSelection(
+    rows,
+    (row) => row.customer,
+    (row) => navigate(`/customers/${encodeURIComponent(row.customer)}/statement`),
+  );
   const remind = useMutation({
-    mutationFn: (customers: string[]) => answer(client.POST('/api/batches/reminders', { body: { customers }, ...once() })),
+    mutationFn: (customers: string[]) =>
+      answer(client.POST('/api/batches/reminders', { body: { customers }, ...once() })),
     onSuccess: selection.none,
     onError: tellProblem,
     onSettled: refreshAll,
@@ -30,7 +35,11 @@ export function Overdue() {
     <>
       <div className="page-scroll" style={{ paddingTop: 0 }}>
         <div className="page-head">
-          <h1>{rows.length === 0 ? 'Nobody is late' : `${rows.length}${list.hasNextPage ? '+' : ''} customers have invoices past due`}</h1>
+          <h1>
+            {rows.length === 0
+              ? 'Nobody is late'
+              : `${rows.length}${list.hasNextPage ? '+' : ''} customers have invoices past due`}
+          </h1>
           <span className="muted">letters 7, 21 and 35 days after the due date, ten days apart</span>
         </div>
         <table className="rows">
@@ -74,7 +83,9 @@ export function Overdue() {
                     </>
                   )}
                 </td>
-                <td className="nowrap">{row.remindedOn ? `${LETTERS[row.lastStep].replace(' reminder', '')}, ${date(row.remindedOn)}` : '–'}</td>
+                <td className="nowrap">
+                  {row.remindedOn ? `${LETTERS[row.lastStep].replace(' reminder', '')}, ${date(row.remindedOn)}` : '–'}
+                </td>
               </tr>
             ))}
           </tbody>
@@ -83,7 +94,11 @@ export function Overdue() {
         <More query={list} />
       </div>
       <div className="bar">
-        <button className="button first" disabled={!may(role, 'bill') || remind.isPending || due.length === 0} onClick={() => remind.mutate(due.map((row) => row.customer))}>
+        <button
+          className="button first"
+          disabled={!may(role, 'bill') || remind.isPending || due.length === 0}
+          onClick={() => remind.mutate(due.map((row) => row.customer))}
+        >
           Send {due.length || ''} {due.length === 1 ? 'letter' : 'letters'}
         </button>
         <span className="muted small">

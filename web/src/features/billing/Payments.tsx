@@ -72,7 +72,8 @@ export function PaymentPage() {
   const path = { params: { path: { number } } };
   const version = payment?.version ?? 0;
   const reverse = useMutation({
-    mutationFn: (reason: string) => answer(client.POST('/api/payments/{number}/reversal', { ...path, body: { version, reason }, ...once() })),
+    mutationFn: (reason: string) =>
+      answer(client.POST('/api/payments/{number}/reversal', { ...path, body: { version, reason }, ...once() })),
     onSuccess: () => {
       tell(`Payment ${number} is reversed; what it had settled is open again.`);
       done();
@@ -80,7 +81,8 @@ export function PaymentPage() {
     onSettled: refreshAll,
   });
   const refund = useMutation({
-    mutationFn: (reason: string) => answer(client.POST('/api/refunds', { body: { of: number, version, reason }, ...once() })),
+    mutationFn: (reason: string) =>
+      answer(client.POST('/api/refunds', { body: { of: number, version, reason }, ...once() })),
     onSuccess: (given) => {
       tell(`€ ${figure(given.amount)} given back as ${given.number}.`);
       done();
@@ -91,7 +93,8 @@ export function PaymentPage() {
     .filter(([, amount]) => !isZero(amount))
     .map(([invoice, amount]) => ({ invoice, amount }));
   const takeOff = useMutation({
-    mutationFn: () => answer(client.POST('/api/payments/{number}/unallocations', { ...path, body: { version, allocate }, ...once() })),
+    mutationFn: () =>
+      answer(client.POST('/api/payments/{number}/unallocations', { ...path, body: { version, allocate }, ...once() })),
     onSuccess: (now) => {
       tell(`Taken off; € ${figure(now.left)} of it are customer credit.`);
       done();
@@ -105,7 +108,12 @@ export function PaymentPage() {
       <div className="page-scroll">
         <div className="page-head">
           <h1>
-            {payment.kind === 'DEPOSIT' ? 'Credit of deposit' : payment.kind === 'CREDIT_NOTE' ? 'Credit of credit note' : 'Payment'} <span className="mono">{payment.number}</span> ·{' '}
+            {payment.kind === 'DEPOSIT'
+              ? 'Credit of deposit'
+              : payment.kind === 'CREDIT_NOTE'
+                ? 'Credit of credit note'
+                : 'Payment'}{' '}
+            <span className="mono">{payment.number}</span> ·{' '}
             <Link to={`/customers/${encodeURIComponent(payment.customer)}`}>{payment.customerName}</Link>
           </h1>
           <span className="muted nowrap">
@@ -113,8 +121,13 @@ export function PaymentPage() {
           </span>
         </div>
         <p className="situation">
-          € {figure(payment.amount)} {payment.kind === 'DEPOSIT' ? 'became customer credit' : 'came in'} on {date(payment.on)}
-          {payment.reversed ? '; it bounced and is reversed.' : isZero(payment.left) ? '.' : `; € ${figure(payment.left)} of it are on account.`}
+          € {figure(payment.amount)} {payment.kind === 'DEPOSIT' ? 'became customer credit' : 'came in'} on{' '}
+          {date(payment.on)}
+          {payment.reversed
+            ? '; it bounced and is reversed.'
+            : isZero(payment.left)
+              ? '.'
+              : `; € ${figure(payment.left)} of it are on account.`}
           {!isZero(payment.refunded) && ` € ${figure(payment.refunded)} were given back.`}
         </p>
         {payment.reference && <p className="muted">They wrote: {payment.reference}</p>}
@@ -143,7 +156,11 @@ export function PaymentPage() {
                   <td className="num">{figure(one.amount)}</td>
                   {mayBill && (
                     <td>
-                      <FigureInput label={`Take off ${one.invoice}`} value={off[one.invoice] ?? ''} onChange={(to) => setOff({ ...off, [one.invoice]: to })} />
+                      <FigureInput
+                        label={`Take off ${one.invoice}`}
+                        value={off[one.invoice] ?? ''}
+                        onChange={(to) => setOff({ ...off, [one.invoice]: to })}
+                      />
                     </td>
                   )}
                   {mayBill && (
@@ -162,7 +179,11 @@ export function PaymentPage() {
       </div>
       {mayBill && (
         <div className="bar">
-          <button className="button" disabled={allocate.length === 0 || takeOff.isPending} onClick={() => takeOff.mutate()}>
+          <button
+            className="button"
+            disabled={allocate.length === 0 || takeOff.isPending}
+            onClick={() => takeOff.mutate()}
+          >
             Take off, keep as credit
           </button>
           <button className="button" disabled={isZero(payment.left)} onClick={() => setAsking('refund')}>
@@ -180,12 +201,26 @@ export function PaymentPage() {
         </div>
       )}
       {asking === 'reversal' && (
-        <ReasonDialog title={`Payment ${number} bounced`} action="Reverse it" busy={reverse.isPending} problem={reverse.error} onClose={done} onGiven={reverse.mutate}>
+        <ReasonDialog
+          title={`Payment ${number} bounced`}
+          action="Reverse it"
+          busy={reverse.isPending}
+          problem={reverse.error}
+          onClose={done}
+          onGiven={reverse.mutate}
+        >
           All its entries are mirrored, and what it settled is open again.
         </ReasonDialog>
       )}
       {asking === 'refund' && (
-        <ReasonDialog title={`Give back € ${figure(payment.left)}`} action="Give it back" busy={refund.isPending} problem={refund.error} onClose={done} onGiven={refund.mutate}>
+        <ReasonDialog
+          title={`Give back € ${figure(payment.left)}`}
+          action="Give it back"
+          busy={refund.isPending}
+          problem={refund.error}
+          onClose={done}
+          onGiven={refund.mutate}
+        >
           The whole of what is on account from it leaves the bank.
         </ReasonDialog>
       )}

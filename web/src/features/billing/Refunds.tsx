@@ -6,7 +6,13 @@ import { Doc, Empty, More, tellProblem, Waiting } from '../../shared/ui';
 import { refreshAll } from '../review';
 import { creditNotesQuery, payoutsQuery, refundsQuery } from './api';
 
-const PAYOUT: Record<string, string> = { WAITING: 'to be sent', SENDING: 'on its way', PAID: 'paid out', DECLINED: 'declined', UNANSWERED: 'no answer' };
+const PAYOUT: Record<string, string> = {
+  WAITING: 'to be sent',
+  SENDING: 'on its way',
+  PAID: 'paid out',
+  DECLINED: 'declined',
+  UNANSWERED: 'no answer',
+};
 
 /** Money that is to go back, that is on its way, and all that went. */
 export function Refunds() {
@@ -17,7 +23,9 @@ export function Refunds() {
   const act = useMutation<unknown, Problem, { payout: Schemas['PayoutView']; what: 'ask' | 'close' }>({
     mutationFn: ({ payout, what }) => {
       const given = { params: { path: { refund: payout.refund } }, body: { version: payout.version }, ...once() };
-      return what === 'ask' ? answer(client.POST('/api/payouts/{refund}/askings', given)) : answer(client.POST('/api/payouts/{refund}/closings', given));
+      return what === 'ask'
+        ? answer(client.POST('/api/payouts/{refund}/askings', given))
+        : answer(client.POST('/api/payouts/{refund}/closings', given));
     },
     onError: tellProblem,
     onSettled: refreshAll,
@@ -76,12 +84,20 @@ export function Refunds() {
                   <td className="num">{figure(row.amount)}</td>
                   <td className="nowrap">
                     {may(role, 'bill') && row.state === 'UNANSWERED' && (
-                      <button className="button" disabled={act.isPending} onClick={() => act.mutate({ payout: row, what: 'ask' })}>
+                      <button
+                        className="button"
+                        disabled={act.isPending}
+                        onClick={() => act.mutate({ payout: row, what: 'ask' })}
+                      >
                         Ask again
                       </button>
                     )}
                     {may(role, 'bill') && row.state === 'DECLINED' && (
-                      <button className="button" disabled={act.isPending} onClick={() => act.mutate({ payout: row, what: 'close' })}>
+                      <button
+                        className="button"
+                        disabled={act.isPending}
+                        onClick={() => act.mutate({ payout: row, what: 'close' })}
+                      >
                         Leave it as credit
                       </button>
                     )}
@@ -90,7 +106,9 @@ export function Refunds() {
               ))}
             </tbody>
           </table>
-          <p className="muted small">Asking again sends nothing anew: the service knows each refund by its number and pays it once.</p>
+          <p className="muted small">
+            Asking again sends nothing anew: the service knows each refund by its number and pays it once.
+          </p>
           <More query={payouts} />
         </>
       )}
@@ -129,7 +147,13 @@ export function Refunds() {
 }
 
 /** Which refund to whom, of what and when. */
-function Who({ of, number }: { of: { customerName: string; sourceKind: string; source: string; on: string }; number: string }) {
+function Who({
+  of,
+  number,
+}: {
+  of: { customerName: string; sourceKind: string; source: string; on: string };
+  number: string;
+}) {
   return (
     <>
       <td>

@@ -20,13 +20,24 @@ export function ToBill() {
   const customers = new Set(chosen.map((row) => row.customer));
   const bill = useMutation({
     mutationFn: (orders: Schemas['ToBillRow'][]) => {
-      const changed = orders.some((row) => row.lines.some((line) => quantities[`${row.order}/${line.line}`] !== undefined));
+      const changed = orders.some((row) =>
+        row.lines.some((line) => quantities[`${row.order}/${line.line}`] !== undefined),
+      );
       const lines = orders.flatMap((row) =>
         row.lines
-          .map((line) => ({ order: row.order, line: line.line, quantity: quantities[`${row.order}/${line.line}`] ?? line.toBill }))
+          .map((line) => ({
+            order: row.order,
+            line: line.line,
+            quantity: quantities[`${row.order}/${line.line}`] ?? line.toBill,
+          }))
           .filter((line) => !isZero(line.quantity)),
       );
-      return answer(client.POST('/api/invoices', { body: { orders: orders.map((row) => row.order), lines: changed ? lines : undefined }, ...once() }));
+      return answer(
+        client.POST('/api/invoices', {
+          body: { orders: orders.map((row) => row.order), lines: changed ? lines : undefined },
+          ...once(),
+        }),
+      );
     },
     onSuccess: (invoice) => {
       tell(`Billed as invoice ${invoice.number}, € ${figure(invoice.gross)}.`);
@@ -38,7 +49,9 @@ export function ToBill() {
   });
   const each = useMutation({
     mutationFn: (orders: Schemas['ToBillRow'][]) => {
-      const invoices = [...new Set(orders.map((row) => row.customer))].map((customer) => ({ orders: orders.filter((row) => row.customer === customer).map((row) => row.order) }));
+      const invoices = [...new Set(orders.map((row) => row.customer))].map((customer) => ({
+        orders: orders.filter((row) => row.customer === customer).map((row) => row.order),
+      }));
       return answer(client.POST('/api/batches/billings', { body: { invoices }, ...once() }));
     },
     onSuccess: () => setTicked([]),
@@ -47,12 +60,17 @@ export function ToBill() {
   });
   if (!list.data) return <Waiting query={list} />;
   const changed = Object.keys(quantities).length > 0;
-  const toggle = (order: string) => setTicked(ticked.includes(order) ? ticked.filter((o) => o !== order) : [...ticked, order]);
+  const toggle = (order: string) =>
+    setTicked(ticked.includes(order) ? ticked.filter((o) => o !== order) : [...ticked, order]);
   return (
     <>
       <div className="page-scroll" style={{ paddingTop: 0 }}>
         <div className="page-head">
-          <h1>{rows.length === 0 ? 'Nothing to bill' : `${rows.length}${list.hasNextPage ? '+' : ''} orders have something to bill`}</h1>
+          <h1>
+            {rows.length === 0
+              ? 'Nothing to bill'
+              : `${rows.length}${list.hasNextPage ? '+' : ''} orders have something to bill`}
+          </h1>
         </div>
         <table className="rows">
           <thead>
@@ -86,7 +104,14 @@ export function ToBill() {
                   return (
                     <tr key={key}>
                       <td>
-                        {at === 0 && <input type="checkbox" aria-label={`Bill ${row.order}`} checked={ticked.includes(row.order)} onChange={() => toggle(row.order)} />}
+                        {at === 0 && (
+                          <input
+                            type="checkbox"
+                            aria-label={`Bill ${row.order}`}
+                            checked={ticked.includes(row.order)}
+                            onChange={() => toggle(row.order)}
+                          />
+                        )}
                       </td>
                       <td>{at === 0 && <Doc kind="ORDER" number={row.order} />}</td>
                       <td>{line.description}</td>
@@ -97,7 +122,10 @@ export function ToBill() {
                           className="cell-input num"
                           aria-label={`Quantity of ${key}`}
                           value={quantities[key] ?? trim(line.toBill).replaceAll(',', '')}
-                          onChange={(event) => /^\d*\.?\d{0,3}$/.test(event.target.value) && setQuantities({ ...quantities, [key]: event.target.value })}
+                          onChange={(event) =>
+                            /^\d*\.?\d{0,3}$/.test(event.target.value) &&
+                            setQuantities({ ...quantities, [key]: event.target.value })
+                          }
                         />
                       </td>
                       <td className="num">{figure(line.net)}</td>
@@ -112,14 +140,26 @@ export function ToBill() {
         <More query={list} />
       </div>
       <div className="bar">
-        <button className="button first" disabled={!may(role, 'bill') || bill.isPending || customers.size !== 1} onClick={() => bill.mutate(chosen)}>
+        <button
+          className="button first"
+          disabled={!may(role, 'bill') || bill.isPending || customers.size !== 1}
+          onClick={() => bill.mutate(chosen)}
+        >
           Bill {chosen.length > 1 ? `${chosen.length} orders on one invoice` : 'the order'}
         </button>
-        <button className="button" disabled={!may(role, 'bill') || each.isPending || chosen.length === 0 || changed} onClick={() => each.mutate(chosen)}>
+        <button
+          className="button"
+          disabled={!may(role, 'bill') || each.isPending || chosen.length === 0 || changed}
+          onClick={() => each.mutate(chosen)}
+        >
           Bill {chosen.length || ''} selected, one invoice each customer
         </button>
         <span className="muted small">
-          {changed ? 'Changed quantities are billed one customer at a time.' : customers.size > 1 ? 'One invoice takes orders of one customer.' : 'The number is given when the invoice is posted.'}
+          {changed
+            ? 'Changed quantities are billed one customer at a time.'
+            : customers.size > 1
+              ? 'One invoice takes orders of one customer.'
+              : 'The number is given when the invoice is posted.'}
         </span>
         <span className="gap" />
         <Link className="small" to="/billing/direct">

@@ -4,7 +4,8 @@ import { useKeys } from '../../shared/keys';
 const RETURNABLE: Record<string, string> = { ORDER: 'order', DISPATCH: 'dispatch', INVOICE: 'invoice' };
 
 /** Where a return of a document's goods is authorised; null where it has none. */
-export const returnOf = (kind: string, number: string) => (kind in RETURNABLE ? `/returns/new?${RETURNABLE[kind]}=${encodeURIComponent(number)}` : null);
+export const returnOf = (kind: string, number: string) =>
+  kind in RETURNABLE ? `/returns/new?${RETURNABLE[kind]}=${encodeURIComponent(number)}` : null;
 
 /** The way to a return, where there is one. */
 export function GoodsBack({ to }: { to: string | null }) {
@@ -26,7 +27,11 @@ export function WaysOut({ kind, number }: { kind: string; number: string }) {
   const unwind = `/unwind/${kind}/${number}`;
   const back = returnOf(kind, number);
   const undone = kind !== 'RETURN';
-  useKeys({ t: () => navigate(trail), u: undone ? () => navigate(unwind) : undefined, b: back ? () => navigate(back) : undefined });
+  useKeys({
+    t: () => navigate(trail),
+    u: undone ? () => navigate(unwind) : undefined,
+    b: back ? () => navigate(back) : undefined,
+  });
   return (
     <>
       <Link to={trail}>

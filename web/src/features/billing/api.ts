@@ -10,7 +10,8 @@ export const toBillQuery = infiniteQueryOptions({
 export const invoicesQuery = (open: boolean, customer?: string, pastDue = false) =>
   infiniteQueryOptions({
     queryKey: ['billing', 'invoices', open, customer, pastDue],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/invoices', { params: { query: { open, customer, pastDue, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/invoices', { params: { query: { open, customer, pastDue, after: pageParam } } })),
     ...pages,
   });
 export const paymentsQuery = infiniteQueryOptions({
@@ -21,28 +22,45 @@ export const paymentsQuery = infiniteQueryOptions({
 export const depositsQuery = (open: boolean, customer = '', order = '') =>
   infiniteQueryOptions({
     queryKey: ['billing', 'deposits', open, customer, order],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/deposits', { params: { query: { open, customer, order, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/deposits', { params: { query: { open, customer, order, after: pageParam } } })),
     ...pages,
   });
 export const depositQuery = (number: string) =>
-  queryOptions({ queryKey: ['billing', 'deposit', number], queryFn: () => answer(client.GET('/api/deposits/{number}', { params: { path: { number } } })) });
+  queryOptions({
+    queryKey: ['billing', 'deposit', number],
+    queryFn: () => answer(client.GET('/api/deposits/{number}', { params: { path: { number } } })),
+  });
 export const paymentQuery = (number: string) =>
-  queryOptions({ queryKey: ['billing', 'payment', number], queryFn: () => answer(client.GET('/api/payments/{number}', { params: { path: { number } } })) });
+  queryOptions({
+    queryKey: ['billing', 'payment', number],
+    queryFn: () => answer(client.GET('/api/payments/{number}', { params: { path: { number } } })),
+  });
 export const invoiceQuery = (number: string) =>
-  queryOptions({ queryKey: ['billing', 'invoice', number], queryFn: () => answer(client.GET('/api/invoices/{number}', { params: { path: { number } } })) });
+  queryOptions({
+    queryKey: ['billing', 'invoice', number],
+    queryFn: () => answer(client.GET('/api/invoices/{number}', { params: { path: { number } } })),
+  });
 export const creditNoteQuery = (number: string) =>
-  queryOptions({ queryKey: ['billing', 'credit-note', number], queryFn: () => answer(client.GET('/api/credit-notes/{number}', { params: { path: { number } } })) });
+  queryOptions({
+    queryKey: ['billing', 'credit-note', number],
+    queryFn: () => answer(client.GET('/api/credit-notes/{number}', { params: { path: { number } } })),
+  });
 export const creditNotesQuery = (open: boolean, wish?: 'KEEP' | 'REFUND') =>
   infiniteQueryOptions({
     queryKey: ['billing', 'credit-notes', open, wish],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/credit-notes', { params: { query: { open, wish, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/credit-notes', { params: { query: { open, wish, after: pageParam } } })),
     ...pages,
   });
 export const payoutsQuery = infiniteQueryOptions({
   queryKey: ['billing', 'payouts'],
   queryFn: ({ pageParam }) => answer(client.GET('/api/payouts', { params: { query: { after: pageParam } } })),
   // what is on its way gets there without anybody asking
-  refetchInterval: (query) => (query.state.data?.pages.some((page) => page.rows.some((row) => row.state === 'WAITING' || row.state === 'SENDING')) ? 1500 : false),
+  refetchInterval: (query) =>
+    query.state.data?.pages.some((page) => page.rows.some((row) => row.state === 'WAITING' || row.state === 'SENDING'))
+      ? 1500
+      : false,
   ...pages,
 });
 export const refundsQuery = infiniteQueryOptions({
@@ -52,7 +70,8 @@ export const refundsQuery = infiniteQueryOptions({
 });
 export const overdueQuery = infiniteQueryOptions({
   queryKey: ['billing', 'overdue'],
-  queryFn: ({ pageParam }) => answer(client.GET('/api/receivables/overdue', { params: { query: { after: pageParam } } })),
+  queryFn: ({ pageParam }) =>
+    answer(client.GET('/api/receivables/overdue', { params: { query: { after: pageParam } } })),
   ...pages,
 });
 export const bankStatementsQuery = infiniteQueryOptions({
@@ -63,6 +82,9 @@ export const bankStatementsQuery = infiniteQueryOptions({
 export const bankEntriesQuery = (id: number) =>
   infiniteQueryOptions({
     queryKey: ['billing', 'bank', id],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/bank-statements/{id}/entries', { params: { path: { id }, query: { after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(
+        client.GET('/api/bank-statements/{id}/entries', { params: { path: { id }, query: { after: pageParam } } }),
+      ),
     ...pages,
   });

@@ -38,7 +38,10 @@ export function CustomerPage() {
                 Blocked since {date(customer.blockedOn)} by {customer.blockedBy}: {customer.blocked}.{' '}
               </>
             )}
-            {position.data && (customer.limit == null ? `Stands at € ${figure(position.data.exposure)}, without a limit` : `Stands at € ${figure(position.data.exposure)} of a limit of ${figure(customer.limit)}`)}
+            {position.data &&
+              (customer.limit == null
+                ? `Stands at € ${figure(position.data.exposure)}, without a limit`
+                : `Stands at € ${figure(position.data.exposure)} of a limit of ${figure(customer.limit)}`)}
             {isZero(customer.pastDue) ? '; nothing is past due.' : `; ${figure(customer.pastDue)} is past due.`}
           </p>
           <Tabs
@@ -97,7 +100,8 @@ export function CustomerPage() {
         <section style={{ marginTop: 20 }}>
           <h2>Repeated PO numbers</h2>
           <div>
-            same {customer.po.same.toLowerCase()}, alike {customer.po.alike.toLowerCase()}, near {customer.po.near.toLowerCase()}
+            same {customer.po.same.toLowerCase()}, alike {customer.po.alike.toLowerCase()}, near{' '}
+            {customer.po.near.toLowerCase()}
           </div>
           <div>{customer.po.required ? 'a PO number is required' : 'no PO number is required'}</div>
           {customer.po.ceiling != null && <div>one PO may serve orders up to € {figure(customer.po.ceiling)}</div>}
@@ -218,7 +222,13 @@ function PoNumbers({ code }: { code: string }) {
                 {row.po}
               </td>
               <td className="mono muted">{row.normal}</td>
-              <td>{row.kind === 'ORDER' ? <Doc kind="ORDER" number={row.number} /> : <span className="mono">{row.number}</span>}</td>
+              <td>
+                {row.kind === 'ORDER' ? (
+                  <Doc kind="ORDER" number={row.number} />
+                ) : (
+                  <span className="mono">{row.number}</span>
+                )}
+              </td>
               <td>{row.kind === 'ORDER' ? Words(row.state) : 'invoice from before'}</td>
               <td className="nowrap">{date(row.on)}</td>
               <td className="num">{figure(row.net)}</td>

@@ -23,7 +23,21 @@ export function CustomerTerms({ customer }: { customer: CustomerSheet }) {
   );
 }
 
-function Part({ title, locked, busy, problem, onSave, children }: { title: string; locked: boolean; busy: boolean; problem: Problem | null; onSave: () => void; children: ReactNode }) {
+function Part({
+  title,
+  locked,
+  busy,
+  problem,
+  onSave,
+  children,
+}: {
+  title: string;
+  locked: boolean;
+  busy: boolean;
+  problem: Problem | null;
+  onSave: () => void;
+  children: ReactNode;
+}) {
   const save = (event: FormEvent) => {
     event.preventDefault();
     onSave();
@@ -72,7 +86,13 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
     ),
   );
   return (
-    <Part title="Credit" locked={locked} busy={agree.isPending} problem={agree.error} onSave={() => agree.mutate(undefined)}>
+    <Part
+      title="Credit"
+      locked={locked}
+      busy={agree.isPending}
+      problem={agree.error}
+      onSave={() => agree.mutate(undefined)}
+    >
       <div className="fields" style={{ gridTemplateColumns: '160px 1fr', marginBottom: 6 }}>
         <div className="field">
           <label htmlFor="limit">Limit €, empty for none</label>
@@ -84,11 +104,31 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
         </div>
       </div>
       <label>
-        <input type="checkbox" checked={own} onChange={(event) => setOwn(event.target.checked)} /> figures of its own for overdue invoices:{' '}
+        <input type="checkbox" checked={own} onChange={(event) => setOwn(event.target.checked)} /> figures of its own
+        for overdue invoices:{' '}
       </label>
-      more than <input className="cell-input num in-sentence" style={{ width: 44 }} aria-label="Days past due" disabled={!own} value={days} onChange={(event) => setDays(event.target.value)} /> days past due and above €{' '}
-      <input className="cell-input num in-sentence" style={{ width: 80 }} aria-label="Above" disabled={!own} value={above} onChange={(event) => setAbove(event.target.value)} />
-      <div className="muted small">Terms: {customer.termsDays} days net · VAT {customer.vatTreatment.toLowerCase().replace('_', ' ')}{customer.region && ` · region ${customer.region}`}</div>
+      more than{' '}
+      <input
+        className="cell-input num in-sentence"
+        style={{ width: 44 }}
+        aria-label="Days past due"
+        disabled={!own}
+        value={days}
+        onChange={(event) => setDays(event.target.value)}
+      />{' '}
+      days past due and above €{' '}
+      <input
+        className="cell-input num in-sentence"
+        style={{ width: 80 }}
+        aria-label="Above"
+        disabled={!own}
+        value={above}
+        onChange={(event) => setAbove(event.target.value)}
+      />
+      <div className="muted small">
+        Terms: {customer.termsDays} days net · VAT {customer.vatTreatment.toLowerCase().replace('_', ' ')}
+        {customer.region && ` · region ${customer.region}`}
+      </div>
     </Part>
   );
 }
@@ -102,23 +142,43 @@ function Policy({ customer, locked }: { customer: CustomerSheet; locked: boolean
         params: { path: { code: customer.code } },
         body: {
           version: customer.version,
-          own: own ? { required: po.required, same: po.same, alike: po.alike, near: po.near, ceiling: po.ceiling || undefined, barred: po.barred } : undefined,
+          own: own
+            ? {
+                required: po.required,
+                same: po.same,
+                alike: po.alike,
+                near: po.near,
+                ceiling: po.ceiling || undefined,
+                barred: po.barred,
+              }
+            : undefined,
         },
         ...once(),
       }),
     ),
   );
   return (
-    <Part title="Repeated PO numbers" locked={locked} busy={agree.isPending} problem={agree.error} onSave={() => agree.mutate(undefined)}>
+    <Part
+      title="Repeated PO numbers"
+      locked={locked}
+      busy={agree.isPending}
+      problem={agree.error}
+      onSave={() => agree.mutate(undefined)}
+    >
       <label>
-        <input type="checkbox" checked={own} onChange={(event) => setOwn(event.target.checked)} /> a policy of its own instead of the house’s
+        <input type="checkbox" checked={own} onChange={(event) => setOwn(event.target.checked)} /> a policy of its own
+        instead of the house’s
       </label>
       {own && (
         <div className="fields" style={{ gridTemplateColumns: 'repeat(5, 1fr)', marginTop: 8, marginBottom: 0 }}>
           {(['same', 'alike', 'near'] as const).map((kind) => (
             <div className="field" key={kind}>
               <label htmlFor={`po-${kind}`}>{kind === 'near' ? 'one slip away' : kind}</label>
-              <select id={`po-${kind}`} value={po[kind]} onChange={(event) => setPo({ ...po, [kind]: event.target.value as (typeof SEVERITIES)[number] })}>
+              <select
+                id={`po-${kind}`}
+                value={po[kind]}
+                onChange={(event) => setPo({ ...po, [kind]: event.target.value as (typeof SEVERITIES)[number] })}
+              >
                 {SEVERITIES.filter((one) => kind !== 'near' || one !== 'STOP').map((one) => (
                   <option key={one} value={one}>
                     {one.toLowerCase()}
@@ -129,17 +189,31 @@ function Policy({ customer, locked }: { customer: CustomerSheet; locked: boolean
           ))}
           <div className="field">
             <label htmlFor="ceiling">one PO up to €</label>
-            <input id="ceiling" inputMode="decimal" value={po.ceiling} onChange={(event) => setPo({ ...po, ceiling: event.target.value })} />
+            <input
+              id="ceiling"
+              inputMode="decimal"
+              value={po.ceiling}
+              onChange={(event) => setPo({ ...po, ceiling: event.target.value })}
+            />
           </div>
           <div className="field">
             <label htmlFor="barred">for whoever may not let it pass</label>
-            <select id="barred" value={po.barred} onChange={(event) => setPo({ ...po, barred: event.target.value as 'HOLD' | 'REFUSE' })}>
+            <select
+              id="barred"
+              value={po.barred}
+              onChange={(event) => setPo({ ...po, barred: event.target.value as 'HOLD' | 'REFUSE' })}
+            >
               <option value="HOLD">keep and hold</option>
               <option value="REFUSE">refuse</option>
             </select>
           </div>
           <label style={{ gridColumn: '1 / -1' }}>
-            <input type="checkbox" checked={po.required} onChange={(event) => setPo({ ...po, required: event.target.checked })} /> every order needs a PO number
+            <input
+              type="checkbox"
+              checked={po.required}
+              onChange={(event) => setPo({ ...po, required: event.target.checked })}
+            />{' '}
+            every order needs a PO number
           </label>
         </div>
       )}
@@ -149,7 +223,8 @@ function Policy({ customer, locked }: { customer: CustomerSheet; locked: boolean
 
 function Licences({ customer, locked }: { customer: CustomerSheet; locked: boolean }) {
   const [rows, setRows] = useState(customer.licences.map(({ licenceClass, number }) => ({ licenceClass, number })));
-  const set = (at: number, changed: Partial<(typeof rows)[number]>) => setRows(rows.map((row, index) => (index === at ? { ...row, ...changed } : row)));
+  const set = (at: number, changed: Partial<(typeof rows)[number]>) =>
+    setRows(rows.map((row, index) => (index === at ? { ...row, ...changed } : row)));
   const agree = useAgree(() =>
     answer(
       client.PUT('/api/customers/{code}/licences', {
@@ -160,13 +235,35 @@ function Licences({ customer, locked }: { customer: CustomerSheet; locked: boole
     ),
   );
   return (
-    <Part title="Licences" locked={locked} busy={agree.isPending} problem={agree.error} onSave={() => agree.mutate(undefined)}>
+    <Part
+      title="Licences"
+      locked={locked}
+      busy={agree.isPending}
+      problem={agree.error}
+      onSave={() => agree.mutate(undefined)}
+    >
       {rows.map((row, index) => (
         <div key={index} style={{ display: 'flex', gap: 12, maxWidth: 480, padding: '2px 0' }}>
-          <input className="cell-input" aria-label={`Class of licence ${index + 1}`} placeholder="class" value={row.licenceClass} onChange={(event) => set(index, { licenceClass: event.target.value })} />
-          <input className="cell-input mono" aria-label={`Number of licence ${index + 1}`} placeholder="number" value={row.number} onChange={(event) => set(index, { number: event.target.value })} />
+          <input
+            className="cell-input"
+            aria-label={`Class of licence ${index + 1}`}
+            placeholder="class"
+            value={row.licenceClass}
+            onChange={(event) => set(index, { licenceClass: event.target.value })}
+          />
+          <input
+            className="cell-input mono"
+            aria-label={`Number of licence ${index + 1}`}
+            placeholder="number"
+            value={row.number}
+            onChange={(event) => set(index, { number: event.target.value })}
+          />
           {!locked && (
-            <button type="button" className="plain small nowrap" onClick={() => setRows(rows.filter((_, at) => at !== index))}>
+            <button
+              type="button"
+              className="plain small nowrap"
+              onClick={() => setRows(rows.filter((_, at) => at !== index))}
+            >
               take out
             </button>
           )}
@@ -174,7 +271,11 @@ function Licences({ customer, locked }: { customer: CustomerSheet; locked: boole
       ))}
       {rows.length === 0 && <div className="muted">None.</div>}
       {!locked && (
-        <button type="button" className="plain small" onClick={() => setRows([...rows, { licenceClass: '', number: '' }])}>
+        <button
+          type="button"
+          className="plain small"
+          onClick={() => setRows([...rows, { licenceClass: '', number: '' }])}
+        >
           one more
         </button>
       )}

@@ -21,7 +21,8 @@ export function Statement({ code }: { code: string }) {
   const from = search.get('from') ?? monthsBefore(to, 3);
   const query = useQuery({
     queryKey: ['customer', code, 'statement', from, to],
-    queryFn: () => answer(client.GET('/api/customers/{code}/statement', { params: { path: { code }, query: { from, to } } })),
+    queryFn: () =>
+      answer(client.GET('/api/customers/{code}/statement', { params: { path: { code }, query: { from, to } } })),
   });
   const statement = query.data;
   const number = `${code}|${from}|${to}`;
@@ -41,8 +42,15 @@ export function Statement({ code }: { code: string }) {
       {statement && (
         <>
           <p className="situation">
-            On {date(to)} {isZero(statement.closing) ? 'nothing was owed' : statement.closing.startsWith('-') ? `€ ${figure(statement.closing.slice(1))} were to the customer's credit` : `€ ${figure(statement.closing)} were owed`}
-            {!isZero(statement.unapplied) && `: ${figure(statement.open)} on invoices, less ${figure(statement.unapplied)} paid ahead or on account`}.
+            On {date(to)}{' '}
+            {isZero(statement.closing)
+              ? 'nothing was owed'
+              : statement.closing.startsWith('-')
+                ? `€ ${figure(statement.closing.slice(1))} were to the customer's credit`
+                : `€ ${figure(statement.closing)} were owed`}
+            {!isZero(statement.unapplied) &&
+              `: ${figure(statement.open)} on invoices, less ${figure(statement.unapplied)} paid ahead or on account`}
+            .
           </p>
           <table className="rows">
             <thead>

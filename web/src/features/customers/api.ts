@@ -7,33 +7,45 @@ export type CustomerSheet = Schemas['CustomerSheet'];
 export const customersQuery = (q: string) =>
   infiniteQueryOptions({
     queryKey: ['customers', q],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/customer-list', { params: { query: { q, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/customer-list', { params: { query: { q, after: pageParam } } })),
     ...pages,
   });
 
 export const customerQuery = (code: string) =>
-  queryOptions({ queryKey: ['customer', code], queryFn: () => answer(client.GET('/api/customers/{code}/sheet', { params: { path: { code } } })) });
+  queryOptions({
+    queryKey: ['customer', code],
+    queryFn: () => answer(client.GET('/api/customers/{code}/sheet', { params: { path: { code } } })),
+  });
 
 export const positionQuery = (code: string) =>
-  queryOptions({ queryKey: ['position', code], queryFn: () => answer(client.GET('/api/customers/{code}/position', { params: { path: { code } } })) });
+  queryOptions({
+    queryKey: ['position', code],
+    queryFn: () => answer(client.GET('/api/customers/{code}/position', { params: { path: { code } } })),
+  });
 
 export const posQuery = (code: string, q: string) =>
   infiniteQueryOptions({
     queryKey: ['po-numbers', code, q],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/customers/{code}/po-numbers', { params: { path: { code }, query: { q, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(
+        client.GET('/api/customers/{code}/po-numbers', { params: { path: { code }, query: { q, after: pageParam } } }),
+      ),
     ...pages,
   });
 
 export const openOrdersQuery = (code: string) =>
   infiniteQueryOptions({
     queryKey: ['orders', 'of', code],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/orders', { params: { query: { customer: code, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/orders', { params: { query: { customer: code, after: pageParam } } })),
     ...pages,
   });
 
 export const openInvoicesQuery = (code: string) =>
   infiniteQueryOptions({
     queryKey: ['invoices', 'of', code],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/invoices', { params: { query: { customer: code, open: true, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/invoices', { params: { query: { customer: code, open: true, after: pageParam } } })),
     ...pages,
   });

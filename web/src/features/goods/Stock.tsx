@@ -15,14 +15,29 @@ export function Stock() {
   const [search, setSearch] = useSearchParams();
   const { role } = useSession();
   const item = search.get('item') ?? '';
-  const shelves = useQuery({ queryKey: ['stock', item], queryFn: () => answer(client.GET('/api/stock/{item}', { params: { path: { item } } })), enabled: item !== '' });
-  const queue = useQuery({ queryKey: ['stock', item, 'queue'], queryFn: () => answer(client.GET('/api/stock/{item}/queue', { params: { path: { item } } })), enabled: item !== '' });
+  const shelves = useQuery({
+    queryKey: ['stock', item],
+    queryFn: () => answer(client.GET('/api/stock/{item}', { params: { path: { item } } })),
+    enabled: item !== '',
+  });
+  const queue = useQuery({
+    queryKey: ['stock', item, 'queue'],
+    queryFn: () => answer(client.GET('/api/stock/{item}/queue', { params: { path: { item } } })),
+    enabled: item !== '',
+  });
   return (
     <div className="page-scroll" style={{ paddingTop: 0 }}>
       <div className="page-head">
         <h1>{item === '' ? 'Stock' : `Stock of ${item}`}</h1>
         <div style={{ width: 320 }}>
-          <ItemLook label="Item" placeholder="item, by name or code" autoFocus={item === ''} shown={item} beside={(hit) => `${trim(hit.free)} free`} onTake={(hit) => setSearch({ item: hit.code })} />
+          <ItemLook
+            label="Item"
+            placeholder="item, by name or code"
+            autoFocus={item === ''}
+            shown={item}
+            beside={(hit) => `${trim(hit.free)} free`}
+            onTake={(hit) => setSearch({ item: hit.code })}
+          />
         </div>
       </div>
       {item === '' && may(role, 'moveGoods') && <StockFile />}
@@ -79,7 +94,8 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
   const at = site || sites[0]?.code || '';
   const shelf = shelves.find((one) => one.site === at);
   const receive = useMutation({
-    mutationFn: () => answer(client.POST('/api/stock-receipts', { body: { item, site: at, quantity, unitCost: cost }, ...once() })),
+    mutationFn: () =>
+      answer(client.POST('/api/stock-receipts', { body: { item, site: at, quantity, unitCost: cost }, ...once() })),
     onSuccess: (receipt) => {
       tell(`Taken in as ${receipt.number}; offered to whoever waits.`);
       setQuantity('');
@@ -88,7 +104,13 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
     onSettled: refreshAll,
   });
   const count = useMutation({
-    mutationFn: () => answer(client.POST('/api/stock-corrections', { body: { item, site: at, counted, unitCost: worth || undefined, reason }, ...once() })),
+    mutationFn: () =>
+      answer(
+        client.POST('/api/stock-corrections', {
+          body: { item, site: at, counted, unitCost: worth || undefined, reason },
+          ...once(),
+        }),
+      ),
     onSuccess: (correction) => {
       tell(`The books say what was counted: ${correction.number}.`);
       setCounted('');
@@ -97,7 +119,9 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
     onSettled: refreshAll,
   });
   return (
-    <div style={{ display: 'grid', gridTemplateColumns: '150px 1fr 1.4fr', gap: 28, marginTop: 18, alignItems: 'start' }}>
+    <div
+      style={{ display: 'grid', gridTemplateColumns: '150px 1fr 1.4fr', gap: 28, marginTop: 18, alignItems: 'start' }}
+    >
       <div className="field">
         <label htmlFor="stock-site">At store</label>
         <select id="stock-site" value={at} onChange={(event) => setSite(event.target.value)}>
@@ -177,7 +201,15 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
     mutationFn: (to) =>
       answer(
         client.POST('/api/hand-overs', {
-          body: { from: from!.order, fromLine: from!.line, to: to.order, toLine: to.line, version: to.version, quantity, reason },
+          body: {
+            from: from!.order,
+            fromLine: from!.line,
+            to: to.order,
+            toLine: to.line,
+            version: to.version,
+            quantity,
+            reason,
+          },
           ...once(),
         }),
       ),
@@ -193,7 +225,16 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
   return (
     <>
       {from && (
-        <div style={{ display: 'flex', gap: 14, alignItems: 'end', borderLeft: '2px solid var(--sea)', paddingLeft: 12, margin: '6px 0 10px' }}>
+        <div
+          style={{
+            display: 'flex',
+            gap: 14,
+            alignItems: 'end',
+            borderLeft: '2px solid var(--sea)',
+            paddingLeft: 12,
+            margin: '6px 0 10px',
+          }}
+        >
           <span>
             Take from order <b className="mono">{from.order}</b>, which holds {trim(from.reserved)}:
           </span>
@@ -236,19 +277,25 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
               <td className="num">{orDash(trim(row.waiting))}</td>
               {decides && (
                 <td className="nowrap">
-                  {!from && !isZero(row.reserved) && rows.some((other) => other !== row && other.site === row.site && !isZero(other.waiting)) && (
+                  {!from &&
+                    !isZero(row.reserved) &&
+                    rows.some((other) => other !== row && other.site === row.site && !isZero(other.waiting)) && (
+                      <button
+                        className="plain small"
+                        onClick={() => {
+                          setFrom(row);
+                          setQuantity(price(row.reserved).replaceAll(',', '').replace(/\.0+$/, ''));
+                        }}
+                      >
+                        hand over…
+                      </button>
+                    )}
+                  {from && row !== from && row.site === from.site && !isZero(row.waiting) && (
                     <button
                       className="plain small"
-                      onClick={() => {
-                        setFrom(row);
-                        setQuantity(price(row.reserved).replaceAll(',', '').replace(/\.0+$/, ''));
-                      }}
+                      disabled={!quantity || !reason.trim() || hand.isPending}
+                      onClick={() => hand.mutate(row)}
                     >
-                      hand over…
-                    </button>
-                  )}
-                  {from && row !== from && row.site === from.site && !isZero(row.waiting) && (
-                    <button className="plain small" disabled={!quantity || !reason.trim() || hand.isPending} onClick={() => hand.mutate(row)}>
                       to this order
                     </button>
                   )}
@@ -276,9 +323,15 @@ function StockFile() {
     <section style={{ maxWidth: 720 }}>
       <h2>Goods in from a file</h2>
       <p className="muted small">
-        CSV with the columns item, quantity, unit_cost and, where it is not the first one, store. All rows are taken in or none; the same file is taken in once.
+        CSV with the columns item, quantity, unit_cost and, where it is not the first one, store. All rows are taken in
+        or none; the same file is taken in once.
       </p>
-      <input type="file" accept=".csv,text/csv" aria-label="File of goods in" onChange={(event) => event.target.files?.[0] && take.mutate(event.target.files[0])} />
+      <input
+        type="file"
+        accept=".csv,text/csv"
+        aria-label="File of goods in"
+        onChange={(event) => event.target.files?.[0] && take.mutate(event.target.files[0])}
+      />
       {take.data && <p className="situation">{take.data.sentence}</p>}
       {take.data?.bad.map((bad) => (
         <div key={`${bad.row}${bad.column}`} className="error small">

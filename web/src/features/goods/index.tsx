@@ -22,7 +22,8 @@ const toStageQuery = infiniteQueryOptions({
 const dispatchesQuery = (departed: boolean) =>
   infiniteQueryOptions({
     queryKey: ['goods', 'dispatches', departed],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/goods/dispatches', { params: { query: { departed, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/goods/dispatches', { params: { query: { departed, after: pageParam } } })),
     ...pages,
   });
 
@@ -51,14 +52,24 @@ function ToStage() {
   const navigate = useNavigate();
   const list = useInfiniteQuery(toStageQuery);
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection(rows, (row) => row.order, (row) => navigate(`/orders/${row.order}`));
+  const selection = useSelection(
+    rows,
+    (row) => row.order,
+    (row) => navigate(`/orders/${row.order}`),
+  );
   const [whenShort, setWhenShort] = useState<'SHIP_RESERVED' | 'ONLY_COMPLETE' | 'DROP_REST'>('SHIP_RESERVED');
   const [own, setOwn] = useState<Record<string, typeof whenShort>>({});
   const stage = useMutation({
     mutationFn: (orders: typeof rows) =>
       answer(
         client.POST('/api/batches/stagings', {
-          body: { orders: orders.map((row) => ({ order: row.order, version: row.version, whenShort: own[row.order] ?? whenShort })) },
+          body: {
+            orders: orders.map((row) => ({
+              order: row.order,
+              version: row.version,
+              whenShort: own[row.order] ?? whenShort,
+            })),
+          },
           ...once(),
         }),
       ),
@@ -71,7 +82,11 @@ function ToStage() {
     <>
       <div className="page-scroll" style={{ paddingTop: 0 }}>
         <div className="page-head">
-          <h1>{rows.length === 0 ? 'Nothing to stage' : `${rows.length}${list.hasNextPage ? '+' : ''} orders have goods to stage`}</h1>
+          <h1>
+            {rows.length === 0
+              ? 'Nothing to stage'
+              : `${rows.length}${list.hasNextPage ? '+' : ''} orders have goods to stage`}
+          </h1>
         </div>
         <table className="rows">
           <thead>
@@ -106,7 +121,12 @@ function ToStage() {
                   ) : (
                     <>
                       {trim(row.waiting)}{' '}
-                      <select className="bare small" aria-label={`What happens to the rest of ${row.order}`} value={own[row.order] ?? whenShort} onChange={(event) => setOwn({ ...own, [row.order]: event.target.value as typeof whenShort })}>
+                      <select
+                        className="bare small"
+                        aria-label={`What happens to the rest of ${row.order}`}
+                        value={own[row.order] ?? whenShort}
+                        onChange={(event) => setOwn({ ...own, [row.order]: event.target.value as typeof whenShort })}
+                      >
                         <Shortages />
                       </select>
                     </>
@@ -120,12 +140,20 @@ function ToStage() {
         <More query={list} />
       </div>
       <div className="bar">
-        <button className="button first" disabled={!may(role, 'moveGoods') || stage.isPending || selection.chosen.length === 0} onClick={() => stage.mutate(selection.chosen)}>
+        <button
+          className="button first"
+          disabled={!may(role, 'moveGoods') || stage.isPending || selection.chosen.length === 0}
+          onClick={() => stage.mutate(selection.chosen)}
+        >
           Stage {selection.chosen.length || ''} selected
         </button>
         <label className="small">
           where something is short:{' '}
-          <select className="bare" value={whenShort} onChange={(event) => setWhenShort(event.target.value as typeof whenShort)}>
+          <select
+            className="bare"
+            value={whenShort}
+            onChange={(event) => setWhenShort(event.target.value as typeof whenShort)}
+          >
             <Shortages />
           </select>
         </label>
@@ -154,9 +182,19 @@ function Staged() {
   const navigate = useNavigate();
   const list = useInfiniteQuery(dispatchesQuery(false));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection(rows, (row) => row.number, (row) => navigate(`/orders/${row.order}`));
+  const selection = useSelection(
+    rows,
+    (row) => row.number,
+    (row) => navigate(`/orders/${row.order}`),
+  );
   const depart = useMutation({
-    mutationFn: (notes: typeof rows) => answer(client.POST('/api/batches/departures', { body: { dispatches: notes.map((row) => ({ dispatch: row.number, version: row.version })) }, ...once() })),
+    mutationFn: (notes: typeof rows) =>
+      answer(
+        client.POST('/api/batches/departures', {
+          body: { dispatches: notes.map((row) => ({ dispatch: row.number, version: row.version })) },
+          ...once(),
+        }),
+      ),
     onSuccess: selection.none,
     onError: tellProblem,
     onSettled: refreshAll,
@@ -164,11 +202,22 @@ function Staged() {
   const voiding = useMutation({
     mutationFn: async (notes: typeof rows) => {
       for (const row of notes) {
-        await answer(client.POST('/api/dispatches/{number}/voiding', { params: { path: { number: row.number } }, body: { version: row.version }, ...once() }));
+        await answer(
+          client.POST('/api/dispatches/{number}/voiding', {
+            params: { path: { number: row.number } },
+            body: { version: row.version },
+            ...once(),
+          }),
+        );
       }
       return notes.length;
     },
-    onSuccess: (count) => tell(count === 1 ? 'Voided; its goods are reserved for the order again.' : `${count} voided; their goods are reserved for the orders again.`),
+    onSuccess: (count) =>
+      tell(
+        count === 1
+          ? 'Voided; its goods are reserved for the order again.'
+          : `${count} voided; their goods are reserved for the orders again.`,
+      ),
     onError: tellProblem,
     onSettled: refreshAll,
   });
@@ -180,7 +229,11 @@ function Staged() {
     <>
       <div className="page-scroll" style={{ paddingTop: 0 }}>
         <div className="page-head">
-          <h1>{rows.length === 0 ? 'Nothing is staged' : `${rows.length}${list.hasNextPage ? '+' : ''} dispatches are staged, still in the building`}</h1>
+          <h1>
+            {rows.length === 0
+              ? 'Nothing is staged'
+              : `${rows.length}${list.hasNextPage ? '+' : ''} dispatches are staged, still in the building`}
+          </h1>
         </div>
         <table className="rows">
           <thead>
@@ -211,7 +264,10 @@ function Staged() {
                 <td>{row.site}</td>
                 <td className="nowrap">{shortDate(row.on)}</td>
                 <td className="nowrap">{shortDate(row.requestedOn)}</td>
-                <td className={row.carrierFailure ? 'error small' : 'small'}>{row.carrierFailure ?? (row.carrierReference ? <span className="mono">{row.carrierReference}</span> : '–')}</td>
+                <td className={row.carrierFailure ? 'error small' : 'small'}>
+                  {row.carrierFailure ??
+                    (row.carrierReference ? <span className="mono">{row.carrierReference}</span> : '–')}
+                </td>
                 <td className="num">{row.lines}</td>
                 <td className="num">{trim(row.quantity)}</td>
               </tr>
@@ -314,19 +370,35 @@ function Carrier({ rows, onClose }: { rows: { number: string; version: number }[
     mutationFn: async () => {
       const answers = [];
       for (const row of rows) {
-        answers.push(await answer(client.POST('/api/dispatches/{number}/carrier', { params: { path: { number: row.number } }, body: { version: row.version, carrier }, ...once() })));
+        answers.push(
+          await answer(
+            client.POST('/api/dispatches/{number}/carrier', {
+              params: { path: { number: row.number } },
+              body: { version: row.version, carrier },
+              ...once(),
+            }),
+          ),
+        );
       }
       return answers;
     },
     onSuccess: (notes) => {
       const silent = notes.filter((note) => note.carrierFailure);
-      tell(silent.length > 0 ? `${silent[0].carrierFailure} Book ${silent.length === 1 ? 'it' : 'them'} again later.` : `Booked with ${carrier}.`);
+      tell(
+        silent.length > 0
+          ? `${silent[0].carrierFailure} Book ${silent.length === 1 ? 'it' : 'them'} again later.`
+          : `Booked with ${carrier}.`,
+      );
       onClose();
     },
     onSettled: refreshAll,
   });
   return (
-    <Modal opened onClose={onClose} title={<b>Book {rows.length === 1 ? rows[0].number : `${rows.length} dispatches`} with a carrier</b>}>
+    <Modal
+      opened
+      onClose={onClose}
+      title={<b>Book {rows.length === 1 ? rows[0].number : `${rows.length} dispatches`} with a carrier</b>}
+    >
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -335,7 +407,13 @@ function Carrier({ rows, onClose }: { rows: { number: string; version: number }[
       >
         <div className="field" style={{ margin: '12px 0' }}>
           <label htmlFor="carrier">Carrier</label>
-          <input id="carrier" data-autofocus maxLength={60} value={carrier} onChange={(event) => setCarrier(event.target.value)} />
+          <input
+            id="carrier"
+            data-autofocus
+            maxLength={60}
+            value={carrier}
+            onChange={(event) => setCarrier(event.target.value)}
+          />
         </div>
         <ProblemNote problem={book.error} />
         <button type="submit" className="button first" disabled={!carrier.trim() || book.isPending}>

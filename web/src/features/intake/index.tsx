@@ -71,22 +71,37 @@ export function IntakePage() {
       <div className="page-scroll">
         <div className="page-head">
           <h1>{past ? 'Take in invoices from before' : 'Take in a file of orders'}</h1>
-          <Link to={past ? '/orders/intake' : '/orders/intake?of=past-invoices'}>{past ? 'A file of orders instead' : 'Invoices from before instead'}</Link>
+          <Link to={past ? '/orders/intake' : '/orders/intake?of=past-invoices'}>
+            {past ? 'A file of orders instead' : 'Invoices from before instead'}
+          </Link>
         </div>
         {past && (
           <p className="muted" style={{ maxWidth: '80ch' }}>
-            A CSV file in UTF-8, one invoice a row, with the columns <span className="mono">customer, number, date, po, net</span>, all mandatory. They post nothing: they are kept so that
-            their PO numbers are met again. An invoice that was taken in before is not taken again; with one row wrong, none is taken.
+            A CSV file in UTF-8, one invoice a row, with the columns{' '}
+            <span className="mono">customer, number, date, po, net</span>, all mandatory. They post nothing: they are
+            kept so that their PO numbers are met again. An invoice that was taken in before is not taken again; with
+            one row wrong, none is taken.
           </p>
         )}
-        {!past && (<p className="muted" style={{ maxWidth: '80ch' }}>
-          A CSV file in UTF-8, one order line a row, with the columns <span className="mono">reference, customer, po, kind, ordered_on, requested_on, remark, item, quantity, price, discount</span>. Rows
-          of the same customer and reference make one order. Mandatory: reference, customer, item, quantity. A reference that was taken in before is not taken again.
-        </p>)}
+        {!past && (
+          <p className="muted" style={{ maxWidth: '80ch' }}>
+            A CSV file in UTF-8, one order line a row, with the columns{' '}
+            <span className="mono">
+              reference, customer, po, kind, ordered_on, requested_on, remark, item, quantity, price, discount
+            </span>
+            . Rows of the same customer and reference make one order. Mandatory: reference, customer, item, quantity. A
+            reference that was taken in before is not taken again.
+          </p>
+        )}
         <div className="fields" style={{ gridTemplateColumns: '2fr 1fr 1fr 1.4fr' }}>
           <div className="field">
             <label htmlFor="file">File</label>
-            <input id="file" type="file" accept=".csv,text/csv,text/plain" onChange={(event) => setFile(event.target.files?.[0] ?? null)} />
+            <input
+              id="file"
+              type="file"
+              accept=".csv,text/csv,text/plain"
+              onChange={(event) => setFile(event.target.files?.[0] ?? null)}
+            />
           </div>
           <div className="field">
             <label htmlFor="decimals">Decimals with</label>
@@ -103,13 +118,15 @@ export function IntakePage() {
               <option value="tab">tab</option>
             </select>
           </div>
-          {!past && <div className="field">
-            <label htmlFor="whole">If something is wrong</label>
-            <select id="whole" value={String(whole)} onChange={(event) => setWhole(event.target.value === 'true')}>
-              <option value="true">take nothing</option>
-              <option value="false">take the orders that are right</option>
-            </select>
-          </div>}
+          {!past && (
+            <div className="field">
+              <label htmlFor="whole">If something is wrong</label>
+              <select id="whole" value={String(whole)} onChange={(event) => setWhole(event.target.value === 'true')}>
+                <option value="true">take nothing</option>
+                <option value="false">take the orders that are right</option>
+              </select>
+            </div>
+          )}
         </div>
         <ProblemNote problem={past ? takePast.error : take.error} />
         {past && takePast.data && <PastTaken report={takePast.data} />}
@@ -119,10 +136,18 @@ export function IntakePage() {
         {!past && <Lately chosen={id} />}
       </div>
       <div className="bar">
-        <button className="button first" disabled={!file || take.isPending || takePast.isPending || !may(role, 'enter')} onClick={() => (past ? takePast.mutate() : take.mutate())}>
+        <button
+          className="button first"
+          disabled={!file || take.isPending || takePast.isPending || !may(role, 'enter')}
+          onClick={() => (past ? takePast.mutate() : take.mutate())}
+        >
           Take in
         </button>
-        <span className="muted small">{past ? 'Where one looks for PO numbers is laid down in Rules.' : 'Every order goes through the same checks as one typed in.'}</span>
+        <span className="muted small">
+          {past
+            ? 'Where one looks for PO numbers is laid down in Rules.'
+            : 'Every order goes through the same checks as one typed in.'}
+        </span>
       </div>
     </div>
   );
@@ -138,7 +163,12 @@ function PastTaken({ report }: { report: Schemas['PastReport'] }) {
   );
 }
 
-const OUTCOME: Record<string, string> = { TAKEN: 'taken', TAKEN_BEFORE: 'taken before', REFUSED: 'refused', NOT_TAKEN: 'not taken' };
+const OUTCOME: Record<string, string> = {
+  TAKEN: 'taken',
+  TAKEN_BEFORE: 'taken before',
+  REFUSED: 'refused',
+  NOT_TAKEN: 'not taken',
+};
 const MOST = 500;
 
 function Report({ report }: { report: Schemas['Report'] }) {
@@ -149,7 +179,12 @@ function Report({ report }: { report: Schemas['Report'] }) {
       </p>
       {report.progress === 'RUNNING' && (
         <p>
-          <progress value={report.done} max={report.found} aria-label="Orders taken in so far" style={{ width: 420, accentColor: 'var(--sea)' }} />
+          <progress
+            value={report.done}
+            max={report.found}
+            aria-label="Orders taken in so far"
+            style={{ width: 420, accentColor: 'var(--sea)' }}
+          />
           <span className="muted"> You can leave this page; the file goes on and is listed below.</span>
         </p>
       )}
@@ -171,7 +206,11 @@ function Report({ report }: { report: Schemas['Report'] }) {
               <tr key={result.customer + result.reference}>
                 <td className="mono">{result.reference}</td>
                 <td className="mono">{result.customer}</td>
-                <td>{result.rows.length > 3 ? `${result.rows[0]} and ${result.rows.length - 1} more` : result.rows.join(', ')}</td>
+                <td>
+                  {result.rows.length > 3
+                    ? `${result.rows[0]} and ${result.rows.length - 1} more`
+                    : result.rows.join(', ')}
+                </td>
                 <td>
                   {OUTCOME[result.outcome]} <span className="muted">{result.sentence}</span>
                 </td>
@@ -185,7 +224,11 @@ function Report({ report }: { report: Schemas['Report'] }) {
           </tbody>
         </table>
       )}
-      {Math.max(report.results.length, report.bad.length) > MOST && <p className="muted">The first {MOST} are shown; the whole result is kept as intake {report.id}.</p>}
+      {Math.max(report.results.length, report.bad.length) > MOST && (
+        <p className="muted">
+          The first {MOST} are shown; the whole result is kept as intake {report.id}.
+        </p>
+      )}
     </>
   );
 }

@@ -9,7 +9,10 @@ import { refreshAll } from '../review';
 type Break = Schemas['PriceBreak'];
 
 const pricesQuery = (code: string) =>
-  queryOptions({ queryKey: ['prices', code], queryFn: () => answer(client.GET('/api/items/{code}/prices', { params: { path: { code } } })) });
+  queryOptions({
+    queryKey: ['prices', code],
+    queryFn: () => answer(client.GET('/api/items/{code}/prices', { params: { path: { code } } })),
+  });
 
 /** The price list of an item: everybody's and single customers' prices from a quantity on. */
 export function Prices({ code, unit, list }: { code: string; unit: string; list: string }) {
@@ -17,7 +20,8 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
   const { data } = useQuery(pricesQuery(code));
   const [edited, setEdited] = useState<Break[] | null>(null);
   const set = useMutation({
-    mutationFn: (breaks: Break[]) => answer(client.PUT('/api/items/{code}/prices', { params: { path: { code } }, body: { breaks }, ...once() })),
+    mutationFn: (breaks: Break[]) =>
+      answer(client.PUT('/api/items/{code}/prices', { params: { path: { code } }, body: { breaks }, ...once() })),
     onSuccess: () => {
       setEdited(null);
       tell('The prices hold for lines entered from now on.');
@@ -26,9 +30,15 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
   });
   const locked = !may(role, 'rule');
   const rows = edited ?? data?.breaks ?? [];
-  const change = (at: number, changed: Partial<Break>) => setEdited(rows.map((row, index) => (index === at ? { ...row, ...changed } : row)));
+  const change = (at: number, changed: Partial<Break>) =>
+    setEdited(rows.map((row, index) => (index === at ? { ...row, ...changed } : row)));
   const input = (at: number, field: 'customer' | 'from' | 'price', label: string, shown: string) => (
-    <input className={`cell-input${field === 'customer' ? ' mono' : ' num'}`} aria-label={`${label} of price ${at + 1}`} value={shown} onChange={(event) => change(at, { [field]: event.target.value })} />
+    <input
+      className={`cell-input${field === 'customer' ? ' mono' : ' num'}`}
+      aria-label={`${label} of price ${at + 1}`}
+      value={shown}
+      onChange={(event) => change(at, { [field]: event.target.value })}
+    />
   );
   return (
     <section style={{ marginTop: 20 }}>
@@ -47,12 +57,23 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
           <tbody>
             {rows.map((row, at) => (
               <tr key={at}>
-                <td>{edited ? input(at, 'customer', 'Customer', row.customer ?? '') : row.customer ? <span className="mono">{row.customer}</span> : 'everybody'}</td>
+                <td>
+                  {edited ? (
+                    input(at, 'customer', 'Customer', row.customer ?? '')
+                  ) : row.customer ? (
+                    <span className="mono">{row.customer}</span>
+                  ) : (
+                    'everybody'
+                  )}
+                </td>
                 <td className="num">{edited ? input(at, 'from', 'Quantity', row.from) : trim(row.from)}</td>
                 <td className="num">{edited ? input(at, 'price', 'Price', row.price) : price(row.price)}</td>
                 <td>
                   {!locked && (
-                    <button className="plain small nowrap" onClick={() => setEdited(rows.filter((_, index) => index !== at))}>
+                    <button
+                      className="plain small nowrap"
+                      onClick={() => setEdited(rows.filter((_, index) => index !== at))}
+                    >
                       take out
                     </button>
                   )}
@@ -70,7 +91,11 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
           </button>
           {edited && (
             <>
-              <button className="button first" disabled={set.isPending || rows.some((row) => !row.from || !row.price)} onClick={() => set.mutate(rows)}>
+              <button
+                className="button first"
+                disabled={set.isPending || rows.some((row) => !row.from || !row.price)}
+                onClick={() => set.mutate(rows)}
+              >
                 Set these prices
               </button>
               <button className="button" onClick={() => setEdited(null)}>

@@ -17,15 +17,22 @@ const itemsQuery = (q: string) =>
     ...pages,
   });
 const itemQuery = (code: string) =>
-  queryOptions({ queryKey: ['item', code], queryFn: () => answer(client.GET('/api/items/{code}/sheet', { params: { path: { code } } })) });
+  queryOptions({
+    queryKey: ['item', code],
+    queryFn: () => answer(client.GET('/api/items/{code}/sheet', { params: { path: { code } } })),
+  });
 const claimsQuery = (code: string) =>
   infiniteQueryOptions({
     queryKey: ['claims', code],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/items/{code}/claims', { params: { path: { code }, query: { after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/items/{code}/claims', { params: { path: { code }, query: { after: pageParam } } })),
     ...pages,
   });
 const quotasQuery = (code: string) =>
-  queryOptions({ queryKey: ['quotas', code], queryFn: () => answer(client.GET('/api/items/{code}/quotas', { params: { path: { code } } })) });
+  queryOptions({
+    queryKey: ['quotas', code],
+    queryFn: () => answer(client.GET('/api/items/{code}/quotas', { params: { path: { code } } })),
+  });
 
 /** All items by name, with what is free and what waits. */
 export function ItemListPage() {
@@ -128,7 +135,11 @@ export function ItemPage() {
 
 const situation = (item: Schemas['ItemSheet']) => {
   if (item.kind !== 'STOCK') return `A ${words(item.kind)}, never on a shelf.`;
-  return item.shelves.length === 0 ? 'None is in the house.' : item.shelves.map((shelf) => `${trim(shelf.free)} ${item.unit} free in the ${shelf.siteName.toLowerCase()}`).join(', ') + '.';
+  return item.shelves.length === 0
+    ? 'None is in the house.'
+    : item.shelves
+        .map((shelf) => `${trim(shelf.free)} ${item.unit} free in the ${shelf.siteName.toLowerCase()}`)
+        .join(', ') + '.';
 };
 
 function Pair({ what, is }: { what: string; is: string }) {
@@ -219,8 +230,18 @@ function Quotas({ code, unit }: { code: string; unit: string }) {
                   {trim(quota.left)}
                 </td>
                 <td>
-                  <div className="measure" role="img" aria-label={`${quota.used} of ${quota.granted} used`} style={{ height: 10, margin: '4px 0' }}>
-                    <i style={{ width: `${Math.min(100, isZero(quota.granted) ? 100 : (Number(quota.used) / Number(quota.granted)) * 100)}%`, background: 'var(--rule-strong)' }} />
+                  <div
+                    className="measure"
+                    role="img"
+                    aria-label={`${quota.used} of ${quota.granted} used`}
+                    style={{ height: 10, margin: '4px 0' }}
+                  >
+                    <i
+                      style={{
+                        width: `${Math.min(100, isZero(quota.granted) ? 100 : (Number(quota.used) / Number(quota.granted)) * 100)}%`,
+                        background: 'var(--rule-strong)',
+                      }}
+                    />
                   </div>
                 </td>
               </tr>
@@ -240,9 +261,16 @@ function Quotas({ code, unit }: { code: string; unit: string }) {
 
 function Grant({ code, unit, onDone }: { code: string; unit: string; onDone: () => void }) {
   const { today } = useSession();
-  const [given, setGiven] = useState<Schemas['GivenQuota']>({ scope: 'CUSTOMER', key: '', granted: '', from: `${today.slice(0, 4)}-01-01`, to: `${today.slice(0, 4)}-12-31` });
+  const [given, setGiven] = useState<Schemas['GivenQuota']>({
+    scope: 'CUSTOMER',
+    key: '',
+    granted: '',
+    from: `${today.slice(0, 4)}-01-01`,
+    to: `${today.slice(0, 4)}-12-31`,
+  });
   const grant = useMutation({
-    mutationFn: () => answer(client.PUT('/api/items/{code}/quotas', { params: { path: { code } }, body: given, ...once() })),
+    mutationFn: () =>
+      answer(client.PUT('/api/items/{code}/quotas', { params: { path: { code } }, body: given, ...once() })),
     onSuccess: () => {
       tell('The quota is granted. Open orders meet it at their next check.');
       refreshAll();
@@ -252,7 +280,12 @@ function Grant({ code, unit, onDone }: { code: string; unit: string; onDone: () 
   const field = (id: 'key' | 'granted' | 'from' | 'to', label: string, type = 'text') => (
     <div className="field">
       <label htmlFor={`quota-${id}`}>{label}</label>
-      <input id={`quota-${id}`} type={type} value={given[id]} onChange={(event) => setGiven({ ...given, [id]: event.target.value })} />
+      <input
+        id={`quota-${id}`}
+        type={type}
+        value={given[id]}
+        onChange={(event) => setGiven({ ...given, [id]: event.target.value })}
+      />
     </div>
   );
   return (
@@ -266,13 +299,24 @@ function Grant({ code, unit, onDone }: { code: string; unit: string; onDone: () 
       <div className="fields" style={{ gridTemplateColumns: '110px 1fr 110px 140px 140px', marginBottom: 8 }}>
         <div className="field">
           <label htmlFor="quota-scope">For a</label>
-          <select id="quota-scope" value={given.scope} onChange={(event) => setGiven({ ...given, scope: event.target.value as typeof given.scope })}>
+          <select
+            id="quota-scope"
+            value={given.scope}
+            onChange={(event) => setGiven({ ...given, scope: event.target.value as typeof given.scope })}
+          >
             <option value="CUSTOMER">customer</option>
             <option value="REGION">region</option>
             <option value="SELLER">seller</option>
           </select>
         </div>
-        {field('key', given.scope === 'CUSTOMER' ? 'Code of the customer' : given.scope === 'REGION' ? 'Name of the region' : 'Name of the user')}
+        {field(
+          'key',
+          given.scope === 'CUSTOMER'
+            ? 'Code of the customer'
+            : given.scope === 'REGION'
+              ? 'Name of the region'
+              : 'Name of the user',
+        )}
         {field('granted', `Granted, ${unit}`)}
         {field('from', 'From', 'date')}
         {field('to', 'To', 'date')}

@@ -6,17 +6,33 @@ import { date, figure, orDash } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
 
-export const accountsQuery = queryOptions({ queryKey: ['ledger', 'accounts'], queryFn: () => answer(client.GET('/api/ledger/accounts')) });
+export const accountsQuery = queryOptions({
+  queryKey: ['ledger', 'accounts'],
+  queryFn: () => answer(client.GET('/api/ledger/accounts')),
+});
 
 const sheetQuery = (account: string, from: string, to: string) =>
   infiniteQueryOptions({
     queryKey: ['ledger', 'sheet', account, from, to],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/ledger/accounts/{account}/sheet', { params: { path: { account }, query: { from, to, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(
+        client.GET('/api/ledger/accounts/{account}/sheet', {
+          params: { path: { account }, query: { from, to, after: pageParam } },
+        }),
+      ),
     ...pages,
   });
 
 /** Two days to choose. */
-export function Days({ from, to, onChange }: { from: string; to: string; onChange: (changed: URLSearchParams) => void }) {
+export function Days({
+  from,
+  to,
+  onChange,
+}: {
+  from: string;
+  to: string;
+  onChange: (changed: URLSearchParams) => void;
+}) {
   const day = (key: string, value: string) => (
     <input
       type="date"

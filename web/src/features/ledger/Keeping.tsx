@@ -24,7 +24,15 @@ export function ByHand() {
     mutationFn: () =>
       answer(
         client.POST('/api/ledger/manual-entries', {
-          body: { lines: written.map((side) => ({ account: side.account, debit: side.debit || undefined, credit: side.credit || undefined })), reason, date: on },
+          body: {
+            lines: written.map((side) => ({
+              account: side.account,
+              debit: side.debit || undefined,
+              credit: side.credit || undefined,
+            })),
+            reason,
+            date: on,
+          },
           ...once(),
         }),
       ),
@@ -73,7 +81,12 @@ export function ByHand() {
           {sides.map((side, at) => (
             <tr key={at}>
               <td>
-                <select className="cell-input" aria-label={`Account of line ${at + 1}`} value={side.account} onChange={(event) => set(at, { account: event.target.value })}>
+                <select
+                  className="cell-input"
+                  aria-label={`Account of line ${at + 1}`}
+                  value={side.account}
+                  onChange={(event) => set(at, { account: event.target.value })}
+                >
                   <option value="" />
                   {accounts.data
                     .filter((one) => !one.control)
@@ -85,10 +98,18 @@ export function ByHand() {
                 </select>
               </td>
               <td>
-                <FigureInput label={`Debit of line ${at + 1}`} value={side.debit} onChange={(to) => set(at, { debit: to, credit: '' })} />
+                <FigureInput
+                  label={`Debit of line ${at + 1}`}
+                  value={side.debit}
+                  onChange={(to) => set(at, { debit: to, credit: '' })}
+                />
               </td>
               <td>
-                <FigureInput label={`Credit of line ${at + 1}`} value={side.credit} onChange={(to) => set(at, { credit: to, debit: '' })} />
+                <FigureInput
+                  label={`Credit of line ${at + 1}`}
+                  value={side.credit}
+                  onChange={(to) => set(at, { credit: to, debit: '' })}
+                />
               </td>
             </tr>
           ))}
@@ -105,14 +126,39 @@ export function ByHand() {
         </div>
       </div>
       <ProblemNote problem={post.error} />
-      <button className="button first" disabled={written.length < 2 || !reason.trim() || written.some((side) => isZero(side.debit) && isZero(side.credit)) || post.isPending}>
+      <button
+        className="button first"
+        disabled={
+          written.length < 2 ||
+          !reason.trim() ||
+          written.some((side) => isZero(side.debit) && isZero(side.credit)) ||
+          post.isPending
+        }
+      >
         Post it
       </button>
     </form>
   );
 }
 
-const ROLES = ['bank', 'receivables', 'inventory', 'goods_out', 'goods_in_inspection', 'stock_clearing', 'deposits', 'customer_credit', 'deferred_revenue', 'output_vat', 'revenue', 'sales_returns', 'cogs', 'write_off', 'given_away', 'stock_adjustment'];
+const ROLES = [
+  'bank',
+  'receivables',
+  'inventory',
+  'goods_out',
+  'goods_in_inspection',
+  'stock_clearing',
+  'deposits',
+  'customer_credit',
+  'deferred_revenue',
+  'output_vat',
+  'revenue',
+  'sales_returns',
+  'cogs',
+  'write_off',
+  'given_away',
+  'stock_adjustment',
+];
 const WORDS: Record<string, string> = { cogs: 'cost of sales', output_vat: 'output VAT' };
 const roleWords = (role: string) => WORDS[role] ?? words(role);
 
@@ -120,7 +166,10 @@ const roleWords = (role: string) => WORDS[role] ?? words(role);
 export function PostingMap() {
   const { role } = useSession();
   const query = useQuery({ queryKey: ['ledger', 'map'], queryFn: () => answer(client.GET('/api/ledger/posting-map')) });
-  const changes = useQuery({ queryKey: ['ledger', 'map', 'changes'], queryFn: () => answer(client.GET('/api/ledger/posting-map/changes')) });
+  const changes = useQuery({
+    queryKey: ['ledger', 'map', 'changes'],
+    queryFn: () => answer(client.GET('/api/ledger/posting-map/changes')),
+  });
   const [row, setRow] = useState<Schemas['WrittenRow'] | null>(null);
   if (!query.data) return <Waiting query={query} />;
   const lead = role === 'LEAD';
@@ -134,7 +183,12 @@ export function PostingMap() {
           {lead && (
             <>
               {' '}
-              <button className="plain" onClick={() => setRow({ role: 'revenue', customerClass: '', itemClass: '', site: '', vat: '', account: '' })}>
+              <button
+                className="plain"
+                onClick={() =>
+                  setRow({ role: 'revenue', customerClass: '', itemClass: '', site: '', vat: '', account: '' })
+                }
+              >
                 Add a row
               </button>
             </>
@@ -169,7 +223,19 @@ export function PostingMap() {
               </td>
               {lead && (
                 <td>
-                  <button className="plain small" onClick={() => setRow({ role: one.role, customerClass: one.customerClass, itemClass: one.itemClass, site: one.site, vat: one.vat, account: one.account })}>
+                  <button
+                    className="plain small"
+                    onClick={() =>
+                      setRow({
+                        role: one.role,
+                        customerClass: one.customerClass,
+                        itemClass: one.itemClass,
+                        site: one.site,
+                        vat: one.vat,
+                        account: one.account,
+                      })
+                    }
+                  >
                     change
                   </button>
                 </td>
@@ -209,7 +275,13 @@ function RowForm({ start, onClose }: { start: Schemas['WrittenRow']; onClose: ()
   const key = (name: 'customerClass' | 'itemClass' | 'site' | 'vat', label: string, placeholder: string) => (
     <div className="field">
       <label htmlFor={`row-${name}`}>{label}</label>
-      <input id={`row-${name}`} maxLength={40} placeholder={placeholder} value={row[name] ?? ''} onChange={(event) => setRow({ ...row, [name]: event.target.value })} />
+      <input
+        id={`row-${name}`}
+        maxLength={40}
+        placeholder={placeholder}
+        value={row[name] ?? ''}
+        onChange={(event) => setRow({ ...row, [name]: event.target.value })}
+      />
     </div>
   );
   return (
@@ -237,7 +309,11 @@ function RowForm({ start, onClose }: { start: Schemas['WrittenRow']; onClose: ()
         {key('vat', 'VAT', 'any, or S 21')}
         <div className="field">
           <label htmlFor="row-account">Account</label>
-          <select id="row-account" value={row.account ?? ''} onChange={(event) => setRow({ ...row, account: event.target.value })}>
+          <select
+            id="row-account"
+            value={row.account ?? ''}
+            onChange={(event) => setRow({ ...row, account: event.target.value })}
+          >
             <option value="">none: take the row out</option>
             {accounts.map((one) => (
               <option key={one.code} value={one.code}>
@@ -268,17 +344,21 @@ function RowForm({ start, onClose }: { start: Schemas['WrittenRow']; onClose: ()
 export function Periods() {
   const { role, today } = useSession();
   const query = useQuery({ queryKey: ['ledger', 'periods'], queryFn: () => answer(client.GET('/api/ledger/periods')) });
-  const last = new Date(Date.UTC(Number(today.slice(0, 4)), Number(today.slice(5, 7)) - 1, 0)).toISOString().slice(0, 10);
+  const last = new Date(Date.UTC(Number(today.slice(0, 4)), Number(today.slice(5, 7)) - 1, 0))
+    .toISOString()
+    .slice(0, 10);
   const [through, setThrough] = useState(last);
   const [asking, setAsking] = useState<'close' | 'open' | null>(null);
   const done = () => setAsking(null);
   const close = useMutation({
-    mutationFn: (remark: string) => answer(client.POST('/api/ledger/periods/closings', { body: { through, remark }, ...once() })),
+    mutationFn: (remark: string) =>
+      answer(client.POST('/api/ledger/periods/closings', { body: { through, remark }, ...once() })),
     onSuccess: done,
     onSettled: refreshAll,
   });
   const open = useMutation({
-    mutationFn: (reason: string) => answer(client.POST('/api/ledger/periods/reopenings', { body: { reason }, ...once() })),
+    mutationFn: (reason: string) =>
+      answer(client.POST('/api/ledger/periods/reopenings', { body: { reason }, ...once() })),
     onSuccess: done,
     onSettled: refreshAll,
   });
@@ -289,14 +369,27 @@ export function Periods() {
       <div className="page-head">
         <h1>Periods</h1>
       </div>
-      <p className="situation">{closed ? `The books are closed through ${date(closed)}: no entry can be dated on it or before.` : 'No period is closed: entries can be dated on any day.'}</p>
+      <p className="situation">
+        {closed
+          ? `The books are closed through ${date(closed)}: no entry can be dated on it or before.`
+          : 'No period is closed: entries can be dated on any day.'}
+      </p>
       {role === 'LEAD' ? (
         <div style={{ display: 'flex', gap: 14, alignItems: 'end', marginBottom: 16 }}>
           <div className="field">
             <label htmlFor="close-through">Close through</label>
-            <input id="close-through" type="date" value={through} onChange={(event) => setThrough(event.target.value)} />
+            <input
+              id="close-through"
+              type="date"
+              value={through}
+              onChange={(event) => setThrough(event.target.value)}
+            />
           </div>
-          <button className="button first" disabled={!through || (!!closed && through <= closed)} onClick={() => setAsking('close')}>
+          <button
+            className="button first"
+            disabled={!through || (!!closed && through <= closed)}
+            onClick={() => setAsking('close')}
+          >
             Close
           </button>
           {closed && (
@@ -334,12 +427,27 @@ export function Periods() {
       </table>
       {query.data.closings.length === 0 && <Empty>No period was closed yet.</Empty>}
       {asking === 'close' && (
-        <ReasonDialog title={`Close the books through ${date(through)}`} action="Close" optional busy={close.isPending} problem={close.error} onClose={done} onGiven={close.mutate}>
+        <ReasonDialog
+          title={`Close the books through ${date(through)}`}
+          action="Close"
+          optional
+          busy={close.isPending}
+          problem={close.error}
+          onClose={done}
+          onGiven={close.mutate}
+        >
           No entry can be dated on that day or before, until the period is opened again.
         </ReasonDialog>
       )}
       {asking === 'open' && closed && (
-        <ReasonDialog title={`Open the period through ${date(closed)} again`} action="Open it" busy={open.isPending} problem={open.error} onClose={done} onGiven={open.mutate} />
+        <ReasonDialog
+          title={`Open the period through ${date(closed)} again`}
+          action="Open it"
+          busy={open.isPending}
+          problem={open.error}
+          onClose={done}
+          onGiven={open.mutate}
+        />
       )}
     </>
   );

@@ -14,7 +14,8 @@ type Filter = { document?: string; account?: string; from?: string; to?: string 
 const entriesQuery = (filter: Filter) =>
   infiniteQueryOptions({
     queryKey: ['ledger', 'entries', filter],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/ledger/entries', { params: { query: { ...filter, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/ledger/entries', { params: { query: { ...filter, after: pageParam } } })),
     ...pages,
   });
 
@@ -61,7 +62,8 @@ function Balances() {
         <h1>Balances</h1>
         <span className="muted">
           <label style={{ marginRight: 18 }}>
-            <input type="checkbox" checked={moved} onChange={(event) => setMoved(event.target.checked)} /> only what moved between
+            <input type="checkbox" checked={moved} onChange={(event) => setMoved(event.target.checked)} /> only what
+            moved between
           </label>
           <Days from={from} to={to} onChange={(changed) => setSearch(changed, { replace: true })} />
         </span>
@@ -81,20 +83,22 @@ function Balances() {
             </tr>
           </thead>
           <tbody>
-            {query.data.rows.filter((row) => !moved || !isZero(row.debit) || !isZero(row.credit)).map((row) => (
-              <tr key={row.account}>
-                <td style={{ width: 60 }}>
-                  <Link className="mono" to={`/ledger/account?account=${row.account}&from=${from}&to=${to}`}>
-                    {row.account}
-                  </Link>
-                </td>
-                <td>{row.name}</td>
-                <td className="num">{orDash(row.opening)}</td>
-                <td className="num">{orDash(row.debit)}</td>
-                <td className="num">{orDash(row.credit)}</td>
-                <td className="num strong">{orDash(row.closing)}</td>
-              </tr>
-            ))}
+            {query.data.rows
+              .filter((row) => !moved || !isZero(row.debit) || !isZero(row.credit))
+              .map((row) => (
+                <tr key={row.account}>
+                  <td style={{ width: 60 }}>
+                    <Link className="mono" to={`/ledger/account?account=${row.account}&from=${from}&to=${to}`}>
+                      {row.account}
+                    </Link>
+                  </td>
+                  <td>{row.name}</td>
+                  <td className="num">{orDash(row.opening)}</td>
+                  <td className="num">{orDash(row.debit)}</td>
+                  <td className="num">{orDash(row.credit)}</td>
+                  <td className="num strong">{orDash(row.closing)}</td>
+                </tr>
+              ))}
           </tbody>
         </table>
       )}
@@ -119,7 +123,13 @@ function Journal() {
   });
   const list = useInfiniteQuery({ ...entriesQuery(filter), enabled: !entry });
   const rows = entry ? (one.data ? [one.data] : []) : (list.data?.pages.flatMap((page) => page.rows) ?? []);
-  const narrowed = entry ? `entry ${entry}` : filter.document ? `of ${filter.document}` : filter.account ? `on account ${filter.account}` : '';
+  const narrowed = entry
+    ? `entry ${entry}`
+    : filter.document
+      ? `of ${filter.document}`
+      : filter.account
+        ? `on account ${filter.account}`
+        : '';
   if (entry ? !one.data : !list.data) return <Waiting query={entry ? one : list} />;
   return (
     <>
@@ -144,7 +154,9 @@ function Journal() {
           ))}
         </tbody>
       </table>
-      {rows.length === 0 && <Empty>No entry is like that. Orders, reservations, staging and cancellations post nothing.</Empty>}
+      {rows.length === 0 && (
+        <Empty>No entry is like that. Orders, reservations, staging and cancellations post nothing.</Empty>
+      )}
       {!entry && <More query={list} />}
       {entry && one.data && <Explanation entry={one.data} />}
     </>
@@ -157,7 +169,11 @@ function Explanation({ entry }: { entry: Schemas['EntryView'] }) {
   return (
     <section style={{ marginTop: 22 }}>
       <h2>Which row gave each account</h2>
-      {told.length === 0 && <div className="muted">{entry.mirrors ? 'It mirrors another entry, account by account; see there.' : 'It names its accounts itself.'}</div>}
+      {told.length === 0 && (
+        <div className="muted">
+          {entry.mirrors ? 'It mirrors another entry, account by account; see there.' : 'It names its accounts itself.'}
+        </div>
+      )}
       {told.length > 0 && (
         <table className="rows" style={{ maxWidth: 900 }}>
           <thead>
@@ -227,7 +243,11 @@ function EntryRows({ entry }: { entry: Schemas['EntryView'] }) {
             <div className="muted small">{entry.event}</div>
           </td>
           <td rowSpan={entry.lines.length}>
-            {['STOCK_RECEIPT', 'STOCK_CORRECTION', 'MANUAL_ENTRY'].includes(entry.documentKind) ? <span className="mono">{entry.documentNumber}</span> : <Doc kind={entry.documentKind} number={entry.documentNumber} />}
+            {['STOCK_RECEIPT', 'STOCK_CORRECTION', 'MANUAL_ENTRY'].includes(entry.documentKind) ? (
+              <span className="mono">{entry.documentNumber}</span>
+            ) : (
+              <Doc kind={entry.documentKind} number={entry.documentNumber} />
+            )}
             <div className="muted small">{entry.customerName}</div>
           </td>
         </>

@@ -12,17 +12,28 @@ export function Attachments({ owner, number }: { owner: Owner; number: string })
   const { role } = useSession();
   const input = useRef<HTMLInputElement>(null);
   const { data } = useQuery(attachmentsQuery(owner, number));
-  const keep = { onSuccess: (list: NonNullable<typeof data>) => queries.setQueryData(attachmentsQuery(owner, number).queryKey, list) };
+  const keep = {
+    onSuccess: (list: NonNullable<typeof data>) => queries.setQueryData(attachmentsQuery(owner, number).queryKey, list),
+  };
   const attach = useMutation({
     mutationFn: (file: File) => {
       const body = new FormData();
       body.append('file', file);
-      return answer(client.POST('/api/{owner}/{number}/attachments', { params: { path: { owner, number } }, body: body as never, ...once() }));
+      return answer(
+        client.POST('/api/{owner}/{number}/attachments', {
+          params: { path: { owner, number } },
+          body: body as never,
+          ...once(),
+        }),
+      );
     },
     ...keep,
   });
   const remove = useMutation({
-    mutationFn: (id: number) => answer(client.DELETE('/api/{owner}/{number}/attachments/{id}', { params: { path: { owner, number, id } }, ...once() })),
+    mutationFn: (id: number) =>
+      answer(
+        client.DELETE('/api/{owner}/{number}/attachments/{id}', { params: { path: { owner, number, id } }, ...once() }),
+      ),
     ...keep,
   });
   const enter = role !== 'AUDITOR' && role !== 'ADMIN';
@@ -33,11 +44,20 @@ export function Attachments({ owner, number }: { owner: Owner; number: string })
       {rows.length === 0 && <div className="muted">None.</div>}
       {rows.map((row) => (
         <div className="pair" key={row.id}>
-          <a href={`/api/${owner}/${number}/attachments/${row.id}`} style={{ overflowWrap: 'anywhere' }} title={`${row.by}, ${date(row.at)}`}>
+          <a
+            href={`/api/${owner}/${number}/attachments/${row.id}`}
+            style={{ overflowWrap: 'anywhere' }}
+            title={`${row.by}, ${date(row.at)}`}
+          >
             {row.name}
           </a>
           {enter && (
-            <button className="plain small" aria-label={`Take off ${row.name}`} disabled={remove.isPending} onClick={() => remove.mutate(row.id)}>
+            <button
+              className="plain small"
+              aria-label={`Take off ${row.name}`}
+              disabled={remove.isPending}
+              onClick={() => remove.mutate(row.id)}
+            >
               ×
             </button>
           )}

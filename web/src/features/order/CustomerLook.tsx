@@ -3,7 +3,17 @@ import { LookAhead } from '../../shared/ui/LookAhead';
 import { findCustomers } from './api';
 
 /** Chooses a customer by name, town or code while one types. */
-export function CustomerLook({ label, shown, autoFocus, onTake }: { label: string; shown: string; autoFocus?: boolean; onTake: (customer: Schemas['CustomerView']) => void }) {
+export function CustomerLook({
+  label,
+  shown,
+  autoFocus,
+  onTake,
+}: {
+  label: string;
+  shown: string;
+  autoFocus?: boolean;
+  onTake: (customer: Schemas['CustomerView']) => void;
+}) {
   return (
     <LookAhead
       name="customers"

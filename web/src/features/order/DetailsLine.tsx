@@ -8,9 +8,19 @@ export function DetailsLine({ details }: { details: Schemas['DetailsView'] }) {
   const entry = useQuery(rulesQuery).data?.entry;
   const { shipTo } = details;
   const parts: [string, string][] = [];
-  if (shipTo) parts.push(['Ships to', [shipTo.name, shipTo.street, `${shipTo.postcode} ${shipTo.town}`.trim(), shipTo.country].filter(Boolean).join(', ')]);
+  if (shipTo)
+    parts.push([
+      'Ships to',
+      [shipTo.name, shipTo.street, `${shipTo.postcode} ${shipTo.town}`.trim(), shipTo.country]
+        .filter(Boolean)
+        .join(', '),
+    ]);
   if (details.externalReference) parts.push(['External reference', details.externalReference]);
-  if (details.revenueUnit) parts.push(['Revenue unit', entry?.units.find((unit) => unit.code === details.revenueUnit)?.name ?? details.revenueUnit]);
+  if (details.revenueUnit)
+    parts.push([
+      'Revenue unit',
+      entry?.units.find((unit) => unit.code === details.revenueUnit)?.name ?? details.revenueUnit,
+    ]);
   for (const [code, value] of Object.entries(details.fields)) {
     const field = entry?.fields.find((one) => one.code === code);
     parts.push([field?.label ?? code, field?.kind === 'DATE' ? date(value) : value]);

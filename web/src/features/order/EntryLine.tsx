@@ -26,22 +26,17 @@ type Props = {
 /** One line of an order while it is typed; of three hundred, only the one that changed is drawn again. */
 export const EntryLine = memo(
   Line,
-  (before, now) => before.line === now.line && before.position === now.position && before.site === now.site && before.result === now.result && before.lacking === now.lacking && before.shortage === now.shortage,
+  (before, now) =>
+    before.line === now.line &&
+    before.position === now.position &&
+    before.site === now.site &&
+    before.result === now.result &&
+    before.lacking === now.lacking &&
+    before.shortage === now.shortage,
 );
 
 /** An item with its figures, a text, or a subtotal. */
-function Line({
-  line,
-  position,
-  site,
-  result,
-  lacking,
-  shortage,
-  onChange,
-  onMore,
-  onRemove,
-  blank,
-}: Props) {
+function Line({ line, position, site, result, lacking, shortage, onChange, onMore, onRemove, blank }: Props) {
   const [focusQuantity, setFocusQuantity] = useState(false);
   useEffect(() => {
     if (focusQuantity) document.getElementById(`quantity-${position}`)?.focus();
@@ -115,7 +110,9 @@ function Line({
                 {hit.name} {hit.regulated && <span className="muted">{hit.regulated}</span>}
               </span>
               <span className="nowrap muted">
-                {hit.kind === 'STOCK' ? `${trim(hit.free)} free${hit.elsewhere.map((there) => `, ${trim(there.free)} in ${there.site}`).join('')}` : Words(hit.kind).toLowerCase()}
+                {hit.kind === 'STOCK'
+                  ? `${trim(hit.free)} free${hit.elsewhere.map((there) => `, ${trim(there.free)} in ${there.site}`).join('')}`
+                  : Words(hit.kind).toLowerCase()}
               </span>
               <span className="nowrap">{price(hit.price)}</span>
             </>
@@ -128,7 +125,9 @@ function Line({
         />
         {shortage && <ShortOf line={line} shortage={shortage} onChange={onChange} onMore={onMore} blank={blank} />}
         {line.site && <Said onUndo={() => onChange({ site: '' })}>from {line.site}</Said>}
-        {line.shortage === 'DROP' && <Said onUndo={() => onChange({ shortage: 'WAIT' })}>what is short when it is cleared is dropped</Said>}
+        {line.shortage === 'DROP' && (
+          <Said onUndo={() => onChange({ shortage: 'WAIT' })}>what is short when it is cleared is dropped</Said>
+        )}
       </td>
       <td className={lacking ? 'lacking' : ''}>{line.item && number('quantity', 'Quantity', '')}</td>
       <td className="num muted">{line.free == null ? '' : trim(line.free)}</td>
@@ -181,7 +180,12 @@ function ShortOf({
   const waiting = trim(shortage.waiting).replaceAll(',', '');
   const none = covered === '0';
   const from = (site: string) =>
-    none ? onChange({ site }) : onMore([{ ...line, quantity: covered }, { ...blank(), ...line, no: undefined, quantity: waiting, site }]);
+    none
+      ? onChange({ site })
+      : onMore([
+          { ...line, quantity: covered },
+          { ...blank(), ...line, no: undefined, quantity: waiting, site },
+        ]);
   return (
     <div className="small" style={{ display: 'flex', flexWrap: 'wrap', gap: '0 10px' }}>
       <span className="muted">{trim(shortage.waiting)} short, waits; or</span>

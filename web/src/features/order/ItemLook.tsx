@@ -9,7 +9,21 @@ type Hit = Schemas['ItemView'];
 const itsPrice = (hit: Hit): ReactNode => price(hit.price);
 
 /** Chooses an item by words of its name or its code; beside each, what the place is about: its price where nothing else is said. */
-export function ItemLook({ label, shown, placeholder, autoFocus, beside = itsPrice, onTake }: { label: string; shown: string; placeholder?: string; autoFocus?: boolean; beside?: (hit: Hit) => ReactNode; onTake: (item: Hit) => void }) {
+export function ItemLook({
+  label,
+  shown,
+  placeholder,
+  autoFocus,
+  beside = itsPrice,
+  onTake,
+}: {
+  label: string;
+  shown: string;
+  placeholder?: string;
+  autoFocus?: boolean;
+  beside?: (hit: Hit) => ReactNode;
+  onTake: (item: Hit) => void;
+}) {
   return (
     <LookAhead
       name="items"

@@ -9,7 +9,16 @@ import { useSession } from '../../shared/session';
 import { Mark, ProblemNote, tell, Waiting } from '../../shared/ui';
 import { Position, refreshAll, sheetQuery, type Sheet } from '../review';
 import { rulesQuery } from '../rules/api';
-import { changeOrder, isWritten, sitesQuery, tryOrder, writeOrder, type ShipTo, type TypedLine, type TypedOrder } from './api';
+import {
+  changeOrder,
+  isWritten,
+  sitesQuery,
+  tryOrder,
+  writeOrder,
+  type ShipTo,
+  type TypedLine,
+  type TypedOrder,
+} from './api';
 import { CustomerLook } from './CustomerLook';
 import { EntryLine } from './EntryLine';
 import { keepUnfinished, unfinished } from './unfinished';
@@ -17,7 +26,17 @@ import { keepUnfinished, unfinished } from './unfinished';
 const KINDS: TypedOrder['kind'][] = ['STANDARD', 'SAMPLE', 'REPLACEMENT'];
 const NOWHERE: ShipTo = { name: '', street: '', postcode: '', town: '', country: '' };
 
-const noLine = (): TypedLine => ({ item: '', description: '', free: null, quantity: '', price: '', discount: '', requestedOn: '', site: '', shortage: 'WAIT' });
+const noLine = (): TypedLine => ({
+  item: '',
+  description: '',
+  free: null,
+  quantity: '',
+  price: '',
+  discount: '',
+  requestedOn: '',
+  site: '',
+  shortage: 'WAIT',
+});
 
 const fresh = (today: string, customer: Schemas['CustomerView'] | undefined): TypedOrder => ({
   customer: customer?.code ?? '',
@@ -106,14 +125,29 @@ const fieldOf = (field: string, lines: TypedLine[]) => {
     const at = lines.filter(isWritten).findIndex((one, index) => (one.no ?? index + 1) === no);
     return `${line[2]}-${(at < 0 ? no - 1 : lines.indexOf(lines.filter(isWritten)[at])) + 1}`;
   }
-  return ({ po: 'po', lines: 'item-1', revenueUnit: 'revenue-unit' } as Record<string, string>)[field] ?? field.replace('fields.', 'field-');
+  return (
+    ({ po: 'po', lines: 'item-1', revenueUnit: 'revenue-unit' } as Record<string, string>)[field] ??
+    field.replace('fields.', 'field-')
+  );
 };
 
 /**
  * @param left when what it starts with was typed, if it was left unfinished
  * @param onTyped told of what is typed, and of nothing once it is kept
  */
-function Entry({ sheet, start, left, onAfresh, onTyped }: { sheet: Sheet | null; start: TypedOrder; left?: string; onAfresh?: () => void; onTyped?: (order: TypedOrder | null) => void }) {
+function Entry({
+  sheet,
+  start,
+  left,
+  onAfresh,
+  onTyped,
+}: {
+  sheet: Sheet | null;
+  start: TypedOrder;
+  left?: string;
+  onAfresh?: () => void;
+  onTyped?: (order: TypedOrder | null) => void;
+}) {
   const [order, setOrder] = useState(start);
   const [since] = useState(left);
   useEffect(() => {
@@ -124,7 +158,8 @@ function Entry({ sheet, start, left, onAfresh, onTyped }: { sheet: Sheet | null;
   const rules = useQuery(rulesQuery).data?.entry;
   const draft = !sheet || sheet.order.state === 'DRAFT';
   const save = useMutation<{ number: string; state: string }, Problem, boolean>({
-    mutationFn: (keep) => (sheet ? changeOrder(sheet.order.number, sheet.order.version, order) : writeOrder(order, keep)),
+    mutationFn: (keep) =>
+      sheet ? changeOrder(sheet.order.number, sheet.order.version, order) : writeOrder(order, keep),
     onSuccess: (saved) => {
       tell(`Order ${saved.number} is ${words(saved.state) === 'draft' ? 'kept as a draft' : words(saved.state)}.`);
       refreshAll();
@@ -141,12 +176,20 @@ function Entry({ sheet, start, left, onAfresh, onTyped }: { sheet: Sheet | null;
   const setLines = (change: (lines: TypedLine[]) => TypedLine[]) =>
     setOrder((before) => {
       const lines = change(before.lines);
-      return { ...before, lines: lines.length === 0 || isWritten(lines[lines.length - 1]) ? [...lines, noLine()] : lines };
+      return {
+        ...before,
+        lines: lines.length === 0 || isWritten(lines[lines.length - 1]) ? [...lines, noLine()] : lines,
+      };
     });
-  const setLine = (index: number, change: Partial<TypedLine>) => setLines((lines) => lines.map((line, at) => (at === index ? { ...line, ...change } : line)));
+  const setLine = (index: number, change: Partial<TypedLine>) =>
+    setLines((lines) => lines.map((line, at) => (at === index ? { ...line, ...change } : line)));
   const add = (kind: 'TEXT' | 'SUBTOTAL') => {
     const at = order.lines.findIndex((line) => !isWritten(line));
-    setLines((lines) => [...lines.slice(0, at), { ...noLine(), kind, description: kind === 'SUBTOTAL' ? 'Subtotal' : '' }, ...lines.slice(at)]);
+    setLines((lines) => [
+      ...lines.slice(0, at),
+      { ...noLine(), kind, description: kind === 'SUBTOTAL' ? 'Subtotal' : '' },
+      ...lines.slice(at),
+    ]);
     setTimeout(() => document.getElementById(`item-${at + 1}`)?.focus());
   };
   const run = useDryRun(order, sheet?.order.number, complete);
@@ -177,20 +220,41 @@ function Entry({ sheet, start, left, onAfresh, onTyped }: { sheet: Sheet | null;
               {sheet ? (
                 <b>{order.customerName}</b>
               ) : (
-                <CustomerLook label="Customer" autoFocus={order.customer === ''} shown={order.customerName} onTake={(hit) => set({ customer: hit.code, customerName: hit.name })} />
+                <CustomerLook
+                  label="Customer"
+                  autoFocus={order.customer === ''}
+                  shown={order.customerName}
+                  onTake={(hit) => set({ customer: hit.code, customerName: hit.name })}
+                />
               )}
             </div>
             <div className={`field${wrong('duplicate-po')}${wrong('missing-po')}${lacking.has('po') ? ' wrong' : ''}`}>
               <label htmlFor="po">Their PO</label>
-              <input id="po" className="mono" maxLength={120} value={order.po} onChange={(event) => set({ po: event.target.value })} />
+              <input
+                id="po"
+                className="mono"
+                maxLength={120}
+                value={order.po}
+                onChange={(event) => set({ po: event.target.value })}
+              />
             </div>
             <div className={`field${wrong('dates')}`}>
               <label htmlFor="wanted">Wanted by</label>
-              <input id="wanted" type="date" value={order.requestedOn} onChange={(event) => set({ requestedOn: event.target.value })} />
+              <input
+                id="wanted"
+                type="date"
+                value={order.requestedOn}
+                onChange={(event) => set({ requestedOn: event.target.value })}
+              />
             </div>
             <div className="field">
               <label htmlFor="kind">Kind</label>
-              <select id="kind" value={order.kind} disabled={!!sheet} onChange={(e) => set({ kind: e.target.value as TypedOrder['kind'] })}>
+              <select
+                id="kind"
+                value={order.kind}
+                disabled={!!sheet}
+                onChange={(e) => set({ kind: e.target.value as TypedOrder['kind'] })}
+              >
                 {[...new Set([...KINDS, order.kind])].map((kind) => (
                   <option key={kind} value={kind}>
                     {words(kind)}
@@ -200,16 +264,31 @@ function Entry({ sheet, start, left, onAfresh, onTyped }: { sheet: Sheet | null;
             </div>
             <div className="field">
               <label htmlFor="remark">Remark</label>
-              <input id="remark" maxLength={2000} value={order.remark} onChange={(event) => set({ remark: event.target.value })} />
+              <input
+                id="remark"
+                maxLength={2000}
+                value={order.remark}
+                onChange={(event) => set({ remark: event.target.value })}
+              />
             </div>
             <div className="field">
               <label htmlFor="external">External reference</label>
-              <input id="external" maxLength={120} value={order.externalReference} onChange={(event) => set({ externalReference: event.target.value })} />
+              <input
+                id="external"
+                maxLength={120}
+                value={order.externalReference}
+                onChange={(event) => set({ externalReference: event.target.value })}
+              />
             </div>
             {sites.length > 1 && (
               <div className="field">
                 <label htmlFor="site">Ships from</label>
-                <select id="site" value={order.site || sites[0].code} disabled={!!sheet} onChange={(event) => set({ site: event.target.value })}>
+                <select
+                  id="site"
+                  value={order.site || sites[0].code}
+                  disabled={!!sheet}
+                  onChange={(event) => set({ site: event.target.value })}
+                >
                   {sites.map((site) => (
                     <option key={site.code} value={site.code}>
                       {site.name}
@@ -221,7 +300,11 @@ function Entry({ sheet, start, left, onAfresh, onTyped }: { sheet: Sheet | null;
             {rules && rules.units.length > 0 && (
               <div className={`field${lacking.has('revenue-unit') ? ' wrong' : ''}`}>
                 <label htmlFor="revenue-unit">Revenue unit</label>
-                <select id="revenue-unit" value={order.revenueUnit ?? rules.units[0].code} onChange={(event) => set({ revenueUnit: event.target.value })}>
+                <select
+                  id="revenue-unit"
+                  value={order.revenueUnit ?? rules.units[0].code}
+                  onChange={(event) => set({ revenueUnit: event.target.value })}
+                >
                   {order.revenueUnit === '' && <option value="" />}
                   {rules.units.map((unit) => (
                     <option key={unit.code} value={unit.code}>
@@ -232,7 +315,13 @@ function Entry({ sheet, start, left, onAfresh, onTyped }: { sheet: Sheet | null;
               </div>
             )}
             {rules?.fields.map((field) => (
-              <HouseFieldInput key={field.code} field={field} lacking={lacking.has(`field-${field.code}`)} value={order.fields[field.code] ?? ''} onChange={(to) => set({ fields: { ...order.fields, [field.code]: to } })} />
+              <HouseFieldInput
+                key={field.code}
+                field={field}
+                lacking={lacking.has(`field-${field.code}`)}
+                value={order.fields[field.code] ?? ''}
+                onChange={(to) => set({ fields: { ...order.fields, [field.code]: to } })}
+              />
             ))}
           </div>
           <ShipToFields shipTo={order.shipTo} onChange={(shipTo) => set({ shipTo })} />
@@ -275,7 +364,9 @@ function Entry({ sheet, start, left, onAfresh, onTyped }: { sheet: Sheet | null;
                     lacking={lacking.has(`quantity-${index + 1}`)}
                     shortage={run.data?.shortages.find((one) => result && one.line === result.no)}
                     onChange={(change) => setLine(index, change)}
-                    onMore={(more) => setLines((lines) => [...lines.slice(0, index), ...more, ...lines.slice(index + 1)])}
+                    onMore={(more) =>
+                      setLines((lines) => [...lines.slice(0, index), ...more, ...lines.slice(index + 1)])
+                    }
                     onRemove={() => setLines((lines) => lines.filter((_, at) => at !== index))}
                     blank={noLine}
                   />
@@ -329,7 +420,17 @@ function Entry({ sheet, start, left, onAfresh, onTyped }: { sheet: Sheet | null;
   );
 }
 
-function HouseFieldInput({ field, lacking, value, onChange }: { field: Schemas['FieldView']; lacking: boolean; value: string; onChange: (to: string) => void }) {
+function HouseFieldInput({
+  field,
+  lacking,
+  value,
+  onChange,
+}: {
+  field: Schemas['FieldView'];
+  lacking: boolean;
+  value: string;
+  onChange: (to: string) => void;
+}) {
   const id = `field-${field.code}`;
   return (
     <div className={`field${lacking ? ' wrong' : ''}`}>
@@ -370,7 +471,12 @@ function ShipToFields({ shipTo, onChange }: { shipTo: ShipTo | null; onChange: (
   const field = (id: keyof ShipTo, label: string, max: number) => (
     <div className="field">
       <label htmlFor={`ship-${id}`}>{label}</label>
-      <input id={`ship-${id}`} maxLength={max} value={shipTo[id]} onChange={(event) => onChange({ ...shipTo, [id]: event.target.value })} />
+      <input
+        id={`ship-${id}`}
+        maxLength={max}
+        value={shipTo[id]}
+        onChange={(event) => onChange({ ...shipTo, [id]: event.target.value })}
+      />
     </div>
   );
   return (
@@ -404,8 +510,21 @@ function useDryRun(order: TypedOrder, number: string | undefined, enabled: boole
   });
 }
 
-function DryRun({ run, complete, change, lines }: { run: ReturnType<typeof useDryRun>; complete: boolean; change: boolean; lines: TypedLine[] }) {
-  if (!complete) return <p className="muted">Choose a customer and an item; what would hold the order is told here while you type.</p>;
+function DryRun({
+  run,
+  complete,
+  change,
+  lines,
+}: {
+  run: ReturnType<typeof useDryRun>;
+  complete: boolean;
+  change: boolean;
+  lines: TypedLine[];
+}) {
+  if (!complete)
+    return (
+      <p className="muted">Choose a customer and an item; what would hold the order is told here while you type.</p>
+    );
   if (run.error) return <ProblemNote problem={run.error} />;
   if (!run.data) return <p className="muted">Looking…</p>;
   const stops = run.data.findings.filter((finding) => finding.severity === 'STOP');

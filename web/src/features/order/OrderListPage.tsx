@@ -23,7 +23,9 @@ export function OrderListPage() {
   const list = useInfiniteQuery(ordersQuery(state, customer, lane));
   const navigate = useNavigate();
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const [at, setAt] = useCursor(rows, (row) => navigate(`/orders/${row.number}`), { t: (row) => navigate(`/trail/ORDER/${row.number}`) });
+  const [at, setAt] = useCursor(rows, (row) => navigate(`/orders/${row.number}`), {
+    t: (row) => navigate(`/trail/ORDER/${row.number}`),
+  });
   const choose = (to: string) => {
     const changed = new URLSearchParams(search);
     if (to) changed.set('state', to);
@@ -37,11 +39,18 @@ export function OrderListPage() {
       <div className="page-scroll">
         <div className="page-head">
           <h1>
-            {lane ? LANES[lane] : 'Orders'}{state ? `, ${Words(state).toLowerCase()}` : ''}
+            {lane ? LANES[lane] : 'Orders'}
+            {state ? `, ${Words(state).toLowerCase()}` : ''}
             {customer ? ` of ${rows[0]?.customerName ?? customer}` : ''}
           </h1>
           <span>
-            <select aria-label="State" value={state ?? ''} onChange={(event) => choose(event.target.value)} className="cell-input" style={{ width: 130 }}>
+            <select
+              aria-label="State"
+              value={state ?? ''}
+              onChange={(event) => choose(event.target.value)}
+              className="cell-input"
+              style={{ width: 130 }}
+            >
               <option value="">any state</option>
               {STATES.map((s) => (
                 <option key={s} value={s}>

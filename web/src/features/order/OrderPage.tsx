@@ -12,7 +12,17 @@ import { Attachments } from './Attachments';
 import { DetailsLine } from './DetailsLine';
 import { StartFrom } from './StartFrom';
 import { Versions } from './Versions';
-import { ApprovalRow, DecisionBar, FindingRow, HistoryList, Position, Remedies, SheetLines, sheetQuery, type Sheet } from '../review';
+import {
+  ApprovalRow,
+  DecisionBar,
+  FindingRow,
+  HistoryList,
+  Position,
+  Remedies,
+  SheetLines,
+  sheetQuery,
+  type Sheet,
+} from '../review';
 
 const CHANGEABLE = ['DRAFT', 'HELD', 'CLEARED'];
 
@@ -25,8 +35,13 @@ export function OrderPage() {
   const [settled, setSettled] = useState(false);
   const sheet = query.data;
   const canChange = !!sheet && CHANGEABLE.includes(sheet.order.state) && may(role, 'enter');
-  const back = sheet?.documents.some((document) => document.kind === 'DISPATCH' && document.state === 'DEPARTED') ? returnOf('ORDER', number!) : null;
-  useKeys({ b: back ? () => navigate(back) : undefined, e: canChange ? () => navigate(`/orders/${number}/change`) : undefined });
+  const back = sheet?.documents.some((document) => document.kind === 'DISPATCH' && document.state === 'DEPARTED')
+    ? returnOf('ORDER', number!)
+    : null;
+  useKeys({
+    b: back ? () => navigate(back) : undefined,
+    e: canChange ? () => navigate(`/orders/${number}/change`) : undefined,
+  });
   if (!sheet) return <Waiting query={query} />;
   const { order } = sheet;
   const findings = sheet.findings.filter((finding) => settled || finding.state !== 'SETTLED');
@@ -40,7 +55,13 @@ export function OrderPage() {
               Order <span className="mono">{order.number}</span> · {order.customerName}
             </h1>
             <span className="muted nowrap">
-              {Words(order.state)} · <StartFrom kind="ORDER" number={order.number} customer={order.customer} customerName={order.customerName} />
+              {Words(order.state)} ·{' '}
+              <StartFrom
+                kind="ORDER"
+                number={order.number}
+                customer={order.customer}
+                customerName={order.customerName}
+              />
               <GoodsBack to={back} />
             </span>
           </div>
@@ -140,14 +161,21 @@ function Fact({ label, children }: { label: string; children: ReactNode }) {
 function Measures({ sheet }: { sheet: Sheet }) {
   const flows = sheet.flows.filter((flow) => sheet.order.lines.some((line) => line.no === flow.no && line.item));
   const open = (measure: 'toShip' | 'toBill') => flows.filter((flow) => !isZero(flow[measure])).length;
-  const of = (count: number, what: string, none: string) => (count === 0 ? none : `${count} of ${flows.length} lines ${what}`);
+  const of = (count: number, what: string, none: string) =>
+    count === 0 ? none : `${count} of ${flows.length} lines ${what}`;
   const invoices = sheet.documents.filter((document) => document.kind === 'INVOICE' && document.state !== 'REVERSED');
   const unpaid = invoices.filter((invoice) => invoice.state !== 'PAID').length;
   return (
     <div className="facts">
       <div>{of(open('toShip'), 'still to ship', 'nothing to ship')}</div>
       <div>{of(open('toBill'), 'to bill', 'nothing to bill')}</div>
-      <div>{invoices.length === 0 ? 'not billed yet' : unpaid === 0 ? 'all invoices paid' : `${unpaid} of ${invoices.length} invoices not paid`}</div>
+      <div>
+        {invoices.length === 0
+          ? 'not billed yet'
+          : unpaid === 0
+            ? 'all invoices paid'
+            : `${unpaid} of ${invoices.length} invoices not paid`}
+      </div>
     </div>
   );
 }

@@ -14,13 +14,24 @@ type Kind = (typeof KINDS)[number];
 export const startable = (kind: string): kind is Kind => KINDS.some((one) => one === kind);
 
 /** Starts a draft with the lines of an earlier document, for its customer or another one. */
-export function StartFrom({ kind, number, customer, customerName }: { kind: Kind; number: string; customer: string; customerName: string }) {
+export function StartFrom({
+  kind,
+  number,
+  customer,
+  customerName,
+}: {
+  kind: Kind;
+  number: string;
+  customer: string;
+  customerName: string;
+}) {
   const { role } = useSession();
   const navigate = useNavigate();
   const [asking, setAsking] = useState(false);
   const [chosen, setChosen] = useState({ code: customer, name: customerName });
   const start = useMutation({
-    mutationFn: () => answer(client.POST('/api/orders/started', { body: { kind, number, customer: chosen.code }, ...once() })),
+    mutationFn: () =>
+      answer(client.POST('/api/orders/started', { body: { kind, number, customer: chosen.code }, ...once() })),
     onSuccess: (order) => {
       tell(`Draft ${order.number} was started from ${number}.`);
       refreshAll();
@@ -41,12 +52,24 @@ export function StartFrom({ kind, number, customer, customerName }: { kind: Kind
               start.mutate();
             }}
           >
-            <div className="muted">{kind === 'RETURN' ? 'A draft at no charge with what came back, or may.' : 'A draft with its lines.'} Each line says where it came from, and can be changed or taken out.</div>
+            <div className="muted">
+              {kind === 'RETURN' ? 'A draft at no charge with what came back, or may.' : 'A draft with its lines.'} Each
+              line says where it came from, and can be changed or taken out.
+            </div>
             <div className="field" style={{ margin: '12px 0' }}>
               <label htmlFor="For customer">For customer</label>
-              <CustomerLook label="For customer" autoFocus shown={chosen.name} onTake={(hit) => setChosen({ code: hit.code, name: hit.name })} />
+              <CustomerLook
+                label="For customer"
+                autoFocus
+                shown={chosen.name}
+                onTake={(hit) => setChosen({ code: hit.code, name: hit.name })}
+              />
             </div>
-            {chosen.code !== customer && kind !== 'RETURN' && <div className="muted small">Prices stay as they were; the PO number is theirs to give, so it is left out.</div>}
+            {chosen.code !== customer && kind !== 'RETURN' && (
+              <div className="muted small">
+                Prices stay as they were; the PO number is theirs to give, so it is left out.
+              </div>
+            )}
             <ProblemNote problem={start.error} />
             <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
               <button type="submit" className="button first" disabled={start.isPending}>

@@ -9,11 +9,16 @@ export type OrderLane = 'SENT_BACK' | 'LATE' | 'PART_SHIPPED';
 export const ordersQuery = (state: OrderState | undefined, customer: string | undefined, lane: OrderLane | undefined) =>
   infiniteQueryOptions({
     queryKey: ['orders', state, customer, lane],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/orders', { params: { query: { state, customer, lane, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/orders', { params: { query: { state, customer, lane, after: pageParam } } })),
     ...pages,
   });
 
-export const sitesQuery = queryOptions({ queryKey: ['sites'], queryFn: () => answer(client.GET('/api/sites')), staleTime: 300_000 });
+export const sitesQuery = queryOptions({
+  queryKey: ['sites'],
+  queryFn: () => answer(client.GET('/api/sites')),
+  staleTime: 300_000,
+});
 
 /** What files may be kept with. */
 export type Owner = 'orders' | 'returns' | 'unexpected-goods';
@@ -25,7 +30,8 @@ export const attachmentsQuery = (owner: Owner, number: string) =>
   });
 
 export const findCustomers = (q: string) => answer(client.GET('/api/customers', { params: { query: { q } } }));
-export const findItems = (site: string) => (q: string) => answer(client.GET('/api/items', { params: { query: { q, site } } }));
+export const findItems = (site: string) => (q: string) =>
+  answer(client.GET('/api/items', { params: { query: { q, site } } }));
 
 /** A line as it is being typed; without an item it is still empty, unless it is a text or a subtotal. */
 export type TypedLine = {
@@ -91,12 +97,23 @@ const content = (order: TypedOrder) => ({
 });
 
 export const tryOrder = (order: TypedOrder, number: string | undefined) =>
-  answer(client.POST('/api/dry-runs', { body: { number, customer: order.customer, kind: order.kind, site: order.site || undefined, ...content(order) } }));
+  answer(
+    client.POST('/api/dry-runs', {
+      body: { number, customer: order.customer, kind: order.kind, site: order.site || undefined, ...content(order) },
+    }),
+  );
 
 export const writeOrder = (order: TypedOrder, draft: boolean) =>
   answer(
     client.POST('/api/orders', {
-      body: { customer: order.customer, kind: order.kind, site: order.site || undefined, remark: order.remark, draft, ...content(order) },
+      body: {
+        customer: order.customer,
+        kind: order.kind,
+        site: order.site || undefined,
+        remark: order.remark,
+        draft,
+        ...content(order),
+      },
       ...once(),
     }),
   );

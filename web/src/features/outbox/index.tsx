@@ -11,7 +11,8 @@ import { Doc, Empty, More, Waiting } from '../../shared/ui';
 const outboxQuery = (recipient: string | undefined) =>
   infiniteQueryOptions({
     queryKey: ['outbox', recipient],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/outbox', { params: { query: { recipient, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/outbox', { params: { query: { recipient, after: pageParam } } })),
     ...pages,
   });
 
@@ -31,10 +32,18 @@ export function OutboxPage() {
         <div className="page-head">
           <h1>Outbox</h1>
           <label className="nowrap">
-            <input type="checkbox" checked={mine} onChange={(event) => setSearch(event.target.checked ? { to: 'me' } : {}, { replace: true })} /> only to me
+            <input
+              type="checkbox"
+              checked={mine}
+              onChange={(event) => setSearch(event.target.checked ? { to: 'me' } : {}, { replace: true })}
+            />{' '}
+            only to me
           </label>
         </div>
-        <p className="muted">What would have been sent. Nothing leaves from here; each message can be kept as a file that mail programs open.</p>
+        <p className="muted">
+          What would have been sent. Nothing leaves from here; each message can be kept as a file that mail programs
+          open.
+        </p>
         <table className="rows">
           <thead>
             <tr>
@@ -48,19 +57,38 @@ export function OutboxPage() {
           </thead>
           <tbody>
             {rows.map((row, index) => (
-              <tr key={row.id} className={`clickable${index === at ? ' at' : ''}`} onClick={() => setShown(shown === row.id ? null : row.id)}>
+              <tr
+                key={row.id}
+                className={`clickable${index === at ? ' at' : ''}`}
+                onClick={() => setShown(shown === row.id ? null : row.id)}
+              >
                 <td className="nowrap">{moment(row.at)}</td>
                 <td>{row.recipient}</td>
                 <td style={{ overflowWrap: 'anywhere' }}>
                   {row.subject}
-                  {shown === row.id && <div style={{ whiteSpace: 'pre-wrap', marginTop: 6, borderLeft: '2px solid var(--sea)', paddingLeft: 10 }}>{row.body}</div>}
+                  {shown === row.id && (
+                    <div
+                      style={{
+                        whiteSpace: 'pre-wrap',
+                        marginTop: 6,
+                        borderLeft: '2px solid var(--sea)',
+                        paddingLeft: 10,
+                      }}
+                    >
+                      {row.body}
+                    </div>
+                  )}
                 </td>
                 <td className="nowrap" onClick={(event) => event.stopPropagation()}>
                   {row.aboutKind && row.aboutNumber && <Doc kind={row.aboutKind} number={row.aboutNumber} />}
                 </td>
                 <td>{row.by}</td>
                 <td>
-                  <a href={`/api/outbox/${row.id}/eml`} download={`message-${row.id}.eml`} onClick={(event) => event.stopPropagation()}>
+                  <a
+                    href={`/api/outbox/${row.id}/eml`}
+                    download={`message-${row.id}.eml`}
+                    onClick={(event) => event.stopPropagation()}
+                  >
                     .eml
                   </a>
                 </td>

@@ -60,10 +60,31 @@ export function OutlineEntryPage() {
           })),
           NO_LINE,
         ],
-        schedule: outline.schedule.filter((call) => !call.order).map((call) => ({ on: call.on, line: String(call.line), quantity: plain(call.quantity) })),
+        schedule: outline.schedule
+          .filter((call) => !call.order)
+          .map((call) => ({ on: call.on, line: String(call.line), quantity: plain(call.quantity) })),
       }
-    : { customer: '', customerName: '', po: '', from: today, until: '', ceiling: '', every: '1', unit: 'MONTH', remark: '', lines: [NO_LINE], schedule: [] };
-  return <Entry key={number ?? 'new'} outline={outline} kind={outline?.kind ?? ((search.get('kind') ?? 'QUOTE') as Kind)} start={start} />;
+    : {
+        customer: '',
+        customerName: '',
+        po: '',
+        from: today,
+        until: '',
+        ceiling: '',
+        every: '1',
+        unit: 'MONTH',
+        remark: '',
+        lines: [NO_LINE],
+        schedule: [],
+      };
+  return (
+    <Entry
+      key={number ?? 'new'}
+      outline={outline}
+      kind={outline?.kind ?? ((search.get('kind') ?? 'QUOTE') as Kind)}
+      start={start}
+    />
+  );
 }
 
 function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: Kind; start: Typed }) {
@@ -77,14 +98,21 @@ function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: K
     from: typed.from,
     until: typed.until,
     ceiling: kind === 'BLANKET_ORDER' && typed.ceiling ? typed.ceiling : undefined,
-    every: kind === 'RECURRING_ORDER' ? (Number(typed.every) || undefined) : undefined,
+    every: kind === 'RECURRING_ORDER' ? Number(typed.every) || undefined : undefined,
     unit: kind === 'RECURRING_ORDER' ? typed.unit : undefined,
     remark: typed.remark,
     details: outline && (outline.details as Schemas['WrittenDetails']),
     lines: typed.lines
       .filter((line) => line.item)
-      .map((line) => ({ item: line.item, quantity: line.quantity || '0', price: line.price || undefined, discount: line.discount || undefined })),
-    schedule: typed.schedule.filter((call) => call.on && call.line && call.quantity).map((call) => ({ on: call.on, line: Number(call.line), quantity: call.quantity })),
+      .map((line) => ({
+        item: line.item,
+        quantity: line.quantity || '0',
+        price: line.price || undefined,
+        discount: line.discount || undefined,
+      })),
+    schedule: typed.schedule
+      .filter((call) => call.on && call.line && call.quantity)
+      .map((call) => ({ on: call.on, line: Number(call.line), quantity: call.quantity })),
   };
   const save = useMutation({
     mutationFn: () => (outline ? changeOutline(outline.number, outline.version, content) : writeOutline(kind, content)),
@@ -104,7 +132,13 @@ function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: K
   const field = (id: 'po' | 'from' | 'until' | 'ceiling' | 'remark', label: string, type = 'text') => (
     <div className="field">
       <label htmlFor={`outline-${id}`}>{label}</label>
-      <input id={`outline-${id}`} type={type} maxLength={2000} value={typed[id]} onChange={(event) => set({ [id]: event.target.value })} />
+      <input
+        id={`outline-${id}`}
+        type={type}
+        maxLength={2000}
+        value={typed[id]}
+        onChange={(event) => set({ [id]: event.target.value })}
+      />
     </div>
   );
   const figureInput = (at: number, key: 'quantity' | 'price' | 'discount', label: string) => (
@@ -128,7 +162,12 @@ function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: K
             {outline ? (
               <b>{typed.customerName}</b>
             ) : (
-              <CustomerLook label="Customer" autoFocus shown={typed.customerName} onTake={(hit) => set({ customer: hit.code, customerName: hit.name })} />
+              <CustomerLook
+                label="Customer"
+                autoFocus
+                shown={typed.customerName}
+                onTake={(hit) => set({ customer: hit.code, customerName: hit.name })}
+              />
             )}
           </div>
           {field('po', 'Their PO')}
@@ -140,8 +179,18 @@ function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: K
             <div className="field">
               <label htmlFor="outline-every">Comes due every</label>
               <span style={{ display: 'flex', gap: 8 }}>
-                <input id="outline-every" style={{ width: 50 }} inputMode="numeric" value={typed.every} onChange={(event) => set({ every: event.target.value.replace(/\D/g, '') })} />
-                <select aria-label="Unit of the rhythm" value={typed.unit} onChange={(event) => set({ unit: event.target.value as Typed['unit'] })}>
+                <input
+                  id="outline-every"
+                  style={{ width: 50 }}
+                  inputMode="numeric"
+                  value={typed.every}
+                  onChange={(event) => set({ every: event.target.value.replace(/\D/g, '') })}
+                />
+                <select
+                  aria-label="Unit of the rhythm"
+                  value={typed.unit}
+                  onChange={(event) => set({ unit: event.target.value as Typed['unit'] })}
+                >
                   <option value="DAY">days</option>
                   <option value="WEEK">weeks</option>
                   <option value="MONTH">months</option>
@@ -189,7 +238,11 @@ function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: K
                 <td>{line.item && figureInput(at, 'discount', 'Discount')}</td>
                 <td>
                   {line.item && (
-                    <button className="plain" aria-label={`Take line ${at + 1} off`} onClick={() => set({ lines: typed.lines.filter((_, index) => index !== at) })}>
+                    <button
+                      className="plain"
+                      aria-label={`Take line ${at + 1} off`}
+                      onClick={() => set({ lines: typed.lines.filter((_, index) => index !== at) })}
+                    >
                       ×
                     </button>
                   )}
@@ -198,7 +251,13 @@ function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: K
             ))}
           </tbody>
         </table>
-        {kind === 'BLANKET_ORDER' && <Schedule calls={typed.schedule} lines={typed.lines.filter((line) => line.item)} onChange={(schedule) => set({ schedule })} />}
+        {kind === 'BLANKET_ORDER' && (
+          <Schedule
+            calls={typed.schedule}
+            lines={typed.lines.filter((line) => line.item)}
+            onChange={(schedule) => set({ schedule })}
+          />
+        )}
         <ProblemNote problem={save.error} />
       </div>
       <div className="bar">
@@ -215,14 +274,27 @@ function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: K
 
 /** When what is to be called off; an order is proposed on the day, and made by hand. */
 function Schedule({ calls, lines, onChange }: { calls: Call[]; lines: Line[]; onChange: (to: Call[]) => void }) {
-  const set = (at: number, change: Partial<Call>) => onChange(calls.map((call, index) => (index === at ? { ...call, ...change } : call)));
+  const set = (at: number, change: Partial<Call>) =>
+    onChange(calls.map((call, index) => (index === at ? { ...call, ...change } : call)));
   return (
     <section style={{ marginTop: 18, maxWidth: 620 }}>
       <h2>Schedule of calls</h2>
       {calls.map((call, at) => (
         <div key={at} style={{ display: 'flex', gap: 12, padding: '3px 0' }}>
-          <input type="date" className="cell-input" style={{ width: 140 }} aria-label={`Day of call ${at + 1}`} value={call.on} onChange={(event) => set(at, { on: event.target.value })} />
-          <select className="cell-input" aria-label={`Line of call ${at + 1}`} value={call.line} onChange={(event) => set(at, { line: event.target.value })}>
+          <input
+            type="date"
+            className="cell-input"
+            style={{ width: 140 }}
+            aria-label={`Day of call ${at + 1}`}
+            value={call.on}
+            onChange={(event) => set(at, { on: event.target.value })}
+          />
+          <select
+            className="cell-input"
+            aria-label={`Line of call ${at + 1}`}
+            value={call.line}
+            onChange={(event) => set(at, { line: event.target.value })}
+          >
             <option value="">which line</option>
             {lines.map((line, index) => (
               <option key={index} value={index + 1}>
@@ -230,7 +302,15 @@ function Schedule({ calls, lines, onChange }: { calls: Call[]; lines: Line[]; on
               </option>
             ))}
           </select>
-          <input className="cell-input num" style={{ width: 90 }} inputMode="decimal" placeholder="quantity" aria-label={`Quantity of call ${at + 1}`} value={call.quantity} onChange={(event) => set(at, { quantity: event.target.value.replace(',', '.') })} />
+          <input
+            className="cell-input num"
+            style={{ width: 90 }}
+            inputMode="decimal"
+            placeholder="quantity"
+            aria-label={`Quantity of call ${at + 1}`}
+            value={call.quantity}
+            onChange={(event) => set(at, { quantity: event.target.value.replace(',', '.') })}
+          />
           <button className="plain small nowrap" onClick={() => onChange(calls.filter((_, index) => index !== at))}>
             take out
           </button>

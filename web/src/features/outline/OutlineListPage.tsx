@@ -37,7 +37,11 @@ export function OutlineListPage({ kind }: { kind?: Kind }) {
           </thead>
           <tbody>
             {rows.map((row, index) => (
-              <tr key={row.number} className={`clickable${index === at ? ' at' : ''}${row.state === 'LOST' || row.state === 'ENDED' ? ' dropped' : ''}`} onClick={() => navigate(`/orders/outlines/${row.number}`)}>
+              <tr
+                key={row.number}
+                className={`clickable${index === at ? ' at' : ''}${row.state === 'LOST' || row.state === 'ENDED' ? ' dropped' : ''}`}
+                onClick={() => navigate(`/orders/outlines/${row.number}`)}
+              >
                 <td>
                   <Link className="mono" to={`/orders/outlines/${row.number}`}>
                     {row.number}
@@ -59,7 +63,13 @@ export function OutlineListPage({ kind }: { kind?: Kind }) {
             ))}
           </tbody>
         </table>
-        {rows.length === 0 && <Empty>{kind ? `There is no ${WORDS[kind].one} yet.` : 'Nothing is due: no call of a blanket order, no recurring order.'}</Empty>}
+        {rows.length === 0 && (
+          <Empty>
+            {kind
+              ? `There is no ${WORDS[kind].one} yet.`
+              : 'Nothing is due: no call of a blanket order, no recurring order.'}
+          </Empty>
+        )}
         <More query={list} />
       </div>
       {kind && (

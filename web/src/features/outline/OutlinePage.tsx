@@ -25,22 +25,39 @@ function Shown({ outline }: { outline: Outline }) {
   const blanket = outline.kind === 'BLANKET_ORDER';
   const open = outline.state === 'OPEN' && !outline.expired && may(role, 'enter');
   const dueCalls = outline.schedule.filter((call) => !call.order && outline.due);
-  const [asked, setAsked] = useState<Record<number, string>>(blanket ? {} : Object.fromEntries(outline.lines.map((line) => [line.no, trim(line.quantity).replaceAll(',', '')])));
+  const [asked, setAsked] = useState<Record<number, string>>(
+    blanket ? {} : Object.fromEntries(outline.lines.map((line) => [line.no, trim(line.quantity).replaceAll(',', '')])),
+  );
   const [po, setPo] = useState(outline.po);
   const [closing, setClosing] = useState(false);
   const lines = Object.entries(asked)
     .filter(([, quantity]) => quantity !== '' && !isZero(quantity))
     .map(([line, quantity]) => ({ line: Number(line), quantity }));
   const make = useMutation({
-    mutationFn: (what: { due?: boolean; handIn: boolean }) => makeOrder(outline.number, { version: outline.version, lines: what.due ? undefined : lines, po, handIn: what.handIn }),
+    mutationFn: (what: { due?: boolean; handIn: boolean }) =>
+      makeOrder(outline.number, {
+        version: outline.version,
+        lines: what.due ? undefined : lines,
+        po,
+        handIn: what.handIn,
+      }),
     onSuccess: (order) => {
       tell(`Order ${order.number} was made: ${words(order.state)}.`);
       navigate(order.state === 'DRAFT' ? `/orders/${order.number}/change` : `/orders/${order.number}`);
     },
     onSettled: refreshAll,
   });
-  const close = useMutation({ mutationFn: (reason: string) => closeOutline(outline.number, outline.version, reason), onSuccess: () => setClosing(false), onSettled: refreshAll });
-  const skip = useMutation({ mutationFn: () => skipDue(outline.number, outline.version), onSuccess: () => tell('Passed over this time.'), onError: tellProblem, onSettled: refreshAll });
+  const close = useMutation({
+    mutationFn: (reason: string) => closeOutline(outline.number, outline.version, reason),
+    onSuccess: () => setClosing(false),
+    onSettled: refreshAll,
+  });
+  const skip = useMutation({
+    mutationFn: () => skipDue(outline.number, outline.version),
+    onSuccess: () => tell('Passed over this time.'),
+    onError: tellProblem,
+    onSettled: refreshAll,
+  });
   const busy = make.isPending || skip.isPending;
   return (
     <div className="side-right">
@@ -48,10 +65,17 @@ function Shown({ outline }: { outline: Outline }) {
         <div className="page-scroll">
           <div className="page-head">
             <h1 style={{ overflowWrap: 'anywhere' }}>
-              {one.replace(/^./, (first) => first.toUpperCase())} <span className="mono">{outline.number}</span> · <Link to={`/customers/${encodeURIComponent(outline.customer)}`}>{outline.customerName}</Link>
+              {one.replace(/^./, (first) => first.toUpperCase())} <span className="mono">{outline.number}</span> ·{' '}
+              <Link to={`/customers/${encodeURIComponent(outline.customer)}`}>{outline.customerName}</Link>
             </h1>
             <span className="muted nowrap">
-              {outline.expired ? 'expired' : words(outline.state)} · <StartFrom kind={outline.kind} number={outline.number} customer={outline.customer} customerName={outline.customerName} />
+              {outline.expired ? 'expired' : words(outline.state)} ·{' '}
+              <StartFrom
+                kind={outline.kind}
+                number={outline.number}
+                customer={outline.customer}
+                customerName={outline.customerName}
+              />
             </span>
           </div>
           <p className="situation">{situation(outline)}</p>
@@ -87,7 +111,11 @@ function Shown({ outline }: { outline: Outline }) {
                   <td className="num">{figure(line.net)}</td>
                   {open && (
                     <td style={{ width: 96 }}>
-                      <FigureInput label={`Quantity of line ${line.no}`} value={asked[line.no] ?? ''} onChange={(text) => setAsked({ ...asked, [line.no]: text })} />
+                      <FigureInput
+                        label={`Quantity of line ${line.no}`}
+                        value={asked[line.no] ?? ''}
+                        onChange={(text) => setAsked({ ...asked, [line.no]: text })}
+                      />
                     </td>
                   )}
                 </tr>
@@ -108,7 +136,9 @@ function Shown({ outline }: { outline: Outline }) {
                     {!call.order && dueCalls.includes(call) && call.on <= outline.nextDue! && <Mark of="caution" />}
                     {date(call.on)}: {trim(call.quantity)} of line {call.line}
                   </span>
-                  <span>{call.order ? <Doc kind="ORDER" number={call.order} /> : <span className="muted">to come</span>}</span>
+                  <span>
+                    {call.order ? <Doc kind="ORDER" number={call.order} /> : <span className="muted">to come</span>}
+                  </span>
                 </div>
               ))}
             </section>
@@ -120,14 +150,28 @@ function Shown({ outline }: { outline: Outline }) {
             <>
               <div className="field" style={{ width: 180 }}>
                 <label htmlFor="made-po">Their PO for it</label>
-                <input id="made-po" className="mono" maxLength={120} value={po} onChange={(event) => setPo(event.target.value)} />
+                <input
+                  id="made-po"
+                  className="mono"
+                  maxLength={120}
+                  value={po}
+                  onChange={(event) => setPo(event.target.value)}
+                />
               </div>
               {blanket && outline.due && (
-                <button className="button first" disabled={busy} onClick={() => make.mutate({ due: true, handIn: false })}>
+                <button
+                  className="button first"
+                  disabled={busy}
+                  onClick={() => make.mutate({ due: true, handIn: false })}
+                >
                   Call off what is due
                 </button>
               )}
-              <button className={blanket && outline.due ? 'button' : 'button first'} disabled={busy || lines.length === 0} onClick={() => make.mutate({ handIn: false })}>
+              <button
+                className={blanket && outline.due ? 'button' : 'button first'}
+                disabled={busy || lines.length === 0}
+                onClick={() => make.mutate({ handIn: false })}
+              >
                 {makes}
               </button>
               {outline.kind === 'RECURRING_ORDER' && outline.due && (
@@ -196,7 +240,11 @@ const situation = (outline: Outline) => {
   if (outline.expired) return `It was valid until ${date(outline.until)}.`;
   const valid = `valid ${outline.kind === 'QUOTE' ? '' : `from ${date(outline.from)} `}until ${date(outline.until)}`;
   if (outline.kind === 'QUOTE') return `Open, ${valid}.`;
-  const next = outline.nextDue ? (outline.due ? `due since ${date(outline.nextDue)}` : `next due ${date(outline.nextDue)}`) : 'nothing more is due';
+  const next = outline.nextDue
+    ? outline.due
+      ? `due since ${date(outline.nextDue)}`
+      : `next due ${date(outline.nextDue)}`
+    : 'nothing more is due';
   if (outline.kind === 'RECURRING_ORDER') return `Comes due ${outline.rhythm}, ${next}; ${valid}.`;
   return `${outline.ceiling != null ? `€ ${figure(outline.leftInValue)} of ${figure(outline.ceiling)} left in value, ` : ''}${outline.schedule.length > 0 ? `${next}, ` : ''}${valid}.`;
 };

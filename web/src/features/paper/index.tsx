@@ -24,16 +24,35 @@ export function usePrint() {
     },
     onSuccess: (print) => {
       const copies = print.sheets.filter((sheet) => sheet.copy > 0).length;
-      if (copies > 0) tell(copies === 1 && print.sheets.length === 1 ? 'It was on paper before: marked as a copy.' : `${copies} of ${print.sheets.length} were on paper before: marked as copies.`);
+      if (copies > 0)
+        tell(
+          copies === 1 && print.sheets.length === 1
+            ? 'It was on paper before: marked as a copy.'
+            : `${copies} of ${print.sheets.length} were on paper before: marked as copies.`,
+        );
     },
     onError: tellProblem,
   });
 }
 
-export function PrintButton({ paper, numbers, children, plain }: { paper: Paper; numbers: string[]; children: string; plain?: boolean }) {
+export function PrintButton({
+  paper,
+  numbers,
+  children,
+  plain,
+}: {
+  paper: Paper;
+  numbers: string[];
+  children: string;
+  plain?: boolean;
+}) {
   const print = usePrint();
   return (
-    <button className={plain ? 'plain' : 'button'} disabled={print.isPending || numbers.length === 0} onClick={() => print.mutate({ paper, numbers })}>
+    <button
+      className={plain ? 'plain' : 'button'}
+      disabled={print.isPending || numbers.length === 0}
+      onClick={() => print.mutate({ paper, numbers })}
+    >
       {children}
     </button>
   );
@@ -44,7 +63,8 @@ export function MailButton({ paper, number, plain }: { paper: Paper; number: str
   const [open, setOpen] = useState(false);
   const [to, setTo] = useState('');
   const mail = useMutation({
-    mutationFn: () => answer(client.POST('/api/mails', { body: { paper, number, to: to.trim() || undefined }, ...once() })),
+    mutationFn: () =>
+      answer(client.POST('/api/mails', { body: { paper, number, to: to.trim() || undefined }, ...once() })),
     onSuccess: () => {
       tell('Written with the file attached; it lies in the Outbox.');
       setOpen(false);
@@ -65,7 +85,14 @@ export function MailButton({ paper, number, plain }: { paper: Paper; number: str
           >
             <div className="field" style={{ margin: '12px 0' }}>
               <label htmlFor="mail-to">To; left empty, to the customer's own address</label>
-              <input id="mail-to" data-autofocus type="email" maxLength={200} value={to} onChange={(event) => setTo(event.target.value)} />
+              <input
+                id="mail-to"
+                data-autofocus
+                type="email"
+                maxLength={200}
+                value={to}
+                onChange={(event) => setTo(event.target.value)}
+              />
             </div>
             <ProblemNote problem={mail.error} />
             <button type="submit" className="button first" disabled={mail.isPending}>

@@ -12,7 +12,25 @@ export const latestProofQuery = queryOptions({
   refetchInterval: 60_000,
 });
 
-const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten', 'Eleven', 'Twelve', 'Thirteen', 'Fourteen', 'Fifteen', 'Sixteen'];
+const NUMBERS = [
+  'No',
+  'One',
+  'Two',
+  'Three',
+  'Four',
+  'Five',
+  'Six',
+  'Seven',
+  'Eight',
+  'Nine',
+  'Ten',
+  'Eleven',
+  'Twelve',
+  'Thirteen',
+  'Fourteen',
+  'Fifteen',
+  'Sixteen',
+];
 const inWords = (count: number) => NUMBERS[count] ?? String(count);
 
 function headline(statements: Schemas['StatementView'][]): string {
@@ -41,7 +59,8 @@ export function ProofPage() {
         <div className="page-head">
           <h1>{headline(proof.statements)}</h1>
           <span className="muted">
-            {proof.at && `run ${new Date(proof.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })} by ${proof.by}, ${proof.millis} ms · `}
+            {proof.at &&
+              `run ${new Date(proof.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })} by ${proof.by}, ${proof.millis} ms · `}
             <button className="plain" disabled={!canRun} onClick={() => run.mutate()}>
               {run.isPending ? 'running…' : 'run again'} <kbd>R</kbd>
             </button>

@@ -46,7 +46,9 @@ export function AuthorisePage() {
             lines: chosen.map(([key, quantity]) => {
               const [dispatch, line] = key.split('/');
               const bill = which.invoice && rows.find((row) => keyOf(row) === key)?.billed[0];
-              return bill ? { invoice: bill.invoice, line: bill.line, quantity } : { dispatch, line: Number(line), quantity };
+              return bill
+                ? { invoice: bill.invoice, line: bill.line, quantity }
+                : { dispatch, line: Number(line), quantity };
             }),
             reason,
             remark: remark.trim() || undefined,
@@ -63,14 +65,26 @@ export function AuthorisePage() {
   });
   const ready = chosen.length > 0 && reason !== '' && !authorise.isPending;
   useKeys({ 'ctrl+enter': ready ? () => authorise.mutate() : undefined });
-  const set = (changed: Which) => setSearch(Object.fromEntries(Object.entries({ ...which, ...changed }).filter(([, value]) => value)) as Record<string, string>, { replace: true });
+  const set = (changed: Which) =>
+    setSearch(
+      Object.fromEntries(Object.entries({ ...which, ...changed }).filter(([, value]) => value)) as Record<
+        string,
+        string
+      >,
+      { replace: true },
+    );
   return (
     <div className="page">
       <div className="page-scroll">
         <div className="page-head">
           <h1>Authorise a return{head ? ` for ${head.customerName}` : ''}</h1>
           {narrowed && head && (
-            <button className="plain" onClick={() => set({ order: undefined, dispatch: undefined, invoice: undefined, customer: head.customer })}>
+            <button
+              className="plain"
+              onClick={() =>
+                set({ order: undefined, dispatch: undefined, invoice: undefined, customer: head.customer })
+              }
+            >
               All that left for them, not only {narrowed}
             </button>
           )}
@@ -91,18 +105,36 @@ export function AuthorisePage() {
           <ReasonChoice id="return-reason" label="Why it comes back" value={reason} of={reasons} onChange={setReason} />
           <div className="field">
             <label htmlFor="return-remark">What the customer says</label>
-            <input id="return-remark" maxLength={1500} value={remark} onChange={(event) => setRemark(event.target.value)} />
+            <input
+              id="return-remark"
+              maxLength={1500}
+              value={remark}
+              onChange={(event) => setRemark(event.target.value)}
+            />
           </div>
         </div>
-        {!which.customer && !narrowed && <Empty>Name the customer; what left for them and may come back is listed here.</Empty>}
+        {!which.customer && !narrowed && (
+          <Empty>Name the customer; what left for them and may come back is listed here.</Empty>
+        )}
         {(which.customer || narrowed) && !query.data && <Waiting query={query} />}
         {head && (
           <>
             <div className="filters">
-              <SearchLine key={head.customer} label="Item, by name or code" value={which.item ?? ''} onChange={(item) => set({ item: item || undefined })} />
+              <SearchLine
+                key={head.customer}
+                label="Item, by name or code"
+                value={which.item ?? ''}
+                onChange={(item) => set({ item: item || undefined })}
+              />
               {head.days && <span className="muted">Goods may come back for {head.days} days.</span>}
             </div>
-            {rows.length === 0 && <Empty>{query.hasNextPage ? 'Nothing on the newest dispatches; earlier ones may have some.' : 'Nothing that left for them may come back, or all of it did.'}</Empty>}
+            {rows.length === 0 && (
+              <Empty>
+                {query.hasNextPage
+                  ? 'Nothing on the newest dispatches; earlier ones may have some.'
+                  : 'Nothing that left for them may come back, or all of it did.'}
+              </Empty>
+            )}
             {rows.length > 0 && (
               <table className="rows">
                 <thead>
@@ -122,7 +154,11 @@ export function AuthorisePage() {
                     <tr key={keyOf(row)}>
                       <td className="nowrap">
                         {date(row.left)}
-                        {row.daysLate > 0 && <div className="small error">{row.daysLate === 1 ? '1 day too late' : `${row.daysLate} days too late`}</div>}
+                        {row.daysLate > 0 && (
+                          <div className="small error">
+                            {row.daysLate === 1 ? '1 day too late' : `${row.daysLate} days too late`}
+                          </div>
+                        )}
                       </td>
                       <td>
                         <Doc kind="DISPATCH" number={row.dispatch} />
@@ -143,12 +179,22 @@ export function AuthorisePage() {
                       </td>
                       <td className="num">{trim(row.dispatched)}</td>
                       <td className="num">
-                        <button className="plain" title="All of it" onClick={() => setQuantities({ ...quantities, [keyOf(row)]: trim(row.returnable).replaceAll(',', '') })}>
+                        <button
+                          className="plain"
+                          title="All of it"
+                          onClick={() =>
+                            setQuantities({ ...quantities, [keyOf(row)]: trim(row.returnable).replaceAll(',', '') })
+                          }
+                        >
                           {trim(row.returnable)}
                         </button>
                       </td>
                       <td className="num" style={{ width: 96 }}>
-                        <FigureInput label={`Comes back of ${row.description}, ${row.dispatch}`} value={quantities[keyOf(row)] ?? ''} onChange={(to) => setQuantities({ ...quantities, [keyOf(row)]: to })} />
+                        <FigureInput
+                          label={`Comes back of ${row.description}, ${row.dispatch}`}
+                          value={quantities[keyOf(row)] ?? ''}
+                          onChange={(to) => setQuantities({ ...quantities, [keyOf(row)]: to })}
+                        />
                       </td>
                     </tr>
                   ))}
@@ -158,20 +204,35 @@ export function AuthorisePage() {
             <More query={query} />
           </>
         )}
-        {late.length > 0 && !may(role, 'decide') && <p className="error">{late.length === 1 ? 'One line left' : `${late.length} lines left`} too long ago. A controller or the finance lead may let it come back all the same.</p>}
+        {late.length > 0 && !may(role, 'decide') && (
+          <p className="error">
+            {late.length === 1 ? 'One line left' : `${late.length} lines left`} too long ago. A controller or the
+            finance lead may let it come back all the same.
+          </p>
+        )}
         <ProblemNote problem={authorise.error} />
       </div>
       <div className="bar">
         {late.length > 0 && may(role, 'decide') && (
           <div className="field" style={{ width: 340 }}>
             <label htmlFor="return-exception">Why it may come back although it is late</label>
-            <input id="return-exception" maxLength={400} value={exception} onChange={(event) => setException(event.target.value)} />
+            <input
+              id="return-exception"
+              maxLength={400}
+              value={exception}
+              onChange={(event) => setException(event.target.value)}
+            />
           </div>
         )}
         <button className="button first" disabled={!ready} onClick={() => authorise.mutate()}>
-          Authorise {chosen.length > 0 && (chosen.length === 1 ? 'one line' : `${chosen.length} lines`)} <kbd>Ctrl ↵</kbd>
+          Authorise {chosen.length > 0 && (chosen.length === 1 ? 'one line' : `${chosen.length} lines`)}{' '}
+          <kbd>Ctrl ↵</kbd>
         </button>
-        <span className="muted small">{reason === '' && !isZero(String(chosen.length)) ? 'A reason is missing.' : 'What is allowed back and has not come does not count again.'}</span>
+        <span className="muted small">
+          {reason === '' && !isZero(String(chosen.length))
+            ? 'A reason is missing.'
+            : 'What is allowed back and has not come does not count again.'}
+        </span>
       </div>
     </div>
   );

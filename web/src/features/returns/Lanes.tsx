@@ -12,8 +12,16 @@ import { returnsQuery, type ReturnLane } from './api';
 const LANE: Record<string, { lane: ReturnLane | undefined; title: string; none: string }> = {
   expected: { lane: 'EXPECTED', title: 'Expected back, the longest first', none: 'Nothing is expected back.' },
   inspecting: { lane: 'INSPECTING', title: 'Here, to be inspected', none: 'Nothing is in inspection.' },
-  'to-credit': { lane: 'TO_CREDIT', title: 'Here, billed and not credited', none: 'No credit is owed for goods that came back.' },
-  ahead: { lane: 'AHEAD', title: 'Credited before they came, and still not here', none: 'Nothing was credited that is not here.' },
+  'to-credit': {
+    lane: 'TO_CREDIT',
+    title: 'Here, billed and not credited',
+    none: 'No credit is owed for goods that came back.',
+  },
+  ahead: {
+    lane: 'AHEAD',
+    title: 'Credited before they came, and still not here',
+    none: 'Nothing was credited that is not here.',
+  },
   all: { lane: undefined, title: 'All returns', none: 'Nothing ever came back.' },
 };
 
@@ -63,7 +71,11 @@ export function Lanes({ tab }: { tab: string }) {
   const navigate = useNavigate();
   const query = useInfiniteQuery(returnsQuery(lane));
   const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection(rows, (row) => row.number, (row) => navigate(`/returns/return/${row.number}`));
+  const selection = useSelection(
+    rows,
+    (row) => row.number,
+    (row) => navigate(`/returns/return/${row.number}`),
+  );
   const chosen = selection.chosen.map((row) => row.number);
   const remind = useMutation({
     mutationFn: () => answer(client.POST('/api/batches/return-reminders', { body: { returns: chosen }, ...once() })),
@@ -112,10 +124,18 @@ export function Lanes({ tab }: { tab: string }) {
                   <td className="nowrap">{date(row.on)}</td>
                   <td className="nowrap">{date(row.receivedOn)}</td>
                   {lane === undefined && <td className="nowrap">{Words(row.state)}</td>}
-                  {reminding && <td className="nowrap">{row.remindedOn ? `${date(row.remindedOn)}${row.reminders > 1 ? `, the ${row.reminders}.` : ''}` : '–'}</td>}
+                  {reminding && (
+                    <td className="nowrap">
+                      {row.remindedOn
+                        ? `${date(row.remindedOn)}${row.reminders > 1 ? `, the ${row.reminders}.` : ''}`
+                        : '–'}
+                    </td>
+                  )}
                   {lane !== undefined && <td className="num">{row.days}</td>}
                   {lane !== 'AHEAD' && <td className="num">{orDash(row.creditDue)}</td>}
-                  {(lane === 'AHEAD' || lane === 'EXPECTED') && <td className="num">{lane === 'AHEAD' ? figure(row.creditedAhead) : orDash(row.creditedAhead)}</td>}
+                  {(lane === 'AHEAD' || lane === 'EXPECTED') && (
+                    <td className="num">{lane === 'AHEAD' ? figure(row.creditedAhead) : orDash(row.creditedAhead)}</td>
+                  )}
                 </tr>
               ))}
             </tbody>
@@ -133,7 +153,8 @@ export function Lanes({ tab }: { tab: string }) {
           {`Print ${chosen.length || ''} slips`}
         </PrintButton>
         <span className="muted small">
-          <kbd>X</kbd> selects · <kbd>↵</kbd> opens{may(role, 'moveGoods') ? ' · the slip’s barcode opens its return: scan it into Find' : ''}
+          <kbd>X</kbd> selects · <kbd>↵</kbd> opens
+          {may(role, 'moveGoods') ? ' · the slip’s barcode opens its return: scan it into Find' : ''}
         </span>
       </div>
     </>

@@ -25,13 +25,17 @@ export function Rates() {
   });
   if (!query.data) return <Waiting query={query} />;
   const table = query.data;
-  const set = (key: string, value: string) => setSearch({ ...Object.fromEntries(search), [key]: value }, { replace: true });
+  const set = (key: string, value: string) =>
+    setSearch({ ...Object.fromEntries(search), [key]: value }, { replace: true });
   const most = Math.max(...table.rows.map((row) => Number(row.percent ?? 0)), 1);
   return (
     <div className="page-scroll" style={{ paddingTop: 0 }}>
       <div className="page-head">
         <h1>
-          {table.rows.length === 0 ? 'Nothing came back' : `€ ${figure(table.value)} at cost came back${table.percent ? `, ${trim(table.percent)} % of what left` : ''}`}, {date(table.from)} to {date(table.to)}
+          {table.rows.length === 0
+            ? 'Nothing came back'
+            : `€ ${figure(table.value)} at cost came back${table.percent ? `, ${trim(table.percent)} % of what left` : ''}`}
+          , {date(table.from)} to {date(table.to)}
         </h1>
       </div>
       <div className="filters">
@@ -43,8 +47,20 @@ export function Rates() {
             </option>
           ))}
         </select>{' '}
-        from <input type="date" aria-label="From" value={table.from} onChange={(event) => event.target.value && set('from', event.target.value)} /> to{' '}
-        <input type="date" aria-label="To" value={table.to} onChange={(event) => event.target.value && set('to', event.target.value)} />
+        from{' '}
+        <input
+          type="date"
+          aria-label="From"
+          value={table.from}
+          onChange={(event) => event.target.value && set('from', event.target.value)}
+        />{' '}
+        to{' '}
+        <input
+          type="date"
+          aria-label="To"
+          value={table.to}
+          onChange={(event) => event.target.value && set('to', event.target.value)}
+        />
       </div>
       {table.rows.length === 0 && <Empty>Nothing was received back between these days.</Empty>}
       {table.rows.length > 0 && (
@@ -64,7 +80,12 @@ export function Rates() {
             {table.rows.map((row) => (
               <tr key={row.code}>
                 <td>
-                  {row.name} {at.by !== 'REASON' && <span className="small"><Doc kind={at.by} number={row.code} /></span>}
+                  {row.name}{' '}
+                  {at.by !== 'REASON' && (
+                    <span className="small">
+                      <Doc kind={at.by} number={row.code} />
+                    </span>
+                  )}
                 </td>
                 <td className="num">{row.returns}</td>
                 {at.by === 'ITEM' && <td className="num">{trim(row.quantity ?? '')}</td>}
@@ -80,7 +101,8 @@ export function Rates() {
         </table>
       )}
       <p className="muted small">
-        Received between these days and not sent to the customer again, beside what left between the same days; so a rate can be above 100 %. Largest value first, at most fifty.
+        Received between these days and not sent to the customer again, beside what left between the same days; so a
+        rate can be above 100 %. Largest value first, at most fifty.
       </p>
     </div>
   );

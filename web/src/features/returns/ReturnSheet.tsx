@@ -36,7 +36,9 @@ function ReturnSheet({ goods }: { goods: Goods }) {
   const receives = handles && goods.expects;
   const inspects = handles && goods.inspecting;
   const sites = useQuery(sitesQuery).data ?? [];
-  const [came, setCame] = useState<Record<number, string>>(() => Object.fromEntries(goods.lines.map((line) => [line.no, plain(line.awaited)])));
+  const [came, setCame] = useState<Record<number, string>>(() =>
+    Object.fromEntries(goods.lines.map((line) => [line.no, plain(line.awaited)])),
+  );
   const [verdicts, setVerdicts] = useState<Record<number, Verdict>>({});
   const [asking, setAsking] = useState<'withdraw' | 'note' | 'other' | null>(null);
   const path = { path: { number: goods.number } };
@@ -46,14 +48,21 @@ function ReturnSheet({ goods }: { goods: Goods }) {
       answer(
         client.POST('/api/returns/{number}/receipts', {
           params: path,
-          body: { version: goods.version, lines: Object.entries(came).filter(([, quantity]) => Number(quantity) > 0).map(([line, quantity]) => ({ line: Number(line), quantity })) },
+          body: {
+            version: goods.version,
+            lines: Object.entries(came)
+              .filter(([, quantity]) => Number(quantity) > 0)
+              .map(([line, quantity]) => ({ line: Number(line), quantity })),
+          },
           ...once(),
         }),
       ),
     onSuccess: () => tell('Received, into inspection.'),
     ...done,
   });
-  const judged = Object.entries(verdicts).filter(([, v]) => [v.restock, v.scrap, v.sendBack].some((quantity) => Number(quantity) > 0));
+  const judged = Object.entries(verdicts).filter(([, v]) =>
+    [v.restock, v.scrap, v.sendBack].some((quantity) => Number(quantity) > 0),
+  );
   const inspect = useMutation({
     mutationFn: () =>
       answer(
@@ -61,7 +70,14 @@ function ReturnSheet({ goods }: { goods: Goods }) {
           params: path,
           body: {
             version: goods.version,
-            lines: judged.map(([line, v]) => ({ line: Number(line), restock: v.restock || undefined, scrap: v.scrap || undefined, sendBack: v.sendBack || undefined, site: v.site || undefined, remark: v.remark })),
+            lines: judged.map(([line, v]) => ({
+              line: Number(line),
+              restock: v.restock || undefined,
+              scrap: v.scrap || undefined,
+              sendBack: v.sendBack || undefined,
+              site: v.site || undefined,
+              remark: v.remark,
+            })),
           },
           ...once(),
         }),
@@ -70,12 +86,20 @@ function ReturnSheet({ goods }: { goods: Goods }) {
     ...done,
   });
   const credit = useMutation({
-    mutationFn: (ahead: boolean) => answer(client.POST('/api/credit-notes', { body: { ofReturn: goods.number, ahead }, ...once() })),
+    mutationFn: (ahead: boolean) =>
+      answer(client.POST('/api/credit-notes', { body: { ofReturn: goods.number, ahead }, ...once() })),
     onSuccess: (credits) => tell(`Credited with ${credits.numbers.join(', ')}.`),
     ...done,
   });
   const withdraw = useMutation({
-    mutationFn: (reason: string) => answer(client.POST('/api/returns/{number}/withdrawals', { params: path, body: { version: goods.version, reason }, ...once() })),
+    mutationFn: (reason: string) =>
+      answer(
+        client.POST('/api/returns/{number}/withdrawals', {
+          params: path,
+          body: { version: goods.version, reason },
+          ...once(),
+        }),
+      ),
     onSuccess: () => {
       tell('Withdrawn: what has not come may not come any more.');
       setAsking(null);
@@ -83,23 +107,29 @@ function ReturnSheet({ goods }: { goods: Goods }) {
     onSettled: refreshAll,
   });
   const note = useMutation({
-    mutationFn: (text: string) => answer(client.POST('/api/returns/{number}/notes', { params: path, body: { text }, ...once() })),
+    mutationFn: (text: string) =>
+      answer(client.POST('/api/returns/{number}/notes', { params: path, body: { text }, ...once() })),
     onSuccess: () => setAsking(null),
     onSettled: refreshAll,
   });
   const canReceive = receives && Object.values(came).some((quantity) => Number(quantity) > 0) && !receive.isPending;
   const canInspect = inspects && judged.length > 0 && !inspect.isPending;
   const creditable = goods.lines.some((line) => !isZero(line.creditable));
-  const mayAhead = goods.ahead && goods.expects && goods.lines.some((line) => !isZero(line.awaited) && !(Number(line.creditedAhead) >= Number(line.awaited)));
+  const mayAhead =
+    goods.ahead &&
+    goods.expects &&
+    goods.lines.some((line) => !isZero(line.awaited) && !(Number(line.creditedAhead) >= Number(line.awaited)));
   const first = canInspect ? inspect.mutate : canReceive ? receive.mutate : undefined;
   useKeys({ 'ctrl+enter': first ? () => first() : undefined });
-  const set = (line: GoodsLine, field: keyof Verdict, value: string) => setVerdicts({ ...verdicts, [line.no]: { ...(verdicts[line.no] ?? NONE), [field]: value } });
+  const set = (line: GoodsLine, field: keyof Verdict, value: string) =>
+    setVerdicts({ ...verdicts, [line.no]: { ...(verdicts[line.no] ?? NONE), [field]: value } });
   return (
     <div className="page">
       <div className="page-scroll">
         <div className="page-head">
           <h1>
-            Return <span className="mono">{goods.number}</span> · <Link to={`/customers/${encodeURIComponent(goods.customer)}`}>{goods.customerName}</Link>
+            Return <span className="mono">{goods.number}</span> ·{' '}
+            <Link to={`/customers/${encodeURIComponent(goods.customer)}`}>{goods.customerName}</Link>
           </h1>
           <span className="muted nowrap">
             <WaysOut kind="RETURN" number={goods.number} />
@@ -109,7 +139,8 @@ function ReturnSheet({ goods }: { goods: Goods }) {
         <p className="muted">
           {goods.reasonWords}, authorised on {date(goods.on)}
           {goods.remark && `: ${goods.remark}`}
-          {goods.remindedOn && `. The customer was asked for the goods on ${date(goods.remindedOn)}${goods.reminders > 1 ? `, for the ${goods.reminders}. time` : ''}.`}
+          {goods.remindedOn &&
+            `. The customer was asked for the goods on ${date(goods.remindedOn)}${goods.reminders > 1 ? `, for the ${goods.reminders}. time` : ''}.`}
         </p>
         <table className="rows">
           <thead>
@@ -151,7 +182,9 @@ function ReturnSheet({ goods }: { goods: Goods }) {
                         {trim(outcome.quantity)} {OUTCOME[outcome.kind]}: {outcome.remark}
                       </div>
                     ))}
-                  {!isZero(line.creditedAhead) && <div className="small error">{trim(line.creditedAhead)} credited and not here</div>}
+                  {!isZero(line.creditedAhead) && (
+                    <div className="small error">{trim(line.creditedAhead)} credited and not here</div>
+                  )}
                 </td>
                 <td className="nowrap">
                   <Doc kind="DISPATCH" number={line.dispatch} />
@@ -165,7 +198,15 @@ function ReturnSheet({ goods }: { goods: Goods }) {
                 <td className="num">{isZero(line.received) ? '–' : trim(line.received)}</td>
                 {receives && (
                   <td className="num" style={{ width: 74 }}>
-                    {isZero(line.awaited) ? '–' : <FigureInput label={`Comes now, line ${line.no}`} value={came[line.no] ?? ''} onChange={(to) => setCame({ ...came, [line.no]: to })} />}
+                    {isZero(line.awaited) ? (
+                      '–'
+                    ) : (
+                      <FigureInput
+                        label={`Comes now, line ${line.no}`}
+                        value={came[line.no] ?? ''}
+                        onChange={(to) => setCame({ ...came, [line.no]: to })}
+                      />
+                    )}
                   </td>
                 )}
                 <td className="num">{isZero(line.inInspection) ? '–' : trim(line.inInspection)}</td>
@@ -179,11 +220,20 @@ function ReturnSheet({ goods }: { goods: Goods }) {
                       {(['restock', 'scrap', 'sendBack'] as const).map((field) => (
                         <Fragment key={field}>
                           <td className="num" style={{ width: 74 }}>
-                            <FigureInput label={`${FIELD[field]}, line ${line.no}`} value={verdicts[line.no]?.[field] ?? ''} onChange={(to) => set(line, field, to)} />
+                            <FigureInput
+                              label={`${FIELD[field]}, line ${line.no}`}
+                              value={verdicts[line.no]?.[field] ?? ''}
+                              onChange={(to) => set(line, field, to)}
+                            />
                           </td>
                           {field === 'restock' && (
                             <td>
-                              <select className="bare" aria-label={`Store, line ${line.no}`} value={verdicts[line.no]?.site || line.site} onChange={(event) => set(line, 'site', event.target.value)}>
+                              <select
+                                className="bare"
+                                aria-label={`Store, line ${line.no}`}
+                                value={verdicts[line.no]?.site || line.site}
+                                onChange={(event) => set(line, 'site', event.target.value)}
+                              >
                                 {sites.map((site) => (
                                   <option key={site.code} value={site.code}>
                                     {site.code}
@@ -195,7 +245,13 @@ function ReturnSheet({ goods }: { goods: Goods }) {
                         </Fragment>
                       ))}
                       <td>
-                        <input className="cell-input" aria-label={`Remark, line ${line.no}`} maxLength={2000} value={verdicts[line.no]?.remark ?? ''} onChange={(event) => set(line, 'remark', event.target.value)} />
+                        <input
+                          className="cell-input"
+                          aria-label={`Remark, line ${line.no}`}
+                          maxLength={2000}
+                          value={verdicts[line.no]?.remark ?? ''}
+                          onChange={(event) => set(line, 'remark', event.target.value)}
+                        />
                       </td>
                     </>
                   )
@@ -214,7 +270,11 @@ function ReturnSheet({ goods }: { goods: Goods }) {
         <div className="two" style={{ marginTop: 18 }}>
           <section>
             <h2>What the customer gets</h2>
-            {goods.credits.length === 0 && goods.replacements.length === 0 && <p className="muted">{creditable ? 'Nothing yet: what came was billed, and is to be credited.' : 'Nothing yet.'}</p>}
+            {goods.credits.length === 0 && goods.replacements.length === 0 && (
+              <p className="muted">
+                {creditable ? 'Nothing yet: what came was billed, and is to be credited.' : 'Nothing yet.'}
+              </p>
+            )}
             {goods.credits.map((number) => (
               <Settle key={number} number={number} />
             ))}
@@ -224,7 +284,12 @@ function ReturnSheet({ goods }: { goods: Goods }) {
               </div>
             ))}
             <p>
-              <StartFrom kind="RETURN" number={goods.number} customer={goods.customer} customerName={goods.customerName} />
+              <StartFrom
+                kind="RETURN"
+                number={goods.number}
+                customer={goods.customer}
+                customerName={goods.customerName}
+              />
             </p>
           </section>
           <section>
@@ -247,7 +312,11 @@ function ReturnSheet({ goods }: { goods: Goods }) {
       </div>
       <div className="bar">
         {receives && (
-          <button className={inspects ? 'button' : 'button first'} disabled={!canReceive} onClick={() => receive.mutate()}>
+          <button
+            className={inspects ? 'button' : 'button first'}
+            disabled={!canReceive}
+            onClick={() => receive.mutate()}
+          >
             Receive into inspection {!inspects && <kbd>Ctrl ↵</kbd>}
           </button>
         )}
@@ -257,7 +326,11 @@ function ReturnSheet({ goods }: { goods: Goods }) {
           </button>
         )}
         {may(role, 'bill') && creditable && (
-          <button className={handles ? 'button' : 'button first'} disabled={credit.isPending} onClick={() => credit.mutate(false)}>
+          <button
+            className={handles ? 'button' : 'button first'}
+            disabled={credit.isPending}
+            onClick={() => credit.mutate(false)}
+          >
             Credit what came back
           </button>
         )}
@@ -283,24 +356,48 @@ function ReturnSheet({ goods }: { goods: Goods }) {
         )}
       </div>
       {asking === 'withdraw' && (
-        <ReasonDialog title={`Withdraw return ${goods.number}`} action="Withdraw" busy={withdraw.isPending} problem={withdraw.error} onClose={() => setAsking(null)} onGiven={withdraw.mutate}>
+        <ReasonDialog
+          title={`Withdraw return ${goods.number}`}
+          action="Withdraw"
+          busy={withdraw.isPending}
+          problem={withdraw.error}
+          onClose={() => setAsking(null)}
+          onGiven={withdraw.mutate}
+        >
           What has not come back by now may not come any more.
         </ReasonDialog>
       )}
       {asking === 'note' && (
-        <ReasonDialog title={`Note on return ${goods.number}`} action="Keep it" busy={note.isPending} problem={note.error} onClose={() => setAsking(null)} onGiven={note.mutate}>
+        <ReasonDialog
+          title={`Note on return ${goods.number}`}
+          action="Keep it"
+          busy={note.isPending}
+          problem={note.error}
+          onClose={() => setAsking(null)}
+          onGiven={note.mutate}
+        >
           It stands with the return and in the history of its orders.
         </ReasonDialog>
       )}
-      {asking === 'other' && <TakeIn ofReturn={goods.number} customer={{ code: goods.customer, name: goods.customerName }} onClose={() => setAsking(null)} />}
+      {asking === 'other' && (
+        <TakeIn
+          ofReturn={goods.number}
+          customer={{ code: goods.customer, name: goods.customerName }}
+          onClose={() => setAsking(null)}
+        />
+      )}
     </div>
   );
 }
 
 function sentence(goods: Goods): string {
-  const creditable = goods.lines.some((line) => !isZero(line.creditable)) ? ' What was billed of them is to be credited.' : '';
-  if (goods.inspecting) return `Goods are here and wait to be inspected${goods.expects ? '; more is expected' : ''}.${creditable}`;
-  if (goods.expects) return `${goods.lines.some((line) => !isZero(line.received)) ? 'A part came; the rest is expected back.' : 'The goods are expected back.'}${creditable}`;
+  const creditable = goods.lines.some((line) => !isZero(line.creditable))
+    ? ' What was billed of them is to be credited.'
+    : '';
+  if (goods.inspecting)
+    return `Goods are here and wait to be inspected${goods.expects ? '; more is expected' : ''}.${creditable}`;
+  if (goods.expects)
+    return `${goods.lines.some((line) => !isZero(line.received)) ? 'A part came; the rest is expected back.' : 'The goods are expected back.'}${creditable}`;
   const arrived = goods.lines.some((line) => !isZero(line.received));
   if (!arrived) return 'It was withdrawn before anything came back.';
   return `${goods.withdrawn ? 'What came was inspected; the rest was withdrawn.' : 'All came back and was inspected.'}${creditable}`;

@@ -14,15 +14,23 @@ export function Settle({ number, own }: { number: string; own?: boolean }) {
   const credit = useQuery(creditNoteQuery(number)).data;
   const [asking, setAsking] = useState<'refund' | 'apply' | null>(null);
   const refund = useMutation({
-    mutationFn: (reason: string) => answer(client.POST('/api/refunds', { body: { of: number, version: credit!.version, reason }, ...once() })),
+    mutationFn: (reason: string) =>
+      answer(client.POST('/api/refunds', { body: { of: number, version: credit!.version, reason }, ...once() })),
     onSuccess: (given) => {
-      tell(given.payout ? `Refund ${given.number} is on its way through the payment service.` : `Refund ${given.number} is posted.`);
+      tell(
+        given.payout
+          ? `Refund ${given.number} is on its way through the payment service.`
+          : `Refund ${given.number} is posted.`,
+      );
       setAsking(null);
     },
     onSettled: refreshAll,
   });
   const wish = useMutation({
-    mutationFn: (to: 'KEEP' | 'REFUND' | undefined) => answer(client.PUT('/api/credit-notes/{number}/wish', { params: { path: { number } }, body: { wish: to }, ...once() })),
+    mutationFn: (to: 'KEEP' | 'REFUND' | undefined) =>
+      answer(
+        client.PUT('/api/credit-notes/{number}/wish', { params: { path: { number } }, body: { wish: to }, ...once() }),
+      ),
     onSettled: refreshAll,
   });
   if (!credit) return null;
@@ -30,16 +38,23 @@ export function Settle({ number, own }: { number: string; own?: boolean }) {
   return (
     <div style={{ marginBottom: 10 }}>
       <div hidden={own}>
-        <Doc kind="CREDIT_NOTE" number={number} /> of {date(credit.on)}: € {figure(credit.gross)} of invoice <Doc kind="INVOICE" number={credit.invoice} />
+        <Doc kind="CREDIT_NOTE" number={number} /> of {date(credit.on)}: € {figure(credit.gross)} of invoice{' '}
+        <Doc kind="INVOICE" number={credit.invoice} />
       </div>
       {credit.uses.map((use) => (
         <div key={use.kind + use.number} className="small">
-          € {figure(use.amount)} {use.kind === 'REFUND' ? 'given back' : 'set against invoice'} <Doc kind={use.kind} number={use.number} /> on {date(use.on)}
+          € {figure(use.amount)} {use.kind === 'REFUND' ? 'given back' : 'set against invoice'}{' '}
+          <Doc kind={use.kind} number={use.number} /> on {date(use.on)}
         </div>
       ))}
       {left && (
         <div className="small">
-          <b>€ {figure(credit.left)}</b> {credit.wish === 'KEEP' ? 'stay as customer credit' : credit.wish === 'REFUND' ? 'are to be given back' : 'are customer credit; nobody has said what becomes of it'}
+          <b>€ {figure(credit.left)}</b>{' '}
+          {credit.wish === 'KEEP'
+            ? 'stay as customer credit'
+            : credit.wish === 'REFUND'
+              ? 'are to be given back'
+              : 'are customer credit; nobody has said what becomes of it'}
         </div>
       )}
       {left && may(role, 'bill') && (
@@ -64,7 +79,14 @@ export function Settle({ number, own }: { number: string; own?: boolean }) {
       )}
       <ProblemNote problem={wish.error} />
       {asking === 'refund' && (
-        <ReasonDialog title={`Give back € ${figure(credit.left)}`} action="Give it back" busy={refund.isPending} problem={refund.error} onClose={() => setAsking(null)} onGiven={refund.mutate}>
+        <ReasonDialog
+          title={`Give back € ${figure(credit.left)}`}
+          action="Give it back"
+          busy={refund.isPending}
+          problem={refund.error}
+          onClose={() => setAsking(null)}
+          onGiven={refund.mutate}
+        >
           It leaves the bank for {credit.customerName}.
         </ReasonDialog>
       )}
@@ -73,7 +95,13 @@ export function Settle({ number, own }: { number: string; own?: boolean }) {
   );
 }
 
-function Apply({ credit, onClose }: { credit: { number: string; customer: string; customerName: string; left: string }; onClose: () => void }) {
+function Apply({
+  credit,
+  onClose,
+}: {
+  credit: { number: string; customer: string; customerName: string; left: string };
+  onClose: () => void;
+}) {
   const open = useInfiniteQuery(invoicesQuery(true, credit.customer));
   const rows = open.data?.pages.flatMap((page) => page.rows) ?? [];
   const apply = useMutation({
@@ -81,7 +109,16 @@ function Apply({ credit, onClose }: { credit: { number: string; customer: string
       answer(
         client.POST('/api/credit-allocations', {
           // the smaller of the two, as they came from the server
-          body: { customer: credit.customer, of: credit.number, allocate: [{ invoice: invoice.number, amount: Number(invoice.open) < Number(credit.left) ? invoice.open : credit.left }] },
+          body: {
+            customer: credit.customer,
+            of: credit.number,
+            allocate: [
+              {
+                invoice: invoice.number,
+                amount: Number(invoice.open) < Number(credit.left) ? invoice.open : credit.left,
+              },
+            ],
+          },
           ...once(),
         }),
       ),

@@ -33,19 +33,27 @@ export function UnexpectedGoods() {
           </label>
         </div>
         <p className="muted">They stand on no shelf and in no account until somebody decides.</p>
-        {rows.length === 0 && <Empty>{all ? 'Nothing came that was not expected.' : 'Nothing waits for a decision.'}</Empty>}
+        {rows.length === 0 && (
+          <Empty>{all ? 'Nothing came that was not expected.' : 'Nothing waits for a decision.'}</Empty>
+        )}
         {rows.map((row) => (
           <section key={row.number} className="unexpected">
             <div className="page-head">
               <h2>
-                <span className="mono">{row.number}</span> · {trim(row.quantity)} × {row.itemName} <span className="mono muted small">{row.item}</span>
+                <span className="mono">{row.number}</span> · {trim(row.quantity)} × {row.itemName}{' '}
+                <span className="mono muted small">{row.item}</span>
               </h2>
               <span className="muted small nowrap">
                 {date(row.on)}, taken in by {row.by}, {row.days === 1 ? '1 day' : `${row.days} days`}
               </span>
             </div>
             <div>
-              {row.customer ? <Doc kind="CUSTOMER" number={row.customer} /> : <span className="error">customer not known</span>} {row.customerName} {row.sender && `· on the label: ${row.sender}`}
+              {row.customer ? (
+                <Doc kind="CUSTOMER" number={row.customer} />
+              ) : (
+                <span className="error">customer not known</span>
+              )}{' '}
+              {row.customerName} {row.sender && `· on the label: ${row.sender}`}
               {row.ofReturn && (
                 <>
                   {' '}
@@ -56,14 +64,19 @@ export function UnexpectedGoods() {
             </div>
             {row.decisions.map((decision, index) => (
               <div key={index} className="small">
-                {trim(decision.quantity)} {decision.kind === 'ADMITTED' ? 'taken back' : words(decision.kind)} on {date(decision.on)} by {decision.by}: {decision.reason}{' '}
+                {trim(decision.quantity)} {decision.kind === 'ADMITTED' ? 'taken back' : words(decision.kind)} on{' '}
+                {date(decision.on)} by {decision.by}: {decision.reason}{' '}
                 {decision.returnNumber && <Doc kind="RETURN" number={decision.returnNumber} />}
               </div>
             ))}
-            {open === row.number ? <Decide goods={row} onDone={() => setOpen(null)} /> : Number(row.left) > 0 && (
-              <button className="button" style={{ marginTop: 6 }} onClick={() => setOpen(row.number)}>
-                {may(role, 'decide') ? `Decide on ${trim(row.left)}` : 'Look closer'}
-              </button>
+            {open === row.number ? (
+              <Decide goods={row} onDone={() => setOpen(null)} />
+            ) : (
+              Number(row.left) > 0 && (
+                <button className="button" style={{ marginTop: 6 }} onClick={() => setOpen(row.number)}>
+                  {may(role, 'decide') ? `Decide on ${trim(row.left)}` : 'Look closer'}
+                </button>
+              )
             )}
           </section>
         ))}
@@ -83,7 +96,15 @@ export function UnexpectedGoods() {
 }
 
 /** What came, from whom: with a return in place of what was expected, or on its own. */
-export function TakeIn({ ofReturn, customer, onClose }: { ofReturn?: string; customer?: { code: string; name: string }; onClose: () => void }) {
+export function TakeIn({
+  ofReturn,
+  customer,
+  onClose,
+}: {
+  ofReturn?: string;
+  customer?: { code: string; name: string };
+  onClose: () => void;
+}) {
   const [who, setWho] = useState(customer ?? { code: '', name: '' });
   const [sender, setSender] = useState('');
   const [item, setItem] = useState({ code: '', name: '' });
@@ -91,7 +112,19 @@ export function TakeIn({ ofReturn, customer, onClose }: { ofReturn?: string; cus
   const [remark, setRemark] = useState('');
   const take = useMutation({
     mutationFn: () =>
-      answer(client.POST('/api/unexpected-goods', { body: { customer: who.code || undefined, sender: sender.trim() || undefined, ofReturn, item: item.code, quantity: quantity || '0', remark: remark.trim() || undefined }, ...once() })),
+      answer(
+        client.POST('/api/unexpected-goods', {
+          body: {
+            customer: who.code || undefined,
+            sender: sender.trim() || undefined,
+            ofReturn,
+            item: item.code,
+            quantity: quantity || '0',
+            remark: remark.trim() || undefined,
+          },
+          ...once(),
+        }),
+      ),
     onSuccess: (taken) => {
       tell(`Taken in as ${taken.number}; it waits for a decision.`);
       refreshAll();
@@ -99,7 +132,12 @@ export function TakeIn({ ofReturn, customer, onClose }: { ofReturn?: string; cus
     },
   });
   return (
-    <Modal opened onClose={onClose} size="lg" title={<b>{ofReturn ? `Something else came with ${ofReturn}` : 'Take in goods that nobody allowed back'}</b>}>
+    <Modal
+      opened
+      onClose={onClose}
+      size="lg"
+      title={<b>{ofReturn ? `Something else came with ${ofReturn}` : 'Take in goods that nobody allowed back'}</b>}
+    >
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -109,7 +147,13 @@ export function TakeIn({ ofReturn, customer, onClose }: { ofReturn?: string; cus
         <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
           <div className="field">
             <label htmlFor="Item that came">Item</label>
-            <ItemLook label="Item that came" autoFocus shown={item.name} placeholder="name or code" onTake={(hit) => setItem({ code: hit.code, name: hit.name })} />
+            <ItemLook
+              label="Item that came"
+              autoFocus
+              shown={item.name}
+              placeholder="name or code"
+              onTake={(hit) => setItem({ code: hit.code, name: hit.name })}
+            />
           </div>
           <div className="field">
             <label htmlFor="came-quantity">How many</label>
@@ -117,15 +161,29 @@ export function TakeIn({ ofReturn, customer, onClose }: { ofReturn?: string; cus
           </div>
           <div className="field">
             <label htmlFor="Customer who sent it">Customer, if known</label>
-            <CustomerLook label="Customer who sent it" shown={who.name} onTake={(hit) => setWho({ code: hit.code, name: hit.name })} />
+            <CustomerLook
+              label="Customer who sent it"
+              shown={who.name}
+              onTake={(hit) => setWho({ code: hit.code, name: hit.name })}
+            />
           </div>
           <div className="field">
             <label htmlFor="came-sender">What the label says of the sender</label>
-            <input id="came-sender" maxLength={200} value={sender} onChange={(event) => setSender(event.target.value)} />
+            <input
+              id="came-sender"
+              maxLength={200}
+              value={sender}
+              onChange={(event) => setSender(event.target.value)}
+            />
           </div>
           <div className="field" style={{ gridColumn: '1 / -1' }}>
             <label htmlFor="came-remark">What is to be seen: serial number, state, what lay with it</label>
-            <input id="came-remark" maxLength={2000} value={remark} onChange={(event) => setRemark(event.target.value)} />
+            <input
+              id="came-remark"
+              maxLength={2000}
+              value={remark}
+              onChange={(event) => setRemark(event.target.value)}
+            />
           </div>
         </div>
         <ProblemNote problem={take.error} />
@@ -163,14 +221,24 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
               params: path,
               body: {
                 version: goods.version,
-                lines: chosen.map(([key, quantity]) => ({ dispatch: key.split('/')[0], line: Number(key.split('/')[1]), quantity })),
+                lines: chosen.map(([key, quantity]) => ({
+                  dispatch: key.split('/')[0],
+                  line: Number(key.split('/')[1]),
+                  quantity,
+                })),
                 returnReason: code,
                 reason: reason.trim(),
               },
               ...once(),
             }),
           )
-        : answer(client.POST('/api/unexpected-goods/{number}/turnings-away', { params: path, body: { version: goods.version, away: what, quantity: away || '0', reason: reason.trim() }, ...once() })),
+        : answer(
+            client.POST('/api/unexpected-goods/{number}/turnings-away', {
+              params: path,
+              body: { version: goods.version, away: what, quantity: away || '0', reason: reason.trim() },
+              ...once(),
+            }),
+          ),
     onSuccess: (_, what) => {
       keepReason(reason.trim());
       tell(what === 'admit' ? 'Taken back on a return, into inspection.' : 'Decided.');
@@ -191,9 +259,15 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
         <h2>It comes back on a return</h2>
         <div className="field" style={{ width: 280, marginBottom: 8 }}>
           <label htmlFor="Whose goods">Customer</label>
-          <CustomerLook label="Whose goods" shown={who.name} onTake={(hit) => setWho({ code: hit.code, name: hit.name })} />
+          <CustomerLook
+            label="Whose goods"
+            shown={who.name}
+            onTake={(hit) => setWho({ code: hit.code, name: hit.name })}
+          />
         </div>
-        {who.code && rows.length === 0 && lines.data && <p className="muted">No {goods.itemName} left for them that may come back.</p>}
+        {who.code && rows.length === 0 && lines.data && (
+          <p className="muted">No {goods.itemName} left for them that may come back.</p>
+        )}
         {rows.length > 0 && (
           <table className="rows inset">
             <tbody>
@@ -202,14 +276,19 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
                 return (
                   <tr key={key}>
                     <td className="nowrap">
-                      {date(row.left)} {row.daysLate > 0 && <span className="error small">{row.daysLate} days too late</span>}
+                      {date(row.left)}{' '}
+                      {row.daysLate > 0 && <span className="error small">{row.daysLate} days too late</span>}
                     </td>
                     <td>
                       <Doc kind="DISPATCH" number={row.dispatch} />
                     </td>
                     <td className="num nowrap">of {trim(row.returnable)}</td>
                     <td className="num" style={{ width: 80 }}>
-                      <FigureInput label={`Comes back on ${row.dispatch}`} value={quantities[key] ?? ''} onChange={(to) => setQuantities({ ...quantities, [key]: to })} />
+                      <FigureInput
+                        label={`Comes back on ${row.dispatch}`}
+                        value={quantities[key] ?? ''}
+                        onChange={(to) => setQuantities({ ...quantities, [key]: to })}
+                      />
                     </td>
                   </tr>
                 );
@@ -222,7 +301,11 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
           <ReasonChoice id="admit-reason" label="Why it came back" value={code} of={reasons} onChange={setCode} />
         </div>
         {decides && (
-          <button className="button first" disabled={chosen.length === 0 || !code || !reason.trim() || decide.isPending} onClick={() => decide.mutate('admit')}>
+          <button
+            className="button first"
+            disabled={chosen.length === 0 || !code || !reason.trim() || decide.isPending}
+            onClick={() => decide.mutate('admit')}
+          >
             Take it back
           </button>
         )}
@@ -235,10 +318,18 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
         </div>
         {decides && (
           <div style={{ display: 'flex', gap: 10, marginBottom: 16 }}>
-            <button className="button" disabled={!reason.trim() || decide.isPending} onClick={() => decide.mutate('SENT_BACK')}>
+            <button
+              className="button"
+              disabled={!reason.trim() || decide.isPending}
+              onClick={() => decide.mutate('SENT_BACK')}
+            >
               Send to them again
             </button>
-            <button className="button" disabled={!reason.trim() || decide.isPending} onClick={() => decide.mutate('SCRAPPED')}>
+            <button
+              className="button"
+              disabled={!reason.trim() || decide.isPending}
+              onClick={() => decide.mutate('SCRAPPED')}
+            >
               Scrap
             </button>
           </div>

@@ -9,12 +9,16 @@ export type ReturnLane = 'EXPECTED' | 'INSPECTING' | 'TO_CREDIT' | 'AHEAD';
 export const returnsQuery = (lane: ReturnLane | undefined, customer?: string) =>
   infiniteQueryOptions({
     queryKey: ['returns', lane, customer],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/returns', { params: { query: { lane, customer, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/returns', { params: { query: { lane, customer, after: pageParam } } })),
     ...pages,
   });
 
 export const returnQuery = (number: string) =>
-  queryOptions({ queryKey: ['return', number], queryFn: () => answer(client.GET('/api/returns/{number}', { params: { path: { number } } })) });
+  queryOptions({
+    queryKey: ['return', number],
+    queryFn: () => answer(client.GET('/api/returns/{number}', { params: { path: { number } } })),
+  });
 
 /** Whose goods, and which of them. */
 export type Which = { customer?: string; order?: string; dispatch?: string; invoice?: string; item?: string };
@@ -22,7 +26,8 @@ export type Which = { customer?: string; order?: string; dispatch?: string; invo
 export const returnableQuery = (which: Which) =>
   infiniteQueryOptions({
     queryKey: ['returnable', which],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/returnable', { params: { query: { ...which, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/returnable', { params: { query: { ...which, after: pageParam } } })),
     enabled: Boolean(which.customer || which.order || which.dispatch || which.invoice),
     ...pages,
   });
@@ -30,6 +35,7 @@ export const returnableQuery = (which: Which) =>
 export const unexpectedQuery = (waiting: boolean) =>
   infiniteQueryOptions({
     queryKey: ['unexpected', waiting],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/unexpected-goods', { params: { query: { waiting, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/unexpected-goods', { params: { query: { waiting, after: pageParam } } })),
     ...pages,
   });

@@ -15,7 +15,17 @@ import { refreshAll, useApprovalStep, useDecline, useRemind, useWaive, type Shee
  * @param selecting several orders are selected, and C is theirs
  * @param onDecided the order was decided; where a list stands beside it, the next one is due
  */
-export function DecisionBar({ sheet, selecting, onDecided, children }: { sheet: Sheet; selecting?: boolean; onDecided?: () => void; children?: ReactNode }) {
+export function DecisionBar({
+  sheet,
+  selecting,
+  onDecided,
+  children,
+}: {
+  sheet: Sheet;
+  selecting?: boolean;
+  onDecided?: () => void;
+  children?: ReactNode;
+}) {
   const { role, username, standsInFor } = useSession();
   const navigate = useNavigate();
   const [asking, setAsking] = useState<'waive' | 'decline' | 'approvals' | 'send-backs' | 'recalls' | null>(null);
@@ -47,12 +57,22 @@ export function DecisionBar({ sheet, selecting, onDecided, children }: { sheet: 
   return (
     <div className="bar">
       {awaiting && (
-        <button className="button first" disabled={!canApprove} onClick={() => setAsking('approvals')} title={canApprove ? '' : `For ${sheet.approval?.waitsFor}`}>
+        <button
+          className="button first"
+          disabled={!canApprove}
+          onClick={() => setAsking('approvals')}
+          title={canApprove ? '' : `For ${sheet.approval?.waitsFor}`}
+        >
           Approve <kbd>C</kbd>
         </button>
       )}
       {open.length > 0 && (
-        <button className={awaiting ? 'button' : 'button first'} disabled={!canWaive} onClick={() => setAsking('waive')} title={canWaive ? '' : 'For a controller'}>
+        <button
+          className={awaiting ? 'button' : 'button first'}
+          disabled={!canWaive}
+          onClick={() => setAsking('waive')}
+          title={canWaive ? '' : 'For a controller'}
+        >
           Let pass <kbd>W</kbd>
         </button>
       )}
@@ -80,7 +100,12 @@ export function DecisionBar({ sheet, selecting, onDecided, children }: { sheet: 
         <button
           className="button"
           disabled={remind.isPending}
-          onClick={() => remind.mutate(undefined, { onSuccess: ({ told }) => tell(`Reminded: ${told.join(', ')}.`), onError: tellProblem })}
+          onClick={() =>
+            remind.mutate(undefined, {
+              onSuccess: ({ told }) => tell(`Reminded: ${told.join(', ')}.`),
+              onError: tellProblem,
+            })
+          }
         >
           Remind
         </button>
@@ -96,7 +121,9 @@ export function DecisionBar({ sheet, selecting, onDecided, children }: { sheet: 
       </button>
       {asking === 'waive' && <WaiveDialog sheet={sheet} onClose={close} onDecided={decided} />}
       {asking === 'decline' && <DeclineDialog sheet={sheet} onClose={close} onDecided={decided} />}
-      {asking && asking !== 'waive' && asking !== 'decline' && <StepDialog step={asking} sheet={sheet} onClose={close} onDecided={decided} />}
+      {asking && asking !== 'waive' && asking !== 'decline' && (
+        <StepDialog step={asking} sheet={sheet} onClose={close} onDecided={decided} />
+      )}
     </div>
   );
 }
@@ -133,7 +160,9 @@ function WaiveDialog({ sheet, onClose, onDecided }: Asking) {
           my={6}
           checked={named.includes(finding.check)}
           onChange={(event) =>
-            setNamed(event.target.checked ? [...named, finding.check] : named.filter((check) => check !== finding.check))
+            setNamed(
+              event.target.checked ? [...named, finding.check] : named.filter((check) => check !== finding.check),
+            )
           }
           label={
             <>
@@ -148,9 +177,21 @@ function WaiveDialog({ sheet, onClose, onDecided }: Asking) {
 }
 
 const STEPS = {
-  approvals: { title: 'Approve order', action: 'Approve', note: 'The approval holds for this content: more, cheaper or other goods are asked for again.' },
-  'send-backs': { title: 'Send back order', action: 'Send back', note: 'It becomes a draft again; its author reads your reason, changes it and hands it in anew.' },
-  recalls: { title: 'Recall order', action: 'Recall', note: 'It becomes a draft again, to be changed and handed in anew.' },
+  approvals: {
+    title: 'Approve order',
+    action: 'Approve',
+    note: 'The approval holds for this content: more, cheaper or other goods are asked for again.',
+  },
+  'send-backs': {
+    title: 'Send back order',
+    action: 'Send back',
+    note: 'It becomes a draft again; its author reads your reason, changes it and hands it in anew.',
+  },
+  recalls: {
+    title: 'Recall order',
+    action: 'Recall',
+    note: 'It becomes a draft again, to be changed and handed in anew.',
+  },
 };
 
 function StepDialog({ step, sheet, onClose, onDecided }: Asking & { step: keyof typeof STEPS }) {
@@ -167,7 +208,11 @@ function StepDialog({ step, sheet, onClose, onDecided }: Asking & { step: keyof 
       onGiven={(reason) =>
         take.mutate(reason, {
           onSuccess: (order) => {
-            tell(order.state === 'AWAITING_APPROVAL' ? `Order ${order.number} waits for the next level.` : `Order ${order.number} is ${words(order.state)}.`);
+            tell(
+              order.state === 'AWAITING_APPROVAL'
+                ? `Order ${order.number} waits for the next level.`
+                : `Order ${order.number} is ${words(order.state)}.`,
+            );
             onDecided();
           },
         })
@@ -230,7 +275,9 @@ function NextStep({ sheet }: { sheet: Sheet }) {
   });
   const submit = useMutation({
     mutationFn: () =>
-      answer(client.POST('/api/orders/{number}/submission', { params: { path: { number } }, body: { version }, ...once() })),
+      answer(
+        client.POST('/api/orders/{number}/submission', { params: { path: { number } }, body: { version }, ...once() }),
+      ),
     onSuccess: (order) => tell(`Order ${order.number} is ${words(order.state)}.`),
     ...done,
   });
@@ -239,7 +286,11 @@ function NextStep({ sheet }: { sheet: Sheet }) {
   const anyOf = (measure: 'reserved' | 'toBill') => sheet.flows.some((flow) => !isZero(flow[measure]));
   if (state === 'DRAFT') {
     return (
-      <button className="button first" disabled={submit.isPending || !may(role, 'enter')} onClick={() => submit.mutate()}>
+      <button
+        className="button first"
+        disabled={submit.isPending || !may(role, 'enter')}
+        onClick={() => submit.mutate()}
+      >
         Hand in
       </button>
     );
@@ -248,12 +299,21 @@ function NextStep({ sheet }: { sheet: Sheet }) {
   return (
     <>
       {staged.map((dispatch) => (
-        <button key={dispatch.number} className="button first" disabled={busy || !may(role, 'moveGoods')} onClick={() => depart.mutate(dispatch)}>
+        <button
+          key={dispatch.number}
+          className="button first"
+          disabled={busy || !may(role, 'moveGoods')}
+          onClick={() => depart.mutate(dispatch)}
+        >
           Send off {dispatch.number}
         </button>
       ))}
       {anyOf('reserved') && (
-        <button className={staged.length ? 'button' : 'button first'} disabled={busy || !may(role, 'moveGoods')} onClick={() => stage.mutate()}>
+        <button
+          className={staged.length ? 'button' : 'button first'}
+          disabled={busy || !may(role, 'moveGoods')}
+          onClick={() => stage.mutate()}
+        >
           Stage what is reserved
         </button>
       )}

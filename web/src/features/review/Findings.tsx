@@ -73,7 +73,8 @@ function Evidence({ finding, sheet }: { finding: Finding; sheet?: Sheet }) {
         <Measure terms={finding.formula} limit={finding.limit} exposure={finding.result} />
         <Formula terms={finding.formula} />
         <div>
-          = <b>{figure(finding.result)}</b> exposure · limit {figure(finding.limit)} · <b className="error">{figure(finding.excess)} over</b>
+          = <b>{figure(finding.result)}</b> exposure · limit {figure(finding.limit)} ·{' '}
+          <b className="error">{figure(finding.excess)} over</b>
         </div>
       </>
     );
@@ -82,7 +83,9 @@ function Evidence({ finding, sheet }: { finding: Finding; sheet?: Sheet }) {
     <>
       {finding.formula.length > 0 && finding.limit == null && <div>{capital(finding.sentence)}:</div>}
       {finding.formula.length > 0 && <Formula terms={finding.formula} />}
-      {finding.formula.length + finding.matches.length + finding.lines.length + finding.facts.length === 0 && <div>{capital(finding.sentence)}.</div>}
+      {finding.formula.length + finding.matches.length + finding.lines.length + finding.facts.length === 0 && (
+        <div>{capital(finding.sentence)}.</div>
+      )}
       {finding.facts.map((fact) => (
         <div key={fact}>
           {capital(fact)}.{sheet && <Where check={finding.check} fact={fact} sheet={sheet} />}
@@ -93,7 +96,8 @@ function Evidence({ finding, sheet }: { finding: Finding; sheet?: Sheet }) {
       ))}
       {finding.limit != null && (
         <div>
-          Together <b>{figure(finding.result)}</b>, ceiling {figure(finding.limit)}: <b className="error">{figure(finding.excess)} over</b>
+          Together <b>{figure(finding.result)}</b>, ceiling {figure(finding.limit)}:{' '}
+          <b className="error">{figure(finding.excess)} over</b>
         </div>
       )}
       {finding.lines.map((line) => (
@@ -132,13 +136,19 @@ function Match({ match, sheet }: { match: Schemas['MatchView']; sheet?: Sheet })
       )}{' '}
       of {date(match.on)}, net {figure(match.net)}
       {!imported && (match.invoices.length > 0 ? ', billed as ' : ', not billed yet')}
-      {!imported && match.invoices.map((invoice) => (
-        <span key={invoice}>
-          <Doc kind="INVOICE" number={invoice} />{' '}
-        </span>
-      ))}
+      {!imported &&
+        match.invoices.map((invoice) => (
+          <span key={invoice}>
+            <Doc kind="INVOICE" number={invoice} />{' '}
+          </span>
+        ))}
       {sheet && !imported && (
-        <button className="plain small" style={{ marginLeft: 10 }} aria-expanded={beside} onClick={() => setBeside(!beside)}>
+        <button
+          className="plain small"
+          style={{ marginLeft: 10 }}
+          aria-expanded={beside}
+          onClick={() => setBeside(!beside)}
+        >
           {beside ? 'Put away' : 'Lay side by side'}
         </button>
       )}
@@ -150,12 +160,20 @@ function Match({ match, sheet }: { match: Schemas['MatchView']; sheet?: Sheet })
 /** The exposure's terms against the limit, as lengths on one measure. */
 function Measure({ terms, limit, exposure }: { terms: Schemas['TermView'][]; limit: string; exposure: string }) {
   const added = terms.filter((term) => term.sign === '+');
-  const whole = Math.max(added.reduce((sum, term) => sum + Number(term.amount), 0), Number(limit)) * 1.04 || 1;
+  const whole =
+    Math.max(
+      added.reduce((sum, term) => sum + Number(term.amount), 0),
+      Number(limit),
+    ) * 1.04 || 1;
   const share = (amount: string) => `${(Number(amount) / whole) * 100}%`;
   return (
     <div className="measure" role="img" aria-label={`exposure ${exposure} against a limit of ${limit}`}>
       {added.map((term, index) => (
-        <i key={term.label} style={{ width: share(term.amount), background: SHADES[index] }} title={`${term.label} ${figure(term.amount)}`} />
+        <i
+          key={term.label}
+          style={{ width: share(term.amount), background: SHADES[index] }}
+          title={`${term.label} ${figure(term.amount)}`}
+        />
       ))}
       <b style={{ left: share(limit) }} title={`limit ${figure(limit)}`} />
     </div>

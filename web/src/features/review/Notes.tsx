@@ -15,7 +15,9 @@ export function HistoryList({ sheet }: { sheet: Sheet }) {
             {shortDate(line.on)}
           </span>
           <span style={{ overflowWrap: 'anywhere' }}>
-            {line.kind === 'ORDER' ? capital(line.sentence) : `${Words(line.kind)} ${line.number} ${line.sentence === line.number ? '' : line.sentence}`}{' '}
+            {line.kind === 'ORDER'
+              ? capital(line.sentence)
+              : `${Words(line.kind)} ${line.number} ${line.sentence === line.number ? '' : line.sentence}`}{' '}
             <span className="muted">by {line.by}</span>
           </span>
         </div>
@@ -33,7 +35,10 @@ function NoteLine({ sheet }: { sheet: Sheet }) {
   const users = useQuery(usersQuery).data ?? [];
   const note = useNote(sheet);
   const begun = /(?:^|\s)@([\w.-]*)$/.exec(text)?.[1];
-  const hits = begun === undefined ? [] : users.filter((user) => `${user.username} ${user.displayName}`.toLowerCase().includes(begun.toLowerCase()));
+  const hits =
+    begun === undefined
+      ? []
+      : users.filter((user) => `${user.username} ${user.displayName}`.toLowerCase().includes(begun.toLowerCase()));
   const take = (username: string) => {
     setText(text.replace(/@[\w.-]*$/, `@${username} `));
     input.current?.focus();

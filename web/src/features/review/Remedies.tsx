@@ -25,11 +25,18 @@ export function Remedies({ sheet }: { sheet: Sheet }) {
           const key = `${remedy.check} ${remedy.kind}`;
           return (
             <div key={key} style={{ padding: '2px 0' }}>
-              <button className="plain" aria-expanded={shown === key} onClick={() => setShown(shown === key ? null : key)}>
+              <button
+                className="plain"
+                aria-expanded={shown === key}
+                onClick={() => setShown(shown === key ? null : key)}
+              >
                 {capital(remedy.sentence)}
               </button>{' '}
               <span className="muted small">
-                {remedy.leftOpen.length > 0 && (remedy.clears ? `stays flagged: ${remedy.leftOpen.join(', ')}` : `still held: ${remedy.leftOpen.join(', ')}`)}
+                {remedy.leftOpen.length > 0 &&
+                  (remedy.clears
+                    ? `stays flagged: ${remedy.leftOpen.join(', ')}`
+                    : `still held: ${remedy.leftOpen.join(', ')}`)}
               </span>
               {shown === key && <AsItWouldBe sheet={sheet} remedy={remedy} onClose={() => setShown(null)} />}
             </div>
@@ -47,7 +54,10 @@ function AsItWouldBe({ sheet, remedy, onClose }: { sheet: Sheet; remedy: Remedy;
   if (!remedy.order) {
     return (
       <div className="as-would-be">
-        Money is what it takes: <Link to={`/billing/receive?customer=${encodeURIComponent(sheet.order.customer)}`}>take in a payment of {figure(remedy.amount)}</Link>
+        Money is what it takes:{' '}
+        <Link to={`/billing/receive?customer=${encodeURIComponent(sheet.order.customer)}`}>
+          take in a payment of {figure(remedy.amount)}
+        </Link>
         {'; the order is checked again by itself when it is booked.'}
       </div>
     );
@@ -117,7 +127,11 @@ function Lines({ before, after }: { before: Schemas['LineView'][]; after: Schema
           const old = before.find((one) => one.no === line.no);
           const dropped = gone.includes(line);
           return (
-            <tr key={line.no} className={dropped ? 'dropped' : ''} style={dropped ? { textDecoration: 'line-through' } : undefined}>
+            <tr
+              key={line.no}
+              className={dropped ? 'dropped' : ''}
+              style={dropped ? { textDecoration: 'line-through' } : undefined}
+            >
               <td className="num" style={{ width: 30 }}>
                 {line.no}
               </td>

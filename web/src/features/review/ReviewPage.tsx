@@ -68,8 +68,15 @@ export function ReviewPage() {
   const next = () => step(1);
   const previous = () => step(-1);
   const [selected, setSelected] = useState<string[]>([]);
-  const select = (of: string) => setSelected((before) => (before.includes(of) ? before.filter((one) => one !== of) : [...before, of]));
-  const together = () => navigate(`/review/together?orders=${rows.map((row) => row.number).filter((one) => selected.includes(one)).join(',')}`);
+  const select = (of: string) =>
+    setSelected((before) => (before.includes(of) ? before.filter((one) => one !== of) : [...before, of]));
+  const together = () =>
+    navigate(
+      `/review/together?orders=${rows
+        .map((row) => row.number)
+        .filter((one) => selected.includes(one))
+        .join(',')}`,
+    );
   const chosen = selected.filter((one) => rows.some((row) => row.number === one));
   useKeys({
     j: next,
@@ -94,7 +101,13 @@ export function ReviewPage() {
         <div className="list-head">
           <h1 className="nowrap" style={{ fontSize: 17 }}>
             {totals.held + totals.awaiting + totals.flagged === 0 && 'Nothing waits'}
-            {[totals.held > 0 && `${totals.held} held`, totals.awaiting > 0 && `${totals.awaiting} to approve`, totals.flagged > 0 && `${totals.flagged} flagged`].filter(Boolean).join(', ')}
+            {[
+              totals.held > 0 && `${totals.held} held`,
+              totals.awaiting > 0 && `${totals.awaiting} to approve`,
+              totals.flagged > 0 && `${totals.flagged} flagged`,
+            ]
+              .filter(Boolean)
+              .join(', ')}
           </h1>
           <div className="muted small" style={{ display: 'flex', justifyContent: 'space-between' }}>
             <span className="nowrap">€ {figure(totals.value)}</span>
@@ -103,16 +116,33 @@ export function ReviewPage() {
           <div className="muted small" style={{ display: 'flex', justifyContent: 'space-between' }}>
             <Choice label="Shown" of={SHOWN} value={only ?? ''} onChange={(value) => set('only', value)} />
             <Link to="/undone">plans waiting</Link>
-            <Choice label="Reason" of={reasonsOf(totals)} value={reason ?? ''} onChange={(value) => set('reason', value)} />
+            <Choice
+              label="Reason"
+              of={reasonsOf(totals)}
+              value={reason ?? ''}
+              onChange={(value) => set('reason', value)}
+            />
           </div>
         </div>
         {rows.map((row) => (
-          <Row key={row.number} row={row} at={row.number === number} search={search.toString()} selected={chosen.includes(row.number)} onSelect={() => select(row.number)} />
+          <Row
+            key={row.number}
+            row={row}
+            at={row.number === number}
+            search={search.toString()}
+            selected={chosen.includes(row.number)}
+            onSelect={() => select(row.number)}
+          />
         ))}
-        {rows.length === 0 && <Empty>{reason || only ? 'Nothing is held or flagged like that.' : 'Nothing is held or flagged.'}</Empty>}
+        {rows.length === 0 && (
+          <Empty>{reason || only ? 'Nothing is held or flagged like that.' : 'Nothing is held or flagged.'}</Empty>
+        )}
         <More query={list} />
         {chosen.length > 0 && (
-          <div className="bar" style={{ position: 'sticky', bottom: 0, padding: '9px 16px', marginTop: 'auto', flexShrink: 0 }}>
+          <div
+            className="bar"
+            style={{ position: 'sticky', bottom: 0, padding: '9px 16px', marginTop: 'auto', flexShrink: 0 }}
+          >
             <button className="button first" onClick={together}>
               Clear {chosen.length} together <kbd>C</kbd>
             </button>
@@ -122,19 +152,30 @@ export function ReviewPage() {
           </div>
         )}
       </section>
-      <section className="right">{number ? <CaseSheet number={number} selecting={chosen.length > 0} onDecided={next} /> : <Empty>All clear: no order waits for a decision.</Empty>}</section>
+      <section className="right">
+        {number ? (
+          <CaseSheet number={number} selecting={chosen.length > 0} onDecided={next} />
+        ) : (
+          <Empty>All clear: no order waits for a decision.</Empty>
+        )}
+      </section>
     </div>
   );
 }
 
-function Choice({ label, of, value, onChange }: { label: string; of: [string, string][]; value: string; onChange: (to: string) => void }) {
+function Choice({
+  label,
+  of,
+  value,
+  onChange,
+}: {
+  label: string;
+  of: [string, string][];
+  value: string;
+  onChange: (to: string) => void;
+}) {
   return (
-    <select
-      aria-label={label}
-      value={value}
-      onChange={(event) => onChange(event.target.value)}
-      className="bare"
-    >
+    <select aria-label={label} value={value} onChange={(event) => onChange(event.target.value)} className="bare">
       {of.map(([code, words]) => (
         <option key={code} value={code}>
           {words}
@@ -148,19 +189,43 @@ function Choice({ label, of, value, onChange }: { label: string; of: [string, st
 const reasonsOf = ({ reasons, awaiting }: Schemas['ReviewPage']): [string, string][] => [
   ['', 'any reason'],
   ...(awaiting > 0 ? [['approval', `waits for approval, ${awaiting}`] as [string, string]] : []),
-  ...reasons.map(({ check, title, orders }): [string, string] => [check, `${title.toLowerCase().replace('po ', 'PO ')}, ${orders}`]),
+  ...reasons.map(({ check, title, orders }): [string, string] => [
+    check,
+    `${title.toLowerCase().replace('po ', 'PO ')}, ${orders}`,
+  ]),
 ];
 
-function Row({ row, at, search, selected, onSelect }: { row: Schemas['ReviewRow']; at: boolean; search: string; selected: boolean; onSelect: () => void }) {
+function Row({
+  row,
+  at,
+  search,
+  selected,
+  onSelect,
+}: {
+  row: Schemas['ReviewRow'];
+  at: boolean;
+  search: string;
+  selected: boolean;
+  onSelect: () => void;
+}) {
   const { today } = useSession();
   const link = useRef<HTMLAnchorElement>(null);
   useEffect(() => {
     if (at) link.current?.scrollIntoView({ block: 'nearest' });
   }, [at]);
   return (
-    <Link ref={link} className={`list-item${at ? ' at' : ''}`} to={{ pathname: `/review/${row.number}`, search }} replace aria-current={at}>
+    <Link
+      ref={link}
+      className={`list-item${at ? ' at' : ''}`}
+      to={{ pathname: `/review/${row.number}`, search }}
+      replace
+      aria-current={at}
+    >
       <div>
-        <span className={at ? 'strong' : ''} style={{ flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+        <span
+          className={at ? 'strong' : ''}
+          style={{ flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+        >
           {row.customerName}
         </span>
         <span className="nowrap">€ {figure(row.gross)}</span>
@@ -178,7 +243,14 @@ function Row({ row, at, search, selected, onSelect }: { row: Schemas['ReviewRow'
       </div>
       <div className="muted small">
         <label className="nowrap" onClick={(event) => event.stopPropagation()}>
-          <input type="checkbox" tabIndex={-1} aria-label={`Select ${row.number}`} checked={selected} onChange={onSelect} style={{ margin: '0 6px 0 0', verticalAlign: -2 }} />
+          <input
+            type="checkbox"
+            tabIndex={-1}
+            aria-label={`Select ${row.number}`}
+            checked={selected}
+            onChange={onSelect}
+            style={{ margin: '0 6px 0 0', verticalAlign: -2 }}
+          />
           <span className="mono">{row.number}</span>
         </label>
         <span className="nowrap">{age(row.since, today)}</span>

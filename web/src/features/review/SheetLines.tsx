@@ -44,16 +44,30 @@ export function SheetLines({ sheet }: { sheet: Sheet }) {
               <td>
                 {line.description} <span className="mono muted small nowrap">{line.item}</span>
                 {(line.site || line.shortage === 'DROP') && (
-                  <div className="muted small">{[line.site && `from ${line.site}`, line.shortage === 'DROP' && 'what is short is dropped'].filter(Boolean).join(', ')}</div>
+                  <div className="muted small">
+                    {[line.site && `from ${line.site}`, line.shortage === 'DROP' && 'what is short is dropped']
+                      .filter(Boolean)
+                      .join(', ')}
+                  </div>
                 )}
                 {line.source && (
                   <div className="muted small">
-                    from {words(line.source.kind)} <Doc kind={line.source.kind} number={line.source.number} />, line {line.source.line}
+                    from {words(line.source.kind)} <Doc kind={line.source.kind} number={line.source.number} />, line{' '}
+                    {line.source.line}
                   </div>
                 )}
               </td>
               <td className="num">{trim(line.quantity)}</td>
-              {[flow.cancelled, flow.reserved, flow.waiting, flow.staged, flow.dispatched, ...(back ? [flow.returned] : []), flow.billed, ...(back ? [flow.credited] : [])].map((units, index) => (
+              {[
+                flow.cancelled,
+                flow.reserved,
+                flow.waiting,
+                flow.staged,
+                flow.dispatched,
+                ...(back ? [flow.returned] : []),
+                flow.billed,
+                ...(back ? [flow.credited] : []),
+              ].map((units, index) => (
                 <td className="num" key={index}>
                   {orDash(units)}
                 </td>

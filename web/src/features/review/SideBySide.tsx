@@ -21,7 +21,9 @@ export function SideBySide({ sheet, other }: { sheet: Sheet; other: string }) {
   const figures = (line: Line | undefined, against: Line | undefined) =>
     line ? (
       <>
-        <td className={`num${against && against.quantity !== line.quantity ? ' strong' : ''}`}>{trim(line.quantity)}</td>
+        <td className={`num${against && against.quantity !== line.quantity ? ' strong' : ''}`}>
+          {trim(line.quantity)}
+        </td>
         <td className={`num${against && against.price !== line.price ? ' strong' : ''}`}>{price(line.price)}</td>
         <td className="num">{figure(line.net)}</td>
       </>
@@ -55,7 +57,10 @@ export function SideBySide({ sheet, other }: { sheet: Sheet; other: string }) {
         ))}
         <tr className="total">
           <td>
-            net <span className="muted small">wanted {date(mine.requestedOn)}, the other {date(theirs.requestedOn)}</span>
+            net{' '}
+            <span className="muted small">
+              wanted {date(mine.requestedOn)}, the other {date(theirs.requestedOn)}
+            </span>
           </td>
           <td colSpan={3} className="num">
             {figure(mine.net)}

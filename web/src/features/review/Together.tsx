@@ -9,7 +9,12 @@ import { previewQuery, useClear, type Asked } from './api';
 
 type Step = Schemas['Step'];
 
-const MARKS: Record<Step['outcome'], string> = { CLEARED: 'settled', AWAITING_APPROVAL: 'awaiting', HELD: 'stop', REFUSED: 'stop' };
+const MARKS: Record<Step['outcome'], string> = {
+  CLEARED: 'settled',
+  AWAITING_APPROVAL: 'awaiting',
+  HELD: 'stop',
+  REFUSED: 'stop',
+};
 const WORDS: Record<Step['outcome'], [string, string]> = {
   CLEARED: ['will be cleared', 'cleared'],
   AWAITING_APPROVAL: ['will wait for approval', 'waits for approval'],
@@ -26,7 +31,12 @@ export function TogetherPage() {
   const [at, setAt] = useState(0);
   const [reason, setReason] = useState('');
   const asked: Asked[] = numbers.map((number) => ({ number, accepted: accepted[number] ?? [] }));
-  const preview = useQuery({ ...previewQuery(asked), placeholderData: (before) => before, refetchOnWindowFocus: false, staleTime: Infinity });
+  const preview = useQuery({
+    ...previewQuery(asked),
+    placeholderData: (before) => before,
+    refetchOnWindowFocus: false,
+    staleTime: Infinity,
+  });
   const clear = useClear();
   const done = clear.data;
   const shown = done ?? preview.data;
@@ -54,14 +64,20 @@ export function TogetherPage() {
   });
   if (numbers.length === 0) return <Empty>No orders were selected. Select some in Review with X, then press C.</Empty>;
   if (!shown) return <Waiting query={preview} />;
-  const clears = shown.steps.filter((step) => step.outcome === 'CLEARED' || step.outcome === 'AWAITING_APPROVAL').length;
+  const clears = shown.steps.filter(
+    (step) => step.outcome === 'CLEARED' || step.outcome === 'AWAITING_APPROVAL',
+  ).length;
   const stays = shown.steps.length - clears;
   const carryOut = () => {
     if (!reason.trim() || !preview.data || clear.isPending || preview.isFetching) return;
     keepReason(reason.trim());
     clear.mutate(
       {
-        orders: preview.data.steps.map((step) => ({ number: step.number, version: step.version, accepted: accepted[step.number] ?? [] })),
+        orders: preview.data.steps.map((step) => ({
+          number: step.number,
+          version: step.version,
+          accepted: accepted[step.number] ?? [],
+        })),
         reason: reason.trim(),
         fingerprint: preview.data.fingerprint,
       },
@@ -74,7 +90,8 @@ export function TogetherPage() {
       <div className="page-scroll">
         <div className="page-head">
           <h1>
-            {done ? 'Cleared together' : 'Clear together'}: {shown.steps.length === 1 ? 'one order' : `${shown.steps.length} orders`}
+            {done ? 'Cleared together' : 'Clear together'}:{' '}
+            {shown.steps.length === 1 ? 'one order' : `${shown.steps.length} orders`}
           </h1>
           <span className="nowrap">
             {done?.log != null && (
@@ -106,7 +123,12 @@ export function TogetherPage() {
           </thead>
           <tbody>
             {shown.steps.map((step, index) => (
-              <tr key={step.number} className={index === at ? 'at' : ''} onMouseEnter={() => setAt(index)} style={{ opacity: preview.isFetching && !done ? 0.6 : 1 }}>
+              <tr
+                key={step.number}
+                className={index === at ? 'at' : ''}
+                onMouseEnter={() => setAt(index)}
+                style={{ opacity: preview.isFetching && !done ? 0.6 : 1 }}
+              >
                 <td className="num muted">{index + 1}</td>
                 <td>
                   <Link className="mono" to={`/review/${step.number}`}>
@@ -121,13 +143,23 @@ export function TogetherPage() {
                   <Findings
                     step={step}
                     accepted={accepted[step.number] ?? []}
-                    onAccept={done ? undefined : (check, on) =>
-                      setAccepted({ ...accepted, [step.number]: on ? [...(accepted[step.number] ?? []), check] : (accepted[step.number] ?? []).filter((one) => one !== check) })
+                    onAccept={
+                      done
+                        ? undefined
+                        : (check, on) =>
+                            setAccepted({
+                              ...accepted,
+                              [step.number]: on
+                                ? [...(accepted[step.number] ?? []), check]
+                                : (accepted[step.number] ?? []).filter((one) => one !== check),
+                            })
                     }
                   />
                 </td>
                 <td className="num">{figure(step.exposureBefore)}</td>
-                <td className={`num${step.exposureAfter !== step.exposureBefore ? ' strong' : ''}`}>{figure(step.exposureAfter)}</td>
+                <td className={`num${step.exposureAfter !== step.exposureBefore ? ' strong' : ''}`}>
+                  {figure(step.exposureAfter)}
+                </td>
                 <td className="num">{step.limit == null ? 'none' : figure(step.limit)}</td>
                 <td className="small">
                   {step.stock
@@ -139,16 +171,27 @@ export function TogetherPage() {
                     ))}
                   {step.quotas.map((use) => (
                     <div key={use.item + use.scope + use.key}>
-                      quota of <span className="mono">{use.item}</span>, {use.scope} {use.key}: {trim(use.usedBefore)} → {trim(use.usedAfter)} of {trim(use.granted)}
+                      quota of <span className="mono">{use.item}</span>, {use.scope} {use.key}: {trim(use.usedBefore)} →{' '}
+                      {trim(use.usedAfter)} of {trim(use.granted)}
                     </div>
                   ))}
                 </td>
                 {!done && numbers.length > 1 && (
                   <td className="nowrap">
-                    <button className="plain" aria-label={`${step.number} earlier`} disabled={index === 0} onClick={() => move(-1)}>
+                    <button
+                      className="plain"
+                      aria-label={`${step.number} earlier`}
+                      disabled={index === 0}
+                      onClick={() => move(-1)}
+                    >
                       ↑
                     </button>{' '}
-                    <button className="plain" aria-label={`${step.number} later`} disabled={index === numbers.length - 1} onClick={() => move(1)}>
+                    <button
+                      className="plain"
+                      aria-label={`${step.number} later`}
+                      disabled={index === numbers.length - 1}
+                      onClick={() => move(1)}
+                    >
                       ↓
                     </button>{' '}
                     <button className="plain small" onClick={drop}>
@@ -162,7 +205,8 @@ export function TogetherPage() {
         </table>
         {!done && numbers.length > 1 && (
           <p className="muted small">
-            <kbd>J</kbd> <kbd>K</kbd> choose, <kbd>Shift J</kbd> <kbd>Shift K</kbd> move the chosen one in the sequence, <kbd>X</kbd> leaves it out.
+            <kbd>J</kbd> <kbd>K</kbd> choose, <kbd>Shift J</kbd> <kbd>Shift K</kbd> move the chosen one in the sequence,{' '}
+            <kbd>X</kbd> leaves it out.
           </p>
         )}
         <ProblemNote problem={clear.error ?? preview.error} />
@@ -179,8 +223,17 @@ export function TogetherPage() {
             <label htmlFor="together-reason">Reason, kept with every order</label>
             <ReasonInput id="together-reason" value={reason} onChange={setReason} autoFocus />
           </div>
-          <button type="submit" className="button first" disabled={!reason.trim() || clear.isPending || preview.isFetching || clears === 0}>
-            {clears === shown.steps.length ? 'Clear as shown' : clears === 1 ? 'Clear the one that can go on' : `Clear the ${clears} that can go on`} <kbd>↵</kbd>
+          <button
+            type="submit"
+            className="button first"
+            disabled={!reason.trim() || clear.isPending || preview.isFetching || clears === 0}
+          >
+            {clears === shown.steps.length
+              ? 'Clear as shown'
+              : clears === 1
+                ? 'Clear the one that can go on'
+                : `Clear the ${clears} that can go on`}{' '}
+            <kbd>↵</kbd>
           </button>
           <button type="button" className="button" onClick={() => navigate(-1)}>
             Leave it
@@ -192,7 +245,15 @@ export function TogetherPage() {
 }
 
 /** What an order is let pass for, and what holds it; what grew by those before it passes only when somebody says so. */
-function Findings({ step, accepted, onAccept }: { step: Step; accepted: string[]; onAccept?: (check: string, on: boolean) => void }) {
+function Findings({
+  step,
+  accepted,
+  onAccept,
+}: {
+  step: Step;
+  accepted: string[];
+  onAccept?: (check: string, on: boolean) => void;
+}) {
   return (
     <>
       {step.findings.map((finding) => (
@@ -215,7 +276,9 @@ function Findings({ step, accepted, onAccept }: { step: Step; accepted: string[]
           )}
         </div>
       ))}
-      {(step.outcome === 'REFUSED' || step.outcome === 'AWAITING_APPROVAL' || step.findings.length === 0) && <div className="small muted">{step.sentence}</div>}
+      {(step.outcome === 'REFUSED' || step.outcome === 'AWAITING_APPROVAL' || step.findings.length === 0) && (
+        <div className="small muted">{step.sentence}</div>
+      )}
     </>
   );
 }

@@ -13,7 +13,8 @@ export type Only = 'HELD' | 'AWAITING' | 'MINE' | 'FLAGGED';
 export const reviewQuery = (sort: Sort, reason: string | undefined, only: Only | undefined) =>
   infiniteQueryOptions({
     queryKey: ['review', sort, reason, only],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/review', { params: { query: { sort, reason, only, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/review', { params: { query: { sort, reason, only, after: pageParam } } })),
     ...pages,
   });
 
@@ -29,7 +30,11 @@ export const remediesQuery = (number: string) =>
     queryFn: () => answer(client.GET('/api/review/{number}/remedies', { params: { path: { number } } })),
   });
 
-export const usersQuery = queryOptions({ queryKey: ['users'], queryFn: () => answer(client.GET('/api/users')), staleTime: 300_000 });
+export const usersQuery = queryOptions({
+  queryKey: ['users'],
+  queryFn: () => answer(client.GET('/api/users')),
+  staleTime: 300_000,
+});
 
 /** Orders in the sequence in which they are to be cleared; the version is what the preview showed. */
 export type Asked = { number: string; version?: number; accepted: string[] };
@@ -45,13 +50,18 @@ export const previewQuery = (orders: Asked[]) =>
 /** Whatever was done to documents, lists and sheets show it at once. */
 export const refreshAll = () => {
   // nobody waits for it: the next thing can be done while the lists are read again
-  void queries.invalidateQueries({ predicate: (query) => !['session', 'clearing'].includes(String(query.queryKey[0])) });
+  void queries.invalidateQueries({
+    predicate: (query) => !['session', 'clearing'].includes(String(query.queryKey[0])),
+  });
 };
 
 type Body = { params: { path: { number: string } }; headers: Record<string, string> };
 
 /** A command on the order of a sheet. */
-const useOnOrder = <Given, Answered>(sheet: Sheet, send: (request: Body, given: Given) => Promise<{ data?: Answered; error?: unknown; response: Response }>) =>
+const useOnOrder = <Given, Answered>(
+  sheet: Sheet,
+  send: (request: Body, given: Given) => Promise<{ data?: Answered; error?: unknown; response: Response }>,
+) =>
   useMutation({
     mutationFn: (given: Given) => answer(send({ params: { path: { number: sheet.order.number } }, ...once() }, given)),
     onSettled: refreshAll,
@@ -59,7 +69,10 @@ const useOnOrder = <Given, Answered>(sheet: Sheet, send: (request: Body, given: 
 
 export const useWaive = (sheet: Sheet) =>
   useOnOrder(sheet, (request, { findings, reason }: { findings: string[]; reason: string }) =>
-    client.POST('/api/orders/{number}/waivers', { ...request, body: { version: sheet.order.version, findings, reason } }),
+    client.POST('/api/orders/{number}/waivers', {
+      ...request,
+      body: { version: sheet.order.version, findings, reason },
+    }),
   );
 
 type StepRequest = Body & { body: { version: number; reason: string } };
@@ -72,7 +85,9 @@ const STEPS = {
 
 /** A step of the request for approval: agreeing, sending back, taking the request back. */
 export const useApprovalStep = (sheet: Sheet, step: keyof typeof STEPS) =>
-  useOnOrder(sheet, (request, reason: string) => STEPS[step]({ ...request, body: { version: sheet.order.version, reason } }));
+  useOnOrder(sheet, (request, reason: string) =>
+    STEPS[step]({ ...request, body: { version: sheet.order.version, reason } }),
+  );
 
 export const useDecline = (sheet: Sheet) =>
   useOnOrder(sheet, (request, reason: string) =>
@@ -85,7 +100,9 @@ export const useRemedy = (sheet: Sheet) =>
   );
 
 export const useNote = (sheet: Sheet) =>
-  useOnOrder(sheet, (request, text: string) => client.POST('/api/orders/{number}/notes', { ...request, body: { text } }));
+  useOnOrder(sheet, (request, text: string) =>
+    client.POST('/api/orders/{number}/notes', { ...request, body: { text } }),
+  );
 
 export const useRemind = (sheet: Sheet) =>
   useOnOrder(sheet, (request, _: void) => client.POST('/api/orders/{number}/reminders', { ...request, body: {} }));

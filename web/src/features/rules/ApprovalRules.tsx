@@ -2,7 +2,15 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { words } from '../../shared/format';
 import { ProblemNote, tell, Waiting } from '../../shared/ui';
-import { approvalRulesQuery, layApprovalRules, layOwnApprovalRules, ownApprovalRulesQuery, refreshRules, takeBackApprovalRules, type ApprovalRule } from './api';
+import {
+  approvalRulesQuery,
+  layApprovalRules,
+  layOwnApprovalRules,
+  ownApprovalRulesQuery,
+  refreshRules,
+  takeBackApprovalRules,
+  type ApprovalRule,
+} from './api';
 
 const KINDS: [ApprovalRule['kind'], string][] = [
   ['NET_ABOVE', 'its net is above €'],
@@ -28,7 +36,9 @@ export function OwnApprovalRules({ code, locked }: { code: string; locked: boole
   return (
     <>
       <p className="muted">
-        {query.data.own ? 'Rules of its own, in place of the house’s. ' : 'The rules of the house hold; changed here, they become the customer’s own. '}
+        {query.data.own
+          ? 'Rules of its own, in place of the house’s. '
+          : 'The rules of the house hold; changed here, they become the customer’s own. '}
         {query.data.own && !locked && (
           <button className="plain" disabled={takeBack.isPending} onClick={() => takeBack.mutate()}>
             Take them back
@@ -40,7 +50,15 @@ export function OwnApprovalRules({ code, locked }: { code: string; locked: boole
   );
 }
 
-function RuleTable({ kept, locked, lay: send }: { kept: ApprovalRule[]; locked: boolean; lay: (rules: ApprovalRule[]) => Promise<unknown> }) {
+function RuleTable({
+  kept,
+  locked,
+  lay: send,
+}: {
+  kept: ApprovalRule[];
+  locked: boolean;
+  lay: (rules: ApprovalRule[]) => Promise<unknown>;
+}) {
   const [edited, setEdited] = useState<ApprovalRule[] | null>(null);
   const lay = useMutation({
     mutationFn: send,
@@ -51,7 +69,8 @@ function RuleTable({ kept, locked, lay: send }: { kept: ApprovalRule[]; locked: 
     },
   });
   const rules = edited ?? kept.map((rule) => ({ ...rule, figure: rule.figure?.replace(/\.?0+$/, '') }));
-  const set = (at: number, changed: Partial<ApprovalRule>) => setEdited(rules.map((rule, index) => (index === at ? { ...rule, ...changed } : rule)));
+  const set = (at: number, changed: Partial<ApprovalRule>) =>
+    setEdited(rules.map((rule, index) => (index === at ? { ...rule, ...changed } : rule)));
   return (
     <>
       <p>
@@ -77,7 +96,13 @@ function RuleTable({ kept, locked, lay: send }: { kept: ApprovalRule[]; locked: 
                   aria-label="Reason"
                   value={rule.kind}
                   disabled={locked}
-                  onChange={(event) => set(index, { kind: event.target.value as ApprovalRule['kind'], figure: undefined, orderKind: event.target.value === 'ORDER_KIND' ? 'SAMPLE' : undefined })}
+                  onChange={(event) =>
+                    set(index, {
+                      kind: event.target.value as ApprovalRule['kind'],
+                      figure: undefined,
+                      orderKind: event.target.value === 'ORDER_KIND' ? 'SAMPLE' : undefined,
+                    })
+                  }
                 >
                   {KINDS.map(([kind, says]) => (
                     <option key={kind} value={kind}>
@@ -88,7 +113,13 @@ function RuleTable({ kept, locked, lay: send }: { kept: ApprovalRule[]; locked: 
               </td>
               <td>
                 {rule.kind === 'ORDER_KIND' ? (
-                  <select className="bare" aria-label="Kind of order" value={rule.orderKind ?? ''} disabled={locked} onChange={(event) => set(index, { orderKind: event.target.value as ApprovalRule['orderKind'] })}>
+                  <select
+                    className="bare"
+                    aria-label="Kind of order"
+                    value={rule.orderKind ?? ''}
+                    disabled={locked}
+                    onChange={(event) => set(index, { orderKind: event.target.value as ApprovalRule['orderKind'] })}
+                  >
                     {ORDER_KINDS.map((kind) => (
                       <option key={kind} value={kind}>
                         {words(kind)}
@@ -96,11 +127,25 @@ function RuleTable({ kept, locked, lay: send }: { kept: ApprovalRule[]; locked: 
                     ))}
                   </select>
                 ) : rule.kind === 'NET_ABOVE' || rule.kind === 'DISCOUNT_ABOVE' ? (
-                  <input className="cell-input num" style={{ width: 110 }} inputMode="decimal" aria-label="Figure" value={rule.figure ?? ''} disabled={locked} onChange={(event) => set(index, { figure: event.target.value })} />
+                  <input
+                    className="cell-input num"
+                    style={{ width: 110 }}
+                    inputMode="decimal"
+                    aria-label="Figure"
+                    value={rule.figure ?? ''}
+                    disabled={locked}
+                    onChange={(event) => set(index, { figure: event.target.value })}
+                  />
                 ) : null}
               </td>
               <td>
-                <select className="bare" aria-label="Level" value={rule.level} disabled={locked} onChange={(event) => set(index, { level: event.target.value as ApprovalRule['level'] })}>
+                <select
+                  className="bare"
+                  aria-label="Level"
+                  value={rule.level}
+                  disabled={locked}
+                  onChange={(event) => set(index, { level: event.target.value as ApprovalRule['level'] })}
+                >
                   <option value="CONTROLLER">a controller</option>
                   <option value="LEAD">the finance lead</option>
                 </select>
@@ -119,12 +164,19 @@ function RuleTable({ kept, locked, lay: send }: { kept: ApprovalRule[]; locked: 
       <ProblemNote problem={lay.error} />
       {!locked && (
         <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
-          <button className="button" onClick={() => setEdited([...rules, { kind: 'NET_ABOVE', figure: '', level: 'CONTROLLER' }])}>
+          <button
+            className="button"
+            onClick={() => setEdited([...rules, { kind: 'NET_ABOVE', figure: '', level: 'CONTROLLER' }])}
+          >
             One more rule
           </button>
           {edited && (
             <>
-              <button className="button first" disabled={lay.isPending} onClick={() => lay.mutate(rules.map((rule) => ({ ...rule, figure: rule.figure || undefined })))}>
+              <button
+                className="button first"
+                disabled={lay.isPending}
+                onClick={() => lay.mutate(rules.map((rule) => ({ ...rule, figure: rule.figure || undefined })))}
+              >
                 Lay down these rules
               </button>
               <button className="button" onClick={() => setEdited(null)}>

@@ -8,11 +8,21 @@ const ORDER_KINDS: Rules['billedAhead'] = ['STANDARD', 'DIRECT', 'CALL_OFF', 'RE
 const KINDS: Field['kind'][] = ['TEXT', 'NUMBER', 'DATE', 'LIST'];
 
 /** What the house asks of every order: for which part of it the revenue counts, and fields of its own. */
-export function EntryRules({ rules, locked, onChange }: { rules: Rules; locked: boolean; onChange: (to: Rules) => void }) {
+export function EntryRules({
+  rules,
+  locked,
+  onChange,
+}: {
+  rules: Rules;
+  locked: boolean;
+  onChange: (to: Rules) => void;
+}) {
   const { units, fields } = rules.entry;
   const set = (changed: Partial<Rules['entry']>) => onChange({ ...rules, entry: { ...rules.entry, ...changed } });
-  const setUnit = (at: number, changed: Partial<Schemas['RevenueUnitView']>) => set({ units: units.map((unit, index) => (index === at ? { ...unit, ...changed } : unit)) });
-  const setField = (at: number, changed: Partial<Field>) => set({ fields: fields.map((field, index) => (index === at ? { ...field, ...changed } : field)) });
+  const setUnit = (at: number, changed: Partial<Schemas['RevenueUnitView']>) =>
+    set({ units: units.map((unit, index) => (index === at ? { ...unit, ...changed } : unit)) });
+  const setField = (at: number, changed: Partial<Field>) =>
+    set({ fields: fields.map((field, index) => (index === at ? { ...field, ...changed } : field)) });
   const out = (act: () => void) =>
     !locked && (
       <button className="plain small nowrap" onClick={act}>
@@ -22,7 +32,9 @@ export function EntryRules({ rules, locked, onChange }: { rules: Rules; locked: 
   return (
     <>
       <h2>Billing ahead</h2>
-      <p className="muted">Orders of these kinds may be billed before their goods leave; the revenue waits until they do.</p>
+      <p className="muted">
+        Orders of these kinds may be billed before their goods leave; the revenue waits until they do.
+      </p>
       <div style={{ display: 'flex', gap: 20, marginBottom: 18 }}>
         {ORDER_KINDS.map((kind) => (
           <label key={kind}>
@@ -30,23 +42,50 @@ export function EntryRules({ rules, locked, onChange }: { rules: Rules; locked: 
               type="checkbox"
               disabled={locked}
               checked={rules.billedAhead.includes(kind)}
-              onChange={(event) => onChange({ ...rules, billedAhead: event.target.checked ? [...rules.billedAhead, kind] : rules.billedAhead.filter((one) => one !== kind) })}
+              onChange={(event) =>
+                onChange({
+                  ...rules,
+                  billedAhead: event.target.checked
+                    ? [...rules.billedAhead, kind]
+                    : rules.billedAhead.filter((one) => one !== kind),
+                })
+              }
             />{' '}
             {words(kind)}
           </label>
         ))}
       </div>
       <h2>Revenue units</h2>
-      <p className="muted">{units.length === 0 ? 'None: orders name no unit.' : 'Every order counts for one of them: the first, unless it names another.'}</p>
+      <p className="muted">
+        {units.length === 0
+          ? 'None: orders name no unit.'
+          : 'Every order counts for one of them: the first, unless it names another.'}
+      </p>
       <table className="rows inset" style={{ maxWidth: 560 }}>
         <tbody>
           {units.map((unit, at) => (
             <tr key={at}>
               <td style={{ width: 120 }}>
-                <input className="cell-input mono" aria-label={`Code of unit ${at + 1}`} placeholder="code" maxLength={40} value={unit.code} disabled={locked} onChange={(event) => setUnit(at, { code: event.target.value })} />
+                <input
+                  className="cell-input mono"
+                  aria-label={`Code of unit ${at + 1}`}
+                  placeholder="code"
+                  maxLength={40}
+                  value={unit.code}
+                  disabled={locked}
+                  onChange={(event) => setUnit(at, { code: event.target.value })}
+                />
               </td>
               <td>
-                <input className="cell-input" aria-label={`Name of unit ${at + 1}`} placeholder="name" maxLength={120} value={unit.name} disabled={locked} onChange={(event) => setUnit(at, { name: event.target.value })} />
+                <input
+                  className="cell-input"
+                  aria-label={`Name of unit ${at + 1}`}
+                  placeholder="name"
+                  maxLength={120}
+                  value={unit.name}
+                  disabled={locked}
+                  onChange={(event) => setUnit(at, { name: event.target.value })}
+                />
               </td>
               <td style={{ width: 60 }}>{out(() => set({ units: units.filter((_, index) => index !== at) }))}</td>
             </tr>
@@ -59,7 +98,9 @@ export function EntryRules({ rules, locked, onChange }: { rules: Rules; locked: 
         </button>
       )}
       <h2 style={{ marginTop: 22 }}>Fields of the house on orders</h2>
-      <p className="muted">They stand on every order and flow on to its dispatches and invoices, with the values of that day.</p>
+      <p className="muted">
+        They stand on every order and flow on to its dispatches and invoices, with the values of that day.
+      </p>
       <table className="rows inset">
         <thead>
           <tr>
@@ -75,13 +116,33 @@ export function EntryRules({ rules, locked, onChange }: { rules: Rules; locked: 
           {fields.map((field, at) => (
             <tr key={at}>
               <td>
-                <input className="cell-input mono" aria-label={`Code of field ${at + 1}`} maxLength={40} value={field.code} disabled={locked} onChange={(event) => setField(at, { code: event.target.value.toLowerCase() })} />
+                <input
+                  className="cell-input mono"
+                  aria-label={`Code of field ${at + 1}`}
+                  maxLength={40}
+                  value={field.code}
+                  disabled={locked}
+                  onChange={(event) => setField(at, { code: event.target.value.toLowerCase() })}
+                />
               </td>
               <td>
-                <input className="cell-input" aria-label={`Label of field ${at + 1}`} maxLength={80} value={field.label} disabled={locked} onChange={(event) => setField(at, { label: event.target.value })} />
+                <input
+                  className="cell-input"
+                  aria-label={`Label of field ${at + 1}`}
+                  maxLength={80}
+                  value={field.label}
+                  disabled={locked}
+                  onChange={(event) => setField(at, { label: event.target.value })}
+                />
               </td>
               <td>
-                <select className="bare" aria-label={`Kind of field ${at + 1}`} value={field.kind} disabled={locked} onChange={(event) => setField(at, { kind: event.target.value as Field['kind'] })}>
+                <select
+                  className="bare"
+                  aria-label={`Kind of field ${at + 1}`}
+                  value={field.kind}
+                  disabled={locked}
+                  onChange={(event) => setField(at, { kind: event.target.value as Field['kind'] })}
+                >
                   {KINDS.map((kind) => (
                     <option key={kind} value={kind}>
                       {kind.toLowerCase()}
@@ -108,7 +169,13 @@ export function EntryRules({ rules, locked, onChange }: { rules: Rules; locked: 
                 )}
               </td>
               <td>
-                <input type="checkbox" aria-label={`Field ${at + 1} is required`} checked={!!field.required} disabled={locked} onChange={(event) => setField(at, { required: event.target.checked })} />
+                <input
+                  type="checkbox"
+                  aria-label={`Field ${at + 1} is required`}
+                  checked={!!field.required}
+                  disabled={locked}
+                  onChange={(event) => setField(at, { required: event.target.checked })}
+                />
               </td>
               <td>{out(() => set({ fields: fields.filter((_, index) => index !== at) }))}</td>
             </tr>
@@ -117,7 +184,12 @@ export function EntryRules({ rules, locked, onChange }: { rules: Rules; locked: 
       </table>
       {fields.length === 0 && <p className="muted">None.</p>}
       {!locked && (
-        <button className="plain small" onClick={() => set({ fields: [...fields, { code: '', label: '', kind: 'TEXT', choices: [], required: false }] })}>
+        <button
+          className="plain small"
+          onClick={() =>
+            set({ fields: [...fields, { code: '', label: '', kind: 'TEXT', choices: [], required: false }] })
+          }
+        >
           + field
         </button>
       )}

@@ -1,14 +1,38 @@
 type Named = { code: string; words: string };
 
 /** A reason of the house in the table of its rules: its code, which never changes once it is used, and its words. */
-export function ReasonCells({ at, reason, locked, onChange }: { at: number; reason: Named; locked: boolean; onChange: (to: Partial<Named>) => void }) {
+export function ReasonCells({
+  at,
+  reason,
+  locked,
+  onChange,
+}: {
+  at: number;
+  reason: Named;
+  locked: boolean;
+  onChange: (to: Partial<Named>) => void;
+}) {
   return (
     <>
       <td>
-        <input className="cell-input mono" aria-label={`Code of reason ${at + 1}`} maxLength={60} value={reason.code} disabled={locked} onChange={(event) => /^[a-z0-9-]*$/.test(event.target.value) && onChange({ code: event.target.value })} />
+        <input
+          className="cell-input mono"
+          aria-label={`Code of reason ${at + 1}`}
+          maxLength={60}
+          value={reason.code}
+          disabled={locked}
+          onChange={(event) => /^[a-z0-9-]*$/.test(event.target.value) && onChange({ code: event.target.value })}
+        />
       </td>
       <td>
-        <input className="cell-input" aria-label={`Words of reason ${at + 1}`} maxLength={120} value={reason.words} disabled={locked} onChange={(event) => onChange({ words: event.target.value })} />
+        <input
+          className="cell-input"
+          aria-label={`Words of reason ${at + 1}`}
+          maxLength={120}
+          value={reason.words}
+          disabled={locked}
+          onChange={(event) => onChange({ words: event.target.value })}
+        />
       </td>
     </>
   );

@@ -1,5 +1,17 @@
 /** A reason of the house's, to be chosen; nothing is chosen beforehand. */
-export function ReasonChoice({ id, label, value, of, onChange }: { id: string; label: string; value: string; of: { code: string; words: string }[]; onChange: (to: string) => void }) {
+export function ReasonChoice({
+  id,
+  label,
+  value,
+  of,
+  onChange,
+}: {
+  id: string;
+  label: string;
+  value: string;
+  of: { code: string; words: string }[];
+  onChange: (to: string) => void;
+}) {
   return (
     <div className="field">
       <label htmlFor={id}>{label}</label>

@@ -11,15 +11,30 @@ const GRANTS: { field: 'noFee' | 'freight' | 'ahead'; head: string }[] = [
 ];
 
 /** For how long goods may come back, why, and what the house grants for each reason. */
-export function ReturnRules({ rules, locked, onChange }: { rules: Rules; locked: boolean; onChange: (to: Rules) => void }) {
+export function ReturnRules({
+  rules,
+  locked,
+  onChange,
+}: {
+  rules: Rules;
+  locked: boolean;
+  onChange: (to: Rules) => void;
+}) {
   const { returns } = rules;
   const set = (changed: Partial<Rules['returns']>) => onChange({ ...rules, returns: { ...returns, ...changed } });
-  const setReason = (at: number, changed: Partial<Reason>) => set({ reasons: returns.reasons.map((reason, index) => (index === at ? { ...reason, ...changed } : reason)) });
+  const setReason = (at: number, changed: Partial<Reason>) =>
+    set({ reasons: returns.reasons.map((reason, index) => (index === at ? { ...reason, ...changed } : reason)) });
   return (
     <>
       <p>
-        Goods may come back for <InSentence label="Days for a return" value={returns.days} disabled={locked} onChange={(to) => set({ days: to === '' ? undefined : (to as never) })} /> days after they left; left empty, always. Later, a controller or
-        the finance lead may allow it with a reason.
+        Goods may come back for{' '}
+        <InSentence
+          label="Days for a return"
+          value={returns.days}
+          disabled={locked}
+          onChange={(to) => set({ days: to === '' ? undefined : (to as never) })}
+        />{' '}
+        days after they left; left empty, always. Later, a controller or the finance lead may allow it with a reason.
       </p>
       <table className="rows" style={{ maxWidth: 980 }}>
         <thead>
@@ -40,12 +55,21 @@ export function ReturnRules({ rules, locked, onChange }: { rules: Rules; locked:
               <ReasonCells at={at} reason={reason} locked={locked} onChange={(changed) => setReason(at, changed)} />
               {GRANTS.map((grant) => (
                 <td key={grant.field}>
-                  <input type="checkbox" aria-label={`${reason.words}: ${grant.head}`} checked={reason[grant.field]} disabled={locked} onChange={(event) => setReason(at, { [grant.field]: event.target.checked })} />
+                  <input
+                    type="checkbox"
+                    aria-label={`${reason.words}: ${grant.head}`}
+                    checked={reason[grant.field]}
+                    disabled={locked}
+                    onChange={(event) => setReason(at, { [grant.field]: event.target.checked })}
+                  />
                 </td>
               ))}
               <td className="nowrap">
                 {!locked && returns.reasons.length > 1 && (
-                  <button className="plain small" onClick={() => set({ reasons: returns.reasons.filter((_, index) => index !== at) })}>
+                  <button
+                    className="plain small"
+                    onClick={() => set({ reasons: returns.reasons.filter((_, index) => index !== at) })}
+                  >
                     Take out
                   </button>
                 )}
@@ -55,11 +79,19 @@ export function ReturnRules({ rules, locked, onChange }: { rules: Rules; locked:
         </tbody>
       </table>
       {!locked && (
-        <button className="plain small" onClick={() => set({ reasons: [...returns.reasons, { code: '', words: '', noFee: false, freight: false, ahead: false }] })}>
+        <button
+          className="plain small"
+          onClick={() =>
+            set({ reasons: [...returns.reasons, { code: '', words: '', noFee: false, freight: false, ahead: false }] })
+          }
+        >
           + reason
         </button>
       )}
-      <p className="muted small">The restocking fee itself stands under Undoing. Freight is credited in the proportion of the goods that came back. Returns for a reason that is taken out keep it.</p>
+      <p className="muted small">
+        The restocking fee itself stands under Undoing. Freight is credited in the proportion of the goods that came
+        back. Returns for a reason that is taken out keep it.
+      </p>
     </>
   );
 }

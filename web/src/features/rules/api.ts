@@ -7,9 +7,21 @@ export type Severity = 'OFF' | 'CAUTION' | 'STOP';
 export type ApprovalRule = Schemas['Rule'];
 
 export const rulesQuery = queryOptions({ queryKey: ['rules'], queryFn: () => answer(client.GET('/api/rules')) });
-export const approvalRulesQuery = queryOptions({ queryKey: ['approval-rules'], queryFn: () => answer(client.GET('/api/approval-rules')) });
+export const approvalRulesQuery = queryOptions({
+  queryKey: ['approval-rules'],
+  queryFn: () => answer(client.GET('/api/approval-rules')),
+});
 
-const written = ({ version, checks, figures, po, places, entry, billedAhead, unwind }: Rules) => ({ version, checks, figures, po, places, entry, billedAhead, unwind });
+const written = ({ version, checks, figures, po, places, entry, billedAhead, unwind }: Rules) => ({
+  version,
+  checks,
+  figures,
+  po,
+  places,
+  entry,
+  billedAhead,
+  unwind,
+});
 
 export const previewQuery = (rules: Rules | undefined) =>
   queryOptions({
@@ -20,17 +32,25 @@ export const previewQuery = (rules: Rules | undefined) =>
     staleTime: 60_000,
   });
 
-export const layRules = (rules: Rules, reason: string) => answer(client.PUT('/api/rules', { body: { ...written(rules), reason }, ...once() }));
+export const layRules = (rules: Rules, reason: string) =>
+  answer(client.PUT('/api/rules', { body: { ...written(rules), reason }, ...once() }));
 
-export const layApprovalRules = (rules: ApprovalRule[]) => answer(client.PUT('/api/approval-rules', { body: { rules }, ...once() }));
+export const layApprovalRules = (rules: ApprovalRule[]) =>
+  answer(client.PUT('/api/approval-rules', { body: { rules }, ...once() }));
 
 export const ownApprovalRulesQuery = (code: string) =>
-  queryOptions({ queryKey: ['approval-rules', code], queryFn: () => answer(client.GET('/api/customers/{code}/approval-rules', { params: { path: { code } } })) });
+  queryOptions({
+    queryKey: ['approval-rules', code],
+    queryFn: () => answer(client.GET('/api/customers/{code}/approval-rules', { params: { path: { code } } })),
+  });
 
 export const layOwnApprovalRules = (code: string, rules: ApprovalRule[]) =>
-  answer(client.PUT('/api/customers/{code}/approval-rules', { params: { path: { code } }, body: { rules }, ...once() }));
+  answer(
+    client.PUT('/api/customers/{code}/approval-rules', { params: { path: { code } }, body: { rules }, ...once() }),
+  );
 
-export const takeBackApprovalRules = (code: string) => answer(client.DELETE('/api/customers/{code}/approval-rules', { params: { path: { code } }, ...once() }));
+export const takeBackApprovalRules = (code: string) =>
+  answer(client.DELETE('/api/customers/{code}/approval-rules', { params: { path: { code } }, ...once() }));
 
 /** Rules reach into every finding: all that is shown is asked for again. */
 export const refreshRules = refreshAll;

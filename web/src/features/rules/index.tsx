@@ -41,11 +41,20 @@ export function RulesPage() {
       <div className="page-scroll">
         <div className="page-head">
           <h1>Rules</h1>
-          <span className="muted">{locked ? 'The finance lead lays them down; here they can be read.' : `Version ${rules.version}`}</span>
+          <span className="muted">
+            {locked ? 'The finance lead lays them down; here they can be read.' : `Version ${rules.version}`}
+          </span>
         </div>
         <Tabs of={TABS} />
         {tab === 'checks' && <CheckRules rules={rules} counts={counts} locked={locked} onChange={setEdited} />}
-        {tab === 'po' && <PoRules rules={rules} count={counts.find((one) => one.check === 'duplicate-po')} locked={locked} onChange={setEdited} />}
+        {tab === 'po' && (
+          <PoRules
+            rules={rules}
+            count={counts.find((one) => one.check === 'duplicate-po')}
+            locked={locked}
+            onChange={setEdited}
+          />
+        )}
         {tab === 'entry' && <EntryRules rules={rules} locked={locked} onChange={setEdited} />}
         {tab === 'undoing' && <UnwindRules rules={rules} locked={locked} onChange={setEdited} />}
         {tab === 'returns' && <ReturnRules rules={rules} locked={locked} onChange={setEdited} />}
@@ -54,7 +63,13 @@ export function RulesPage() {
         {edited && <WouldDo preview={preview.data} />}
         <ProblemNote problem={edited ? preview.error : null} />
       </div>
-      {edited && <LayBar rules={edited} ready={!preview.isFetching && !preview.error && asked === edited} onDone={() => setEdited(null)} />}
+      {edited && (
+        <LayBar
+          rules={edited}
+          ready={!preview.isFetching && !preview.error && asked === edited}
+          onDone={() => setEdited(null)}
+        />
+      )}
     </div>
   );
 }

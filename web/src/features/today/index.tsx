@@ -62,7 +62,8 @@ export function TodayPage() {
           {!isZero(dueToday) && `, ${figure(dueToday)} of it should leave today or should have left`}
         </h1>
         <div className="muted small" style={{ marginBottom: 6 }}>
-          Each lane: how many, what they are worth, how many days they have waited. <kbd>J</kbd> <kbd>K</kbd> choose, <kbd>↵</kbd> opens.
+          Each lane: how many, what they are worth, how many days they have waited. <kbd>J</kbd> <kbd>K</kbd> choose,{' '}
+          <kbd>↵</kbd> opens.
         </div>
         {failing > 0 && (
           <Link className="lane" to="/proof">
@@ -96,7 +97,8 @@ export function TodayPage() {
         {since.length === 0 && <p className="muted">Nothing that others decided.</p>}
         {since.map((event, index) => (
           <div className="told" key={index}>
-            <Doc kind={event.kind} number={event.number} /> {event.sentence} <span className="muted">by {event.by}</span>
+            <Doc kind={event.kind} number={event.number} /> {event.sentence}{' '}
+            <span className="muted">by {event.by}</span>
           </div>
         ))}
         {since.length > 0 && <Looked />}
@@ -117,10 +119,17 @@ function LaneRow({ lane, today, at, onAt }: { lane: Lane; today: string; at: boo
         {figure(String(lane.count))}
       </Link>
       <span className="num">{lane.count > 0 && `€ ${figure(lane.value)}`}</span>
-      <span className="strip" role="img" aria-label={PARTS.map((part, index) => `${part} days: ${lane.ages[index]}`).join(', ')}>
+      <span
+        className="strip"
+        role="img"
+        aria-label={PARTS.map((part, index) => `${part} days: ${lane.ages[index]}`).join(', ')}
+      >
         {lane.ages.map((count, index) => (
           <span key={index} title={`${PARTS[index]} days: ${count}`}>
-            <i className={LAST_DAY[index] > lane.limitDays && count > 0 ? 'beyond' : ''} style={{ height: count === 0 ? 0 : Math.max(2, (22 * count) / most) }} />
+            <i
+              className={LAST_DAY[index] > lane.limitDays && count > 0 ? 'beyond' : ''}
+              style={{ height: count === 0 ? 0 : Math.max(2, (22 * count) / most) }}
+            />
           </span>
         ))}
       </span>
@@ -146,11 +155,21 @@ function Limit({ lane, words }: { lane: Lane; words: string }) {
   const [days, setDays] = useState(String(lane.limitDays));
   useEffect(() => setDays(String(lane.limitDays)), [lane.limitDays]);
   const set = useMutation({
-    mutationFn: (to: number) => answer(client.PUT('/api/today/limits/{lane}', { params: { path: { lane: lane.lane } }, body: { days: to }, ...once() })),
+    mutationFn: (to: number) =>
+      answer(
+        client.PUT('/api/today/limits/{lane}', {
+          params: { path: { lane: lane.lane } },
+          body: { days: to },
+          ...once(),
+        }),
+      ),
     onSuccess: () => queries.invalidateQueries({ queryKey: todayQuery.queryKey }),
     onError: tellProblem,
   });
-  const give = () => (/^\d{1,3}$/.test(days) ? Number(days) !== lane.limitDays && set.mutate(Number(days)) : setDays(String(lane.limitDays)));
+  const give = () =>
+    /^\d{1,3}$/.test(days)
+      ? Number(days) !== lane.limitDays && set.mutate(Number(days))
+      : setDays(String(lane.limitDays));
   return (
     <>
       <input

@@ -2,7 +2,15 @@ import type { Schemas } from '../../shared/api/http';
 
 type Row = Schemas['RowView'];
 
-const LANE: Record<string, number> = { ORDER: 0, CANCELLATION: 0, DISPATCH: 1, RETURN: 1, INVOICE: 2, CREDIT_NOTE: 2, PAYMENT: 3 };
+const LANE: Record<string, number> = {
+  ORDER: 0,
+  CANCELLATION: 0,
+  DISPATCH: 1,
+  RETURN: 1,
+  INVOICE: 2,
+  CREDIT_NOTE: 2,
+  PAYMENT: 3,
+};
 const COLOUR = ['var(--sea)', 'var(--ochre)', 'var(--moss)', 'var(--madder)'];
 const HEIGHT = 31;
 const x = (lane: number) => 14 + lane * 22;
@@ -20,7 +28,13 @@ export function threads(rows: Row[]): Thread[] {
     for (const parent of row.parents) {
       const from = at.get(key(parent));
       if (from !== undefined) {
-        found.push({ from, to: index, fromLane: LANE[parent.kind] ?? 0, lane: LANE[row.document.kind] ?? 0, dropped: row.dropped });
+        found.push({
+          from,
+          to: index,
+          fromLane: LANE[parent.kind] ?? 0,
+          lane: LANE[row.document.kind] ?? 0,
+          dropped: row.dropped,
+        });
       }
     }
     if (row.aspect !== 'DECISION' && !at.has(key(row.document))) at.set(key(row.document), index);
@@ -48,8 +62,28 @@ export function Rail({ rows, at }: { rows: Row[]; at: number }) {
           const stroke = COLOUR[thread.lane];
           const dash = thread.dropped ? '2 3' : undefined;
           // a thread runs down the lane it ends in and leaves its parent in the row below it
-          if (at === thread.from && thread.to > at) return <path key={index} d={`M ${x(thread.fromLane)} ${middle} V ${HEIGHT}`} stroke={COLOUR[thread.fromLane]} fill="none" strokeWidth={1.5} strokeDasharray={dash} />;
-          if (at > thread.from && at < thread.to) return <path key={index} d={`M ${x(thread.fromLane)} 0 V ${HEIGHT}`} stroke={COLOUR[thread.fromLane]} fill="none" strokeWidth={1.5} strokeDasharray={dash} />;
+          if (at === thread.from && thread.to > at)
+            return (
+              <path
+                key={index}
+                d={`M ${x(thread.fromLane)} ${middle} V ${HEIGHT}`}
+                stroke={COLOUR[thread.fromLane]}
+                fill="none"
+                strokeWidth={1.5}
+                strokeDasharray={dash}
+              />
+            );
+          if (at > thread.from && at < thread.to)
+            return (
+              <path
+                key={index}
+                d={`M ${x(thread.fromLane)} 0 V ${HEIGHT}`}
+                stroke={COLOUR[thread.fromLane]}
+                fill="none"
+                strokeWidth={1.5}
+                strokeDasharray={dash}
+              />
+            );
           if (at === thread.to) {
             return (
               <path
@@ -67,7 +101,12 @@ export function Rail({ rows, at }: { rows: Row[]; at: number }) {
         {pairs(rows).map(([from, to], index) => {
           // a square bracket holds a document and its reversal together
           if (at < from || at > to) return null;
-          const d = at === from ? `M 90 ${middle} H 85 V ${HEIGHT}` : at === to ? `M 90 ${middle} H 85 V 0` : `M 85 0 V ${HEIGHT}`;
+          const d =
+            at === from
+              ? `M 90 ${middle} H 85 V ${HEIGHT}`
+              : at === to
+                ? `M 90 ${middle} H 85 V 0`
+                : `M 85 0 V ${HEIGHT}`;
           return <path key={`pair${index}`} d={d} stroke="var(--muted)" fill="none" strokeWidth={1} />;
         })}
         {row.aspect !== 'DECISION' && (

@@ -41,7 +41,11 @@ export function TrailPage() {
   // what one came from is undone from here; whatever can't be, by its order
   const undo = UNDOABLE.includes(kind) ? `/unwind/${kind}/${number}` : root ? `/unwind/ORDER/${root}` : undefined;
   const back = returnOf(kind, number);
-  useKeys({ b: back ? () => navigate(back) : undefined, u: undo ? () => navigate(undo) : undefined, enter: root ? () => navigate(`/orders/${root}`) : undefined });
+  useKeys({
+    b: back ? () => navigate(back) : undefined,
+    u: undo ? () => navigate(undo) : undefined,
+    enter: root ? () => navigate(`/orders/${root}`) : undefined,
+  });
   const trail = query.data;
   if (!trail) return <Waiting query={query} />;
   const rows = trail.rows.filter((row) => row.aspect === 'ORDER' || shown.includes(row.aspect));
@@ -50,7 +54,8 @@ export function TrailPage() {
       <div className="page-scroll">
         <div className="page-head">
           <h1>
-            Trail of {Words(trail.start.kind).toLowerCase()} <span className="mono">{trail.start.number}</span> · {trail.customerName}
+            Trail of {Words(trail.start.kind).toLowerCase()} <span className="mono">{trail.start.number}</span> ·{' '}
+            {trail.customerName}
           </h1>
           <span className="muted nowrap whole">
             {ASPECTS.map(([aspect, label]) => (
@@ -69,7 +74,12 @@ export function TrailPage() {
             {startable(trail.start.kind) && (
               <>
                 {' · '}
-                <StartFrom kind={trail.start.kind} number={trail.start.number} customer={trail.customer} customerName={trail.customerName} />
+                <StartFrom
+                  kind={trail.start.kind}
+                  number={trail.start.number}
+                  customer={trail.customer}
+                  customerName={trail.customerName}
+                />
               </>
             )}
             {undo && (
@@ -111,12 +121,18 @@ export function TrailPage() {
           </thead>
           <tbody>
             {rows.map((row, index) => (
-              <tr key={index} className={`${row.dropped ? 'dropped' : ''}${row.units.some((u) => u.lines.some((l) => lit.includes(l))) ? ' at' : ''}`} style={{ height: 31 }}>
+              <tr
+                key={index}
+                className={`${row.dropped ? 'dropped' : ''}${row.units.some((u) => u.lines.some((l) => lit.includes(l))) ? ' at' : ''}`}
+                style={{ height: 31 }}
+              >
                 <td className="nowrap">{shortDate(row.date)}</td>
                 <Rail rows={rows} at={index} />
                 <td className="nowrap">
                   {row.aspect === 'DECISION' ? (
-                    <span className="muted">{Words(row.document.kind)} {row.document.number}</span>
+                    <span className="muted">
+                      {Words(row.document.kind)} {row.document.number}
+                    </span>
                   ) : (
                     <DocumentName document={row.document} />
                   )}
@@ -124,7 +140,11 @@ export function TrailPage() {
                 <td>
                   {row.what} <span className="muted small">by {row.by}</span>
                 </td>
-                <td className="nowrap" onMouseEnter={() => setLit(row.units.flatMap((u) => u.lines))} onMouseLeave={() => setLit([])}>
+                <td
+                  className="nowrap"
+                  onMouseEnter={() => setLit(row.units.flatMap((u) => u.lines))}
+                  onMouseLeave={() => setLit([])}
+                >
                   {row.units.map((unit) => `${trim(unit.quantity)} ${MEASURE[unit.measure]}`).join(', ')}
                 </td>
                 <td className="num">{isZero(row.billed) ? '' : figure(row.billed)}</td>
@@ -165,10 +185,10 @@ function DocumentName({ document }: { document: Schemas['TrailDocumentView'] }) 
       : document.kind === 'RETURN'
         ? `/returns/return/${document.number}`
         : document.kind === 'CREDIT_NOTE'
-        ? `/billing/credit-note/${document.number}`
-        : document.kind === 'INVOICE' || document.kind === 'DISPATCH' || document.kind === 'PAYMENT'
-        ? `/ledger/journal?document=${document.number}`
-        : null;
+          ? `/billing/credit-note/${document.number}`
+          : document.kind === 'INVOICE' || document.kind === 'DISPATCH' || document.kind === 'PAYMENT'
+            ? `/ledger/journal?document=${document.number}`
+            : null;
   return to ? <Link to={to}>{name}</Link> : name;
 }
 
@@ -182,16 +202,32 @@ function Facts({ trail }: { trail: Trail }) {
   return (
     <div className="facts">
       <div>
-        <b>{trail.flows.length === 1 ? `${trim(trail.flows[0].dispatched)} of ${trim(trail.flows[0].ordered)} shipped` : `${trail.flows.length} lines`}</b>
-        <div className="muted small">{shipped === 0 ? 'nothing to ship' : `${shipped} ${shipped === 1 ? 'line' : 'lines'} to ship`}</div>
+        <b>
+          {trail.flows.length === 1
+            ? `${trim(trail.flows[0].dispatched)} of ${trim(trail.flows[0].ordered)} shipped`
+            : `${trail.flows.length} lines`}
+        </b>
+        <div className="muted small">
+          {shipped === 0 ? 'nothing to ship' : `${shipped} ${shipped === 1 ? 'line' : 'lines'} to ship`}
+        </div>
       </div>
       <div>
         <b>€ {figure(trail.billed)} billed</b>
-        <div className="muted small">{billing === 0 ? 'nothing to bill' : `${billing} ${billing === 1 ? 'line' : 'lines'} to bill`}</div>
+        <div className="muted small">
+          {billing === 0 ? 'nothing to bill' : `${billing} ${billing === 1 ? 'line' : 'lines'} to bill`}
+        </div>
       </div>
       <div>
         <b>€ {figure(trail.received)} received</b>
-        <div className="muted small">{[paidBy === 0 ? '' : paidBy === 1 ? 'by one payment' : `by ${paidBy} payments`, ahead === 0 ? '' : ahead === 1 ? 'one deposit' : `${ahead} deposits`, credits === 0 ? '' : credits === 1 ? 'one credit note' : `${credits} credit notes`].filter(Boolean).join(', ') || 'no payment yet'}</div>
+        <div className="muted small">
+          {[
+            paidBy === 0 ? '' : paidBy === 1 ? 'by one payment' : `by ${paidBy} payments`,
+            ahead === 0 ? '' : ahead === 1 ? 'one deposit' : `${ahead} deposits`,
+            credits === 0 ? '' : credits === 1 ? 'one credit note' : `${credits} credit notes`,
+          ]
+            .filter(Boolean)
+            .join(', ') || 'no payment yet'}
+        </div>
       </div>
       <div>
         <b>€ {figure(trail.open)} open</b>
@@ -210,7 +246,18 @@ function Units({ trail, lit, onLight }: { trail: Trail; lit: string[]; onLight: 
         <thead>
           <tr>
             <th>Line</th>
-            {['Ordered', 'Cancelled', 'Reserved', 'Staged', 'Shipped', ...(back ? ['Returned'] : []), 'Billed', ...(back ? ['Credited'] : []), 'To ship', 'To bill'].map((name) => (
+            {[
+              'Ordered',
+              'Cancelled',
+              'Reserved',
+              'Staged',
+              'Shipped',
+              ...(back ? ['Returned'] : []),
+              'Billed',
+              ...(back ? ['Credited'] : []),
+              'To ship',
+              'To bill',
+            ].map((name) => (
               <th key={name} className="num">
                 {name}
               </th>
@@ -221,12 +268,28 @@ function Units({ trail, lit, onLight }: { trail: Trail; lit: string[]; onLight: 
           {trail.flows.map((flow) => {
             const line = `${flow.order}/${flow.line}`;
             return (
-              <tr key={line} className={lit.includes(line) ? 'at' : ''} onMouseEnter={() => onLight([line])} onMouseLeave={() => onLight([])}>
+              <tr
+                key={line}
+                className={lit.includes(line) ? 'at' : ''}
+                onMouseEnter={() => onLight([line])}
+                onMouseLeave={() => onLight([])}
+              >
                 <td>
                   {trail.roots.length > 1 && <span className="mono muted">{flow.order} </span>}
                   {flow.line} {flow.description}
                 </td>
-                {[flow.ordered, flow.cancelled, flow.reserved, flow.staged, flow.dispatched, ...(back ? [flow.returned] : []), flow.billed, ...(back ? [flow.credited] : []), flow.toShip, flow.toBill].map((q, i) => (
+                {[
+                  flow.ordered,
+                  flow.cancelled,
+                  flow.reserved,
+                  flow.staged,
+                  flow.dispatched,
+                  ...(back ? [flow.returned] : []),
+                  flow.billed,
+                  ...(back ? [flow.credited] : []),
+                  flow.toShip,
+                  flow.toBill,
+                ].map((q, i) => (
                   <td key={i} className="num">
                     {isZero(q) ? '–' : trim(q)}
                   </td>
@@ -267,7 +330,9 @@ function Ledger({ trail, statements }: { trail: Trail; statements: Schemas['Stat
       {statements && (
         <div style={{ marginTop: 8 }}>
           <Ring holds={failing.length === 0} />
-          {failing.length === 0 ? `All ${statements.length} statements hold for this trail` : `${failing.length} of ${statements.length} statements fail`}
+          {failing.length === 0
+            ? `All ${statements.length} statements hold for this trail`
+            : `${failing.length} of ${statements.length} statements fail`}
           {failing.flatMap((statement) =>
             statement.failures.map((failure) => (
               <div key={failure.sentence} className="problem">
@@ -287,7 +352,11 @@ function Carried({ kind, number }: { kind: string; number: string }) {
   const path = { params: { path: { number } } };
   const { data = [] } = useQuery({
     queryKey: ['carried', kind, number],
-    queryFn: async () => (kind === 'DISPATCH' ? await answer(client.GET('/api/dispatches/{number}', path)) : await answer(client.GET('/api/invoices/{number}', path))).details,
+    queryFn: async () =>
+      (kind === 'DISPATCH'
+        ? await answer(client.GET('/api/dispatches/{number}', path))
+        : await answer(client.GET('/api/invoices/{number}', path))
+      ).details,
     enabled: kind === 'DISPATCH' || kind === 'INVOICE',
   });
   const said = data.filter((one) => one.externalReference || one.shipTo || one.fields.length > 0);

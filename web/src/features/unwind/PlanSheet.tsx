@@ -79,7 +79,11 @@ function situation(plan: Plan): string {
   const parts: string[] = [];
   for (const state of plan.states) {
     const to = plan.waitsAt ? state.now : state.done;
-    parts.push(state.before === to ? `order ${state.order} stays ${words(to)}` : `order ${state.order} is ${words(state.before)} and will be ${words(to)}`);
+    parts.push(
+      state.before === to
+        ? `order ${state.order} stays ${words(to)}`
+        : `order ${state.order} is ${words(state.before)} and will be ${words(to)}`,
+    );
   }
   for (const money of plan.money.filter((one) => one.kind === 'CUSTOMER')) {
     parts.push(`the customer has € ${figure(plan.waitsAt ? money.now : money.done)} credit`);
@@ -87,10 +91,23 @@ function situation(plan: Plan): string {
   return parts.length === 0 ? '' : `${capital(parts.join(', and '))}.`;
 }
 
-const WHO: Record<string, string> = { CONTROLLER: 'a controller', LEAD: 'the finance lead', WAREHOUSE: 'the warehouse', RECEIVABLES: 'receivables', CLERK: 'a clerk' };
+const WHO: Record<string, string> = {
+  CONTROLLER: 'a controller',
+  LEAD: 'the finance lead',
+  WAREHOUSE: 'the warehouse',
+  RECEIVABLES: 'receivables',
+  CLERK: 'a clerk',
+};
 
 function StepRow({ step, no, later }: { step: Step; no: number; later: boolean }) {
-  const when = step.timing === 'WAITS' ? 'waits for the goods' : step.timing === 'SOMEBODY_ELSE' ? 'for somebody else' : later ? 'goes on by itself then' : 'now';
+  const when =
+    step.timing === 'WAITS'
+      ? 'waits for the goods'
+      : step.timing === 'SOMEBODY_ELSE'
+        ? 'for somebody else'
+        : later
+          ? 'goes on by itself then'
+          : 'now';
   return (
     <div className={later ? 'step later' : 'step'}>
       <span className="no">{no}</span>
@@ -147,8 +164,12 @@ const MEASURES: [keyof Units, string][] = [
 
 function Lines({ plan }: { plan: Plan }) {
   // a measure that is nowhere anything but zero only takes room
-  const shown = MEASURES.filter(([measure]) => plan.lines.some((line) => [line.before, line.now, line.done].some((units) => !isZero(units[measure]))));
-  const rows = plan.lines.filter((line) => shown.some(([m]) => line.before[m] !== line.now[m] || line.now[m] !== line.done[m]));
+  const shown = MEASURES.filter(([measure]) =>
+    plan.lines.some((line) => [line.before, line.now, line.done].some((units) => !isZero(units[measure]))),
+  );
+  const rows = plan.lines.filter((line) =>
+    shown.some(([m]) => line.before[m] !== line.now[m] || line.now[m] !== line.done[m]),
+  );
   const still = plan.lines.length - rows.length;
   if (plan.lines.length === 0) return <div className="muted">No order line is touched.</div>;
   return (
@@ -199,7 +220,10 @@ function Lines({ plan }: { plan: Plan }) {
       </table>
       {still > 0 && (
         <div className="muted small" style={{ marginTop: 4 }}>
-          {rows.length === 0 ? 'No order line changes' : `${still} more ${still === 1 ? 'line does' : 'lines do'} not change`}.
+          {rows.length === 0
+            ? 'No order line changes'
+            : `${still} more ${still === 1 ? 'line does' : 'lines do'} not change`}
+          .
         </div>
       )}
     </div>
@@ -207,7 +231,15 @@ function Lines({ plan }: { plan: Plan }) {
 }
 
 /** Figures that change, each before, after what is possible now, and when all is done. */
-function Changes({ title, plan, rows }: { title: string; plan: Plan; rows: { key: string; name: ReactNode; before: string; now: string; done: string }[] }) {
+function Changes({
+  title,
+  plan,
+  rows,
+}: {
+  title: string;
+  plan: Plan;
+  rows: { key: string; name: ReactNode; before: string; now: string; done: string }[];
+}) {
   if (rows.length === 0) return null;
   return (
     <table className="rows inset" style={{ marginBottom: 14 }}>
@@ -238,7 +270,11 @@ function Accounts({ plan }: { plan: Plan }) {
     <Changes
       title="Account, from these documents"
       plan={plan}
-      rows={plan.accounts.map((account) => ({ ...account, key: account.role + account.account, name: account.name ?? words(account.role) }))}
+      rows={plan.accounts.map((account) => ({
+        ...account,
+        key: account.role + account.account,
+        name: account.name ?? words(account.role),
+      }))}
     />
   );
 }
@@ -251,11 +287,14 @@ function Money({ plan }: { plan: Plan }) {
       rows={plan.money.map((money) => ({
         ...money,
         key: money.kind + money.number,
-        name: money.kind === 'CUSTOMER' ? 'Customer credit' : (
-          <>
-            {Words(money.kind)} <Doc kind={money.kind} number={money.number} />, {money.what}
-          </>
-        ),
+        name:
+          money.kind === 'CUSTOMER' ? (
+            'Customer credit'
+          ) : (
+            <>
+              {Words(money.kind)} <Doc kind={money.kind} number={money.number} />, {money.what}
+            </>
+          ),
       }))}
     />
   );
@@ -282,5 +321,15 @@ function Shelves({ plan }: { plan: Plan }) {
       done: shelf.done[measure],
     })).filter((row) => Number(row.before) !== Number(row.now) || Number(row.now) !== Number(row.done)),
   );
-  return <Changes title="Stock" plan={plan} rows={rows.map((row) => (row.key.endsWith('value') ? row : { ...row, before: trim(row.before), now: trim(row.now), done: trim(row.done) }))} />;
+  return (
+    <Changes
+      title="Stock"
+      plan={plan}
+      rows={rows.map((row) =>
+        row.key.endsWith('value')
+          ? row
+          : { ...row, before: trim(row.before), now: trim(row.now), done: trim(row.done) },
+      )}
+    />
+  );
 }

@@ -28,7 +28,9 @@ export function ToDo({ order }: { order: string }) {
   return (
     <section style={{ marginBottom: 20 }}>
       <h2>{rows.some((row) => row.state === 'WAITING') ? 'To do' : 'Undone'}</h2>
-      {rows.map((row) => (row.state === 'WAITING' ? <WaitingPlan key={row.id} plan={row} /> : <Past key={row.id} plan={row} />))}
+      {rows.map((row) =>
+        row.state === 'WAITING' ? <WaitingPlan key={row.id} plan={row} /> : <Past key={row.id} plan={row} />,
+      )}
     </section>
   );
 }
@@ -37,7 +39,11 @@ function Past({ plan }: { plan: Undone }) {
   return (
     <div className="small" style={{ padding: '3px 0' }}>
       {capital(plan.words)}, {date(plan.on)} by {plan.by}
-      {plan.state === 'ABANDONED' && <span className="muted">; the rest abandoned by {plan.endedBy ?? 'nobody'}: {plan.endedWhy}</span>}
+      {plan.state === 'ABANDONED' && (
+        <span className="muted">
+          ; the rest abandoned by {plan.endedBy ?? 'nobody'}: {plan.endedWhy}
+        </span>
+      )}
     </div>
   );
 }
@@ -48,14 +54,27 @@ export function WaitingPlan({ plan }: { plan: Undone }) {
   const [giving, setGiving] = useState(false);
   const at = plan.steps.findIndex((step) => step.kind === plan.waitsAt);
   const decide = useMutation({
-    mutationFn: () => answer(client.POST('/api/unwind/waiting/{id}/decisions', { params: { path: { id: plan.id } }, body: { version: plan.version }, ...once() })),
+    mutationFn: () =>
+      answer(
+        client.POST('/api/unwind/waiting/{id}/decisions', {
+          params: { path: { id: plan.id } },
+          body: { version: plan.version },
+          ...once(),
+        }),
+      ),
     onSuccess: (done) => tell(`Agreed: ${done.words}.`),
     onError: tellProblem,
     onSettled: refreshAll,
   });
   const abandon = useMutation({
     mutationFn: (reason: string) =>
-      answer(client.POST('/api/unwind/waiting/{id}/abandonments', { params: { path: { id: plan.id } }, body: { version: plan.version, reason }, ...once() })),
+      answer(
+        client.POST('/api/unwind/waiting/{id}/abandonments', {
+          params: { path: { id: plan.id } },
+          body: { version: plan.version, reason },
+          ...once(),
+        }),
+      ),
     onSuccess: () => {
       tell('The rest of the plan is given up; what has happened stays.');
       setGiving(false);
@@ -98,10 +117,27 @@ export function WaitingPlan({ plan }: { plan: Undone }) {
             Give up the rest…
           </button>
         )}
-        {plan.orders.length > 1 && <span className="muted"> · also order {plan.orders.slice(1).map((order) => <Link key={order} to={`/orders/${order}`}>{order}</Link>)}</span>}
+        {plan.orders.length > 1 && (
+          <span className="muted">
+            {' '}
+            · also order{' '}
+            {plan.orders.slice(1).map((order) => (
+              <Link key={order} to={`/orders/${order}`}>
+                {order}
+              </Link>
+            ))}
+          </span>
+        )}
       </div>
       {giving && (
-        <ReasonDialog title={`Give up the rest: ${plan.words}`} action="Give up the rest" busy={abandon.isPending} problem={abandon.error} onClose={() => setGiving(false)} onGiven={(reason) => abandon.mutate(reason)}>
+        <ReasonDialog
+          title={`Give up the rest: ${plan.words}`}
+          action="Give up the rest"
+          busy={abandon.isPending}
+          problem={abandon.error}
+          onClose={() => setGiving(false)}
+          onGiven={(reason) => abandon.mutate(reason)}
+        >
           {plan.returnNumber ? 'What has not come back may not come any more. ' : ''}What has happened stays as it is.
         </ReasonDialog>
       )}

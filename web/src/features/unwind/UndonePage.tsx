@@ -26,7 +26,13 @@ export function UndonePage() {
     <div className="page">
       <div className="page-scroll">
         <Tabs of={TABS} />
-        {tab === 'report' ? <Report /> : tab === 'leftovers' ? <Leftovers /> : <Plans key={tab} waiting={tab !== 'done'} />}
+        {tab === 'report' ? (
+          <Report />
+        ) : tab === 'leftovers' ? (
+          <Leftovers />
+        ) : (
+          <Plans key={tab} waiting={tab !== 'done'} />
+        )}
       </div>
     </div>
   );
@@ -35,12 +41,16 @@ export function UndonePage() {
 function Plans({ waiting }: { waiting: boolean }) {
   const query = useInfiniteQuery({
     queryKey: ['unwind', 'all', waiting],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/unwind/done', { params: { query: { waiting, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/unwind/done', { params: { query: { waiting, after: pageParam } } })),
     ...pages,
   });
   if (!query.data) return <Waiting query={query} />;
   const rows = query.data.pages.flatMap((page) => page.rows);
-  if (rows.length === 0) return <Empty>{waiting ? 'No plan waits: everything that was undone is undone.' : 'Nothing was undone yet.'}</Empty>;
+  if (rows.length === 0)
+    return (
+      <Empty>{waiting ? 'No plan waits: everything that was undone is undone.' : 'Nothing was undone yet.'}</Empty>
+    );
   if (waiting)
     return (
       <>
@@ -115,28 +125,46 @@ function Report() {
   });
   if (!query.data) return <Waiting query={query} />;
   const report = query.data;
-  const set = (key: string, value: string) => setSearch({ ...Object.fromEntries(search), [key]: value }, { replace: true });
+  const set = (key: string, value: string) =>
+    setSearch({ ...Object.fromEntries(search), [key]: value }, { replace: true });
   const most = Math.max(...report.rows.map((row) => Number(row.amount)), 1);
   return (
     <>
       <div className="page-head">
         <h1>
-          {report.count === 0 ? 'Nothing was undone' : `€ ${figure(report.amount)} undone in ${report.count} ${report.count === 1 ? 'case' : 'cases'}`}, {date(report.from)} to {date(report.to)}
+          {report.count === 0
+            ? 'Nothing was undone'
+            : `€ ${figure(report.amount)} undone in ${report.count} ${report.count === 1 ? 'case' : 'cases'}`}
+          , {date(report.from)} to {date(report.to)}
         </h1>
       </div>
       <div className="filters">
-          by{' '}
-          <select aria-label="By" value={by} onChange={(event) => set('by', event.target.value)}>
-            {BY.map(([code, label]) => (
-              <option key={code} value={code}>
-                {label}
-              </option>
-            ))}
-          </select>{' '}
-          from <input type="date" aria-label="From" value={report.from} onChange={(event) => event.target.value && set('from', event.target.value)} /> to{' '}
-          <input type="date" aria-label="To" value={report.to} onChange={(event) => event.target.value && set('to', event.target.value)} />
+        by{' '}
+        <select aria-label="By" value={by} onChange={(event) => set('by', event.target.value)}>
+          {BY.map(([code, label]) => (
+            <option key={code} value={code}>
+              {label}
+            </option>
+          ))}
+        </select>{' '}
+        from{' '}
+        <input
+          type="date"
+          aria-label="From"
+          value={report.from}
+          onChange={(event) => event.target.value && set('from', event.target.value)}
+        />{' '}
+        to{' '}
+        <input
+          type="date"
+          aria-label="To"
+          value={report.to}
+          onChange={(event) => event.target.value && set('to', event.target.value)}
+        />
       </div>
-      {report.rows.length === 0 && <Empty>Nothing was undone between these days. Abandoned plans are not counted.</Empty>}
+      {report.rows.length === 0 && (
+        <Empty>Nothing was undone between these days. Abandoned plans are not counted.</Empty>
+      )}
       {report.rows.length > 0 && (
         <table className="rows">
           <thead>
@@ -177,13 +205,23 @@ function Leftovers() {
   const navigate = useNavigate();
   const query = useInfiniteQuery({
     queryKey: ['unwind', 'leftovers', before, partShipped, customer],
-    queryFn: ({ pageParam }) => answer(client.GET('/api/unwind/leftovers', { params: { query: { before, partShipped, customer, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      answer(
+        client.GET('/api/unwind/leftovers', { params: { query: { before, partShipped, customer, after: pageParam } } }),
+      ),
     ...pages,
   });
   const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection<Row>(rows, (row) => row.order, (row) => navigate(`/orders/${row.order}`));
+  const selection = useSelection<Row>(
+    rows,
+    (row) => row.order,
+    (row) => navigate(`/orders/${row.order}`),
+  );
   const preview = useMutation({
-    mutationFn: () => answer(client.POST('/api/unwind/leftovers/previews', { body: { orders: selection.chosen.map((row) => row.order) } })),
+    mutationFn: () =>
+      answer(
+        client.POST('/api/unwind/leftovers/previews', { body: { orders: selection.chosen.map((row) => row.order) } }),
+      ),
   });
   const set = (key: string, value: string | undefined) => {
     const next = Object.fromEntries(search);
@@ -196,16 +234,33 @@ function Leftovers() {
   return (
     <>
       <div className="page-head">
-        <h1>{rows.length === 0 ? 'Nothing is left over' : `${rows.length}${query.hasNextPage ? ' and more' : ''} orders with something open`}</h1>
+        <h1>
+          {rows.length === 0
+            ? 'Nothing is left over'
+            : `${rows.length}${query.hasNextPage ? ' and more' : ''} orders with something open`}
+        </h1>
       </div>
       <div className="filters">
-          <label>
-            ordered before <input type="date" value={before ?? ''} max={today} onChange={(event) => set('before', event.target.value)} />
-          </label>{' '}
-          <label>
-            <input type="checkbox" checked={partShipped} onChange={(event) => set('partShipped', event.target.checked ? 'true' : undefined)} /> only part shipped
-          </label>{' '}
-          <input className="cell-input" style={{ width: 130 }} aria-label="Customer" placeholder="customer" value={customer ?? ''} onChange={(event) => set('customer', event.target.value)} />
+        <label>
+          ordered before{' '}
+          <input type="date" value={before ?? ''} max={today} onChange={(event) => set('before', event.target.value)} />
+        </label>{' '}
+        <label>
+          <input
+            type="checkbox"
+            checked={partShipped}
+            onChange={(event) => set('partShipped', event.target.checked ? 'true' : undefined)}
+          />{' '}
+          only part shipped
+        </label>{' '}
+        <input
+          className="cell-input"
+          style={{ width: 130 }}
+          aria-label="Customer"
+          placeholder="customer"
+          value={customer ?? ''}
+          onChange={(event) => set('customer', event.target.value)}
+        />
       </div>
       {rows.length > 0 && (
         <table className="rows">
@@ -262,7 +317,10 @@ function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => 
   const [reasonCode, setReasonCode] = useState('leftover');
   const [text, setText] = useState('');
   const navigate = useNavigate();
-  const reasons = useQuery({ queryKey: ['unwind', 'reasons'], queryFn: () => answer(client.GET('/api/unwind/reasons')) });
+  const reasons = useQuery({
+    queryKey: ['unwind', 'reasons'],
+    queryFn: () => answer(client.GET('/api/unwind/reasons')),
+  });
   const possible = of.orders.filter((order) => order.fingerprint);
   const refused = of.orders.filter((order) => !order.fingerprint);
   const carryOut = useMutation({
@@ -301,19 +359,35 @@ function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => 
               <td>
                 <Doc kind="ORDER" number={order.order} />
               </td>
-              <td className={order.why ? 'error' : 'muted'}>{order.why ?? order.steps.map((step) => STEP[step] ?? step).join(', ').toLowerCase()}</td>
+              <td className={order.why ? 'error' : 'muted'}>
+                {order.why ??
+                  order.steps
+                    .map((step) => STEP[step] ?? step)
+                    .join(', ')
+                    .toLowerCase()}
+              </td>
               <td className="num">{isZero(order.amount) ? '–' : figure(order.amount)}</td>
             </tr>
           ))}
         </tbody>
       </table>
       <div className="fields" style={{ gridTemplateColumns: '240px 1fr auto', alignItems: 'end', marginTop: 10 }}>
-        <ReasonChoice id="why-code" label="Reason for all of them" value={reasonCode} of={reasons.data ?? []} onChange={setReasonCode} />
+        <ReasonChoice
+          id="why-code"
+          label="Reason for all of them"
+          value={reasonCode}
+          of={reasons.data ?? []}
+          onChange={setReasonCode}
+        />
         <div className="field">
           <label htmlFor="why">In your own words</label>
           <ReasonInput id="why" value={text} onChange={setText} />
         </div>
-        <button className="button first" disabled={possible.length === 0 || carryOut.isPending} onClick={() => carryOut.mutate()}>
+        <button
+          className="button first"
+          disabled={possible.length === 0 || carryOut.isPending}
+          onClick={() => carryOut.mutate()}
+        >
           Cancel the rest of {possible.length} {possible.length === 1 ? 'order' : 'orders'}
         </button>
       </div>

@@ -81,13 +81,27 @@ function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas[
   };
   const [asked] = useDebouncedValue(undoing, 250);
   const plan = useQuery({
-    queryKey: ['plan', asked.kind, asked.number, asked.intent, asked.lines, asked.money, asked.withDispatch, asked.restockingPercent, asked.date, asked.intent === 'take-goods-back' && asked.reasonCode],
+    queryKey: [
+      'plan',
+      asked.kind,
+      asked.number,
+      asked.intent,
+      asked.lines,
+      asked.money,
+      asked.withDispatch,
+      asked.restockingPercent,
+      asked.date,
+      asked.intent === 'take-goods-back' && asked.reasonCode,
+    ],
     queryFn: () => answer(client.POST('/api/unwind/plans', { body: asked })),
     enabled: !(asked.lines && asked.lines.length === 0),
     retry: false,
   });
   const carryOut = useMutation({
-    mutationFn: () => answer(client.POST('/api/unwind/executions', { body: { ...undoing, fingerprint: plan.data!.fingerprint }, ...once() })),
+    mutationFn: () =>
+      answer(
+        client.POST('/api/unwind/executions', { body: { ...undoing, fingerprint: plan.data!.fingerprint }, ...once() }),
+      ),
     onSuccess: (done) => {
       keepReason(text.trim());
       tell(`Done: ${done.words}.${done.waitsAt ? ` The rest waits ${WAITS[done.waitsAt] ?? ''}.` : ''}`);
@@ -99,9 +113,12 @@ function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas[
   const ready = !!plan.data && !plan.error && !plan.isFetching && settled && !carryOut.isPending;
   useKeys({
     'ctrl+enter': ready ? () => carryOut.mutate() : undefined,
-    ...Object.fromEntries(of.ways.slice(0, 9).map((one, index) => [String(index + 1), one.possible ? () => choose(one) : undefined])),
+    ...Object.fromEntries(
+      of.ways.slice(0, 9).map((one, index) => [String(index + 1), one.possible ? () => choose(one) : undefined]),
+    ),
   });
-  const now = plan.data && !plan.error ? plan.data.questions : plan.error?.code === 'deposit-attached' ? [DEPOSIT] : null;
+  const now =
+    plan.data && !plan.error ? plan.data.questions : plan.error?.code === 'deposit-attached' ? [DEPOSIT] : null;
   if (now && now !== questions && JSON.stringify(now) !== JSON.stringify(questions)) setQuestions(now);
   return (
     <div className="split" style={{ gridTemplateColumns: '308px minmax(0, 1fr)' }}>
@@ -124,7 +141,13 @@ function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas[
         </fieldset>
         <HowMuch way={way} quantities={quantities} onQuantities={setQuantities} />
         {questions.map((question) => (
-          <Asked key={question.code} question={question} value={answers[question.code]} usual={plan.data?.restockingPercent} onAnswer={(to) => setAnswers({ ...answers, [question.code]: to })} />
+          <Asked
+            key={question.code}
+            question={question}
+            value={answers[question.code]}
+            usual={plan.data?.restockingPercent}
+            onAnswer={(to) => setAnswers({ ...answers, [question.code]: to })}
+          />
         ))}
         <div className="field">
           <label htmlFor="reason-code">Reason</label>
@@ -142,7 +165,12 @@ function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas[
         </div>
         <div className="field">
           <label htmlFor="dated">Dated</label>
-          <input id="dated" type="date" value={date} onChange={(event) => event.target.value && setDate(event.target.value)} />
+          <input
+            id="dated"
+            type="date"
+            value={date}
+            onChange={(event) => event.target.value && setDate(event.target.value)}
+          />
         </div>
       </section>
       <section className="right page">
@@ -160,7 +188,9 @@ function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas[
           <button className="button first" disabled={!ready} onClick={() => carryOut.mutate()}>
             {plan.data && !plan.error ? capital(plan.data.words) : 'Nothing to carry out'} <kbd>Ctrl ↵</kbd>
           </button>
-          <span className="muted small">Should anything of it change before, this is refused and the new plan shown.</span>
+          <span className="muted small">
+            Should anything of it change before, this is refused and the new plan shown.
+          </span>
         </div>
       </section>
     </div>
@@ -209,11 +239,24 @@ function Changed({ problem, onAgain }: { problem: Problem | null; onAgain: () =>
   );
 }
 
-function HowMuch({ way, quantities, onQuantities }: { way: Way; quantities: Record<number, string> | null; onQuantities: (to: Record<number, string> | null) => void }) {
+function HowMuch({
+  way,
+  quantities,
+  onQuantities,
+}: {
+  way: Way;
+  quantities: Record<number, string> | null;
+  onQuantities: (to: Record<number, string> | null) => void;
+}) {
   const byLine = way.intent === 'cancel-rest' || way.intent === 'take-goods-back';
   const lines = useQuery({
     queryKey: ['unwind', 'lines', way.kind, way.number, way.intent],
-    queryFn: () => answer(client.GET('/api/unwind/lines', { params: { query: { kind: way.kind, number: way.number, intent: way.intent } } })),
+    queryFn: () =>
+      answer(
+        client.GET('/api/unwind/lines', {
+          params: { query: { kind: way.kind, number: way.number, intent: way.intent } },
+        }),
+      ),
     enabled: byLine,
   });
   if (!byLine) return null;
@@ -221,7 +264,8 @@ function HowMuch({ way, quantities, onQuantities }: { way: Way; quantities: Reco
     <fieldset className="plain-set">
       <legend>How much?</legend>
       <label className="way">
-        <input type="radio" name="some" checked={!quantities} onChange={() => onQuantities(null)} /> {way.intent === 'cancel-rest' ? 'All that is open' : 'All that may come back'}
+        <input type="radio" name="some" checked={!quantities} onChange={() => onQuantities(null)} />{' '}
+        {way.intent === 'cancel-rest' ? 'All that is open' : 'All that may come back'}
       </label>
       <label className="way">
         <input type="radio" name="some" checked={!!quantities} onChange={() => onQuantities({})} /> Some lines
@@ -237,7 +281,10 @@ function HowMuch({ way, quantities, onQuantities }: { way: Way; quantities: Reco
               style={{ width: 62, flexShrink: 0, borderBottomColor: 'var(--rule-strong)' }}
               aria-label={`Quantity of line ${line.line}`}
               value={quantities[line.line] ?? ''}
-              onChange={(event) => /^\d*\.?\d{0,3}$/.test(event.target.value) && onQuantities({ ...quantities, [line.line]: event.target.value })}
+              onChange={(event) =>
+                /^\d*\.?\d{0,3}$/.test(event.target.value) &&
+                onQuantities({ ...quantities, [line.line]: event.target.value })
+              }
             />
           </div>
         ))}
@@ -245,7 +292,17 @@ function HowMuch({ way, quantities, onQuantities }: { way: Way; quantities: Reco
   );
 }
 
-function Asked({ question, value, usual, onAnswer }: { question: Question; value: string | undefined; usual: string | undefined; onAnswer: (to: string) => void }) {
+function Asked({
+  question,
+  value,
+  usual,
+  onAnswer,
+}: {
+  question: Question;
+  value: string | undefined;
+  usual: string | undefined;
+  onAnswer: (to: string) => void;
+}) {
   if (question.answers.length === 0) {
     return (
       <fieldset className="plain-set">
@@ -262,13 +319,20 @@ function Asked({ question, value, usual, onAnswer }: { question: Question; value
       </fieldset>
     );
   }
-  const chosen = value ?? (question.code === 'dispatch' ? 'no' : question.answers[0].code === 'customer-credit' ? 'customer-credit' : undefined);
+  const chosen =
+    value ??
+    (question.code === 'dispatch'
+      ? 'no'
+      : question.answers[0].code === 'customer-credit'
+        ? 'customer-credit'
+        : undefined);
   return (
     <fieldset className="plain-set">
       <legend>{question.words}</legend>
       {question.answers.map((one) => (
         <label className="way" key={one.code}>
-          <input type="radio" name={question.code} checked={chosen === one.code} onChange={() => onAnswer(one.code)} /> <span>{one.words}</span>
+          <input type="radio" name={question.code} checked={chosen === one.code} onChange={() => onAnswer(one.code)} />{' '}
+          <span>{one.words}</span>
         </label>
       ))}
     </fieldset>

@@ -42,7 +42,12 @@ export function LookAhead<T>({
     setMarked([]);
   };
   const mark = (hit: T | undefined) =>
-    hit && setMarked(marked.some((one) => keyOf(one) === keyOf(hit)) ? marked.filter((one) => keyOf(one) !== keyOf(hit)) : [...marked, hit]);
+    hit &&
+    setMarked(
+      marked.some((one) => keyOf(one) === keyOf(hit))
+        ? marked.filter((one) => keyOf(one) !== keyOf(hit))
+        : [...marked, hit],
+    );
   const take = (hit: T | undefined) => {
     if (!hit) return;
     if (onTakeMany && marked.length > 0) onTakeMany(marked);

@@ -48,7 +48,11 @@ export function NamedList<T extends Named>({
           </thead>
           <tbody>
             {rows.map((row, index) => (
-              <tr key={row.code} className={`clickable${index === at ? ' at' : ''}`} onClick={() => navigate(placeOf(row))}>
+              <tr
+                key={row.code}
+                className={`clickable${index === at ? ' at' : ''}`}
+                onClick={() => navigate(placeOf(row))}
+              >
                 <td style={{ overflowWrap: 'anywhere' }}>
                   <Link to={placeOf(row)}>{row.name}</Link>
                 </td>

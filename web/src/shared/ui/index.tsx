@@ -14,7 +14,9 @@ export function Mark({ of }: { of: string }) {
 
 export function Ring({ holds }: { holds: boolean | null }) {
   const kind = holds === null ? 'none' : holds ? '' : 'broken';
-  return <span className={`ring ${kind}`} role="img" aria-label={holds === null ? 'not run' : holds ? 'holds' : 'fails'} />;
+  return (
+    <span className={`ring ${kind}`} role="img" aria-label={holds === null ? 'not run' : holds ? 'holds' : 'fails'} />
+  );
 }
 
 const PLACE: Record<string, (number: string) => string> = {
@@ -34,7 +36,8 @@ const PLACE: Record<string, (number: string) => string> = {
 export const hasOnlyPage = (kind: string) => kind !== 'ORDER' && kind in PLACE;
 
 /** Where a document is shown: orders on their page, all others on their trail. */
-export const placeOf = (kind: string, number: string) => (PLACE[kind] ?? ((n: string) => `/trail/${kind}/${n}`))(number);
+export const placeOf = (kind: string, number: string) =>
+  (PLACE[kind] ?? ((n: string) => `/trail/${kind}/${n}`))(number);
 
 export function Doc({ kind, number }: { kind: string; number: string }) {
   return (
@@ -107,10 +110,31 @@ export function Amount({ of, dash }: { of: string | null | undefined; dash?: boo
 const given: string[] = [];
 
 /** A line for a reason, with those given before to choose from. */
-export function ReasonInput({ id, value, autoFocus, last, onChange }: { id: string; value: string; autoFocus?: boolean; last?: boolean; onChange: (to: string) => void }) {
+export function ReasonInput({
+  id,
+  value,
+  autoFocus,
+  last,
+  onChange,
+}: {
+  id: string;
+  value: string;
+  autoFocus?: boolean;
+  last?: boolean;
+  onChange: (to: string) => void;
+}) {
   return (
     <>
-      <input id={id} data-autofocus={!last || undefined} autoFocus={autoFocus} list={`${id}-given`} autoComplete="off" value={value} maxLength={2000} onChange={(event) => onChange(event.target.value)} />
+      <input
+        id={id}
+        data-autofocus={!last || undefined}
+        autoFocus={autoFocus}
+        list={`${id}-given`}
+        autoComplete="off"
+        value={value}
+        maxLength={2000}
+        onChange={(event) => onChange(event.target.value)}
+      />
       <datalist id={`${id}-given`}>
         {given.map((one) => (
           <option key={one} value={one} />
@@ -181,7 +205,15 @@ export function ReasonDialog({
 }
 
 /** Narrows a list while one types. */
-export function SearchLine({ label, value, onChange }: { label: string; value: string; onChange: (to: string) => void }) {
+export function SearchLine({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (to: string) => void;
+}) {
   const [typed, setTyped] = useState(value);
   const [settled] = useDebouncedValue(typed, 200);
   const last = useRef(value);
@@ -191,11 +223,25 @@ export function SearchLine({ label, value, onChange }: { label: string; value: s
       onChange(settled);
     }
   }, [settled, onChange]);
-  return <input className="cell-input" style={{ width: 260 }} aria-label={label} placeholder={label} maxLength={80} value={typed} onChange={(event) => setTyped(event.target.value)} />;
+  return (
+    <input
+      className="cell-input"
+      style={{ width: 260 }}
+      aria-label={label}
+      placeholder={label}
+      maxLength={80}
+      value={typed}
+      onChange={(event) => setTyped(event.target.value)}
+    />
+  );
 }
 
 /** Loads the next page of a list by its cursor. */
-export function More({ query }: { query: { hasNextPage: boolean; isFetchingNextPage: boolean; fetchNextPage: () => unknown } }) {
+export function More({
+  query,
+}: {
+  query: { hasNextPage: boolean; isFetchingNextPage: boolean; fetchNextPage: () => unknown };
+}) {
   if (!query.hasNextPage) return null;
   return (
     <div style={{ padding: 12 }}>

@@ -22,8 +22,7 @@ public final class Given {
     public static final Currency EUR = Currency.getInstance("EUR");
     public static final LocalDate TODAY = LocalDate.of(2026, 3, 2);
 
-    private Given() {
-    }
+    private Given() {}
 
     public static Money eur(String amount) {
         return Money.of(amount, "EUR");
@@ -39,10 +38,26 @@ public final class Given {
 
     public static OrderLine line(int no, LineKind kind, String item, String quantity, String price, String rate) {
         var vat = new BigDecimal(rate).signum() == 0 ? Vat.of(Vat.Category.Z, "0") : Vat.of(Vat.Category.S, rate);
-        return new OrderLine(no, kind, item, "Item " + item, Quantity.of(quantity), Price.of(price), vat, TODAY, "", Shortage.WAIT);
+        return new OrderLine(
+                no, kind, item, "Item " + item, Quantity.of(quantity), Price.of(price), vat, TODAY, "", Shortage.WAIT);
     }
 
     public static Order order(String number, OrderState state, OrderLine... lines) {
-        return new Order(number, 1, OrderKind.STANDARD, state, "C", "P-1", "S", TODAY, TODAY, "", "clerk", "clerk", EUR, Details.NONE, List.of(lines));
+        return new Order(
+                number,
+                1,
+                OrderKind.STANDARD,
+                state,
+                "C",
+                "P-1",
+                "S",
+                TODAY,
+                TODAY,
+                "",
+                "clerk",
+                "clerk",
+                EUR,
+                Details.NONE,
+                List.of(lines));
     }
 }

@@ -24,9 +24,9 @@ import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
 /**
- * Credit notes of the running application, as UBL 2.1, before the official rules of EN 16931 (CEN/TC 434, validation artefacts 1.3.15) and the
- * UBL schema. The rules tolerate a VAT total that is a little wrong, so the cents are held by our own tests; sums, categories and the
- * reference to the invoice are held here.
+ * Credit notes of the running application, as UBL 2.1, before the official rules of EN 16931 (CEN/TC 434, validation
+ * artefacts 1.3.15) and the UBL schema. The rules tolerate a VAT total that is a little wrong, so the cents are held by
+ * our own tests; sums, categories and the reference to the invoice are held here.
  */
 class OfficialRulesTests {
 
@@ -44,7 +44,21 @@ class OfficialRulesTests {
         admin.post("/api/customers", Map.of("code", "UBL", "name", "Łódź Ropes & <Sons>"));
         var rates = List.of("21", "9", "0");
         for (int at = 0; at < rates.size(); at++) {
-            admin.post("/api/items", Map.of("code", "U" + at, "name", "Item " + at, "kind", "STOCK", "price", "9.99", "vatCategory", at == 2 ? "Z" : "S", "vatRate", rates.get(at)));
+            admin.post(
+                    "/api/items",
+                    Map.of(
+                            "code",
+                            "U" + at,
+                            "name",
+                            "Item " + at,
+                            "kind",
+                            "STOCK",
+                            "price",
+                            "9.99",
+                            "vatCategory",
+                            at == 2 ? "Z" : "S",
+                            "vatRate",
+                            rates.get(at)));
             controller.post("/api/stock-receipts", Map.of("item", "U" + at, "quantity", 10_000, "unitCost", "3.3333"));
         }
     }
@@ -57,10 +71,15 @@ class OfficialRulesTests {
     /** Which rules a document breaks. */
     private static List<String> broken(String ubl) {
         var set = rules.getOfID(EN16931Validation.VID_UBL_CREDIT_NOTE_1315);
-        var results = ValidationExecutionManager.executeValidation(IValidityDeterminator.createDefault(), set,
-                ValidationSourceXMLReadableResource.create(new ReadableResourceString(ubl, StandardCharsets.UTF_8)), Locale.ENGLISH);
+        var results = ValidationExecutionManager.executeValidation(
+                IValidityDeterminator.createDefault(),
+                set,
+                ValidationSourceXMLReadableResource.create(new ReadableResourceString(ubl, StandardCharsets.UTF_8)),
+                Locale.ENGLISH);
         var broken = new ArrayList<String>();
-        results.forEach(result -> result.getErrorList().getAllErrors().forEach(error -> broken.add(error.getErrorID() + " " + error.getErrorText(Locale.ENGLISH))));
+        results.forEach(result -> result.getErrorList()
+                .getAllErrors()
+                .forEach(error -> broken.add(error.getErrorID() + " " + error.getErrorText(Locale.ENGLISH))));
         return broken;
     }
 
@@ -73,13 +92,32 @@ class OfficialRulesTests {
         for (int round = 0; round < 6; round++) {
             var invoice = invoice(random);
             var credits = new ArrayList<String>();
-            credits.addAll(numbers(controller.post("/api/credit-notes", Map.of("ofInvoice", invoice, "lines", List.of(Map.of("line", 1, "amount", "0.37")), "reason", "late"))));
-            credits.addAll(numbers(controller.post("/api/credit-notes", Map.of("ofInvoice", invoice, "lines", List.of(Map.of("line", 2, "quantity", "1.5")), "reason", "scratched"))));
+            credits.addAll(numbers(controller.post(
+                    "/api/credit-notes",
+                    Map.of(
+                            "ofInvoice",
+                            invoice,
+                            "lines",
+                            List.of(Map.of("line", 1, "amount", "0.37")),
+                            "reason",
+                            "late"))));
+            credits.addAll(numbers(controller.post(
+                    "/api/credit-notes",
+                    Map.of(
+                            "ofInvoice",
+                            invoice,
+                            "lines",
+                            List.of(Map.of("line", 2, "quantity", "1.5")),
+                            "reason",
+                            "scratched"))));
             credits.addAll(returned(invoice, round));
-            credits.addAll(numbers(controller.post("/api/credit-notes", Map.of("ofInvoice", invoice, "reason", "all of it"))));
+            credits.addAll(
+                    numbers(controller.post("/api/credit-notes", Map.of("ofInvoice", invoice, "reason", "all of it"))));
             for (var number : credits) {
                 var credit = controller.get("/api/credit-notes/" + number);
-                assertThat(broken(ubl(credit, BigDecimal.ZERO))).as("seed %d: %s", seed, credit).isEmpty();
+                assertThat(broken(ubl(credit, BigDecimal.ZERO)))
+                        .as("seed %d: %s", seed, credit)
+                        .isEmpty();
                 checked++;
             }
         }
@@ -89,8 +127,11 @@ class OfficialRulesTests {
     /** The rules are really asked: a cent too many in the sum of the lines is told. */
     @Test
     void wouldTellASumThatIsWrong() {
-        var number = numbers(controller.post("/api/credit-notes", Map.of("ofInvoice", invoice(new Random(1)), "reason", "all of it"))).get(0);
-        assertThat(broken(ubl(controller.get("/api/credit-notes/" + number), new BigDecimal("0.01")))).anyMatch(rule -> rule.contains("BR-CO-10"));
+        var number = numbers(controller.post(
+                        "/api/credit-notes", Map.of("ofInvoice", invoice(new Random(1)), "reason", "all of it")))
+                .get(0);
+        assertThat(broken(ubl(controller.get("/api/credit-notes/" + number), new BigDecimal("0.01"))))
+                .anyMatch(rule -> rule.contains("BR-CO-10"));
     }
 
     private static List<String> numbers(JsonNode credits) {
@@ -100,16 +141,45 @@ class OfficialRulesTests {
     private static String invoice(Random random) {
         var lines = new ArrayList<Map<String, Object>>();
         for (int at = 0; at < 3; at++) {
-            lines.add(Map.of("item", "U" + at, "quantity", 3 + random.nextInt(9), "price", BigDecimal.valueOf(20_000 + random.nextInt(900_000), 4).toPlainString()));
+            lines.add(Map.of(
+                    "item",
+                    "U" + at,
+                    "quantity",
+                    3 + random.nextInt(9),
+                    "price",
+                    BigDecimal.valueOf(20_000 + random.nextInt(900_000), 4).toPlainString()));
         }
-        var order = controller.post("/api/orders", Map.of("customer", "UBL", "po", "UBL-" + random.nextLong(), "lines", lines)).get("number").asString();
-        var note = controller.post("/api/dispatches", Map.of("order", order, "version", controller.get("/api/orders/" + order).get("version").asLong()));
-        controller.post("/api/dispatches/" + note.get("number").asString() + "/departure", Map.of("version", note.get("version").asLong()));
-        return controller.post("/api/invoices", Map.of("orders", List.of(order))).get("number").asString();
+        var order = controller
+                .post("/api/orders", Map.of("customer", "UBL", "po", "UBL-" + random.nextLong(), "lines", lines))
+                .get("number")
+                .asString();
+        var note = controller.post(
+                "/api/dispatches",
+                Map.of(
+                        "order",
+                        order,
+                        "version",
+                        controller.get("/api/orders/" + order).get("version").asLong()));
+        controller.post(
+                "/api/dispatches/" + note.get("number").asString() + "/departure",
+                Map.of("version", note.get("version").asLong()));
+        return controller
+                .post("/api/invoices", Map.of("orders", List.of(order)))
+                .get("number")
+                .asString();
     }
 
     private static List<String> returned(String invoice, int round) {
-        var goods = controller.post("/api/returns", Map.of("lines", List.of(Map.of("invoice", invoice, "line", 1, "quantity", 1 + round % 3)), "reason", "unwanted")).get("number").asString();
+        var goods = controller
+                .post(
+                        "/api/returns",
+                        Map.of(
+                                "lines",
+                                List.of(Map.of("invoice", invoice, "line", 1, "quantity", 1 + round % 3)),
+                                "reason",
+                                "unwanted"))
+                .get("number")
+                .asString();
         controller.post("/api/returns/" + goods + "/receipts", Map.of());
         return numbers(controller.post("/api/credit-notes", Map.of("ofReturn", goods)));
     }
@@ -117,53 +187,90 @@ class OfficialRulesTests {
     /** A credit note as UBL 2.1; the numbers behind BT and BG are those of EN 16931-1. */
     private static String ubl(JsonNode credit, BigDecimal wrongBy) {
         var xml = new StringBuilder("""
-                <CreditNote xmlns="urn:oasis:names:specification:ubl:schema:xsd:CreditNote-2" xmlns:cac="urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2"
-                  xmlns:cbc="urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2">
-                <cbc:CustomizationID>urn:cen.eu:en16931:2017</cbc:CustomizationID>
-                """);
+            <CreditNote xmlns="urn:oasis:names:specification:ubl:schema:xsd:CreditNote-2" xmlns:cac="urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2"
+              xmlns:cbc="urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2">
+            <cbc:CustomizationID>urn:cen.eu:en16931:2017</cbc:CustomizationID>
+            """);
         text(xml, "ID", credit.get("number"));
         text(xml, "IssueDate", credit.get("on"));
         xml.append("<cbc:CreditNoteTypeCode>381</cbc:CreditNoteTypeCode>");
         text(xml, "Note", credit.get("reason"));
-        xml.append("<cbc:DocumentCurrencyCode>EUR</cbc:DocumentCurrencyCode><cac:BillingReference><cac:InvoiceDocumentReference>");
+        xml.append(
+                "<cbc:DocumentCurrencyCode>EUR</cbc:DocumentCurrencyCode><cac:BillingReference><cac:InvoiceDocumentReference>");
         text(xml, "ID", credit.get("invoice"));
         xml.append("</cac:InvoiceDocumentReference></cac:BillingReference>");
-        party(xml, "AccountingSupplierParty", "Skerrywick Chandlery", "<cac:PartyTaxScheme><cbc:CompanyID>IE1234567FA</cbc:CompanyID><cac:TaxScheme><cbc:ID>VAT</cbc:ID></cac:TaxScheme></cac:PartyTaxScheme>");
+        party(
+                xml,
+                "AccountingSupplierParty",
+                "Skerrywick Chandlery",
+                "<cac:PartyTaxScheme><cbc:CompanyID>IE1234567FA</cbc:CompanyID><cac:TaxScheme><cbc:ID>VAT</cbc:ID></cac:TaxScheme></cac:PartyTaxScheme>");
         party(xml, "AccountingCustomerParty", credit.get("customerName").asString(), "");
         xml.append("<cac:TaxTotal>").append(amount("TaxAmount", figure(credit, "vat")));
-        credit.get("bands").forEach(band -> xml.append("<cac:TaxSubtotal>").append(amount("TaxableAmount", figure(band, "taxable"))).append(amount("TaxAmount", figure(band, "vat")))
-                .append(category("TaxCategory", band.get("category"), band.get("rate"))).append("</cac:TaxSubtotal>"));
-        xml.append("</cac:TaxTotal><cac:LegalMonetaryTotal>").append(amount("LineExtensionAmount", figure(credit, "net").add(wrongBy)))
-                .append(amount("TaxExclusiveAmount", figure(credit, "net"))).append(amount("TaxInclusiveAmount", figure(credit, "gross"))).append(amount("PayableAmount", figure(credit, "gross")))
+        credit.get("bands")
+                .forEach(band -> xml.append("<cac:TaxSubtotal>")
+                        .append(amount("TaxableAmount", figure(band, "taxable")))
+                        .append(amount("TaxAmount", figure(band, "vat")))
+                        .append(category("TaxCategory", band.get("category"), band.get("rate")))
+                        .append("</cac:TaxSubtotal>"));
+        xml.append("</cac:TaxTotal><cac:LegalMonetaryTotal>")
+                .append(amount("LineExtensionAmount", figure(credit, "net").add(wrongBy)))
+                .append(amount("TaxExclusiveAmount", figure(credit, "net")))
+                .append(amount("TaxInclusiveAmount", figure(credit, "gross")))
+                .append(amount("PayableAmount", figure(credit, "gross")))
                 .append("</cac:LegalMonetaryTotal>");
         credit.get("lines").forEach(line -> line(xml, line));
         return xml.append("</CreditNote>").toString();
     }
 
-    /** An amount without a quantity stands as one piece of it; what is kept back is an allowance on the line (BG-27). */
+    /**
+     * An amount without a quantity stands as one piece of it; what is kept back is an allowance on the line (BG-27).
+     */
     private static void line(StringBuilder xml, JsonNode line) {
         var quantity = figure(line, "quantity").signum() == 0 ? BigDecimal.ONE : figure(line, "quantity");
         xml.append("<cac:CreditNoteLine>");
         text(xml, "ID", line.get("no"));
-        xml.append("<cbc:CreditedQuantity unitCode=\"C62\">").append(quantity.toPlainString()).append("</cbc:CreditedQuantity>").append(amount("LineExtensionAmount", figure(line, "net")));
+        xml.append("<cbc:CreditedQuantity unitCode=\"C62\">")
+                .append(quantity.toPlainString())
+                .append("</cbc:CreditedQuantity>")
+                .append(amount("LineExtensionAmount", figure(line, "net")));
         if (figure(line, "fee").signum() > 0) {
-            xml.append("<cac:AllowanceCharge><cbc:ChargeIndicator>false</cbc:ChargeIndicator><cbc:AllowanceChargeReason>kept back for restocking</cbc:AllowanceChargeReason>")
-                    .append(amount("Amount", figure(line, "fee"))).append("</cac:AllowanceCharge>");
+            xml.append(
+                            "<cac:AllowanceCharge><cbc:ChargeIndicator>false</cbc:ChargeIndicator><cbc:AllowanceChargeReason>kept"
+                                    + " back for restocking</cbc:AllowanceChargeReason>")
+                    .append(amount("Amount", figure(line, "fee")))
+                    .append("</cac:AllowanceCharge>");
         }
         xml.append("<cac:Item>");
         text(xml, "Name", line.get("description"));
-        xml.append(category("ClassifiedTaxCategory", line.get("vatCategory"), line.get("vatRate"))).append("</cac:Item><cac:Price>")
-                .append(amount("PriceAmount", figure(line, "net").add(figure(line, "fee")).divide(quantity, 6, java.math.RoundingMode.HALF_UP))).append("</cac:Price></cac:CreditNoteLine>");
+        xml.append(category("ClassifiedTaxCategory", line.get("vatCategory"), line.get("vatRate")))
+                .append("</cac:Item><cac:Price>")
+                .append(amount(
+                        "PriceAmount",
+                        figure(line, "net")
+                                .add(figure(line, "fee"))
+                                .divide(quantity, 6, java.math.RoundingMode.HALF_UP)))
+                .append("</cac:Price></cac:CreditNoteLine>");
     }
 
     private static void party(StringBuilder xml, String role, String name, String tax) {
-        xml.append("<cac:").append(role).append("><cac:Party><cac:PostalAddress><cac:Country><cbc:IdentificationCode>IE</cbc:IdentificationCode></cac:Country></cac:PostalAddress>").append(tax)
-                .append("<cac:PartyLegalEntity><cbc:RegistrationName>").append(escaped(name)).append("</cbc:RegistrationName></cac:PartyLegalEntity></cac:Party></cac:").append(role).append(">");
+        xml.append("<cac:")
+                .append(role)
+                .append(
+                        "><cac:Party><cac:PostalAddress><cac:Country><cbc:IdentificationCode>IE</cbc:IdentificationCode></cac:Country></cac:PostalAddress>")
+                .append(tax)
+                .append("<cac:PartyLegalEntity><cbc:RegistrationName>")
+                .append(escaped(name))
+                .append("</cbc:RegistrationName></cac:PartyLegalEntity></cac:Party></cac:")
+                .append(role)
+                .append(">");
     }
 
     private static String category(String element, JsonNode code, JsonNode rate) {
-        return "<cac:%1$s><cbc:ID>%2$s</cbc:ID><cbc:Percent>%3$s</cbc:Percent><cac:TaxScheme><cbc:ID>VAT</cbc:ID></cac:TaxScheme></cac:%1$s>".formatted(element, code.asString(),
-                new BigDecimal(rate.asString()).stripTrailingZeros().toPlainString());
+        return "<cac:%1$s><cbc:ID>%2$s</cbc:ID><cbc:Percent>%3$s</cbc:Percent><cac:TaxScheme><cbc:ID>VAT</cbc:ID></cac:TaxScheme></cac:%1$s>"
+                .formatted(
+                        element,
+                        code.asString(),
+                        new BigDecimal(rate.asString()).stripTrailingZeros().toPlainString());
     }
 
     private static String amount(String element, BigDecimal amount) {
@@ -171,7 +278,13 @@ class OfficialRulesTests {
     }
 
     private static void text(StringBuilder xml, String element, JsonNode text) {
-        xml.append("<cbc:").append(element).append(">").append(escaped(text.asString())).append("</cbc:").append(element).append(">");
+        xml.append("<cbc:")
+                .append(element)
+                .append(">")
+                .append(escaped(text.asString()))
+                .append("</cbc:")
+                .append(element)
+                .append(">");
     }
 
     private static String escaped(String text) {

@@ -32,8 +32,12 @@ class DecisionTests extends OnServer {
     }
 
     private Rest.Answer terms(String terms) {
-        return lead.send("PUT", "/api/customers/" + customer + "/terms", "{\"version\":%s%s}".formatted(
-                clerk.get("/api/customers/" + customer).text("version"), terms), UUID.randomUUID().toString());
+        return lead.send(
+                "PUT",
+                "/api/customers/" + customer + "/terms",
+                "{\"version\":%s%s}"
+                        .formatted(clerk.get("/api/customers/" + customer).text("version"), terms),
+                UUID.randomUUID().toString());
     }
 
     private Rest.Answer put(Rest as, String path, String body) {
@@ -54,13 +58,19 @@ class DecisionTests extends OnServer {
     class ClearedTogether {
 
         private String sequence(List<String> orders, String accepted) {
-            var asked = orders.stream().map(number -> "{\"number\":\"%s\",\"version\":%s%s}".formatted(number, version(number),
-                    accepted.isEmpty() ? "" : ",\"accepted\":[\"" + accepted + "\"]")).toList();
+            var asked = orders.stream()
+                    .map(number -> "{\"number\":\"%s\",\"version\":%s%s}"
+                            .formatted(
+                                    number,
+                                    version(number),
+                                    accepted.isEmpty() ? "" : ",\"accepted\":[\"" + accepted + "\"]"))
+                    .toList();
             return "{\"orders\":[%s],\"reason\":\"agreed by telephone\"}".formatted(String.join(",", asked));
         }
 
         private Rest.Answer clear(Rest as, String sequence, String fingerprint) {
-            return as.post("/api/clearings", "{\"sequence\":%s,\"fingerprint\":\"%s\"}".formatted(sequence, fingerprint));
+            return as.post(
+                    "/api/clearings", "{\"sequence\":%s,\"fingerprint\":\"%s\"}".formatted(sequence, fingerprint));
         }
 
         private List<String> outcomes(JsonNode answer) {
@@ -69,7 +79,10 @@ class DecisionTests extends OnServer {
             return outcomes;
         }
 
-        /** Gross 121.00 each and a limit of 300: the second of two that repeat a PO finds the limit used up by the first. */
+        /**
+         * Gross 121.00 each and a limit of 300: the second of two that repeat a PO finds the limit used up by the
+         * first.
+         */
         @Test
         void countEachOtherAndHoldWhatWouldPassTheLimitUnseen() {
             terms(",\"creditLimit\":300");
@@ -80,16 +93,27 @@ class DecisionTests extends OnServer {
             var asked = sequence(List.of(second, third), "");
             var preview = controller.post("/api/clearing-previews", asked).body();
             assertThat(outcomes(preview)).containsExactly("CLEARED", "HELD");
-            assertThat(preview.get("steps").get(0).get("exposureAfter").asString()).isEqualTo("242.00");
+            assertThat(preview.get("steps").get(0).get("exposureAfter").asString())
+                    .isEqualTo("242.00");
             assertThat(preview.get("steps").get(1).get("sentence").asString()).contains("EUR 63.00 over the limit");
-            assertThat(List.of(state(second), state(third))).as("a preview changes nothing").containsOnly("HELD");
+            assertThat(List.of(state(second), state(third)))
+                    .as("a preview changes nothing")
+                    .containsOnly("HELD");
             assertThat(clear(controller, asked, "another").code()).isEqualTo("preview-changed");
-            assertThat(clear(clerk, asked, preview.get("fingerprint").asString()).code()).isEqualTo("not-authorised");
-            assertThat(outcomes(clear(controller, asked, preview.get("fingerprint").asString()).body())).containsExactly("CLEARED", "HELD");
+            assertThat(clear(clerk, asked, preview.get("fingerprint").asString())
+                            .code())
+                    .isEqualTo("not-authorised");
+            assertThat(outcomes(
+                            clear(controller, asked, preview.get("fingerprint").asString())
+                                    .body()))
+                    .containsExactly("CLEARED", "HELD");
             assertThat(open(third)).containsExactly("credit-limit");
             var accepted = sequence(List.of(third), "");
             var again = controller.post("/api/clearing-previews", accepted).body();
-            assertThat(outcomes(clear(controller, accepted, again.get("fingerprint").asString()).body())).containsExactly("CLEARED");
+            assertThat(outcomes(
+                            clear(controller, accepted, again.get("fingerprint").asString())
+                                    .body()))
+                    .containsExactly("CLEARED");
         }
 
         @Test
@@ -100,8 +124,12 @@ class DecisionTests extends OnServer {
             var asked = sequence(both, "credit-limit");
             var preview = controller.post("/api/clearing-previews", asked).body();
             assertThat(outcomes(preview)).containsExactly("CLEARED", "CLEARED");
-            assertThat(preview.get("steps").get(1).get("exposureAfter").asString()).isEqualTo("363.00");
-            assertThat(outcomes(clear(controller, asked, preview.get("fingerprint").asString()).body())).containsExactly("CLEARED", "CLEARED");
+            assertThat(preview.get("steps").get(1).get("exposureAfter").asString())
+                    .isEqualTo("363.00");
+            assertThat(outcomes(
+                            clear(controller, asked, preview.get("fingerprint").asString())
+                                    .body()))
+                    .containsExactly("CLEARED", "CLEARED");
         }
 
         @Test
@@ -109,14 +137,26 @@ class DecisionTests extends OnServer {
             submit("CF-1", 1);
             var own = controller.post("/api/orders", order("cf 1", 1)).text("number");
             var other = submit("cf/1", 1);
-            var preview = controller.post("/api/clearing-previews", sequence(List.of(own, other), "")).body();
+            var preview = controller
+                    .post("/api/clearing-previews", sequence(List.of(own, other), ""))
+                    .body();
             assertThat(preview.get("steps").get(0).get("code").asString()).isEqualTo("four-eyes");
             assertThat(outcomes(preview)).containsExactly("REFUSED", "CLEARED");
             var stale = sequence(List.of(other), "").replaceAll("\"version\":\\d+", "\"version\":77");
-            assertThat(controller.post("/api/clearing-previews", stale).body().get("steps").get(0).get("code").asString()).isEqualTo("stale-version");
+            assertThat(controller
+                            .post("/api/clearing-previews", stale)
+                            .body()
+                            .get("steps")
+                            .get(0)
+                            .get("code")
+                            .asString())
+                    .isEqualTo("stale-version");
         }
 
-        /** Whatever the orders: what is carried out is what was shown, and no limit is passed that the preview did not show as passed. */
+        /**
+         * Whatever the orders: what is carried out is what was shown, and no limit is passed that the preview did not
+         * show as passed.
+         */
         @Test
         void neverPassALimitThatWasNotShown() {
             var seed = Long.getLong("seed", System.nanoTime());
@@ -130,7 +170,9 @@ class DecisionTests extends OnServer {
                 submit(po, 1 + random.nextInt(10));
                 var held = new ArrayList<String>();
                 for (int at = 0; at < 2 + random.nextInt(5); at++) {
-                    var number = submit((random.nextInt(3) == 0 ? "other" + at : po).toLowerCase() + "/".repeat(at + 1), 1 + random.nextInt(60));
+                    var number = submit(
+                            (random.nextInt(3) == 0 ? "other" + at : po).toLowerCase() + "/".repeat(at + 1),
+                            1 + random.nextInt(60));
                     if (state(number).equals("HELD")) {
                         held.add(number);
                     }
@@ -142,11 +184,14 @@ class DecisionTests extends OnServer {
                 var asked = sequence(held, random.nextInt(3) == 0 ? "credit-limit" : "");
                 var as = "seed " + seed + ", round " + round + ": " + asked;
                 var preview = controller.post("/api/clearing-previews", asked).body();
-                var done = clear(controller, asked, preview.get("fingerprint").asString()).body();
+                var done = clear(controller, asked, preview.get("fingerprint").asString())
+                        .body();
                 assertThat(done.get("steps")).as(as).isEqualTo(preview.get("steps"));
                 done.get("steps").forEach(step -> {
                     var cleared = step.get("outcome").asString().equals("CLEARED");
-                    assertThat(state(step.get("number").asString())).as(as).isEqualTo(step.get("outcome").asString());
+                    assertThat(state(step.get("number").asString()))
+                            .as(as)
+                            .isEqualTo(step.get("outcome").asString());
                     var over = new BigDecimal(step.get("exposureAfter").asString()).compareTo(limit) > 0;
                     var shown = new ArrayList<String>();
                     step.get("findings").forEach(f -> {
@@ -154,10 +199,20 @@ class DecisionTests extends OnServer {
                             shown.add(f.get("check").asString());
                         }
                     });
-                    assertThat(!cleared || !over || shown.contains("credit-limit")).as(as + step).isTrue();
+                    assertThat(!cleared || !over || shown.contains("credit-limit"))
+                            .as(as + step)
+                            .isTrue();
                 });
-                var last = done.get("steps").get(done.get("steps").size() - 1).get("exposureAfter").asString();
-                assertThat(clerk.get("/api/customers/" + customer + "/position").body().get("exposure").asString()).as(as).isEqualTo(last);
+                var last = done.get("steps")
+                        .get(done.get("steps").size() - 1)
+                        .get("exposureAfter")
+                        .asString();
+                assertThat(clerk.get("/api/customers/" + customer + "/position")
+                                .body()
+                                .get("exposure")
+                                .asString())
+                        .as(as)
+                        .isEqualTo(last);
             }
         }
     }
@@ -172,7 +227,9 @@ class DecisionTests extends OnServer {
             submit("LP-1", 10);
             var held = submit("lp 1", 10);
             submit("LP-2", 10);
-            var waived = controller.post("/api/orders/" + held + "/waivers", "{\"version\":%s,\"findings\":[\"duplicate-po\"],\"reason\":\"asked\"}".formatted(version(held)));
+            var waived = controller.post(
+                    "/api/orders/" + held + "/waivers",
+                    "{\"version\":%s,\"findings\":[\"duplicate-po\"],\"reason\":\"asked\"}".formatted(version(held)));
             assertThat(waived.body().get("order").get("state").asString()).isEqualTo("HELD");
             assertThat(open(held)).containsExactly("credit-limit");
         }
@@ -182,8 +239,10 @@ class DecisionTests extends OnServer {
     class Remedies {
 
         private JsonNode remedy(String number, String check, String kind) {
-            for (var remedy : controller.get("/api/review/" + number + "/remedies").body()) {
-                if (remedy.get("check").asString().equals(check) && remedy.get("kind").asString().equals(kind)) {
+            for (var remedy :
+                    controller.get("/api/review/" + number + "/remedies").body()) {
+                if (remedy.get("check").asString().equals(check)
+                        && remedy.get("kind").asString().equals(kind)) {
                     return remedy;
                 }
             }
@@ -191,7 +250,9 @@ class DecisionTests extends OnServer {
         }
 
         private Rest.Answer apply(String number, String check, String kind) {
-            return controller.post("/api/orders/" + number + "/remedies", "{\"version\":%s,\"check\":\"%s\",\"kind\":\"%s\"}".formatted(version(number), check, kind));
+            return controller.post(
+                    "/api/orders/" + number + "/remedies",
+                    "{\"version\":%s,\"check\":\"%s\",\"kind\":\"%s\"}".formatted(version(number), check, kind));
         }
 
         /** 12.10 a piece: of 20, the limit of 200 has room for 16. */
@@ -199,20 +260,41 @@ class DecisionTests extends OnServer {
         void ofALimitAreTheExactPaymentAndTheLargestQuantity() {
             terms(",\"creditLimit\":200");
             var held = submit("RM-1", 20);
-            assertThat(remedy(held, "credit-limit", "PAYMENT").get("amount").asString()).isEqualTo("42.00");
-            assertThat(remedy(held, "credit-limit", "QUANTITY").get("order").get("gross").asString()).isEqualTo("193.60");
+            assertThat(remedy(held, "credit-limit", "PAYMENT").get("amount").asString())
+                    .isEqualTo("42.00");
+            assertThat(remedy(held, "credit-limit", "QUANTITY")
+                            .get("order")
+                            .get("gross")
+                            .asString())
+                    .isEqualTo("193.60");
             assertThat(apply(held, "credit-limit", "QUANTITY").text("state")).isEqualTo("CLEARED");
-            assertThat(clerk.get("/api/orders/" + held + "/versions").body().get(0).get("differences").get(0).asString()).isEqualTo("line 1 quantity from 20 to 16");
+            assertThat(clerk.get("/api/orders/" + held + "/versions")
+                            .body()
+                            .get(0)
+                            .get("differences")
+                            .get(0)
+                            .asString())
+                    .isEqualTo("line 1 quantity from 20 to 16");
         }
 
         @Test
         void ofAShortageIsASplitWhosePartsAreOneUseOfThePo() {
             var flagged = submit("RM-2", 1400);
             assertThat(open(flagged)).containsExactly("unreserved");
-            assertThat(remedy(flagged, "unreserved", "SPLIT").get("rest").get(0).get("quantity").asString()).isEqualTo("400");
+            assertThat(remedy(flagged, "unreserved", "SPLIT")
+                            .get("rest")
+                            .get(0)
+                            .get("quantity")
+                            .asString())
+                    .isEqualTo("400");
             assertThat(apply(flagged, "unreserved", "SPLIT").status()).isEqualTo(200);
             assertThat(open(flagged)).isEmpty();
-            var rest = clerk.get("/api/orders?customer=" + customer).body().get("rows").get(0).get("number").asString();
+            var rest = clerk.get("/api/orders?customer=" + customer)
+                    .body()
+                    .get("rows")
+                    .get(0)
+                    .get("number")
+                    .asString();
             assertThat(rest).isNotEqualTo(flagged);
             assertThat(open(rest)).containsExactly("unreserved");
         }
@@ -234,7 +316,8 @@ class DecisionTests extends OnServer {
 
         @Test
         void tellBeforehandWhatTheyWouldHoldAndHoldItFromThenOn() {
-            var low = "{\"customer\":\"%s\",\"lines\":[{\"item\":\"%s\",\"quantity\":1,\"price\":4.10}]}".formatted(customer, item);
+            var low = "{\"customer\":\"%s\",\"lines\":[{\"item\":\"%s\",\"quantity\":1,\"price\":4.10}]}"
+                    .formatted(customer, item);
             var before = clerk.post("/api/orders", low).text("number");
             assertThat(open(before)).isEmpty();
             // unit cost 4.00 of 4.10: a margin of 2.4 per cent
@@ -243,7 +326,8 @@ class DecisionTests extends OnServer {
             var margin = new ArrayList<String>();
             preview.get("checks").forEach(c -> {
                 if (c.get("check").asString().equals("margin")) {
-                    margin.add(c.get("cautionsNow").asString() + " then " + c.get("cautionsThen").asString());
+                    margin.add(c.get("cautionsNow").asString() + " then "
+                            + c.get("cautionsThen").asString());
                 }
             });
             assertThat(margin).singleElement().asString().startsWith("0 then ").isNotEqualTo("0 then 0");
@@ -253,26 +337,42 @@ class DecisionTests extends OnServer {
                 assertThat(open(clerk.post("/api/orders", low).text("number"))).containsExactly("margin");
                 assertThat(open(before)).as("what was cleared stays so").isEmpty();
                 assertThat(put(lead, "/api/rules", plain).code()).isEqualTo("stale-version");
-                assertThat(put(lead, "/api/rules", tight.replace("\"near\":\"CAUTION\"", "\"near\":\"STOP\"")).code()).isEqualTo("incomplete");
+                assertThat(put(lead, "/api/rules", tight.replace("\"near\":\"CAUTION\"", "\"near\":\"STOP\""))
+                                .code())
+                        .isEqualTo("incomplete");
             } finally {
-                assertThat(put(lead, "/api/rules", changed("\"minimumMargin\":\"10\"", "\"minimumMargin\":null")).status()).isEqualTo(200);
+                assertThat(put(lead, "/api/rules", changed("\"minimumMargin\":\"10\"", "\"minimumMargin\":null"))
+                                .status())
+                        .isEqualTo(200);
             }
         }
 
         @Test
         void letHeldOrdersGoWhenTheyAreLoosened() {
-            var free = "{\"customer\":\"%s\",\"lines\":[{\"item\":\"%s\",\"quantity\":1,\"price\":0}]}".formatted(customer, item);
+            var free = "{\"customer\":\"%s\",\"lines\":[{\"item\":\"%s\",\"quantity\":1,\"price\":0}]}"
+                    .formatted(customer, item);
             var held = clerk.post("/api/orders", free).text("number");
             assertThat(state(held)).isEqualTo("HELD");
             var strict = rules();
             var loose = strict.toString();
             var at = loose.indexOf("\"check\":\"zero-price\"");
             var stop = loose.indexOf("\"STANDARD\":\"STOP\"", at);
-            var changed = loose.substring(0, stop) + "\"STANDARD\":\"CAUTION\"" + loose.substring(stop + "\"STANDARD\":\"STOP\"".length());
-            put(lead, "/api/rules", changed.replaceAll(",\"changes\":\\[.*?\\]", "").replaceFirst("\\}$", ",\"reason\":\"a test\"}"));
+            var changed = loose.substring(0, stop) + "\"STANDARD\":\"CAUTION\""
+                    + loose.substring(stop + "\"STANDARD\":\"STOP\"".length());
+            put(
+                    lead,
+                    "/api/rules",
+                    changed.replaceAll(",\"changes\":\\[.*?\\]", "").replaceFirst("\\}$", ",\"reason\":\"a test\"}"));
             assertThat(state(held)).isEqualTo("CLEARED");
-            put(lead, "/api/rules", strict.toString().replaceAll(",\"changes\":\\[.*?\\]", "").replaceFirst("\\}$", ",\"reason\":\"a test\"}")
-                    .replaceAll("\"version\":\\d+", "\"version\":" + rules().get("version").asString()));
+            put(
+                    lead,
+                    "/api/rules",
+                    strict.toString()
+                            .replaceAll(",\"changes\":\\[.*?\\]", "")
+                            .replaceFirst("\\}$", ",\"reason\":\"a test\"}")
+                            .replaceAll(
+                                    "\"version\":\\d+",
+                                    "\"version\":" + rules().get("version").asString()));
         }
     }
 
@@ -280,7 +380,11 @@ class DecisionTests extends OnServer {
     class PoNumbers {
 
         private Rest.Answer policy(String own) {
-            return put(lead, "/api/customers/" + customer + "/po-policy", "{\"version\":%s,\"own\":%s}".formatted(clerk.get("/api/customers/" + customer).text("version"), own));
+            return put(
+                    lead,
+                    "/api/customers/" + customer + "/po-policy",
+                    "{\"version\":%s,\"own\":%s}"
+                            .formatted(clerk.get("/api/customers/" + customer).text("version"), own));
         }
 
         @Test
@@ -290,9 +394,15 @@ class DecisionTests extends OnServer {
             var refused = clerk.post("/api/orders", order("rf 1", 1));
             assertThat(refused.code()).isEqualTo("duplicate-po");
             assertThat(refused.text("detail")).contains("order " + first + " as RF-1");
-            assertThat(state(controller.post("/api/orders", order("rf 1", 1)).text("number"))).isEqualTo("HELD");
+            assertThat(state(controller.post("/api/orders", order("rf 1", 1)).text("number")))
+                    .isEqualTo("HELD");
             var other = submit("RF-2", 1);
-            assertThat(put(clerk, "/api/orders/" + other, "{\"version\":%s,\"po\":\"rf/1\",\"lines\":[{\"no\":1}]}".formatted(version(other))).code()).isEqualTo("duplicate-po");
+            assertThat(put(
+                                    clerk,
+                                    "/api/orders/" + other,
+                                    "{\"version\":%s,\"po\":\"rf/1\",\"lines\":[{\"no\":1}]}".formatted(version(other)))
+                            .code())
+                    .isEqualTo("duplicate-po");
             assertThat(clerk.get("/api/orders/" + other).text("po")).isEqualTo("RF-2");
             policy("null");
             assertThat(state(submit("rf/1", 1))).isEqualTo("HELD");
@@ -301,17 +411,39 @@ class DecisionTests extends OnServer {
         @Test
         void areMetInInvoicesFromBeforeAndInCopies() {
             var file = "customer,number,date,po,net\n%s,R-1,2019-05-02,PO 00881-C,10.00\n".formatted(customer);
-            assertThat(clerk.upload(file, "/past-invoices").body().get("taken").asInt()).isEqualTo(1);
-            assertThat(clerk.upload(file, "/past-invoices").body().get("takenBefore").asInt()).isEqualTo(1);
-            assertThat(clerk.upload(file + "nobody,R-2,2019,,x\n", "/past-invoices").body().get("bad").size()).isEqualTo(4);
+            assertThat(clerk.upload(file, "/past-invoices").body().get("taken").asInt())
+                    .isEqualTo(1);
+            assertThat(clerk.upload(file, "/past-invoices")
+                            .body()
+                            .get("takenBefore")
+                            .asInt())
+                    .isEqualTo(1);
+            assertThat(clerk.upload(file + "nobody,R-2,2019,,x\n", "/past-invoices")
+                            .body()
+                            .get("bad")
+                            .size())
+                    .isEqualTo(4);
             var held = submit("881/c", 1);
             assertThat(open(held)).containsExactly("duplicate-po");
-            assertThat(clerk.get("/api/review/" + held).body().get("sentence").asString()).contains("on invoice R-1");
+            assertThat(clerk.get("/api/review/" + held).body().get("sentence").asString())
+                    .contains("on invoice R-1");
             var plain = submit("CP-1", 3);
             var copy = clerk.post("/api/orders/started", "{\"kind\":\"ORDER\",\"number\":\"%s\"}".formatted(plain));
-            assertThat(copy.body().get("lines").get(0).get("source").get("number").asString()).isEqualTo(plain);
-            assertThat(clerk.post("/api/orders/" + copy.text("number") + "/submission", "{\"version\":%s}".formatted(copy.text("version"))).text("state")).isEqualTo("HELD");
-            var numbers = clerk.get("/api/customers/" + customer + "/po-numbers?q=po881").body().get("rows");
+            assertThat(copy.body()
+                            .get("lines")
+                            .get(0)
+                            .get("source")
+                            .get("number")
+                            .asString())
+                    .isEqualTo(plain);
+            assertThat(clerk.post(
+                                    "/api/orders/" + copy.text("number") + "/submission",
+                                    "{\"version\":%s}".formatted(copy.text("version")))
+                            .text("state"))
+                    .isEqualTo("HELD");
+            var numbers = clerk.get("/api/customers/" + customer + "/po-numbers?q=po881")
+                    .body()
+                    .get("rows");
             assertThat(numbers.size()).isEqualTo(2);
         }
     }
@@ -323,21 +455,41 @@ class DecisionTests extends OnServer {
         void licencesLapseAndInvoicesFallOverdueBeforeTheGoodsHaveLeft() {
             var licence = "L-" + UUID.randomUUID();
             var item = "F-" + UUID.randomUUID().toString().substring(0, 8);
-            admin.post("/api/items", "{\"code\":\"%s\",\"name\":\"Flare\",\"kind\":\"STOCK\",\"price\":10,\"vatCategory\":\"Z\",\"vatRate\":0,\"regulated\":\"pyro\"}".formatted(item));
+            admin.post(
+                    "/api/items",
+                    "{\"code\":\"%s\",\"name\":\"Flare\",\"kind\":\"STOCK\",\"price\":10,\"vatCategory\":\"Z\",\"vatRate\":0,\"regulated\":\"pyro\"}"
+                            .formatted(item));
             warehouse.post("/api/stock-receipts", "{\"item\":\"%s\",\"quantity\":10,\"unitCost\":4}".formatted(item));
-            admin.post("/api/simulated-register", "{\"licenceClass\":\"pyro\",\"number\":\"%s\",\"validTo\":\"2026-03-10\",\"answers\":true}".formatted(licence));
-            put(lead, "/api/customers/" + customer + "/licences", "{\"version\":%s,\"licences\":[{\"licenceClass\":\"pyro\",\"number\":\"%s\"}]}"
-                    .formatted(clerk.get("/api/customers/" + customer).text("version"), licence));
-            var order = clerk.post("/api/orders", "{\"customer\":\"%s\",\"date\":\"2026-03-02\",\"lines\":[{\"item\":\"%s\",\"quantity\":2}]}".formatted(customer, item)).text("number");
+            admin.post(
+                    "/api/simulated-register",
+                    "{\"licenceClass\":\"pyro\",\"number\":\"%s\",\"validTo\":\"2026-03-10\",\"answers\":true}"
+                            .formatted(licence));
+            put(
+                    lead,
+                    "/api/customers/" + customer + "/licences",
+                    "{\"version\":%s,\"licences\":[{\"licenceClass\":\"pyro\",\"number\":\"%s\"}]}"
+                            .formatted(clerk.get("/api/customers/" + customer).text("version"), licence));
+            var order = clerk.post(
+                            "/api/orders",
+                            "{\"customer\":\"%s\",\"date\":\"2026-03-02\",\"lines\":[{\"item\":\"%s\",\"quantity\":2}]}"
+                                    .formatted(customer, item))
+                    .text("number");
             assertThat(state(order)).isEqualTo("CLEARED");
             controller.post("/api/sweeps", "{\"date\":\"2026-03-10\"}");
             assertThat(state(order)).isEqualTo("CLEARED");
             controller.post("/api/sweeps", "{\"date\":\"2026-03-11\"}");
             assertThat(open(order)).containsExactly("licence");
-            admin.post("/api/simulated-register", "{\"licenceClass\":\"pyro\",\"number\":\"%s\",\"answers\":false}".formatted(licence));
+            admin.post(
+                    "/api/simulated-register",
+                    "{\"licenceClass\":\"pyro\",\"number\":\"%s\",\"answers\":false}".formatted(licence));
             controller.post("/api/sweeps", "{\"date\":\"2026-03-12\"}");
-            assertThat(clerk.get("/api/review/" + order).body().get("sentence").asString()).contains("gave no answer").contains("in 3 tries");
-            admin.post("/api/simulated-register", "{\"licenceClass\":\"pyro\",\"number\":\"%s\",\"validTo\":\"2027-03-10\",\"answers\":true}".formatted(licence));
+            assertThat(clerk.get("/api/review/" + order).body().get("sentence").asString())
+                    .contains("gave no answer")
+                    .contains("in 3 tries");
+            admin.post(
+                    "/api/simulated-register",
+                    "{\"licenceClass\":\"pyro\",\"number\":\"%s\",\"validTo\":\"2027-03-10\",\"answers\":true}"
+                            .formatted(licence));
             controller.post("/api/sweeps", "{\"date\":\"2026-03-13\"}");
             assertThat(state(order)).isEqualTo("CLEARED");
         }
@@ -347,7 +499,10 @@ class DecisionTests extends OnServer {
     class Colleagues {
 
         private String awaiting() {
-            put(admin, "/api/customers/" + customer + "/approval-rules", "{\"rules\":[{\"kind\":\"NET_ABOVE\",\"figure\":5,\"level\":\"LEAD\"}]}");
+            put(
+                    admin,
+                    "/api/customers/" + customer + "/approval-rules",
+                    "{\"rules\":[{\"kind\":\"NET_ABOVE\",\"figure\":5,\"level\":\"LEAD\"}]}");
             return submit("AP-" + UUID.randomUUID(), 3);
         }
 
@@ -355,15 +510,40 @@ class DecisionTests extends OnServer {
         void whoAreAwayAreStoodInForFromTheirFirstDayToTheirLast() {
             var order = awaiting();
             var approval = "/api/orders/" + order + "/approvals";
-            assertThat(controller.post(approval, "{\"version\":%s}".formatted(version(order))).code()).isEqualTo("not-authorised");
+            assertThat(controller
+                            .post(approval, "{\"version\":%s}".formatted(version(order)))
+                            .code())
+                    .isEqualTo("not-authorised");
             var today = controller.get("/api/session").text("today");
-            assertThat(put(lead, "/api/users/me/absence", "{\"deputy\":\"controller\",\"from\":\"2020-01-01\",\"until\":\"2020-01-02\"}").status()).isEqualTo(200);
-            assertThat(controller.post(approval, "{\"version\":%s}".formatted(version(order))).code()).as("the absence is over").isEqualTo("not-authorised");
-            put(lead, "/api/users/me/absence", "{\"deputy\":\"controller\",\"from\":\"%1$s\",\"until\":\"%1$s\"}".formatted(today));
+            assertThat(put(
+                                    lead,
+                                    "/api/users/me/absence",
+                                    "{\"deputy\":\"controller\",\"from\":\"2020-01-01\",\"until\":\"2020-01-02\"}")
+                            .status())
+                    .isEqualTo(200);
+            assertThat(controller
+                            .post(approval, "{\"version\":%s}".formatted(version(order)))
+                            .code())
+                    .as("the absence is over")
+                    .isEqualTo("not-authorised");
+            put(
+                    lead,
+                    "/api/users/me/absence",
+                    "{\"deputy\":\"controller\",\"from\":\"%1$s\",\"until\":\"%1$s\"}".formatted(today));
             try {
-                assertThat(controller.post("/api/orders/" + order + "/reminders", "{}").status()).isEqualTo(200);
-                assertThat(controller.post(approval, "{\"version\":%s}".formatted(version(order))).text("state")).isEqualTo("CLEARED");
-                assertThat(clerk.get("/api/review/" + order).body().get("history").toString()).contains("approved for the finance lead, as deputy");
+                assertThat(controller
+                                .post("/api/orders/" + order + "/reminders", "{}")
+                                .status())
+                        .isEqualTo(200);
+                assertThat(controller
+                                .post(approval, "{\"version\":%s}".formatted(version(order)))
+                                .text("state"))
+                        .isEqualTo("CLEARED");
+                assertThat(clerk.get("/api/review/" + order)
+                                .body()
+                                .get("history")
+                                .toString())
+                        .contains("approved for the finance lead, as deputy");
             } finally {
                 put(lead, "/api/users/me/absence", "{}");
             }
@@ -373,9 +553,20 @@ class DecisionTests extends OnServer {
         void whoAreMentionedAreTold() throws Exception {
             var order = submit("NT-" + UUID.randomUUID(), 3);
             var text = "Ł\u00f3d\u017a asks, @controller2 please; not to ops@elsewhere";
-            assertThat(controller.post("/api/orders/" + order + "/notes", "{\"text\":\"%s\"}".formatted(text)).body().get("told").toString()).isEqualTo("[\"controller2\"]");
-            assertThat(controller.post("/api/orders/" + order + "/notes", "{\"text\":\"@nobody-of-ours look\"}").code()).isEqualTo("incomplete");
-            var message = clerk.get("/api/outbox?recipient=controller2").body().get("rows").get(0);
+            assertThat(controller
+                            .post("/api/orders/" + order + "/notes", "{\"text\":\"%s\"}".formatted(text))
+                            .body()
+                            .get("told")
+                            .toString())
+                    .isEqualTo("[\"controller2\"]");
+            assertThat(controller
+                            .post("/api/orders/" + order + "/notes", "{\"text\":\"@nobody-of-ours look\"}")
+                            .code())
+                    .isEqualTo("incomplete");
+            var message = clerk.get("/api/outbox?recipient=controller2")
+                    .body()
+                    .get("rows")
+                    .get(0);
             assertThat(message.get("aboutNumber").asString()).isEqualTo(order);
             var eml = clerk.bytes("/api/outbox/" + message.get("id").asString() + "/eml");
             var read = new MimeMessage(Session.getInstance(new Properties()), new ByteArrayInputStream(eml));
@@ -399,10 +590,17 @@ class DecisionTests extends OnServer {
                     var seen = new ArrayList<String>();
                     var after = "";
                     do {
-                        var page = controller.get("/api/review?sort=%s&only=%s&reason=credit-limit%s".formatted(sort, only, after.isEmpty() ? "" : "&after=" + after));
-                        assertThat(page.status()).as("%s %s: %s", sort, only, page.body()).isEqualTo(200);
-                        page.body().get("rows").forEach(row -> seen.add(row.get("number").asString()));
-                        after = page.body().get("next").isNull() ? "" : page.body().get("next").asString();
+                        var page = controller.get("/api/review?sort=%s&only=%s&reason=credit-limit%s"
+                                .formatted(sort, only, after.isEmpty() ? "" : "&after=" + after));
+                        assertThat(page.status())
+                                .as("%s %s: %s", sort, only, page.body())
+                                .isEqualTo(200);
+                        page.body()
+                                .get("rows")
+                                .forEach(row -> seen.add(row.get("number").asString()));
+                        after = page.body().get("next").isNull()
+                                ? ""
+                                : page.body().get("next").asString();
                     } while (!after.isEmpty());
                     assertThat(seen).as("%s %s", sort, only).doesNotHaveDuplicates();
                     if (only.equals("HELD")) {
@@ -414,21 +612,45 @@ class DecisionTests extends OnServer {
 
         @Test
         void ofCustomersAndItemsAreWholeAndPagedByKey() {
-            assertThat(clerk.get("/api/customers/" + customer + "/sheet").text("name")).startsWith("Customer ");
-            assertThat(clerk.get("/api/items/" + item + "/sheet").body().get("shelves").get(0).get("onHand").asString()).isEqualTo("1000.000");
-            put(lead, "/api/items/" + item + "/quotas", "{\"scope\":\"CUSTOMER\",\"key\":\"%s\",\"from\":\"2020-01-01\",\"to\":\"2099-12-31\",\"granted\":10}".formatted(customer));
+            assertThat(clerk.get("/api/customers/" + customer + "/sheet").text("name"))
+                    .startsWith("Customer ");
+            assertThat(clerk.get("/api/items/" + item + "/sheet")
+                            .body()
+                            .get("shelves")
+                            .get(0)
+                            .get("onHand")
+                            .asString())
+                    .isEqualTo("1000.000");
+            put(
+                    lead,
+                    "/api/items/" + item + "/quotas",
+                    "{\"scope\":\"CUSTOMER\",\"key\":\"%s\",\"from\":\"2020-01-01\",\"to\":\"2099-12-31\",\"granted\":10}"
+                            .formatted(customer));
             submit("QT-1", 8);
-            assertThat(clerk.get("/api/items/" + item + "/quotas").body().get(0).get("left").asString()).isEqualTo("2");
+            assertThat(clerk.get("/api/items/" + item + "/quotas")
+                            .body()
+                            .get(0)
+                            .get("left")
+                            .asString())
+                    .isEqualTo("2");
             assertThat(open(submit("QT-2", 3))).containsExactly("quota");
-            assertThat(clerk.get("/api/items/" + item + "/claims").body().get("rows").size()).isEqualTo(1);
+            assertThat(clerk.get("/api/items/" + item + "/claims")
+                            .body()
+                            .get("rows")
+                            .size())
+                    .isEqualTo(1);
             long seen = 0;
             var after = "";
             do {
-                var page = clerk.get("/api/customer-list?q=" + (after.isEmpty() ? "" : "&after=" + after)).body();
+                var page = clerk.get("/api/customer-list?q=" + (after.isEmpty() ? "" : "&after=" + after))
+                        .body();
                 seen += page.get("rows").size();
                 after = page.get("next").isNull() ? "" : page.get("next").asString();
             } while (!after.isEmpty());
-            assertThat(seen).isEqualTo(jdbc.sql("select count(*) from customer").query(Long.class).single());
+            assertThat(seen)
+                    .isEqualTo(jdbc.sql("select count(*) from customer")
+                            .query(Long.class)
+                            .single());
         }
     }
 }

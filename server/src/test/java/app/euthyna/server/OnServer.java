@@ -16,14 +16,19 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.test.web.servlet.MockMvc;
 
 /** A running server over a database of its own, with a fresh customer and item for each test. */
-@SpringBootTest(properties = {"euthyna.demo=true", "euthyna.demo-orders=0",
-    "spring.datasource.url=jdbc:h2:mem:server-tests;DB_CLOSE_DELAY=-1;QUERY_CACHE_SIZE=1024"})
+@SpringBootTest(
+        properties = {
+            "euthyna.demo=true",
+            "euthyna.demo-orders=0",
+            "spring.datasource.url=jdbc:h2:mem:server-tests;DB_CLOSE_DELAY=-1;QUERY_CACHE_SIZE=1024"
+        })
 @AutoConfigureMockMvc
 @Import(FoldedChains.class)
 abstract class OnServer {
 
     @Autowired
     MockMvc mvc;
+
     @Autowired
     JdbcClient jdbc;
 
@@ -49,18 +54,31 @@ abstract class OnServer {
         item = "I-" + suffix;
         lead = new Rest(mvc, "lead", "LEAD");
         admin = new Rest(mvc, "admin", "ADMIN");
-        assertThat(admin.post("/api/customers", "{\"code\":\"%s\",\"name\":\"Customer %s\",\"creditLimit\":100000}".formatted(customer, suffix)).status()).isEqualTo(200);
+        assertThat(admin.post(
+                                "/api/customers",
+                                "{\"code\":\"%s\",\"name\":\"Customer %s\",\"creditLimit\":100000}"
+                                        .formatted(customer, suffix))
+                        .status())
+                .isEqualTo(200);
         assertThat(admin.post("/api/items", """
-                {"code":"%s","name":"Item","kind":"STOCK","price":10.00,"vatCategory":"S","vatRate":21}""".formatted(item)).status()).isEqualTo(200);
-        assertThat(warehouse.post("/api/stock-receipts", "{\"item\":\"%s\",\"quantity\":1000,\"unitCost\":4}".formatted(item)).status()).isEqualTo(200);
+            {"code":"%s","name":"Item","kind":"STOCK","price":10.00,"vatCategory":"S","vatRate":21}\
+            """.formatted(item)).status()).isEqualTo(200);
+        assertThat(warehouse
+                        .post(
+                                "/api/stock-receipts",
+                                "{\"item\":\"%s\",\"quantity\":1000,\"unitCost\":4}".formatted(item))
+                        .status())
+                .isEqualTo(200);
     }
 
     String order(String po, int quantity) {
-        return "{\"customer\":\"%s\",\"po\":\"%s\",\"lines\":[{\"item\":\"%s\",\"quantity\":%d}]}".formatted(customer, po, item, quantity);
+        return "{\"customer\":\"%s\",\"po\":\"%s\",\"lines\":[{\"item\":\"%s\",\"quantity\":%d}]}"
+                .formatted(customer, po, item, quantity);
     }
 
     String cleared(int quantity) {
-        var number = clerk.post("/api/orders", order("M-" + UUID.randomUUID(), quantity)).text("number");
+        var number = clerk.post("/api/orders", order("M-" + UUID.randomUUID(), quantity))
+                .text("number");
         assertThat(clerk.get("/api/orders/" + number).text("state")).isEqualTo("CLEARED");
         return number;
     }
@@ -70,12 +88,19 @@ abstract class OnServer {
     }
 
     Rest.Answer staged(String order) {
-        return warehouse.post("/api/dispatches", "{\"order\":\"%s\",\"version\":%s}".formatted(order, versionOf("/api/orders/" + order)));
+        return warehouse.post(
+                "/api/dispatches",
+                "{\"order\":\"%s\",\"version\":%s}".formatted(order, versionOf("/api/orders/" + order)));
     }
 
     String gone(String order) {
         var note = staged(order);
-        assertThat(warehouse.post("/api/dispatches/" + note.text("number") + "/departure", "{\"version\":%s}".formatted(note.text("version"))).status()).isEqualTo(200);
+        assertThat(warehouse
+                        .post(
+                                "/api/dispatches/" + note.text("number") + "/departure",
+                                "{\"version\":%s}".formatted(note.text("version")))
+                        .status())
+                .isEqualTo(200);
         return note.text("number");
     }
 
@@ -85,7 +110,11 @@ abstract class OnServer {
 
     Map<String, BigDecimal> balances() {
         var balances = new TreeMap<String, BigDecimal>();
-        auditor.get("/api/ledger/role-balances").body().forEach(row -> balances.put(row.get("role").asString(), new BigDecimal(row.get("balance").asString())));
+        auditor.get("/api/ledger/role-balances")
+                .body()
+                .forEach(row -> balances.put(
+                        row.get("role").asString(),
+                        new BigDecimal(row.get("balance").asString())));
         return balances;
     }
 
@@ -104,10 +133,14 @@ abstract class OnServer {
     void booksAgree() {
         var statements = controller.post("/api/proofs", "{}").body().get("statements");
         assertThat(statements).hasSize(16);
-        statements.forEach(s -> assertThat(s.get("failures")).as(s.get("words").asString()).isEmpty());
+        statements.forEach(
+                s -> assertThat(s.get("failures")).as(s.get("words").asString()).isEmpty());
     }
 
     void agrees(String kind, String number) {
-        auditor.get("/api/proofs/" + kind + "/" + number).body().get("statements").forEach(s -> assertThat(s.get("failures")).as(s.toString()).isEmpty());
+        auditor.get("/api/proofs/" + kind + "/" + number)
+                .body()
+                .get("statements")
+                .forEach(s -> assertThat(s.get("failures")).as(s.toString()).isEmpty());
     }
 }

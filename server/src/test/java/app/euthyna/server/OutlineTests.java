@@ -17,8 +17,10 @@ class OutlineTests extends OnServer {
     private static final LocalDate TODAY = LocalDate.now();
 
     private Rest.Answer write(String kind, String more, String lines) {
-        return clerk.post("/api/outlines", "{\"kind\":\"%s\",\"content\":{\"customer\":\"%s\",\"po\":\"BL-%s\",\"from\":\"%s\",\"until\":\"%s\",\"lines\":[%s]%s}}".formatted(kind,
-                customer, item, TODAY.minusDays(10), TODAY.plusDays(90), lines, more));
+        return clerk.post(
+                "/api/outlines",
+                "{\"kind\":\"%s\",\"content\":{\"customer\":\"%s\",\"po\":\"BL-%s\",\"from\":\"%s\",\"until\":\"%s\",\"lines\":[%s]%s}}"
+                        .formatted(kind, customer, item, TODAY.minusDays(10), TODAY.plusDays(90), lines, more));
     }
 
     private String line(String more) {
@@ -30,7 +32,9 @@ class OutlineTests extends OnServer {
     }
 
     private Rest.Answer make(String number, String more) {
-        return clerk.post("/api/outlines/" + number + "/orders", "{\"version\":%s%s}".formatted(outline(number).get("version").asString(), more));
+        return clerk.post(
+                "/api/outlines/" + number + "/orders",
+                "{\"version\":%s%s}".formatted(outline(number).get("version").asString(), more));
     }
 
     private static List<String> texts(JsonNode rows, String field) {
@@ -41,76 +45,146 @@ class OutlineTests extends OnServer {
 
     @Test
     void quotesBecomeAnOrderOnceWithOtherQuantitiesAndTheLink() {
-        var quote = write("QUOTE", "", line(",\"quantity\":5,\"price\":9") + "," + line(",\"quantity\":2")).text("number");
+        var quote = write("QUOTE", "", line(",\"quantity\":5,\"price\":9") + "," + line(",\"quantity\":2"))
+                .text("number");
         assertThat(outline(quote).get("net").asString()).isEqualTo("65.00");
         var order = make(quote, ",\"lines\":[{\"line\":1,\"quantity\":4}],\"po\":\"Q-PO\",\"handIn\":true");
         assertThat(order.text("state")).isEqualTo("CLEARED");
         assertThat(order.text("net")).isEqualTo("36.00");
-        assertThat(order.body().get("lines").get(0).get("source").get("number").asString()).isEqualTo(quote);
+        assertThat(order.body().get("lines").get(0).get("source").get("number").asString())
+                .isEqualTo(quote);
         assertThat(outline(quote).get("state").asString()).isEqualTo("ORDERED");
         assertThat(texts(outline(quote).get("orders"), "number")).containsExactly(order.text("number"));
         assertThat(make(quote, "").code()).isEqualTo("outline-closed");
         assertThat(clerk.get("/api/trails/QUOTE/" + quote).body().toString()).contains(order.text("number"));
         var lost = write("QUOTE", "", line(",\"quantity\":5")).text("number");
-        assertThat(clerk.post("/api/outlines/" + lost + "/closing", "{\"version\":0}").code()).isEqualTo("incomplete");
-        assertThat(clerk.post("/api/outlines/" + lost + "/closing", "{\"version\":0,\"reason\":\"too dear\"}").text("state")).isEqualTo("LOST");
+        assertThat(clerk.post("/api/outlines/" + lost + "/closing", "{\"version\":0}")
+                        .code())
+                .isEqualTo("incomplete");
+        assertThat(clerk.post("/api/outlines/" + lost + "/closing", "{\"version\":0,\"reason\":\"too dear\"}")
+                        .text("state"))
+                .isEqualTo("LOST");
         assertThat(outline(lost).get("changes").toString()).contains("lost: too dear");
         assertThat(write("QUOTE", "", "").code()).isEqualTo("incomplete");
         var again = clerk.post("/api/orders/started", "{\"kind\":\"QUOTE\",\"number\":\"%s\"}".formatted(lost));
         assertThat(again.text("state")).isEqualTo("DRAFT");
-        assertThat(again.body().get("lines").get(0).get("source").get("number").asString()).as("a lost quote can still be started from").isEqualTo(lost);
+        assertThat(again.body().get("lines").get(0).get("source").get("number").asString())
+                .as("a lost quote can still be started from")
+                .isEqualTo(lost);
         assertThat(outline(lost).get("orders").size()).isZero();
     }
 
     @Test
     void quotesThatHaveExpiredGiveNoOrder() {
         var quote = write("QUOTE", "", line(",\"quantity\":5")).text("number");
-        assertThat(make(quote, ",\"date\":\"" + TODAY.plusDays(91) + "\"").code()).isEqualTo("outline-not-valid");
+        assertThat(make(quote, ",\"date\":\"" + TODAY.plusDays(91) + "\"").code())
+                .isEqualTo("outline-not-valid");
     }
 
-    /** 100 agreed, 30 due today and 30 in a month: what is called off counts until it is cancelled, under one PO that never counts as repeated. */
+    /**
+     * 100 agreed, 30 due today and 30 in a month: what is called off counts until it is cancelled, under one PO that
+     * never counts as repeated.
+     */
     @Test
     void blanketOrdersTellWhatIsLeftAndKeepTheirSchedule() {
-        var blanket = write("BLANKET_ORDER", ",\"ceiling\":900,\"schedule\":[{\"on\":\"%s\",\"line\":1,\"quantity\":30},{\"on\":\"%s\",\"line\":1,\"quantity\":30}]"
-                .formatted(TODAY, TODAY.plusDays(30)), line(",\"quantity\":100")).text("number");
-        assertThat(texts(clerk.get("/api/outlines?due=true&customer=" + customer).body().get("rows"), "number")).containsExactly(blanket);
+        var blanket = write(
+                        "BLANKET_ORDER",
+                        ",\"ceiling\":900,\"schedule\":[{\"on\":\"%s\",\"line\":1,\"quantity\":30},{\"on\":\"%s\",\"line\":1,\"quantity\":30}]"
+                                .formatted(TODAY, TODAY.plusDays(30)),
+                        line(",\"quantity\":100"))
+                .text("number");
+        assertThat(texts(
+                        clerk.get("/api/outlines?due=true&customer=" + customer)
+                                .body()
+                                .get("rows"),
+                        "number"))
+                .containsExactly(blanket);
         var first = make(blanket, ",\"handIn\":true");
         assertThat(first.text("kind")).isEqualTo("CALL_OFF");
         assertThat(first.text("net")).isEqualTo("300.00");
-        assertThat(outline(blanket).get("nextDue").asString()).isEqualTo(TODAY.plusDays(30).toString());
-        assertThat(clerk.get("/api/outlines?due=true&customer=" + customer).body().get("rows").size()).isZero();
+        assertThat(outline(blanket).get("nextDue").asString())
+                .isEqualTo(TODAY.plusDays(30).toString());
+        assertThat(clerk.get("/api/outlines?due=true&customer=" + customer)
+                        .body()
+                        .get("rows")
+                        .size())
+                .isZero();
         var second = make(blanket, ",\"lines\":[{\"line\":1,\"quantity\":50}],\"handIn\":true");
-        assertThat(second.text("state")).as("the same PO, called off the same blanket order").isEqualTo("CLEARED");
+        assertThat(second.text("state"))
+                .as("the same PO, called off the same blanket order")
+                .isEqualTo("CLEARED");
         assertThat(outline(blanket).get("lines").get(0).get("left").asString()).isEqualTo("20");
         assertThat(outline(blanket).get("leftInValue").asString()).isEqualTo("100.00");
-        assertThat(make(blanket, ",\"lines\":[{\"line\":1,\"quantity\":11}]").code()).isEqualTo("more-than-left");
-        var raised = clerk.send("PUT", "/api/orders/" + second.text("number"), "{\"version\":%s,\"lines\":[{\"no\":1,\"quantity\":61}]}".formatted(
-                clerk.get("/api/orders/" + second.text("number")).text("version")), UUID.randomUUID().toString());
+        assertThat(make(blanket, ",\"lines\":[{\"line\":1,\"quantity\":11}]").code())
+                .isEqualTo("more-than-left");
+        var raised = clerk.send(
+                "PUT",
+                "/api/orders/" + second.text("number"),
+                "{\"version\":%s,\"lines\":[{\"no\":1,\"quantity\":61}]}"
+                        .formatted(clerk.get("/api/orders/" + second.text("number"))
+                                .text("version")),
+                UUID.randomUUID().toString());
         assertThat(raised.code()).isEqualTo("more-than-left");
-        var plan = controller.post("/api/unwind/plans", "{\"kind\":\"ORDER\",\"number\":\"%s\",\"intent\":\"cancel-order\",\"reason\":\"not needed\"}".formatted(second.text("number"))).text("fingerprint");
-        controller.post("/api/unwind/executions", "{\"kind\":\"ORDER\",\"number\":\"%s\",\"intent\":\"cancel-order\",\"reason\":\"not needed\",\"fingerprint\":\"%s\"}".formatted(second.text("number"), plan));
+        var plan = controller
+                .post(
+                        "/api/unwind/plans",
+                        "{\"kind\":\"ORDER\",\"number\":\"%s\",\"intent\":\"cancel-order\",\"reason\":\"not needed\"}"
+                                .formatted(second.text("number")))
+                .text("fingerprint");
+        controller.post(
+                "/api/unwind/executions",
+                "{\"kind\":\"ORDER\",\"number\":\"%s\",\"intent\":\"cancel-order\",\"reason\":\"not needed\",\"fingerprint\":\"%s\"}"
+                        .formatted(second.text("number"), plan));
         assertThat(outline(blanket).get("lines").get(0).get("left").asString()).isEqualTo("70");
-        var other = clerk.post("/api/orders", "{\"customer\":\"%s\",\"po\":\"BL-%s\",\"lines\":[%s]}".formatted(customer, item, line(",\"quantity\":1")));
-        assertThat(other.text("state")).as("an order beside the blanket order repeats its PO").isEqualTo("HELD");
+        var other = clerk.post(
+                "/api/orders",
+                "{\"customer\":\"%s\",\"po\":\"BL-%s\",\"lines\":[%s]}"
+                        .formatted(customer, item, line(",\"quantity\":1")));
+        assertThat(other.text("state"))
+                .as("an order beside the blanket order repeats its PO")
+                .isEqualTo("HELD");
         var version = outline(blanket).get("version").asString();
         var less = "{\"version\":%s,\"content\":{\"customer\":\"%s\",\"from\":\"%s\",\"until\":\"%s\",\"lines\":[%s]}}";
-        assertThat(clerk.send("PUT", "/api/outlines/" + blanket, less.formatted(version, customer, TODAY, TODAY.plusDays(9), line(",\"quantity\":29")), UUID.randomUUID().toString()).code())
+        assertThat(clerk.send(
+                                "PUT",
+                                "/api/outlines/" + blanket,
+                                less.formatted(version, customer, TODAY, TODAY.plusDays(9), line(",\"quantity\":29")),
+                                UUID.randomUUID().toString())
+                        .code())
                 .isEqualTo("more-than-left");
-        assertThat(clerk.send("PUT", "/api/outlines/" + blanket, less.formatted(version, customer, TODAY, TODAY.plusDays(9), line(",\"quantity\":30")), UUID.randomUUID().toString()).body()
-                .get("changes").get(0).get("sentence").asString()).contains("lines from 1: 100").contains("value from EUR 900.00 to none");
+        assertThat(clerk.send(
+                                "PUT",
+                                "/api/outlines/" + blanket,
+                                less.formatted(version, customer, TODAY, TODAY.plusDays(9), line(",\"quantity\":30")),
+                                UUID.randomUUID().toString())
+                        .body()
+                        .get("changes")
+                        .get(0)
+                        .get("sentence")
+                        .asString())
+                .contains("lines from 1: 100")
+                .contains("value from EUR 900.00 to none");
         assertThat(make(blanket, "").code()).isEqualTo("incomplete");
     }
 
     @Test
     void recurringOrdersAreProposedWhenDueAndMadeOrPassedOver() {
-        var recurring = write("RECURRING_ORDER", ",\"every\":1,\"unit\":\"WEEK\"", line(",\"quantity\":2")).text("number");
+        var recurring = write("RECURRING_ORDER", ",\"every\":1,\"unit\":\"WEEK\"", line(",\"quantity\":2"))
+                .text("number");
         assertThat(outline(recurring).get("due").asBoolean()).isTrue();
-        assertThat(make(recurring, ",\"lines\":[{\"line\":1,\"quantity\":3}]").text("state")).as("nothing is handed in behind one's back").isEqualTo("DRAFT");
-        assertThat(outline(recurring).get("nextDue").asString()).isEqualTo(TODAY.minusDays(3).toString());
-        var skipped = clerk.post("/api/outlines/" + recurring + "/skips", "{\"version\":%s}".formatted(outline(recurring).get("version").asString()));
+        assertThat(make(recurring, ",\"lines\":[{\"line\":1,\"quantity\":3}]").text("state"))
+                .as("nothing is handed in behind one's back")
+                .isEqualTo("DRAFT");
+        assertThat(outline(recurring).get("nextDue").asString())
+                .isEqualTo(TODAY.minusDays(3).toString());
+        var skipped = clerk.post(
+                "/api/outlines/" + recurring + "/skips",
+                "{\"version\":%s}".formatted(outline(recurring).get("version").asString()));
         assertThat(skipped.text("nextDue")).isEqualTo(TODAY.plusDays(4).toString());
         assertThat(skipped.body().get("due").asBoolean()).isFalse();
-        assertThat(clerk.post("/api/outlines/" + recurring + "/skips", "{\"version\":0}").code()).isEqualTo("stale-version");
+        assertThat(clerk.post("/api/outlines/" + recurring + "/skips", "{\"version\":0}")
+                        .code())
+                .isEqualTo("stale-version");
         assertThat(write("RECURRING_ORDER", "", line(",\"quantity\":2")).code()).isEqualTo("incomplete");
     }
 

@@ -28,23 +28,36 @@ class PaperAndBankTests extends OnServer {
     /** Ten at 10.00 and 21 %, shipped and billed: 121.00 open. */
     @BeforeEach
     void billedOnce() {
-        jdbc.sql("update customer set name = 'Łódź Ropes & <Sons>', email = 'office@lodz.example' where code = ?").param(customer).update();
+        jdbc.sql("update customer set name = 'Łódź Ropes & <Sons>', email = 'office@lodz.example' where code = ?")
+                .param(customer)
+                .update();
         invoice = bill(10);
     }
 
     private String bill(int quantity) {
-        order = clerk.post("/api/orders", order("PB-" + UUID.randomUUID().toString().substring(0, 6), quantity)).text("number");
-        var note = warehouse.post("/api/dispatches", "{\"order\":\"%s\",\"version\":%s}".formatted(order, clerk.get("/api/orders/" + order).text("version")));
+        order = clerk.post(
+                        "/api/orders",
+                        order("PB-" + UUID.randomUUID().toString().substring(0, 6), quantity))
+                .text("number");
+        var note = warehouse.post(
+                "/api/dispatches",
+                "{\"order\":\"%s\",\"version\":%s}"
+                        .formatted(order, clerk.get("/api/orders/" + order).text("version")));
         dispatch = note.text("number");
-        warehouse.post("/api/dispatches/" + dispatch + "/departure", "{\"version\":%s}".formatted(note.text("version")));
-        return receivables.post("/api/invoices", "{\"orders\":[\"%s\"],\"text\":\"Thank you.\"}".formatted(order)).text("number");
+        warehouse.post(
+                "/api/dispatches/" + dispatch + "/departure", "{\"version\":%s}".formatted(note.text("version")));
+        return receivables
+                .post("/api/invoices", "{\"orders\":[\"%s\"],\"text\":\"Thank you.\"}".formatted(order))
+                .text("number");
     }
 
     private static String text(byte[] pdf) throws Exception {
         try (var document = Loader.loadPDF(pdf)) {
             for (var page : document.getPages()) {
                 for (var name : page.getResources().getFontNames()) {
-                    assertThat(page.getResources().getFont(name).isEmbedded()).as("%s is embedded", name).isTrue();
+                    assertThat(page.getResources().getFont(name).isEmbedded())
+                            .as("%s is embedded", name)
+                            .isTrue();
                 }
             }
             return new PDFTextStripper().getText(document);
@@ -52,7 +65,16 @@ class PaperAndBankTests extends OnServer {
     }
 
     private String printed(String paper, String... numbers) throws Exception {
-        var print = clerk.post("/api/prints", "{\"paper\":\"%s\",\"numbers\":[%s]}".formatted(paper, String.join(",", List.of(numbers).stream().map(n -> "\"" + n + "\"").toList())));
+        var print = clerk.post(
+                "/api/prints",
+                "{\"paper\":\"%s\",\"numbers\":[%s]}"
+                        .formatted(
+                                paper,
+                                String.join(
+                                        ",",
+                                        List.of(numbers).stream()
+                                                .map(n -> "\"" + n + "\"")
+                                                .toList())));
         assertThat(print.status()).as(print.body().toString()).isEqualTo(200);
         return text(clerk.bytes("/api/prints/" + print.text("id") + "/pdf"));
     }
@@ -62,16 +84,32 @@ class PaperAndBankTests extends OnServer {
 
         @Test
         void showsWhatWasBilledWithItsOriginAndAReferenceToPayBy() throws Exception {
-            assertThat(printed("INVOICE", invoice)).contains("Invoice " + invoice).contains("Łódź Ropes & <Sons>").contains(order).contains(dispatch).contains("PO PB-")
-                    .contains("121.00").contains("VAT 21 % on 100.00").contains("Thank you.").contains(CreditorReference.of(invoice).substring(0, 4)).doesNotContain("Copy");
+            assertThat(printed("INVOICE", invoice))
+                    .contains("Invoice " + invoice)
+                    .contains("Łódź Ropes & <Sons>")
+                    .contains(order)
+                    .contains(dispatch)
+                    .contains("PO PB-")
+                    .contains("121.00")
+                    .contains("VAT 21 % on 100.00")
+                    .contains("Thank you.")
+                    .contains(CreditorReference.of(invoice).substring(0, 4))
+                    .doesNotContain("Copy");
             assertThat(printed("INVOICE", invoice)).contains("Copy 1");
-            assertThat(printed("PACKING_SLIP", dispatch)).contains("Packing slip " + dispatch).doesNotContain("121.00");
-            assertThat(printed("STATEMENT", customer)).contains("Open invoices").contains(invoice).contains("121.00");
+            assertThat(printed("PACKING_SLIP", dispatch))
+                    .contains("Packing slip " + dispatch)
+                    .doesNotContain("121.00");
+            assertThat(printed("STATEMENT", customer))
+                    .contains("Open invoices")
+                    .contains(invoice)
+                    .contains("121.00");
         }
 
         @Test
         void ofAnOrderThatIsHeldSaysSo() throws Exception {
-            var held = clerk.post("/api/orders", order("PB-H", 1).replace("\"quantity\":1", "\"quantity\":1,\"price\":0")).text("number");
+            var held = clerk.post(
+                            "/api/orders", order("PB-H", 1).replace("\"quantity\":1", "\"quantity\":1,\"price\":0"))
+                    .text("number");
             assertThat(printed("ORDER_CONFIRMATION", held)).contains("Not cleared");
             assertThat(printed("ORDER_CONFIRMATION", order)).doesNotContain("Not cleared");
         }
@@ -81,19 +119,33 @@ class PaperAndBankTests extends OnServer {
             var second = bill(3);
             var text = printed("INVOICE", second, invoice);
             assertThat(text.indexOf("Invoice " + second)).isBetween(0, text.indexOf("Invoice " + invoice));
-            assertThat(clerk.post("/api/prints", "{\"paper\":\"INVOICE\",\"numbers\":[\"%s\",\"none\"]}".formatted(invoice)).code()).isEqualTo("not-found");
+            assertThat(clerk.post(
+                                    "/api/prints",
+                                    "{\"paper\":\"INVOICE\",\"numbers\":[\"%s\",\"none\"]}".formatted(invoice))
+                            .code())
+                    .isEqualTo("not-found");
         }
 
         @Test
         void isSentWithTheFileAttached() throws Exception {
-            var sent = receivables.post("/api/mails", "{\"paper\":\"INVOICE\",\"number\":\"%s\"}".formatted(invoice)).text("message");
-            var message = new MimeMessage(Session.getInstance(new Properties()), new ByteArrayInputStream(receivables.bytes("/api/outbox/" + sent + "/eml")));
+            var sent = receivables
+                    .post("/api/mails", "{\"paper\":\"INVOICE\",\"number\":\"%s\"}".formatted(invoice))
+                    .text("message");
+            var message = new MimeMessage(
+                    Session.getInstance(new Properties()),
+                    new ByteArrayInputStream(receivables.bytes("/api/outbox/" + sent + "/eml")));
             assertThat(message.getAllRecipients()[0]).hasToString("office@lodz.example");
             var parts = (MimeMultipart) message.getContent();
             assertThat(parts.getBodyPart(1).getFileName()).isEqualTo("invoice-" + invoice + ".pdf");
-            assertThat(text(parts.getBodyPart(1).getInputStream().readAllBytes())).contains("Invoice " + invoice);
-            jdbc.sql("update customer set email = '' where code = ?").param(customer).update();
-            assertThat(receivables.post("/api/mails", "{\"paper\":\"INVOICE\",\"number\":\"%s\"}".formatted(invoice)).code()).isEqualTo("incomplete");
+            assertThat(text(parts.getBodyPart(1).getInputStream().readAllBytes()))
+                    .contains("Invoice " + invoice);
+            jdbc.sql("update customer set email = '' where code = ?")
+                    .param(customer)
+                    .update();
+            assertThat(receivables
+                            .post("/api/mails", "{\"paper\":\"INVOICE\",\"number\":\"%s\"}".formatted(invoice))
+                            .code())
+                    .isEqualTo("incomplete");
         }
     }
 
@@ -102,24 +154,46 @@ class PaperAndBankTests extends OnServer {
 
         @Test
         void areListedAndRemindedOfStepByStep() throws Exception {
-            jdbc.sql("update invoice set due_on = due_on - interval '70' day where number = ?").param(invoice).update();
+            jdbc.sql("update invoice set due_on = due_on - interval '70' day where number = ?")
+                    .param(invoice)
+                    .update();
             var row = row();
             assertThat(row.get("open").asString()).isEqualTo("121.00");
             assertThat(row.get("letter").asInt()).isEqualTo(1);
             var reminded = receivables.post("/api/batches/reminders", "{\"customers\":[\"%s\"]}".formatted(customer));
-            assertThat(reminded.body().get("entries").get(0).get("sentence").asString()).isEqualTo("Reminder over EUR 121.00, one invoice");
-            assertThat(receivables.post("/api/batches/reminders", "{\"customers\":[\"%s\"]}".formatted(customer)).body().get("entries").get(0).get("code").asString())
+            assertThat(reminded.body().get("entries").get(0).get("sentence").asString())
+                    .isEqualTo("Reminder over EUR 121.00, one invoice");
+            assertThat(receivables
+                            .post("/api/batches/reminders", "{\"customers\":[\"%s\"]}".formatted(customer))
+                            .body()
+                            .get("entries")
+                            .get(0)
+                            .get("code")
+                            .asString())
                     .isEqualTo("nothing-due");
-            assertThat(row().get("letter").isNull()).as("a second letter the same day is too soon").isTrue();
-            jdbc.sql("update reminder set reminded_on = reminded_on - interval '12' day where customer_id = (select id from customer where code = ?)").param(customer).update();
+            assertThat(row().get("letter").isNull())
+                    .as("a second letter the same day is too soon")
+                    .isTrue();
+            jdbc.sql("update reminder set reminded_on = reminded_on - interval '12' day where customer_id ="
+                            + " (select id from customer where code = ?)")
+                    .param(customer)
+                    .update();
             assertThat(row().get("letter").asInt()).isEqualTo(2);
-            var message = jdbc.sql("select max(id) from outbox_message where about_number = ?").param(customer).query(Long.class).single();
-            assertThat(text(receivables.bytes("/api/outbox/" + message + "/attachment"))).contains("slipped through").contains(invoice).contains("121.00");
+            var message = jdbc.sql("select max(id) from outbox_message where about_number = ?")
+                    .param(customer)
+                    .query(Long.class)
+                    .single();
+            assertThat(text(receivables.bytes("/api/outbox/" + message + "/attachment")))
+                    .contains("slipped through")
+                    .contains(invoice)
+                    .contains("121.00");
         }
 
         private tools.jackson.databind.JsonNode row() {
-            for (var after = ""; after != null;) {
-                var page = receivables.get("/api/receivables/overdue" + (after.isEmpty() ? "" : "?after=" + after)).body();
+            for (var after = ""; after != null; ) {
+                var page = receivables
+                        .get("/api/receivables/overdue" + (after.isEmpty() ? "" : "?after=" + after))
+                        .body();
                 for (var row : page.get("rows")) {
                     if (row.get("customer").asString().equals(customer)) {
                         return row;
@@ -134,11 +208,17 @@ class PaperAndBankTests extends OnServer {
         @Test
         void standInTheStatementAsTheyWereAtItsDate() {
             var today = LocalDate.now();
-            receivables.post("/api/payments", "{\"customer\":\"%s\",\"amount\":60,\"allocate\":[{\"invoice\":\"%s\",\"amount\":50}],\"date\":\"%s\"}".formatted(customer, invoice, today.plusDays(1)));
-            var then = auditor.get("/api/customers/" + customer + "/statement?to=" + today + "&from=2026-01-01").body();
+            receivables.post(
+                    "/api/payments",
+                    "{\"customer\":\"%s\",\"amount\":60,\"allocate\":[{\"invoice\":\"%s\",\"amount\":50}],\"date\":\"%s\"}"
+                            .formatted(customer, invoice, today.plusDays(1)));
+            var then = auditor.get("/api/customers/" + customer + "/statement?to=" + today + "&from=2026-01-01")
+                    .body();
             assertThat(then.get("closing").asString()).isEqualTo("121.00");
             assertThat(then.get("openItems").get(0).get("open").asString()).isEqualTo("121.00");
-            var now = auditor.get("/api/customers/" + customer + "/statement?to=" + today.plusDays(1) + "&from=" + today).body();
+            var now = auditor.get(
+                            "/api/customers/" + customer + "/statement?to=" + today.plusDays(1) + "&from=" + today)
+                    .body();
             assertThat(now.get("closing").asString()).isEqualTo("61.00");
             assertThat(now.get("openItems").get(0).get("open").asString()).isEqualTo("71.00");
             assertThat(now.get("unapplied").asString()).isEqualTo("10.00");
@@ -152,20 +232,27 @@ class PaperAndBankTests extends OnServer {
 
         private static String entry(String amount, String sign, String payer, String reference, String text) {
             return """
-                    <Ntry><Amt Ccy="EUR">%s</Amt><CdtDbtInd>%s</CdtDbtInd><Sts>BOOK</Sts><BookgDt><Dt>2026-03-02</Dt></BookgDt><NtryDtls><TxDtls>
-                    <Refs><EndToEndId>NOTPROVIDED</EndToEndId></Refs><RltdPties><Dbtr><Nm>%s</Nm></Dbtr></RltdPties>
-                    <RmtInf><Ustrd>%s</Ustrd>%s</RmtInf></TxDtls></NtryDtls></Ntry>""".formatted(amount, sign, payer, text,
-                    reference.isEmpty() ? "" : "<Strd><CdtrRefInf><Ref>%s</Ref></CdtrRefInf></Strd>".formatted(reference));
+                <Ntry><Amt Ccy="EUR">%s</Amt><CdtDbtInd>%s</CdtDbtInd><Sts>BOOK</Sts><BookgDt><Dt>2026-03-02</Dt></BookgDt><NtryDtls><TxDtls>
+                <Refs><EndToEndId>NOTPROVIDED</EndToEndId></Refs><RltdPties><Dbtr><Nm>%s</Nm></Dbtr></RltdPties>
+                <RmtInf><Ustrd>%s</Ustrd>%s</RmtInf></TxDtls></NtryDtls></Ntry>\
+                """.formatted(
+                            amount,
+                            sign,
+                            payer,
+                            text,
+                            reference.isEmpty()
+                                    ? ""
+                                    : "<Strd><CdtrRefInf><Ref>%s</Ref></CdtrRefInf></Strd>".formatted(reference));
         }
 
         /** The shape is that of ISO 20022 camt.053.001.02; the balances are added so that they agree. */
         private byte[] file(String entries, String closing) {
             return """
-                    <?xml version="1.0" encoding="UTF-8"?><Document xmlns="urn:iso:std:iso:20022:tech:xsd:camt.053.001.02"><BkToCstmrStmt><GrpHdr><MsgId>M</MsgId></GrpHdr>
-                    <Stmt><Id>%s</Id><FrToDt><FrDtTm>2026-03-02T00:00:00</FrDtTm><ToDtTm>2026-03-02T23:59:59</ToDtTm></FrToDt><Acct><Id><IBAN>NL91 ABNA 0417 1643 00</IBAN></Id></Acct>
-                    <Bal><Tp><CdOrPrtry><Cd>OPBD</Cd></CdOrPrtry></Tp><Amt Ccy="EUR">1000.00</Amt><CdtDbtInd>CRDT</CdtDbtInd></Bal>
-                    <Bal><Tp><CdOrPrtry><Cd>CLBD</Cd></CdOrPrtry></Tp><Amt Ccy="EUR">%s</Amt><CdtDbtInd>CRDT</CdtDbtInd></Bal>%s</Stmt></BkToCstmrStmt></Document>"""
-                    .formatted(id, closing, entries).getBytes(StandardCharsets.UTF_8);
+                <?xml version="1.0" encoding="UTF-8"?><Document xmlns="urn:iso:std:iso:20022:tech:xsd:camt.053.001.02"><BkToCstmrStmt><GrpHdr><MsgId>M</MsgId></GrpHdr>
+                <Stmt><Id>%s</Id><FrToDt><FrDtTm>2026-03-02T00:00:00</FrDtTm><ToDtTm>2026-03-02T23:59:59</ToDtTm></FrToDt><Acct><Id><IBAN>NL91 ABNA 0417 1643 00</IBAN></Id></Acct>
+                <Bal><Tp><CdOrPrtry><Cd>OPBD</Cd></CdOrPrtry></Tp><Amt Ccy="EUR">1000.00</Amt><CdtDbtInd>CRDT</CdtDbtInd></Bal>
+                <Bal><Tp><CdOrPrtry><Cd>CLBD</Cd></CdOrPrtry></Tp><Amt Ccy="EUR">%s</Amt><CdtDbtInd>CRDT</CdtDbtInd></Bal>%s</Stmt></BkToCstmrStmt></Document>\
+                """.formatted(id, closing, entries).getBytes(StandardCharsets.UTF_8);
         }
 
         private Rest.Answer read(byte[] file) {
@@ -175,27 +262,50 @@ class PaperAndBankTests extends OnServer {
         @Test
         void areReadOnceAndSettledByReference() {
             var second = bill(2);
-            var file = file(entry("121.00", "CRDT", "whoever", CreditorReference.of(invoice), "") + entry("24.20", "CRDT", "someone", "", "your " + second.replace("-", "/"))
-                    + entry("20.00", "CRDT", "Łódź Ropes &amp; &lt;Sons&gt;", "", "on account") + entry("9.90", "DBIT", "the bank", "", "charges"), "1155.30");
+            var file = file(
+                    entry("121.00", "CRDT", "whoever", CreditorReference.of(invoice), "")
+                            + entry("24.20", "CRDT", "someone", "", "your " + second.replace("-", "/"))
+                            + entry("20.00", "CRDT", "Łódź Ropes &amp; &lt;Sons&gt;", "", "on account")
+                            + entry("9.90", "DBIT", "the bank", "", "charges"),
+                    "1155.30");
             var read = read(file).body().get(0);
             assertThat(read.get("open").asInt()).isEqualTo(3);
             var statement = read.get("id").asString();
             var again = read(file).body().get(0);
             assertThat(again.get("readBefore").asBoolean()).isTrue();
             assertThat(again.get("id").asString()).isEqualTo(statement);
-            var entries = receivables.get("/api/bank-statements/" + statement + "/entries").body().get("rows");
+            var entries = receivables
+                    .get("/api/bank-statements/" + statement + "/entries")
+                    .body()
+                    .get("rows");
             assertThat(entries).hasSize(4);
-            assertThat(entries.get(0).get("proposals").get(0).get("sureness").asString()).isEqualTo("CERTAIN");
+            assertThat(entries.get(0).get("proposals").get(0).get("sureness").asString())
+                    .isEqualTo("CERTAIN");
             assertThat(entries.get(3).get("state").asString()).isEqualTo("NOT_OURS");
             var log = receivables.post("/api/bank-statements/" + statement + "/payments", "{}");
             assertThat(log.body().get("done").asInt()).isEqualTo(2);
             assertThat(auditor.get("/api/invoices/" + invoice).text("state")).isEqualTo("PAID");
             assertThat(auditor.get("/api/invoices/" + second).text("state")).isEqualTo("PAID");
-            assertThat(receivables.post("/api/bank-statements/" + statement + "/payments", "{}").body().get("entries")).isEmpty();
+            assertThat(receivables
+                            .post("/api/bank-statements/" + statement + "/payments", "{}")
+                            .body()
+                            .get("entries"))
+                    .isEmpty();
             var third = entries.get(2).get("id").asString();
-            assertThat(receivables.post("/api/bank-entries/" + third + "/payments", "{\"customer\":\"%s\"}".formatted(customer)).text("state")).isEqualTo("SETTLED");
-            assertThat(receivables.post("/api/bank-entries/" + third + "/payments", "{\"customer\":\"%s\"}".formatted(customer)).code()).isEqualTo("already-settled");
-            assertThat(auditor.get("/api/customers/" + customer + "/credit").text("credit")).isEqualTo("20.00");
+            assertThat(receivables
+                            .post(
+                                    "/api/bank-entries/" + third + "/payments",
+                                    "{\"customer\":\"%s\"}".formatted(customer))
+                            .text("state"))
+                    .isEqualTo("SETTLED");
+            assertThat(receivables
+                            .post(
+                                    "/api/bank-entries/" + third + "/payments",
+                                    "{\"customer\":\"%s\"}".formatted(customer))
+                            .code())
+                    .isEqualTo("already-settled");
+            assertThat(auditor.get("/api/customers/" + customer + "/credit").text("credit"))
+                    .isEqualTo("20.00");
         }
 
         private String refused(String file) {
@@ -204,25 +314,44 @@ class PaperAndBankTests extends OnServer {
             return answer.text("detail");
         }
 
-        /** An entity, a bomb of entities, a file of something else, cut off, with balances that lie: each is refused with its reason and leaves nothing. */
+        /**
+         * An entity, a bomb of entities, a file of something else, cut off, with balances that lie: each is refused
+         * with its reason and leaves nothing.
+         */
         @Test
         void thatCannotBeTrustedAreRefusedWhole() {
-            var before = jdbc.sql("select count(*) from bank_statement").query(Long.class).single();
+            var before = jdbc.sql("select count(*) from bank_statement")
+                    .query(Long.class)
+                    .single();
             var good = new String(file(entry("121.00", "CRDT", "x", "", ""), "1121.00"), StandardCharsets.UTF_8);
-            assertThat(refused(good.replace("?><Doc", "?><!DOCTYPE d [<!ENTITY e SYSTEM \"file:///etc/hostname\">]><Doc").replace(">x<", ">&e;<"))).contains("document type");
+            assertThat(refused(
+                            good.replace("?><Doc", "?><!DOCTYPE d [<!ENTITY e SYSTEM \"file:///etc/hostname\">]><Doc")
+                                    .replace(">x<", ">&e;<")))
+                    .contains("document type");
             var bomb = new StringBuilder("<?xml version=\"1.0\"?><!DOCTYPE d [<!ENTITY a0 \"aaaaaaaaaa\">");
             for (int at = 1; at < 12; at++) {
-                bomb.append("<!ENTITY a%d \"".formatted(at)).append("&a%d;".formatted(at - 1).repeat(10)).append("\">");
+                bomb.append("<!ENTITY a%d \"".formatted(at))
+                        .append("&a%d;".formatted(at - 1).repeat(10))
+                        .append("\">");
             }
-            assertThat(refused(bomb + "]><Document><BkToCstmrStmt><Stmt><Id>&a11;</Id></Stmt></BkToCstmrStmt></Document>")).contains("document type");
+            assertThat(refused(
+                            bomb + "]><Document><BkToCstmrStmt><Stmt><Id>&a11;</Id></Stmt></BkToCstmrStmt></Document>"))
+                    .contains("document type");
             assertThat(refused(good.substring(0, good.length() - 60))).contains("not well-formed");
             assertThat(refused(good.replace("1121.00", "1120.00"))).contains("can't close with 1120.00");
-            assertThat(refused(good.replace("121.00</Amt><CdtDbtInd>CRDT</CdtDbtInd><Sts>", "12,1</Amt><CdtDbtInd>CRDT</CdtDbtInd><Sts>"))).contains("'12,1' is no amount");
-            assertThat(refused(good.replace("<BookgDt><Dt>2026-03-02</Dt></BookgDt>", ""))).contains("entry 1 lacks a booking date");
+            assertThat(refused(good.replace(
+                            "121.00</Amt><CdtDbtInd>CRDT</CdtDbtInd><Sts>",
+                            "12,1</Amt><CdtDbtInd>CRDT</CdtDbtInd><Sts>")))
+                    .contains("'12,1' is no amount");
+            assertThat(refused(good.replace("<BookgDt><Dt>2026-03-02</Dt></BookgDt>", "")))
+                    .contains("entry 1 lacks a booking date");
             assertThat(refused("<Document><CstmrCdtTrfInitn/></Document>")).contains("holds CstmrCdtTrfInitn");
             assertThat(refused("<Document>" + "<a>".repeat(200))).isNotBlank();
             assertThat(refused("")).contains("not well-formed");
-            assertThat(jdbc.sql("select count(*) from bank_statement").query(Long.class).single()).isEqualTo(before);
+            assertThat(jdbc.sql("select count(*) from bank_statement")
+                            .query(Long.class)
+                            .single())
+                    .isEqualTo(before);
         }
     }
 }

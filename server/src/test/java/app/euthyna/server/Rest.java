@@ -58,18 +58,24 @@ record Rest(MockMvc mvc, String username, String role) {
     }
 
     Answer uploadTo(String path, String name, byte[] content) {
-        return exchange(MockMvcRequestBuilders.multipart(path).file(new MockMultipartFile("file", name, "text/csv", content))
+        return exchange(MockMvcRequestBuilders.multipart(path)
+                .file(new MockMultipartFile("file", name, "text/csv", content))
                 .header("Idempotency-Key", UUID.randomUUID().toString()));
     }
 
     /** What a file that is downloaded consists of. */
     byte[] bytes(String path) throws Exception {
-        return mvc.perform(MockMvcRequestBuilders.get(path).with(user(username).roles(role))).andReturn().getResponse().getContentAsByteArray();
+        return mvc.perform(MockMvcRequestBuilders.get(path).with(user(username).roles(role)))
+                .andReturn()
+                .getResponse()
+                .getContentAsByteArray();
     }
 
     private Answer exchange(AbstractMockHttpServletRequestBuilder<?> request) {
         try {
-            var response = mvc.perform(request.with(user(username).roles(role)).with(csrf())).andReturn().getResponse();
+            var response = mvc.perform(request.with(user(username).roles(role)).with(csrf()))
+                    .andReturn()
+                    .getResponse();
             response.setCharacterEncoding("UTF-8");
             var text = response.getContentAsString();
             return new Answer(response.getStatus(), text.isBlank() ? JSON.createObjectNode() : JSON.readTree(text));

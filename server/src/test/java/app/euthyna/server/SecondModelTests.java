@@ -15,8 +15,8 @@ import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
 /**
- * Random histories over REST beside a second, naive model of the domain reference that shares no code with the application: after every
- * step each account role, quantity and open amount must be the model's, to the cent.
+ * Random histories over REST beside a second, naive model of the domain reference that shares no code with the
+ * application: after every step each account role, quantity and open amount must be the model's, to the cent.
  */
 class SecondModelTests extends OnServer {
 
@@ -114,7 +114,11 @@ class SecondModelTests extends OnServer {
         private void depart(String note) {
             staged.remove(note).forEach((no, quantity) -> {
                 var line = orders.get(orderOf.get(note)).get(no - 1);
-                var gone = new Sliced(quantity, quantity.compareTo(onHand.get(line.item)) == 0 ? value.get(line.item) : share(value.get(line.item), quantity, onHand.get(line.item)));
+                var gone = new Sliced(
+                        quantity,
+                        quantity.compareTo(onHand.get(line.item)) == 0
+                                ? value.get(line.item)
+                                : share(value.get(line.item), quantity, onHand.get(line.item)));
                 onHand.merge(line.item, quantity.negate(), BigDecimal::add);
                 value.merge(line.item, gone.amount.negate(), BigDecimal::add);
                 line.dispatched = line.dispatched.add(quantity);
@@ -140,7 +144,8 @@ class SecondModelTests extends OnServer {
             var net = ZERO;
             for (var share : shares.entrySet()) {
                 var line = orders.get(order).get(share.getKey() - 1);
-                var bill = new Sliced(share.getValue(), share.getValue().multiply(line.price).setScale(2, RoundingMode.HALF_UP));
+                var bill = new Sliced(
+                        share.getValue(), share.getValue().multiply(line.price).setScale(2, RoundingMode.HALF_UP));
                 for (var gone : line.gone) {
                     var now = bill.left().min(gone.left());
                     if (now.signum() > 0) {
@@ -157,7 +162,9 @@ class SecondModelTests extends OnServer {
                 byRate.merge(line.rate, bill.amount, BigDecimal::add);
                 net = net.add(bill.amount);
             }
-            var vat = byRate.entrySet().stream().map(band -> share(band.getValue(), band.getKey(), BigDecimal.valueOf(100))).reduce(ZERO, BigDecimal::add);
+            var vat = byRate.entrySet().stream()
+                    .map(band -> share(band.getValue(), band.getKey(), BigDecimal.valueOf(100)))
+                    .reduce(ZERO, BigDecimal::add);
             post("output_vat", vat.negate());
             post("receivables", net.add(vat));
             open.put(invoice, net.add(vat));
@@ -217,7 +224,11 @@ class SecondModelTests extends OnServer {
         var before = roles();
         var model = new Model();
         var other = item + "-B";
-        assertThat(admin.post("/api/items", "{\"code\":\"%s\",\"name\":\"Other\",\"kind\":\"STOCK\",\"price\":0.7,\"vatCategory\":\"S\",\"vatRate\":9}".formatted(other)).status())
+        assertThat(admin.post(
+                                "/api/items",
+                                "{\"code\":\"%s\",\"name\":\"Other\",\"kind\":\"STOCK\",\"price\":0.7,\"vatCategory\":\"S\",\"vatRate\":9}"
+                                        .formatted(other))
+                        .status())
                 .isEqualTo(200);
         model.onHand.put(item, BigDecimal.valueOf(1000));
         model.value.put(item, new BigDecimal("4000.00"));
@@ -239,7 +250,12 @@ class SecondModelTests extends OnServer {
             }
             compare(model, before);
         }
-        controller.post("/api/proofs", "{}").body().get("statements").forEach(s -> assertThat(s.get("failures")).as("%s: %s", name, told).isEmpty());
+        controller
+                .post("/api/proofs", "{}")
+                .body()
+                .get("statements")
+                .forEach(s ->
+                        assertThat(s.get("failures")).as("%s: %s", name, told).isEmpty());
     }
 
     private void order(Model model, String other) {
@@ -252,9 +268,14 @@ class SecondModelTests extends OnServer {
             line.price = BigDecimal.valueOf(1 + random.nextInt(99_999), 4);
             line.rate = BigDecimal.valueOf(of.equals(item) ? 21 : 9);
             lines.add(line);
-            json.add("{\"item\":\"%s\",\"quantity\":%s,\"price\":%s}".formatted(of, line.quantity, line.price.toPlainString()));
+            json.add("{\"item\":\"%s\",\"quantity\":%s,\"price\":%s}"
+                    .formatted(of, line.quantity, line.price.toPlainString()));
         }
-        var number = clerk.post("/api/orders", "{\"customer\":\"%s\",\"po\":\"%s\",\"lines\":[%s]}".formatted(customer, UUID.randomUUID(), String.join(",", json))).text("number");
+        var number = clerk.post(
+                        "/api/orders",
+                        "{\"customer\":\"%s\",\"po\":\"%s\",\"lines\":[%s]}"
+                                .formatted(customer, UUID.randomUUID(), String.join(",", json)))
+                .text("number");
         assertThat(clerk.get("/api/orders/" + number).text("state")).as(name).isEqualTo("CLEARED");
         model.orders.put(number, lines);
         told.add("order " + number + json);
@@ -263,7 +284,13 @@ class SecondModelTests extends OnServer {
     private void stockIn(Model model, String of) {
         var quantity = BigDecimal.valueOf(1 + random.nextInt(9));
         var cost = BigDecimal.valueOf(random.nextInt(60_000), 4);
-        assertThat(warehouse.post("/api/stock-receipts", "{\"item\":\"%s\",\"quantity\":%s,\"unitCost\":%s}".formatted(of, quantity, cost.toPlainString())).status()).isEqualTo(200);
+        assertThat(warehouse
+                        .post(
+                                "/api/stock-receipts",
+                                "{\"item\":\"%s\",\"quantity\":%s,\"unitCost\":%s}"
+                                        .formatted(of, quantity, cost.toPlainString()))
+                        .status())
+                .isEqualTo(200);
         model.stockIn(of, quantity, cost);
         told.add("in %s × %s at %s".formatted(quantity, of, cost));
     }
@@ -280,7 +307,10 @@ class SecondModelTests extends OnServer {
         if (shares.isEmpty()) {
             return;
         }
-        var note = warehouse.post("/api/dispatches", "{\"order\":\"%s\",\"version\":%s,\"lines\":[%s]}".formatted(order, sheet.get("order").get("version").asString(), lines(shares, "")));
+        var note = warehouse.post(
+                "/api/dispatches",
+                "{\"order\":\"%s\",\"version\":%s,\"lines\":[%s]}"
+                        .formatted(order, sheet.get("order").get("version").asString(), lines(shares, "")));
         assertThat(note.status()).as("%s: %s", name, note.body()).isEqualTo(200);
         model.staged.put(note.text("number"), shares);
         model.orderOf.put(note.text("number"), order);
@@ -288,13 +318,22 @@ class SecondModelTests extends OnServer {
     }
 
     private static String lines(Map<Integer, BigDecimal> shares, String more) {
-        return String.join(",", shares.entrySet().stream().map(s -> "{\"line\":%d,\"quantity\":%s%s}".formatted(s.getKey(), s.getValue().toPlainString(), more)).toList());
+        return String.join(
+                ",",
+                shares.entrySet().stream()
+                        .map(s -> "{\"line\":%d,\"quantity\":%s%s}"
+                                .formatted(s.getKey(), s.getValue().toPlainString(), more))
+                        .toList());
     }
 
     private void depart(Model model) {
         for (var note : List.copyOf(model.staged.keySet())) {
             var version = auditor.get("/api/dispatches/" + note).text("version");
-            assertThat(warehouse.post("/api/dispatches/" + note + "/departure", "{\"version\":%s}".formatted(version)).status()).as(name).isEqualTo(200);
+            assertThat(warehouse
+                            .post("/api/dispatches/" + note + "/departure", "{\"version\":%s}".formatted(version))
+                            .status())
+                    .as(name)
+                    .isEqualTo(200);
             model.depart(note);
             told.add("gone " + note);
             if (random.nextBoolean()) {
@@ -316,15 +355,21 @@ class SecondModelTests extends OnServer {
         if (shares.isEmpty()) {
             return;
         }
-        var invoice = receivables.post("/api/invoices", "{\"orders\":[\"%s\"],\"ahead\":%s,\"lines\":[%s]}".formatted(order, ahead, lines(shares, ",\"order\":\"" + order + "\"")));
-        assertThat(invoice.status()).as("%s: %s after %s", name, invoice.body(), told).isEqualTo(200);
+        var invoice = receivables.post(
+                "/api/invoices",
+                "{\"orders\":[\"%s\"],\"ahead\":%s,\"lines\":[%s]}"
+                        .formatted(order, ahead, lines(shares, ",\"order\":\"" + order + "\"")));
+        assertThat(invoice.status())
+                .as("%s: %s after %s", name, invoice.body(), told)
+                .isEqualTo(200);
         model.bill(order, invoice.text("number"), shares);
         told.add("bill%s %s of %s".formatted(ahead ? " ahead" : "", shares, order));
     }
 
     private void deposit(Model model, String order) {
         var amount = BigDecimal.valueOf(1 + random.nextInt(3_000), 2);
-        var deposit = receivables.post("/api/deposits", "{\"order\":\"%s\",\"amount\":%s}".formatted(order, amount.toPlainString()));
+        var deposit = receivables.post(
+                "/api/deposits", "{\"order\":\"%s\",\"amount\":%s}".formatted(order, amount.toPlainString()));
         if (deposit.code().equals("order-ended")) {
             return;
         }
@@ -334,21 +379,39 @@ class SecondModelTests extends OnServer {
     }
 
     private void pay(Model model) {
-        var open = model.open.entrySet().stream().filter(e -> e.getValue().signum() > 0).map(Map.Entry::getKey).findFirst().orElse(null);
+        var open = model.open.entrySet().stream()
+                .filter(e -> e.getValue().signum() > 0)
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElse(null);
         var amount = BigDecimal.valueOf(1 + random.nextInt(9_000), 2);
         var settled = open == null ? ZERO : amount.min(model.open.get(open));
-        var payment = receivables.post("/api/payments", "{\"customer\":\"%s\",\"amount\":%s,\"allocate\":[%s]}".formatted(customer, amount.toPlainString(),
-                open == null ? "" : "{\"invoice\":\"%s\",\"amount\":%s}".formatted(open, settled.toPlainString())));
+        var payment = receivables.post(
+                "/api/payments",
+                "{\"customer\":\"%s\",\"amount\":%s,\"allocate\":[%s]}"
+                        .formatted(
+                                customer,
+                                amount.toPlainString(),
+                                open == null
+                                        ? ""
+                                        : "{\"invoice\":\"%s\",\"amount\":%s}"
+                                                .formatted(open, settled.toPlainString())));
         assertThat(payment.status()).as("%s: %s", name, payment.body()).isEqualTo(200);
         model.pay(payment.text("number"), amount, open, settled);
         told.add("pay %s, %s of it on %s".formatted(amount, settled, open));
     }
 
     private void cancelOrRefund(Model model, String order) {
-        var left = model.credit.entrySet().stream().filter(e -> e.getValue().signum() > 0).findFirst();
+        var left = model.credit.entrySet().stream()
+                .filter(e -> e.getValue().signum() > 0)
+                .findFirst();
         if (left.isPresent() && random.nextBoolean()) {
             var from = left.get().getKey();
-            var refund = receivables.post("/api/refunds", "{\"of\":\"%s\",\"version\":%s,\"reason\":\"asked for\"}".formatted(from, auditor.get("/api/payments/" + from).text("version")));
+            var refund = receivables.post(
+                    "/api/refunds",
+                    "{\"of\":\"%s\",\"version\":%s,\"reason\":\"asked for\"}"
+                            .formatted(
+                                    from, auditor.get("/api/payments/" + from).text("version")));
             assertThat(refund.status()).as("%s: %s", name, refund.body()).isEqualTo(200);
             model.post("customer_credit", left.get().getValue());
             model.post("bank", left.get().getValue().negate());
@@ -358,25 +421,39 @@ class SecondModelTests extends OnServer {
         }
         var no = 1 + random.nextInt(2);
         var line = model.orders.get(order).get(no - 1);
-        var staged = model.staged.entrySet().stream().filter(n -> model.orderOf.get(n.getKey()).equals(order)).map(n -> n.getValue().getOrDefault(no, ZERO)).reduce(ZERO, BigDecimal::add);
+        var staged = model.staged.entrySet().stream()
+                .filter(n -> model.orderOf.get(n.getKey()).equals(order))
+                .map(n -> n.getValue().getOrDefault(no, ZERO))
+                .reduce(ZERO, BigDecimal::add);
         var most = line.toShip().subtract(staged.max(line.ahead()));
         if (most.signum() <= 0 || random.nextInt(4) > 0) {
             return;
         }
-        var plan = "\"kind\":\"ORDER\",\"number\":\"%s\",\"intent\":\"cancel-rest\",\"reason\":\"less\",\"lines\":[{\"line\":%d,\"quantity\":1}]".formatted(order, no);
+        var plan =
+                "\"kind\":\"ORDER\",\"number\":\"%s\",\"intent\":\"cancel-rest\",\"reason\":\"less\",\"lines\":[{\"line\":%d,\"quantity\":1}]"
+                        .formatted(order, no);
         var fingerprint = controller.post("/api/unwind/plans", "{%s}".formatted(plan));
         if (fingerprint.code().equals("deposit-attached")) {
             return;
         }
-        assertThat(fingerprint.status()).as("%s: %s after %s", name, fingerprint.body(), told).isEqualTo(200);
-        assertThat(controller.post("/api/unwind/executions", "{%s,\"fingerprint\":\"%s\"}".formatted(plan, fingerprint.text("fingerprint"))).status()).isEqualTo(200);
+        assertThat(fingerprint.status())
+                .as("%s: %s after %s", name, fingerprint.body(), told)
+                .isEqualTo(200);
+        assertThat(controller
+                        .post(
+                                "/api/unwind/executions",
+                                "{%s,\"fingerprint\":\"%s\"}".formatted(plan, fingerprint.text("fingerprint")))
+                        .status())
+                .isEqualTo(200);
         line.cancelled = line.cancelled.add(BigDecimal.ONE);
         told.add("cancel one of %s/%d".formatted(order, no));
     }
 
     private Map<String, BigDecimal> roles() {
         var roles = new TreeMap<String, BigDecimal>();
-        auditor.get("/api/ledger/role-balances").body().forEach(row -> roles.put(row.get("role").asString(), figure(row, "balance")));
+        auditor.get("/api/ledger/role-balances")
+                .body()
+                .forEach(row -> roles.put(row.get("role").asString(), figure(row, "balance")));
         return roles;
     }
 
@@ -410,17 +487,26 @@ class SecondModelTests extends OnServer {
             assertThat(onHand).as("%s: %s on hand after %s", name, of, told).isEqualByComparingTo(quantity);
             assertThat(value).as("%s: worth of %s after %s", name, of, told).isEqualByComparingTo(model.value.get(of));
         });
-        model.open.forEach((invoice, open) -> assertThat(figure(auditor.get("/api/invoices/" + invoice).body(), "open")).as("%s: %s open after %s", name, invoice, told)
+        model.open.forEach((invoice, open) -> assertThat(
+                        figure(auditor.get("/api/invoices/" + invoice).body(), "open"))
+                .as("%s: %s open after %s", name, invoice, told)
                 .isEqualByComparingTo(open));
         model.orders.forEach((order, lines) -> {
             for (var flow : auditor.get("/api/review/" + order).body().get("flows")) {
                 var line = lines.get(flow.get("no").asInt() - 1);
-                assertThat(List.of(figure(flow, "cancelled"), figure(flow, "dispatched"), figure(flow, "billed"), figure(flow, "toShip"), figure(flow, "toBill")))
-                        .as("%s: %s/%s after %s", name, order, flow.get("no"), told).usingElementComparator(BigDecimal::compareTo)
+                assertThat(List.of(
+                                figure(flow, "cancelled"),
+                                figure(flow, "dispatched"),
+                                figure(flow, "billed"),
+                                figure(flow, "toShip"),
+                                figure(flow, "toBill")))
+                        .as("%s: %s/%s after %s", name, order, flow.get("no"), told)
+                        .usingElementComparator(BigDecimal::compareTo)
                         .containsExactly(line.cancelled, line.dispatched, line.billed, line.toShip(), line.toBill());
             }
         });
-        assertThat(figure(auditor.get("/api/customers/" + customer + "/credit").body(), "credit")).as("%s: credit after %s", name, told)
+        assertThat(figure(auditor.get("/api/customers/" + customer + "/credit").body(), "credit"))
+                .as("%s: credit after %s", name, told)
                 .isEqualByComparingTo(model.credit.values().stream().reduce(ZERO, BigDecimal::add));
     }
 }

@@ -21,15 +21,16 @@ public sealed interface ApprovalRule {
      * @param firstOrder no order of the customer was cleared before
      * @param stopsWaived a stop of the order was let pass
      */
-    record Circumstances(boolean firstOrder, boolean stopsWaived) {
-    }
+    record Circumstances(boolean firstOrder, boolean stopsWaived) {}
 
     /** The order's net amount is above a band. */
     record NetAbove(Money amount, Level level) implements ApprovalRule {
         @Override
         public Optional<String> asks(Order order, Circumstances around) {
             var net = order.totals().net();
-            return net.compareTo(amount) > 0 ? Optional.of("net %s is above %s".formatted(net, amount)) : Optional.empty();
+            return net.compareTo(amount) > 0
+                    ? Optional.of("net %s is above %s".formatted(net, amount))
+                    : Optional.empty();
         }
     }
 
@@ -37,9 +38,12 @@ public sealed interface ApprovalRule {
     record DiscountAbove(BigDecimal percent, Level level) implements ApprovalRule {
         @Override
         public Optional<String> asks(Order order, Circumstances around) {
-            return order.lines().stream().filter(line -> line.price().discountPercent().compareTo(percent) > 0).findFirst()
-                    .map(line -> "line %d has %s per cent off, more than %s".formatted(line.no(), Figures.plain(line.price().discountPercent()),
-                            Figures.plain(percent)));
+            return order.lines().stream()
+                    .filter(line -> line.price().discountPercent().compareTo(percent) > 0)
+                    .findFirst()
+                    .map(line -> "line %d has %s per cent off, more than %s"
+                            .formatted(
+                                    line.no(), Figures.plain(line.price().discountPercent()), Figures.plain(percent)));
         }
     }
 

@@ -13,38 +13,47 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 
-/** Which levels an order needs, and the decisions of those who carry them (section 6). Authority is checked before four eyes. */
+/**
+ * Which levels an order needs, and the decisions of those who carry them (section 6). Authority is checked before four
+ * eyes.
+ */
 public final class Approving {
 
-    private Approving() {
-    }
+    private Approving() {}
 
     /** A level that a rule asks for, and why. */
-    public record Ask(Level level, String reason) {
-    }
+    public record Ask(Level level, String reason) {}
 
     /** Somebody's approval of an order's content. */
-    public record Approval(Level level, String by, LocalDate on, String reason, Content content) {
-    }
+    public record Approval(Level level, String by, LocalDate on, String reason, Content content) {}
 
     /** All that the rules ask for: an order needs every level named. */
     public static List<Ask> asked(Order order, List<ApprovalRule> rules, Circumstances around) {
-        return rules.stream().flatMap(rule -> rule.asks(order, around).map(reason -> new Ask(rule.level(), reason)).stream()).toList();
-    }
-
-    /** The levels that are asked for and whose approval does not cover the order as it is now, in the order of asking. */
-    public static List<Level> pending(Order order, List<Ask> asked, List<Approval> approvals) {
-        var now = Content.of(order);
-        return asked.stream().map(Ask::level).distinct().sorted()
-                .filter(level -> approvals.stream().noneMatch(a -> a.level() == level && a.content().covers(now))).toList();
+        return rules.stream()
+                .flatMap(rule -> rule.asks(order, around).map(reason -> new Ask(rule.level(), reason)).stream())
+                .toList();
     }
 
     /**
-     * Approves the lowest level that is pending. Each level is somebody else's: who approved one of the same content does not decide
-     * on the next.
+     * The levels that are asked for and whose approval does not cover the order as it is now, in the order of asking.
      */
-    public static Decision<Approval> approve(Order order, List<Ask> asked, List<Approval> approvals, Person person, String reason,
-            LocalDate on) {
+    public static List<Level> pending(Order order, List<Ask> asked, List<Approval> approvals) {
+        var now = Content.of(order);
+        return asked.stream()
+                .map(Ask::level)
+                .distinct()
+                .sorted()
+                .filter(level -> approvals.stream()
+                        .noneMatch(a -> a.level() == level && a.content().covers(now)))
+                .toList();
+    }
+
+    /**
+     * Approves the lowest level that is pending. Each level is somebody else's: who approved one of the same content
+     * does not decide on the next.
+     */
+    public static Decision<Approval> approve(
+            Order order, List<Ask> asked, List<Approval> approvals, Person person, String reason, LocalDate on) {
         var pending = pending(order, asked, approvals);
         var level = pending.isEmpty() ? Level.CONTROLLER : pending.get(0);
         var refused = refusal(order, level.roles(), "approve an order for " + level.words(), person);
@@ -55,7 +64,8 @@ public final class Approving {
             return Decision.refused(new ApprovalRefusal.NotAwaiting(order.number(), order.state()));
         }
         var content = Content.of(order);
-        if (approvals.stream().anyMatch(a -> a.by().equals(person.username()) && a.content().covers(content))) {
+        if (approvals.stream()
+                .anyMatch(a -> a.by().equals(person.username()) && a.content().covers(content))) {
             return Decision.refused(new CommonRefusal.FourEyes("order " + order.number(), person.username()));
         }
         return Decision.of(new Approval(level, person.username(), on, reason.strip(), content));
@@ -69,13 +79,17 @@ public final class Approving {
             return Optional.of(new ApprovalRefusal.NotAwaiting(order.number(), order.state()));
         }
         return order.wasWrittenBy(person.username())
-                ? Optional.of(new CommonRefusal.FourEyes("order " + order.number(), person.username())) : Optional.empty();
+                ? Optional.of(new CommonRefusal.FourEyes("order " + order.number(), person.username()))
+                : Optional.empty();
     }
 
-    /** Sends a held order, or one that waits for approval, back for changes: it is a draft again, to be handed in anew. */
+    /**
+     * Sends a held order, or one that waits for approval, back for changes: it is a draft again, to be handed in anew.
+     */
     public static Decision<Effect> sendBack(Order order, Person person, String reason) {
         if (!person.decides()) {
-            return Decision.refused(new CommonRefusal.NotAuthorised("send an order back", person.role(), Level.CONTROLLER.roles()));
+            return Decision.refused(
+                    new CommonRefusal.NotAuthorised("send an order back", person.role(), Level.CONTROLLER.roles()));
         }
         if (order.state() != OrderState.AWAITING_APPROVAL && order.state() != OrderState.HELD) {
             return Decision.refused(new ApprovalRefusal.NotAwaiting(order.number(), order.state()));
@@ -83,19 +97,22 @@ public final class Approving {
         if (order.wasWrittenBy(person.username())) {
             return Decision.refused(new CommonRefusal.FourEyes("order " + order.number(), person.username()));
         }
-        return reason.isBlank() ? Decision.refused(CommonRefusal.Incomplete.of("reason", "what should be changed"))
+        return reason.isBlank()
+                ? Decision.refused(CommonRefusal.Incomplete.of("reason", "what should be changed"))
                 : Decision.of(new Effect.StateChanged(order.number(), order.state(), OrderState.DRAFT));
     }
 
     /** The author takes the request back: the order can be changed and handed in again. */
     public static Decision<Effect> recall(Order order, Person person, String reason) {
         if (!order.wasWrittenBy(person.username())) {
-            return Decision.refused(new ApprovalRefusal.NotTheAuthor(order.number(), order.author(), person.username()));
+            return Decision.refused(
+                    new ApprovalRefusal.NotTheAuthor(order.number(), order.author(), person.username()));
         }
         if (order.state() != OrderState.AWAITING_APPROVAL) {
             return Decision.refused(new ApprovalRefusal.NotAwaiting(order.number(), order.state()));
         }
-        return reason.isBlank() ? Decision.refused(CommonRefusal.Incomplete.of("reason", "why it is recalled"))
+        return reason.isBlank()
+                ? Decision.refused(CommonRefusal.Incomplete.of("reason", "why it is recalled"))
                 : Decision.of(new Effect.StateChanged(order.number(), order.state(), OrderState.DRAFT));
     }
 }

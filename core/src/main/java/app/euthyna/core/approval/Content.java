@@ -14,8 +14,7 @@ import java.util.List;
 public record Content(String customer, String site, ShipTo shipTo, List<Line> lines) {
 
     /** A line's item, quantity and price. */
-    public record Line(int no, String item, Quantity quantity, Price price) {
-    }
+    public record Line(int no, String item, Quantity quantity, Price price) {}
 
     /** What was decided on before orders could say where they ship to shipped to the customer. */
     public Content {
@@ -24,14 +23,28 @@ public record Content(String customer, String site, ShipTo shipTo, List<Line> li
     }
 
     public static Content of(Order order) {
-        return new Content(order.customer(), order.site(), order.details().shipTo(), order.lines().stream().filter(line -> line.kind().isBilled())
-                .map(line -> new Line(line.no(), line.item(), line.quantity(), line.price())).toList());
+        return new Content(
+                order.customer(),
+                order.site(),
+                order.details().shipTo(),
+                order.lines().stream()
+                        .filter(line -> line.kind().isBilled())
+                        .map(line -> new Line(line.no(), line.item(), line.quantity(), line.price()))
+                        .toList());
     }
 
-    /** Whether a decision on this still stands for {@code now}: same customer and items, no quantity up, no price down. */
+    /**
+     * Whether a decision on this still stands for {@code now}: same customer and items, no quantity up, no price down.
+     */
     public boolean covers(Content now) {
-        return customer.equals(now.customer) && site.equals(now.site) && shipTo.equals(now.shipTo) && now.lines.stream().allMatch(line -> lines.stream()
-                .anyMatch(decided -> decided.no == line.no && decided.item.equals(line.item) && !line.quantity.exceeds(decided.quantity)
-                        && !line.price.isBelow(decided.price)));
+        return customer.equals(now.customer)
+                && site.equals(now.site)
+                && shipTo.equals(now.shipTo)
+                && now.lines.stream()
+                        .allMatch(line -> lines.stream()
+                                .anyMatch(decided -> decided.no == line.no
+                                        && decided.item.equals(line.item)
+                                        && !line.quantity.exceeds(decided.quantity)
+                                        && !line.price.isBelow(decided.price)));
     }
 }

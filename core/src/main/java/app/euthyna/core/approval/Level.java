@@ -7,7 +7,8 @@ import java.util.List;
 
 /** Whose word is asked for, in the order in which they are asked (section 6). */
 public enum Level {
-    CONTROLLER(List.of(Role.CONTROLLER, Role.LEAD)), LEAD(List.of(Role.LEAD));
+    CONTROLLER(List.of(Role.CONTROLLER, Role.LEAD)),
+    LEAD(List.of(Role.LEAD));
 
     private final List<Role> roles;
 
@@ -20,9 +21,15 @@ public enum Level {
         return roles;
     }
 
-    /** Names of the levels that a person can decide on, by their own role or as a deputy; never empty, so that it can stand in a query. */
+    /**
+     * Names of the levels that a person can decide on, by their own role or as a deputy; never empty, so that it can
+     * stand in a query.
+     */
     public static List<String> carriedBy(Person person) {
-        var carried = Arrays.stream(values()).filter(level -> person.carries(level.roles())).map(Enum::name).toList();
+        var carried = Arrays.stream(values())
+                .filter(level -> person.carries(level.roles()))
+                .map(Enum::name)
+                .toList();
         return carried.isEmpty() ? List.of("") : carried;
     }
 

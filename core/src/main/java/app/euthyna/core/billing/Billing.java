@@ -27,12 +27,10 @@ import java.util.stream.Collectors;
 /** What can be billed of one or several orders of a customer, on one invoice (section 7). */
 public final class Billing {
 
-    private Billing() {
-    }
+    private Billing() {}
 
     /** A quantity asked for of an order line. */
-    public record Share(LineRef orderLine, Quantity quantity) {
-    }
+    public record Share(LineRef orderLine, Quantity quantity) {}
 
     /**
      * What an invoice is to be like.
@@ -42,17 +40,17 @@ public final class Billing {
      * @param text above the lines; may be empty
      * @param ahead goods may be billed that have not left; their revenue is deferred until they do
      */
-    public record Terms(String number, LocalDate on, int termsDays, String text, boolean ahead) {
-    }
+    public record Terms(String number, LocalDate on, int termsDays, String text, boolean ahead) {}
 
     /**
-     * Bills the shares asked for, or all that can be billed of the orders where {@code shares} is empty. Goods are taken from the
-     * oldest departure first and carry their slice of its cost; what has not left is billed ahead where that is asked for and the kind
-     * of order allows it (IFRS 15.31: revenue when control passes).
+     * Bills the shares asked for, or all that can be billed of the orders where {@code shares} is empty. Goods are
+     * taken from the oldest departure first and carry their slice of its cost; what has not left is billed ahead where
+     * that is asked for and the kind of order allows it (IFRS 15.31: revenue when control passes).
      *
      * @param aheadOf kinds of order that may be billed ahead
      */
-    public static Decision<Effect.Invoiced> bill(String customer, List<Chain> chains, List<Share> shares, Terms terms, Set<OrderKind> aheadOf) {
+    public static Decision<Effect.Invoiced> bill(
+            String customer, List<Chain> chains, List<Share> shares, Terms terms, Set<OrderKind> aheadOf) {
         var refusals = new ArrayList<Refusal>();
         for (var chain : chains) {
             var order = chain.order();
@@ -72,18 +70,27 @@ public final class Billing {
         if (shares.isEmpty() && wanted.isEmpty()) {
             chains.forEach(chain -> refusals.add(nothing(chain)));
         }
-        wanted.forEach((line, quantity) -> refuse(byOrder.get(line.number()).flow(line.line()), line, quantity, terms.ahead())
-                .ifPresent(refusals::add));
+        wanted.forEach(
+                (line, quantity) -> refuse(byOrder.get(line.number()).flow(line.line()), line, quantity, terms.ahead())
+                        .ifPresent(refusals::add));
         if (!refusals.isEmpty()) {
             return Decision.refused(refusals);
         }
         var lines = new ArrayList<Invoice.Line>();
-        wanted.forEach((line, quantity) ->
-                lines.add(line(lines.size() + 1, byOrder.get(line.number()), line, quantity)));
+        wanted.forEach(
+                (line, quantity) -> lines.add(line(lines.size() + 1, byOrder.get(line.number()), line, quantity)));
         var currency = chains.get(0).order().currency();
-        var totals = Totals.of(lines.stream().map(l -> new Totals.Part(l.net(), l.vat())).toList(), currency);
-        return Decision.of(new Effect.Invoiced(new Invoice(terms.number(), customer, terms.on(), terms.on().plusDays(terms.termsDays()), terms.text(),
-                false, lines, totals)));
+        var totals = Totals.of(
+                lines.stream().map(l -> new Totals.Part(l.net(), l.vat())).toList(), currency);
+        return Decision.of(new Effect.Invoiced(new Invoice(
+                terms.number(),
+                customer,
+                terms.on(),
+                terms.on().plusDays(terms.termsDays()),
+                terms.text(),
+                false,
+                lines,
+                totals)));
     }
 
     private static Map<LineRef, Quantity> everything(List<Chain> chains, boolean ahead) {
@@ -107,11 +114,13 @@ public final class Billing {
         return chains.stream().map(c -> c.order().number()).toList().indexOf(order);
     }
 
-    private static Map<LineRef, Quantity> asked(List<Share> shares, Map<String, Chain> byOrder, List<Refusal> refusals) {
+    private static Map<LineRef, Quantity> asked(
+            List<Share> shares, Map<String, Chain> byOrder, List<Refusal> refusals) {
         var asked = new TreeMap<LineRef, Quantity>();
         for (var share : shares) {
             var line = share.orderLine();
-            if (!byOrder.containsKey(line.number()) || !byOrder.get(line.number()).order().hasLine(line.line())) {
+            if (!byOrder.containsKey(line.number())
+                    || !byOrder.get(line.number()).order().hasLine(line.line())) {
                 refusals.add(new CommonRefusal.NotFound("order line", line.toString()));
             } else if (!share.quantity().isPositive()) {
                 refusals.add(CommonRefusal.Incomplete.of("lines[" + line + "].quantity", "a quantity above zero"));
@@ -130,13 +139,16 @@ public final class Billing {
         if (!flow.open().isPositive() && !most.isPositive()) {
             return Optional.of(new BillingRefusal.AlreadyBilled("line " + line.line() + " of order " + line.number()));
         }
-        return Optional.of(flow.line().kind().isShipped() && !ahead
-                ? new BillingRefusal.MoreThanDispatched(line.number(), line.line(), quantity, flow.dispatched(), flow.billed())
-                : new BillingRefusal.MoreThanOpen(line.number(), line.line(), quantity, most));
+        return Optional.of(
+                flow.line().kind().isShipped() && !ahead
+                        ? new BillingRefusal.MoreThanDispatched(
+                                line.number(), line.line(), quantity, flow.dispatched(), flow.billed())
+                        : new BillingRefusal.MoreThanOpen(line.number(), line.line(), quantity, most));
     }
 
     private static Refusal nothing(Chain chain) {
-        return chain.nothingToShipOrBill() ? new BillingRefusal.AlreadyBilled("order " + chain.order().number())
+        return chain.nothingToShipOrBill()
+                ? new BillingRefusal.AlreadyBilled("order " + chain.order().number())
                 : new BillingRefusal.NothingToBill(chain.order().number());
     }
 
@@ -147,7 +159,9 @@ public final class Billing {
         var left = line.kind().isShipped() ? quantity : Quantity.ZERO;
         if (line.kind().isShipped()) {
             for (var unbilled : chain.unbilled()) {
-                if (unbilled.line().orderLine() == line.no() && unbilled.quantity().isPositive() && left.isPositive()) {
+                if (unbilled.line().orderLine() == line.no()
+                        && unbilled.quantity().isPositive()
+                        && left.isPositive()) {
                     var taken = left.min(unbilled.quantity());
                     sources.add(Invoice.Source.ofGone(unbilled.ref(), taken, unbilled.slice(taken)));
                     left = left.minus(taken);
@@ -155,13 +169,28 @@ public final class Billing {
             }
         }
         var net = line.net(quantity, currency);
-        var deferred = left.isPositive() ? net.minus(net.slice(quantity.minus(left), quantity, Money.zero(currency))) : Money.zero(currency);
-        return new Invoice.Line(no, ref, line.kind(), line.item(), line.description(), quantity, line.price(), net, deferred, line.vat(), sources);
+        var deferred = left.isPositive()
+                ? net.minus(net.slice(quantity.minus(left), quantity, Money.zero(currency)))
+                : Money.zero(currency);
+        return new Invoice.Line(
+                no,
+                ref,
+                line.kind(),
+                line.item(),
+                line.description(),
+                quantity,
+                line.price(),
+                net,
+                deferred,
+                line.vat(),
+                sources);
     }
 
     /** Cost of the goods that an invoice bills. */
     public static Money cost(Invoice invoice) {
-        return invoice.lines().stream().flatMap(l -> l.sources().stream()).map(Invoice.Source::cost)
+        return invoice.lines().stream()
+                .flatMap(l -> l.sources().stream())
+                .map(Invoice.Source::cost)
                 .reduce(Money.zero(invoice.totals().gross().currency()), Money::plus);
     }
 }

@@ -42,7 +42,8 @@ public sealed interface BillingRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Order %s is of the kind %s, which is not billed ahead of dispatch.".formatted(order, orderKind.words());
+            return "Order %s is of the kind %s, which is not billed ahead of dispatch."
+                    .formatted(order, orderKind.words());
         }
 
         @Override

@@ -4,15 +4,14 @@ import java.math.BigInteger;
 import java.util.Locale;
 
 /**
- * The creditor reference that a payer can quote for an invoice (ISO 11649): RF, two check digits by ISO 7064 MOD 97-10, and the
- * invoice's number in letters and digits.
+ * The creditor reference that a payer can quote for an invoice (ISO 11649): RF, two check digits by ISO 7064 MOD 97-10,
+ * and the invoice's number in letters and digits.
  */
 public final class CreditorReference {
 
     private static final BigInteger NINETY_SEVEN = BigInteger.valueOf(97);
 
-    private CreditorReference() {
-    }
+    private CreditorReference() {}
 
     /** The reference of an invoice number, without spaces; at most 21 letters and digits of the number count. */
     public static String of(String invoice) {
@@ -26,7 +25,11 @@ public final class CreditorReference {
     /** Whether a text is a creditor reference whose check digits are right; spaces and case do not count. */
     public static boolean isValid(String text) {
         var plain = letters(text);
-        return plain.length() > 4 && plain.length() <= 25 && plain.startsWith("RF") && Character.isDigit(plain.charAt(2)) && Character.isDigit(plain.charAt(3))
+        return plain.length() > 4
+                && plain.length() <= 25
+                && plain.startsWith("RF")
+                && Character.isDigit(plain.charAt(2))
+                && Character.isDigit(plain.charAt(3))
                 && remainder(plain.substring(4) + plain.substring(0, 4)) == 1;
     }
 

@@ -15,11 +15,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/** Money that goes back, or that never really came: refunds, payments taken off invoices, payments that bounced (sections 7 to 9). */
+/**
+ * Money that goes back, or that never really came: refunds, payments taken off invoices, payments that bounced
+ * (sections 7 to 9).
+ */
 public final class GivingBack {
 
-    private GivingBack() {
-    }
+    private GivingBack() {}
 
     /**
      * A payment, or another source of customer credit, with all that was set against invoices from it.
@@ -27,7 +29,14 @@ public final class GivingBack {
      * @param left customer credit from it that is not put to use
      * @param settled by invoice, net of what was taken off again
      */
-    public record Source(DocumentRef document, String customer, Money amount, Money left, Money refunded, boolean reversed, Map<String, Money> settled) {
+    public record Source(
+            DocumentRef document,
+            String customer,
+            Money amount,
+            Money left,
+            Money refunded,
+            boolean reversed,
+            Map<String, Money> settled) {
         public Source {
             settled = new LinkedHashMap<>(settled);
         }
@@ -39,36 +48,49 @@ public final class GivingBack {
             return Decision.refused(CommonRefusal.Incomplete.of("amount", "an amount above zero"));
         }
         return amount.compareTo(source.left()) > 0
-                ? Decision.refused(new BillingRefusal.MoreThanAvailable(capital(source.document()), amount, source.left()))
+                ? Decision.refused(
+                        new BillingRefusal.MoreThanAvailable(capital(source.document()), amount, source.left()))
                 : Decision.of(new Effect.Refunded(number, source.customer(), source.document(), "", amount));
     }
 
     /** Money that was given back. */
-    public record Refund(String number, String customer, DocumentRef source, String order, Money amount, boolean reversed) {
-    }
+    public record Refund(
+            String number, String customer, DocumentRef source, String order, Money amount, boolean reversed) {}
 
     /** What was given back did not reach the customer. */
     public static Decision<Effect.RefundReversed> reverse(Refund refund) {
-        return refund.reversed() ? Decision.refused(new BillingRefusal.AlreadyReversed("Refund " + refund.number()))
-                : Decision.of(new Effect.RefundReversed(refund.number(), refund.customer(), refund.source(), refund.order(), refund.amount()));
+        return refund.reversed()
+                ? Decision.refused(new BillingRefusal.AlreadyReversed("Refund " + refund.number()))
+                : Decision.of(new Effect.RefundReversed(
+                        refund.number(), refund.customer(), refund.source(), refund.order(), refund.amount()));
     }
 
     /** Gives back what is unapplied of a deposit. */
     public static Decision<Effect.Refunded> refundDeposit(String number, Chain chain, String deposit, Money amount) {
-        return Depositing.unapplied(chain, deposit, amount).<Decision<Effect.Refunded>>map(Decision::refused)
-                .orElseGet(() -> Decision.of(new Effect.Refunded(number, chain.order().customer(), new DocumentRef(DocumentKind.DEPOSIT, deposit),
-                        chain.order().number(), amount)));
+        return Depositing.unapplied(chain, deposit, amount)
+                .<Decision<Effect.Refunded>>map(Decision::refused)
+                .orElseGet(() -> Decision.of(new Effect.Refunded(
+                        number,
+                        chain.order().customer(),
+                        new DocumentRef(DocumentKind.DEPOSIT, deposit),
+                        chain.order().number(),
+                        amount)));
     }
 
-    /** A payment bounced: its entries are mirrored and what it settled is open again. What was given back of it did leave the house. */
+    /**
+     * A payment bounced: its entries are mirrored and what it settled is open again. What was given back of it did
+     * leave the house.
+     */
     public static Decision<Effect.PaymentReversed> reverse(Source payment) {
         if (payment.reversed()) {
             return Decision.refused(new BillingRefusal.AlreadyReversed(capital(payment.document())));
         }
         if (payment.refunded().isPositive()) {
-            return Decision.refused(new BillingRefusal.AlreadyRefunded(payment.document().toString(), payment.refunded()));
+            return Decision.refused(
+                    new BillingRefusal.AlreadyRefunded(payment.document().toString(), payment.refunded()));
         }
-        return Decision.of(new Effect.PaymentReversed(payment.document().number(), payment.customer(), payment.amount(), settlements(payment)));
+        return Decision.of(new Effect.PaymentReversed(
+                payment.document().number(), payment.customer(), payment.amount(), settlements(payment)));
     }
 
     /** Takes what a payment settled off an invoice; it stays as customer credit. */
@@ -82,17 +104,23 @@ public final class GivingBack {
         together.forEach((invoice, amount) -> {
             var settled = Optional.ofNullable(payment.settled().get(invoice)).orElse(Money.zero(amount.currency()));
             if (!amount.isPositive()) {
-                refusals.add(CommonRefusal.Incomplete.of("settlements[" + invoice + "].amount", "an amount above zero"));
+                refusals.add(
+                        CommonRefusal.Incomplete.of("settlements[" + invoice + "].amount", "an amount above zero"));
             } else if (amount.compareTo(settled) > 0) {
-                refusals.add(new BillingRefusal.MoreThanAvailable("On invoice " + invoice + ", " + payment.document(), amount, settled));
+                refusals.add(new BillingRefusal.MoreThanAvailable(
+                        "On invoice " + invoice + ", " + payment.document(), amount, settled));
             }
         });
-        return refusals.isEmpty() ? Decision.of(new Effect.SettlementTakenOff(payment.document(), payment.customer(), asked))
+        return refusals.isEmpty()
+                ? Decision.of(new Effect.SettlementTakenOff(payment.document(), payment.customer(), asked))
                 : Decision.refused(refusals);
     }
 
     private static List<Settlement> settlements(Source payment) {
-        return payment.settled().entrySet().stream().filter(e -> e.getValue().isPositive()).map(e -> new Settlement(e.getKey(), e.getValue())).toList();
+        return payment.settled().entrySet().stream()
+                .filter(e -> e.getValue().isPositive())
+                .map(e -> new Settlement(e.getKey(), e.getValue()))
+                .toList();
     }
 
     private static String capital(DocumentRef document) {

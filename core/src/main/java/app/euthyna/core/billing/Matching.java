@@ -13,11 +13,13 @@ import java.util.function.Predicate;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
-/** Sets money that a bank statement tells of against open invoices: proposals with the reason, the likeliest first (section 7). */
+/**
+ * Sets money that a bank statement tells of against open invoices: proposals with the reason, the likeliest first
+ * (section 7).
+ */
 public final class Matching {
 
-    private Matching() {
-    }
+    private Matching() {}
 
     /**
      * Money that came in.
@@ -25,12 +27,10 @@ public final class Matching {
      * @param reference the structured creditor reference, or empty
      * @param remittance what the payer wrote
      */
-    public record Received(Money amount, String payer, String reference, String remittance) {
-    }
+    public record Received(Money amount, String payer, String reference, String remittance) {}
 
     /** An invoice that something is open of, with its customer's name. */
-    public record Candidate(OpenInvoice invoice, String customerName) {
-    }
+    public record Candidate(OpenInvoice invoice, String customerName) {}
 
     /** How sure a proposal is. */
     public enum Sureness {
@@ -56,27 +56,56 @@ public final class Matching {
         var payer = fold(received.payer());
         for (var candidate : open) {
             var fits = candidate.invoice().open().equals(received.amount());
-            var known = !payer.isEmpty() && (fold(candidate.customerName()).equals(payer) || candidate.invoice().customer().equalsIgnoreCase(received.payer()));
+            var known = !payer.isEmpty()
+                    && (fold(candidate.customerName()).equals(payer)
+                            || candidate.invoice().customer().equalsIgnoreCase(received.payer()));
             if (fits && known) {
-                proposals.add(one(received, candidate, Sureness.LIKELY, "The payer is %s, and the amount is what invoice %s has open."
-                        .formatted(candidate.customerName(), candidate.invoice().number())));
+                proposals.add(one(
+                        received,
+                        candidate,
+                        Sureness.LIKELY,
+                        "The payer is %s, and the amount is what invoice %s has open."
+                                .formatted(
+                                        candidate.customerName(),
+                                        candidate.invoice().number())));
             } else if (fits) {
-                proposals.add(one(received, candidate, Sureness.POSSIBLE, "The amount is what invoice %s of %s has open."
-                        .formatted(candidate.invoice().number(), candidate.customerName())));
+                proposals.add(one(
+                        received,
+                        candidate,
+                        Sureness.POSSIBLE,
+                        "The amount is what invoice %s of %s has open."
+                                .formatted(candidate.invoice().number(), candidate.customerName())));
             }
         }
         if (!payer.isEmpty()) {
-            var own = open.stream().filter(c -> fold(c.customerName()).equals(payer)).toList();
+            var own = open.stream()
+                    .filter(c -> fold(c.customerName()).equals(payer))
+                    .toList();
             var sum = own.stream().map(c -> c.invoice().open()).reduce(Money::plus);
             if (own.size() > 1 && sum.filter(received.amount()::equals).isPresent()) {
-                proposals.add(new Proposal(own.get(0).invoice().customer(), own.stream().map(c -> new Settlement(c.invoice().number(), c.invoice().open())).toList(),
-                        Sureness.LIKELY, "The payer is %s, and the amount is all that they have open.".formatted(own.get(0).customerName())));
+                proposals.add(new Proposal(
+                        own.get(0).invoice().customer(),
+                        own.stream()
+                                .map(c -> new Settlement(
+                                        c.invoice().number(), c.invoice().open()))
+                                .toList(),
+                        Sureness.LIKELY,
+                        "The payer is %s, and the amount is all that they have open."
+                                .formatted(own.get(0).customerName())));
             } else if (!own.isEmpty()) {
-                proposals.add(new Proposal(own.get(0).invoice().customer(), oldestFirst(received.amount(), own), Sureness.POSSIBLE,
-                        "The payer is %s; the oldest invoices are settled first.".formatted(own.get(0).customerName())));
+                proposals.add(new Proposal(
+                        own.get(0).invoice().customer(),
+                        oldestFirst(received.amount(), own),
+                        Sureness.POSSIBLE,
+                        "The payer is %s; the oldest invoices are settled first."
+                                .formatted(own.get(0).customerName())));
             }
         }
-        return proposals.stream().sorted(Comparator.comparing(Proposal::sureness)).filter(distinct()).limit(8).toList();
+        return proposals.stream()
+                .sorted(Comparator.comparing(Proposal::sureness))
+                .filter(distinct())
+                .limit(8)
+                .toList();
     }
 
     /** Invoices that the payer names, by reference or number. */
@@ -93,24 +122,43 @@ public final class Matching {
                 checked.add(CreditorReference.body(own));
             }
         }
-        var named = open.stream().filter(c -> checked.contains(letters(c)) || mentions(written, c.invoice().number())).toList();
+        var named = open.stream()
+                .filter(c -> checked.contains(letters(c))
+                        || mentions(written, c.invoice().number()))
+                .toList();
         if (named.isEmpty()) {
             return Optional.empty();
         }
         var customer = named.get(0).invoice().customer();
-        var own = named.stream().filter(c -> c.invoice().customer().equals(customer)).toList();
+        var own = named.stream()
+                .filter(c -> c.invoice().customer().equals(customer))
+                .toList();
         var sum = own.stream().map(c -> c.invoice().open()).reduce(Money::plus).orElseThrow();
         var fits = sum.equals(received.amount());
-        var by = own.stream().allMatch(c -> checked.contains(letters(c))) ? "The creditor reference names invoice " : "The payer names invoice ";
-        var reason = by + String.join(", ", own.stream().map(c -> c.invoice().number()).toList())
-                + (fits ? ", and the amount is what is open." : ", but %s is open and %s came in.".formatted(sum, received.amount()));
-        return Optional.of(new Proposal(customer, oldestFirst(received.amount(), own), fits && own.size() == named.size() ? Sureness.CERTAIN : Sureness.LIKELY, reason));
+        var by = own.stream().allMatch(c -> checked.contains(letters(c)))
+                ? "The creditor reference names invoice "
+                : "The payer names invoice ";
+        var reason = by
+                + String.join(", ", own.stream().map(c -> c.invoice().number()).toList())
+                + (fits
+                        ? ", and the amount is what is open."
+                        : ", but %s is open and %s came in.".formatted(sum, received.amount()));
+        return Optional.of(new Proposal(
+                customer,
+                oldestFirst(received.amount(), own),
+                fits && own.size() == named.size() ? Sureness.CERTAIN : Sureness.LIKELY,
+                reason));
     }
 
     /** The number stands in the text, in whatever spelling, and is no part of a longer one. */
     private static boolean mentions(String text, String number) {
-        var spelled = CreditorReference.letters(number).chars().mapToObj(c -> String.valueOf((char) c)).collect(Collectors.joining("[^A-Za-z0-9]?"));
-        return Pattern.compile("(?<![A-Za-z0-9])" + spelled + "(?![0-9])", Pattern.CASE_INSENSITIVE).matcher(text).find();
+        var spelled = CreditorReference.letters(number)
+                .chars()
+                .mapToObj(c -> String.valueOf((char) c))
+                .collect(Collectors.joining("[^A-Za-z0-9]?"));
+        return Pattern.compile("(?<![A-Za-z0-9])" + spelled + "(?![0-9])", Pattern.CASE_INSENSITIVE)
+                .matcher(text)
+                .find();
     }
 
     private static String letters(Candidate candidate) {
@@ -118,7 +166,11 @@ public final class Matching {
     }
 
     private static Proposal one(Received received, Candidate candidate, Sureness sureness, String reason) {
-        return new Proposal(candidate.invoice().customer(), List.of(new Settlement(candidate.invoice().number(), received.amount())), sureness, reason);
+        return new Proposal(
+                candidate.invoice().customer(),
+                List.of(new Settlement(candidate.invoice().number(), received.amount())),
+                sureness,
+                reason);
     }
 
     private static List<Settlement> oldestFirst(Money amount, List<Candidate> invoices) {

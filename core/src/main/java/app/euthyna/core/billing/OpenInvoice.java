@@ -6,7 +6,12 @@ import app.euthyna.core.shared.Money;
 public record OpenInvoice(String number, String customer, Money gross, Money open) {
 
     /** What the money says about an invoice. */
-    public enum State { OPEN, PART_PAID, PAID, REVERSED }
+    public enum State {
+        OPEN,
+        PART_PAID,
+        PAID,
+        REVERSED
+    }
 
     /** What an amount left open says; an invoice that was taken back has none. */
     public static State state(Money gross, Money open, boolean reversed) {

@@ -15,20 +15,22 @@ import java.util.Map;
 /** Money that comes in, and customer credit that is put to use (section 7). */
 public final class Receiving {
 
-    private Receiving() {
-    }
+    private Receiving() {}
 
     /** Customer credit that is left, of an earlier payment, a deposit or a credit note. */
-    public record Credit(DocumentRef source, Money left) {
-    }
+    public record Credit(DocumentRef source, Money left) {}
 
     /**
      * A payment, set against the invoices named; the rest stays on account.
      *
      * @param invoices those named, by number; one that is missing does not exist
      */
-    public static Decision<Effect.PaymentReceived> receive(String number, String customer, Money amount,
-            List<Settlement> settlements, Map<String, OpenInvoice> invoices) {
+    public static Decision<Effect.PaymentReceived> receive(
+            String number,
+            String customer,
+            Money amount,
+            List<Settlement> settlements,
+            Map<String, OpenInvoice> invoices) {
         if (!amount.isPositive()) {
             return Decision.refused(CommonRefusal.Incomplete.of("amount", "an amount above zero"));
         }
@@ -37,7 +39,8 @@ public final class Receiving {
         if (together.compareTo(amount) > 0) {
             refusals.add(new BillingRefusal.MoreThanAvailable("The payment", together, amount));
         }
-        return refusals.isEmpty() ? Decision.of(new Effect.PaymentReceived(number, customer, amount, settlements))
+        return refusals.isEmpty()
+                ? Decision.of(new Effect.PaymentReceived(number, customer, amount, settlements))
                 : Decision.refused(refusals);
     }
 
@@ -46,8 +49,8 @@ public final class Receiving {
      *
      * @param credits oldest first
      */
-    public static Decision<List<Effect>> allocateCredit(String customer, List<Settlement> settlements,
-            Map<String, OpenInvoice> invoices, List<Credit> credits) {
+    public static Decision<List<Effect>> allocateCredit(
+            String customer, List<Settlement> settlements, Map<String, OpenInvoice> invoices, List<Credit> credits) {
         if (settlements.isEmpty()) {
             return Decision.refused(CommonRefusal.Incomplete.of("settlements", "the invoices that the credit is for"));
         }
@@ -82,7 +85,8 @@ public final class Receiving {
         return Decision.of(effects);
     }
 
-    private static List<Refusal> refusals(String customer, List<Settlement> settlements, Map<String, OpenInvoice> invoices) {
+    private static List<Refusal> refusals(
+            String customer, List<Settlement> settlements, Map<String, OpenInvoice> invoices) {
         var refusals = new ArrayList<Refusal>();
         var together = new HashMap<String, Money>();
         for (var settlement : settlements) {
@@ -92,10 +96,12 @@ public final class Receiving {
                 continue;
             }
             if (!settlement.amount().isPositive()) {
-                refusals.add(CommonRefusal.Incomplete.of("settlements[" + settlement.invoice() + "].amount", "an amount above zero"));
+                refusals.add(CommonRefusal.Incomplete.of(
+                        "settlements[" + settlement.invoice() + "].amount", "an amount above zero"));
             }
             if (!invoice.customer().equals(customer)) {
-                refusals.add(new CommonRefusal.WrongCustomer("invoice " + invoice.number(), invoice.customer(), customer));
+                refusals.add(
+                        new CommonRefusal.WrongCustomer("invoice " + invoice.number(), invoice.customer(), customer));
             }
             var asked = together.merge(settlement.invoice(), settlement.amount(), Money::plus);
             if (asked.compareTo(invoice.open()) > 0) {

@@ -6,7 +6,10 @@ import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Optional;
 
-/** Which letter an invoice past due calls for: a reminder, a second one, a last one before it goes to a lawyer (common practice). */
+/**
+ * Which letter an invoice past due calls for: a reminder, a second one, a last one before it goes to a lawyer (common
+ * practice).
+ */
 public final class Reminding {
 
     /** Days past due from which the first, second and last letter may go. */
@@ -14,8 +17,7 @@ public final class Reminding {
     /** No letter follows another sooner than so many days. */
     public static final int BETWEEN = 10;
 
-    private Reminding() {
-    }
+    private Reminding() {}
 
     /**
      * An invoice past due.
@@ -31,7 +33,9 @@ public final class Reminding {
 
         /** The step that it calls for on a day; none where it is too early, or all three went out. */
         public Optional<Integer> next(LocalDate on) {
-            if (step >= AFTER_DAYS.size() || daysLate(on) < AFTER_DAYS.get(step) || remindedOn != null && remindedOn.plusDays(BETWEEN).isAfter(on)) {
+            if (step >= AFTER_DAYS.size()
+                    || daysLate(on) < AFTER_DAYS.get(step)
+                    || remindedOn != null && remindedOn.plusDays(BETWEEN).isAfter(on)) {
                 return Optional.empty();
             }
             return Optional.of(step + 1);
@@ -43,12 +47,16 @@ public final class Reminding {
      *
      * @param invoices all that it names; each is at the letter's step from then on
      */
-    public record Letter(int step, List<Overdue> invoices, Money open) {
-    }
+    public record Letter(int step, List<Overdue> invoices, Money open) {}
 
     /** The letter that a customer's overdue invoices call for; none where no invoice calls for one. */
     public static Optional<Letter> letter(List<Overdue> overdue, LocalDate on) {
-        return overdue.stream().flatMap(invoice -> invoice.next(on).stream()).max(Integer::compare)
-                .map(step -> new Letter(step, overdue, overdue.stream().map(Overdue::open).reduce(Money::plus).orElseThrow()));
+        return overdue.stream()
+                .flatMap(invoice -> invoice.next(on).stream())
+                .max(Integer::compare)
+                .map(step -> new Letter(
+                        step,
+                        overdue,
+                        overdue.stream().map(Overdue::open).reduce(Money::plus).orElseThrow()));
     }
 }

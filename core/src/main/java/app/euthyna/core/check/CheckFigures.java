@@ -13,10 +13,16 @@ import java.util.Optional;
  * @param discountUpTo most discount that a role may give, per cent; roles left out may give any
  * @param unusualScore robust z-score from which an order is unusual
  */
-public record CheckFigures(Optional<CustomerRules.Overdue> overdue, Optional<BigDecimal> minimumMargin, Map<Role, BigDecimal> discountUpTo,
+public record CheckFigures(
+        Optional<CustomerRules.Overdue> overdue,
+        Optional<BigDecimal> minimumMargin,
+        Map<Role, BigDecimal> discountUpTo,
         BigDecimal unusualScore) {
 
-    /** Source: B. Iglewicz and D. Hoaglin, How to Detect and Handle Outliers (1993), by way of the NIST/SEMATECH e-Handbook, 1.3.5.17. */
+    /**
+     * Source: B. Iglewicz and D. Hoaglin, How to Detect and Handle Outliers (1993), by way of the NIST/SEMATECH
+     * e-Handbook, 1.3.5.17.
+     */
     public static final BigDecimal USUAL_SCORE = new BigDecimal("3.5");
 
     public static final CheckFigures NONE = new CheckFigures(Optional.empty(), Optional.empty(), Map.of(), USUAL_SCORE);

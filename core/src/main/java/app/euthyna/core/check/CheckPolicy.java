@@ -5,8 +5,8 @@ import java.util.EnumMap;
 import java.util.Map;
 
 /**
- * Severity of each check per order kind, and the figures that checks hold orders against. Duplicate PO is weighed by the customer's
- * PO policy instead.
+ * Severity of each check per order kind, and the figures that checks hold orders against. Duplicate PO is weighed by
+ * the customer's PO policy instead.
  *
  * @param severities those that differ from the preset
  */
@@ -26,8 +26,8 @@ public record CheckPolicy(Map<Check, Map<OrderKind, Severity>> severities, Check
     }
 
     /**
-     * What a check does unless the house says otherwise: what asks for care only flags an order, and goods at no charge have no floor
-     * price, margin or usual value.
+     * What a check does unless the house says otherwise: what asks for care only flags an order, and goods at no charge
+     * have no floor price, margin or usual value.
      */
     public static Severity preset(Check check, OrderKind kind) {
         return switch (check) {

@@ -21,8 +21,12 @@ public sealed interface CheckRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "The PO number %s was used before: %s.".formatted(po, matches.stream()
-                    .map(use -> "%s as %s on %s".formatted(use.document(), use.po(), use.on())).collect(Collectors.joining("; ")));
+            return "The PO number %s was used before: %s."
+                    .formatted(
+                            po,
+                            matches.stream()
+                                    .map(use -> "%s as %s on %s".formatted(use.document(), use.po(), use.on()))
+                                    .collect(Collectors.joining("; ")));
         }
 
         @Override

@@ -22,8 +22,7 @@ import java.util.stream.Stream;
 /** Runs the checks over an order in its surroundings and carries its findings on (section 4). */
 public final class Checks {
 
-    private Checks() {
-    }
+    private Checks() {}
 
     /** Why the checks run: it decides which of them have a say. */
     public enum Occasion {
@@ -38,15 +37,19 @@ public final class Checks {
     }
 
     /**
-     * The findings after a new run. What fires and was waived stays waived while it is no worse; what no longer fires is settled;
-     * an order that has ended has all its findings settled.
+     * The findings after a new run. What fires and was waived stays waived while it is no worse; what no longer fires
+     * is settled; an order that has ended has all its findings settled.
      *
-     * @param was the order before it changed; only an order that is worth more by its change is measured against the limit again once
-     * cleared, since the exposure that later orders add never reaches back to it, and dates that nobody touched are not asked again
+     * @param was the order before it changed; only an order that is worth more by its change is measured against the
+     *     limit again once cleared, since the exposure that later orders add never reaches back to it, and dates that
+     *     nobody touched are not asked again
      */
-    public static List<Finding> run(Chain chain, Surroundings around, List<Finding> before, Occasion occasion, Optional<Chain> was) {
+    public static List<Finding> run(
+            Chain chain, Surroundings around, List<Finding> before, Occasion occasion, Optional<Chain> was) {
         if (chain.order().state().isEnded()) {
-            return before.stream().map(f -> f.state() == Finding.State.SETTLED ? f : f.settled()).toList();
+            return before.stream()
+                    .map(f -> f.state() == Finding.State.SETTLED ? f : f.settled())
+                    .toList();
         }
         var asked = asked(chain, occasion, was);
         var fresh = new EnumMap<Check, Finding>(Check.class);
@@ -86,24 +89,35 @@ public final class Checks {
             return EnumSet.of(Check.UNRESERVED);
         }
         if (occasion == Occasion.CUSTOMER_CHANGED) {
-            return chain.stillToLeave() ? EnumSet.of(Check.BLOCKED, Check.CREDIT_LIMIT, Check.OVERDUE, Check.LICENCE) : EnumSet.noneOf(Check.class);
+            return chain.stillToLeave()
+                    ? EnumSet.of(Check.BLOCKED, Check.CREDIT_LIMIT, Check.OVERDUE, Check.LICENCE)
+                    : EnumSet.noneOf(Check.class);
         }
-        var worthMore = was.map(before -> chain.openGross().compareTo(before.openGross()) > 0).orElse(true);
+        var worthMore = was.map(before -> chain.openGross().compareTo(before.openGross()) > 0)
+                .orElse(true);
         return worthMore ? EnumSet.allOf(Check.class) : EnumSet.complementOf(EnumSet.of(Check.CREDIT_LIMIT));
     }
 
     /** Lines whose date the change left as it was and whose date was found right. */
     private static Set<Integer> untouched(Chain chain, Optional<Chain> was, List<Finding> before) {
-        var wrong = before.stream().filter(f -> f.check() == Check.DATES && f.state() != Finding.State.SETTLED)
-                .flatMap(f -> ((Evidence.WrongDates) f.evidence()).lines().stream()).map(Evidence.WrongDates.DatedLine::line).collect(Collectors.toSet());
-        return was.map(earlier -> chain.order().lines().stream().filter(line -> !wrong.contains(line.no()) && earlier.order().hasLine(line.no())
-                        && earlier.order().line(line.no()).requestedOn().equals(line.requestedOn()))
-                .map(OrderLine::no).collect(Collectors.toSet())).orElse(Set.of());
+        var wrong = before.stream()
+                .filter(f -> f.check() == Check.DATES && f.state() != Finding.State.SETTLED)
+                .flatMap(f -> ((Evidence.WrongDates) f.evidence()).lines().stream())
+                .map(Evidence.WrongDates.DatedLine::line)
+                .collect(Collectors.toSet());
+        return was.map(earlier -> chain.order().lines().stream()
+                        .filter(line -> !wrong.contains(line.no())
+                                && earlier.order().hasLine(line.no())
+                                && earlier.order().line(line.no()).requestedOn().equals(line.requestedOn()))
+                        .map(OrderLine::no)
+                        .collect(Collectors.toSet()))
+                .orElse(Set.of());
     }
 
     private static Finding carryOn(Finding before, Finding again) {
         return switch (before.state()) {
-            case OPEN -> new Finding(again.severity(), Finding.State.OPEN, again.evidence(), before.since(), Optional.empty());
+            case OPEN ->
+                new Finding(again.severity(), Finding.State.OPEN, again.evidence(), before.since(), Optional.empty());
             case WAIVED -> again.evidence().isWorseThan(before.evidence()) ? again : before;
             case SETTLED -> again;
         };
@@ -142,29 +156,54 @@ public final class Checks {
         var limit = around.customer().creditLimit().get();
         var thisOrder = chain.openGross();
         var exposure = around.position().exposure().plus(thisOrder);
-        return exposure.compareTo(limit) <= 0 ? Optional.empty()
-                : Optional.of(new Evidence.OverLimit(around.position(), thisOrder, exposure, limit, exposure.minus(limit)));
+        return exposure.compareTo(limit) <= 0
+                ? Optional.empty()
+                : Optional.of(
+                        new Evidence.OverLimit(around.position(), thisOrder, exposure, limit, exposure.minus(limit)));
     }
 
     private static Optional<Evidence> overdue(Surroundings around) {
         return around.customer().overdue().flatMap(granted -> {
-            var late = around.dueInvoices().stream().filter(i -> i.dueOn().plusDays(granted.days()).isBefore(around.businessDate())
-                    && i.open().compareTo(granted.above()) > 0).toList();
-            return late.isEmpty() ? Optional.empty()
-                    : Optional.of(new Evidence.InvoicesOverdue(around.businessDate(), granted.days(), granted.above(), late));
+            var late = around.dueInvoices().stream()
+                    .filter(i -> i.dueOn().plusDays(granted.days()).isBefore(around.businessDate())
+                            && i.open().compareTo(granted.above()) > 0)
+                    .toList();
+            return late.isEmpty()
+                    ? Optional.empty()
+                    : Optional.of(
+                            new Evidence.InvoicesOverdue(around.businessDate(), granted.days(), granted.above(), late));
         });
     }
 
     private static Optional<Evidence> belowFloor(Chain chain, Surroundings around) {
-        var below = billed(chain).filter(line -> around.item(line.item()).floor()
-                        .filter(floor -> line.price().afterDiscount().compareTo(floor) < 0).isPresent())
-                .map(line -> new Evidence.BelowFloor.FloorLine(line.no(), line.item(), line.description(), line.price().afterDiscount(),
-                        around.item(line.item()).floor().get())).toList();
-        var mostOff = around.authorRole().map(role -> around.policy().figures().discountUpTo().get(role));
-        var tooMuch = mostOff.stream().flatMap(most -> billed(chain).filter(line -> line.price().discountPercent().compareTo(most) > 0)
-                .map(line -> new Evidence.BelowFloor.DiscountLine(line.no(), line.item(), line.description(), line.price().discountPercent(), most,
-                        around.authorRole().get()))).toList();
-        return below.isEmpty() && tooMuch.isEmpty() ? Optional.empty() : Optional.of(new Evidence.BelowFloor(below, tooMuch));
+        var below = billed(chain)
+                .filter(line -> around.item(line.item())
+                        .floor()
+                        .filter(floor -> line.price().afterDiscount().compareTo(floor) < 0)
+                        .isPresent())
+                .map(line -> new Evidence.BelowFloor.FloorLine(
+                        line.no(),
+                        line.item(),
+                        line.description(),
+                        line.price().afterDiscount(),
+                        around.item(line.item()).floor().get()))
+                .toList();
+        var mostOff = around.authorRole()
+                .map(role -> around.policy().figures().discountUpTo().get(role));
+        var tooMuch = mostOff.stream()
+                .flatMap(most -> billed(chain)
+                        .filter(line -> line.price().discountPercent().compareTo(most) > 0)
+                        .map(line -> new Evidence.BelowFloor.DiscountLine(
+                                line.no(),
+                                line.item(),
+                                line.description(),
+                                line.price().discountPercent(),
+                                most,
+                                around.authorRole().get())))
+                .toList();
+        return below.isEmpty() && tooMuch.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Evidence.BelowFloor(below, tooMuch));
     }
 
     private static Stream<OrderLine> billed(Chain chain) {
@@ -172,16 +211,20 @@ public final class Checks {
     }
 
     private static Optional<Evidence> missingPo(Chain chain, Surroundings around) {
-        return around.customer().po().required() && chain.order().po().isBlank() ? Optional.of(new Evidence.PoMissing(around.customer().code()))
+        return around.customer().po().required() && chain.order().po().isBlank()
+                ? Optional.of(new Evidence.PoMissing(around.customer().code()))
                 : Optional.empty();
     }
 
     /** Lines at no price are for the check of prices to find. */
     private static Optional<Evidence> thinMargin(Chain chain, Surroundings around) {
         return around.policy().figures().minimumMargin().flatMap(least -> {
-            var thin = billed(chain).filter(line -> !line.price().isFree())
-                    .flatMap(line -> around.item(line.item()).unitCost().stream().map(cost -> Evidence.ThinMargin.MarginLine.of(line, cost)))
-                    .filter(line -> line.marginPercent().compareTo(least) < 0).toList();
+            var thin = billed(chain)
+                    .filter(line -> !line.price().isFree())
+                    .flatMap(line -> around.item(line.item()).unitCost().stream()
+                            .map(cost -> Evidence.ThinMargin.MarginLine.of(line, cost)))
+                    .filter(line -> line.marginPercent().compareTo(least) < 0)
+                    .toList();
             return thin.isEmpty() ? Optional.empty() : Optional.of(new Evidence.ThinMargin(least, thin));
         });
     }
@@ -189,8 +232,10 @@ public final class Checks {
     private static Optional<Evidence> overQuota(Chain chain, Surroundings around) {
         var passed = new ArrayList<Evidence.QuotaPassed.Passed>();
         for (var quota : around.quotas()) {
-            var asked = Quantity.sum(chain.flows().stream().filter(flow -> flow.line().item().equals(quota.item()))
-                    .map(flow -> flow.ordered().minus(flow.cancelled())).toList());
+            var asked = Quantity.sum(chain.flows().stream()
+                    .filter(flow -> flow.line().item().equals(quota.item()))
+                    .map(flow -> flow.ordered().minus(flow.cancelled()))
+                    .toList());
             if (asked.isPositive() && quota.used().plus(asked).exceeds(quota.granted())) {
                 passed.add(new Evidence.QuotaPassed.Passed(quota, asked));
             }
@@ -205,9 +250,13 @@ public final class Checks {
             var days = around.item(line.item()).leadDays();
             var earliest = around.businessDate().plusDays(days);
             var atOnce = days == 0 && line.requestedOn().equals(chain.order().orderedOn());
-            if (line.kind().isBilled() && line.requestedOn().isBefore(earliest) && !atOnce && !untouched.contains(line.no())
+            if (line.kind().isBilled()
+                    && line.requestedOn().isBefore(earliest)
+                    && !atOnce
+                    && !untouched.contains(line.no())
                     && chain.flow(line.no()).open().isPositive()) {
-                wrong.add(new Evidence.WrongDates.DatedLine(line.no(), line.item(), line.description(), line.requestedOn(), earliest, days));
+                wrong.add(new Evidence.WrongDates.DatedLine(
+                        line.no(), line.item(), line.description(), line.requestedOn(), earliest, days));
             }
         }
         return wrong.isEmpty() ? Optional.empty() : Optional.of(new Evidence.WrongDates(around.businessDate(), wrong));
@@ -215,20 +264,33 @@ public final class Checks {
 
     private static Optional<Evidence> unusual(Chain chain, Surroundings around) {
         var limit = around.policy().figures().unusualScore();
-        var value = RobustScore.of(chain.order().totals().net().amount(), around.past().values().stream().map(Money::amount).toList())
+        var value = RobustScore.of(
+                        chain.order().totals().net().amount(),
+                        around.past().values().stream().map(Money::amount).toList())
                 .filter(score -> score.isAbove(limit));
         var lines = new ArrayList<Evidence.Unusual.UnusualLine>();
-        billed(chain).forEach(line -> RobustScore.of(line.quantity().value(), around.past().quantities().getOrDefault(line.item(), List.of())
-                .stream().map(Quantity::value).toList()).filter(score -> score.isAbove(limit))
-                .ifPresent(score -> lines.add(new Evidence.Unusual.UnusualLine(line.no(), line.item(), line.description(), score))));
-        return value.isEmpty() && lines.isEmpty() ? Optional.empty() : Optional.of(new Evidence.Unusual(value, around.past().values().size(), limit, lines));
+        billed(chain)
+                .forEach(line -> RobustScore.of(
+                                line.quantity().value(),
+                                around.past().quantities().getOrDefault(line.item(), List.of()).stream()
+                                        .map(Quantity::value)
+                                        .toList())
+                        .filter(score -> score.isAbove(limit))
+                        .ifPresent(score -> lines.add(
+                                new Evidence.Unusual.UnusualLine(line.no(), line.item(), line.description(), score))));
+        return value.isEmpty() && lines.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Evidence.Unusual(value, around.past().values().size(), limit, lines));
     }
 
     private static Optional<Evidence> wrongPrice(Chain chain) {
         var shouldBeFree = chain.order().kind().atNoCharge();
         var wrong = chain.order().lines().stream()
                 .filter(line -> line.kind().isBilled() && line.price().isFree() != shouldBeFree)
-                .map(line -> new Evidence.WrongPrice.PricedLine(line.no(), line.item(), line.description(),
+                .map(line -> new Evidence.WrongPrice.PricedLine(
+                        line.no(),
+                        line.item(),
+                        line.description(),
                         line.price().unit().toPlainString()))
                 .toList();
         return wrong.isEmpty() ? Optional.empty() : Optional.of(new Evidence.WrongPrice(shouldBeFree, wrong));
@@ -250,16 +312,22 @@ public final class Checks {
     }
 
     private static boolean isValid(LicenceFact licence, LocalDate on) {
-        return licence.answer() == LicenceFact.Answer.FOUND && !licence.validTo().isBefore(on);
+        return licence.answer() == LicenceFact.Answer.FOUND
+                && !licence.validTo().isBefore(on);
     }
 
-    /** Lines are covered by free stock in the order in which they would be reserved: by requested date, then as they stand. */
+    /**
+     * Lines are covered by free stock in the order in which they would be reserved: by requested date, then as they
+     * stand.
+     */
     private static Optional<Evidence> shortOfStock(Chain chain, Surroundings around) {
         var free = new HashMap<>(around.free());
         var lines = new ArrayList<Evidence.Short.ShortLine>();
-        var flows = chain.flows().stream().filter(flow -> flow.line().kind().isShipped())
+        var flows = chain.flows().stream()
+                .filter(flow -> flow.line().kind().isShipped())
                 .sorted(Comparator.comparing((LineFlow flow) -> flow.line().requestedOn())
-                        .thenComparing(flow -> flow.line().no())).toList();
+                        .thenComparing(flow -> flow.line().no()))
+                .toList();
         for (var flow : flows) {
             var item = flow.line().item();
             var place = chain.order().place(flow.line());
@@ -268,15 +336,23 @@ public final class Checks {
             free.put(place, available.minus(taken));
             var waiting = flow.unreserved().minus(taken);
             if (waiting.isPositive() && flow.line().shortage() == Shortage.WAIT) {
-                lines.add(new Evidence.Short.ShortLine(flow.line().no(), item, flow.line().description(), flow.toShip(),
-                        flow.toShip().minus(waiting), waiting));
+                lines.add(new Evidence.Short.ShortLine(
+                        flow.line().no(),
+                        item,
+                        flow.line().description(),
+                        flow.toShip(),
+                        flow.toShip().minus(waiting),
+                        waiting));
             }
         }
         lines.sort(Comparator.comparing(Evidence.Short.ShortLine::line));
         return lines.isEmpty() ? Optional.empty() : Optional.of(new Evidence.Short(lines));
     }
 
-    /** The state that the findings give an order that was handed in: held while a stop is open, else what its documents say. */
+    /**
+     * The state that the findings give an order that was handed in: held while a stop is open, else what its documents
+     * say.
+     */
     public static OrderState stateOf(Chain chain, List<Finding> findings) {
         var state = chain.order().state();
         if (state == OrderState.DECLINED || state == OrderState.CANCELLED) {

@@ -5,13 +5,12 @@ import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
- * Clearing several orders at once, in a sequence (section 4): what was open on an order by itself is let pass; what opens, or gets
- * worse, because of those cleared before it holds the order, unless that was shown and accepted too.
+ * Clearing several orders at once, in a sequence (section 4): what was open on an order by itself is let pass; what
+ * opens, or gets worse, because of those cleared before it holds the order, unless that was shown and accepted too.
  */
 public final class Clearing {
 
-    private Clearing() {
-    }
+    private Clearing() {}
 
     /**
      * The checks whose findings are let pass.
@@ -22,13 +21,22 @@ public final class Clearing {
      */
     public static Set<Check> passing(List<Finding> alone, List<Finding> now, Set<Check> accepted) {
         var grown = grown(alone, now);
-        return now.stream().filter(Finding::isOpen).map(Finding::check).filter(check -> !grown.contains(check) || accepted.contains(check))
+        return now.stream()
+                .filter(Finding::isOpen)
+                .map(Finding::check)
+                .filter(check -> !grown.contains(check) || accepted.contains(check))
                 .collect(Collectors.toSet());
     }
 
     /** What is open only, or is worse, because others went first. */
     public static Set<Check> grown(List<Finding> alone, List<Finding> now) {
-        return now.stream().filter(Finding::isOpen).filter(f -> alone.stream().noneMatch(a -> a.isOpen() && a.check() == f.check()
-                && !f.evidence().isWorseThan(a.evidence()))).map(Finding::check).collect(Collectors.toSet());
+        return now.stream()
+                .filter(Finding::isOpen)
+                .filter(f -> alone.stream()
+                        .noneMatch(a -> a.isOpen()
+                                && a.check() == f.check()
+                                && !f.evidence().isWorseThan(a.evidence())))
+                .map(Finding::check)
+                .collect(Collectors.toSet());
     }
 }

@@ -5,7 +5,8 @@ import java.util.Currency;
 import java.util.List;
 
 /**
- * What a customer owes and is about to owe, by its terms (section 4, credit-limit), each with the documents that make it up.
+ * What a customer owes and is about to owe, by its terms (section 4, credit-limit), each with the documents that make
+ * it up.
  *
  * @param unpaid open amounts of invoices, gross
  * @param dispatchedNotInvoiced at order price, gross
@@ -27,6 +28,9 @@ public record CustomerPosition(Term unpaid, Term dispatchedNotInvoiced, Term cle
 
     /** Unpaid + dispatched, not invoiced + cleared, not dispatched − unapplied. */
     public Money exposure() {
-        return unpaid.sum().plus(dispatchedNotInvoiced.sum()).plus(clearedNotDispatched.sum()).minus(unapplied.sum());
+        return unpaid.sum()
+                .plus(dispatchedNotInvoiced.sum())
+                .plus(clearedNotDispatched.sum())
+                .minus(unapplied.sum());
     }
 }

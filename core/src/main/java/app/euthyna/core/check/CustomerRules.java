@@ -10,13 +10,12 @@ import java.util.Optional;
  * @param overdue empty where invoices past due hold nothing; the customer's own agreement, or the house's rule
  * @param block empty unless the customer is blocked
  */
-public record CustomerRules(String code, Optional<Money> creditLimit, PoPolicy po, Optional<Overdue> overdue, Optional<Block> block) {
+public record CustomerRules(
+        String code, Optional<Money> creditLimit, PoPolicy po, Optional<Overdue> overdue, Optional<Block> block) {
 
     /** Invoices count that are more than so many days past due, with more than an amount open. */
-    public record Overdue(int days, Money above) {
-    }
+    public record Overdue(int days, Money above) {}
 
     /** Who blocked the customer, when and why. */
-    public record Block(String by, LocalDate on, String why) {
-    }
+    public record Block(String by, LocalDate on, String why) {}
 }

@@ -15,21 +15,23 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 
-/** What a controller may decide on a held or flagged order: let findings pass, or decline it. Authority comes before four eyes. */
+/**
+ * What a controller may decide on a held or flagged order: let findings pass, or decline it. Authority comes before
+ * four eyes.
+ */
 public final class Deciding {
 
     private static final List<Role> DECIDE = List.of(Role.CONTROLLER, Role.LEAD);
 
-    private Deciding() {
-    }
+    private Deciding() {}
 
     /**
      * Lets open findings pass. Nobody waives the findings of an order whose author they are (section 6).
      *
      * @param findings all of the order's
      */
-    public static Decision<List<Finding>> waive(Chain chain, List<Finding> findings, Set<Check> named, Person person,
-            String reason, LocalDate on) {
+    public static Decision<List<Finding>> waive(
+            Chain chain, List<Finding> findings, Set<Check> named, Person person, String reason, LocalDate on) {
         var order = chain.order();
         if (!person.decides()) {
             return Decision.refused(new CommonRefusal.NotAuthorised("let a finding pass", person.role(), DECIDE));
@@ -54,7 +56,8 @@ public final class Deciding {
         }
         var waiver = new Finding.Waiver(person.username(), on, reason.strip());
         return Decision.of(findings.stream()
-                .map(f -> f.isOpen() && named.contains(f.check()) ? f.waived(waiver) : f).toList());
+                .map(f -> f.isOpen() && named.contains(f.check()) ? f.waived(waiver) : f)
+                .toList());
     }
 
     /** Decides against an order of which nothing is staged or has left. What was reserved for it is released. */
@@ -69,14 +72,17 @@ public final class Deciding {
         if (reason.isBlank()) {
             return Decision.refused(CommonRefusal.Incomplete.of("reason", "why the order is declined"));
         }
-        if (order.state() != OrderState.HELD && order.state() != OrderState.CLEARED && order.state() != OrderState.AWAITING_APPROVAL) {
+        if (order.state() != OrderState.HELD
+                && order.state() != OrderState.CLEARED
+                && order.state() != OrderState.AWAITING_APPROVAL) {
             return Decision.refused(new OrderRefusal.Ended(order.number(), order.state()));
         }
         if (chain.anyDeparted() || chain.anyBilled()) {
             return Decision.refused(new DecidingRefusal.GoodsLeft(order.number()));
         }
         if (!chain.staged().isEmpty()) {
-            return Decision.refused(new DecidingRefusal.GoodsStaged(order.number(), chain.staged().get(0).number()));
+            return Decision.refused(new DecidingRefusal.GoodsStaged(
+                    order.number(), chain.staged().get(0).number()));
         }
         var effects = new ArrayList<Effect>(releaseAll(chain));
         effects.add(new Effect.StateChanged(order.number(), order.state(), OrderState.DECLINED));
@@ -84,8 +90,13 @@ public final class Deciding {
     }
 
     private static List<Effect> releaseAll(Chain chain) {
-        return chain.flows().stream().filter(flow -> flow.reserved().isPositive())
-                .<Effect>map(flow -> new Effect.Released(new LineRef(chain.order().number(), flow.line().no()),
-                        chain.order().siteOf(flow.line()), flow.line().item(), flow.reserved())).toList();
+        return chain.flows().stream()
+                .filter(flow -> flow.reserved().isPositive())
+                .<Effect>map(flow -> new Effect.Released(
+                        new LineRef(chain.order().number(), flow.line().no()),
+                        chain.order().siteOf(flow.line()),
+                        flow.line().item(),
+                        flow.reserved()))
+                .toList();
     }
 }

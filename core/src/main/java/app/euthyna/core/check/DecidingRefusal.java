@@ -38,7 +38,8 @@ public sealed interface DecidingRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Order %s is %s and has no open finding; there is nothing to let pass.".formatted(order, state.words());
+            return "Order %s is %s and has no open finding; there is nothing to let pass."
+                    .formatted(order, state.words());
         }
     }
 

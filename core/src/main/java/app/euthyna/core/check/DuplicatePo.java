@@ -12,8 +12,7 @@ import java.util.Optional;
 /** The same customer's PO number must not be ordered twice by mistake (section 5). */
 public final class DuplicatePo {
 
-    private DuplicatePo() {
-    }
+    private DuplicatePo() {}
 
     static Optional<Finding> look(Order order, Surroundings around) {
         var po = PoNumber.of(order.po());
@@ -21,14 +20,24 @@ public final class DuplicatePo {
             return Optional.empty();
         }
         var policy = around.customer().po();
-        return policy.ceiling().isPresent() ? ceiling(order, po, around, policy.ceiling().get()) : matches(po, order.totals().net(), around, policy);
+        return policy.ceiling().isPresent()
+                ? ceiling(order, po, around, policy.ceiling().get())
+                : matches(po, order.totals().net(), around, policy);
     }
 
     /** Why a number can't be saved: the policy refuses what it stops, to whoever may not let it pass. */
     public static Optional<Refusal> refusal(List<Finding> findings, PoPolicy policy, Person person) {
-        return policy.barred() == PoPolicy.Barred.HOLD || person.decides() ? Optional.empty() : findings.stream()
-                .filter(f -> f.holds() && f.evidence() instanceof Evidence.PoMet).map(f -> (Evidence.PoMet) f.evidence()).findFirst()
-                .map(met -> new CheckRefusal.DuplicatePo(met.po(), met.matches().stream().map(Evidence.PoMet.Match::use).toList()));
+        return policy.barred() == PoPolicy.Barred.HOLD || person.decides()
+                ? Optional.empty()
+                : findings.stream()
+                        .filter(f -> f.holds() && f.evidence() instanceof Evidence.PoMet)
+                        .map(f -> (Evidence.PoMet) f.evidence())
+                        .findFirst()
+                        .map(met -> new CheckRefusal.DuplicatePo(
+                                met.po(),
+                                met.matches().stream()
+                                        .map(Evidence.PoMet.Match::use)
+                                        .toList()));
     }
 
     private static Optional<Finding> matches(PoNumber po, Money value, Surroundings around, PoPolicy policy) {
@@ -42,16 +51,23 @@ public final class DuplicatePo {
                 severity = weight.compareTo(severity) > 0 ? weight : severity;
             }
         }
-        matches.sort(Comparator.comparing(Evidence.PoMet.Match::kind).thenComparing(m -> m.use().order()));
-        return matches.isEmpty() ? Optional.empty()
+        matches.sort(Comparator.comparing(Evidence.PoMet.Match::kind)
+                .thenComparing(m -> m.use().order()));
+        return matches.isEmpty()
+                ? Optional.empty()
                 : Optional.of(Finding.open(severity, new Evidence.PoMet(po.text(), matches), around.businessDate()));
     }
 
     private static Optional<Finding> ceiling(Order order, PoNumber po, Surroundings around, Money ceiling) {
-        var uses = around.poUses().stream().filter(use -> PoNumber.of(use.po()).normal().equals(po.normal())).toList();
+        var uses = around.poUses().stream()
+                .filter(use -> PoNumber.of(use.po()).normal().equals(po.normal()))
+                .toList();
         var together = uses.stream().map(PoUse::net).reduce(order.totals().net(), Money::plus);
-        return together.compareTo(ceiling) <= 0 ? Optional.empty()
-                : Optional.of(Finding.open(Severity.STOP,
-                        new Evidence.PoCeilingPassed(order.po(), together, ceiling, uses), around.businessDate()));
+        return together.compareTo(ceiling) <= 0
+                ? Optional.empty()
+                : Optional.of(Finding.open(
+                        Severity.STOP,
+                        new Evidence.PoCeilingPassed(order.po(), together, ceiling, uses),
+                        around.businessDate()));
     }
 }

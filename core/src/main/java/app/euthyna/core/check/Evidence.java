@@ -1,13 +1,13 @@
 package app.euthyna.core.check;
 
+import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
-import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Role;
-import java.time.LocalDate;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.Comparator;
 import java.util.List;
@@ -30,8 +30,12 @@ public sealed interface Evidence {
     /** Whether this is worse than what was waived, so that the waiver no longer covers it (section 4). */
     boolean isWorseThan(Evidence waived);
 
-    /** Exposure = unpaid + dispatched, not invoiced + cleared, not dispatched + this order − unapplied; it is above the limit. */
-    record OverLimit(CustomerPosition position, Money thisOrder, Money exposure, Money limit, Money excess) implements Evidence {
+    /**
+     * Exposure = unpaid + dispatched, not invoiced + cleared, not dispatched + this order − unapplied; it is above the
+     * limit.
+     */
+    record OverLimit(CustomerPosition position, Money thisOrder, Money exposure, Money limit, Money excess)
+            implements Evidence {
         @Override
         public Check check() {
             return Check.CREDIT_LIMIT;
@@ -77,7 +81,8 @@ public sealed interface Evidence {
     }
 
     /** Invoices are longer past due than the customer is granted, and more is open on them than the floor. */
-    record InvoicesOverdue(LocalDate businessDate, int grantedDays, Money above, List<Surroundings.DueInvoice> invoices) implements Evidence {
+    record InvoicesOverdue(LocalDate businessDate, int grantedDays, Money above, List<Surroundings.DueInvoice> invoices)
+            implements Evidence {
         public InvoicesOverdue {
             invoices = List.copyOf(invoices);
         }
@@ -96,7 +101,8 @@ public sealed interface Evidence {
         public String sentence() {
             var first = invoices.get(0);
             var more = invoices.size() == 1 ? "" : " and %d more".formatted(invoices.size() - 1);
-            return "invoice %s with %s open is %d days past due%s".formatted(first.number(), first.open(), days(first), more);
+            return "invoice %s with %s open is %d days past due%s"
+                    .formatted(first.number(), first.open(), days(first), more);
         }
 
         /** How long an invoice is past due. */
@@ -106,14 +112,19 @@ public sealed interface Evidence {
 
         /** What is open on all of them. */
         public Money together() {
-            return invoices.stream().map(Surroundings.DueInvoice::open).reduce(Money.zero(above.currency()), Money::plus);
+            return invoices.stream()
+                    .map(Surroundings.DueInvoice::open)
+                    .reduce(Money.zero(above.currency()), Money::plus);
         }
 
         /** Days that go by do not make it worse: another invoice does, or more open on one. */
         @Override
         public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof InvoicesOverdue before) || invoices.stream().anyMatch(invoice -> before.invoices.stream()
-                    .noneMatch(i -> i.number().equals(invoice.number()) && invoice.open().compareTo(i.open()) <= 0));
+            return !(waived instanceof InvoicesOverdue before)
+                    || invoices.stream()
+                            .anyMatch(invoice -> before.invoices.stream()
+                                    .noneMatch(i -> i.number().equals(invoice.number())
+                                            && invoice.open().compareTo(i.open()) <= 0));
         }
     }
 
@@ -121,12 +132,11 @@ public sealed interface Evidence {
     record BelowFloor(List<FloorLine> lines, List<DiscountLine> discounts) implements Evidence {
 
         /** A line's unit price after discount, and the least it should be; both with four decimals. */
-        public record FloorLine(int line, String item, String description, BigDecimal given, BigDecimal floor) {
-        }
+        public record FloorLine(int line, String item, String description, BigDecimal given, BigDecimal floor) {}
 
         /** A line's discount, and the most that its author's role may give; per cent. */
-        public record DiscountLine(int line, String item, String description, BigDecimal given, BigDecimal most, Role role) {
-        }
+        public record DiscountLine(
+                int line, String item, String description, BigDecimal given, BigDecimal most, Role role) {}
 
         public BelowFloor {
             lines = List.copyOf(lines);
@@ -145,17 +155,33 @@ public sealed interface Evidence {
 
         @Override
         public String sentence() {
-            return Stream.concat(lines.stream().map(l -> "line %d goes at %s, its floor is %s".formatted(l.line(), Figures.price(l.given()), Figures.price(l.floor()))),
-                    discounts.stream().map(l -> "line %d has %s per cent off, %s may give %s".formatted(l.line(), Figures.plain(l.given()), l.role().words(),
-                            Figures.plain(l.most())))).collect(Collectors.joining("; "));
+            return Stream.concat(
+                            lines.stream()
+                                    .map(l -> "line %d goes at %s, its floor is %s"
+                                            .formatted(l.line(), Figures.price(l.given()), Figures.price(l.floor()))),
+                            discounts.stream()
+                                    .map(l -> "line %d has %s per cent off, %s may give %s"
+                                            .formatted(
+                                                    l.line(),
+                                                    Figures.plain(l.given()),
+                                                    l.role().words(),
+                                                    Figures.plain(l.most()))))
+                    .collect(Collectors.joining("; "));
         }
 
         @Override
         public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof BelowFloor before) || lines.stream().anyMatch(line -> before.lines.stream()
-                    .noneMatch(l -> l.line() == line.line() && l.item().equals(line.item()) && line.given().compareTo(l.given()) >= 0))
-                    || discounts.stream().anyMatch(line -> before.discounts.stream()
-                    .noneMatch(l -> l.line() == line.line() && l.item().equals(line.item()) && line.given().compareTo(l.given()) <= 0));
+            return !(waived instanceof BelowFloor before)
+                    || lines.stream()
+                            .anyMatch(line -> before.lines.stream()
+                                    .noneMatch(l -> l.line() == line.line()
+                                            && l.item().equals(line.item())
+                                            && line.given().compareTo(l.given()) >= 0))
+                    || discounts.stream()
+                            .anyMatch(line -> before.discounts.stream()
+                                    .noneMatch(l -> l.line() == line.line()
+                                            && l.item().equals(line.item())
+                                            && line.given().compareTo(l.given()) <= 0));
         }
     }
 
@@ -163,8 +189,7 @@ public sealed interface Evidence {
     record PoMet(String po, List<Match> matches) implements Evidence {
 
         /** One earlier use. */
-        public record Match(PoNumber.Likeness kind, PoUse use) {
-        }
+        public record Match(PoNumber.Likeness kind, PoUse use) {}
 
         public PoMet {
             matches = List.copyOf(matches);
@@ -194,13 +219,18 @@ public sealed interface Evidence {
                 case NEAR -> "is one slip away from %2$s on %1$s";
             };
             var more = matches.size() == 1 ? "" : " and %d more".formatted(matches.size() - 1);
-            return "the PO number " + reads.formatted(first.use().document(), first.use().po()) + more;
+            return "the PO number "
+                    + reads.formatted(first.use().document(), first.use().po()) + more;
         }
 
         @Override
         public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof PoMet before) || matches.stream().anyMatch(match -> before.matches.stream()
-                    .noneMatch(m -> m.use().order().equals(match.use().order()) && m.kind().compareTo(match.kind()) <= 0));
+            return !(waived instanceof PoMet before)
+                    || matches.stream()
+                            .anyMatch(match -> before.matches.stream()
+                                    .noneMatch(m ->
+                                            m.use().order().equals(match.use().order())
+                                                    && m.kind().compareTo(match.kind()) <= 0));
         }
     }
 
@@ -235,8 +265,7 @@ public sealed interface Evidence {
     record WrongPrice(boolean shouldBeFree, List<PricedLine> lines) implements Evidence {
 
         /** A line with its unit price. */
-        public record PricedLine(int line, String item, String description, String unitPrice) {
-        }
+        public record PricedLine(int line, String item, String description, String unitPrice) {}
 
         public WrongPrice {
             lines = List.copyOf(lines);
@@ -277,10 +306,11 @@ public sealed interface Evidence {
                 return switch (licence.answer()) {
                     case NO_LICENCE -> "there is no " + of;
                     case NOT_FOUND -> "the register does not know the " + of + " " + licence.number();
-                    case NO_ANSWER -> "the register gave no answer on the " + of + " " + licence.number()
-                            + (licence.tries() > 1 ? " in " + licence.tries() + " tries" : "");
-                    case FOUND -> "the " + of + " lapsed " + ChronoUnit.DAYS.between(licence.validTo(), on)
-                            + " days ago";
+                    case NO_ANSWER ->
+                        "the register gave no answer on the " + of + " " + licence.number()
+                                + (licence.tries() > 1 ? " in " + licence.tries() + " tries" : "");
+                    case FOUND ->
+                        "the " + of + " lapsed " + ChronoUnit.DAYS.between(licence.validTo(), on) + " days ago";
                 };
             }
         }
@@ -311,9 +341,15 @@ public sealed interface Evidence {
 
         @Override
         public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof Unlicensed before) || gaps.stream().anyMatch(gap -> before.gaps.stream()
-                    .noneMatch(g -> g.item().equals(gap.item()) && g.licence().answer() == gap.licence().answer()
-                            && g.licence().number().equals(gap.licence().number())));
+            return !(waived instanceof Unlicensed before)
+                    || gaps.stream()
+                            .anyMatch(gap -> before.gaps.stream()
+                                    .noneMatch(g -> g.item().equals(gap.item())
+                                            && g.licence().answer()
+                                                    == gap.licence().answer()
+                                            && g.licence()
+                                                    .number()
+                                                    .equals(gap.licence().number())));
         }
     }
 
@@ -321,8 +357,8 @@ public sealed interface Evidence {
     record Short(List<ShortLine> lines) implements Evidence {
 
         /** A line with what it orders, what is or would be held for it, and what waits. */
-        public record ShortLine(int line, String item, String description, Quantity toShip, Quantity covered, Quantity waiting) {
-        }
+        public record ShortLine(
+                int line, String item, String description, Quantity toShip, Quantity covered, Quantity waiting) {}
 
         public Short {
             lines = List.copyOf(lines);
@@ -341,14 +377,19 @@ public sealed interface Evidence {
 
         @Override
         public String sentence() {
-            return lines.stream().map(l -> "%s of %s %s are not in the house".formatted(l.waiting(), l.toShip(),
-                    l.description().toLowerCase(Locale.ROOT))).collect(Collectors.joining(", "));
+            return lines.stream()
+                    .map(l -> "%s of %s %s are not in the house"
+                            .formatted(l.waiting(), l.toShip(), l.description().toLowerCase(Locale.ROOT)))
+                    .collect(Collectors.joining(", "));
         }
 
         @Override
         public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof Short before) || lines.stream().anyMatch(line -> before.lines.stream()
-                    .noneMatch(l -> l.line() == line.line() && !line.waiting().exceeds(l.waiting())));
+            return !(waived instanceof Short before)
+                    || lines.stream()
+                            .anyMatch(line -> before.lines.stream()
+                                    .noneMatch(l -> l.line() == line.line()
+                                            && !line.waiting().exceeds(l.waiting())));
         }
     }
 
@@ -381,11 +422,22 @@ public sealed interface Evidence {
         private static final BigDecimal HUNDRED = BigDecimal.valueOf(100);
 
         /** A line with what a unit brings and costs, and its margin in per cent with one decimal. */
-        public record MarginLine(int line, String item, String description, BigDecimal given, BigDecimal cost, BigDecimal marginPercent) {
+        public record MarginLine(
+                int line,
+                String item,
+                String description,
+                BigDecimal given,
+                BigDecimal cost,
+                BigDecimal marginPercent) {
 
             static MarginLine of(OrderLine line, BigDecimal cost) {
                 var price = line.price().afterDiscount();
-                return new MarginLine(line.no(), line.item(), line.description(), price, cost,
+                return new MarginLine(
+                        line.no(),
+                        line.item(),
+                        line.description(),
+                        price,
+                        cost,
                         price.subtract(cost).multiply(HUNDRED).divide(price, 1, RoundingMode.HALF_UP));
             }
         }
@@ -405,20 +457,30 @@ public sealed interface Evidence {
         }
 
         private MarginLine worst() {
-            return lines.stream().min(Comparator.comparing(MarginLine::marginPercent)).orElseThrow();
+            return lines.stream()
+                    .min(Comparator.comparing(MarginLine::marginPercent))
+                    .orElseThrow();
         }
 
         @Override
         public String sentence() {
             var worst = worst();
-            return "line %d leaves %s per cent, the house wants %s%s".formatted(worst.line(), Figures.grouped(worst.marginPercent()), Figures.plain(leastPercent),
-                    lines.size() == 1 ? "" : ", and " + (lines.size() - 1) + " more");
+            return "line %d leaves %s per cent, the house wants %s%s"
+                    .formatted(
+                            worst.line(),
+                            Figures.grouped(worst.marginPercent()),
+                            Figures.plain(leastPercent),
+                            lines.size() == 1 ? "" : ", and " + (lines.size() - 1) + " more");
         }
 
         @Override
         public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof ThinMargin before) || lines.stream().anyMatch(line -> before.lines.stream()
-                    .noneMatch(l -> l.line() == line.line() && l.item().equals(line.item()) && line.marginPercent().compareTo(l.marginPercent()) >= 0));
+            return !(waived instanceof ThinMargin before)
+                    || lines.stream()
+                            .anyMatch(line -> before.lines.stream()
+                                    .noneMatch(l -> l.line() == line.line()
+                                            && l.item().equals(line.item())
+                                            && line.marginPercent().compareTo(l.marginPercent()) >= 0));
         }
     }
 
@@ -450,15 +512,31 @@ public sealed interface Evidence {
 
         @Override
         public String sentence() {
-            return quotas.stream().map(p -> "%s %s may have %s of %s this season, has %s and asks for %s".formatted(p.quota().scope().words(), p.quota().key(),
-                    p.quota().granted(), p.quota().item(), p.quota().used(), p.asked())).collect(Collectors.joining("; "));
+            return quotas.stream()
+                    .map(p -> "%s %s may have %s of %s this season, has %s and asks for %s"
+                            .formatted(
+                                    p.quota().scope().words(),
+                                    p.quota().key(),
+                                    p.quota().granted(),
+                                    p.quota().item(),
+                                    p.quota().used(),
+                                    p.asked()))
+                    .collect(Collectors.joining("; "));
         }
 
         @Override
         public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof QuotaPassed before) || quotas.stream().anyMatch(now -> before.quotas.stream()
-                    .noneMatch(b -> b.quota().item().equals(now.quota().item()) && b.quota().scope() == now.quota().scope()
-                            && b.quota().key().equals(now.quota().key()) && !now.excess().exceeds(b.excess())));
+            return !(waived instanceof QuotaPassed before)
+                    || quotas.stream()
+                            .anyMatch(now -> before.quotas.stream()
+                                    .noneMatch(b ->
+                                            b.quota().item().equals(now.quota().item())
+                                                    && b.quota().scope()
+                                                            == now.quota().scope()
+                                                    && b.quota()
+                                                            .key()
+                                                            .equals(now.quota().key())
+                                                    && !now.excess().exceeds(b.excess())));
         }
     }
 
@@ -466,8 +544,8 @@ public sealed interface Evidence {
     record WrongDates(LocalDate businessDate, List<DatedLine> lines) implements Evidence {
 
         /** A line with the day it is wanted and the first that is possible. */
-        public record DatedLine(int line, String item, String description, LocalDate requestedOn, LocalDate earliest, int leadDays) {
-        }
+        public record DatedLine(
+                int line, String item, String description, LocalDate requestedOn, LocalDate earliest, int leadDays) {}
 
         public WrongDates {
             lines = List.copyOf(lines);
@@ -484,21 +562,32 @@ public sealed interface Evidence {
 
         @Override
         public String brief() {
-            return lines.stream().anyMatch(l -> l.requestedOn().isBefore(businessDate)) ? "date has passed" : "before lead time";
+            return lines.stream().anyMatch(l -> l.requestedOn().isBefore(businessDate))
+                    ? "date has passed"
+                    : "before lead time";
         }
 
         @Override
         public String sentence() {
-            return lines.stream().map(l -> l.requestedOn().isBefore(businessDate)
-                    ? "line %d is wanted %d days ago".formatted(l.line(), ChronoUnit.DAYS.between(l.requestedOn(), businessDate))
-                    : "line %d is wanted %s, its lead time is %d".formatted(l.line(), in(ChronoUnit.DAYS.between(businessDate, l.requestedOn())), l.leadDays()))
+            return lines.stream()
+                    .map(l -> l.requestedOn().isBefore(businessDate)
+                            ? "line %d is wanted %d days ago"
+                                    .formatted(l.line(), ChronoUnit.DAYS.between(l.requestedOn(), businessDate))
+                            : "line %d is wanted %s, its lead time is %d"
+                                    .formatted(
+                                            l.line(),
+                                            in(ChronoUnit.DAYS.between(businessDate, l.requestedOn())),
+                                            l.leadDays()))
                     .collect(Collectors.joining("; "));
         }
 
         @Override
         public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof WrongDates before) || lines.stream().anyMatch(line -> before.lines.stream()
-                    .noneMatch(l -> l.line() == line.line() && !line.requestedOn().isBefore(l.requestedOn())));
+            return !(waived instanceof WrongDates before)
+                    || lines.stream()
+                            .anyMatch(line -> before.lines.stream()
+                                    .noneMatch(l -> l.line() == line.line()
+                                            && !line.requestedOn().isBefore(l.requestedOn())));
         }
     }
 
@@ -508,11 +597,11 @@ public sealed interface Evidence {
      * @param value of the whole order, where that is unusual
      * @param orders so many earlier ones were looked at
      */
-    record Unusual(Optional<RobustScore> value, int orders, BigDecimal limit, List<UnusualLine> lines) implements Evidence {
+    record Unusual(Optional<RobustScore> value, int orders, BigDecimal limit, List<UnusualLine> lines)
+            implements Evidence {
 
         /** A line whose quantity is unusual. */
-        public record UnusualLine(int line, String item, String description, RobustScore quantity) {
-        }
+        public record UnusualLine(int line, String item, String description, RobustScore quantity) {}
 
         public Unusual {
             lines = List.copyOf(lines);
@@ -530,17 +619,49 @@ public sealed interface Evidence {
 
         @Override
         public String sentence() {
-            return Stream.concat(value.stream().map(v -> "its net %s is far from the usual %s".formatted(Figures.grouped(v.figure()), Figures.grouped(v.median().setScale(v.figure().scale(), RoundingMode.HALF_UP)))),
-                    lines.stream().map(l -> "line %d asks for %s, usual are %s".formatted(l.line(), new Quantity(l.quantity().figure()),
-                            new Quantity(l.quantity().median().setScale(Quantity.DECIMALS, RoundingMode.HALF_UP))))).collect(Collectors.joining("; "));
+            return Stream.concat(
+                            value.stream()
+                                    .map(v -> "its net %s is far from the usual %s"
+                                            .formatted(
+                                                    Figures.grouped(v.figure()),
+                                                    Figures.grouped(v.median()
+                                                            .setScale(v.figure().scale(), RoundingMode.HALF_UP)))),
+                            lines.stream()
+                                    .map(l -> "line %d asks for %s, usual are %s"
+                                            .formatted(
+                                                    l.line(),
+                                                    new Quantity(l.quantity().figure()),
+                                                    new Quantity(l.quantity()
+                                                            .median()
+                                                            .setScale(Quantity.DECIMALS, RoundingMode.HALF_UP)))))
+                    .collect(Collectors.joining("; "));
         }
 
         @Override
         public boolean isWorseThan(Evidence waived) {
             return !(waived instanceof Unusual before)
-                    || value.isPresent() && before.value.filter(v -> value.get().score().abs().compareTo(v.score().abs()) <= 0).isEmpty()
-                    || lines.stream().anyMatch(line -> before.lines.stream().noneMatch(l -> l.item().equals(line.item())
-                            && line.quantity().figure().subtract(l.quantity().median()).abs().compareTo(l.quantity().figure().subtract(l.quantity().median()).abs()) <= 0));
+                    || value.isPresent()
+                            && before.value
+                                    .filter(v -> value.get()
+                                                    .score()
+                                                    .abs()
+                                                    .compareTo(v.score().abs())
+                                            <= 0)
+                                    .isEmpty()
+                    || lines.stream()
+                            .anyMatch(line -> before.lines.stream()
+                                    .noneMatch(l -> l.item().equals(line.item())
+                                            && line.quantity()
+                                                            .figure()
+                                                            .subtract(
+                                                                    l.quantity().median())
+                                                            .abs()
+                                                            .compareTo(l.quantity()
+                                                                    .figure()
+                                                                    .subtract(l.quantity()
+                                                                            .median())
+                                                                    .abs())
+                                                    <= 0));
         }
     }
 }

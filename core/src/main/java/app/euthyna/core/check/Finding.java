@@ -11,15 +11,19 @@ import java.util.Optional;
  */
 public record Finding(Severity severity, State state, Evidence evidence, LocalDate since, Optional<Waiver> waiver) {
 
-    public enum State { OPEN, WAIVED, SETTLED }
+    public enum State {
+        OPEN,
+        WAIVED,
+        SETTLED
+    }
 
     /** Somebody with the authority let it pass. */
-    public record Waiver(String by, LocalDate on, String reason) {
-    }
+    public record Waiver(String by, LocalDate on, String reason) {}
 
     public Finding {
         if (waiver.isPresent() != (state == State.WAIVED)) {
-            throw new IllegalArgumentException("a finding is waived by somebody, or not waived: " + state + ", " + waiver);
+            throw new IllegalArgumentException(
+                    "a finding is waived by somebody, or not waived: " + state + ", " + waiver);
         }
     }
 

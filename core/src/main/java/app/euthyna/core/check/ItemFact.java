@@ -12,9 +12,15 @@ import java.util.Optional;
  * @param leadDays the house needs so many days for it
  * @param regulated class of licence it needs
  */
-public record ItemFact(BigDecimal listPrice, Optional<BigDecimal> floor, Optional<BigDecimal> unitCost, int leadDays, Optional<String> regulated) {
+public record ItemFact(
+        BigDecimal listPrice,
+        Optional<BigDecimal> floor,
+        Optional<BigDecimal> unitCost,
+        int leadDays,
+        Optional<String> regulated) {
 
-    public static final ItemFact PLAIN = new ItemFact(BigDecimal.ZERO, Optional.empty(), Optional.empty(), 0, Optional.empty());
+    public static final ItemFact PLAIN =
+            new ItemFact(BigDecimal.ZERO, Optional.empty(), Optional.empty(), 0, Optional.empty());
 
     public ItemFact withFloor(BigDecimal least) {
         return new ItemFact(listPrice, Optional.of(least), unitCost, leadDays, regulated);

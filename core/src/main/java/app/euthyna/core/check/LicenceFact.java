@@ -10,10 +10,16 @@ import java.time.LocalDate;
  * @param asked on which day the register was asked; null when there was no number to ask for
  * @param tries so many times it was asked in vain
  */
-public record LicenceFact(String licenceClass, String number, Answer answer, LocalDate validTo, LocalDate asked, int tries) {
+public record LicenceFact(
+        String licenceClass, String number, Answer answer, LocalDate validTo, LocalDate asked, int tries) {
 
     /** What the register said, or that there was nothing to ask. */
-    public enum Answer { NO_LICENCE, FOUND, NOT_FOUND, NO_ANSWER }
+    public enum Answer {
+        NO_LICENCE,
+        FOUND,
+        NOT_FOUND,
+        NO_ANSWER
+    }
 
     public static LicenceFact none(String licenceClass) {
         return new LicenceFact(licenceClass, "", Answer.NO_LICENCE, null, null, 0);

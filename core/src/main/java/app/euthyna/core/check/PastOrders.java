@@ -6,7 +6,8 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * What the customer ordered before: the newest orders, each with its net value, and the quantities in which items were ordered.
+ * What the customer ordered before: the newest orders, each with its net value, and the quantities in which items were
+ * ordered.
  *
  * @param quantities by item, one figure an order
  */

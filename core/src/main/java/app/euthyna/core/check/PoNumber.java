@@ -8,13 +8,17 @@ import java.util.regex.Pattern;
 import org.apache.commons.text.similarity.DamerauLevenshteinDistance;
 
 /**
- * A customer's PO number: the text as written and its normal form (section 5). Numbers with the same normal form are alike:
- * {@code PO 004417-B} and {@code p.o. 4417/b} both read {@code 4417B}.
+ * A customer's PO number: the text as written and its normal form (section 5). Numbers with the same normal form are
+ * alike: {@code PO 004417-B} and {@code p.o. 4417/b} both read {@code 4417B}.
  */
 public record PoNumber(String text, String normal) {
 
-    /** A leading word that says no more than that a number follows; a letter after it would make it part of a longer word. */
+    /**
+     * A leading word that says no more than that a number follows; a letter after it would make it part of a longer
+     * word.
+     */
     private static final Pattern LEADING_WORD = Pattern.compile("^(?:P[^\\p{L}\\p{N}]?\\s*O|ORDER|NO|NR)(?!\\p{L})");
+
     private static final Pattern NOT_LETTER_OR_DIGIT = Pattern.compile("[^\\p{L}\\p{N}]+");
     private static final Pattern LEADING_ZEROS = Pattern.compile("(?<!\\p{N})0+(?=\\p{N})");
 
@@ -27,15 +31,20 @@ public record PoNumber(String text, String normal) {
             var trimmed = upper.replaceFirst("^[^\\p{L}\\p{N}]+", "");
             var shorter = LEADING_WORD.matcher(trimmed).replaceFirst("");
             if (shorter.equals(trimmed) || plain(shorter).isEmpty()) {
-                return new PoNumber(text.strip(), LEADING_ZEROS.matcher(plain(trimmed)).replaceAll(""));
+                return new PoNumber(
+                        text.strip(), LEADING_ZEROS.matcher(plain(trimmed)).replaceAll(""));
             }
             upper = shorter;
         }
     }
 
-    /** The normal form with letters and digits that are mistaken for one another read as digits: O as 0, I as 1, S as 5, B as 8. */
+    /**
+     * The normal form with letters and digits that are mistaken for one another read as digits: O as 0, I as 1, S as 5,
+     * B as 8.
+     */
     public String folded() {
-        var digits = normal.replace('O', '0').replace('I', '1').replace('S', '5').replace('B', '8');
+        var digits =
+                normal.replace('O', '0').replace('I', '1').replace('S', '5').replace('B', '8');
         return LEADING_ZEROS.matcher(digits).replaceAll("");
     }
 

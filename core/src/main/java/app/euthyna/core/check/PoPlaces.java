@@ -3,8 +3,8 @@ package app.euthyna.core.check;
 import java.time.LocalDate;
 
 /**
- * Where the house looks for a PO number that was used before (section 5). A document counts when one of the places that it stands in
- * is looked at.
+ * Where the house looks for a PO number that was used before (section 5). A document counts when one of the places that
+ * it stands in is looked at.
  *
  * @param openOrders orders of which something is still to be shipped or billed
  * @param closedOrders orders that have come to their end, though not cancelled or declined
@@ -13,7 +13,12 @@ import java.time.LocalDate;
  * @param postedInvoices orders that an invoice bills
  * @param importedHistory invoices from before the house worked with this application
  */
-public record PoPlaces(boolean openOrders, boolean closedOrders, int closedMonths, boolean unpostedInvoices, boolean postedInvoices,
+public record PoPlaces(
+        boolean openOrders,
+        boolean closedOrders,
+        int closedMonths,
+        boolean unpostedInvoices,
+        boolean postedInvoices,
         boolean importedHistory) {
 
     public static final PoPlaces EVERYWHERE = new PoPlaces(true, true, 24, true, true, true);
@@ -21,8 +26,13 @@ public record PoPlaces(boolean openOrders, boolean closedOrders, int closedMonth
     /** Whether a use counts on a business date. */
     public boolean include(PoUse use, LocalDate on) {
         return switch (use.place()) {
-            case OPEN_ORDER -> openOrders || unpostedInvoices && use.toBill() || postedInvoices && !use.invoices().isEmpty();
-            case CLOSED_ORDER -> closedOrders && !use.on().isBefore(on.minusMonths(closedMonths)) || postedInvoices && !use.invoices().isEmpty();
+            case OPEN_ORDER ->
+                openOrders
+                        || unpostedInvoices && use.toBill()
+                        || postedInvoices && !use.invoices().isEmpty();
+            case CLOSED_ORDER ->
+                closedOrders && !use.on().isBefore(on.minusMonths(closedMonths))
+                        || postedInvoices && !use.invoices().isEmpty();
             case IMPORTED -> importedHistory;
         };
     }

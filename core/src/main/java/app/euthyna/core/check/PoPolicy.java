@@ -7,10 +7,12 @@ import java.util.Optional;
  * What a customer's repeated PO number means: the house's rule, or the customer's own in its place.
  *
  * @param near weighs numbers that differ by one character; never a stop
- * @param ceiling the customer gives one PO for many orders: their value together may not pass it, and repeats are then no finding
+ * @param ceiling the customer gives one PO for many orders: their value together may not pass it, and repeats are then
+ *     no finding
  * @param barred what becomes of an order whose number is stopped, when whoever writes it may not let it pass
  */
-public record PoPolicy(boolean required, Severity same, Severity alike, Severity near, Optional<Money> ceiling, Barred barred) {
+public record PoPolicy(
+        boolean required, Severity same, Severity alike, Severity near, Optional<Money> ceiling, Barred barred) {
 
     /** For whoever may not let a repeated number pass. */
     public enum Barred {

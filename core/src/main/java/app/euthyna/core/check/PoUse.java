@@ -11,10 +11,15 @@ import java.util.List;
  * @param invoices those that bill the order
  * @param toBill something of the order was shipped or done and is not billed
  */
-public record PoUse(String order, String po, LocalDate on, Money net, List<String> invoices, Place place, boolean toBill) {
+public record PoUse(
+        String order, String po, LocalDate on, Money net, List<String> invoices, Place place, boolean toBill) {
 
     /** Where a use was found. */
-    public enum Place { OPEN_ORDER, CLOSED_ORDER, IMPORTED }
+    public enum Place {
+        OPEN_ORDER,
+        CLOSED_ORDER,
+        IMPORTED
+    }
 
     public PoUse {
         invoices = List.copyOf(invoices);

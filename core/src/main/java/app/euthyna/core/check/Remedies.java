@@ -21,13 +21,14 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
- * Finds what would clear an order's open findings (section 4). Each remedy is tried by running all checks on the order as it would be;
- * one that would open another stop, or make an open one worse, is not offered.
+ * Finds what would clear an order's open findings (section 4). Each remedy is tried by running all checks on the order
+ * as it would be; one that would open another stop, or make an open one worse, is not offered.
  */
 public final class Remedies {
 
     /** Of a long order, so many lines are looked through, the dearest first. */
     private static final int LINES = 12;
+
     private static final BigDecimal HUNDRED = BigDecimal.valueOf(100);
 
     private final Chain chain;
@@ -48,7 +49,8 @@ public final class Remedies {
      *
      * @param world what surrounds the order once it is changed
      */
-    public static List<Remedy> of(Chain chain, Surroundings around, List<Finding> findings, Function<Order, Surroundings> world) {
+    public static List<Remedy> of(
+            Chain chain, Surroundings around, List<Finding> findings, Function<Order, Surroundings> world) {
         var search = new Remedies(chain, around, findings, world);
         findings.stream().filter(Finding::isOpen).forEach(search::look);
         return search.remedies;
@@ -57,50 +59,108 @@ public final class Remedies {
     private void look(Finding finding) {
         var evidence = finding.evidence();
         if (evidence instanceof Evidence.OverLimit over) {
-            pay(finding.check(), over.excess(), "%s paid, or deposited, brings the exposure to the limit".formatted(over.excess()), around);
+            pay(
+                    finding.check(),
+                    over.excess(),
+                    "%s paid, or deposited, brings the exposure to the limit".formatted(over.excess()),
+                    around);
             less(finding.check());
         } else if (evidence instanceof Evidence.InvoicesOverdue overdue) {
-            pay(finding.check(), overdue.together(), "%s paid settles what is overdue".formatted(overdue.together()), around.withDueInvoices(List.of()));
+            pay(
+                    finding.check(),
+                    overdue.together(),
+                    "%s paid settles what is overdue".formatted(overdue.together()),
+                    around.withDueInvoices(List.of()));
         } else if (evidence instanceof Evidence.PoCeilingPassed || evidence instanceof Evidence.QuotaPassed) {
             less(finding.check());
         } else if (evidence instanceof Evidence.WrongPrice wrong) {
-            priced(finding.check(), wrong.lines().stream().map(Evidence.WrongPrice.PricedLine::line).toList(), line -> wrong.shouldBeFree()
-                    ? Optional.of(new Price(BigDecimal.ZERO, BigDecimal.ZERO)) : listPrice(line));
+            priced(
+                    finding.check(),
+                    wrong.lines().stream()
+                            .map(Evidence.WrongPrice.PricedLine::line)
+                            .toList(),
+                    line -> wrong.shouldBeFree()
+                            ? Optional.of(new Price(BigDecimal.ZERO, BigDecimal.ZERO))
+                            : listPrice(line));
         } else if (evidence instanceof Evidence.BelowFloor below) {
-            priced(finding.check(), Stream.concat(below.lines().stream().map(Evidence.BelowFloor.FloorLine::line),
-                    below.discounts().stream().map(Evidence.BelowFloor.DiscountLine::line)).distinct().toList(), line -> atLeast(line, floor(line),
-                            below.discounts().stream().filter(d -> d.line() == line.no()).map(Evidence.BelowFloor.DiscountLine::most).findFirst()));
+            priced(
+                    finding.check(),
+                    Stream.concat(
+                                    below.lines().stream().map(Evidence.BelowFloor.FloorLine::line),
+                                    below.discounts().stream().map(Evidence.BelowFloor.DiscountLine::line))
+                            .distinct()
+                            .toList(),
+                    line -> atLeast(
+                            line,
+                            floor(line),
+                            below.discounts().stream()
+                                    .filter(d -> d.line() == line.no())
+                                    .map(Evidence.BelowFloor.DiscountLine::most)
+                                    .findFirst()));
         } else if (evidence instanceof Evidence.ThinMargin thin) {
-            priced(finding.check(), thin.lines().stream().map(Evidence.ThinMargin.MarginLine::line).toList(), line -> thin.lines().stream()
-                    .filter(l -> l.line() == line.no()).findFirst().flatMap(l -> withMargin(l.cost(), thin.leastPercent()))
-                    .flatMap(least -> atLeast(line, least, Optional.empty())));
+            priced(
+                    finding.check(),
+                    thin.lines().stream()
+                            .map(Evidence.ThinMargin.MarginLine::line)
+                            .toList(),
+                    line -> thin.lines().stream()
+                            .filter(l -> l.line() == line.no())
+                            .findFirst()
+                            .flatMap(l -> withMargin(l.cost(), thin.leastPercent()))
+                            .flatMap(least -> atLeast(line, least, Optional.empty())));
         } else if (evidence instanceof Evidence.Unlicensed unlicensed) {
-            without(finding.check(), unlicensed.gaps().stream().map(Evidence.Unlicensed.LicenceGap::line).toList());
+            without(
+                    finding.check(),
+                    unlicensed.gaps().stream()
+                            .map(Evidence.Unlicensed.LicenceGap::line)
+                            .toList());
         } else if (evidence instanceof Evidence.Short shortOf) {
             split(shortOf);
         } else if (evidence instanceof Evidence.WrongDates dates) {
-            var lines = chain.order().lines().stream().map(line -> dates.lines().stream().filter(l -> l.line() == line.no()).findFirst()
-                    .map(l -> line.withRequestedOn(l.earliest())).orElse(line)).toList();
-            offer(finding.check(), Kind.DATE, dates.lines().stream().map(l -> "line %d on %s".formatted(l.line(), l.earliest())).collect(Collectors.joining(", ")),
-                    chain.order().withLines(lines), Optional.empty());
+            var lines = chain.order().lines().stream()
+                    .map(line -> dates.lines().stream()
+                            .filter(l -> l.line() == line.no())
+                            .findFirst()
+                            .map(l -> line.withRequestedOn(l.earliest()))
+                            .orElse(line))
+                    .toList();
+            offer(
+                    finding.check(),
+                    Kind.DATE,
+                    dates.lines().stream()
+                            .map(l -> "line %d on %s".formatted(l.line(), l.earliest()))
+                            .collect(Collectors.joining(", ")),
+                    chain.order().withLines(lines),
+                    Optional.empty());
         }
     }
 
     private void pay(Check check, Money amount, String sentence, Surroundings otherwise) {
         var position = otherwise.position();
-        var paid = otherwise.withPosition(new CustomerPosition(position.unpaid(), position.dispatchedNotInvoiced(), position.clearedNotDispatched(),
-                new Term(position.unapplied().sum().plus(amount), position.unapplied().documents())));
-        tried(check, chain, paid, Optional.empty()).ifPresent(left -> remedies.add(new Remedy(check, Kind.PAYMENT, sentence, Optional.empty(),
-                Optional.empty(), Optional.of(amount), left)));
+        var paid = otherwise.withPosition(new CustomerPosition(
+                position.unpaid(),
+                position.dispatchedNotInvoiced(),
+                position.clearedNotDispatched(),
+                new Term(
+                        position.unapplied().sum().plus(amount),
+                        position.unapplied().documents())));
+        tried(check, chain, paid, Optional.empty())
+                .ifPresent(left -> remedies.add(new Remedy(
+                        check, Kind.PAYMENT, sentence, Optional.empty(), Optional.empty(), Optional.of(amount), left)));
     }
 
     /** The line on which the least value must go, in quantity or whole; what is staged, gone or given up stays. */
     private void less(Check check) {
         var committed = chain.committed();
-        var dearest = chain.order().lines().stream().filter(line -> line.kind().isBilled() && chain.flow(line.no()).open().isPositive())
-                .sorted(Comparator.comparing((OrderLine line) -> line.net(chain.flow(line.no()).open(), chain.order().currency())).reversed()).limit(LINES).toList();
-        record Found(OrderLine line, Quantity most, Money off) {
-        }
+        var dearest = chain.order().lines().stream()
+                .filter(line ->
+                        line.kind().isBilled() && chain.flow(line.no()).open().isPositive())
+                .sorted(Comparator.comparing((OrderLine line) -> line.net(
+                                chain.flow(line.no()).open(), chain.order().currency()))
+                        .reversed())
+                .limit(LINES)
+                .toList();
+        record Found(OrderLine line, Quantity most, Money off) {}
         var found = new ArrayList<Found>();
         for (var line : dearest) {
             var least = committed.get(line.no()).least();
@@ -108,13 +168,30 @@ public final class Remedies {
                 continue;
             }
             var most = most(check, line, least);
-            found.add(new Found(line, most, line.net(line.quantity().minus(most), chain.order().currency())));
+            found.add(new Found(
+                    line,
+                    most,
+                    line.net(line.quantity().minus(most), chain.order().currency())));
         }
         found.sort(Comparator.comparing(Found::off));
-        found.stream().filter(f -> f.most().isPositive()).findFirst().ifPresent(f -> offer(check, Kind.QUANTITY, "line %d at %s instead of %s %s".formatted(
-                f.line().no(), f.most(), f.line().quantity(), f.line().description()), with(f.line().withQuantity(f.most())), Optional.empty()));
-        found.stream().filter(f -> committed.get(f.line().no()).least().isZero())
-                .min(Comparator.comparing(f -> f.line().net(f.line().quantity(), chain.order().currency())))
+        found.stream()
+                .filter(f -> f.most().isPositive())
+                .findFirst()
+                .ifPresent(f -> offer(
+                        check,
+                        Kind.QUANTITY,
+                        "line %d at %s instead of %s %s"
+                                .formatted(
+                                        f.line().no(),
+                                        f.most(),
+                                        f.line().quantity(),
+                                        f.line().description()),
+                        with(f.line().withQuantity(f.most())),
+                        Optional.empty()));
+        found.stream()
+                .filter(f -> committed.get(f.line().no()).least().isZero())
+                .min(Comparator.comparing(
+                        f -> f.line().net(f.line().quantity(), chain.order().currency())))
                 .ifPresent(f -> without(check, List.of(f.line().no())));
     }
 
@@ -135,15 +212,31 @@ public final class Remedies {
     }
 
     private Order with(OrderLine changed) {
-        return chain.order().withLines(chain.order().lines().stream().map(line -> line.no() == changed.no() ? changed : line).toList());
+        return chain.order()
+                .withLines(chain.order().lines().stream()
+                        .map(line -> line.no() == changed.no() ? changed : line)
+                        .toList());
     }
 
     private void without(Check check, List<Integer> off) {
         var committed = chain.committed();
-        var left = chain.order().lines().stream().filter(line -> !off.contains(line.no())).toList();
-        if (left.stream().anyMatch(line -> line.kind().isBilled()) && off.stream().allMatch(no -> committed.get(no).least().isZero())) {
-            offer(check, Kind.LINE, off.stream().map(no -> "line %d taken off: %s %s".formatted(no, chain.order().line(no).quantity(),
-                    chain.order().line(no).description())).collect(Collectors.joining(", ")), chain.order().withLines(left), Optional.empty());
+        var left = chain.order().lines().stream()
+                .filter(line -> !off.contains(line.no()))
+                .toList();
+        if (left.stream().anyMatch(line -> line.kind().isBilled())
+                && off.stream().allMatch(no -> committed.get(no).least().isZero())) {
+            offer(
+                    check,
+                    Kind.LINE,
+                    off.stream()
+                            .map(no -> "line %d taken off: %s %s"
+                                    .formatted(
+                                            no,
+                                            chain.order().line(no).quantity(),
+                                            chain.order().line(no).description()))
+                            .collect(Collectors.joining(", ")),
+                    chain.order().withLines(left),
+                    Optional.empty());
         }
     }
 
@@ -152,7 +245,11 @@ public final class Remedies {
         var stays = new ArrayList<OrderLine>();
         var rest = new ArrayList<OrderLine>();
         for (var line : chain.order().lines()) {
-            var waiting = shortOf.lines().stream().filter(l -> l.line() == line.no()).map(Evidence.Short.ShortLine::waiting).findFirst().orElse(Quantity.ZERO);
+            var waiting = shortOf.lines().stream()
+                    .filter(l -> l.line() == line.no())
+                    .map(Evidence.Short.ShortLine::waiting)
+                    .findFirst()
+                    .orElse(Quantity.ZERO);
             var covered = line.quantity().minus(waiting);
             if (covered.isPositive() || !waiting.isPositive()) {
                 stays.add(line.withQuantity(covered));
@@ -165,9 +262,21 @@ public final class Remedies {
             return;
         }
         var covered = chain.order().withLines(stays);
-        var what = rest.stream().map(line -> "%s %s".formatted(line.quantity(), line.description())).collect(Collectors.joining(", "));
-        offer(Check.UNRESERVED, Kind.SPLIT, "what is here ships; %s on an order of their own".formatted(what), covered, Optional.of(chain.order().withLines(rest)));
-        offer(Check.UNRESERVED, Kind.QUANTITY, "what is here ships; %s dropped".formatted(what), covered, Optional.empty());
+        var what = rest.stream()
+                .map(line -> "%s %s".formatted(line.quantity(), line.description()))
+                .collect(Collectors.joining(", "));
+        offer(
+                Check.UNRESERVED,
+                Kind.SPLIT,
+                "what is here ships; %s on an order of their own".formatted(what),
+                covered,
+                Optional.of(chain.order().withLines(rest)));
+        offer(
+                Check.UNRESERVED,
+                Kind.QUANTITY,
+                "what is here ships; %s dropped".formatted(what),
+                covered,
+                Optional.empty());
     }
 
     private void priced(Check check, List<Integer> nos, Function<OrderLine, Optional<Price>> right) {
@@ -183,14 +292,21 @@ public final class Remedies {
                 return;
             }
             lines.add(line.withPrice(price.get()));
-            words.add("line %d at %s%s".formatted(line.no(), Figures.price(price.get().unit()), price.get().discountPercent().signum() == 0 ? ""
-                    : " less " + Figures.plain(price.get().discountPercent()) + " per cent"));
+            words.add("line %d at %s%s"
+                    .formatted(
+                            line.no(),
+                            Figures.price(price.get().unit()),
+                            price.get().discountPercent().signum() == 0
+                                    ? ""
+                                    : " less " + Figures.plain(price.get().discountPercent()) + " per cent"));
         }
         offer(check, Kind.PRICE, String.join(", ", words), chain.order().withLines(lines), Optional.empty());
     }
 
     private Optional<Price> listPrice(OrderLine line) {
-        return Optional.of(around.item(line.item()).listPrice()).filter(price -> price.signum() > 0).map(price -> new Price(price, BigDecimal.ZERO));
+        return Optional.of(around.item(line.item()).listPrice())
+                .filter(price -> price.signum() > 0)
+                .map(price -> new Price(price, BigDecimal.ZERO));
     }
 
     private BigDecimal floor(OrderLine line) {
@@ -199,7 +315,8 @@ public final class Remedies {
 
     /** Price = cost ÷ (1 − margin), rounded up to a hundredth of the currency unit. */
     private static Optional<BigDecimal> withMargin(BigDecimal cost, BigDecimal percent) {
-        return percent.compareTo(HUNDRED) >= 0 ? Optional.empty()
+        return percent.compareTo(HUNDRED) >= 0
+                ? Optional.empty()
                 : Optional.of(cost.multiply(HUNDRED).divide(HUNDRED.subtract(percent), 2, RoundingMode.UP));
     }
 
@@ -209,13 +326,18 @@ public final class Remedies {
         if (unit.compareTo(least) < 0) {
             return Optional.of(new Price(least, BigDecimal.ZERO));
         }
-        var off = unit.signum() == 0 ? BigDecimal.ZERO : HUNDRED.subtract(least.multiply(HUNDRED).divide(unit, 2, RoundingMode.UP)).max(BigDecimal.ZERO);
-        return Optional.of(new Price(unit, off.min(mostOff.orElse(HUNDRED)).min(line.price().discountPercent())));
+        var off = unit.signum() == 0
+                ? BigDecimal.ZERO
+                : HUNDRED.subtract(least.multiply(HUNDRED).divide(unit, 2, RoundingMode.UP))
+                        .max(BigDecimal.ZERO);
+        return Optional.of(new Price(
+                unit, off.min(mostOff.orElse(HUNDRED)).min(line.price().discountPercent())));
     }
 
     private void offer(Check check, Kind kind, String sentence, Order changed, Optional<Order> rest) {
-        tried(check, changedTo(changed), world.apply(changed), Optional.of(chain)).ifPresent(left ->
-                remedies.add(new Remedy(check, kind, sentence, Optional.of(changed), rest, Optional.empty(), left)));
+        tried(check, changedTo(changed), world.apply(changed), Optional.of(chain))
+                .ifPresent(left -> remedies.add(
+                        new Remedy(check, kind, sentence, Optional.of(changed), rest, Optional.empty(), left)));
     }
 
     private Chain changedTo(Order changed) {
@@ -224,10 +346,21 @@ public final class Remedies {
 
     /** What stays open; empty where the check still fires, another stop opens or an open one gets worse. */
     private Optional<List<Finding>> tried(Check check, Chain changed, Surroundings then, Optional<Chain> was) {
-        var open = Checks.run(changed, then, findings, was.isPresent() ? Checks.Occasion.CHANGED : Checks.Occasion.SUBMITTED, was).stream()
-                .filter(Finding::isOpen).toList();
-        var makesWorse = open.stream().filter(Finding::holds).anyMatch(after -> findings.stream().filter(Finding::holds)
-                .noneMatch(before -> before.check() == after.check() && !after.evidence().isWorseThan(before.evidence())));
+        var open = Checks.run(
+                        changed,
+                        then,
+                        findings,
+                        was.isPresent() ? Checks.Occasion.CHANGED : Checks.Occasion.SUBMITTED,
+                        was)
+                .stream()
+                .filter(Finding::isOpen)
+                .toList();
+        var makesWorse = open.stream()
+                .filter(Finding::holds)
+                .anyMatch(after -> findings.stream()
+                        .filter(Finding::holds)
+                        .noneMatch(before -> before.check() == after.check()
+                                && !after.evidence().isWorseThan(before.evidence())));
         return makesWorse || open.stream().anyMatch(f -> f.check() == check) ? Optional.empty() : Optional.of(open);
     }
 

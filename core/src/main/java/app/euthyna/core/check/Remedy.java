@@ -6,7 +6,8 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * Something that would clear a finding: the smallest of its kind (section 4). Every one was tried by running all checks.
+ * Something that would clear a finding: the smallest of its kind (section 4). Every one was tried by running all
+ * checks.
  *
  * @param sentence what would have to be done: "line 2 at 40 instead of 60"
  * @param changed the order as it would be; empty where money is what it takes
@@ -14,11 +15,24 @@ import java.util.Optional;
  * @param amount of a payment or deposit
  * @param leftOpen what would still be open afterwards
  */
-public record Remedy(Check check, Kind kind, String sentence, Optional<Order> changed, Optional<Order> rest, Optional<Money> amount,
+public record Remedy(
+        Check check,
+        Kind kind,
+        String sentence,
+        Optional<Order> changed,
+        Optional<Order> rest,
+        Optional<Money> amount,
         List<Finding> leftOpen) {
 
     /** What it takes. */
-    public enum Kind { PAYMENT, QUANTITY, LINE, SPLIT, PRICE, DATE }
+    public enum Kind {
+        PAYMENT,
+        QUANTITY,
+        LINE,
+        SPLIT,
+        PRICE,
+        DATE
+    }
 
     public Remedy {
         leftOpen = List.copyOf(leftOpen);

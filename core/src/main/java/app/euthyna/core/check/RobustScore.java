@@ -7,10 +7,10 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * How far a figure stands from those before it: score = 0.6745 × (figure − median) ÷ MAD, where MAD is the median of the absolute
- * deviations from the median. Source: B. Iglewicz and D. Hoaglin (1993), by way of the NIST/SEMATECH e-Handbook of Statistical
- * Methods, 1.3.5.17. Where more than half of the figures are the same the MAD is zero; a twentieth of the median then stands in for it
- * (ours), and nothing is told where that is zero too.
+ * How far a figure stands from those before it: score = 0.6745 × (figure − median) ÷ MAD, where MAD is the median of
+ * the absolute deviations from the median. Source: B. Iglewicz and D. Hoaglin (1993), by way of the NIST/SEMATECH
+ * e-Handbook of Statistical Methods, 1.3.5.17. Where more than half of the figures are the same the MAD is zero; a
+ * twentieth of the median then stands in for it (ours), and nothing is told where that is zero too.
  *
  * @param score two decimals, half-up
  */
@@ -28,15 +28,25 @@ public record RobustScore(BigDecimal figure, BigDecimal median, BigDecimal devia
             return Optional.empty();
         }
         var median = median(before.stream().sorted().toList());
-        var mad = median(before.stream().map(value -> value.subtract(median).abs()).sorted().toList());
+        var mad = median(before.stream()
+                .map(value -> value.subtract(median).abs())
+                .sorted()
+                .toList());
         var spread = mad.signum() == 0 ? median.divide(TWENTY, 4, RoundingMode.HALF_UP) : mad;
-        return spread.signum() == 0 ? Optional.empty() : Optional.of(new RobustScore(figure, median, spread,
-                NORMAL_QUARTILE.multiply(figure.subtract(median)).divide(spread, 2, RoundingMode.HALF_UP)));
+        return spread.signum() == 0
+                ? Optional.empty()
+                : Optional.of(new RobustScore(
+                        figure,
+                        median,
+                        spread,
+                        NORMAL_QUARTILE.multiply(figure.subtract(median)).divide(spread, 2, RoundingMode.HALF_UP)));
     }
 
     private static BigDecimal median(List<BigDecimal> sorted) {
         var middle = sorted.size() / 2;
-        return sorted.size() % 2 == 1 ? sorted.get(middle) : sorted.get(middle - 1).add(sorted.get(middle)).divide(TWO);
+        return sorted.size() % 2 == 1
+                ? sorted.get(middle)
+                : sorted.get(middle - 1).add(sorted.get(middle)).divide(TWO);
     }
 
     public boolean isAbove(BigDecimal score) {

@@ -12,8 +12,8 @@ import java.util.Optional;
  * The world as the checks of one order see it on a business date.
  *
  * @param position without the order itself
- * @param poUses other documents of the customer whose PO may be met again: of the same normal or folded form, or of the same value;
- * cancelled and declined ones left out
+ * @param poUses other documents of the customer whose PO may be met again: of the same normal or folded form, or of the
+ *     same value; cancelled and declined ones left out
  * @param dueInvoices open invoices that are past due, oldest first
  * @param items by code
  * @param licences by class
@@ -21,9 +21,19 @@ import java.util.Optional;
  * @param quotas of the order's items, for its customer, region and seller in the season of its business date
  * @param authorRole empty where its author is no user any more
  */
-public record Surroundings(LocalDate businessDate, CustomerRules customer, CustomerPosition position, List<PoUse> poUses,
-        List<DueInvoice> dueInvoices, Map<String, ItemFact> items, Map<String, LicenceFact> licences, Map<String, Quantity> free,
-        List<Quota> quotas, PastOrders past, Optional<Role> authorRole, CheckPolicy policy) {
+public record Surroundings(
+        LocalDate businessDate,
+        CustomerRules customer,
+        CustomerPosition position,
+        List<PoUse> poUses,
+        List<DueInvoice> dueInvoices,
+        Map<String, ItemFact> items,
+        Map<String, LicenceFact> licences,
+        Map<String, Quantity> free,
+        List<Quota> quotas,
+        PastOrders past,
+        Optional<Role> authorRole,
+        CheckPolicy policy) {
     public Surroundings {
         poUses = List.copyOf(poUses);
         dueInvoices = List.copyOf(dueInvoices);
@@ -35,55 +45,185 @@ public record Surroundings(LocalDate businessDate, CustomerRules customer, Custo
 
     /** A world of which only the customer is known. */
     public static Surroundings of(LocalDate businessDate, CustomerRules customer, CustomerPosition position) {
-        return new Surroundings(businessDate, customer, position, List.of(), List.of(), Map.of(), Map.of(), Map.of(), List.of(), PastOrders.NONE,
-                Optional.empty(), CheckPolicy.STANDARD);
+        return new Surroundings(
+                businessDate,
+                customer,
+                position,
+                List.of(),
+                List.of(),
+                Map.of(),
+                Map.of(),
+                Map.of(),
+                List.of(),
+                PastOrders.NONE,
+                Optional.empty(),
+                CheckPolicy.STANDARD);
     }
 
     /** An invoice with what it has open and the day that it was due. */
-    public record DueInvoice(String number, LocalDate dueOn, Money open) {
-    }
+    public record DueInvoice(String number, LocalDate dueOn, Money open) {}
 
     public ItemFact item(String code) {
         return items.getOrDefault(code, ItemFact.PLAIN);
     }
 
     public Surroundings withCustomer(CustomerRules changed) {
-        return new Surroundings(businessDate, changed, position, poUses, dueInvoices, items, licences, free, quotas, past, authorRole, policy);
+        return new Surroundings(
+                businessDate,
+                changed,
+                position,
+                poUses,
+                dueInvoices,
+                items,
+                licences,
+                free,
+                quotas,
+                past,
+                authorRole,
+                policy);
     }
 
     public Surroundings withPosition(CustomerPosition changed) {
-        return new Surroundings(businessDate, customer, changed, poUses, dueInvoices, items, licences, free, quotas, past, authorRole, policy);
+        return new Surroundings(
+                businessDate,
+                customer,
+                changed,
+                poUses,
+                dueInvoices,
+                items,
+                licences,
+                free,
+                quotas,
+                past,
+                authorRole,
+                policy);
     }
 
     public Surroundings withPoUses(List<PoUse> changed) {
-        return new Surroundings(businessDate, customer, position, changed, dueInvoices, items, licences, free, quotas, past, authorRole, policy);
+        return new Surroundings(
+                businessDate,
+                customer,
+                position,
+                changed,
+                dueInvoices,
+                items,
+                licences,
+                free,
+                quotas,
+                past,
+                authorRole,
+                policy);
     }
 
     public Surroundings withDueInvoices(List<DueInvoice> changed) {
-        return new Surroundings(businessDate, customer, position, poUses, changed, items, licences, free, quotas, past, authorRole, policy);
+        return new Surroundings(
+                businessDate,
+                customer,
+                position,
+                poUses,
+                changed,
+                items,
+                licences,
+                free,
+                quotas,
+                past,
+                authorRole,
+                policy);
     }
 
     public Surroundings withItems(Map<String, ItemFact> changed) {
-        return new Surroundings(businessDate, customer, position, poUses, dueInvoices, changed, licences, free, quotas, past, authorRole, policy);
+        return new Surroundings(
+                businessDate,
+                customer,
+                position,
+                poUses,
+                dueInvoices,
+                changed,
+                licences,
+                free,
+                quotas,
+                past,
+                authorRole,
+                policy);
     }
 
     public Surroundings withFree(Map<String, Quantity> changed) {
-        return new Surroundings(businessDate, customer, position, poUses, dueInvoices, items, licences, changed, quotas, past, authorRole, policy);
+        return new Surroundings(
+                businessDate,
+                customer,
+                position,
+                poUses,
+                dueInvoices,
+                items,
+                licences,
+                changed,
+                quotas,
+                past,
+                authorRole,
+                policy);
     }
 
     public Surroundings withQuotas(List<Quota> changed) {
-        return new Surroundings(businessDate, customer, position, poUses, dueInvoices, items, licences, free, changed, past, authorRole, policy);
+        return new Surroundings(
+                businessDate,
+                customer,
+                position,
+                poUses,
+                dueInvoices,
+                items,
+                licences,
+                free,
+                changed,
+                past,
+                authorRole,
+                policy);
     }
 
     public Surroundings withPast(PastOrders changed) {
-        return new Surroundings(businessDate, customer, position, poUses, dueInvoices, items, licences, free, quotas, changed, authorRole, policy);
+        return new Surroundings(
+                businessDate,
+                customer,
+                position,
+                poUses,
+                dueInvoices,
+                items,
+                licences,
+                free,
+                quotas,
+                changed,
+                authorRole,
+                policy);
     }
 
     public Surroundings withAuthorRole(Role role) {
-        return new Surroundings(businessDate, customer, position, poUses, dueInvoices, items, licences, free, quotas, past, Optional.of(role), policy);
+        return new Surroundings(
+                businessDate,
+                customer,
+                position,
+                poUses,
+                dueInvoices,
+                items,
+                licences,
+                free,
+                quotas,
+                past,
+                Optional.of(role),
+                policy);
     }
 
     public Surroundings withPolicy(CheckPolicy changed) {
-        return new Surroundings(businessDate, customer, position, poUses, dueInvoices, items, licences, free, quotas, past, authorRole, changed);
+        return new Surroundings(
+                businessDate,
+                customer,
+                position,
+                poUses,
+                dueInvoices,
+                items,
+                licences,
+                free,
+                quotas,
+                past,
+                authorRole,
+                changed);
     }
 }

@@ -11,6 +11,5 @@ public record Cancellation(String number, String order, LocalDate on, String rea
         lines = List.copyOf(lines);
     }
 
-    public record Line(int orderLine, Quantity quantity) {
-    }
+    public record Line(int orderLine, Quantity quantity) {}
 }

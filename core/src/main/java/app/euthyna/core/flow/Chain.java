@@ -21,7 +21,8 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
- * One order with everything that grew from it, as it stands. All quantities are derived from the documents, never remembered.
+ * One order with everything that grew from it, as it stands. All quantities are derived from the documents, never
+ * remembered.
  *
  * @param reserved per order line what is held on the shelf and not yet staged
  * @param dispatches all of them, voided ones too, oldest first
@@ -30,8 +31,15 @@ import java.util.stream.Stream;
  * @param returns all with a line of this order, whole, oldest first
  * @param credits all for one of these invoices, whole, oldest first
  */
-public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, Quantity> reserved, List<Dispatch> dispatches,
-        List<Invoice> invoices, List<Deposit> deposits, List<Return> returns, List<CreditNote> credits) {
+public record Chain(
+        Order order,
+        List<Cancellation> cancellations,
+        Map<Integer, Quantity> reserved,
+        List<Dispatch> dispatches,
+        List<Invoice> invoices,
+        List<Deposit> deposits,
+        List<Return> returns,
+        List<CreditNote> credits) {
 
     public Chain {
         cancellations = List.copyOf(cancellations);
@@ -57,16 +65,35 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     }
 
     private LineFlow flow(OrderLine line) {
-        var cancelled = Quantity.sum(cancellations.stream().flatMap(c -> c.lines().stream())
-                .filter(c -> c.orderLine() == line.no()).map(Cancellation.Line::quantity).toList());
-        var bills = inForce().flatMap(i -> i.lines().stream()).filter(i -> i.orderLine().equals(ref(line))).toList();
-        return new LineFlow(line, cancelled, reserved.getOrDefault(line.no(), Quantity.ZERO),
-                dispatched(line, Dispatch.State.STAGED), dispatched(line, Dispatch.State.DEPARTED),
+        var cancelled = Quantity.sum(cancellations.stream()
+                .flatMap(c -> c.lines().stream())
+                .filter(c -> c.orderLine() == line.no())
+                .map(Cancellation.Line::quantity)
+                .toList());
+        var bills = inForce()
+                .flatMap(i -> i.lines().stream())
+                .filter(i -> i.orderLine().equals(ref(line)))
+                .toList();
+        return new LineFlow(
+                line,
+                cancelled,
+                reserved.getOrDefault(line.no(), Quantity.ZERO),
+                dispatched(line, Dispatch.State.STAGED),
+                dispatched(line, Dispatch.State.DEPARTED),
                 Quantity.sum(returned(line).map(Return.Part::kept).toList()),
-                Quantity.sum(returned(line).filter(part -> part.standing() != Return.Standing.BILLED).map(Return.Part::kept).toList()),
-                Quantity.sum(bills.stream().map(Invoice.Line::quantity).toList()), Quantity.sum(bills.stream().map(Invoice.Line::ahead).toList()),
-                Quantity.sum(credits.stream().flatMap(c -> c.lines().stream()).filter(c -> c.orderLine().equals(ref(line))).map(CreditNote.Line::quantity).toList()),
-                order.isAtNoCharge(line), order.state().isCleared());
+                Quantity.sum(returned(line)
+                        .filter(part -> part.standing() != Return.Standing.BILLED)
+                        .map(Return.Part::kept)
+                        .toList()),
+                Quantity.sum(bills.stream().map(Invoice.Line::quantity).toList()),
+                Quantity.sum(bills.stream().map(Invoice.Line::ahead).toList()),
+                Quantity.sum(credits.stream()
+                        .flatMap(c -> c.lines().stream())
+                        .filter(c -> c.orderLine().equals(ref(line)))
+                        .map(CreditNote.Line::quantity)
+                        .toList()),
+                order.isAtNoCharge(line),
+                order.state().isCleared());
     }
 
     /** Invoices that were not taken back, oldest first. */
@@ -75,30 +102,47 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     }
 
     private Stream<Return.Part> returned(OrderLine line) {
-        return returns.stream().flatMap(r -> r.lines().stream()).filter(r -> r.orderLine().equals(ref(line))).flatMap(r -> r.parts().stream());
+        return returns.stream()
+                .flatMap(r -> r.lines().stream())
+                .filter(r -> r.orderLine().equals(ref(line)))
+                .flatMap(r -> r.parts().stream());
     }
 
     private Quantity dispatched(OrderLine line, Dispatch.State state) {
-        return Quantity.sum(dispatches.stream().filter(d -> d.state() == state).flatMap(d -> d.lines().stream())
-                .filter(d -> d.orderLine() == line.no()).map(Dispatch.Line::quantity).toList());
+        return Quantity.sum(dispatches.stream()
+                .filter(d -> d.state() == state)
+                .flatMap(d -> d.lines().stream())
+                .filter(d -> d.orderLine() == line.no())
+                .map(Dispatch.Line::quantity)
+                .toList());
     }
 
     private LineRef ref(OrderLine line) {
         return new LineRef(order.number(), line.no());
     }
 
-    /** Of each dispatch line that has departed, the quantity and cost that no invoice and no return has taken; oldest departure first. */
+    /**
+     * Of each dispatch line that has departed, the quantity and cost that no invoice and no return has taken; oldest
+     * departure first.
+     */
     public List<Unbilled> unbilled() {
         var takenQuantity = new HashMap<LineRef, Quantity>();
         var takenCost = new HashMap<LineRef, Money>();
-        inForce().flatMap(invoice -> invoice.lines().stream()).flatMap(line -> line.sources().stream()).forEach(source -> {
-            takenQuantity.merge(source.dispatchLine(), source.quantity(), Quantity::plus);
-            takenCost.merge(source.dispatchLine(), source.cost(), Money::plus);
-        });
-        returns.stream().flatMap(r -> r.lines().stream()).forEach(line -> line.parts().stream().filter(part -> part.standing() != Return.Standing.BILLED).forEach(part -> {
-            takenQuantity.merge(line.dispatchLine(), part.kept(), Quantity::plus);
-            takenCost.merge(line.dispatchLine(), part.keptCost(), Money::plus);
-        }));
+        inForce()
+                .flatMap(invoice -> invoice.lines().stream())
+                .flatMap(line -> line.sources().stream())
+                .forEach(source -> {
+                    takenQuantity.merge(source.dispatchLine(), source.quantity(), Quantity::plus);
+                    takenCost.merge(source.dispatchLine(), source.cost(), Money::plus);
+                });
+        returns.stream()
+                .flatMap(r -> r.lines().stream())
+                .forEach(line -> line.parts().stream()
+                        .filter(part -> part.standing() != Return.Standing.BILLED)
+                        .forEach(part -> {
+                            takenQuantity.merge(line.dispatchLine(), part.kept(), Quantity::plus);
+                            takenCost.merge(line.dispatchLine(), part.keptCost(), Money::plus);
+                        }));
         var unbilled = new ArrayList<Unbilled>();
         for (var dispatch : dispatches) {
             if (dispatch.state() != Dispatch.State.DEPARTED) {
@@ -106,7 +150,10 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
             }
             for (var line : dispatch.lines()) {
                 var ref = new LineRef(dispatch.number(), line.no());
-                unbilled.add(new Unbilled(ref, line, takenQuantity.getOrDefault(ref, Quantity.ZERO),
+                unbilled.add(new Unbilled(
+                        ref,
+                        line,
+                        takenQuantity.getOrDefault(ref, Quantity.ZERO),
                         takenCost.getOrDefault(ref, Money.zero(order.currency()))));
             }
         }
@@ -131,8 +178,8 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     }
 
     /**
-     * Gross value of what is not dispatched (goods) or not billed (services, charges) yet, at the order's prices. Goods billed ahead are
-     * owed already and do not count again.
+     * Gross value of what is not dispatched (goods) or not billed (services, charges) yet, at the order's prices. Goods
+     * billed ahead are owed already and do not count again.
      */
     public Money openGross() {
         return gross(LineFlow::open);
@@ -148,7 +195,8 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     }
 
     public boolean nothingToShipOrBill() {
-        return flows().stream().allMatch(flow -> flow.toShip().isZero() && flow.toBill().isZero());
+        return flows().stream()
+                .allMatch(flow -> flow.toShip().isZero() && flow.toBill().isZero());
     }
 
     /** Goods that are neither gone nor given up. */
@@ -165,10 +213,15 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     }
 
     public List<Dispatch> staged() {
-        return dispatches.stream().filter(d -> d.state() == Dispatch.State.STAGED).toList();
+        return dispatches.stream()
+                .filter(d -> d.state() == Dispatch.State.STAGED)
+                .toList();
     }
 
-    /** What each line can't be changed below (section 3: quantity can't fall below what is staged, dispatched or billed). */
+    /**
+     * What each line can't be changed below (section 3: quantity can't fall below what is staged, dispatched or
+     * billed).
+     */
     public Map<Integer, Committed> committed() {
         return flows().stream().collect(Collectors.toMap(flow -> flow.line().no(), Chain::committed));
     }
@@ -181,7 +234,8 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
         if (flow.ahead().exceeds(flow.staged())) {
             return new Committed(gone.plus(flow.ahead()), Committed.Reason.BILLED);
         }
-        return flow.staged().isPositive() ? new Committed(gone.plus(flow.staged()), Committed.Reason.STAGED)
+        return flow.staged().isPositive()
+                ? new Committed(gone.plus(flow.staged()), Committed.Reason.STAGED)
                 : new Committed(gone, Committed.Reason.DEPARTED);
     }
 
@@ -240,17 +294,31 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     }
 
     Chain withInvoiceReversed(String number) {
-        return withInvoices(invoices.stream().map(i -> i.number().equals(number) ? i.asReversed() : i).toList());
+        return withInvoices(invoices.stream()
+                .map(i -> i.number().equals(number) ? i.asReversed() : i)
+                .toList());
     }
 
     Chain withReturn(Return changed) {
-        var others = returns.stream().map(r -> r.number().equals(changed.number()) ? changed : r).toList();
-        var all = others.contains(changed) ? others : Stream.concat(others.stream(), Stream.of(changed)).toList();
+        var others = returns.stream()
+                .map(r -> r.number().equals(changed.number()) ? changed : r)
+                .toList();
+        var all = others.contains(changed)
+                ? others
+                : Stream.concat(others.stream(), Stream.of(changed)).toList();
         return new Chain(order, cancellations, reserved, dispatches, invoices, deposits, all, credits);
     }
 
     Chain withCredit(CreditNote credit) {
-        return new Chain(order, cancellations, reserved, dispatches, invoices, deposits, returns, Stream.concat(credits.stream(), Stream.of(credit)).toList());
+        return new Chain(
+                order,
+                cancellations,
+                reserved,
+                dispatches,
+                invoices,
+                deposits,
+                returns,
+                Stream.concat(credits.stream(), Stream.of(credit)).toList());
     }
 
     /** A return by its number; empty where none of the order's lines is on one. */
@@ -260,22 +328,34 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
 
     /** An invoice that stands in one of the chains. */
     public static Invoice invoiceOf(Collection<Chain> chains, String number) {
-        return chains.stream().flatMap(chain -> chain.invoices.stream()).filter(invoice -> invoice.number().equals(number)).findFirst().orElseThrow();
+        return chains.stream()
+                .flatMap(chain -> chain.invoices.stream())
+                .filter(invoice -> invoice.number().equals(number))
+                .findFirst()
+                .orElseThrow();
     }
 
     /** The credit notes for an invoice that stand in chains, each once. */
     public static List<CreditNote> creditsFor(Collection<Chain> chains, String invoice) {
-        return credits(chains).stream().filter(credit -> credit.invoice().equals(invoice)).toList();
+        return credits(chains).stream()
+                .filter(credit -> credit.invoice().equals(invoice))
+                .toList();
     }
 
     /** All credit notes that stand in chains, each once. */
     public static List<CreditNote> credits(Collection<Chain> chains) {
-        return chains.stream().flatMap(chain -> chain.credits.stream()).distinct().toList();
+        return chains.stream()
+                .flatMap(chain -> chain.credits.stream())
+                .distinct()
+                .toList();
     }
 
     /** A return that stands in one of the chains. */
     public static Return returnOf(Collection<Chain> chains, String number) {
-        return chains.stream().flatMap(chain -> chain.returnOf(number).stream()).findFirst().orElseThrow();
+        return chains.stream()
+                .flatMap(chain -> chain.returnOf(number).stream())
+                .findFirst()
+                .orElseThrow();
     }
 
     /** The chain with goods that leave noted on the invoice line that had billed them. */
@@ -288,7 +368,9 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     }
 
     private Chain withSource(LineRef invoiceLine, Invoice.Source source) {
-        return withInvoices(invoices.stream().map(i -> i.number().equals(invoiceLine.number()) ? i.withSource(invoiceLine.line(), source) : i).toList());
+        return withInvoices(invoices.stream()
+                .map(i -> i.number().equals(invoiceLine.number()) ? i.withSource(invoiceLine.line(), source) : i)
+                .toList());
     }
 
     private Chain withInvoices(List<Invoice> changed) {
@@ -296,12 +378,29 @@ public record Chain(Order order, List<Cancellation> cancellations, Map<Integer, 
     }
 
     Chain withDeposit(Deposit added) {
-        return new Chain(order, cancellations, reserved, dispatches, invoices, Stream.concat(deposits.stream(), Stream.of(added)).toList(), returns, credits);
+        return new Chain(
+                order,
+                cancellations,
+                reserved,
+                dispatches,
+                invoices,
+                Stream.concat(deposits.stream(), Stream.of(added)).toList(),
+                returns,
+                credits);
     }
 
     Chain withDepositUsed(String number, Money used) {
-        return new Chain(order, cancellations, reserved, dispatches, invoices,
-                deposits.stream().map(d -> d.number().equals(number) ? d.using(used) : d).toList(), returns, credits);
+        return new Chain(
+                order,
+                cancellations,
+                reserved,
+                dispatches,
+                invoices,
+                deposits.stream()
+                        .map(d -> d.number().equals(number) ? d.using(used) : d)
+                        .toList(),
+                returns,
+                credits);
     }
 
     /** What customers paid ahead for the order and is not put to use. */

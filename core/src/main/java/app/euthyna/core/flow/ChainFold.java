@@ -50,7 +50,8 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
         }
         var moved = chain;
         for (var line : dispatch.lines()) {
-            moved = moved.withReserved(line.orderLine(), fromReserved ? line.quantity().negated() : line.quantity());
+            moved = moved.withReserved(
+                    line.orderLine(), fromReserved ? line.quantity().negated() : line.quantity());
         }
         return moved.withDispatch(dispatch);
     }
@@ -108,23 +109,34 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
 
     @Override
     public Chain depositReceived(Effect.DepositReceived effect) {
-        return isOwn(effect.order()) ? chain.withDeposit(new Deposit(effect.deposit(), effect.order(), effect.on(), effect.amount(), effect.amount())) : chain;
+        return isOwn(effect.order())
+                ? chain.withDeposit(
+                        new Deposit(effect.deposit(), effect.order(), effect.on(), effect.amount(), effect.amount()))
+                : chain;
     }
 
     @Override
     public Chain depositApplied(Effect.DepositApplied effect) {
-        return isOwn(effect.order()) ? chain.withDepositUsed(effect.deposit(), Settlement.sum(effect.settlements())) : chain;
+        return isOwn(effect.order())
+                ? chain.withDepositUsed(effect.deposit(), Settlement.sum(effect.settlements()))
+                : chain;
     }
 
     @Override
     public Chain depositTakenOff(Effect.DepositTakenOff effect) {
-        return isOwn(effect.order()) ? chain.withDepositUsed(effect.deposit(), Settlement.sum(effect.settlements()).negated()) : chain;
+        return isOwn(effect.order())
+                ? chain.withDepositUsed(
+                        effect.deposit(), Settlement.sum(effect.settlements()).negated())
+                : chain;
     }
 
     @Override
     public Chain depositMoved(Effect.DepositMoved effect) {
         var left = isOwn(effect.order()) ? chain.withDepositUsed(effect.deposit(), effect.amount()) : chain;
-        return isOwn(effect.toOrder()) ? left.withDeposit(new Deposit(effect.toDeposit(), effect.toOrder(), effect.on(), effect.amount(), effect.amount())) : left;
+        return isOwn(effect.toOrder())
+                ? left.withDeposit(new Deposit(
+                        effect.toDeposit(), effect.toOrder(), effect.on(), effect.amount(), effect.amount()))
+                : left;
     }
 
     @Override
@@ -149,12 +161,17 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
 
     @Override
     public Chain refundReversed(Effect.RefundReversed effect) {
-        return isOwn(effect.order()) ? chain.withDepositUsed(effect.source().number(), effect.amount().negated()) : chain;
+        return isOwn(effect.order())
+                ? chain.withDepositUsed(
+                        effect.source().number(), effect.amount().negated())
+                : chain;
     }
 
     @Override
     public Chain invoiceReversed(Effect.InvoiceReversed effect) {
-        return effect.invoice().bills(chain.order().number()) ? chain.withInvoiceReversed(effect.invoice().number()) : chain;
+        return effect.invoice().bills(chain.order().number())
+                ? chain.withInvoiceReversed(effect.invoice().number())
+                : chain;
     }
 
     @Override
@@ -184,23 +201,29 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
 
     @Override
     public Chain returnWithdrawn(Effect.ReturnWithdrawn effect) {
-        return chain.returnOf(effect.withdrawn().number()).map(r -> chain.withReturn(r.asWithdrawn())).orElse(chain);
+        return chain.returnOf(effect.withdrawn().number())
+                .map(r -> chain.withReturn(r.asWithdrawn()))
+                .orElse(chain);
     }
 
     @Override
     public Chain returnReceived(Effect.ReturnReceived effect) {
-        return chain.returnOf(effect.before().number()).map(found -> {
-            var after = found;
-            for (var arrival : effect.arrivals()) {
-                after = after.withParts(arrival.line(), List.of(arrival.part()));
-            }
-            return chain.withReturn(after);
-        }).orElse(chain);
+        return chain.returnOf(effect.before().number())
+                .map(found -> {
+                    var after = found;
+                    for (var arrival : effect.arrivals()) {
+                        after = after.withParts(arrival.line(), List.of(arrival.part()));
+                    }
+                    return chain.withReturn(after);
+                })
+                .orElse(chain);
     }
 
     @Override
     public Chain returnInspected(Effect.ReturnInspected effect) {
-        return chain.returnOf(effect.before().number()).map(found -> chain.withReturn(found.judged(effect.judgements()))).orElse(chain);
+        return chain.returnOf(effect.before().number())
+                .map(found -> chain.withReturn(found.judged(effect.judgements())))
+                .orElse(chain);
     }
 
     @Override

@@ -12,12 +12,13 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * What a customer need not pay of one invoice, for goods that came back or as an allowance (section 10; a credit note that refers to
- * its invoice, EN 16931 BT-25).
+ * What a customer need not pay of one invoice, for goods that came back or as an allowance (section 10; a credit note
+ * that refers to its invoice, EN 16931 BT-25).
  *
  * @param totals the VAT of each band is its slice of the invoice's
  */
-public record CreditNote(String number, String customer, String invoice, LocalDate on, String reason, List<Line> lines, Totals totals) {
+public record CreditNote(
+        String number, String customer, String invoice, LocalDate on, String reason, List<Line> lines, Totals totals) {
 
     /**
      * What is credited of one invoice line.
@@ -28,8 +29,18 @@ public record CreditNote(String number, String customer, String invoice, LocalDa
      * @param net less the fee
      * @param fee kept back for restocking, at {@code feePercent}
      */
-    public record Line(int no, int invoiceLine, LineRef orderLine, Optional<LineRef> returnLine, String item, String description, Quantity quantity, Money net, Money fee,
-            BigDecimal feePercent, Vat vat) {
+    public record Line(
+            int no,
+            int invoiceLine,
+            LineRef orderLine,
+            Optional<LineRef> returnLine,
+            String item,
+            String description,
+            Quantity quantity,
+            Money net,
+            Money fee,
+            BigDecimal feePercent,
+            Vat vat) {
         public Line {
             feePercent = feePercent.setScale(2, RoundingMode.HALF_UP);
         }
@@ -46,6 +57,9 @@ public record CreditNote(String number, String customer, String invoice, LocalDa
 
     /** Whether it credits goods of a return. */
     public boolean isFor(String goods) {
-        return lines.stream().anyMatch(line -> line.returnLine().filter(ref -> ref.number().equals(goods)).isPresent());
+        return lines.stream()
+                .anyMatch(line -> line.returnLine()
+                        .filter(ref -> ref.number().equals(goods))
+                        .isPresent());
     }
 }

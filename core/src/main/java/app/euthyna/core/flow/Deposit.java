@@ -13,7 +13,8 @@ public record Deposit(String number, String order, LocalDate on, Money amount, M
 
     public Deposit {
         if (unapplied.isNegative() || unapplied.compareTo(amount) > 0) {
-            throw new IllegalArgumentException("deposit %s of %s can't have %s unapplied".formatted(number, amount, unapplied));
+            throw new IllegalArgumentException(
+                    "deposit %s of %s can't have %s unapplied".formatted(number, amount, unapplied));
         }
     }
 

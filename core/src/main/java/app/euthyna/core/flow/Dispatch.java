@@ -29,8 +29,7 @@ public record Dispatch(String number, String order, String site, State state, Lo
      *
      * @param cost what left the shelf's value with the quantity; zero until departed
      */
-    public record Line(int no, int orderLine, String item, Quantity quantity, Money cost) {
-    }
+    public record Line(int no, int orderLine, String item, Quantity quantity, Money cost) {}
 
     public Dispatch {
         lines = List.copyOf(lines);

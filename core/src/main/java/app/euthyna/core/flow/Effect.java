@@ -11,8 +11,8 @@ import java.util.List;
 import java.util.Set;
 
 /**
- * Everything that can happen to orders, goods and money: the closed list that decisions answer with. Who, when and why belong to
- * the command and are the same for all its effects.
+ * Everything that can happen to orders, goods and money: the closed list that decisions answer with. Who, when and why
+ * belong to the command and are the same for all its effects.
  */
 public sealed interface Effect {
 
@@ -101,9 +101,11 @@ public sealed interface Effect {
         }
     }
 
-    /** Goods that leave after they were billed, with the invoice line that billed them: its deferred revenue is earned by that much. */
-    record Covered(String customer, LineRef invoiceLine, String item, Invoice.Source source) {
-    }
+    /**
+     * Goods that leave after they were billed, with the invoice line that billed them: its deferred revenue is earned
+     * by that much.
+     */
+    record Covered(String customer, LineRef invoiceLine, String item, Invoice.Source source) {}
 
     /** An invoice was posted. */
     record Invoiced(Invoice invoice) implements Effect {
@@ -114,7 +116,8 @@ public sealed interface Effect {
     }
 
     /** Money came in; what it does not settle at once stays on account as customer credit. */
-    record PaymentReceived(String payment, String customer, Money amount, List<Settlement> settlements) implements Effect {
+    record PaymentReceived(String payment, String customer, Money amount, List<Settlement> settlements)
+            implements Effect {
         public PaymentReceived {
             settlements = List.copyOf(settlements);
         }
@@ -142,7 +145,10 @@ public sealed interface Effect {
 
         /** What they come to together; there must be one at least. */
         public static Money sum(List<Settlement> settlements) {
-            return settlements.stream().map(Settlement::amount).reduce(Money::plus).orElseThrow();
+            return settlements.stream()
+                    .map(Settlement::amount)
+                    .reduce(Money::plus)
+                    .orElseThrow();
         }
     }
 
@@ -184,7 +190,8 @@ public sealed interface Effect {
      * @param quantity counted less on hand; negative where something is missing
      * @param value by which the shelf's value changes, of the same sign
      */
-    record StockCorrected(String correction, String site, String item, Quantity quantity, Money value) implements Effect {
+    record StockCorrected(String correction, String site, String item, Quantity quantity, Money value)
+            implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
             return visitor.stockCorrected(this);
@@ -192,7 +199,8 @@ public sealed interface Effect {
     }
 
     /** Money came in ahead for an order. */
-    record DepositReceived(String deposit, String customer, String order, LocalDate on, Money amount) implements Effect {
+    record DepositReceived(String deposit, String customer, String order, LocalDate on, Money amount)
+            implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
             return visitor.depositReceived(this);
@@ -200,7 +208,8 @@ public sealed interface Effect {
     }
 
     /** A deposit settles invoices of its order. */
-    record DepositApplied(String deposit, String customer, String order, List<Settlement> settlements) implements Effect {
+    record DepositApplied(String deposit, String customer, String order, List<Settlement> settlements)
+            implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
             return visitor.depositApplied(this);
@@ -208,7 +217,8 @@ public sealed interface Effect {
     }
 
     /** What a deposit had settled is open again, and the deposit unapplied. */
-    record DepositTakenOff(String deposit, String customer, String order, List<Settlement> settlements) implements Effect {
+    record DepositTakenOff(String deposit, String customer, String order, List<Settlement> settlements)
+            implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
             return visitor.depositTakenOff(this);
@@ -216,7 +226,9 @@ public sealed interface Effect {
     }
 
     /** What is unapplied of a deposit goes on as a deposit for another order of the customer. */
-    record DepositMoved(String deposit, String order, String toDeposit, String toOrder, String customer, LocalDate on, Money amount) implements Effect {
+    record DepositMoved(
+            String deposit, String order, String toDeposit, String toOrder, String customer, LocalDate on, Money amount)
+            implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
             return visitor.depositMoved(this);
@@ -240,7 +252,8 @@ public sealed interface Effect {
     }
 
     /** A payment bounced: all that it settled is open again and nothing of it is left. */
-    record PaymentReversed(String payment, String customer, Money amount, List<Settlement> settlements) implements Effect {
+    record PaymentReversed(String payment, String customer, Money amount, List<Settlement> settlements)
+            implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
             return visitor.paymentReversed(this);
@@ -265,14 +278,18 @@ public sealed interface Effect {
      *
      * @param order of the deposit, where it was one that had not become credit; empty otherwise
      */
-    record RefundReversed(String refund, String customer, DocumentRef source, String order, Money amount) implements Effect {
+    record RefundReversed(String refund, String customer, DocumentRef source, String order, Money amount)
+            implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
             return visitor.refundReversed(this);
         }
     }
 
-    /** An invoice was taken back: its entry is mirrored and what it had billed is to be billed again. It must have nothing set against it. */
+    /**
+     * An invoice was taken back: its entry is mirrored and what it had billed is to be billed again. It must have
+     * nothing set against it.
+     */
     record InvoiceReversed(Invoice invoice) implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
@@ -281,8 +298,8 @@ public sealed interface Effect {
     }
 
     /**
-     * Goods of a dispatch had left after an invoice billed them ahead, and that invoice is taken back: they are goods out, not billed, and
-     * nothing is earned with them.
+     * Goods of a dispatch had left after an invoice billed them ahead, and that invoice is taken back: they are goods
+     * out, not billed, and nothing is earned with them.
      */
     record SaleUndone(String dispatch, List<Covered> covered) implements Effect {
         public SaleUndone {
@@ -302,7 +319,8 @@ public sealed interface Effect {
      * @param reserved the lines whose goods are held for them again; the others changed their store or item since
      * @param uncovered what of invoices billed ahead it had earned
      */
-    record DispatchReversed(Dispatch dispatch, List<Dispatch.Line> reserved, List<Covered> uncovered) implements Effect {
+    record DispatchReversed(Dispatch dispatch, List<Dispatch.Line> reserved, List<Covered> uncovered)
+            implements Effect {
         public DispatchReversed {
             reserved = List.copyOf(reserved);
             uncovered = List.copyOf(uncovered);
@@ -343,8 +361,7 @@ public sealed interface Effect {
     }
 
     /** What came back of a return's line. */
-    record Arrival(int line, Return.Part part) {
-    }
+    record Arrival(int line, Return.Part part) {}
 
     /** It was decided what becomes of goods in inspection. */
     record ReturnInspected(Return before, List<Judgement> judgements) implements Effect {
@@ -359,8 +376,7 @@ public sealed interface Effect {
     }
 
     /** What becomes of a part of what came back. */
-    record Judgement(int line, int part, Return.Outcome outcome) {
-    }
+    record Judgement(int line, int part, Return.Outcome outcome) {}
 
     /**
      * A credit note was posted.
@@ -384,8 +400,7 @@ public sealed interface Effect {
     }
 
     /** An amount on an account, debit positive. */
-    record ManualLine(String account, Money amount) {
-    }
+    record ManualLine(String account, Money amount) {}
 
     /** One method a case: a new case does not compile until everybody concerned has an answer. */
     interface Visitor<T> {

@@ -17,7 +17,15 @@ import java.util.stream.Stream;
  * @param text that stands on it above the lines; may be empty
  * @param reversed it was taken back: it stays on record and counts no more
  */
-public record Invoice(String number, String customer, LocalDate on, LocalDate dueOn, String text, boolean reversed, List<Line> lines, Totals totals) {
+public record Invoice(
+        String number,
+        String customer,
+        LocalDate on,
+        LocalDate dueOn,
+        String text,
+        boolean reversed,
+        List<Line> lines,
+        Totals totals) {
 
     /**
      * What is billed of one order line, and which dispatched goods it bills, oldest departure first.
@@ -25,8 +33,18 @@ public record Invoice(String number, String customer, LocalDate on, LocalDate du
      * @param deferred the part of the net that was billed ahead of dispatch, as it stood when the invoice was posted
      * @param sources empty for services and charges
      */
-    public record Line(int no, LineRef orderLine, LineKind kind, String item, String description, Quantity quantity, Price price,
-            Money net, Money deferred, Vat vat, List<Source> sources) {
+    public record Line(
+            int no,
+            LineRef orderLine,
+            LineKind kind,
+            String item,
+            String description,
+            Quantity quantity,
+            Price price,
+            Money net,
+            Money deferred,
+            Vat vat,
+            List<Source> sources) {
         public Line {
             sources = List.copyOf(sources);
         }
@@ -45,13 +63,26 @@ public record Invoice(String number, String customer, LocalDate on, LocalDate du
             return sources.stream().map(Source::earned).reduce(deferred, Money::minus);
         }
 
-        /** The slice of the net that is earned when {@code next} more of the line leaves (section 1, slices; IFRS 15.31). */
+        /**
+         * The slice of the net that is earned when {@code next} more of the line leaves (section 1, slices; IFRS
+         * 15.31).
+         */
         public Money earnedWith(Quantity next) {
             return net.slice(covered().plus(next), quantity, net.minus(unearned()));
         }
 
         Line with(Source source) {
-            return new Line(no, orderLine, kind, item, description, quantity, price, net, deferred, vat,
+            return new Line(
+                    no,
+                    orderLine,
+                    kind,
+                    item,
+                    description,
+                    quantity,
+                    price,
+                    net,
+                    deferred,
+                    vat,
                     Stream.concat(sources.stream(), Stream.of(source)).toList());
         }
     }
@@ -79,7 +110,15 @@ public record Invoice(String number, String customer, LocalDate on, LocalDate du
     }
 
     Invoice withSource(int line, Source source) {
-        return new Invoice(number, customer, on, dueOn, text, reversed, lines.stream().map(l -> l.no() == line ? l.with(source) : l).toList(), totals);
+        return new Invoice(
+                number,
+                customer,
+                on,
+                dueOn,
+                text,
+                reversed,
+                lines.stream().map(l -> l.no() == line ? l.with(source) : l).toList(),
+                totals);
     }
 
     Invoice asReversed() {
@@ -87,7 +126,10 @@ public record Invoice(String number, String customer, LocalDate on, LocalDate du
     }
 
     public Line line(int no) {
-        return lines.stream().filter(line -> line.no() == no).findFirst().orElseThrow(() -> new IllegalArgumentException("invoice " + number + " has no line " + no));
+        return lines.stream()
+                .filter(line -> line.no() == no)
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException("invoice " + number + " has no line " + no));
     }
 
     public boolean bills(String order) {

@@ -4,8 +4,8 @@ import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.shared.Quantity;
 
 /**
- * Where the units of one order line are. {@code reserved}, {@code staged} and {@code dispatched} do not overlap: goods that are
- * staged are no longer counted as reserved here, though the shelf still holds them back.
+ * Where the units of one order line are. {@code reserved}, {@code staged} and {@code dispatched} do not overlap: goods
+ * that are staged are no longer counted as reserved here, though the shelf still holds them back.
  *
  * @param dispatched net of reversed dispatches
  * @param returned received back, net of what was sent to the customer again
@@ -16,8 +16,19 @@ import app.euthyna.core.shared.Quantity;
  * @param atNoCharge nothing is to be billed for the line
  * @param mayWait the order is cleared, so what is not reserved stands in the queue for stock
  */
-public record LineFlow(OrderLine line, Quantity cancelled, Quantity reserved, Quantity staged, Quantity dispatched, Quantity returned,
-        Quantity returnedUnbilled, Quantity billed, Quantity ahead, Quantity credited, boolean atNoCharge, boolean mayWait) {
+public record LineFlow(
+        OrderLine line,
+        Quantity cancelled,
+        Quantity reserved,
+        Quantity staged,
+        Quantity dispatched,
+        Quantity returned,
+        Quantity returnedUnbilled,
+        Quantity billed,
+        Quantity ahead,
+        Quantity credited,
+        boolean atNoCharge,
+        boolean mayWait) {
 
     public Quantity ordered() {
         return line.quantity();
@@ -38,21 +49,31 @@ public record LineFlow(OrderLine line, Quantity cancelled, Quantity reserved, Qu
         return mayWait ? unreserved() : Quantity.ZERO;
     }
 
-    /** Dispatched, not come back and not yet billed; of services and charges all that is not cancelled and not billed. */
+    /**
+     * Dispatched, not come back and not yet billed; of services and charges all that is not cancelled and not billed.
+     */
     public Quantity toBill() {
         return switch (line.kind()) {
-            case STOCK -> atNoCharge ? Quantity.ZERO : dispatched.minus(returnedUnbilled).minus(billed.minus(ahead));
+            case STOCK ->
+                atNoCharge ? Quantity.ZERO : dispatched.minus(returnedUnbilled).minus(billed.minus(ahead));
             case SERVICE, CHARGE -> ordered().minus(cancelled).minus(billed);
             case TEXT, SUBTOTAL -> Quantity.ZERO;
         };
     }
 
-    /** What could be billed if goods need not have left: all that is not cancelled, not billed and did not come back unbilled. */
+    /**
+     * What could be billed if goods need not have left: all that is not cancelled, not billed and did not come back
+     * unbilled.
+     */
     public Quantity toBillAhead() {
-        return line.kind().isShipped() && !atNoCharge ? ordered().minus(cancelled).minus(returnedUnbilled).minus(billed) : toBill();
+        return line.kind().isShipped() && !atNoCharge
+                ? ordered().minus(cancelled).minus(returnedUnbilled).minus(billed)
+                : toBill();
     }
 
-    /** What a cancellation could still take: goods neither dispatched nor billed ahead, services that are not billed. */
+    /**
+     * What a cancellation could still take: goods neither dispatched nor billed ahead, services that are not billed.
+     */
     public Quantity open() {
         return line.kind().isShipped() ? toShip().minus(ahead) : toBill();
     }

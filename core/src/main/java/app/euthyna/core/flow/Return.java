@@ -12,7 +12,8 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
- * Goods of a customer that may come back, of one or several dispatches; what of them has come, and what became of it (section 10).
+ * Goods of a customer that may come back, of one or several dispatches; what of them has come, and what became of it
+ * (section 10).
  *
  * @param reason its code in the list of reasons
  * @param withdrawn what has not come by now may not come any more
@@ -30,7 +31,15 @@ public record Return(String number, String customer, LocalDate on, String reason
      * @param site where they left from
      * @param parts what came, in the order in which it came
      */
-    public record Line(int no, LineRef orderLine, LineRef dispatchLine, Optional<LineRef> invoiceLine, String item, String site, Quantity authorised, List<Part> parts) {
+    public record Line(
+            int no,
+            LineRef orderLine,
+            LineRef dispatchLine,
+            Optional<LineRef> invoiceLine,
+            String item,
+            String site,
+            Quantity authorised,
+            List<Part> parts) {
         public Line {
             parts = List.copyOf(parts);
         }
@@ -49,15 +58,36 @@ public record Return(String number, String customer, LocalDate on, String reason
         }
 
         public Part part(int no) {
-            return parts.stream().filter(part -> part.no() == no).findFirst().orElseThrow(() -> new IllegalArgumentException("line %d has no part %d".formatted(this.no, no)));
+            return parts.stream()
+                    .filter(part -> part.no() == no)
+                    .findFirst()
+                    .orElseThrow(() -> new IllegalArgumentException("line %d has no part %d".formatted(this.no, no)));
         }
 
         Line with(List<Part> more) {
-            return new Line(no, orderLine, dispatchLine, invoiceLine, item, site, authorised, Stream.concat(parts.stream(), more.stream()).toList());
+            return new Line(
+                    no,
+                    orderLine,
+                    dispatchLine,
+                    invoiceLine,
+                    item,
+                    site,
+                    authorised,
+                    Stream.concat(parts.stream(), more.stream()).toList());
         }
 
         Line with(int part, Outcome outcome) {
-            return new Line(no, orderLine, dispatchLine, invoiceLine, item, site, authorised, parts.stream().map(p -> p.no() == part ? p.with(outcome) : p).toList());
+            return new Line(
+                    no,
+                    orderLine,
+                    dispatchLine,
+                    invoiceLine,
+                    item,
+                    site,
+                    authorised,
+                    parts.stream()
+                            .map(p -> p.no() == part ? p.with(outcome) : p)
+                            .toList());
         }
     }
 
@@ -77,13 +107,21 @@ public record Return(String number, String customer, LocalDate on, String reason
      * @param invoiceLine that had billed them; empty unless they were billed
      * @param cost the slice of the dispatch's cost that came back with them
      */
-    public record Part(int no, LocalDate on, Standing standing, Optional<LineRef> invoiceLine, Quantity quantity, Money cost, List<Outcome> outcomes) {
+    public record Part(
+            int no,
+            LocalDate on,
+            Standing standing,
+            Optional<LineRef> invoiceLine,
+            Quantity quantity,
+            Money cost,
+            List<Outcome> outcomes) {
         public Part {
             outcomes = List.copyOf(outcomes);
         }
 
         public Quantity inInspection() {
-            return quantity.minus(Quantity.sum(outcomes.stream().map(Outcome::quantity).toList()));
+            return quantity.minus(
+                    Quantity.sum(outcomes.stream().map(Outcome::quantity).toList()));
         }
 
         public Money costInInspection() {
@@ -108,7 +146,14 @@ public record Return(String number, String customer, LocalDate on, String reason
         }
 
         Part with(Outcome outcome) {
-            return new Part(no, on, standing, invoiceLine, quantity, cost, Stream.concat(outcomes.stream(), Stream.of(outcome)).toList());
+            return new Part(
+                    no,
+                    on,
+                    standing,
+                    invoiceLine,
+                    quantity,
+                    cost,
+                    Stream.concat(outcomes.stream(), Stream.of(outcome)).toList());
         }
     }
 
@@ -157,23 +202,37 @@ public record Return(String number, String customer, LocalDate on, String reason
     }
 
     public Line line(int no) {
-        return lines.stream().filter(line -> line.no() == no).findFirst().orElseThrow(() -> new IllegalArgumentException("return " + number + " has no line " + no));
+        return lines.stream()
+                .filter(line -> line.no() == no)
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException("return " + number + " has no line " + no));
     }
 
     /** What of the value that came back is neither on a shelf nor written off nor with the customer again. */
     public Money costInInspection(Currency currency) {
-        return lines.stream().flatMap(line -> line.parts().stream()).map(Part::costInInspection).reduce(Money.zero(currency), Money::plus);
+        return lines.stream()
+                .flatMap(line -> line.parts().stream())
+                .map(Part::costInInspection)
+                .reduce(Money.zero(currency), Money::plus);
     }
 
     Return withParts(int line, List<Part> parts) {
-        return new Return(number, customer, on, reason, withdrawn, lines.stream().map(l -> l.no() == line ? l.with(parts) : l).toList());
+        return new Return(
+                number,
+                customer,
+                on,
+                reason,
+                withdrawn,
+                lines.stream().map(l -> l.no() == line ? l.with(parts) : l).toList());
     }
 
     /** The return once it was decided what becomes of its goods. */
     public Return judged(List<Effect.Judgement> judgements) {
         var judged = lines;
         for (var j : judgements) {
-            judged = judged.stream().map(l -> l.no() == j.line() ? l.with(j.part(), j.outcome()) : l).toList();
+            judged = judged.stream()
+                    .map(l -> l.no() == j.line() ? l.with(j.part(), j.outcome()) : l)
+                    .toList();
         }
         return new Return(number, customer, on, reason, withdrawn, judged);
     }

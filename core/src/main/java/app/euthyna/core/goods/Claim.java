@@ -13,6 +13,7 @@ import java.util.Comparator;
 public record Claim(LineRef orderLine, Quantity waiting, LocalDate requestedOn, long clearing) {
 
     /** Who is served first: by requested date, then clearing time, then line (section 7). */
-    public static final Comparator<Claim> QUEUE = Comparator.comparing(Claim::requestedOn).thenComparing(Claim::clearing)
+    public static final Comparator<Claim> QUEUE = Comparator.comparing(Claim::requestedOn)
+            .thenComparing(Claim::clearing)
             .thenComparing(Claim::orderLine);
 }

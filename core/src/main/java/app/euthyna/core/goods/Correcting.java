@@ -15,25 +15,30 @@ import java.util.Optional;
 /** What a count does to a shelf. */
 public final class Correcting {
 
-    private Correcting() {
-    }
+    private Correcting() {}
 
     /**
      * Goods held for an order line.
      *
      * @param place in the queue for stock; the last gives up first
      */
-    public record Held(LineRef orderLine, Quantity quantity, Claim place) {
-    }
+    public record Held(LineRef orderLine, Quantity quantity, Claim place) {}
 
     /**
-     * Brings a shelf to what was counted. What is found goes in at the moving average, or at the cost given where the shelf was empty;
-     * what is missing goes out at it. Where less is left than is held for orders, the last in the queue give up theirs first.
+     * Brings a shelf to what was counted. What is found goes in at the moving average, or at the cost given where the
+     * shelf was empty; what is missing goes out at it. Where less is left than is held for orders, the last in the
+     * queue give up theirs first.
      *
      * @param held reservations on the shelf that are not staged
      * @param unitCost for goods found where none were
      */
-    public static Decision<List<Effect>> count(String number, Shelf shelf, Quantity counted, Optional<BigDecimal> unitCost, List<Held> held, String reason) {
+    public static Decision<List<Effect>> count(
+            String number,
+            Shelf shelf,
+            Quantity counted,
+            Optional<BigDecimal> unitCost,
+            List<Held> held,
+            String reason) {
         if (counted.isNegative()) {
             return Decision.refused(CommonRefusal.Incomplete.of("counted", "zero or more"));
         }
@@ -42,13 +47,17 @@ public final class Correcting {
         }
         var by = counted.minus(shelf.onHand());
         if (by.isZero()) {
-            return Decision.refused(CommonRefusal.Incomplete.of("counted", "another figure than the %s that the books say".formatted(shelf.onHand())));
+            return Decision.refused(CommonRefusal.Incomplete.of(
+                    "counted", "another figure than the %s that the books say".formatted(shelf.onHand())));
         }
         if (by.isPositive() && shelf.onHand().isZero() && unitCost.isEmpty()) {
             return Decision.refused(CommonRefusal.Incomplete.of("unitCost", "what one is worth: the shelf was empty"));
         }
-        if (unitCost.filter(cost -> cost.signum() < 0 || cost.stripTrailingZeros().scale() > Price.DECIMALS).isPresent()) {
-            return Decision.refused(CommonRefusal.Incomplete.of("unitCost", "a cost of zero or more with at most 4 decimals"));
+        if (unitCost.filter(
+                        cost -> cost.signum() < 0 || cost.stripTrailingZeros().scale() > Price.DECIMALS)
+                .isPresent()) {
+            return Decision.refused(
+                    CommonRefusal.Incomplete.of("unitCost", "a cost of zero or more with at most 4 decimals"));
         }
         var reserved = Quantity.sum(held.stream().map(Held::quantity).toList());
         var staged = shelf.reserved().minus(reserved);
@@ -70,7 +79,9 @@ public final class Correcting {
     private static List<Effect> givenUp(Shelf shelf, Quantity lacking, List<Held> held) {
         var given = new ArrayList<Effect>();
         var left = lacking;
-        for (var one : held.stream().sorted((a, b) -> Claim.QUEUE.compare(b.place(), a.place())).toList()) {
+        for (var one : held.stream()
+                .sorted((a, b) -> Claim.QUEUE.compare(b.place(), a.place()))
+                .toList()) {
             var taken = left.min(one.quantity());
             if (taken.isPositive()) {
                 given.add(new Effect.Released(one.orderLine(), shelf.site(), shelf.item(), taken));

@@ -25,16 +25,15 @@ import java.util.Optional;
 /** Staging, voiding and departing (section 7). */
 public final class Dispatching {
 
-    private Dispatching() {
-    }
+    private Dispatching() {}
 
     /** A quantity asked for of an order line. */
-    public record Pick(int line, Quantity quantity) {
-    }
+    public record Pick(int line, Quantity quantity) {}
 
     /**
-     * Picks reserved goods of a cleared order: those asked for, or all that is reserved where {@code picks} is empty. A note is of one
-     * store: where lines ship from several, the order's own comes first, and the others are staged after it.
+     * Picks reserved goods of a cleared order: those asked for, or all that is reserved where {@code picks} is empty. A
+     * note is of one store: where lines ship from several, the order's own comes first, and the others are staged after
+     * it.
      */
     public static Decision<Effect.Staged> stage(Chain chain, String number, LocalDate on, List<Pick> picks) {
         var order = chain.order();
@@ -43,14 +42,23 @@ public final class Dispatching {
         }
         var asked = picks;
         if (asked.isEmpty()) {
-            var from = chain.flows().stream().filter(flow -> flow.reserved().isPositive()).map(flow -> order.siteOf(flow.line()))
-                    .min(Comparator.comparing((String site) -> !site.equals(order.site())).thenComparing(site -> site));
-            asked = chain.flows().stream().filter(flow -> flow.reserved().isPositive() && order.siteOf(flow.line()).equals(from.orElse("")))
-                    .map(flow -> new Pick(flow.line().no(), flow.reserved())).toList();
+            var from = chain.flows().stream()
+                    .filter(flow -> flow.reserved().isPositive())
+                    .map(flow -> order.siteOf(flow.line()))
+                    .min(Comparator.comparing((String site) -> !site.equals(order.site()))
+                            .thenComparing(site -> site));
+            asked = chain.flows().stream()
+                    .filter(flow -> flow.reserved().isPositive()
+                            && order.siteOf(flow.line()).equals(from.orElse("")))
+                    .map(flow -> new Pick(flow.line().no(), flow.reserved()))
+                    .toList();
             if (asked.isEmpty()) {
-                var open = chain.flows().stream().anyMatch(flow -> flow.toShip().minus(flow.staged()).isPositive());
-                return Decision.refused(open ? new GoodsRefusal.NothingReserved(order.number())
-                        : new GoodsRefusal.NothingOpen(order.number()));
+                var open = chain.flows().stream()
+                        .anyMatch(flow -> flow.toShip().minus(flow.staged()).isPositive());
+                return Decision.refused(
+                        open
+                                ? new GoodsRefusal.NothingReserved(order.number())
+                                : new GoodsRefusal.NothingOpen(order.number()));
             }
         }
         var refusals = new ArrayList<Refusal>();
@@ -62,7 +70,8 @@ public final class Dispatching {
                 continue;
             }
             if (!pick.quantity().isPositive()) {
-                refusals.add(CommonRefusal.Incomplete.of("lines[" + pick.line() + "].quantity", "a quantity above zero"));
+                refusals.add(
+                        CommonRefusal.Incomplete.of("lines[" + pick.line() + "].quantity", "a quantity above zero"));
                 continue;
             }
             var flow = chain.flow(pick.line());
@@ -73,21 +82,27 @@ public final class Dispatching {
             } else if (wanted.exceeds(flow.reserved())) {
                 refusals.add(new GoodsRefusal.NotReserved(order.number(), pick.line(), wanted, flow.reserved()));
             }
-            lines.add(new Dispatch.Line(lines.size() + 1, pick.line(), flow.line().item(), pick.quantity(),
-                    Money.zero(order.currency())));
+            lines.add(new Dispatch.Line(
+                    lines.size() + 1, pick.line(), flow.line().item(), pick.quantity(), Money.zero(order.currency())));
         }
-        var sites = lines.stream().map(line -> order.siteOf(order.line(line.orderLine()))).distinct().toList();
+        var sites = lines.stream()
+                .map(line -> order.siteOf(order.line(line.orderLine())))
+                .distinct()
+                .toList();
         if (sites.size() > 1) {
-            refusals.add(CommonRefusal.Incomplete.of("lines", "lines of one store: these ship from " + String.join(" and ", sites)));
+            refusals.add(CommonRefusal.Incomplete.of(
+                    "lines", "lines of one store: these ship from " + String.join(" and ", sites)));
         }
         return refusals.isEmpty()
-                ? Decision.of(new Effect.Staged(new Dispatch(number, order.number(), sites.get(0), Dispatch.State.STAGED, on, lines)))
+                ? Decision.of(new Effect.Staged(
+                        new Dispatch(number, order.number(), sites.get(0), Dispatch.State.STAGED, on, lines)))
                 : Decision.refused(refusals);
     }
 
     /** Puts staged goods back on the shelf. */
     public static Decision<Effect.Voided> voidStaged(Dispatch dispatch) {
-        return notStaged(dispatch).<Decision<Effect.Voided>>map(Decision::refused)
+        return notStaged(dispatch)
+                .<Decision<Effect.Voided>>map(Decision::refused)
                 .orElseGet(() -> Decision.of(new Effect.Voided(dispatch.withState(Dispatch.State.VOIDED))));
     }
 
@@ -96,13 +111,15 @@ public final class Dispatching {
      *
      * @param shelves by item, as they stand at the dispatch's site
      */
-    public static Decision<Effect.Departed> depart(Chain chain, Dispatch dispatch, Map<String, Shelf> shelves, LocalDate on) {
+    public static Decision<Effect.Departed> depart(
+            Chain chain, Dispatch dispatch, Map<String, Shelf> shelves, LocalDate on) {
         var refused = notStaged(dispatch);
         if (refused.isPresent()) {
             return Decision.refused(refused.get());
         }
         if (chain.order().state() != OrderState.CLEARED) {
-            return Decision.refused(new OrderRefusal.NotCleared(chain.order().number(), chain.order().state()));
+            return Decision.refused(new OrderRefusal.NotCleared(
+                    chain.order().number(), chain.order().state()));
         }
         var left = new HashMap<>(shelves);
         var lines = new ArrayList<Dispatch.Line>();
@@ -119,12 +136,20 @@ public final class Dispatching {
                 after = after.covered(cover);
             }
         }
-        var departed = new Dispatch(dispatch.number(), dispatch.order(), dispatch.site(), Dispatch.State.DEPARTED, on, lines);
-        var atNoCharge = chain.flows().stream().filter(LineFlow::atNoCharge).map(LineFlow::line).map(OrderLine::no).toList();
+        var departed =
+                new Dispatch(dispatch.number(), dispatch.order(), dispatch.site(), Dispatch.State.DEPARTED, on, lines);
+        var atNoCharge = chain.flows().stream()
+                .filter(LineFlow::atNoCharge)
+                .map(LineFlow::line)
+                .map(OrderLine::no)
+                .toList();
         return Decision.of(new Effect.Departed(departed, atNoCharge, covered));
     }
 
-    /** What leaves was perhaps billed before: the oldest invoice's goods go first, each with its slice of the cost and of the net. */
+    /**
+     * What leaves was perhaps billed before: the oldest invoice's goods go first, each with its slice of the cost and
+     * of the net.
+     */
     private static List<Effect.Covered> covers(Chain chain, LineRef dispatchLine, Dispatch.Line gone) {
         var covers = new ArrayList<Effect.Covered>();
         var orderLine = new LineRef(chain.order().number(), gone.orderLine());
@@ -137,7 +162,10 @@ public final class Dispatching {
                     taken = taken.plus(now);
                     var slice = gone.cost().slice(taken, gone.quantity(), cost);
                     cost = cost.plus(slice);
-                    covers.add(new Effect.Covered(invoice.customer(), new LineRef(invoice.number(), line.no()), line.item(),
+                    covers.add(new Effect.Covered(
+                            invoice.customer(),
+                            new LineRef(invoice.number(), line.no()),
+                            line.item(),
                             new Invoice.Source(dispatchLine, now, slice, true, line.earnedWith(now))));
                 }
             }

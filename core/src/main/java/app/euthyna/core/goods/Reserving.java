@@ -21,8 +21,7 @@ import java.util.function.Supplier;
 /** Offers free stock to waiting order lines, and gives up what does not wait. */
 public final class Reserving {
 
-    private Reserving() {
-    }
+    private Reserving() {}
 
     /** What of the shelf's free stock goes to whom, first in the queue first. */
     public static List<Effect> offer(Shelf shelf, List<Claim> claims) {
@@ -39,15 +38,19 @@ public final class Reserving {
     }
 
     /**
-     * Hands what is held for one order line over to another that asks for the same goods of the same store and waits for them.
+     * Hands what is held for one order line over to another that asks for the same goods of the same store and waits
+     * for them.
      *
      * @param reason why the queue is not kept to
      */
-    public static Decision<Effect.HandedOver> handOver(Chain from, int fromLine, Chain to, int toLine, Quantity quantity, String reason) {
+    public static Decision<Effect.HandedOver> handOver(
+            Chain from, int fromLine, Chain to, int toLine, Quantity quantity, String reason) {
         var refusals = new ArrayList<Refusal>();
         for (var end : List.of(Map.entry(from, fromLine), Map.entry(to, toLine))) {
             if (!end.getKey().order().hasLine(end.getValue())) {
-                refusals.add(new CommonRefusal.NotFound("line", end.getValue() + " on order " + end.getKey().order().number()));
+                refusals.add(new CommonRefusal.NotFound(
+                        "line",
+                        end.getValue() + " on order " + end.getKey().order().number()));
             }
         }
         if (!quantity.isPositive()) {
@@ -63,16 +66,24 @@ public final class Reserving {
         var taker = to.flow(toLine);
         var fromRef = new LineRef(from.order().number(), fromLine);
         var toRef = new LineRef(to.order().number(), toLine);
-        if (!giver.line().item().equals(taker.line().item()) || !from.order().siteOf(giver.line()).equals(to.order().siteOf(taker.line()))) {
+        if (!giver.line().item().equals(taker.line().item())
+                || !from.order().siteOf(giver.line()).equals(to.order().siteOf(taker.line()))) {
             refusals.add(new GoodsRefusal.OtherGoods(fromRef.toString(), toRef.toString()));
         } else if (!to.order().state().isCleared()) {
-            refusals.add(new OrderRefusal.NotCleared(to.order().number(), to.order().state()));
+            refusals.add(
+                    new OrderRefusal.NotCleared(to.order().number(), to.order().state()));
         } else if (quantity.exceeds(giver.reserved())) {
             refusals.add(new GoodsRefusal.NotReserved(from.order().number(), fromLine, quantity, giver.reserved()));
         } else if (quantity.exceeds(taker.waiting())) {
             refusals.add(new GoodsRefusal.MoreThanOpen(to.order().number(), toLine, quantity, taker.waiting()));
         }
-        return refusals.isEmpty() ? Decision.of(new Effect.HandedOver(fromRef, toRef, from.order().siteOf(giver.line()), giver.line().item(), quantity))
+        return refusals.isEmpty()
+                ? Decision.of(new Effect.HandedOver(
+                        fromRef,
+                        toRef,
+                        from.order().siteOf(giver.line()),
+                        giver.line().item(),
+                        quantity))
                 : Decision.refused(refusals);
     }
 
@@ -82,10 +93,17 @@ public final class Reserving {
      * @param number of the cancellation, asked for only when there is one
      */
     public static Optional<Cancellation> dropped(Chain chain, Supplier<String> number, LocalDate on) {
-        var lines = chain.order().state() != OrderState.CLEARED ? List.<Cancellation.Line>of() : chain.flows().stream()
-                .filter(flow -> flow.line().kind().isShipped() && flow.line().shortage() == Shortage.DROP && flow.waiting().isPositive())
-                .map(flow -> new Cancellation.Line(flow.line().no(), flow.waiting())).toList();
-        return lines.isEmpty() ? Optional.empty()
-                : Optional.of(new Cancellation(number.get(), chain.order().number(), on, "not in store, dropped as the order says", lines));
+        var lines = chain.order().state() != OrderState.CLEARED
+                ? List.<Cancellation.Line>of()
+                : chain.flows().stream()
+                        .filter(flow -> flow.line().kind().isShipped()
+                                && flow.line().shortage() == Shortage.DROP
+                                && flow.waiting().isPositive())
+                        .map(flow -> new Cancellation.Line(flow.line().no(), flow.waiting()))
+                        .toList();
+        return lines.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Cancellation(
+                        number.get(), chain.order().number(), on, "not in store, dropped as the order says", lines));
     }
 }

@@ -14,7 +14,10 @@ import java.math.RoundingMode;
 public record Shelf(String site, String item, Quantity onHand, Quantity reserved, Money value) {
 
     public Shelf {
-        if (onHand.isNegative() || reserved.isNegative() || reserved.exceeds(onHand) || value.isNegative()
+        if (onHand.isNegative()
+                || reserved.isNegative()
+                || reserved.exceeds(onHand)
+                || value.isNegative()
                 || onHand.isZero() && !value.isZero()) {
             throw new IllegalArgumentException("no such shelf: %s at %s with %s on hand, %s reserved, worth %s"
                     .formatted(item, site, onHand, reserved, value));
@@ -25,13 +28,17 @@ public record Shelf(String site, String item, Quantity onHand, Quantity reserved
         return onHand.minus(reserved);
     }
 
-    /** The value that leaves with a quantity: round(quantity × value ÷ on hand); what empties the shelf takes all that is left. */
+    /**
+     * The value that leaves with a quantity: round(quantity × value ÷ on hand); what empties the shelf takes all that
+     * is left.
+     */
     public Money cost(Quantity leaving) {
         if (leaving.equals(onHand)) {
             return value;
         }
         var digits = value.currency().getDefaultFractionDigits();
-        return new Money(leaving.value().multiply(value.amount()).divide(onHand.value(), digits, RoundingMode.HALF_UP),
+        return new Money(
+                leaving.value().multiply(value.amount()).divide(onHand.value(), digits, RoundingMode.HALF_UP),
                 value.currency());
     }
 

@@ -6,13 +6,34 @@ import java.util.Set;
 
 /** What an account is for; the posting map gives each role its account (section 8). */
 public enum AccountRole {
-    BANK, RECEIVABLES, INVENTORY, GOODS_OUT, GOODS_IN_INSPECTION, STOCK_CLEARING, DEPOSITS, CUSTOMER_CREDIT, DEFERRED_REVENUE,
-    OUTPUT_VAT, REVENUE, SALES_RETURNS, COGS, WRITE_OFF, GIVEN_AWAY, STOCK_ADJUSTMENT,
+    BANK,
+    RECEIVABLES,
+    INVENTORY,
+    GOODS_OUT,
+    GOODS_IN_INSPECTION,
+    STOCK_CLEARING,
+    DEPOSITS,
+    CUSTOMER_CREDIT,
+    DEFERRED_REVENUE,
+    OUTPUT_VAT,
+    REVENUE,
+    SALES_RETURNS,
+    COGS,
+    WRITE_OFF,
+    GIVEN_AWAY,
+    STOCK_ADJUSTMENT,
     /** An account that no event posts to; manual entries may. */
     OTHER;
 
-    private static final Set<AccountRole> CONTROL = EnumSet.of(RECEIVABLES, INVENTORY, GOODS_OUT, GOODS_IN_INSPECTION, DEPOSITS, CUSTOMER_CREDIT,
-            DEFERRED_REVENUE, OUTPUT_VAT);
+    private static final Set<AccountRole> CONTROL = EnumSet.of(
+            RECEIVABLES,
+            INVENTORY,
+            GOODS_OUT,
+            GOODS_IN_INSPECTION,
+            DEPOSITS,
+            CUSTOMER_CREDIT,
+            DEFERRED_REVENUE,
+            OUTPUT_VAT);
 
     /** Documents account for its balance to the cent (section 12), so nothing but their events may move it. */
     public boolean isControl() {

@@ -17,8 +17,7 @@ import java.util.Set;
 /** An entry by hand: by the finance lead, with a reason, never into an account that documents account for. */
 public final class ManualPosting {
 
-    private ManualPosting() {
-    }
+    private ManualPosting() {}
 
     /** The account's balance follows from documents, to the cent. */
     public record ControlAccount(String account, String role) implements Refusal {
@@ -34,7 +33,8 @@ public final class ManualPosting {
 
         @Override
         public String sentence() {
-            return "Account %s holds %s, which documents account for to the cent; nothing is posted there by hand.".formatted(account, role);
+            return "Account %s holds %s, which documents account for to the cent; nothing is posted there by hand."
+                    .formatted(account, role);
         }
 
         @Override
@@ -48,10 +48,16 @@ public final class ManualPosting {
      *
      * @param roles by account that exists, those that the posting map gives it
      */
-    public static Decision<Effect.ManuallyPosted> post(String number, List<ManualLine> lines, Map<String, Set<AccountRole>> roles, Person person, String reason,
+    public static Decision<Effect.ManuallyPosted> post(
+            String number,
+            List<ManualLine> lines,
+            Map<String, Set<AccountRole>> roles,
+            Person person,
+            String reason,
             Currency currency) {
         if (person.role() != Role.LEAD) {
-            return Decision.refused(new CommonRefusal.NotAuthorised("post an entry by hand", person.role(), List.of(Role.LEAD)));
+            return Decision.refused(
+                    new CommonRefusal.NotAuthorised("post an entry by hand", person.role(), List.of(Role.LEAD)));
         }
         var refusals = new ArrayList<Refusal>();
         if (reason.isBlank()) {
@@ -68,7 +74,9 @@ public final class ManualPosting {
             if (!roles.containsKey(line.account())) {
                 refusals.add(new CommonRefusal.NotFound("account", line.account()));
             } else {
-                roles.get(line.account()).stream().filter(AccountRole::isControl).findFirst()
+                roles.get(line.account()).stream()
+                        .filter(AccountRole::isControl)
+                        .findFirst()
                         .ifPresent(role -> refusals.add(new ControlAccount(line.account(), role.words())));
             }
         }

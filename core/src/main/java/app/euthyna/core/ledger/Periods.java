@@ -9,11 +9,12 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 
-/** Which dates take entries (section 8): a closed period takes none, until the finance lead opens it again for a reason. */
+/**
+ * Which dates take entries (section 8): a closed period takes none, until the finance lead opens it again for a reason.
+ */
 public final class Periods {
 
-    private Periods() {
-    }
+    private Periods() {}
 
     /** The entry would be dated in a closed period. */
     public record PeriodClosed(LocalDate date, LocalDate through) implements Refusal {
@@ -29,7 +30,8 @@ public final class Periods {
 
         @Override
         public String sentence() {
-            return "The books are closed through %s; %s takes no more entries.".formatted(Figures.day(through), Figures.day(date));
+            return "The books are closed through %s; %s takes no more entries."
+                    .formatted(Figures.day(through), Figures.day(date));
         }
 
         @Override
@@ -48,18 +50,24 @@ public final class Periods {
         if (person.role() != Role.LEAD) {
             return Optional.of(new CommonRefusal.NotAuthorised("close a period", person.role(), List.of(Role.LEAD)));
         }
-        return closedThrough.filter(closed -> !through.isAfter(closed))
-                .map(closed -> CommonRefusal.Incomplete.of("through", "a date after " + Figures.day(closed) + ", through which the books are closed already"));
+        return closedThrough
+                .filter(closed -> !through.isAfter(closed))
+                .map(closed -> CommonRefusal.Incomplete.of(
+                        "through",
+                        "a date after " + Figures.day(closed) + ", through which the books are closed already"));
     }
 
     /** Why the period that was closed last can't be opened again, if so. */
     public static Optional<Refusal> reopening(Optional<LocalDate> closedThrough, Person person, String reason) {
         if (person.role() != Role.LEAD) {
-            return Optional.of(new CommonRefusal.NotAuthorised("open a period again", person.role(), List.of(Role.LEAD)));
+            return Optional.of(
+                    new CommonRefusal.NotAuthorised("open a period again", person.role(), List.of(Role.LEAD)));
         }
         if (closedThrough.isEmpty()) {
             return Optional.of(new CommonRefusal.NotFound("closed period", ""));
         }
-        return reason.isBlank() ? Optional.of(CommonRefusal.Incomplete.of("reason", "why the period is opened again")) : Optional.empty();
+        return reason.isBlank()
+                ? Optional.of(CommonRefusal.Incomplete.of("reason", "why the period is opened again"))
+                : Optional.empty();
     }
 }

@@ -13,8 +13,7 @@ import java.util.List;
 public record Posting(String event, List<Line> lines) {
 
     /** An amount for a role, debit positive, with what the posting map may look at. */
-    public record Line(AccountRole role, Keys keys, Money amount) {
-    }
+    public record Line(AccountRole role, Keys keys, Money amount) {}
 
     /**
      * What narrows down the account; empty text and null where it does not apply.
@@ -36,7 +35,10 @@ public record Posting(String event, List<Line> lines) {
 
         private static void append(StringBuilder words, String name, String value) {
             if (!value.isEmpty()) {
-                words.append(words.isEmpty() ? "" : ", ").append(name).append(' ').append(value);
+                words.append(words.isEmpty() ? "" : ", ")
+                        .append(name)
+                        .append(' ')
+                        .append(value);
             }
         }
     }

@@ -10,7 +10,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
 
-/** Which account a role is posted to. The most specific row that fits wins; where none fits, nothing is posted (section 8). */
+/**
+ * Which account a role is posted to. The most specific row that fits wins; where none fits, nothing is posted (section
+ * 8).
+ */
 public record PostingMap(List<Row> rows) {
 
     /**
@@ -18,11 +21,15 @@ public record PostingMap(List<Row> rows) {
      *
      * @param vat like {@code S 21}, or empty
      */
-    public record Row(AccountRole role, String customerClass, String itemClass, String site, String vat, String account) {
+    public record Row(
+            AccountRole role, String customerClass, String itemClass, String site, String vat, String account) {
 
         boolean fits(AccountRole asked, Posting.Keys keys) {
-            return role == asked && fits(customerClass, keys.customerClass()) && fits(itemClass, keys.itemClass())
-                    && fits(site, keys.site()) && fits(vat, vatKey(keys));
+            return role == asked
+                    && fits(customerClass, keys.customerClass())
+                    && fits(itemClass, keys.itemClass())
+                    && fits(site, keys.site())
+                    && fits(vat, vatKey(keys));
         }
 
         private static boolean fits(String key, String value) {
@@ -30,7 +37,8 @@ public record PostingMap(List<Row> rows) {
         }
 
         private static String vatKey(Posting.Keys keys) {
-            return keys.vat() == null ? ""
+            return keys.vat() == null
+                    ? ""
                     : keys.vat().category() + " " + Figures.plain(keys.vat().ratePercent());
         }
 
@@ -53,7 +61,9 @@ public record PostingMap(List<Row> rows) {
         }
 
         private long specificity() {
-            return List.of(customerClass, itemClass, site, vat).stream().filter(key -> !key.isEmpty()).count();
+            return List.of(customerClass, itemClass, site, vat).stream()
+                    .filter(key -> !key.isEmpty())
+                    .count();
         }
     }
 
@@ -71,7 +81,8 @@ public record PostingMap(List<Row> rows) {
 
         @Override
         public String sentence() {
-            return "The posting map has no account for %s%s.".formatted(role, combination.isEmpty() ? "" : " with " + combination);
+            return "The posting map has no account for %s%s."
+                    .formatted(role, combination.isEmpty() ? "" : " with " + combination);
         }
 
         @Override
@@ -94,12 +105,10 @@ public record PostingMap(List<Row> rows) {
      * @param asked what the map could look at, in words; empty where nothing narrowed it down
      * @param row as it stood then
      */
-    public record Use(AccountRole role, String account, String asked, String row, Money amount) {
-    }
+    public record Use(AccountRole role, String account, String asked, String row, Money amount) {}
 
     /** Lines with accounts, and how each came by its own. */
-    public record Mapped(List<EntryLine> lines, List<Use> uses) {
-    }
+    public record Mapped(List<EntryLine> lines, List<Use> uses) {}
 
     /** The posting with accounts: amounts of the same role and account together, nothing at zero. */
     public Decision<Mapped> map(Posting posting) {
@@ -112,13 +121,33 @@ public record PostingMap(List<Row> rows) {
                 missing.add(new NoPostingRule(line.role().words(), line.keys().words()));
                 continue;
             }
-            sums.merge(List.of(line.role(), row.get().account()), new EntryLine(line.role(), row.get().account(), line.amount()),
+            sums.merge(
+                    List.of(line.role(), row.get().account()),
+                    new EntryLine(line.role(), row.get().account(), line.amount()),
                     (a, b) -> new EntryLine(a.role(), a.account(), a.amount().plus(b.amount())));
-            uses.merge(List.of(line.role(), line.keys().words(), row.get()), new Use(line.role(), row.get().account(), line.keys().words(), row.get().words(),
-                    line.amount()), (a, b) -> new Use(a.role(), a.account(), a.asked(), a.row(), a.amount().plus(b.amount())));
+            uses.merge(
+                    List.of(line.role(), line.keys().words(), row.get()),
+                    new Use(
+                            line.role(),
+                            row.get().account(),
+                            line.keys().words(),
+                            row.get().words(),
+                            line.amount()),
+                    (a, b) -> new Use(
+                            a.role(),
+                            a.account(),
+                            a.asked(),
+                            a.row(),
+                            a.amount().plus(b.amount())));
         }
-        return missing.isEmpty() ? Decision.of(new Mapped(sums.values().stream().filter(line -> !line.amount().isZero()).toList(),
-                uses.values().stream().filter(use -> !use.amount().isZero()).toList()))
+        return missing.isEmpty()
+                ? Decision.of(new Mapped(
+                        sums.values().stream()
+                                .filter(line -> !line.amount().isZero())
+                                .toList(),
+                        uses.values().stream()
+                                .filter(use -> !use.amount().isZero())
+                                .toList()))
                 : Decision.refused(missing);
     }
 }

@@ -23,41 +23,51 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         implements Effect.Visitor<Optional<Postings.Proposal>> {
 
     /** A posting with the document and customer it belongs to; the customer is empty for stock movements. */
-    public record Proposal(DocumentRef document, String customer, Posting posting) {
-    }
+    public record Proposal(DocumentRef document, String customer, Posting posting) {}
 
     public Optional<Proposal> of(Effect effect) {
-        return effect.accept(this).filter(proposal -> proposal.posting().lines().stream().anyMatch(l -> !l.amount().isZero()));
+        return effect.accept(this)
+                .filter(proposal -> proposal.posting().lines().stream()
+                        .anyMatch(l -> !l.amount().isZero()));
     }
 
     @Override
     public Optional<Proposal> stockReceived(Effect.StockReceived effect) {
         var lines = new ArrayList<Posting.Line>();
         lines.add(new Posting.Line(AccountRole.INVENTORY, shelf(effect.item(), effect.site()), effect.value()));
-        lines.add(new Posting.Line(AccountRole.STOCK_CLEARING, Posting.Keys.NONE, effect.value().negated()));
+        lines.add(new Posting.Line(
+                AccountRole.STOCK_CLEARING, Posting.Keys.NONE, effect.value().negated()));
         return proposal(DocumentKind.STOCK_RECEIPT, effect.receipt(), "", "stock in", lines);
     }
 
     /**
-     * Goods out, not billed ← inventory at cost; goods that are never billed are given away at once. Goods billed ahead are sold at that
-     * moment: cost of sales ← inventory, deferred revenue → revenue.
+     * Goods out, not billed ← inventory at cost; goods that are never billed are given away at once. Goods billed ahead
+     * are sold at that moment: cost of sales ← inventory, deferred revenue → revenue.
      */
     @Override
     public Optional<Proposal> departed(Effect.Departed effect) {
         var dispatch = effect.dispatch();
         var lines = new ArrayList<Posting.Line>();
         for (var line : dispatch.lines()) {
-            var sold = effect.covered().stream().filter(c -> c.source().dispatchLine().line() == line.no()).toList();
+            var sold = effect.covered().stream()
+                    .filter(c -> c.source().dispatchLine().line() == line.no())
+                    .toList();
             var soldCost = sold.stream().map(c -> c.source().cost()).reduce(zero(line.cost()), Money::plus);
             var role = effect.atNoCharge().contains(line.orderLine()) ? AccountRole.GIVEN_AWAY : AccountRole.GOODS_OUT;
             lines.add(new Posting.Line(role, item(line.item()), line.cost().minus(soldCost)));
             for (var covered : sold) {
                 var sale = sale(customerClass.apply(covered.customer()), line.item());
-                lines.add(new Posting.Line(AccountRole.COGS, sale, covered.source().cost()));
-                lines.add(new Posting.Line(AccountRole.DEFERRED_REVENUE, sale, covered.source().earned()));
-                lines.add(new Posting.Line(AccountRole.REVENUE, sale, covered.source().earned().negated()));
+                lines.add(new Posting.Line(
+                        AccountRole.COGS, sale, covered.source().cost()));
+                lines.add(new Posting.Line(
+                        AccountRole.DEFERRED_REVENUE, sale, covered.source().earned()));
+                lines.add(new Posting.Line(
+                        AccountRole.REVENUE, sale, covered.source().earned().negated()));
             }
-            lines.add(new Posting.Line(AccountRole.INVENTORY, shelf(line.item(), dispatch.site()), line.cost().negated()));
+            lines.add(new Posting.Line(
+                    AccountRole.INVENTORY,
+                    shelf(line.item(), dispatch.site()),
+                    line.cost().negated()));
         }
         return proposal(DocumentKind.DISPATCH, dispatch.number(), "", "departure", lines);
     }
@@ -67,13 +77,23 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         var invoice = effect.invoice();
         var classOf = customerClass.apply(invoice.customer());
         var lines = new ArrayList<Posting.Line>();
-        lines.add(new Posting.Line(AccountRole.RECEIVABLES, customer(classOf), invoice.totals().gross()));
+        lines.add(new Posting.Line(
+                AccountRole.RECEIVABLES, customer(classOf), invoice.totals().gross()));
         for (var line : invoice.lines()) {
-            lines.add(new Posting.Line(AccountRole.REVENUE, sale(classOf, line.item()), line.net().minus(line.deferred()).negated()));
-            lines.add(new Posting.Line(AccountRole.DEFERRED_REVENUE, sale(classOf, line.item()), line.deferred().negated()));
+            lines.add(new Posting.Line(
+                    AccountRole.REVENUE,
+                    sale(classOf, line.item()),
+                    line.net().minus(line.deferred()).negated()));
+            lines.add(new Posting.Line(
+                    AccountRole.DEFERRED_REVENUE,
+                    sale(classOf, line.item()),
+                    line.deferred().negated()));
         }
         for (var band : invoice.totals().bands()) {
-            lines.add(new Posting.Line(AccountRole.OUTPUT_VAT, new Posting.Keys("", "", "", band.vat()), band.tax().negated()));
+            lines.add(new Posting.Line(
+                    AccountRole.OUTPUT_VAT,
+                    new Posting.Keys("", "", "", band.vat()),
+                    band.tax().negated()));
         }
         for (var line : invoice.lines()) {
             if (line.kind() == LineKind.STOCK) {
@@ -83,7 +103,9 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
             }
         }
         var ahead = invoice.lines().stream().anyMatch(line -> line.ahead().isPositive());
-        var event = ahead ? "invoice ahead of dispatch" : Billing.cost(invoice).isZero() ? "invoice of services" : "invoice of dispatched goods";
+        var event = ahead
+                ? "invoice ahead of dispatch"
+                : Billing.cost(invoice).isZero() ? "invoice of services" : "invoice of dispatched goods";
         return proposal(DocumentKind.INVOICE, invoice.number(), invoice.customer(), event, lines);
     }
 
@@ -91,9 +113,13 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     public Optional<Proposal> paymentReceived(Effect.PaymentReceived effect) {
         var settled = settled(effect.settlements(), effect.amount());
         var classOf = customerClass.apply(effect.customer());
-        var lines = List.of(new Posting.Line(AccountRole.BANK, Posting.Keys.NONE, effect.amount()),
+        var lines = List.of(
+                new Posting.Line(AccountRole.BANK, Posting.Keys.NONE, effect.amount()),
                 new Posting.Line(AccountRole.RECEIVABLES, customer(classOf), settled.negated()),
-                new Posting.Line(AccountRole.CUSTOMER_CREDIT, customer(classOf), effect.amount().minus(settled).negated()));
+                new Posting.Line(
+                        AccountRole.CUSTOMER_CREDIT,
+                        customer(classOf),
+                        effect.amount().minus(settled).negated()));
         return proposal(DocumentKind.PAYMENT, effect.payment(), effect.customer(), "payment", lines);
     }
 
@@ -101,17 +127,31 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     public Optional<Proposal> creditAllocated(Effect.CreditAllocated effect) {
         var settled = settled(effect.settlements(), effect.settlements().get(0).amount());
         var classOf = customerClass.apply(effect.customer());
-        var lines = List.of(new Posting.Line(AccountRole.CUSTOMER_CREDIT, customer(classOf), settled),
+        var lines = List.of(
+                new Posting.Line(AccountRole.CUSTOMER_CREDIT, customer(classOf), settled),
                 new Posting.Line(AccountRole.RECEIVABLES, customer(classOf), settled.negated()));
-        return proposal(effect.source().kind(), effect.source().number(), effect.customer(), "customer credit allocated", lines);
+        return proposal(
+                effect.source().kind(),
+                effect.source().number(),
+                effect.customer(),
+                "customer credit allocated",
+                lines);
     }
 
     @Override
     public Optional<Proposal> settlementTakenOff(Effect.SettlementTakenOff effect) {
         var classOf = customerClass.apply(effect.customer());
         var taken = Settlement.sum(effect.settlements());
-        return two(effect.source().kind(), effect.source().number(), effect.customer(), "customer credit taken off", AccountRole.RECEIVABLES, customer(classOf),
-                AccountRole.CUSTOMER_CREDIT, customer(classOf), taken);
+        return two(
+                effect.source().kind(),
+                effect.source().number(),
+                effect.customer(),
+                "customer credit taken off",
+                AccountRole.RECEIVABLES,
+                customer(classOf),
+                AccountRole.CUSTOMER_CREDIT,
+                customer(classOf),
+                taken);
     }
 
     /** The document whose entries an effect mirrors; empty where it undoes none whole. */
@@ -120,10 +160,12 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
             return Optional.of(new DocumentRef(DocumentKind.PAYMENT, reversed.payment()));
         }
         if (effect instanceof Effect.InvoiceReversed reversed) {
-            return Optional.of(new DocumentRef(DocumentKind.INVOICE, reversed.invoice().number()));
+            return Optional.of(
+                    new DocumentRef(DocumentKind.INVOICE, reversed.invoice().number()));
         }
         if (effect instanceof Effect.DispatchReversed reversed) {
-            return Optional.of(new DocumentRef(DocumentKind.DISPATCH, reversed.dispatch().number()));
+            return Optional.of(
+                    new DocumentRef(DocumentKind.DISPATCH, reversed.dispatch().number()));
         }
         if (effect instanceof Effect.RefundReversed reversed) {
             return Optional.of(new DocumentRef(DocumentKind.REFUND, reversed.refund()));
@@ -139,20 +181,44 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
 
     @Override
     public Optional<Proposal> depositReceived(Effect.DepositReceived effect) {
-        return two(DocumentKind.DEPOSIT, effect.deposit(), effect.customer(), "deposit received", AccountRole.BANK, Posting.Keys.NONE,
-                AccountRole.DEPOSITS, ofCustomer(effect.customer()), effect.amount());
+        return two(
+                DocumentKind.DEPOSIT,
+                effect.deposit(),
+                effect.customer(),
+                "deposit received",
+                AccountRole.BANK,
+                Posting.Keys.NONE,
+                AccountRole.DEPOSITS,
+                ofCustomer(effect.customer()),
+                effect.amount());
     }
 
     @Override
     public Optional<Proposal> depositApplied(Effect.DepositApplied effect) {
-        return two(DocumentKind.DEPOSIT, effect.deposit(), effect.customer(), "deposit applied", AccountRole.DEPOSITS, ofCustomer(effect.customer()),
-                AccountRole.RECEIVABLES, ofCustomer(effect.customer()), Settlement.sum(effect.settlements()));
+        return two(
+                DocumentKind.DEPOSIT,
+                effect.deposit(),
+                effect.customer(),
+                "deposit applied",
+                AccountRole.DEPOSITS,
+                ofCustomer(effect.customer()),
+                AccountRole.RECEIVABLES,
+                ofCustomer(effect.customer()),
+                Settlement.sum(effect.settlements()));
     }
 
     @Override
     public Optional<Proposal> depositTakenOff(Effect.DepositTakenOff effect) {
-        return two(DocumentKind.DEPOSIT, effect.deposit(), effect.customer(), "deposit taken off", AccountRole.RECEIVABLES, ofCustomer(effect.customer()),
-                AccountRole.DEPOSITS, ofCustomer(effect.customer()), Settlement.sum(effect.settlements()));
+        return two(
+                DocumentKind.DEPOSIT,
+                effect.deposit(),
+                effect.customer(),
+                "deposit taken off",
+                AccountRole.RECEIVABLES,
+                ofCustomer(effect.customer()),
+                AccountRole.DEPOSITS,
+                ofCustomer(effect.customer()),
+                Settlement.sum(effect.settlements()));
     }
 
     /** It stays a deposit of the same customer, so the ledger does not move. */
@@ -163,22 +229,46 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
 
     @Override
     public Optional<Proposal> depositCredited(Effect.DepositCredited effect) {
-        return two(DocumentKind.DEPOSIT, effect.deposit(), effect.customer(), "deposit to customer credit", AccountRole.DEPOSITS,
-                ofCustomer(effect.customer()), AccountRole.CUSTOMER_CREDIT, ofCustomer(effect.customer()), effect.amount());
+        return two(
+                DocumentKind.DEPOSIT,
+                effect.deposit(),
+                effect.customer(),
+                "deposit to customer credit",
+                AccountRole.DEPOSITS,
+                ofCustomer(effect.customer()),
+                AccountRole.CUSTOMER_CREDIT,
+                ofCustomer(effect.customer()),
+                effect.amount());
     }
 
     @Override
     public Optional<Proposal> refunded(Effect.Refunded effect) {
         var from = effect.order().isEmpty() ? AccountRole.CUSTOMER_CREDIT : AccountRole.DEPOSITS;
-        return two(DocumentKind.REFUND, effect.refund(), effect.customer(), effect.order().isEmpty() ? "refund" : "deposit given back", from,
-                ofCustomer(effect.customer()), AccountRole.BANK, Posting.Keys.NONE, effect.amount());
+        return two(
+                DocumentKind.REFUND,
+                effect.refund(),
+                effect.customer(),
+                effect.order().isEmpty() ? "refund" : "deposit given back",
+                from,
+                ofCustomer(effect.customer()),
+                AccountRole.BANK,
+                Posting.Keys.NONE,
+                effect.amount());
     }
 
     /** Found goods: inventory ← stock adjustment; missing ones the other way round. */
     @Override
     public Optional<Proposal> stockCorrected(Effect.StockCorrected effect) {
-        return two(DocumentKind.STOCK_CORRECTION, effect.correction(), "", "count correction", AccountRole.INVENTORY, shelf(effect.item(), effect.site()),
-                AccountRole.STOCK_ADJUSTMENT, item(effect.item()), effect.value());
+        return two(
+                DocumentKind.STOCK_CORRECTION,
+                effect.correction(),
+                "",
+                "count correction",
+                AccountRole.INVENTORY,
+                shelf(effect.item(), effect.site()),
+                AccountRole.STOCK_ADJUSTMENT,
+                item(effect.item()),
+                effect.value());
     }
 
     /** Its entry is mirrored, see {@link #paymentReversed}. */
@@ -199,16 +289,27 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         return Optional.empty();
     }
 
-    /** What the departure of goods billed ahead had sold is goods out again, and its revenue waits with the invoice that is taken back. */
+    /**
+     * What the departure of goods billed ahead had sold is goods out again, and its revenue waits with the invoice that
+     * is taken back.
+     */
     @Override
     public Optional<Proposal> saleUndone(Effect.SaleUndone effect) {
         var lines = new ArrayList<Posting.Line>();
         for (var covered : effect.covered()) {
             var sale = sale(customerClass.apply(covered.customer()), covered.item());
-            lines.add(new Posting.Line(AccountRole.GOODS_OUT, item(covered.item()), covered.source().cost()));
-            lines.add(new Posting.Line(AccountRole.COGS, sale, covered.source().cost().negated()));
-            lines.add(new Posting.Line(AccountRole.REVENUE, sale, covered.source().earned()));
-            lines.add(new Posting.Line(AccountRole.DEFERRED_REVENUE, sale, covered.source().earned().negated()));
+            lines.add(new Posting.Line(
+                    AccountRole.GOODS_OUT,
+                    item(covered.item()),
+                    covered.source().cost()));
+            lines.add(new Posting.Line(
+                    AccountRole.COGS, sale, covered.source().cost().negated()));
+            lines.add(
+                    new Posting.Line(AccountRole.REVENUE, sale, covered.source().earned()));
+            lines.add(new Posting.Line(
+                    AccountRole.DEFERRED_REVENUE,
+                    sale,
+                    covered.source().earned().negated()));
         }
         return proposal(DocumentKind.DISPATCH, effect.dispatch(), "", "invoice ahead of it taken back", lines);
     }
@@ -223,16 +324,24 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         return Optional.empty();
     }
 
-    /** Goods in inspection ← cost of sales where they had been billed; ← goods out, not billed, or given away otherwise. */
+    /**
+     * Goods in inspection ← cost of sales where they had been billed; ← goods out, not billed, or given away otherwise.
+     */
     @Override
     public Optional<Proposal> returnReceived(Effect.ReturnReceived effect) {
         var lines = new ArrayList<Posting.Line>();
         for (var arrival : effect.arrivals()) {
             var item = effect.before().line(arrival.line()).item();
-            lines.add(new Posting.Line(AccountRole.GOODS_IN_INSPECTION, item(item), arrival.part().cost()));
-            lines.add(stood(arrival.part().standing(), effect.before().customer(), item, arrival.part().cost().negated()));
+            lines.add(new Posting.Line(
+                    AccountRole.GOODS_IN_INSPECTION, item(item), arrival.part().cost()));
+            lines.add(stood(
+                    arrival.part().standing(),
+                    effect.before().customer(),
+                    item,
+                    arrival.part().cost().negated()));
         }
-        return proposal(DocumentKind.RETURN, effect.before().number(), effect.before().customer(), "return received", lines);
+        return proposal(
+                DocumentKind.RETURN, effect.before().number(), effect.before().customer(), "return received", lines);
     }
 
     private Posting.Line stood(Return.Standing standing, String customer, String item, Money amount) {
@@ -243,21 +352,35 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         };
     }
 
-    /** Restock: inventory, scrap: write-off, back to the customer: where the goods had come from; each ← goods in inspection. */
+    /**
+     * Restock: inventory, scrap: write-off, back to the customer: where the goods had come from; each ← goods in
+     * inspection.
+     */
     @Override
     public Optional<Proposal> returnInspected(Effect.ReturnInspected effect) {
         var lines = new ArrayList<Posting.Line>();
         for (var judgement : effect.judgements()) {
             var line = effect.before().line(judgement.line());
             var outcome = judgement.outcome();
-            lines.add(switch (outcome.kind()) {
-                case RESTOCK -> new Posting.Line(AccountRole.INVENTORY, shelf(line.item(), outcome.site()), outcome.cost());
-                case SCRAP -> new Posting.Line(AccountRole.WRITE_OFF, item(line.item()), outcome.cost());
-                case SEND_BACK -> stood(line.part(judgement.part()).standing(), effect.before().customer(), line.item(), outcome.cost());
-            });
-            lines.add(new Posting.Line(AccountRole.GOODS_IN_INSPECTION, item(line.item()), outcome.cost().negated()));
+            lines.add(
+                    switch (outcome.kind()) {
+                        case RESTOCK ->
+                            new Posting.Line(AccountRole.INVENTORY, shelf(line.item(), outcome.site()), outcome.cost());
+                        case SCRAP -> new Posting.Line(AccountRole.WRITE_OFF, item(line.item()), outcome.cost());
+                        case SEND_BACK ->
+                            stood(
+                                    line.part(judgement.part()).standing(),
+                                    effect.before().customer(),
+                                    line.item(),
+                                    outcome.cost());
+                    });
+            lines.add(new Posting.Line(
+                    AccountRole.GOODS_IN_INSPECTION,
+                    item(line.item()),
+                    outcome.cost().negated()));
         }
-        return proposal(DocumentKind.RETURN, effect.before().number(), effect.before().customer(), "inspection", lines);
+        return proposal(
+                DocumentKind.RETURN, effect.before().number(), effect.before().customer(), "inspection", lines);
     }
 
     /** Sales returns, output VAT ← receivables up to what the invoice has open, the rest customer credit. */
@@ -266,10 +389,19 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         var credit = effect.credit();
         var classOf = customerClass.apply(credit.customer());
         var lines = new ArrayList<Posting.Line>();
-        credit.lines().forEach(line -> lines.add(new Posting.Line(AccountRole.SALES_RETURNS, sale(classOf, line.item()), line.net())));
-        credit.totals().bands().forEach(band -> lines.add(new Posting.Line(AccountRole.OUTPUT_VAT, new Posting.Keys("", "", "", band.vat()), band.tax())));
-        lines.add(new Posting.Line(AccountRole.RECEIVABLES, customer(classOf), effect.settled().negated()));
-        lines.add(new Posting.Line(AccountRole.CUSTOMER_CREDIT, customer(classOf), credit.totals().gross().minus(effect.settled()).negated()));
+        credit.lines()
+                .forEach(line ->
+                        lines.add(new Posting.Line(AccountRole.SALES_RETURNS, sale(classOf, line.item()), line.net())));
+        credit.totals()
+                .bands()
+                .forEach(band -> lines.add(new Posting.Line(
+                        AccountRole.OUTPUT_VAT, new Posting.Keys("", "", "", band.vat()), band.tax())));
+        lines.add(new Posting.Line(
+                AccountRole.RECEIVABLES, customer(classOf), effect.settled().negated()));
+        lines.add(new Posting.Line(
+                AccountRole.CUSTOMER_CREDIT,
+                customer(classOf),
+                credit.totals().gross().minus(effect.settled()).negated()));
         return proposal(DocumentKind.CREDIT_NOTE, credit.number(), credit.customer(), "credit note", lines);
     }
 
@@ -284,10 +416,24 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         return Optional.empty();
     }
 
-    private static Optional<Proposal> two(DocumentKind kind, String number, String customer, String event, AccountRole debit, Posting.Keys debitKeys,
-            AccountRole credit, Posting.Keys creditKeys, Money amount) {
-        return proposal(kind, number, customer, event, List.of(new Posting.Line(debit, debitKeys, amount),
-                new Posting.Line(credit, creditKeys, amount.negated())));
+    private static Optional<Proposal> two(
+            DocumentKind kind,
+            String number,
+            String customer,
+            String event,
+            AccountRole debit,
+            Posting.Keys debitKeys,
+            AccountRole credit,
+            Posting.Keys creditKeys,
+            Money amount) {
+        return proposal(
+                kind,
+                number,
+                customer,
+                event,
+                List.of(
+                        new Posting.Line(debit, debitKeys, amount),
+                        new Posting.Line(credit, creditKeys, amount.negated())));
     }
 
     private Posting.Keys ofCustomer(String customer) {
@@ -318,8 +464,8 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         return new Posting.Keys(classOfCustomer, "", "", null);
     }
 
-    private static Optional<Proposal> proposal(DocumentKind kind, String number, String customer, String event,
-            List<Posting.Line> lines) {
+    private static Optional<Proposal> proposal(
+            DocumentKind kind, String number, String customer, String event, List<Posting.Line> lines) {
         return Optional.of(new Proposal(new DocumentRef(kind, number), customer, new Posting(event, lines)));
     }
 

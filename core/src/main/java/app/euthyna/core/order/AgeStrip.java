@@ -16,8 +16,7 @@ public record AgeStrip(List<Long> counts, long beyond) {
     public static final List<Integer> UP_TO = List.of(0, 2, 5, 10);
 
     /** So many that wait since a day. */
-    public record Waiting(LocalDate since, long count) {
-    }
+    public record Waiting(LocalDate since, long count) {}
 
     public AgeStrip {
         counts = List.copyOf(counts);

@@ -14,20 +14,18 @@ import java.util.stream.Stream;
 /** Whether an order may be changed into another content, and what the change amounts to in words. */
 public final class Amendment {
 
-    private Amendment() {
-    }
+    private Amendment() {}
 
     /** The changed order with its readable differences, in the order of the fields. */
-    public record Change(Order order, List<String> differences) {
-    }
+    public record Change(Order order, List<String> differences) {}
 
     /**
      * Decides on a change of content.
      *
      * @param committed per line the least quantity that staged, shipped, billed and cancelled goods leave possible
      */
-    public static Decision<Change> decide(Order before, Order after, Map<Integer, Committed> committed, boolean poRequired,
-            EntryRules rules) {
+    public static Decision<Change> decide(
+            Order before, Order after, Map<Integer, Committed> committed, boolean poRequired, EntryRules rules) {
         if (before.state() == OrderState.AWAITING_APPROVAL) {
             return Decision.refused(new OrderRefusal.Locked(before.number()));
         }
@@ -42,16 +40,20 @@ public final class Amendment {
             }
             var quantity = after.hasLine(line.no()) ? after.line(line.no()).quantity() : Quantity.ZERO;
             if (bound.least().exceeds(quantity)) {
-                refusals.add(new OrderRefusal.BelowCommitted(before.number(), line.no(), quantity, bound.least(), bound.reason()));
+                refusals.add(new OrderRefusal.BelowCommitted(
+                        before.number(), line.no(), quantity, bound.least(), bound.reason()));
             } else if (!after.line(line.no()).item().equals(line.item())) {
-                refusals.add(CommonRefusal.Incomplete.of("lines[" + line.no() + "].item",
+                refusals.add(CommonRefusal.Incomplete.of(
+                        "lines[" + line.no() + "].item",
                         "the item can't change once goods of the line are staged, shipped, billed or cancelled"));
             }
         }
         if (before.state() != OrderState.DRAFT) {
             refusals.addAll(OrderEntry.refusals(after, poRequired, rules));
         }
-        return refusals.isEmpty() ? Decision.of(new Change(after, differences(before, after))) : Decision.refused(refusals);
+        return refusals.isEmpty()
+                ? Decision.of(new Change(after, differences(before, after)))
+                : Decision.refused(refusals);
     }
 
     private static List<String> differences(Order before, Order after) {
@@ -59,11 +61,29 @@ public final class Amendment {
         differ(differences, "PO", before.po(), after.po());
         differ(differences, "requested", before.requestedOn(), after.requestedOn());
         differ(differences, "remark", before.remark(), after.remark());
-        differ(differences, "external reference", before.details().externalReference(), after.details().externalReference());
-        differ(differences, "revenue unit", before.details().revenueUnit(), after.details().revenueUnit());
-        differ(differences, "ship-to", before.details().shipTo().words(), after.details().shipTo().words());
-        Stream.concat(before.details().fields().keySet().stream(), after.details().fields().keySet().stream()).distinct().sorted().forEach(code ->
-                differ(differences, code, before.details().fields().getOrDefault(code, ""), after.details().fields().getOrDefault(code, "")));
+        differ(
+                differences,
+                "external reference",
+                before.details().externalReference(),
+                after.details().externalReference());
+        differ(
+                differences,
+                "revenue unit",
+                before.details().revenueUnit(),
+                after.details().revenueUnit());
+        differ(
+                differences,
+                "ship-to",
+                before.details().shipTo().words(),
+                after.details().shipTo().words());
+        Stream.concat(before.details().fields().keySet().stream(), after.details().fields().keySet().stream())
+                .distinct()
+                .sorted()
+                .forEach(code -> differ(
+                        differences,
+                        code,
+                        before.details().fields().getOrDefault(code, ""),
+                        after.details().fields().getOrDefault(code, "")));
         for (var line : before.lines()) {
             if (!after.hasLine(line.no())) {
                 differences.add("line %d: %s taken off".formatted(line.no(), what(line)));
@@ -73,8 +93,15 @@ public final class Amendment {
             var where = "line " + line.no() + " ";
             differ(differences, where + "item", line.item(), changed.item());
             differ(differences, where + "quantity", line.quantity(), changed.quantity());
-            differ(differences, where + "price", line.price().unit().toPlainString(), changed.price().unit().toPlainString());
-            differ(differences, where + "discount", Figures.plain(line.price().discountPercent()),
+            differ(
+                    differences,
+                    where + "price",
+                    line.price().unit().toPlainString(),
+                    changed.price().unit().toPlainString());
+            differ(
+                    differences,
+                    where + "discount",
+                    Figures.plain(line.price().discountPercent()),
                     Figures.plain(changed.price().discountPercent()));
             differ(differences, where + "requested", line.requestedOn(), changed.requestedOn());
             differ(differences, where + "store", before.siteOf(line), after.siteOf(changed));
@@ -83,8 +110,9 @@ public final class Amendment {
                 differ(differences, where + "text", line.description(), changed.description());
             }
         }
-        after.lines().stream().filter(line -> !before.hasLine(line.no())).forEach(line ->
-                differences.add("line %d: %s added".formatted(line.no(), what(line))));
+        after.lines().stream()
+                .filter(line -> !before.hasLine(line.no()))
+                .forEach(line -> differences.add("line %d: %s added".formatted(line.no(), what(line))));
         return differences;
     }
 
@@ -95,7 +123,9 @@ public final class Amendment {
     }
 
     private static String what(OrderLine line) {
-        return line.kind().isBilled() ? line.quantity() + " " + line.description() : line.kind() == LineKind.SUBTOTAL ? "subtotal" : "text";
+        return line.kind().isBilled()
+                ? line.quantity() + " " + line.description()
+                : line.kind() == LineKind.SUBTOTAL ? "subtotal" : "text";
     }
 
     private static String words(Object value) {

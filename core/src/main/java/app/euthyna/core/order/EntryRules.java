@@ -7,13 +7,13 @@ import java.util.List;
 /**
  * What the house asks of every order beside customer and lines.
  *
- * @param units parts of the house that revenue counts for; where there are some, an order names one of them, the first when it says nothing
+ * @param units parts of the house that revenue counts for; where there are some, an order names one of them, the first
+ *     when it says nothing
  */
 public record EntryRules(List<Unit> units, List<HouseField> fields) {
 
     /** A part of the house that revenue counts for. */
-    public record Unit(String code, String name) {
-    }
+    public record Unit(String code, String name) {}
 
     public static final EntryRules NONE = new EntryRules(List.of(), List.of());
 
@@ -34,7 +34,8 @@ public record EntryRules(List<Unit> units, List<HouseField> fields) {
             missing.add(new Missing("revenueUnit", "the part of the house that the revenue counts for"));
         }
         for (var field : fields) {
-            if (field.required() && details.fields().getOrDefault(field.code(), "").isBlank()) {
+            if (field.required()
+                    && details.fields().getOrDefault(field.code(), "").isBlank()) {
                 missing.add(new Missing("fields." + field.code(), field.label()));
             }
         }
@@ -44,12 +45,20 @@ public record EntryRules(List<Unit> units, List<HouseField> fields) {
     /** Values that can't be kept, each with what is expected instead. */
     public List<Missing> bad(Details details) {
         var bad = new ArrayList<Missing>();
-        if (!details.revenueUnit().isBlank() && units.stream().noneMatch(unit -> unit.code().equals(details.revenueUnit()))) {
-            bad.add(new Missing("revenueUnit", "one of " + String.join(", ", units.stream().map(Unit::code).toList())));
+        if (!details.revenueUnit().isBlank()
+                && units.stream().noneMatch(unit -> unit.code().equals(details.revenueUnit()))) {
+            bad.add(new Missing(
+                    "revenueUnit",
+                    "one of " + String.join(", ", units.stream().map(Unit::code).toList())));
         }
-        details.fields().forEach((code, value) -> fields.stream().filter(field -> field.code().equals(code)).findFirst().ifPresentOrElse(
-                field -> field.expectedInstead(value).ifPresent(expected -> bad.add(new Missing("fields." + code, expected))),
-                () -> bad.add(new Missing("fields." + code, "a field that the house has"))));
+        details.fields()
+                .forEach((code, value) -> fields.stream()
+                        .filter(field -> field.code().equals(code))
+                        .findFirst()
+                        .ifPresentOrElse(
+                                field -> field.expectedInstead(value)
+                                        .ifPresent(expected -> bad.add(new Missing("fields." + code, expected))),
+                                () -> bad.add(new Missing("fields." + code, "a field that the house has"))));
         return bad;
     }
 }

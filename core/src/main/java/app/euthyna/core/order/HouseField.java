@@ -16,7 +16,12 @@ import java.util.Optional;
 public record HouseField(String code, String label, Kind kind, List<String> choices, boolean required) {
 
     /** What a field takes. */
-    public enum Kind { TEXT, NUMBER, DATE, LIST }
+    public enum Kind {
+        TEXT,
+        NUMBER,
+        DATE,
+        LIST
+    }
 
     /** The longest text that a field takes. */
     public static final int LONGEST = 200;
@@ -31,11 +36,14 @@ public record HouseField(String code, String label, Kind kind, List<String> choi
             return Optional.empty();
         }
         return switch (kind) {
-            case TEXT -> value.length() <= LONGEST && value.chars().noneMatch(Character::isISOControl) ? Optional.empty()
-                    : Optional.of("a text on one line, of at most " + LONGEST + " characters");
+            case TEXT ->
+                value.length() <= LONGEST && value.chars().noneMatch(Character::isISOControl)
+                        ? Optional.empty()
+                        : Optional.of("a text on one line, of at most " + LONGEST + " characters");
             case NUMBER -> isNumber(value) ? Optional.empty() : Optional.of("a number, such as 12.5");
             case DATE -> isDate(value) ? Optional.empty() : Optional.of("a date, such as 2026-03-02");
-            case LIST -> choices.contains(value) ? Optional.empty() : Optional.of("one of " + String.join(", ", choices));
+            case LIST ->
+                choices.contains(value) ? Optional.empty() : Optional.of("one of " + String.join(", ", choices));
         };
     }
 

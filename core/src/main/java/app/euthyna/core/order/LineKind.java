@@ -1,11 +1,15 @@
 package app.euthyna.core.order;
 
 /**
- * Stock is dispatched and then billed; services and charges are billed once the order is cleared; text has no value; a subtotal shows
- * what the lines since the last one come to.
+ * Stock is dispatched and then billed; services and charges are billed once the order is cleared; text has no value; a
+ * subtotal shows what the lines since the last one come to.
  */
 public enum LineKind {
-    STOCK, SERVICE, CHARGE, TEXT, SUBTOTAL;
+    STOCK,
+    SERVICE,
+    CHARGE,
+    TEXT,
+    SUBTOTAL;
 
     public boolean isShipped() {
         return this == STOCK;

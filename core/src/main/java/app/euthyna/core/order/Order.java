@@ -15,16 +15,31 @@ import java.util.function.Function;
  * @param site the store it ships from
  * @param sequence orders are served and checked again in this order, oldest first
  */
-public record Order(String number, long sequence, OrderKind kind, OrderState state, String customer, String po, String site,
-        LocalDate orderedOn, LocalDate requestedOn, String remark, String author, String lastEditor, Currency currency,
-        Details details, List<OrderLine> lines) {
+public record Order(
+        String number,
+        long sequence,
+        OrderKind kind,
+        OrderState state,
+        String customer,
+        String po,
+        String site,
+        LocalDate orderedOn,
+        LocalDate requestedOn,
+        String remark,
+        String author,
+        String lastEditor,
+        Currency currency,
+        Details details,
+        List<OrderLine> lines) {
 
     public Order {
         lines = List.copyOf(lines);
     }
 
     public OrderLine line(int no) {
-        return lines.stream().filter(line -> line.no() == no).findFirst()
+        return lines.stream()
+                .filter(line -> line.no() == no)
+                .findFirst()
                 .orElseThrow(() -> new IllegalArgumentException("order " + number + " has no line " + no));
     }
 
@@ -43,8 +58,12 @@ public record Order(String number, long sequence, OrderKind kind, OrderState sta
 
     /** Net, VAT and gross of the quantity that {@code of} gives for each line, at the order's prices. */
     public Totals totals(Function<OrderLine, Quantity> of) {
-        return Totals.of(lines.stream().filter(line -> line.kind().isBilled())
-                .map(line -> new Totals.Part(line.net(of.apply(line), currency), line.vat())).toList(), currency);
+        return Totals.of(
+                lines.stream()
+                        .filter(line -> line.kind().isBilled())
+                        .map(line -> new Totals.Part(line.net(of.apply(line), currency), line.vat()))
+                        .toList(),
+                currency);
     }
 
     /** The store that a line ships from. */
@@ -64,7 +83,9 @@ public record Order(String number, long sequence, OrderKind kind, OrderState sta
             if (line.no() == at.no()) {
                 return sum;
             }
-            sum = line.kind() == LineKind.SUBTOTAL ? Money.zero(currency) : sum.plus(line.net(line.quantity(), currency));
+            sum = line.kind() == LineKind.SUBTOTAL
+                    ? Money.zero(currency)
+                    : sum.plus(line.net(line.quantity(), currency));
         }
         throw new IllegalArgumentException("order " + number + " has no line " + at.no());
     }
@@ -74,12 +95,40 @@ public record Order(String number, long sequence, OrderKind kind, OrderState sta
     }
 
     public Order withState(OrderState changed) {
-        return new Order(number, sequence, kind, changed, customer, po, site, orderedOn, requestedOn, remark, author, lastEditor,
-                currency, details, lines);
+        return new Order(
+                number,
+                sequence,
+                kind,
+                changed,
+                customer,
+                po,
+                site,
+                orderedOn,
+                requestedOn,
+                remark,
+                author,
+                lastEditor,
+                currency,
+                details,
+                lines);
     }
 
     public Order withLines(List<OrderLine> changed) {
-        return new Order(number, sequence, kind, state, customer, po, site, orderedOn, requestedOn, remark, author, lastEditor,
-                currency, details, changed);
+        return new Order(
+                number,
+                sequence,
+                kind,
+                state,
+                customer,
+                po,
+                site,
+                orderedOn,
+                requestedOn,
+                remark,
+                author,
+                lastEditor,
+                currency,
+                details,
+                changed);
     }
 }

@@ -9,8 +9,7 @@ import java.util.List;
 /** What must be there before an order can be handed in; until then it stays a draft (section 3). */
 public final class OrderEntry {
 
-    private OrderEntry() {
-    }
+    private OrderEntry() {}
 
     /**
      * The mandatory entries that are missing, each named by its field.

@@ -2,7 +2,11 @@ package app.euthyna.core.order;
 
 /** What sort of order it is; checks differ by kind (section 4). */
 public enum OrderKind {
-    STANDARD, SAMPLE, REPLACEMENT, DIRECT, CALL_OFF;
+    STANDARD,
+    SAMPLE,
+    REPLACEMENT,
+    DIRECT,
+    CALL_OFF;
 
     /** Goods that go out as a gift or in place of others: where the price is zero there is nothing to bill. */
     public boolean atNoCharge() {

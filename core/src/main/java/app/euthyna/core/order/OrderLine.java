@@ -8,13 +8,23 @@ import java.time.LocalDate;
 import java.util.Currency;
 
 /**
- * What was ordered on one line. Items are known by their code; {@code no} counts from 1 and is never given twice in an order.
+ * What was ordered on one line. Items are known by their code; {@code no} counts from 1 and is never given twice in an
+ * order.
  *
  * @param requestedOn when the customer wants it
  * @param site the store it ships from, or empty where it is the order's
  */
-public record OrderLine(int no, LineKind kind, String item, String description, Quantity quantity, Price price, Vat vat,
-        LocalDate requestedOn, String site, Shortage shortage) {
+public record OrderLine(
+        int no,
+        LineKind kind,
+        String item,
+        String description,
+        Quantity quantity,
+        Price price,
+        Vat vat,
+        LocalDate requestedOn,
+        String site,
+        Shortage shortage) {
 
     public OrderLine {
         if (quantity.isNegative()) {

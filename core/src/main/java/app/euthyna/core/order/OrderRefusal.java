@@ -20,7 +20,8 @@ public sealed interface OrderRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Order %s is %s; only a cleared order may be staged, shipped or billed.".formatted(order, state.words());
+            return "Order %s is %s; only a cleared order may be staged, shipped or billed."
+                    .formatted(order, state.words());
         }
 
         @Override
@@ -80,7 +81,8 @@ public sealed interface OrderRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Line %d of order %s can't fall to %s: %s are %s.".formatted(line, order, asked, least, reason.words());
+            return "Line %d of order %s can't fall to %s: %s are %s."
+                    .formatted(line, order, asked, least, reason.words());
         }
     }
 }

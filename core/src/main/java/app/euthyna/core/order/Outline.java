@@ -22,12 +22,25 @@ import java.util.Optional;
  * @param made how often a recurring order has come due and was made or passed over
  * @param schedule when which quantity of a blanket order is to be called off
  */
-public record Outline(String number, Kind kind, State state, String customer, LocalDate from, LocalDate until, Optional<Money> ceiling,
-        Optional<Rhythm> rhythm, int made, Currency currency, List<Line> lines, List<Call> schedule) {
+public record Outline(
+        String number,
+        Kind kind,
+        State state,
+        String customer,
+        LocalDate from,
+        LocalDate until,
+        Optional<Money> ceiling,
+        Optional<Rhythm> rhythm,
+        int made,
+        Currency currency,
+        List<Line> lines,
+        List<Call> schedule) {
 
     /** What it is. */
     public enum Kind {
-        QUOTE("quote"), BLANKET_ORDER("blanket order"), RECURRING_ORDER("recurring order");
+        QUOTE("quote"),
+        BLANKET_ORDER("blanket order"),
+        RECURRING_ORDER("recurring order");
 
         private final String words;
 
@@ -41,15 +54,18 @@ public record Outline(String number, Kind kind, State state, String customer, Lo
     }
 
     /** Whether orders can still be made from it; a quote is ORDERED once. */
-    public enum State { OPEN, ORDERED, LOST, ENDED }
+    public enum State {
+        OPEN,
+        ORDERED,
+        LOST,
+        ENDED
+    }
 
     /** An item at a price; of a blanket order, all that may be called off. */
-    public record Line(int no, String item, String description, Quantity quantity, Price price) {
-    }
+    public record Line(int no, String item, String description, Quantity quantity, Price price) {}
 
     /** A quantity of a line to be called off on a day. */
-    public record Call(LocalDate on, int line, Quantity quantity) {
-    }
+    public record Call(LocalDate on, int line, Quantity quantity) {}
 
     /**
      * What orders have taken of a blanket order so far, less what was cancelled of them.
@@ -71,12 +87,16 @@ public record Outline(String number, Kind kind, State state, String customer, Lo
         schedule = List.copyOf(schedule);
     }
 
-    /** The day on which an order of it is due next, while it is open: by the schedule of a blanket order, by the rhythm of a recurring one. */
+    /**
+     * The day on which an order of it is due next, while it is open: by the schedule of a blanket order, by the rhythm
+     * of a recurring one.
+     */
     public Optional<LocalDate> dueNext() {
         if (state != State.OPEN) {
             return Optional.empty();
         }
-        return kind == Kind.BLANKET_ORDER ? schedule.stream().map(Call::on).min(LocalDate::compareTo)
+        return kind == Kind.BLANKET_ORDER
+                ? schedule.stream().map(Call::on).min(LocalDate::compareTo)
                 : rhythm.map(r -> r.due(from, made)).filter(due -> !due.isAfter(until));
     }
 
@@ -87,7 +107,9 @@ public record Outline(String number, Kind kind, State state, String customer, Lo
 
     /** What all of its lines come to. */
     public Money net() {
-        return lines.stream().map(line -> line.price().net(line.quantity(), currency)).reduce(Money.zero(currency), Money::plus);
+        return lines.stream()
+                .map(line -> line.price().net(line.quantity(), currency))
+                .reduce(Money.zero(currency), Money::plus);
     }
 
     /** What can still be called off a line. */
@@ -101,7 +123,8 @@ public record Outline(String number, Kind kind, State state, String customer, Lo
     }
 
     /**
-     * Whether an order of these quantities can be made from it; a blanket order gives no more than is left, the others any quantity.
+     * Whether an order of these quantities can be made from it; a blanket order gives no more than is left, the others
+     * any quantity.
      *
      * @param asked by line; what is not named is not taken
      */
@@ -112,7 +135,9 @@ public record Outline(String number, Kind kind, State state, String customer, Lo
         if (on.isBefore(from) || on.isAfter(until)) {
             return Decision.refused(new OutlineRefusal.NotValid(number, kind, from, until, on));
         }
-        var refusals = asked.isEmpty() ? List.<Refusal>of(CommonRefusal.Incomplete.of("lines", "at least one line of " + number)) : unfit(asked, taken);
+        var refusals = asked.isEmpty()
+                ? List.<Refusal>of(CommonRefusal.Incomplete.of("lines", "at least one line of " + number))
+                : unfit(asked, taken);
         return refusals.isEmpty() ? Decision.of(Map.copyOf(asked)) : Decision.refused(refusals);
     }
 
@@ -127,7 +152,8 @@ public record Outline(String number, Kind kind, State state, String customer, Lo
                 continue;
             }
             if (!ask.getValue().isPositive()) {
-                refusals.add(CommonRefusal.Incomplete.of("lines[" + ask.getKey() + "].quantity", "a quantity above zero"));
+                refusals.add(
+                        CommonRefusal.Incomplete.of("lines[" + ask.getKey() + "].quantity", "a quantity above zero"));
                 continue;
             }
             net = net.plus(line.get().price().net(ask.getValue(), currency));

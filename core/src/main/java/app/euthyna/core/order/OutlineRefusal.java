@@ -27,12 +27,16 @@ public sealed interface OutlineRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "The %s %s is %s.".formatted(what.words(), number, switch (state) {
-                case OPEN -> "open";
-                case ORDERED -> "ordered already";
-                case LOST -> "lost";
-                case ENDED -> "ended";
-            });
+            return "The %s %s is %s."
+                    .formatted(
+                            what.words(),
+                            number,
+                            switch (state) {
+                                case OPEN -> "open";
+                                case ORDERED -> "ordered already";
+                                case LOST -> "lost";
+                                case ENDED -> "ended";
+                            });
         }
 
         @Override
@@ -42,7 +46,8 @@ public sealed interface OutlineRefusal extends Refusal {
     }
 
     /** The day lies outside its time. */
-    record NotValid(String number, Outline.Kind what, LocalDate from, LocalDate until, LocalDate on) implements OutlineRefusal {
+    record NotValid(String number, Outline.Kind what, LocalDate from, LocalDate until, LocalDate on)
+            implements OutlineRefusal {
         @Override
         public String code() {
             return "outline-not-valid";
@@ -68,7 +73,8 @@ public sealed interface OutlineRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Of line %d of blanket order %s %s are left; %s are called off.".formatted(line, number, left, asked);
+            return "Of line %d of blanket order %s %s are left; %s are called off."
+                    .formatted(line, number, left, asked);
         }
 
         @Override
@@ -86,7 +92,8 @@ public sealed interface OutlineRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Of the value agreed in blanket order %s %s is left; what is called off comes to %s.".formatted(number, left, asked);
+            return "Of the value agreed in blanket order %s %s is left; what is called off comes to %s."
+                    .formatted(number, left, asked);
         }
 
         @Override

@@ -10,7 +10,11 @@ import java.time.LocalDate;
 public record Rhythm(int every, Unit unit) {
 
     /** What is counted. */
-    public enum Unit { DAY, WEEK, MONTH }
+    public enum Unit {
+        DAY,
+        WEEK,
+        MONTH
+    }
 
     public Rhythm {
         if (every < 1) {
@@ -19,8 +23,8 @@ public record Rhythm(int every, Unit unit) {
     }
 
     /**
-     * The day on which it comes due for the nth time, counted from zero. Months are counted from the first day, so that one that begins on
-     * the 31st falls on the last day of a short month and on the 31st again after it.
+     * The day on which it comes due for the nth time, counted from zero. Months are counted from the first day, so that
+     * one that begins on the 31st falls on the last day of a short month and on the 31st again after it.
      */
     public LocalDate due(LocalDate first, int nth) {
         var units = (long) every * nth;

@@ -25,6 +25,8 @@ public record ShipTo(String name, String street, String postcode, String town, S
 
     /** On one line; empty for the customer itself. */
     public String words() {
-        return Stream.of(name, street, (postcode + " " + town).strip(), country).filter(part -> !part.isBlank()).collect(Collectors.joining(", "));
+        return Stream.of(name, street, (postcode + " " + town).strip(), country)
+                .filter(part -> !part.isBlank())
+                .collect(Collectors.joining(", "));
     }
 }

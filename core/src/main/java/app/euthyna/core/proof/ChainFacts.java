@@ -23,8 +23,15 @@ import java.util.Map;
  * @param mirrors the entry that each mirroring entry undoes, by number
  * @param moves of goods and bills, each with the state its order had at that moment
  */
-public record ChainFacts(List<Chain> roots, Map<DocumentRef, StoredTotals> storedTotals, Map<String, Money> storedOpen,
-        List<PaymentFact> payments, List<DepositFact> deposits, List<Entry> entries, Map<String, String> mirrors, List<Move> moves) {
+public record ChainFacts(
+        List<Chain> roots,
+        Map<DocumentRef, StoredTotals> storedTotals,
+        Map<String, Money> storedOpen,
+        List<PaymentFact> payments,
+        List<DepositFact> deposits,
+        List<Entry> entries,
+        Map<String, String> mirrors,
+        List<Move> moves) {
 
     /** Totals as a document carries them. */
     public record StoredTotals(Money net, Money vat, Money gross) {
@@ -34,8 +41,7 @@ public record ChainFacts(List<Chain> roots, Map<DocumentRef, StoredTotals> store
     }
 
     /** A departure or a bill of an order. */
-    public record Move(DocumentRef document, String order, OrderState stateThen) {
-    }
+    public record Move(DocumentRef document, String order, OrderState stateThen) {}
 
     public ChainFacts {
         roots = List.copyOf(roots);

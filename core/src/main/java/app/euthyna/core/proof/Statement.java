@@ -12,7 +12,10 @@ public enum Statement {
     RECEIVABLES(5, "Receivables = what invoices have open", "invoices"),
     INVENTORY(6, "Inventory = value on the shelves", "shelves"),
     GOODS_OUT(7, "Goods out, not billed = cost of what left and is not billed", "dispatch lines"),
-    CUSTOMER_CREDIT(8, "Deposits and customer credit = what is unapplied and unallocated", "deposits, payments and credit notes"),
+    CUSTOMER_CREDIT(
+            8,
+            "Deposits and customer credit = what is unapplied and unallocated",
+            "deposits, payments and credit notes"),
     DEFERRED_REVENUE(9, "Deferred revenue = billed, not dispatched", "invoice lines"),
     OUTPUT_VAT(10, "Output VAT = VAT of invoices − credits", "invoices"),
     MIRRORS(11, "A reversal mirrors its original exactly, once", "reversals"),
@@ -51,8 +54,8 @@ public enum Statement {
      * @param documents what the documents say, or null where the statement compares no two figures
      * @param ledger what the ledger says, likewise
      */
-    public record Result(Statement statement, long examined, BigDecimal documents, BigDecimal ledger,
-            List<Failure> failures) {
+    public record Result(
+            Statement statement, long examined, BigDecimal documents, BigDecimal ledger, List<Failure> failures) {
         public Result {
             failures = List.copyOf(failures);
         }

@@ -32,13 +32,13 @@ import java.util.function.Supplier;
 import java.util.stream.Stream;
 
 /**
- * Credit notes: for goods that came back at the price they were billed, and allowances without goods (section 10). Amounts are slices: an
- * invoice line credited piece by piece comes to its net, and a band of VAT to its VAT, to the cent.
+ * Credit notes: for goods that came back at the price they were billed, and allowances without goods (section 10).
+ * Amounts are slices: an invoice line credited piece by piece comes to its net, and a band of VAT to its VAT, to the
+ * cent.
  */
 public final class Crediting {
 
-    private Crediting() {
-    }
+    private Crediting() {}
 
     /** What is credited of an invoice line: a quantity, or an amount of its net where the quantity is zero. */
     public record Share(int invoiceLine, Optional<LineRef> returnLine, Quantity quantity, Optional<Money> amount) {
@@ -57,32 +57,48 @@ public final class Crediting {
      *
      * @param number asked for once for each credit note
      * @param feePercent kept back of what goods are worth, for restocking them
-     * @param freight what the freight of goods was billed at is credited with them, in the proportion of what comes back
+     * @param freight what the freight of goods was billed at is credited with them, in the proportion of what comes
+     *     back
      */
-    public record Terms(Supplier<String> number, LocalDate on, String reason, BigDecimal feePercent, boolean freight) {
-    }
+    public record Terms(Supplier<String> number, LocalDate on, String reason, BigDecimal feePercent, boolean freight) {}
 
     /** What was credited of a return's line on one invoice line. */
     static Quantity credited(Collection<CreditNote> credits, LineRef returnLine, LineRef invoiceLine) {
-        return Quantity.sum(credits.stream().filter(c -> c.invoice().equals(invoiceLine.number())).flatMap(c -> c.lines().stream())
-                .filter(l -> l.invoiceLine() == invoiceLine.line() && l.returnLine().filter(returnLine::equals).isPresent()).map(CreditNote.Line::quantity).toList());
+        return Quantity.sum(credits.stream()
+                .filter(c -> c.invoice().equals(invoiceLine.number()))
+                .flatMap(c -> c.lines().stream())
+                .filter(l -> l.invoiceLine() == invoiceLine.line()
+                        && l.returnLine().filter(returnLine::equals).isPresent())
+                .map(CreditNote.Line::quantity)
+                .toList());
     }
 
     /** What of an invoice line was credited on a return's line beyond what is here of it. */
     static Quantity ahead(String number, Return.Line line, LineRef invoiceLine, Collection<CreditNote> credits) {
-        var here = Quantity.sum(line.parts().stream().filter(part -> part.invoiceLine().filter(invoiceLine::equals).isPresent()).map(Return.Part::kept).toList());
-        return credited(credits, new LineRef(number, line.no()), invoiceLine).minus(here).max(Quantity.ZERO);
+        var here = Quantity.sum(line.parts().stream()
+                .filter(part -> part.invoiceLine().filter(invoiceLine::equals).isPresent())
+                .map(Return.Part::kept)
+                .toList());
+        return credited(credits, new LineRef(number, line.no()), invoiceLine)
+                .minus(here)
+                .max(Quantity.ZERO);
     }
 
     /** What the customer has the money for though it has not come on a return's line. */
     public static Quantity ahead(Return goods, Return.Line line, Collection<CreditNote> credits) {
-        return Quantity.sum(creditedFor(goods, line, credits).stream().map(invoiceLine -> ahead(goods.number(), line, invoiceLine, credits)).toList());
+        return Quantity.sum(creditedFor(goods, line, credits).stream()
+                .map(invoiceLine -> ahead(goods.number(), line, invoiceLine, credits))
+                .toList());
     }
 
     private static List<LineRef> creditedFor(Return goods, Return.Line line, Collection<CreditNote> credits) {
         var ref = new LineRef(goods.number(), line.no());
-        return credits.stream().flatMap(c -> c.lines().stream().filter(l -> l.returnLine().filter(ref::equals).isPresent()).map(l -> new LineRef(c.invoice(), l.invoiceLine())))
-                .distinct().toList();
+        return credits.stream()
+                .flatMap(c -> c.lines().stream()
+                        .filter(l -> l.returnLine().filter(ref::equals).isPresent())
+                        .map(l -> new LineRef(c.invoice(), l.invoiceLine())))
+                .distinct()
+                .toList();
     }
 
     /** Billed goods of a return that are here and not credited, by invoice, the one that billed them first first. */
@@ -96,17 +112,25 @@ public final class Crediting {
         var due = new LinkedHashMap<String, List<Share>>();
         for (var line : goods.lines()) {
             var counted = new LinkedHashMap<LineRef, Quantity>();
-            line.parts().forEach(part -> part.invoiceLine().ifPresent(invoice -> counted.merge(invoice, part.kept(), Quantity::plus)));
+            line.parts()
+                    .forEach(part -> part.invoiceLine()
+                            .ifPresent(invoice -> counted.merge(invoice, part.kept(), Quantity::plus)));
             if (ahead && goods.expected(line).isPositive()) {
-                var chain = chains.stream().filter(c -> c.order().number().equals(line.orderLine().number())).findFirst().orElseThrow();
-                new Returnable(chain).standings(goods.number(), line, goods.expected(line))
-                        .forEach(standing -> standing.invoiceLine().ifPresent(invoice -> counted.merge(invoice, standing.quantity(), Quantity::plus)));
+                var chain = chains.stream()
+                        .filter(c -> c.order().number().equals(line.orderLine().number()))
+                        .findFirst()
+                        .orElseThrow();
+                new Returnable(chain)
+                        .standings(goods.number(), line, goods.expected(line))
+                        .forEach(standing -> standing.invoiceLine()
+                                .ifPresent(invoice -> counted.merge(invoice, standing.quantity(), Quantity::plus)));
             }
             counted.forEach((invoiceLine, quantity) -> {
                 var ref = new LineRef(goods.number(), line.no());
                 var left = quantity.minus(credited(credits, ref, invoiceLine));
                 if (left.isPositive()) {
-                    due.computeIfAbsent(invoiceLine.number(), i -> new ArrayList<>()).add(new Share(invoiceLine.line(), Optional.of(ref), left, Optional.empty()));
+                    due.computeIfAbsent(invoiceLine.number(), i -> new ArrayList<>())
+                            .add(new Share(invoiceLine.line(), Optional.of(ref), left, Optional.empty()));
                 }
             });
         }
@@ -114,23 +138,31 @@ public final class Crediting {
     }
 
     /**
-     * Credits the billed goods of a return that are here: a credit note for each invoice that billed them. What allowances have taken of
-     * their price before is not credited again.
+     * Credits the billed goods of a return that are here: a credit note for each invoice that billed them. What
+     * allowances have taken of their price before is not credited again.
      *
      * @param open what invoices have open, by number
      */
-    public static Decision<List<Effect.Credited>> creditReturn(Return goods, Collection<Chain> chains, Map<String, Money> open, Terms terms) {
+    public static Decision<List<Effect.Credited>> creditReturn(
+            Return goods, Collection<Chain> chains, Map<String, Money> open, Terms terms) {
         return credit(goods, due(goods, chains), chains, open, terms);
     }
 
     /** Credits what is here and what is still expected back, where the house grants that for the return's reason. */
-    public static Decision<List<Effect.Credited>> creditAhead(Return goods, Collection<Chain> chains, Map<String, Money> open, Terms terms, ReturnPolicy policy) {
+    public static Decision<List<Effect.Credited>> creditAhead(
+            Return goods, Collection<Chain> chains, Map<String, Money> open, Terms terms, ReturnPolicy policy) {
         var reason = policy.reason(goods.reason());
-        return goods.expectsMore() && !reason.ahead() ? Decision.refused(new ReturnRefusal.NotAhead(goods.number(), reason.words()))
+        return goods.expectsMore() && !reason.ahead()
+                ? Decision.refused(new ReturnRefusal.NotAhead(goods.number(), reason.words()))
                 : credit(goods, due(goods, chains, true), chains, open, terms);
     }
 
-    private static Decision<List<Effect.Credited>> credit(Return goods, Map<String, List<Share>> due, Collection<Chain> chains, Map<String, Money> open, Terms terms) {
+    private static Decision<List<Effect.Credited>> credit(
+            Return goods,
+            Map<String, List<Share>> due,
+            Collection<Chain> chains,
+            Map<String, Money> open,
+            Terms terms) {
         if (due.isEmpty()) {
             return Decision.refused(new ReturnRefusal.NothingToCredit(goods.number()));
         }
@@ -141,7 +173,11 @@ public final class Crediting {
             var invoice = invoice(number, chains);
             var creditable = withinWhatIsLeft(shares, invoice, of(credits, number));
             if (creditable.isEmpty()) {
-                refusals.add(new ReturnRefusal.MoreThanCreditable(number, shares.get(0).invoiceLine(), shares.get(0).quantity().toString(), "0"));
+                refusals.add(new ReturnRefusal.MoreThanCreditable(
+                        number,
+                        shares.get(0).invoiceLine(),
+                        shares.get(0).quantity().toString(),
+                        "0"));
             } else {
                 var credited = credit(invoice, of(credits, number), creditable, open.get(number), terms);
                 credited.result().ifPresent(made::add);
@@ -152,7 +188,11 @@ public final class Crediting {
     }
 
     private static Invoice invoice(String number, Collection<Chain> chains) {
-        return chains.stream().flatMap(Chain::inForce).filter(i -> i.number().equals(number)).findFirst().orElseThrow();
+        return chains.stream()
+                .flatMap(Chain::inForce)
+                .filter(i -> i.number().equals(number))
+                .findFirst()
+                .orElseThrow();
     }
 
     /** Allowances may have taken what is due; several shares of one line take what is left one after another. */
@@ -160,7 +200,8 @@ public final class Crediting {
         var taken = new HashMap<Integer, Quantity>();
         var within = new ArrayList<Share>();
         for (var share : due) {
-            var left = left(invoice.line(share.invoiceLine()), before).minus(taken.getOrDefault(share.invoiceLine(), Quantity.ZERO));
+            var left = left(invoice.line(share.invoiceLine()), before)
+                    .minus(taken.getOrDefault(share.invoiceLine(), Quantity.ZERO));
             var quantity = share.quantity().min(left);
             if (quantity.isPositive()) {
                 taken.merge(share.invoiceLine(), quantity, Quantity::plus);
@@ -176,8 +217,7 @@ public final class Crediting {
      * @param toCredit net value of billed goods that are here and not credited, before any fee
      * @param ahead net value at the invoices' prices of what was credited and is not here
      */
-    public record Owed(Money toCredit, Money ahead) {
-    }
+    public record Owed(Money toCredit, Money ahead) {}
 
     public static Owed owed(Return goods, Collection<Chain> chains, Currency currency) {
         var credits = Chain.credits(chains);
@@ -186,14 +226,23 @@ public final class Crediting {
             var invoice = invoice(due.getKey(), chains);
             var lines = new ArrayList<CreditNote.Line>();
             for (var share : withinWhatIsLeft(due.getValue(), invoice, of(credits, due.getKey()))) {
-                lines.add(line(lines, invoice.line(share.invoiceLine()), of(credits, due.getKey()), share, BigDecimal.ZERO, currency));
+                lines.add(line(
+                        lines,
+                        invoice.line(share.invoiceLine()),
+                        of(credits, due.getKey()),
+                        share,
+                        BigDecimal.ZERO,
+                        currency));
             }
             toCredit = lines.stream().map(CreditNote.Line::worth).reduce(toCredit, Money::plus);
         }
         var ahead = Money.zero(currency);
         for (var line : goods.lines()) {
             for (var invoiceLine : creditedFor(goods, line, credits)) {
-                ahead = ahead.plus(invoice(invoiceLine.number(), chains).line(invoiceLine.line()).price().net(ahead(goods.number(), line, invoiceLine, credits), currency));
+                ahead = ahead.plus(invoice(invoiceLine.number(), chains)
+                        .line(invoiceLine.line())
+                        .price()
+                        .net(ahead(goods.number(), line, invoiceLine, credits), currency));
             }
         }
         return new Owed(toCredit, ahead);
@@ -204,11 +253,17 @@ public final class Crediting {
     }
 
     private static Quantity left(Invoice.Line line, List<CreditNote> before) {
-        return line.quantity().minus(Quantity.sum(lines(before, line.no()).stream().map(CreditNote.Line::quantity).toList()));
+        return line.quantity()
+                .minus(Quantity.sum(lines(before, line.no()).stream()
+                        .map(CreditNote.Line::quantity)
+                        .toList()));
     }
 
     private static List<CreditNote.Line> lines(List<CreditNote> before, int invoiceLine) {
-        return before.stream().flatMap(c -> c.lines().stream()).filter(l -> l.invoiceLine() == invoiceLine).toList();
+        return before.stream()
+                .flatMap(c -> c.lines().stream())
+                .filter(l -> l.invoiceLine() == invoiceLine)
+                .toList();
     }
 
     /** What of an invoice line's net is not credited. */
@@ -218,34 +273,56 @@ public final class Crediting {
 
     /** Why an invoice can't be credited and billed again as delivered; empty where it can. */
     public static Optional<Refusal> notToBeBilledAgain(Invoice invoice) {
-        return invoice.lines().stream().anyMatch(line -> line.ahead().isPositive()) ? Optional.of(new ReturnRefusal.BilledAhead(invoice.number())) : Optional.empty();
+        return invoice.lines().stream().anyMatch(line -> line.ahead().isPositive())
+                ? Optional.of(new ReturnRefusal.BilledAhead(invoice.number()))
+                : Optional.empty();
     }
 
     /** What of an invoice line is left to credit. */
-    public record Left(int invoiceLine, Quantity quantity, Money net) {
-    }
+    public record Left(int invoiceLine, Quantity quantity, Money net) {}
 
     public static List<Left> left(Invoice invoice, List<CreditNote> before) {
-        return invoice.lines().stream().map(line -> new Left(line.no(), left(line, before), leftNet(line, before))).toList();
+        return invoice.lines().stream()
+                .map(line -> new Left(line.no(), left(line, before), leftNet(line, before)))
+                .toList();
     }
 
     /** All that is left to credit of an invoice, line by line. */
     public static List<Share> everything(Invoice invoice, List<CreditNote> before) {
-        return invoice.lines().stream().filter(line -> leftNet(line, before).isPositive()).map(line -> left(line, before).isPositive()
-                ? new Share(line.no(), Optional.empty(), left(line, before), Optional.empty()) : Share.of(line.no(), leftNet(line, before))).toList();
+        return invoice.lines().stream()
+                .filter(line -> leftNet(line, before).isPositive())
+                .map(line -> left(line, before).isPositive()
+                        ? new Share(line.no(), Optional.empty(), left(line, before), Optional.empty())
+                        : Share.of(line.no(), leftNet(line, before)))
+                .toList();
     }
 
     /**
-     * What of an invoice is left to credit for an order, or for what left with a dispatch; a line of other goods is not touched.
+     * What of an invoice is left to credit for an order, or for what left with a dispatch; a line of other goods is not
+     * touched.
      *
      * @param of the order, or the dispatch
      */
     public static List<Share> everythingOf(DocumentRef of, Invoice invoice, List<CreditNote> before) {
         if (of.kind() == DocumentKind.ORDER) {
-            return everything(invoice, before).stream().filter(share -> invoice.line(share.invoiceLine()).orderLine().number().equals(of.number())).toList();
+            return everything(invoice, before).stream()
+                    .filter(share -> invoice.line(share.invoiceLine())
+                            .orderLine()
+                            .number()
+                            .equals(of.number()))
+                    .toList();
         }
-        return invoice.lines().stream().map(line -> Share.of(line.no(), left(line, before).min(Quantity.sum(line.sources().stream()
-                .filter(source -> source.dispatchLine().number().equals(of.number())).map(Invoice.Source::quantity).toList())))).filter(share -> share.quantity().isPositive()).toList();
+        return invoice.lines().stream()
+                .map(line -> Share.of(
+                        line.no(),
+                        left(line, before)
+                                .min(Quantity.sum(line.sources().stream()
+                                        .filter(source ->
+                                                source.dispatchLine().number().equals(of.number()))
+                                        .map(Invoice.Source::quantity)
+                                        .toList()))))
+                .filter(share -> share.quantity().isPositive())
+                .toList();
     }
 
     /**
@@ -254,7 +331,8 @@ public final class Crediting {
      * @param before the invoice's credit notes so far
      * @param open what the invoice has open
      */
-    public static Decision<Effect.Credited> credit(Invoice invoice, List<CreditNote> before, List<Share> shares, Money open, Terms terms) {
+    public static Decision<Effect.Credited> credit(
+            Invoice invoice, List<CreditNote> before, List<Share> shares, Money open, Terms terms) {
         var refusals = new ArrayList<Refusal>();
         if (terms.reason().isBlank()) {
             refusals.add(CommonRefusal.Incomplete.of("reason", "why it is credited"));
@@ -268,25 +346,37 @@ public final class Crediting {
         var quantities = new HashMap<Integer, Quantity>();
         var amounts = new HashMap<Integer, Money>();
         for (var share : shares) {
-            var found = invoice.lines().stream().filter(line -> line.no() == share.invoiceLine()).findFirst();
+            var found = invoice.lines().stream()
+                    .filter(line -> line.no() == share.invoiceLine())
+                    .findFirst();
             if (found.isEmpty()) {
-                refusals.add(new CommonRefusal.NotFound("line", share.invoiceLine() + " on invoice " + invoice.number()));
+                refusals.add(
+                        new CommonRefusal.NotFound("line", share.invoiceLine() + " on invoice " + invoice.number()));
                 continue;
             }
             var line = found.get();
             if (share.amount().isPresent()) {
                 var wanted = amounts.merge(line.no(), share.amount().get(), Money::plus);
                 if (!share.amount().get().isPositive()) {
-                    refusals.add(CommonRefusal.Incomplete.of("lines[" + line.no() + "].amount", "an amount above zero"));
+                    refusals.add(
+                            CommonRefusal.Incomplete.of("lines[" + line.no() + "].amount", "an amount above zero"));
                 } else if (wanted.compareTo(leftNet(line, before)) > 0) {
-                    refusals.add(new ReturnRefusal.MoreThanCreditable(invoice.number(), line.no(), wanted.toString(), leftNet(line, before).toString()));
+                    refusals.add(new ReturnRefusal.MoreThanCreditable(
+                            invoice.number(),
+                            line.no(),
+                            wanted.toString(),
+                            leftNet(line, before).toString()));
                 }
             } else if (!share.quantity().isPositive()) {
                 refusals.add(CommonRefusal.Incomplete.of("lines[" + line.no() + "].quantity", "a quantity above zero"));
             } else {
                 var wanted = quantities.merge(line.no(), share.quantity(), Quantity::plus);
                 if (wanted.exceeds(left(line, before))) {
-                    refusals.add(new ReturnRefusal.MoreThanCreditable(invoice.number(), line.no(), wanted.toString(), left(line, before).toString()));
+                    refusals.add(new ReturnRefusal.MoreThanCreditable(
+                            invoice.number(),
+                            line.no(),
+                            wanted.toString(),
+                            left(line, before).toString()));
                 }
             }
         }
@@ -303,83 +393,167 @@ public final class Crediting {
         }
         var totals = totals(invoice, before, lines, currency);
         if (!totals.gross().isPositive()) {
-            return Decision.refused(new ReturnRefusal.MoreThanCreditable(invoice.number(), shares.get(0).invoiceLine(), "more", Money.zero(currency).toString()));
+            return Decision.refused(new ReturnRefusal.MoreThanCreditable(
+                    invoice.number(),
+                    shares.get(0).invoiceLine(),
+                    "more",
+                    Money.zero(currency).toString()));
         }
-        var credit = new CreditNote(terms.number().get(), invoice.customer(), invoice.number(), terms.on(), terms.reason(), lines, totals);
+        var credit = new CreditNote(
+                terms.number().get(), invoice.customer(), invoice.number(), terms.on(), terms.reason(), lines, totals);
         return Decision.of(new Effect.Credited(credit, invoice, totals.gross().min(open)));
     }
 
     /**
-     * One line of a credit note: what the cumulative quantity was billed at, less what was credited by quantity before, and never more than is
-     * left of the line's net.
+     * One line of a credit note: what the cumulative quantity was billed at, less what was credited by quantity before,
+     * and never more than is left of the line's net.
      */
-    private static CreditNote.Line line(List<CreditNote.Line> sofar, Invoice.Line line, List<CreditNote> before, Share share, BigDecimal feePercent, Currency currency) {
+    private static CreditNote.Line line(
+            List<CreditNote.Line> sofar,
+            Invoice.Line line,
+            List<CreditNote> before,
+            Share share,
+            BigDecimal feePercent,
+            Currency currency) {
         var earlier = new ArrayList<>(lines(before, line.no()));
         sofar.stream().filter(l -> l.invoiceLine() == line.no()).forEach(earlier::add);
-        var left = earlier.stream().map(CreditNote.Line::worth).reduce(line.net(), Money::minus).max(Money.zero(currency));
+        var left = earlier.stream()
+                .map(CreditNote.Line::worth)
+                .reduce(line.net(), Money::minus)
+                .max(Money.zero(currency));
         Money worth;
         if (share.amount().isPresent()) {
             worth = share.amount().get();
         } else {
-            var byQuantity = earlier.stream().filter(l -> l.quantity().isPositive()).toList();
-            var cumulative = Quantity.sum(byQuantity.stream().map(CreditNote.Line::quantity).toList()).plus(share.quantity());
+            var byQuantity =
+                    earlier.stream().filter(l -> l.quantity().isPositive()).toList();
+            var cumulative = Quantity.sum(
+                            byQuantity.stream().map(CreditNote.Line::quantity).toList())
+                    .plus(share.quantity());
             var taken = byQuantity.stream().map(CreditNote.Line::worth).reduce(Money.zero(currency), Money::plus);
-            worth = line.price().net(cumulative, currency).minus(taken).max(Money.zero(currency)).min(left);
+            worth = line.price()
+                    .net(cumulative, currency)
+                    .minus(taken)
+                    .max(Money.zero(currency))
+                    .min(left);
         }
         var percent = (share.returnLine().isPresent() ? feePercent : BigDecimal.ZERO).setScale(2, RoundingMode.HALF_UP);
         var fee = fee(worth, percent, earlier);
-        return new CreditNote.Line(sofar.size() + 1, line.no(), line.orderLine(), share.returnLine(), line.item(), line.description(), share.quantity(), worth.minus(fee), fee,
-                percent, line.vat());
-    }
-
-    /** A slice too: what is kept back of all that was credited less the same per cent, less what of that was kept back before. */
-    private static Money fee(Money worth, BigDecimal percent, List<CreditNote.Line> earlier) {
-        var alike = earlier.stream().filter(l -> l.returnLine().isPresent() && l.feePercent().compareTo(percent) == 0).toList();
-        var zero = worth.minus(worth);
-        var all = alike.stream().map(CreditNote.Line::worth).reduce(worth, Money::plus);
-        var kept = alike.stream().map(CreditNote.Line::fee).reduce(zero, Money::plus);
-        return Money.rounded(all.amount().multiply(percent).movePointLeft(2), worth.currency()).minus(kept).max(zero).min(worth);
+        return new CreditNote.Line(
+                sofar.size() + 1,
+                line.no(),
+                line.orderLine(),
+                share.returnLine(),
+                line.item(),
+                line.description(),
+                share.quantity(),
+                worth.minus(fee),
+                fee,
+                percent,
+                line.vat());
     }
 
     /**
-     * The freight of goods that came back: of each charge that the invoice billed, the part that the goods credited for returns so far are of
-     * all its goods by their net, less what was credited of it that way before, and never more than is left of it.
+     * A slice too: what is kept back of all that was credited less the same per cent, less what of that was kept back
+     * before.
      */
-    private static List<CreditNote.Line> freight(Invoice invoice, List<CreditNote> before, List<CreditNote.Line> goods, Terms terms, Currency currency) {
+    private static Money fee(Money worth, BigDecimal percent, List<CreditNote.Line> earlier) {
+        var alike = earlier.stream()
+                .filter(l -> l.returnLine().isPresent() && l.feePercent().compareTo(percent) == 0)
+                .toList();
+        var zero = worth.minus(worth);
+        var all = alike.stream().map(CreditNote.Line::worth).reduce(worth, Money::plus);
+        var kept = alike.stream().map(CreditNote.Line::fee).reduce(zero, Money::plus);
+        return Money.rounded(all.amount().multiply(percent).movePointLeft(2), worth.currency())
+                .minus(kept)
+                .max(zero)
+                .min(worth);
+    }
+
+    /**
+     * The freight of goods that came back: of each charge that the invoice billed, the part that the goods credited for
+     * returns so far are of all its goods by their net, less what was credited of it that way before, and never more
+     * than is left of it.
+     */
+    private static List<CreditNote.Line> freight(
+            Invoice invoice, List<CreditNote> before, List<CreditNote.Line> goods, Terms terms, Currency currency) {
         var zero = Money.zero(currency);
-        var stock = invoice.lines().stream().filter(line -> line.kind() == LineKind.STOCK).toList();
+        var stock = invoice.lines().stream()
+                .filter(line -> line.kind() == LineKind.STOCK)
+                .toList();
         var all = stock.stream().map(Invoice.Line::net).reduce(zero, Money::plus);
-        var back = stock.stream().map(line -> line.price().net(Quantity.sum(Stream.concat(lines(before, line.no()).stream(), goods.stream().filter(l -> l.invoiceLine() == line.no()))
-                .filter(l -> l.returnLine().isPresent()).map(CreditNote.Line::quantity).toList()), currency)).reduce(zero, Money::plus);
-        var returnLine = goods.stream().flatMap(line -> line.returnLine().stream()).findFirst();
+        var back = stock.stream()
+                .map(line -> line.price()
+                        .net(
+                                Quantity.sum(Stream.concat(
+                                                lines(before, line.no()).stream(),
+                                                goods.stream().filter(l -> l.invoiceLine() == line.no()))
+                                        .filter(l -> l.returnLine().isPresent())
+                                        .map(CreditNote.Line::quantity)
+                                        .toList()),
+                                currency))
+                .reduce(zero, Money::plus);
+        var returnLine =
+                goods.stream().flatMap(line -> line.returnLine().stream()).findFirst();
         var credited = new ArrayList<CreditNote.Line>();
         if (returnLine.isEmpty() || !all.isPositive()) {
             return credited;
         }
-        for (var charge : invoice.lines().stream().filter(line -> line.kind() == LineKind.CHARGE).toList()) {
+        for (var charge : invoice.lines().stream()
+                .filter(line -> line.kind() == LineKind.CHARGE)
+                .toList()) {
             var earlier = lines(before, charge.no());
-            var taken = earlier.stream().filter(line -> line.returnLine().isPresent()).map(CreditNote.Line::net).reduce(zero, Money::plus);
-            var due = charge.net().slice(back, all, taken).min(leftNet(charge, before)).max(zero);
+            var taken = earlier.stream()
+                    .filter(line -> line.returnLine().isPresent())
+                    .map(CreditNote.Line::net)
+                    .reduce(zero, Money::plus);
+            var due = charge.net()
+                    .slice(back, all, taken)
+                    .min(leftNet(charge, before))
+                    .max(zero);
             if (due.isPositive()) {
-                credited.add(new CreditNote.Line(goods.size() + credited.size() + 1, charge.no(), charge.orderLine(), returnLine, charge.item(), charge.description(), Quantity.ZERO, due,
-                        zero, BigDecimal.ZERO, charge.vat()));
+                credited.add(new CreditNote.Line(
+                        goods.size() + credited.size() + 1,
+                        charge.no(),
+                        charge.orderLine(),
+                        returnLine,
+                        charge.item(),
+                        charge.description(),
+                        Quantity.ZERO,
+                        due,
+                        zero,
+                        BigDecimal.ZERO,
+                        charge.vat()));
             }
         }
         return credited;
     }
 
-    /** VAT by band: what is due on all that is credited so far at the band's rate, less what was credited of it (BR-CO-17 of EN 16931-1 on the sum). */
-    private static Totals totals(Invoice invoice, List<CreditNote> before, List<CreditNote.Line> lines, Currency currency) {
+    /**
+     * VAT by band: what is due on all that is credited so far at the band's rate, less what was credited of it
+     * (BR-CO-17 of EN 16931-1 on the sum).
+     */
+    private static Totals totals(
+            Invoice invoice, List<CreditNote> before, List<CreditNote.Line> lines, Currency currency) {
         var nets = new TreeMap<Vat, Money>();
         lines.forEach(line -> nets.merge(line.vat(), line.net(), Money::plus));
         var bands = new ArrayList<Totals.Band>();
         var net = Money.zero(currency);
         var vat = Money.zero(currency);
         for (var entry : nets.entrySet()) {
-            var earlier = before.stream().flatMap(c -> c.totals().bands().stream()).filter(b -> b.vat().equals(entry.getKey())).toList();
+            var earlier = before.stream()
+                    .flatMap(c -> c.totals().bands().stream())
+                    .filter(b -> b.vat().equals(entry.getKey()))
+                    .toList();
             var taxable = earlier.stream().map(Totals.Band::taxable).reduce(entry.getValue(), Money::plus);
             var taken = earlier.stream().map(Totals.Band::tax).reduce(Money.zero(currency), Money::plus);
-            var tax = Money.rounded(taxable.amount().multiply(entry.getKey().ratePercent()).movePointLeft(2), currency).minus(taken).max(Money.zero(currency));
+            var tax = Money.rounded(
+                            taxable.amount()
+                                    .multiply(entry.getKey().ratePercent())
+                                    .movePointLeft(2),
+                            currency)
+                    .minus(taken)
+                    .max(Money.zero(currency));
             bands.add(new Totals.Band(entry.getKey(), entry.getValue(), tax));
             net = net.plus(entry.getValue());
             vat = vat.plus(tax);

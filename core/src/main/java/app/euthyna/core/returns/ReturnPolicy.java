@@ -22,8 +22,15 @@ public record ReturnPolicy(Optional<Integer> days, List<Reason> reasons) {
     public static final List<Role> MAKES_EXCEPTIONS = List.of(Role.CONTROLLER, Role.LEAD);
 
     /** Of a house that has laid down nothing: nothing beyond the goods is granted, and nothing before they are here. */
-    public static final ReturnPolicy STANDARD = new ReturnPolicy(Optional.empty(), List.of(Reason.of("damaged", "Damaged on the way"), Reason.of("faulty", "Does not work"),
-            Reason.of("wrong-item", "Not what was ordered"), Reason.of("too-many", "More than was ordered"), Reason.of("unwanted", "Not wanted"), Reason.of("other", "Another reason")));
+    public static final ReturnPolicy STANDARD = new ReturnPolicy(
+            Optional.empty(),
+            List.of(
+                    Reason.of("damaged", "Damaged on the way"),
+                    Reason.of("faulty", "Does not work"),
+                    Reason.of("wrong-item", "Not what was ordered"),
+                    Reason.of("too-many", "More than was ordered"),
+                    Reason.of("unwanted", "Not wanted"),
+                    Reason.of("other", "Another reason")));
 
     /**
      * Why goods come back, and what follows from it.
@@ -51,7 +58,10 @@ public record ReturnPolicy(Optional<Integer> days, List<Reason> reasons) {
 
     /** What follows from a reason; nothing is granted for one that the house does not have any more. */
     public Reason reason(String code) {
-        return reasons.stream().filter(reason -> reason.code().equals(code)).findFirst().orElse(Reason.of(code, code.replace('-', ' ')));
+        return reasons.stream()
+                .filter(reason -> reason.code().equals(code))
+                .findFirst()
+                .orElse(Reason.of(code, code.replace('-', ' ')));
     }
 
     public boolean knows(String code) {
@@ -60,7 +70,8 @@ public record ReturnPolicy(Optional<Integer> days, List<Reason> reasons) {
 
     /** So many days too late are goods that left on a day; zero where they are not. */
     public long daysLate(LocalDate left, LocalDate on) {
-        return days.map(most -> Math.max(0, ChronoUnit.DAYS.between(left, on) - most)).orElse(0L);
+        return days.map(most -> Math.max(0, ChronoUnit.DAYS.between(left, on) - most))
+                .orElse(0L);
     }
 
     /**
@@ -75,9 +86,10 @@ public record ReturnPolicy(Optional<Integer> days, List<Reason> reasons) {
             if (reason.isBlank()) {
                 return Optional.of(late);
             }
-            return by.carries(MAKES_EXCEPTIONS) ? Optional.empty()
-                    : Optional.of(new CommonRefusal.NotAuthorised("let goods come back although it is too late", by.role(), MAKES_EXCEPTIONS));
+            return by.carries(MAKES_EXCEPTIONS)
+                    ? Optional.empty()
+                    : Optional.of(new CommonRefusal.NotAuthorised(
+                            "let goods come back although it is too late", by.role(), MAKES_EXCEPTIONS));
         }
     }
-
 }

@@ -13,6 +13,8 @@ public record ReturnRate(BigDecimal back, BigDecimal left) {
 
     /** Per cent, with one decimal; empty where nothing left. May be above 100: what comes back left earlier. */
     public Optional<BigDecimal> percent() {
-        return left.signum() <= 0 ? Optional.empty() : Optional.of(back.movePointRight(2).divide(left, 1, RoundingMode.HALF_UP));
+        return left.signum() <= 0
+                ? Optional.empty()
+                : Optional.of(back.movePointRight(2).divide(left, 1, RoundingMode.HALF_UP));
     }
 }

@@ -50,7 +50,8 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Goods of dispatch line %s have not left the building, so they can't come back.".formatted(dispatchLine);
+            return "Goods of dispatch line %s have not left the building, so they can't come back."
+                    .formatted(dispatchLine);
         }
 
         @Override
@@ -68,8 +69,8 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "The goods of dispatch line %s left on %s, %d days ago; they may come back within %d days.".formatted(dispatchLine, Figures.day(left),
-                    ChronoUnit.DAYS.between(left, on), days);
+            return "The goods of dispatch line %s left on %s, %d days ago; they may come back within %d days."
+                    .formatted(dispatchLine, Figures.day(left), ChronoUnit.DAYS.between(left, on), days);
         }
 
         @Override
@@ -105,7 +106,8 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "The goods of return %s are not here, and what comes back for the reason \u201c%s\u201d is not credited ahead.".formatted(number, reason);
+            return "The goods of return %s are not here, and what comes back for the reason \u201c%s\u201d is not credited ahead."
+                    .formatted(number, reason);
         }
 
         @Override
@@ -141,7 +143,8 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "The customer was reminded of return %s on %s; the next letter is due %d days after that.".formatted(number, Figures.day(last), Returning.DAYS_BETWEEN_REMINDERS);
+            return "The customer was reminded of return %s on %s; the next letter is due %d days after that."
+                    .formatted(number, Figures.day(last), Returning.DAYS_BETWEEN_REMINDERS);
         }
     }
 
@@ -154,7 +157,8 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Of line %d of return %s %s are in inspection; %s can't be decided on.".formatted(line, number, there, asked);
+            return "Of line %d of return %s %s are in inspection; %s can't be decided on."
+                    .formatted(line, number, there, asked);
         }
     }
 
@@ -167,7 +171,8 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Of line %d of return %s only %s are not credited; %s can't go back to the customer.".formatted(line, number, uncredited, asked);
+            return "Of line %d of return %s only %s are not credited; %s can't go back to the customer."
+                    .formatted(line, number, uncredited, asked);
         }
     }
 
@@ -198,8 +203,10 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return line == 0 ? "Nothing is left to credit of invoice %s.".formatted(invoice)
-                    : "Of line %d of invoice %s %s are left to credit; %s were asked for.".formatted(line, invoice, left, asked);
+            return line == 0
+                    ? "Nothing is left to credit of invoice %s.".formatted(invoice)
+                    : "Of line %d of invoice %s %s are left to credit; %s were asked for."
+                            .formatted(line, invoice, left, asked);
         }
     }
 

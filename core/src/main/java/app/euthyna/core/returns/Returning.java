@@ -21,23 +21,26 @@ import java.util.Optional;
 /** Goods that come back: allowed, received, inspected (section 10). */
 public final class Returning {
 
-    private Returning() {
-    }
+    private Returning() {}
 
     /** Goods of a dispatch line that are asked back. */
-    public record OfDispatch(LineRef dispatchLine, Quantity quantity) {
-    }
+    public record OfDispatch(LineRef dispatchLine, Quantity quantity) {}
 
     /** Goods of an invoice line that are asked back. */
-    public record OfInvoice(LineRef invoiceLine, Quantity quantity) {
-    }
+    public record OfInvoice(LineRef invoiceLine, Quantity quantity) {}
 
     /**
      * What is asked to come back.
      *
      * @param reason its code in the list of reasons
      */
-    public record Asked(String number, String customer, LocalDate on, String reason, List<OfDispatch> dispatched, List<OfInvoice> invoiced) {
+    public record Asked(
+            String number,
+            String customer,
+            LocalDate on,
+            String reason,
+            List<OfDispatch> dispatched,
+            List<OfInvoice> invoiced) {
         public Asked {
             dispatched = List.copyOf(dispatched);
             invoiced = List.copyOf(invoiced);
@@ -45,27 +48,45 @@ public final class Returning {
     }
 
     /**
-     * Allows goods back as the house grants it: for one of its reasons, and in time unless somebody who may makes an exception.
+     * Allows goods back as the house grants it: for one of its reasons, and in time unless somebody who may makes an
+     * exception.
      *
      * @param chains of every order whose goods are asked for
      */
-    public static Decision<Effect.ReturnAuthorised> authorise(Asked asked, Collection<Chain> chains, ReturnPolicy policy, ReturnPolicy.Exception exception) {
+    public static Decision<Effect.ReturnAuthorised> authorise(
+            Asked asked, Collection<Chain> chains, ReturnPolicy policy, ReturnPolicy.Exception exception) {
         var authorised = authorise(asked, chains);
         var refusals = new ArrayList<>(authorised.refusals());
         if (!asked.reason().isBlank() && !policy.knows(asked.reason())) {
-            refusals.add(CommonRefusal.Incomplete.of("reason", "one of the house's reasons; %s is none".formatted(asked.reason())));
+            refusals.add(CommonRefusal.Incomplete.of(
+                    "reason", "one of the house's reasons; %s is none".formatted(asked.reason())));
         }
-        authorised.result().ifPresent(effect -> effect.authorised().lines().forEach(line -> {
-            var left = left(line.dispatchLine(), chains);
-            if (policy.daysLate(left, asked.on()) > 0) {
-                exception.refusal(new ReturnRefusal.TooLate(line.dispatchLine(), left, asked.on(), policy.days().orElseThrow())).ifPresent(refusals::add);
-            }
-        }));
-        return refusals.isEmpty() ? authorised : Decision.refused(refusals.stream().distinct().toList());
+        authorised
+                .result()
+                .ifPresent(effect -> effect.authorised().lines().forEach(line -> {
+                    var left = left(line.dispatchLine(), chains);
+                    if (policy.daysLate(left, asked.on()) > 0) {
+                        exception
+                                .refusal(new ReturnRefusal.TooLate(
+                                        line.dispatchLine(),
+                                        left,
+                                        asked.on(),
+                                        policy.days().orElseThrow()))
+                                .ifPresent(refusals::add);
+                    }
+                }));
+        return refusals.isEmpty()
+                ? authorised
+                : Decision.refused(refusals.stream().distinct().toList());
     }
 
     private static LocalDate left(LineRef dispatchLine, Collection<Chain> chains) {
-        return chains.stream().flatMap(chain -> chain.dispatches().stream()).filter(d -> d.number().equals(dispatchLine.number())).findFirst().orElseThrow().date();
+        return chains.stream()
+                .flatMap(chain -> chain.dispatches().stream())
+                .filter(d -> d.number().equals(dispatchLine.number()))
+                .findFirst()
+                .orElseThrow()
+                .date();
     }
 
     /**
@@ -81,32 +102,45 @@ public final class Returning {
         if (asked.dispatched().isEmpty() && asked.invoiced().isEmpty()) {
             refusals.add(CommonRefusal.Incomplete.of("lines", "at least one line"));
         }
-        chains.stream().filter(chain -> !chain.order().customer().equals(asked.customer())).forEach(chain -> refusals.add(
-                new CommonRefusal.WrongCustomer("order " + chain.order().number(), chain.order().customer(), asked.customer())));
+        chains.stream()
+                .filter(chain -> !chain.order().customer().equals(asked.customer()))
+                .forEach(chain -> refusals.add(new CommonRefusal.WrongCustomer(
+                        "order " + chain.order().number(), chain.order().customer(), asked.customer())));
         var lines = new ArrayList<Return.Line>();
         var together = new HashMap<LineRef, Quantity>();
         for (var one : asked.dispatched()) {
-            var chain = chains.stream().filter(c -> new Returnable(c).departed(one.dispatchLine()).isPresent()).findFirst();
+            var chain = chains.stream()
+                    .filter(c -> new Returnable(c).departed(one.dispatchLine()).isPresent())
+                    .findFirst();
             if (chain.isEmpty()) {
                 refusals.add(new ReturnRefusal.NotDeparted(one.dispatchLine().toString()));
             } else if (positive(one.quantity(), one.dispatchLine(), refusals)) {
                 var returnable = new Returnable(chain.get()).of(one.dispatchLine());
                 var wanted = together.merge(one.dispatchLine(), one.quantity(), Quantity::plus);
                 if (wanted.exceeds(returnable)) {
-                    refusals.add(new ReturnRefusal.MoreThanReturnable("Dispatch line " + one.dispatchLine(), wanted, returnable));
+                    refusals.add(new ReturnRefusal.MoreThanReturnable(
+                            "Dispatch line " + one.dispatchLine(), wanted, returnable));
                 }
                 lines.add(line(lines.size() + 1, chain.get(), one.dispatchLine(), Optional.empty(), one.quantity()));
             }
         }
         for (var one : asked.invoiced()) {
-            var chain = chains.stream().filter(c -> invoiceLine(c, one.invoiceLine()).filter(line -> line.orderLine().number().equals(c.order().number())).isPresent()).findFirst();
+            var chain = chains.stream()
+                    .filter(c -> invoiceLine(c, one.invoiceLine())
+                            .filter(line ->
+                                    line.orderLine().number().equals(c.order().number()))
+                            .isPresent())
+                    .findFirst();
             if (chain.isEmpty()) {
-                refusals.add(new CommonRefusal.NotFound("invoice line", one.invoiceLine().toString()));
+                refusals.add(new CommonRefusal.NotFound(
+                        "invoice line", one.invoiceLine().toString()));
             } else if (positive(one.quantity(), one.invoiceLine(), refusals)) {
                 ofInvoice(one, chain.get(), lines, together, refusals);
             }
         }
-        return refusals.isEmpty() ? Decision.of(new Effect.ReturnAuthorised(new Return(asked.number(), asked.customer(), asked.on(), asked.reason(), false, lines)))
+        return refusals.isEmpty()
+                ? Decision.of(new Effect.ReturnAuthorised(
+                        new Return(asked.number(), asked.customer(), asked.on(), asked.reason(), false, lines)))
                 : Decision.refused(refusals);
     }
 
@@ -117,13 +151,24 @@ public final class Returning {
         return quantity.isPositive();
     }
 
-    /** An invoice line may bill goods of several dispatches: the oldest are asked back first, each on a line of its own. */
-    private static void ofInvoice(OfInvoice asked, Chain chain, List<Return.Line> lines, HashMap<LineRef, Quantity> together, List<Refusal> refusals) {
+    /**
+     * An invoice line may bill goods of several dispatches: the oldest are asked back first, each on a line of its own.
+     */
+    private static void ofInvoice(
+            OfInvoice asked,
+            Chain chain,
+            List<Return.Line> lines,
+            HashMap<LineRef, Quantity> together,
+            List<Refusal> refusals) {
         var left = asked.quantity();
         var all = Quantity.ZERO;
-        for (var dispatchLine : Returnable.dispatchLines(invoiceLine(chain, asked.invoiceLine()).orElseThrow())) {
-            var returnable = new Returnable(chain).of(asked.invoiceLine(), dispatchLine)
-                    .min(new Returnable(chain).of(dispatchLine).minus(together.getOrDefault(dispatchLine, Quantity.ZERO)));
+        for (var dispatchLine :
+                Returnable.dispatchLines(invoiceLine(chain, asked.invoiceLine()).orElseThrow())) {
+            var returnable = new Returnable(chain)
+                    .of(asked.invoiceLine(), dispatchLine)
+                    .min(new Returnable(chain)
+                            .of(dispatchLine)
+                            .minus(together.getOrDefault(dispatchLine, Quantity.ZERO)));
             var taken = left.min(returnable).max(Quantity.ZERO);
             all = all.plus(returnable.max(Quantity.ZERO));
             if (taken.isPositive()) {
@@ -133,19 +178,35 @@ public final class Returning {
             }
         }
         if (left.isPositive()) {
-            refusals.add(new ReturnRefusal.MoreThanReturnable("Invoice line " + asked.invoiceLine(), asked.quantity(), all));
+            refusals.add(
+                    new ReturnRefusal.MoreThanReturnable("Invoice line " + asked.invoiceLine(), asked.quantity(), all));
         }
     }
 
     private static Optional<Invoice.Line> invoiceLine(Chain chain, LineRef ref) {
-        return chain.inForce().filter(invoice -> invoice.number().equals(ref.number())).flatMap(invoice -> invoice.lines().stream()).filter(line -> line.no() == ref.line())
+        return chain.inForce()
+                .filter(invoice -> invoice.number().equals(ref.number()))
+                .flatMap(invoice -> invoice.lines().stream())
+                .filter(line -> line.no() == ref.line())
                 .findFirst();
     }
 
-    private static Return.Line line(int no, Chain chain, LineRef dispatchLine, Optional<LineRef> invoiceLine, Quantity quantity) {
-        var dispatch = chain.dispatches().stream().filter(d -> d.number().equals(dispatchLine.number())).findFirst().orElseThrow();
+    private static Return.Line line(
+            int no, Chain chain, LineRef dispatchLine, Optional<LineRef> invoiceLine, Quantity quantity) {
+        var dispatch = chain.dispatches().stream()
+                .filter(d -> d.number().equals(dispatchLine.number()))
+                .findFirst()
+                .orElseThrow();
         var line = new Returnable(chain).departed(dispatchLine).orElseThrow();
-        return new Return.Line(no, new LineRef(chain.order().number(), line.orderLine()), dispatchLine, invoiceLine, line.item(), dispatch.site(), quantity, List.of());
+        return new Return.Line(
+                no,
+                new LineRef(chain.order().number(), line.orderLine()),
+                dispatchLine,
+                invoiceLine,
+                line.item(),
+                dispatch.site(),
+                quantity,
+                List.of());
     }
 
     /**
@@ -154,11 +215,16 @@ public final class Returning {
      * @param credits of the invoices that billed the goods
      */
     public static Decision<Effect.ReturnWithdrawn> withdraw(Return goods, Collection<CreditNote> credits) {
-        var ahead = goods.lines().stream().map(line -> Crediting.ahead(goods, line, credits)).filter(Quantity::isPositive).findFirst();
+        var ahead = goods.lines().stream()
+                .map(line -> Crediting.ahead(goods, line, credits))
+                .filter(Quantity::isPositive)
+                .findFirst();
         if (ahead.isPresent()) {
             return Decision.refused(new ReturnRefusal.CreditedAhead(goods.number(), ahead.get()));
         }
-        return goods.expectsMore() ? Decision.of(new Effect.ReturnWithdrawn(goods)) : Decision.refused(new ReturnRefusal.NothingExpected(goods.number()));
+        return goods.expectsMore()
+                ? Decision.of(new Effect.ReturnWithdrawn(goods))
+                : Decision.refused(new ReturnRefusal.NothingExpected(goods.number()));
     }
 
     /** A letter that asks for goods follows the last one after so many days at the soonest. */
@@ -169,21 +235,27 @@ public final class Returning {
         if (!goods.expectsMore()) {
             return Decision.refused(new ReturnRefusal.NothingExpected(goods.number()));
         }
-        return last.filter(day -> day.plusDays(DAYS_BETWEEN_REMINDERS).isAfter(on)).<Decision<Return>>map(day -> Decision.refused(new ReturnRefusal.RemindedAlready(goods.number(), day)))
+        return last.filter(day -> day.plusDays(DAYS_BETWEEN_REMINDERS).isAfter(on))
+                .<Decision<Return>>map(day -> Decision.refused(new ReturnRefusal.RemindedAlready(goods.number(), day)))
                 .orElse(Decision.of(goods));
     }
 
     /** A quantity of a return's line that has come. */
-    public record Came(int line, Quantity quantity) {
-    }
+    public record Came(int line, Quantity quantity) {}
 
     /**
      * Takes in what came, or all that is expected where {@code came} is empty; never more than was allowed back.
      *
      * @param chains of every order on the return
      */
-    public static Decision<Effect.ReturnReceived> receive(Return goods, List<Came> came, Collection<Chain> chains, LocalDate on) {
-        var wanted = came.isEmpty() ? goods.lines().stream().filter(line -> goods.expected(line).isPositive()).map(line -> new Came(line.no(), goods.expected(line))).toList() : came;
+    public static Decision<Effect.ReturnReceived> receive(
+            Return goods, List<Came> came, Collection<Chain> chains, LocalDate on) {
+        var wanted = came.isEmpty()
+                ? goods.lines().stream()
+                        .filter(line -> goods.expected(line).isPositive())
+                        .map(line -> new Came(line.no(), goods.expected(line)))
+                        .toList()
+                : came;
         if (wanted.isEmpty()) {
             return Decision.refused(new ReturnRefusal.NothingExpected(goods.number()));
         }
@@ -194,8 +266,11 @@ public final class Returning {
             if (line.isEmpty()) {
                 refusals.add(new CommonRefusal.NotFound("line", one.line() + " on return " + goods.number()));
             } else if (positive(one.quantity(), new LineRef(goods.number(), one.line()), refusals)
-                    && together.merge(one.line(), one.quantity(), Quantity::plus).exceeds(goods.expected(line.get()))) {
-                refusals.add(new ReturnRefusal.MoreThanReturnable("Line %d of return %s".formatted(one.line(), goods.number()), together.get(one.line()),
+                    && together.merge(one.line(), one.quantity(), Quantity::plus)
+                            .exceeds(goods.expected(line.get()))) {
+                refusals.add(new ReturnRefusal.MoreThanReturnable(
+                        "Line %d of return %s".formatted(one.line(), goods.number()),
+                        together.get(one.line()),
                         goods.expected(line.get())));
             }
         }
@@ -210,10 +285,18 @@ public final class Returning {
             var line = now.get(order).returnOf(goods.number()).orElseThrow().line(one.line());
             var no = line.parts().size();
             for (var standing : new Returnable(now.get(order)).standings(goods.number(), line, one.quantity())) {
-                var part = new Return.Part(++no, on, standing.standing(), standing.invoiceLine(), standing.quantity(), standing.cost().apply(standing.quantity()), List.of());
+                var part = new Return.Part(
+                        ++no,
+                        on,
+                        standing.standing(),
+                        standing.invoiceLine(),
+                        standing.quantity(),
+                        standing.cost().apply(standing.quantity()),
+                        List.of());
                 var arrival = new Effect.Arrival(line.no(), part);
                 arrivals.add(arrival);
-                now.computeIfPresent(order, (number, chain) -> chain.after(new Effect.ReturnReceived(goods, List.of(arrival))));
+                now.computeIfPresent(
+                        order, (number, chain) -> chain.after(new Effect.ReturnReceived(goods, List.of(arrival))));
             }
         }
         return Decision.of(new Effect.ReturnReceived(goods, arrivals));
@@ -224,11 +307,11 @@ public final class Returning {
      *
      * @param site where they are restocked
      */
-    public record Verdict(int line, Return.Outcome.Kind kind, Quantity quantity, String site, String remark) {
-    }
+    public record Verdict(int line, Return.Outcome.Kind kind, Quantity quantity, String site, String remark) {}
 
     /** Decides on goods in inspection. What is sent to the customer again may not be credited already. */
-    public static Decision<Effect.ReturnInspected> inspect(Return goods, List<Verdict> verdicts, Collection<CreditNote> credits, LocalDate on) {
+    public static Decision<Effect.ReturnInspected> inspect(
+            Return goods, List<Verdict> verdicts, Collection<CreditNote> credits, LocalDate on) {
         var refusals = new ArrayList<Refusal>();
         if (verdicts.isEmpty()) {
             refusals.add(CommonRefusal.Incomplete.of("lines", "what becomes of at least one line"));
@@ -236,7 +319,8 @@ public final class Returning {
         var judgements = new ArrayList<Effect.Judgement>();
         var now = goods;
         for (var verdict : verdicts) {
-            var known = now.lines().stream().filter(l -> l.no() == verdict.line()).findFirst();
+            var known =
+                    now.lines().stream().filter(l -> l.no() == verdict.line()).findFirst();
             if (known.isEmpty()) {
                 refusals.add(new CommonRefusal.NotFound("line", verdict.line() + " on return " + goods.number()));
                 continue;
@@ -246,7 +330,8 @@ public final class Returning {
                 continue;
             }
             if (verdict.quantity().exceeds(line.inInspection())) {
-                refusals.add(new ReturnRefusal.MoreThanInInspection(goods.number(), verdict.line(), verdict.quantity(), line.inInspection()));
+                refusals.add(new ReturnRefusal.MoreThanInInspection(
+                        goods.number(), verdict.line(), verdict.quantity(), line.inInspection()));
                 continue;
             }
             var left = verdict.quantity();
@@ -257,30 +342,55 @@ public final class Returning {
                 Collections.reverse(parts);
             }
             for (var part : parts) {
-                var most = sentBack ? part.inInspection().min(uncredited(goods.number(), line, part, credits)) : part.inInspection();
+                var most = sentBack
+                        ? part.inInspection().min(uncredited(goods.number(), line, part, credits))
+                        : part.inInspection();
                 var taken = left.min(most);
                 if (taken.isPositive()) {
-                    var cost = part.cost().slice(part.quantity().minus(part.inInspection()).plus(taken), part.quantity(), part.cost().minus(part.costInInspection()));
-                    var judgement = new Effect.Judgement(line.no(), part.no(), new Return.Outcome(verdict.kind(), on, taken, cost,
-                            verdict.kind() == Return.Outcome.Kind.RESTOCK ? verdict.site() : "", verdict.remark()));
+                    var cost = part.cost()
+                            .slice(
+                                    part.quantity().minus(part.inInspection()).plus(taken),
+                                    part.quantity(),
+                                    part.cost().minus(part.costInInspection()));
+                    var judgement = new Effect.Judgement(
+                            line.no(),
+                            part.no(),
+                            new Return.Outcome(
+                                    verdict.kind(),
+                                    on,
+                                    taken,
+                                    cost,
+                                    verdict.kind() == Return.Outcome.Kind.RESTOCK ? verdict.site() : "",
+                                    verdict.remark()));
                     judgements.add(judgement);
                     left = left.minus(taken);
                 }
             }
             if (left.isPositive()) {
-                refusals.add(new ReturnRefusal.CreditedAlready(goods.number(), verdict.line(), verdict.quantity(), verdict.quantity().minus(left)));
+                refusals.add(new ReturnRefusal.CreditedAlready(
+                        goods.number(),
+                        verdict.line(),
+                        verdict.quantity(),
+                        verdict.quantity().minus(left)));
             }
             now = goods.judged(judgements);
         }
-        return refusals.isEmpty() ? Decision.of(new Effect.ReturnInspected(goods, judgements)) : Decision.refused(refusals);
+        return refusals.isEmpty()
+                ? Decision.of(new Effect.ReturnInspected(goods, judgements))
+                : Decision.refused(refusals);
     }
 
     /** What of a part's kind was not credited on the return's line; all of it where it had not been billed. */
-    private static Quantity uncredited(String number, Return.Line line, Return.Part part, Collection<CreditNote> credits) {
+    private static Quantity uncredited(
+            String number, Return.Line line, Return.Part part, Collection<CreditNote> credits) {
         if (part.invoiceLine().isEmpty()) {
             return part.kept();
         }
-        var kept = Quantity.sum(line.parts().stream().filter(p -> p.invoiceLine().equals(part.invoiceLine())).map(Return.Part::kept).toList());
-        return kept.minus(Crediting.credited(credits, new LineRef(number, line.no()), part.invoiceLine().get()));
+        var kept = Quantity.sum(line.parts().stream()
+                .filter(p -> p.invoiceLine().equals(part.invoiceLine()))
+                .map(Return.Part::kept)
+                .toList());
+        return kept.minus(Crediting.credited(
+                credits, new LineRef(number, line.no()), part.invoiceLine().get()));
     }
 }

@@ -13,8 +13,8 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * Goods that came in and that nobody allowed back. They are not the house's: they stand in no account and on no shelf until somebody who may
- * has decided that they come back on a return, or that they go away again.
+ * Goods that came in and that nobody allowed back. They are not the house's: they stand in no account and on no shelf
+ * until somebody who may has decided that they come back on a return, or that they go away again.
  *
  * @param customer who sent them; empty where that is not known
  * @param left what nobody has decided on
@@ -22,11 +22,13 @@ import java.util.Optional;
 public record Unexpected(String number, Optional<String> customer, String item, Quantity left) {
 
     /** What may be done with goods that are not taken back. */
-    public enum Away { SENT_BACK, SCRAPPED }
+    public enum Away {
+        SENT_BACK,
+        SCRAPPED
+    }
 
     /** Who decides on a quantity, and why. */
-    public record Decided(Person by, Quantity quantity, String reason) {
-    }
+    public record Decided(Person by, Quantity quantity, String reason) {}
 
     /**
      * They come back on a return after all: it is authorised and received at once, as the house grants returns.
@@ -34,23 +36,32 @@ public record Unexpected(String number, Optional<String> customer, String item, 
      * @param asked the return, from dispatch lines of the same item
      * @param chains of every order whose goods they are
      */
-    public Decision<List<Effect>> admit(Decided decided, Returning.Asked asked, Collection<Chain> chains, ReturnPolicy policy) {
+    public Decision<List<Effect>> admit(
+            Decided decided, Returning.Asked asked, Collection<Chain> chains, ReturnPolicy policy) {
         var refusals = new ArrayList<>(refusals(decided));
         for (var one : asked.dispatched()) {
-            chains.stream().flatMap(chain -> new Returnable(chain).departed(one.dispatchLine()).stream()).filter(line -> !line.item().equals(item)).findFirst()
-                    .ifPresent(line -> refusals.add(new ReturnRefusal.WrongItem(number, item, one.dispatchLine(), line.item())));
+            chains.stream()
+                    .flatMap(chain -> new Returnable(chain).departed(one.dispatchLine()).stream())
+                    .filter(line -> !line.item().equals(item))
+                    .findFirst()
+                    .ifPresent(line ->
+                            refusals.add(new ReturnRefusal.WrongItem(number, item, one.dispatchLine(), line.item())));
         }
-        customer.filter(code -> !code.equals(asked.customer())).ifPresent(code -> refusals.add(new CommonRefusal.WrongCustomer(number, code, asked.customer())));
+        customer.filter(code -> !code.equals(asked.customer()))
+                .ifPresent(code -> refusals.add(new CommonRefusal.WrongCustomer(number, code, asked.customer())));
         if (!refusals.isEmpty()) {
             return Decision.refused(refusals);
         }
-        var authorised = Returning.authorise(asked, chains, policy, new ReturnPolicy.Exception(decided.by(), decided.reason()));
+        var authorised =
+                Returning.authorise(asked, chains, policy, new ReturnPolicy.Exception(decided.by(), decided.reason()));
         if (authorised.isRefused()) {
             return Decision.refused(authorised.refusals());
         }
         var after = chains.stream().map(chain -> chain.after(authorised.get())).toList();
         var received = Returning.receive(authorised.get().authorised(), List.of(), after, asked.on());
-        return received.isRefused() ? Decision.refused(received.refusals()) : Decision.of(List.of(authorised.get(), received.get()));
+        return received.isRefused()
+                ? Decision.refused(received.refusals())
+                : Decision.of(List.of(authorised.get(), received.get()));
     }
 
     /** They are not taken back. */
@@ -62,7 +73,8 @@ public record Unexpected(String number, Optional<String> customer, String item, 
     private List<Refusal> refusals(Decided decided) {
         var refusals = new ArrayList<Refusal>();
         if (!decided.by().carries(ReturnPolicy.MAKES_EXCEPTIONS)) {
-            refusals.add(new CommonRefusal.NotAuthorised("decide on goods that nobody allowed back", decided.by().role(), ReturnPolicy.MAKES_EXCEPTIONS));
+            refusals.add(new CommonRefusal.NotAuthorised(
+                    "decide on goods that nobody allowed back", decided.by().role(), ReturnPolicy.MAKES_EXCEPTIONS));
         }
         if (decided.reason().isBlank()) {
             refusals.add(CommonRefusal.Incomplete.of("reason", "why it is decided so"));

@@ -38,8 +38,11 @@ public sealed interface CommonRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "To %s is for %s; you are signed in as %s.".formatted(action,
-                    allowed.stream().map(Role::words).collect(Collectors.joining(" or ")), role.words());
+            return "To %s is for %s; you are signed in as %s."
+                    .formatted(
+                            action,
+                            allowed.stream().map(Role::words).collect(Collectors.joining(" or ")),
+                            role.words());
         }
 
         @Override
@@ -72,8 +75,7 @@ public sealed interface CommonRefusal extends Refusal {
     }
 
     /** One mandatory entry that is missing or not well formed. */
-    record Missing(String field, String expected) {
-    }
+    record Missing(String field, String expected) {}
 
     /** Mandatory entries are missing. */
     record Incomplete(List<Missing> missing) implements CommonRefusal {

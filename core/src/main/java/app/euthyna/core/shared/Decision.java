@@ -10,7 +10,8 @@ public record Decision<T>(Optional<T> result, List<Refusal> refusals) {
     public Decision {
         refusals = List.copyOf(refusals);
         if (result.isPresent() != refusals.isEmpty()) {
-            throw new IllegalArgumentException("a decision is either a result or refusals: " + result + ", " + refusals);
+            throw new IllegalArgumentException(
+                    "a decision is either a result or refusals: " + result + ", " + refusals);
         }
     }
 

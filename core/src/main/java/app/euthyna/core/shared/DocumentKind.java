@@ -32,7 +32,9 @@ public enum DocumentKind {
         return word;
     }
 
-    /** What every number of this kind begins with; invoices begin with their year, credit notes with theirs after the C. */
+    /**
+     * What every number of this kind begins with; invoices begin with their year, credit notes with theirs after the C.
+     */
     public String prefix() {
         return prefix;
     }

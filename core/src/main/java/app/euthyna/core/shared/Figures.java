@@ -10,8 +10,7 @@ public final class Figures {
 
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH);
 
-    private Figures() {
-    }
+    private Figures() {}
 
     /** A unit price: two decimals at least, more only where they are not zero. */
     public static String price(BigDecimal unit) {

@@ -6,8 +6,8 @@ import java.util.Currency;
 import java.util.Objects;
 
 /**
- * An exact amount in one currency, always at that currency's minor unit. Never rounds by itself: a figure with more decimals
- * enters through {@link #rounded}, which rounds half-up as section 1 of the domain reference asks.
+ * An exact amount in one currency, always at that currency's minor unit. Never rounds by itself: a figure with more
+ * decimals enters through {@link #rounded}, which rounds half-up as section 1 of the domain reference asks.
  */
 public record Money(BigDecimal amount, Currency currency) implements Comparable<Money> {
 
@@ -51,9 +51,10 @@ public record Money(BigDecimal amount, Currency currency) implements Comparable<
     }
 
     /**
-     * The part of this whole that is due for {@code cumulative} of {@code of}, less what was taken already. Taken in any pieces,
-     * the slices of a whole add up to the whole, to the cent (section 1, slices). Where something taken was put back, more may have been
-     * taken than is due so far: then there is nothing in this slice, and the next makes up for it.
+     * The part of this whole that is due for {@code cumulative} of {@code of}, less what was taken already. Taken in
+     * any pieces, the slices of a whole add up to the whole, to the cent (section 1, slices). Where something taken was
+     * put back, more may have been taken than is due so far: then there is nothing in this slice, and the next makes up
+     * for it.
      */
     public Money slice(Quantity cumulative, Quantity of, Money alreadyTaken) {
         return slice(cumulative.value(), of.value(), alreadyTaken);

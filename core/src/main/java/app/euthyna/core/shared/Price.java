@@ -27,7 +27,10 @@ public record Price(BigDecimal unit, BigDecimal discountPercent) {
 
     /** Line net = round(quantity × unit price × (1 − discount %)), half-up to the minor unit (section 1). */
     public Money net(Quantity quantity, Currency currency) {
-        var exact = quantity.value().multiply(unit).multiply(HUNDRED.subtract(discountPercent)).divide(HUNDRED);
+        var exact = quantity.value()
+                .multiply(unit)
+                .multiply(HUNDRED.subtract(discountPercent))
+                .divide(HUNDRED);
         return Money.rounded(exact, currency);
     }
 

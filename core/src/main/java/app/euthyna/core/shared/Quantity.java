@@ -4,7 +4,10 @@ import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.Collection;
 
-/** A count or measure of goods or work in the item's unit, with up to three decimals. May be negative only as a difference. */
+/**
+ * A count or measure of goods or work in the item's unit, with up to three decimals. May be negative only as a
+ * difference.
+ */
 public record Quantity(BigDecimal value) implements Comparable<Quantity> {
 
     public static final int DECIMALS = 3;

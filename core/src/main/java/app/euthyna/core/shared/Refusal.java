@@ -1,8 +1,8 @@
 package app.euthyna.core.shared;
 
 /**
- * A business no. Its record components are the figures; the code is written out and stable, so that a rename breaks no client
- * (section 13). A refused command changes nothing.
+ * A business no. Its record components are the figures; the code is written out and stable, so that a rename breaks no
+ * client (section 13). A refused command changes nothing.
  */
 public interface Refusal {
 

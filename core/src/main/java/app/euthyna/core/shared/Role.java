@@ -2,7 +2,13 @@ package app.euthyna.core.shared;
 
 /** What a person may do in the house. Each command names the roles that may give it. */
 public enum Role {
-    CLERK, CONTROLLER, LEAD, WAREHOUSE, RECEIVABLES, AUDITOR, ADMIN;
+    CLERK,
+    CONTROLLER,
+    LEAD,
+    WAREHOUSE,
+    RECEIVABLES,
+    AUDITOR,
+    ADMIN;
 
     /** Words for sentences: a controller, the finance lead. */
     public String words() {

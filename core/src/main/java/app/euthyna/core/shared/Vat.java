@@ -4,13 +4,19 @@ import java.math.BigDecimal;
 import java.math.RoundingMode;
 
 /**
- * A VAT category with its rate in per cent. Categories carry the codes of EN 16931 (UNTDID 5305): S standard, Z zero rated,
- * E exempt, AE reverse charge, G export outside the Union; only S has a rate above zero.
+ * A VAT category with its rate in per cent. Categories carry the codes of EN 16931 (UNTDID 5305): S standard, Z zero
+ * rated, E exempt, AE reverse charge, G export outside the Union; only S has a rate above zero.
  */
 public record Vat(Category category, BigDecimal ratePercent) implements Comparable<Vat> {
 
     /** EN 16931 code of a VAT category. */
-    public enum Category { S, Z, E, AE, G }
+    public enum Category {
+        S,
+        Z,
+        E,
+        AE,
+        G
+    }
 
     public Vat {
         ratePercent = ratePercent.setScale(2, RoundingMode.UNNECESSARY);
@@ -18,7 +24,8 @@ public record Vat(Category category, BigDecimal ratePercent) implements Comparab
             throw new IllegalArgumentException("a VAT rate outside 0 to 100 per cent: " + ratePercent);
         }
         if (category != Category.S && ratePercent.signum() != 0) {
-            throw new IllegalArgumentException("VAT category " + category + " has no rate, but " + ratePercent + " was given");
+            throw new IllegalArgumentException(
+                    "VAT category " + category + " has no rate, but " + ratePercent + " was given");
         }
     }
 

@@ -11,7 +11,8 @@ import java.util.List;
  * @param left what is unapplied
  * @param movedFrom the deposit that it was moved from; empty where the money came in with it
  */
-public record DepositFact(String number, String order, LocalDate on, Money amount, Money left, String movedFrom, List<Use> uses) {
+public record DepositFact(
+        String number, String order, LocalDate on, Money amount, Money left, String movedFrom, List<Use> uses) {
 
     /** What a deposit, or a part of it, was put to. */
     public enum Kind {
@@ -31,8 +32,7 @@ public record DepositFact(String number, String order, LocalDate on, Money amoun
      * @param document the invoice, the refund or the deposit it went on as; its own where it became credit
      * @param moment position in the history
      */
-    public record Use(Kind kind, DocumentRef document, Money amount, LocalDate on, long moment) {
-    }
+    public record Use(Kind kind, DocumentRef document, Money amount, LocalDate on, long moment) {}
 
     public DepositFact {
         uses = List.copyOf(uses);

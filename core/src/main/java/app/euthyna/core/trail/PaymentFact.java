@@ -12,15 +12,22 @@ import java.util.List;
  * @param refunded what was given back of it
  * @param reversed it bounced
  */
-public record PaymentFact(DocumentRef document, String customer, LocalDate on, Money amount, Money left, Money refunded, boolean reversed, List<Allocation> allocations) {
+public record PaymentFact(
+        DocumentRef document,
+        String customer,
+        LocalDate on,
+        Money amount,
+        Money left,
+        Money refunded,
+        boolean reversed,
+        List<Allocation> allocations) {
 
     /**
      * An amount set against an invoice; negative where it was taken off again.
      *
      * @param moment when, as a position in the history; allocations of one moment belong together
      */
-    public record Allocation(String invoice, Money amount, LocalDate on, long moment) {
-    }
+    public record Allocation(String invoice, Money amount, LocalDate on, long moment) {}
 
     public String number() {
         return document.number();

@@ -10,5 +10,4 @@ import java.time.LocalDate;
  * @param source whose credit it was
  * @param reversed it did not reach the customer
  */
-public record RefundFact(String number, DocumentRef source, LocalDate on, Money amount, boolean reversed) {
-}
+public record RefundFact(String number, DocumentRef source, LocalDate on, Money amount, boolean reversed) {}

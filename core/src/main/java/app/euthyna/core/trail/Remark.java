@@ -7,5 +7,4 @@ import java.time.LocalDate;
  *
  * @param link it ties the order to another: started from it, replaced or billed again by it
  */
-public record Remark(String order, LocalDate on, Stamp stamp, String sentence, boolean link) {
-}
+public record Remark(String order, LocalDate on, Stamp stamp, String sentence, boolean link) {}

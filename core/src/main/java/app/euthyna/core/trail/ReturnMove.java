@@ -8,5 +8,10 @@ import java.time.LocalDate;
 public record ReturnMove(String number, LocalDate on, Stamp stamp, LineRef orderLine, Kind kind, Quantity quantity) {
 
     /** What happened to them. */
-    public enum Kind { RECEIVED, RESTOCKED, SCRAPPED, SENT_BACK }
+    public enum Kind {
+        RECEIVED,
+        RESTOCKED,
+        SCRAPPED,
+        SENT_BACK
+    }
 }

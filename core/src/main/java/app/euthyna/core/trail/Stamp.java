@@ -5,5 +5,4 @@ package app.euthyna.core.trail;
  *
  * @param moment position in the history, counted up over the whole company
  */
-public record Stamp(long moment, String by) {
-}
+public record Stamp(long moment, String by) {}

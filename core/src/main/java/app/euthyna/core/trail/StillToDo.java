@@ -16,12 +16,13 @@ import java.util.Optional;
 public record StillToDo(DocumentRef document, String what) {
 
     /** Net values owed for a return, see {@link app.euthyna.core.returns.Crediting#owed}. */
-    public record ReturnOwed(Money toCredit, Money ahead) {
-    }
+    public record ReturnOwed(Money toCredit, Money ahead) {}
 
     /** How far money is that is to go back. */
     public enum Going {
-        WISHED("are to be given back"), ON_ITS_WAY("are on their way through the payment service"), UNANSWERED("were sent; the payment service gives no answer"),
+        WISHED("are to be given back"),
+        ON_ITS_WAY("are on their way through the payment service"),
+        UNANSWERED("were sent; the payment service gives no answer"),
         DECLINED("were declined by the payment service");
 
         private final String words;
@@ -32,15 +33,27 @@ public record StillToDo(DocumentRef document, String what) {
     }
 
     /** Money that is to go back of a credit note, or with a refund. */
-    public record MoneyGoing(DocumentRef document, Money amount, Going going) {
-    }
+    public record MoneyGoing(DocumentRef document, Money amount, Going going) {}
 
     public static List<StillToDo> of(Collection<Chain> roots, Map<String, ReturnOwed> owed, List<MoneyGoing> money) {
         var todo = new ArrayList<StillToDo>();
-        for (var goods : roots.stream().flatMap(chain -> chain.returns().stream()).distinct().toList()) {
+        for (var goods : roots.stream()
+                .flatMap(chain -> chain.returns().stream())
+                .distinct()
+                .toList()) {
             var ref = new DocumentRef(DocumentKind.RETURN, goods.number());
-            add(todo, ref, Quantity.sum(goods.lines().stream().map(goods::expected).toList()), "%s expected back");
-            add(todo, ref, Quantity.sum(goods.lines().stream().map(Return.Line::inInspection).toList()), "%s in inspection");
+            add(
+                    todo,
+                    ref,
+                    Quantity.sum(goods.lines().stream().map(goods::expected).toList()),
+                    "%s expected back");
+            add(
+                    todo,
+                    ref,
+                    Quantity.sum(goods.lines().stream()
+                            .map(Return.Line::inInspection)
+                            .toList()),
+                    "%s in inspection");
             Optional.ofNullable(owed.get(goods.number())).ifPresent(o -> {
                 add(todo, ref, o.toCredit(), "%s net to be credited");
                 add(todo, ref, o.ahead(), "%s net credited and not here");

@@ -33,11 +33,22 @@ import java.util.stream.Collectors;
  * @param flows where every unit is, per line of the root orders
  * @param ledger what the entries of these documents leave on each account
  */
-public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> rows, Set<String> neighbours, List<LineUnits> flows,
-        MoneyLine money, List<AccountLine> ledger) {
+public record Trail(
+        DocumentRef start,
+        List<DocumentRef> documents,
+        List<Row> rows,
+        Set<String> neighbours,
+        List<LineUnits> flows,
+        MoneyLine money,
+        List<AccountLine> ledger) {
 
     /** What kind of thing a row tells, for the filter. */
-    public enum Aspect { ORDER, GOODS, MONEY, DECISION }
+    public enum Aspect {
+        ORDER,
+        GOODS,
+        MONEY,
+        DECISION
+    }
 
     /**
      * One row of the statement.
@@ -47,28 +58,43 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
      * @param undoes the row takes its document back: the pair belongs together
      * @param open running balance of what is billed and not settled
      */
-    public record Row(Aspect aspect, LocalDate date, long moment, DocumentRef document, List<DocumentRef> parents, String what,
-            String by, boolean dropped, boolean undoes, List<UnitMove> units, Money billed, Money received, Money open) {
-    }
+    public record Row(
+            Aspect aspect,
+            LocalDate date,
+            long moment,
+            DocumentRef document,
+            List<DocumentRef> parents,
+            String what,
+            String by,
+            boolean dropped,
+            boolean undoes,
+            List<UnitMove> units,
+            Money billed,
+            Money received,
+            Money open) {}
 
     /** A quantity of an order line that a row moved. */
-    public record UnitMove(LineRef orderLine, Measure measure, Quantity quantity) {
-    }
+    public record UnitMove(LineRef orderLine, Measure measure, Quantity quantity) {}
 
     /** Where units can be. */
-    public enum Measure { ORDERED, CANCELLED, STAGED, DISPATCHED, BILLED, RETURNED, CREDITED }
+    public enum Measure {
+        ORDERED,
+        CANCELLED,
+        STAGED,
+        DISPATCHED,
+        BILLED,
+        RETURNED,
+        CREDITED
+    }
 
     /** An order line's units. */
-    public record LineUnits(LineRef orderLine, LineFlow flow) {
-    }
+    public record LineUnits(LineRef orderLine, LineFlow flow) {}
 
     /** Billed, received and open, over all invoices of the trail. */
-    public record MoneyLine(Money billed, Money received, Money open, LocalDate nextDue) {
-    }
+    public record MoneyLine(Money billed, Money received, Money open, LocalDate nextDue) {}
 
     /** What the trail's entries leave on an account. */
-    public record AccountLine(AccountRole role, String account, Money balance) {
-    }
+    public record AccountLine(AccountRole role, String account, Money balance) {}
 
     public static Trail of(TrailFacts facts, Currency currency) {
         return new Teller(facts, currency).tell();
@@ -87,25 +113,54 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
             facts.deposits().forEach(deposit -> depositRows(deposit, invoices, rows));
             facts.refunds().forEach(refund -> {
                 var ref = new DocumentRef(DocumentKind.REFUND, refund.number());
-                rows.add(row(Aspect.MONEY, refund.on(), stamp(ref), ref, List.of(refund.source()), "%s of customer credit given back".formatted(refund.amount()), refund.reversed(),
-                        List.of(), zero(), zero()));
+                rows.add(row(
+                        Aspect.MONEY,
+                        refund.on(),
+                        stamp(ref),
+                        ref,
+                        List.of(refund.source()),
+                        "%s of customer credit given back".formatted(refund.amount()),
+                        refund.reversed(),
+                        List.of(),
+                        zero(),
+                        zero()));
             });
-            facts.roots().stream().flatMap(chain -> chain.returns().stream()).distinct().forEach(goods -> returnRows(goods, rows));
+            facts.roots().stream()
+                    .flatMap(chain -> chain.returns().stream())
+                    .distinct()
+                    .forEach(goods -> returnRows(goods, rows));
             Chain.credits(facts.roots()).forEach(credit -> rows.add(creditRow(credit)));
             facts.reversals().forEach(reversal -> rows.add(reversalRow(reversal, invoices)));
-            facts.remarks().forEach(remark -> rows.add(row(remark.link() ? Aspect.ORDER : Aspect.DECISION, remark.on(), remark.stamp(),
-                    DocumentRef.order(remark.order()), List.of(), remark.sentence(), false, List.of(), zero(), zero())));
+            facts.remarks()
+                    .forEach(remark -> rows.add(row(
+                            remark.link() ? Aspect.ORDER : Aspect.DECISION,
+                            remark.on(),
+                            remark.stamp(),
+                            DocumentRef.order(remark.order()),
+                            List.of(),
+                            remark.sentence(),
+                            false,
+                            List.of(),
+                            zero(),
+                            zero())));
             rows.sort(Comparator.comparing(Row::moment));
             var running = withBalances(rows);
             var documents = new LinkedHashSet<DocumentRef>();
             running.forEach(row -> documents.add(row.document()));
-            return new Trail(facts.start(), List.copyOf(documents), running, neighbours(invoices), flows(), money(running, invoices),
+            return new Trail(
+                    facts.start(),
+                    List.copyOf(documents),
+                    running,
+                    neighbours(invoices),
+                    flows(),
+                    money(running, invoices),
                     ledger());
         }
 
         private Map<String, Invoice> invoices() {
             var invoices = new LinkedHashMap<String, Invoice>();
-            facts.roots().forEach(chain -> chain.invoices().forEach(invoice -> invoices.put(invoice.number(), invoice)));
+            facts.roots()
+                    .forEach(chain -> chain.invoices().forEach(invoice -> invoices.put(invoice.number(), invoice)));
             return invoices;
         }
 
@@ -116,13 +171,29 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
         private void orderRows(Chain chain, List<Row> rows) {
             var order = chain.order();
             var ref = DocumentRef.order(order.number());
-            var ordered = order.lines().stream().filter(line -> line.kind().isBilled())
-                    .map(line -> new UnitMove(new LineRef(order.number(), line.no()), Measure.ORDERED, line.quantity())).toList();
-            var first = order.lines().stream().map(line -> line.description()).findFirst().orElse("nothing yet");
-            var more = order.lines().size() > 1 ? " and %d more".formatted(order.lines().size() - 1) : "";
+            var ordered = order.lines().stream()
+                    .filter(line -> line.kind().isBilled())
+                    .map(line -> new UnitMove(new LineRef(order.number(), line.no()), Measure.ORDERED, line.quantity()))
+                    .toList();
+            var first = order.lines().stream()
+                    .map(line -> line.description())
+                    .findFirst()
+                    .orElse("nothing yet");
+            var more = order.lines().size() > 1
+                    ? " and %d more".formatted(order.lines().size() - 1)
+                    : "";
             var po = order.po().isBlank() ? "" : "PO " + order.po() + ": ";
-            rows.add(row(Aspect.ORDER, order.orderedOn(), stamp(ref), ref, List.of(), po + first + more, order.state().isEnded()
-                    && !order.state().isCleared(), ordered, zero(), zero()));
+            rows.add(row(
+                    Aspect.ORDER,
+                    order.orderedOn(),
+                    stamp(ref),
+                    ref,
+                    List.of(),
+                    po + first + more,
+                    order.state().isEnded() && !order.state().isCleared(),
+                    ordered,
+                    zero(),
+                    zero()));
             for (var cancellation : chain.cancellations()) {
                 rows.add(cancellationRow(order.number(), cancellation));
             }
@@ -134,9 +205,19 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
         private Row cancellationRow(String order, Cancellation cancellation) {
             var ref = new DocumentRef(DocumentKind.CANCELLATION, cancellation.number());
             var units = cancellation.lines().stream()
-                    .map(l -> new UnitMove(new LineRef(order, l.orderLine()), Measure.CANCELLED, l.quantity())).toList();
-            return row(Aspect.ORDER, cancellation.on(), stamp(ref), ref, List.of(DocumentRef.order(order)),
-                    "given up: " + cancellation.reason(), false, units, zero(), zero());
+                    .map(l -> new UnitMove(new LineRef(order, l.orderLine()), Measure.CANCELLED, l.quantity()))
+                    .toList();
+            return row(
+                    Aspect.ORDER,
+                    cancellation.on(),
+                    stamp(ref),
+                    ref,
+                    List.of(DocumentRef.order(order)),
+                    "given up: " + cancellation.reason(),
+                    false,
+                    units,
+                    zero(),
+                    zero());
         }
 
         private Row dispatchRow(String order, Dispatch dispatch) {
@@ -144,25 +225,44 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
             var dropped = dispatch.state() == Dispatch.State.VOIDED || dispatch.state() == Dispatch.State.REVERSED;
             var measure = dispatch.state() == Dispatch.State.STAGED ? Measure.STAGED : Measure.DISPATCHED;
             // what was reversed had left in the books; the row that takes it back takes the units back
-            var units = dispatch.state() == Dispatch.State.VOIDED ? List.<UnitMove>of() : units(order, dispatch, measure, false);
+            var units = dispatch.state() == Dispatch.State.VOIDED
+                    ? List.<UnitMove>of()
+                    : units(order, dispatch, measure, false);
             var what = switch (dispatch.state()) {
                 case STAGED -> "staged at " + dispatch.site() + ", still in the building";
                 case DEPARTED -> "left " + dispatch.site();
                 case VOIDED -> "staged and voided, the goods stayed";
                 case REVERSED -> "left " + dispatch.site() + ", taken back since";
             };
-            return row(Aspect.GOODS, dispatch.date(), stamp(ref), ref, List.of(DocumentRef.order(order)), what, dropped, units,
-                    zero(), zero());
+            return row(
+                    Aspect.GOODS,
+                    dispatch.date(),
+                    stamp(ref),
+                    ref,
+                    List.of(DocumentRef.order(order)),
+                    what,
+                    dropped,
+                    units,
+                    zero(),
+                    zero());
         }
 
         private static List<UnitMove> units(String order, Dispatch dispatch, Measure measure, boolean back) {
-            return dispatch.lines().stream().map(l -> new UnitMove(new LineRef(order, l.orderLine()), measure, back ? l.quantity().negated() : l.quantity())).toList();
+            return dispatch.lines().stream()
+                    .map(l -> new UnitMove(
+                            new LineRef(order, l.orderLine()),
+                            measure,
+                            back ? l.quantity().negated() : l.quantity()))
+                    .toList();
         }
 
         private List<UnitMove> billedUnits(Invoice invoice, boolean back) {
             var roots = roots();
-            return invoice.lines().stream().filter(l -> roots.contains(l.orderLine().number()))
-                    .map(l -> new UnitMove(l.orderLine(), Measure.BILLED, back ? l.quantity().negated() : l.quantity())).toList();
+            return invoice.lines().stream()
+                    .filter(l -> roots.contains(l.orderLine().number()))
+                    .map(l -> new UnitMove(
+                            l.orderLine(), Measure.BILLED, back ? l.quantity().negated() : l.quantity()))
+                    .toList();
         }
 
         /** The other half of a pair: takes back the units and the money of its document. */
@@ -171,50 +271,114 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
             var why = reversal.reason().isBlank() ? "" : ": " + reversal.reason();
             if (document.kind() == DocumentKind.INVOICE) {
                 var invoice = invoices.get(document.number());
-                return undoing(Aspect.MONEY, reversal, "taken back" + why, billedUnits(invoice, true), invoice.totals().gross().negated());
+                return undoing(
+                        Aspect.MONEY,
+                        reversal,
+                        "taken back" + why,
+                        billedUnits(invoice, true),
+                        invoice.totals().gross().negated());
             }
             if (document.kind() == DocumentKind.REFUND) {
                 return undoing(Aspect.MONEY, reversal, "did not reach the customer" + why, List.of(), zero());
             }
-            var chain = facts.roots().stream().filter(c -> c.dispatches().stream().anyMatch(d -> d.number().equals(document.number()))).findFirst().orElseThrow();
-            var dispatch = chain.dispatches().stream().filter(d -> d.number().equals(document.number())).findFirst().orElseThrow();
-            return undoing(Aspect.GOODS, reversal, "taken back, the goods never left" + why, units(chain.order().number(), dispatch, Measure.DISPATCHED, true), zero());
+            var chain = facts.roots().stream()
+                    .filter(c ->
+                            c.dispatches().stream().anyMatch(d -> d.number().equals(document.number())))
+                    .findFirst()
+                    .orElseThrow();
+            var dispatch = chain.dispatches().stream()
+                    .filter(d -> d.number().equals(document.number()))
+                    .findFirst()
+                    .orElseThrow();
+            return undoing(
+                    Aspect.GOODS,
+                    reversal,
+                    "taken back, the goods never left" + why,
+                    units(chain.order().number(), dispatch, Measure.DISPATCHED, true),
+                    zero());
         }
 
         private Row undoing(Aspect aspect, ReversalFact reversal, String what, List<UnitMove> units, Money billed) {
-            return new Row(aspect, reversal.on(), reversal.stamp().moment(), reversal.document(), List.of(reversal.document()), what, reversal.stamp().by(), true, true, units,
-                    billed, zero(), zero());
+            return new Row(
+                    aspect,
+                    reversal.on(),
+                    reversal.stamp().moment(),
+                    reversal.document(),
+                    List.of(reversal.document()),
+                    what,
+                    reversal.stamp().by(),
+                    true,
+                    true,
+                    units,
+                    billed,
+                    zero(),
+                    zero());
         }
 
         /** A return stands where it was authorised, and once more for each time that goods came or were decided on. */
         private void returnRows(Return goods, List<Row> rows) {
             var ref = new DocumentRef(DocumentKind.RETURN, goods.number());
             var parents = new LinkedHashSet<DocumentRef>();
-            goods.lines().forEach(line -> parents.add(line.invoiceLine().map(i -> new DocumentRef(DocumentKind.INVOICE, i.number()))
-                    .orElse(new DocumentRef(DocumentKind.DISPATCH, line.dispatchLine().number()))));
-            var allowed = Quantity.sum(goods.lines().stream().map(Return.Line::authorised).toList());
-            rows.add(row(Aspect.GOODS, goods.on(), stamp(ref), ref, List.copyOf(parents), "%s may come back%s".formatted(allowed, goods.withdrawn() ? ", withdrawn since" : ""),
-                    goods.withdrawn() && !goods.anyReceived(), List.of(), zero(), zero()));
-            var byMoment = facts.returnMoves().stream().filter(move -> move.number().equals(goods.number())).collect(Collectors.groupingBy(ReturnMove::stamp, LinkedHashMap::new,
-                    Collectors.toList()));
-            byMoment.forEach((stamp, moves) -> rows.add(row(Aspect.GOODS, moves.get(0).on(), stamp, ref, List.of(ref), moved(moves), false, returnedUnits(moves), zero(), zero())));
+            goods.lines()
+                    .forEach(line -> parents.add(line.invoiceLine()
+                            .map(i -> new DocumentRef(DocumentKind.INVOICE, i.number()))
+                            .orElse(new DocumentRef(
+                                    DocumentKind.DISPATCH, line.dispatchLine().number()))));
+            var allowed = Quantity.sum(
+                    goods.lines().stream().map(Return.Line::authorised).toList());
+            rows.add(row(
+                    Aspect.GOODS,
+                    goods.on(),
+                    stamp(ref),
+                    ref,
+                    List.copyOf(parents),
+                    "%s may come back%s".formatted(allowed, goods.withdrawn() ? ", withdrawn since" : ""),
+                    goods.withdrawn() && !goods.anyReceived(),
+                    List.of(),
+                    zero(),
+                    zero()));
+            var byMoment = facts.returnMoves().stream()
+                    .filter(move -> move.number().equals(goods.number()))
+                    .collect(Collectors.groupingBy(ReturnMove::stamp, LinkedHashMap::new, Collectors.toList()));
+            byMoment.forEach((stamp, moves) -> rows.add(row(
+                    Aspect.GOODS,
+                    moves.get(0).on(),
+                    stamp,
+                    ref,
+                    List.of(ref),
+                    moved(moves),
+                    false,
+                    returnedUnits(moves),
+                    zero(),
+                    zero())));
         }
 
         private static String moved(List<ReturnMove> moves) {
             var words = new LinkedHashMap<ReturnMove.Kind, Quantity>();
             moves.forEach(move -> words.merge(move.kind(), move.quantity(), Quantity::plus));
-            return words.entrySet().stream().map(e -> (switch (e.getKey()) {
-                case RECEIVED -> "%s came back, into inspection";
-                case RESTOCKED -> "%s back on the shelf";
-                case SCRAPPED -> "%s scrapped";
-                case SENT_BACK -> "%s sent to the customer again";
-            }).formatted(e.getValue())).collect(Collectors.joining("; "));
+            return words.entrySet().stream()
+                    .map(e -> (switch (e.getKey()) {
+                                case RECEIVED -> "%s came back, into inspection";
+                                case RESTOCKED -> "%s back on the shelf";
+                                case SCRAPPED -> "%s scrapped";
+                                case SENT_BACK -> "%s sent to the customer again";
+                            })
+                            .formatted(e.getValue()))
+                    .collect(Collectors.joining("; "));
         }
 
         private List<UnitMove> returnedUnits(List<ReturnMove> moves) {
             var roots = roots();
-            return moves.stream().filter(move -> roots.contains(move.orderLine().number()) && (move.kind() == ReturnMove.Kind.RECEIVED || move.kind() == ReturnMove.Kind.SENT_BACK))
-                    .map(move -> new UnitMove(move.orderLine(), Measure.RETURNED, move.kind() == ReturnMove.Kind.RECEIVED ? move.quantity() : move.quantity().negated())).toList();
+            return moves.stream()
+                    .filter(move -> roots.contains(move.orderLine().number())
+                            && (move.kind() == ReturnMove.Kind.RECEIVED || move.kind() == ReturnMove.Kind.SENT_BACK))
+                    .map(move -> new UnitMove(
+                            move.orderLine(),
+                            Measure.RETURNED,
+                            move.kind() == ReturnMove.Kind.RECEIVED
+                                    ? move.quantity()
+                                    : move.quantity().negated()))
+                    .toList();
         }
 
         /** What is left of it and put to use later stands on rows of its own, see {@link #paymentRows}. */
@@ -223,17 +387,39 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
             var ref = new DocumentRef(DocumentKind.CREDIT_NOTE, credit.number());
             var parents = new LinkedHashSet<DocumentRef>();
             parents.add(new DocumentRef(DocumentKind.INVOICE, credit.invoice()));
-            credit.lines().forEach(line -> line.returnLine().ifPresent(r -> parents.add(new DocumentRef(DocumentKind.RETURN, r.number()))));
-            var units = credit.lines().stream().filter(l -> roots.contains(l.orderLine().number()) && l.quantity().isPositive())
-                    .map(l -> new UnitMove(l.orderLine(), Measure.CREDITED, l.quantity())).toList();
-            return row(Aspect.MONEY, credit.on(), stamp(ref), ref, List.copyOf(parents), "%s of invoice %s credited: %s".formatted(credit.totals().gross(), credit.invoice(),
-                    credit.reason()), false, units, zero(), settledAtOnce(ref));
+            credit.lines()
+                    .forEach(line -> line.returnLine()
+                            .ifPresent(r -> parents.add(new DocumentRef(DocumentKind.RETURN, r.number()))));
+            var units = credit.lines().stream()
+                    .filter(l -> roots.contains(l.orderLine().number())
+                            && l.quantity().isPositive())
+                    .map(l -> new UnitMove(l.orderLine(), Measure.CREDITED, l.quantity()))
+                    .toList();
+            return row(
+                    Aspect.MONEY,
+                    credit.on(),
+                    stamp(ref),
+                    ref,
+                    List.copyOf(parents),
+                    "%s of invoice %s credited: %s"
+                            .formatted(credit.totals().gross(), credit.invoice(), credit.reason()),
+                    false,
+                    units,
+                    zero(),
+                    settledAtOnce(ref));
         }
 
-        /** What a credit note is set against the invoices of the trail with the moment it is made; later uses of it have rows of their own. */
+        /**
+         * What a credit note is set against the invoices of the trail with the moment it is made; later uses of it have
+         * rows of their own.
+         */
         private Money settledAtOnce(DocumentRef credit) {
-            return facts.payments().stream().filter(p -> p.document().equals(credit)).flatMap(p -> p.allocations().stream()).filter(a -> a.moment() == stamp(credit).moment())
-                    .map(PaymentFact.Allocation::amount).reduce(zero(), Money::plus);
+            return facts.payments().stream()
+                    .filter(p -> p.document().equals(credit))
+                    .flatMap(p -> p.allocations().stream())
+                    .filter(a -> a.moment() == stamp(credit).moment())
+                    .map(PaymentFact.Allocation::amount)
+                    .reduce(zero(), Money::plus);
         }
 
         private Row invoiceRow(Invoice invoice) {
@@ -246,80 +432,193 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
                     others.add(line.orderLine().number());
                     continue;
                 }
-                var gone = line.sources().stream().filter(source -> !source.ahead()).toList();
-                gone.forEach(s -> parents.add(new DocumentRef(DocumentKind.DISPATCH, s.dispatchLine().number())));
+                var gone = line.sources().stream()
+                        .filter(source -> !source.ahead())
+                        .toList();
+                gone.forEach(s -> parents.add(
+                        new DocumentRef(DocumentKind.DISPATCH, s.dispatchLine().number())));
                 if (gone.isEmpty()) {
                     parents.add(DocumentRef.order(line.orderLine().number()));
                 }
             }
             var bills = parents.stream().map(DocumentRef::toString).collect(Collectors.joining(", "));
             var also = others.isEmpty() ? "" : "; also bills order " + String.join(", ", others);
-            var ahead = invoice.lines().stream().anyMatch(line -> line.deferred().isPositive()) ? ", ahead of dispatch" : "";
-            return row(Aspect.MONEY, invoice.on(), stamp(ref), ref, List.copyOf(parents), "bills " + bills + ahead + also, invoice.reversed(), billedUnits(invoice, false),
-                    invoice.totals().gross(), zero());
+            var ahead =
+                    invoice.lines().stream().anyMatch(line -> line.deferred().isPositive())
+                            ? ", ahead of dispatch"
+                            : "";
+            return row(
+                    Aspect.MONEY,
+                    invoice.on(),
+                    stamp(ref),
+                    ref,
+                    List.copyOf(parents),
+                    "bills " + bills + ahead + also,
+                    invoice.reversed(),
+                    billedUnits(invoice, false),
+                    invoice.totals().gross(),
+                    zero());
         }
 
-        /** A payment stands on a row for the day it came in, and on one more for each later day its credit was put to use. */
+        /**
+         * A payment stands on a row for the day it came in, and on one more for each later day its credit was put to
+         * use.
+         */
         private void paymentRows(PaymentFact payment, Map<String, Invoice> invoices, List<Row> rows) {
             var ref = payment.document();
             var stamp = stamp(ref);
             var byMoment = new LinkedHashMap<Long, List<PaymentFact.Allocation>>();
             byMoment.put(stamp.moment(), new ArrayList<>());
-            payment.allocations().stream().sorted(Comparator.comparing(PaymentFact.Allocation::moment))
-                    .forEach(a -> byMoment.computeIfAbsent(a.moment(), moment -> new ArrayList<>()).add(a));
+            payment.allocations().stream()
+                    .sorted(Comparator.comparing(PaymentFact.Allocation::moment))
+                    .forEach(a -> byMoment.computeIfAbsent(a.moment(), moment -> new ArrayList<>())
+                            .add(a));
             byMoment.forEach((moment, allocations) -> {
-                var here = allocations.stream().filter(a -> invoices.containsKey(a.invoice())).toList();
+                var here = allocations.stream()
+                        .filter(a -> invoices.containsKey(a.invoice()))
+                        .toList();
                 var received = here.stream().map(PaymentFact.Allocation::amount).reduce(zero(), Money::plus);
                 var arrival = moment == stamp.moment();
-                var parents = here.stream().map(a -> new DocumentRef(DocumentKind.INVOICE, a.invoice())).distinct().toList();
+                var parents = here.stream()
+                        .map(a -> new DocumentRef(DocumentKind.INVOICE, a.invoice()))
+                        .distinct()
+                        .toList();
                 if (arrival && ref.kind() != DocumentKind.PAYMENT) {
                     // a deposit has rows of its own for how it came in
                     return;
                 }
                 if (arrival) {
                     var onAccount = facts.roots().isEmpty() ? payment.amount() : received;
-                    rows.add(row(Aspect.MONEY, payment.on(), stamp, ref, parents, arrivalWords(payment), payment.reversed(), List.of(), zero(),
+                    rows.add(row(
+                            Aspect.MONEY,
+                            payment.on(),
+                            stamp,
+                            ref,
+                            parents,
+                            arrivalWords(payment),
+                            payment.reversed(),
+                            List.of(),
+                            zero(),
                             onAccount));
                 } else if (!here.isEmpty()) {
-                    var words = received.isNegative() ? payment.reversed() ? "bounced: what it had settled is open again" : "taken off the invoice, now customer credit"
+                    var words = received.isNegative()
+                            ? payment.reversed()
+                                    ? "bounced: what it had settled is open again"
+                                    : "taken off the invoice, now customer credit"
                             : "customer credit from it set against the invoice";
-                    rows.add(row(Aspect.MONEY, allocations.get(0).on(), new Stamp(moment, stamp.by()), ref, parents, words, false, List.of(), zero(), received));
+                    rows.add(row(
+                            Aspect.MONEY,
+                            allocations.get(0).on(),
+                            new Stamp(moment, stamp.by()),
+                            ref,
+                            parents,
+                            words,
+                            false,
+                            List.of(),
+                            zero(),
+                            received));
                 }
             });
         }
 
-        /** A deposit counts as received where it belongs to a root order, else with what of it was set against the roots' invoices. */
+        /**
+         * A deposit counts as received where it belongs to a root order, else with what of it was set against the
+         * roots' invoices.
+         */
         private void depositRows(DepositFact deposit, Map<String, Invoice> invoices, List<Row> rows) {
             var ref = new DocumentRef(DocumentKind.DEPOSIT, deposit.number());
             var own = roots().contains(deposit.order());
             var parent = own ? List.of(DocumentRef.order(deposit.order())) : List.<DocumentRef>of();
-            var arrival = deposit.movedFrom().isEmpty() ? "%s came in ahead for order %s".formatted(deposit.amount(), deposit.order())
+            var arrival = deposit.movedFrom().isEmpty()
+                    ? "%s came in ahead for order %s".formatted(deposit.amount(), deposit.order())
                     : "%s moved here from deposit %s".formatted(deposit.amount(), deposit.movedFrom());
-            rows.add(row(Aspect.MONEY, deposit.on(), stamp(ref), ref, parent, arrival, false,
-                    List.of(), zero(), own ? deposit.amount() : zero()));
+            rows.add(row(
+                    Aspect.MONEY,
+                    deposit.on(),
+                    stamp(ref),
+                    ref,
+                    parent,
+                    arrival,
+                    false,
+                    List.of(),
+                    zero(),
+                    own ? deposit.amount() : zero()));
             for (var use : deposit.uses()) {
-                var stamp = new Stamp(use.moment(), facts.stamps().getOrDefault(use.document(), stamp(ref)).by());
+                var stamp = new Stamp(
+                        use.moment(),
+                        facts.stamps().getOrDefault(use.document(), stamp(ref)).by());
                 switch (use.kind()) {
                     case APPLIED -> {
                         if (invoices.containsKey(use.document().number())) {
-                            rows.add(row(Aspect.MONEY, use.on(), stamp, ref, List.of(use.document()), "%s of the deposit %s".formatted(use.amount().max(use.amount().negated()),
-                                    use.amount().isNegative() ? "taken off the invoice" : "set against the invoice"), false, List.of(), zero(), own ? zero() : use.amount()));
+                            rows.add(row(
+                                    Aspect.MONEY,
+                                    use.on(),
+                                    stamp,
+                                    ref,
+                                    List.of(use.document()),
+                                    "%s of the deposit %s"
+                                            .formatted(
+                                                    use.amount()
+                                                            .max(use.amount().negated()),
+                                                    use.amount().isNegative()
+                                                            ? "taken off the invoice"
+                                                            : "set against the invoice"),
+                                    false,
+                                    List.of(),
+                                    zero(),
+                                    own ? zero() : use.amount()));
                         }
                     }
                     case GIVEN_BACK -> {
                         var came = use.amount().isNegative();
-                        var pair = deposit.uses().stream().anyMatch(other -> other != use && other.document().equals(use.document()));
-                        rows.add(new Row(Aspect.MONEY, use.on(), use.moment(), use.document(), List.of(came ? use.document() : ref),
-                                came ? "did not reach the customer" : "%s of the deposit given back".formatted(use.amount()), stamp.by(), pair, came, List.of(), zero(),
-                                own ? use.amount().negated() : zero(), zero()));
+                        var pair = deposit.uses().stream()
+                                .anyMatch(other ->
+                                        other != use && other.document().equals(use.document()));
+                        rows.add(new Row(
+                                Aspect.MONEY,
+                                use.on(),
+                                use.moment(),
+                                use.document(),
+                                List.of(came ? use.document() : ref),
+                                came
+                                        ? "did not reach the customer"
+                                        : "%s of the deposit given back".formatted(use.amount()),
+                                stamp.by(),
+                                pair,
+                                came,
+                                List.of(),
+                                zero(),
+                                own ? use.amount().negated() : zero(),
+                                zero()));
                     }
                     case MOVED -> {
                         // the deposit it went on as may stand on the trail of another order
-                        var words = "%s of the deposit moved on as deposit %s".formatted(use.amount(), use.document().number());
-                        rows.add(row(Aspect.MONEY, use.on(), stamp, ref, List.of(ref), words, false, List.of(), zero(), own ? use.amount().negated() : zero()));
+                        var words = "%s of the deposit moved on as deposit %s"
+                                .formatted(use.amount(), use.document().number());
+                        rows.add(row(
+                                Aspect.MONEY,
+                                use.on(),
+                                stamp,
+                                ref,
+                                List.of(ref),
+                                words,
+                                false,
+                                List.of(),
+                                zero(),
+                                own ? use.amount().negated() : zero()));
                     }
-                    case CREDITED -> rows.add(row(Aspect.MONEY, use.on(), stamp, ref, List.of(ref), "%s of the deposit turned into customer credit".formatted(use.amount()),
-                            false, List.of(), zero(), own ? use.amount().negated() : zero()));
+                    case CREDITED ->
+                        rows.add(row(
+                                Aspect.MONEY,
+                                use.on(),
+                                stamp,
+                                ref,
+                                List.of(ref),
+                                "%s of the deposit turned into customer credit".formatted(use.amount()),
+                                false,
+                                List.of(),
+                                zero(),
+                                own ? use.amount().negated() : zero()));
                 }
             }
         }
@@ -329,13 +628,36 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
             if (payment.reversed()) {
                 return "%s came in, but bounced".formatted(payment.amount());
             }
-            return left.isZero() ? "%s came in".formatted(payment.amount())
+            return left.isZero()
+                    ? "%s came in".formatted(payment.amount())
                     : "%s came in, %s of it on account".formatted(payment.amount(), left);
         }
 
-        private Row row(Aspect aspect, LocalDate date, Stamp stamp, DocumentRef document, List<DocumentRef> parents, String what,
-                boolean dropped, List<UnitMove> units, Money billed, Money received) {
-            return new Row(aspect, date, stamp.moment(), document, parents, what, stamp.by(), dropped, false, units, billed, received, zero());
+        private Row row(
+                Aspect aspect,
+                LocalDate date,
+                Stamp stamp,
+                DocumentRef document,
+                List<DocumentRef> parents,
+                String what,
+                boolean dropped,
+                List<UnitMove> units,
+                Money billed,
+                Money received) {
+            return new Row(
+                    aspect,
+                    date,
+                    stamp.moment(),
+                    document,
+                    parents,
+                    what,
+                    stamp.by(),
+                    dropped,
+                    false,
+                    units,
+                    billed,
+                    received,
+                    zero());
         }
 
         private List<Row> withBalances(List<Row> rows) {
@@ -343,29 +665,54 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
             var running = new ArrayList<Row>();
             for (var r : rows) {
                 open = open.plus(r.billed()).minus(r.received());
-                running.add(new Row(r.aspect(), r.date(), r.moment(), r.document(), r.parents(), r.what(), r.by(), r.dropped(),
-                        r.undoes(), r.units(), r.billed(), r.received(), open));
+                running.add(new Row(
+                        r.aspect(),
+                        r.date(),
+                        r.moment(),
+                        r.document(),
+                        r.parents(),
+                        r.what(),
+                        r.by(),
+                        r.dropped(),
+                        r.undoes(),
+                        r.units(),
+                        r.billed(),
+                        r.received(),
+                        open));
             }
             return running;
         }
 
         private Set<String> neighbours(Map<String, Invoice> invoices) {
             var met = new TreeSet<>(facts.paidElsewhere());
-            invoices.values().forEach(invoice -> invoice.lines().forEach(line -> met.add(line.orderLine().number())));
+            invoices.values()
+                    .forEach(invoice -> invoice.lines()
+                            .forEach(line -> met.add(line.orderLine().number())));
             met.removeAll(roots());
             return met;
         }
 
         private List<LineUnits> flows() {
-            return facts.roots().stream().flatMap(chain -> chain.flows().stream().filter(flow -> flow.line().kind().isBilled())
-                    .map(flow -> new LineUnits(new LineRef(chain.order().number(), flow.line().no()), flow))).toList();
+            return facts.roots().stream()
+                    .flatMap(chain -> chain.flows().stream()
+                            .filter(flow -> flow.line().kind().isBilled())
+                            .map(flow -> new LineUnits(
+                                    new LineRef(
+                                            chain.order().number(), flow.line().no()),
+                                    flow)))
+                    .toList();
         }
 
         private MoneyLine money(List<Row> rows, Map<String, Invoice> invoices) {
             var billed = rows.stream().map(Row::billed).reduce(zero(), Money::plus);
             var received = rows.stream().map(Row::received).reduce(zero(), Money::plus);
-            var due = billed.compareTo(received) <= 0 ? null
-                    : invoices.values().stream().filter(i -> !i.reversed()).map(Invoice::dueOn).min(Comparator.naturalOrder()).orElse(null);
+            var due = billed.compareTo(received) <= 0
+                    ? null
+                    : invoices.values().stream()
+                            .filter(i -> !i.reversed())
+                            .map(Invoice::dueOn)
+                            .min(Comparator.naturalOrder())
+                            .orElse(null);
             return new MoneyLine(billed, received, billed.minus(received), due);
         }
 
@@ -373,11 +720,16 @@ public record Trail(DocumentRef start, List<DocumentRef> documents, List<Row> ro
             var sums = new LinkedHashMap<List<Object>, AccountLine>();
             for (var entry : facts.entries()) {
                 for (var line : entry.lines()) {
-                    sums.merge(List.of(line.role(), line.account()), new AccountLine(line.role(), line.account(), line.amount()),
-                            (a, b) -> new AccountLine(a.role(), a.account(), a.balance().plus(b.balance())));
+                    sums.merge(
+                            List.of(line.role(), line.account()),
+                            new AccountLine(line.role(), line.account(), line.amount()),
+                            (a, b) -> new AccountLine(
+                                    a.role(), a.account(), a.balance().plus(b.balance())));
                 }
             }
-            return sums.values().stream().sorted(Comparator.comparing(AccountLine::account)).toList();
+            return sums.values().stream()
+                    .sorted(Comparator.comparing(AccountLine::account))
+                    .toList();
         }
 
         private Stamp stamp(DocumentRef document) {

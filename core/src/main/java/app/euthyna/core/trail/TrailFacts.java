@@ -8,8 +8,8 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * What a trail is made of: the root orders' chains, the payments allocated to their invoices (or the payment that one starts
- * from), decisions, and all entries of these documents.
+ * What a trail is made of: the root orders' chains, the payments allocated to their invoices (or the payment that one
+ * starts from), decisions, and all entries of these documents.
  *
  * @param deposits for the root orders, and those applied to their invoices
  * @param refunds of customer credit from these
@@ -19,9 +19,18 @@ import java.util.Set;
  * @param paidElsewhere orders that the same payments settled on other invoices
  * @param stamps who brought each document about, and when
  */
-public record TrailFacts(DocumentRef start, List<Chain> roots, List<PaymentFact> payments, List<DepositFact> deposits, List<RefundFact> refunds, List<ReturnMove> returnMoves,
-        List<ReversalFact> reversals, Set<String> paidElsewhere, List<Remark> remarks,
-       Map<DocumentRef, Stamp> stamps, List<Entry> entries) {
+public record TrailFacts(
+        DocumentRef start,
+        List<Chain> roots,
+        List<PaymentFact> payments,
+        List<DepositFact> deposits,
+        List<RefundFact> refunds,
+        List<ReturnMove> returnMoves,
+        List<ReversalFact> reversals,
+        Set<String> paidElsewhere,
+        List<Remark> remarks,
+        Map<DocumentRef, Stamp> stamps,
+        List<Entry> entries) {
     public TrailFacts {
         roots = List.copyOf(roots);
         payments = List.copyOf(payments);

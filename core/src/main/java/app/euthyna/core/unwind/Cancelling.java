@@ -24,8 +24,12 @@ import java.util.TreeMap;
 /** Plans that give up what is open of an order (section 9, 1, 2, 6 and 7). */
 final class Cancelling {
 
-    private static final Plan.Question DEPOSIT = new Plan.Question("money", "What becomes of the deposit?", List.of(
-            new Plan.Answer("refund", "It is given back"), new Plan.Answer("customer-credit", "It stays as customer credit")));
+    private static final Plan.Question DEPOSIT = new Plan.Question(
+            "money",
+            "What becomes of the deposit?",
+            List.of(
+                    new Plan.Answer("refund", "It is given back"),
+                    new Plan.Answer("customer-credit", "It stays as customer credit")));
 
     private final Chain chain;
     private final Scene scene;
@@ -40,7 +44,8 @@ final class Cancelling {
 
     Decision<Plan> rest(Intent.CancelRest rest) {
         if (declined()) {
-            return Decision.refused(new OrderRefusal.Ended(number(), chain.order().state()));
+            return Decision.refused(
+                    new OrderRefusal.Ended(number(), chain.order().state()));
         }
         recall();
         return rest.lines().isEmpty() ? everythingOpen() : someLines(rest.lines());
@@ -48,7 +53,8 @@ final class Cancelling {
 
     Decision<Plan> order() {
         if (declined()) {
-            return Decision.refused(new OrderRefusal.Ended(number(), chain.order().state()));
+            return Decision.refused(
+                    new OrderRefusal.Ended(number(), chain.order().state()));
         }
         var refusals = nothingLeft();
         if (!refusals.isEmpty()) {
@@ -69,17 +75,27 @@ final class Cancelling {
     private void recall() {
         var order = chain.order();
         if (order.state() == OrderState.AWAITING_APPROVAL) {
-            steps.add(Planner.now(Plan.Kind.RECALL, "The request for approval is recalled",
+            steps.add(Planner.now(
+                    Plan.Kind.RECALL,
+                    "The request for approval is recalled",
                     List.of(new Effect.StateChanged(order.number(), order.state(), OrderState.DRAFT))));
         }
     }
 
     private List<Refusal> nothingLeft() {
         var refusals = new ArrayList<Refusal>();
-        chain.dispatches().stream().filter(d -> d.state() == Dispatch.State.DEPARTED).findFirst()
+        chain.dispatches().stream()
+                .filter(d -> d.state() == Dispatch.State.DEPARTED)
+                .findFirst()
                 .ifPresent(d -> refusals.add(new UnwindRefusal.DepartedGoods(number(), d.number())));
         if (refusals.isEmpty() && chain.anyBilled()) {
-            refusals.add(new UnwindRefusal.Billed(number(), chain.inForce().filter(invoice -> invoice.bills(number())).findFirst().orElseThrow().number()));
+            refusals.add(new UnwindRefusal.Billed(
+                    number(),
+                    chain.inForce()
+                            .filter(invoice -> invoice.bills(number()))
+                            .findFirst()
+                            .orElseThrow()
+                            .number()));
         }
         return refusals;
     }
@@ -87,10 +103,13 @@ final class Cancelling {
     /** Staged notes are voided first, then what is reserved is released, then all that is open is given up. */
     private Decision<Plan> everythingOpen() {
         for (var staged : chain.staged()) {
-            steps.add(Planner.now(Plan.Kind.VOID_STAGED, "Dispatch %s is voided: its goods go back to the shelf".formatted(staged.number()),
+            steps.add(Planner.now(
+                    Plan.Kind.VOID_STAGED,
+                    "Dispatch %s is voided: its goods go back to the shelf".formatted(staged.number()),
                     List.of(new Effect.Voided(staged.withState(Dispatch.State.VOIDED)))));
         }
-        var unstaged = chain.after(steps.stream().flatMap(step -> step.effects().stream()).toList());
+        var unstaged = chain.after(
+                steps.stream().flatMap(step -> step.effects().stream()).toList());
         var open = new TreeMap<Integer, Quantity>();
         var reserved = new TreeMap<Integer, Quantity>();
         for (var flow : unstaged.flows()) {
@@ -109,7 +128,8 @@ final class Cancelling {
             if (!chain.order().hasLine(part.line())) {
                 refusals.add(new CommonRefusal.NotFound("line", part.line() + " on order " + number()));
             } else if (!part.quantity().isPositive()) {
-                refusals.add(CommonRefusal.Incomplete.of("lines[" + part.line() + "].quantity", "a quantity above zero"));
+                refusals.add(
+                        CommonRefusal.Incomplete.of("lines[" + part.line() + "].quantity", "a quantity above zero"));
             } else {
                 asked.merge(part.line(), part.quantity(), Quantity::plus);
             }
@@ -117,7 +137,9 @@ final class Cancelling {
         var released = new TreeMap<Integer, Quantity>();
         asked.forEach((no, quantity) -> {
             var flow = chain.flow(no);
-            var notStaged = flow.line().kind().isShipped() ? flow.open().min(flow.toShip().minus(flow.staged())) : flow.open();
+            var notStaged = flow.line().kind().isShipped()
+                    ? flow.open().min(flow.toShip().minus(flow.staged()))
+                    : flow.open();
             if (quantity.exceeds(flow.open())) {
                 refusals.add(new UnwindRefusal.MoreThanOpen(number(), no, quantity, flow.open()));
             } else if (quantity.exceeds(notStaged)) {
@@ -133,8 +155,11 @@ final class Cancelling {
     }
 
     private String stagedOn(int line) {
-        return chain.staged().stream().filter(d -> d.lines().stream().anyMatch(l -> l.orderLine() == line))
-                .map(Dispatch::number).findFirst().orElseThrow();
+        return chain.staged().stream()
+                .filter(d -> d.lines().stream().anyMatch(l -> l.orderLine() == line))
+                .map(Dispatch::number)
+                .findFirst()
+                .orElseThrow();
     }
 
     private Decision<Plan> cancel(Chain now, Map<Integer, Quantity> quantities, Map<Integer, Quantity> released) {
@@ -146,17 +171,24 @@ final class Cancelling {
         var order = chain.order();
         var lines = new ArrayList<Cancellation.Line>();
         quantities.forEach((no, quantity) -> lines.add(new Cancellation.Line(no, quantity)));
-        var given = new Effect.QuantityCancelled(new Cancellation(undoing.numbers().apply(DocumentKind.CANCELLATION), number(), undoing.on(), undoing.reason(), lines));
+        var given = new Effect.QuantityCancelled(new Cancellation(
+                undoing.numbers().apply(DocumentKind.CANCELLATION), number(), undoing.on(), undoing.reason(), lines));
         var questions = new ArrayList<Plan.Question>();
         if (now.after(given).nothingToShipOrBill() && chain.unappliedDeposits().isPositive()) {
             if (undoing.choices().money().isEmpty()) {
-                return Decision.refused(new UnwindRefusal.DepositAttached(number(), unapplied().stream().map(Deposit::number).toList(), chain.unappliedDeposits()));
+                return Decision.refused(new UnwindRefusal.DepositAttached(
+                        number(), unapplied().stream().map(Deposit::number).toList(), chain.unappliedDeposits()));
             }
             questions.add(DEPOSIT);
             steps.add(moneyFirst());
         }
-        steps.add(Planner.now(Plan.Kind.CANCEL_QUANTITY, "The open quantity of %d %s is given up".formatted(lines.size(), lines.size() == 1 ? "line" : "lines"), List.of(given)));
-        var value = lines.stream().map(line -> order.line(line.orderLine()).net(line.quantity(), order.currency())).reduce(Money.zero(order.currency()), Money::plus);
+        steps.add(Planner.now(
+                Plan.Kind.CANCEL_QUANTITY,
+                "The open quantity of %d %s is given up".formatted(lines.size(), lines.size() == 1 ? "line" : "lines"),
+                List.of(given)));
+        var value = lines.stream()
+                .map(line -> order.line(line.orderLine()).net(line.quantity(), order.currency()))
+                .reduce(Money.zero(order.currency()), Money::plus);
         return Decision.of(new Plan(undoing.intent().words(), value, steps, questions));
     }
 
@@ -165,11 +197,16 @@ final class Cancelling {
         var releases = new ArrayList<Effect>();
         released.forEach((no, quantity) -> {
             if (quantity.isPositive()) {
-                releases.add(new Effect.Released(new LineRef(order.number(), no), order.siteOf(order.line(no)), order.line(no).item(), quantity));
+                releases.add(new Effect.Released(
+                        new LineRef(order.number(), no),
+                        order.siteOf(order.line(no)),
+                        order.line(no).item(),
+                        quantity));
             }
         });
         if (!releases.isEmpty()) {
-            steps.add(Planner.now(Plan.Kind.RELEASE_RESERVATION, "What is reserved for it is free for others again", releases));
+            steps.add(Planner.now(
+                    Plan.Kind.RELEASE_RESERVATION, "What is reserved for it is free for others again", releases));
         }
     }
 
@@ -181,10 +218,23 @@ final class Cancelling {
     private Plan.Step moneyFirst() {
         var customer = chain.order().customer();
         if (undoing.choices().refunds()) {
-            return Refunding.step(unapplied().stream().map(d -> new Effect.Refunded(undoing.numbers().apply(DocumentKind.REFUND), customer,
-                    new DocumentRef(DocumentKind.DEPOSIT, d.number()), number(), d.unapplied())).toList(), scene, undoing);
+            return Refunding.step(
+                    unapplied().stream()
+                            .map(d -> new Effect.Refunded(
+                                    undoing.numbers().apply(DocumentKind.REFUND),
+                                    customer,
+                                    new DocumentRef(DocumentKind.DEPOSIT, d.number()),
+                                    number(),
+                                    d.unapplied()))
+                            .toList(),
+                    scene,
+                    undoing);
         }
-        return Planner.now(Plan.Kind.MOVE_TO_CUSTOMER_CREDIT, "%s paid ahead stays as customer credit".formatted(chain.unappliedDeposits()),
-                unapplied().stream().map(d -> new Effect.DepositCredited(d.number(), number(), customer, d.unapplied())).toList());
+        return Planner.now(
+                Plan.Kind.MOVE_TO_CUSTOMER_CREDIT,
+                "%s paid ahead stays as customer credit".formatted(chain.unappliedDeposits()),
+                unapplied().stream()
+                        .map(d -> new Effect.DepositCredited(d.number(), number(), customer, d.unapplied()))
+                        .toList());
     }
 }

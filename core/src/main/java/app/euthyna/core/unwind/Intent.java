@@ -154,8 +154,7 @@ public sealed interface Intent {
     }
 
     /** A quantity of a line of the document that one starts from. */
-    record Part(int line, Quantity quantity) {
-    }
+    record Part(int line, Quantity quantity) {}
 
     /** One method an intent. */
     interface Visitor<T> {

@@ -17,8 +17,8 @@ import java.util.Optional;
 public record Plan(String words, Money value, List<Step> steps, List<Question> questions) {
 
     /**
-     * One step with its effects; they are complete, so folding them over the chain is the preview. Of a step that waits they are what is to
-     * be expected if all comes as planned.
+     * One step with its effects; they are complete, so folding them over the chain is the preview. Of a step that waits
+     * they are what is to be expected if all comes as planned.
      */
     public record Step(Kind kind, String sentence, Timing timing, List<Role> by, List<Effect> effects) {
         public Step {
@@ -29,8 +29,20 @@ public record Plan(String words, Money value, List<Step> steps, List<Question> q
 
     /** What a step does. */
     public enum Kind {
-        RECALL, RELEASE_RESERVATION, VOID_STAGED, REVERSE_DISPATCH, UNALLOCATE_PAYMENT, UNAPPLY_DEPOSIT, REVERSE_INVOICE, AUTHORISE_RETURN, RECEIVE_GOODS,
-        INSPECT_GOODS, CREDIT, REFUND, MOVE_TO_CUSTOMER_CREDIT, CANCEL_QUANTITY;
+        RECALL,
+        RELEASE_RESERVATION,
+        VOID_STAGED,
+        REVERSE_DISPATCH,
+        UNALLOCATE_PAYMENT,
+        UNAPPLY_DEPOSIT,
+        REVERSE_INVOICE,
+        AUTHORISE_RETURN,
+        RECEIVE_GOODS,
+        INSPECT_GOODS,
+        CREDIT,
+        REFUND,
+        MOVE_TO_CUSTOMER_CREDIT,
+        CANCEL_QUANTITY;
 
         public String code() {
             return name().toLowerCase(Locale.ROOT).replace('_', '-');
@@ -55,8 +67,7 @@ public record Plan(String words, Money value, List<Step> steps, List<Question> q
     }
 
     /** One answer to a question. */
-    public record Answer(String code, String words) {
-    }
+    public record Answer(String code, String words) {}
 
     public Plan {
         steps = List.copyOf(steps);

@@ -11,21 +11,21 @@ import app.euthyna.core.shared.Role;
 import java.util.List;
 
 /**
- * Turns an intent over chains into a plan, or says what stands in the way (section 9). One pure function: the same chains, intent,
- * person and date always give the same plan.
+ * Turns an intent over chains into a plan, or says what stands in the way (section 9). One pure function: the same
+ * chains, intent, person and date always give the same plan.
  */
 public final class Planner {
 
     static final List<Role> MAY_UNDO = List.of(Role.CONTROLLER, Role.LEAD);
     private static final Postings POSTINGS = new Postings(item -> "", customer -> "");
 
-    private Planner() {
-    }
+    private Planner() {}
 
     /** Plans an intent. */
     public static Decision<Plan> plan(Scene scene, Undoing undoing) {
         if (!undoing.person().decides()) {
-            return Decision.refused(new CommonRefusal.NotAuthorised("undo documents", undoing.person().role(), MAY_UNDO));
+            return Decision.refused(new CommonRefusal.NotAuthorised(
+                    "undo documents", undoing.person().role(), MAY_UNDO));
         }
         if (undoing.reason().isBlank()) {
             return Decision.refused(CommonRefusal.Incomplete.of("reason", "why it is undone"));
@@ -35,13 +35,15 @@ public final class Planner {
     }
 
     /**
-     * What is left of a plan that waits for a return's goods, or for somebody's word on the money: the first steps may be possible now.
-     * Nothing is left where the goods were given up.
+     * What is left of a plan that waits for a return's goods, or for somebody's word on the money: the first steps may
+     * be possible now. Nothing is left where the goods were given up.
      *
      * @param goods the return, as it stands
      */
     public static Decision<Plan> rest(Scene scene, Undoing undoing, Return goods) {
-        var steps = goods.anyReceived() || goods.expectsMore() ? new Rest(scene, undoing).expected(goods, scene.chains()) : List.<Plan.Step>of();
+        var steps = goods.anyReceived() || goods.expectsMore()
+                ? new Rest(scene, undoing).expected(goods, scene.chains())
+                : List.<Plan.Step>of();
         var zero = Money.zero(scene.chains().get(0).order().currency());
         return openPeriod(Decision.of(new Plan(undoing.intent().words(), zero, steps, List.of())), scene, undoing);
     }
@@ -86,10 +88,15 @@ public final class Planner {
 
     /** What posts now must be dated in an open period. */
     static Decision<Plan> openPeriod(Decision<Plan> planned, Scene scene, Undoing undoing) {
-        if (planned.isRefused() || planned.get().now().stream().flatMap(step -> step.effects().stream()).noneMatch(Planner::posts)) {
+        if (planned.isRefused()
+                || planned.get().now().stream()
+                        .flatMap(step -> step.effects().stream())
+                        .noneMatch(Planner::posts)) {
             return planned;
         }
-        return Periods.refusal(undoing.on(), scene.closedThrough()).<Decision<Plan>>map(Decision::refused).orElse(planned);
+        return Periods.refusal(undoing.on(), scene.closedThrough())
+                .<Decision<Plan>>map(Decision::refused)
+                .orElse(planned);
     }
 
     private static boolean posts(Effect effect) {

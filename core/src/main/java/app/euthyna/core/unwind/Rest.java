@@ -16,9 +16,9 @@ import java.util.List;
 import java.util.stream.Collectors;
 
 /**
- * What follows a return that was authorised: the goods come, they are inspected, what was billed of them is credited, and the money goes
- * back where that was chosen. Before the goods are there it says what to expect if all comes back sound; afterwards what is to be done with
- * what really came.
+ * What follows a return that was authorised: the goods come, they are inspected, what was billed of them is credited,
+ * and the money goes back where that was chosen. Before the goods are there it says what to expect if all comes back
+ * sound; afterwards what is to be done with what really came.
  */
 final class Rest {
 
@@ -40,15 +40,28 @@ final class Rest {
         var goods = authorised;
         if (goods.expectsMore()) {
             var came = Returning.receive(goods, List.of(), chains, undoing.on()).get();
-            steps.add(new Plan.Step(Plan.Kind.RECEIVE_GOODS, "The goods come back and are received into inspection", Plan.Timing.WAITS, MAY_HANDLE, List.of(came)));
+            steps.add(new Plan.Step(
+                    Plan.Kind.RECEIVE_GOODS,
+                    "The goods come back and are received into inspection",
+                    Plan.Timing.WAITS,
+                    MAY_HANDLE,
+                    List.of(came)));
             chains = after(chains, List.of(came));
             goods = Chain.returnOf(chains, goods.number());
         }
         if (goods.inInspection()) {
-            var verdicts = goods.lines().stream().filter(line -> line.inInspection().isPositive())
-                    .map(line -> new Returning.Verdict(line.no(), Return.Outcome.Kind.RESTOCK, line.inInspection(), line.site(), "")).toList();
-            var inspected = Returning.inspect(goods, verdicts, Chain.credits(chains), undoing.on()).get();
-            steps.add(new Plan.Step(Plan.Kind.INSPECT_GOODS, "They are inspected: back to the shelf, scrapped, or to the customer again", Plan.Timing.SOMEBODY_ELSE, MAY_HANDLE,
+            var verdicts = goods.lines().stream()
+                    .filter(line -> line.inInspection().isPositive())
+                    .map(line -> new Returning.Verdict(
+                            line.no(), Return.Outcome.Kind.RESTOCK, line.inInspection(), line.site(), ""))
+                    .toList();
+            var inspected = Returning.inspect(goods, verdicts, Chain.credits(chains), undoing.on())
+                    .get();
+            steps.add(new Plan.Step(
+                    Plan.Kind.INSPECT_GOODS,
+                    "They are inspected: back to the shelf, scrapped, or to the customer again",
+                    Plan.Timing.SOMEBODY_ELSE,
+                    MAY_HANDLE,
                     List.of(inspected)));
             chains = after(chains, List.of(inspected));
             goods = Chain.returnOf(chains, goods.number());
@@ -62,40 +75,70 @@ final class Rest {
 
     /** A document that can't be made yet gets its number when it is: series without gaps lend none. */
     private String number(DocumentKind kind, List<Plan.Step> before) {
-        return before.stream().allMatch(step -> step.timing() == Plan.Timing.NOW) ? undoing.numbers().apply(kind) : later.apply(kind);
+        return before.stream().allMatch(step -> step.timing() == Plan.Timing.NOW)
+                ? undoing.numbers().apply(kind)
+                : later.apply(kind);
     }
 
     /** Credits what was billed and is here, if anything is. */
     private List<Effect.Credited> credit(Return goods, List<Chain> chains, List<Plan.Step> steps) {
-        var terms = new Crediting.Terms(() -> number(DocumentKind.CREDIT_NOTE, steps), undoing.on(), undoing.reason(), undoing.choices().restockingPercent(),
+        var terms = new Crediting.Terms(
+                () -> number(DocumentKind.CREDIT_NOTE, steps),
+                undoing.on(),
+                undoing.reason(),
+                undoing.choices().restockingPercent(),
                 undoing.choices().freight());
         var decided = Crediting.creditReturn(goods, chains, scene.open(), terms);
         if (decided.isRefused()) {
             return List.of();
         }
-        var sentence = decided.get().stream().map(c -> "%s of invoice %s".formatted(c.credit().totals().gross(), c.credit().invoice())).collect(Collectors.joining(", "));
-        var fee = decided.get().stream().flatMap(c -> c.credit().lines().stream()).map(CreditNote.Line::fee).reduce(Money::plus).orElseThrow();
-        steps.add(Planner.now(Plan.Kind.CREDIT, "%s %s credited%s".formatted(sentence, decided.get().size() == 1 ? "is" : "are",
-                fee.isPositive() ? ", %s net is kept back for restocking".formatted(fee) : ""), decided.get()));
+        var sentence = decided.get().stream()
+                .map(c -> "%s of invoice %s"
+                        .formatted(c.credit().totals().gross(), c.credit().invoice()))
+                .collect(Collectors.joining(", "));
+        var fee = decided.get().stream()
+                .flatMap(c -> c.credit().lines().stream())
+                .map(CreditNote.Line::fee)
+                .reduce(Money::plus)
+                .orElseThrow();
+        steps.add(Planner.now(
+                Plan.Kind.CREDIT,
+                "%s %s credited%s"
+                        .formatted(
+                                sentence,
+                                decided.get().size() == 1 ? "is" : "are",
+                                fee.isPositive() ? ", %s net is kept back for restocking".formatted(fee) : ""),
+                decided.get()));
         return decided.get();
     }
 
-    /** Gives back what the return's credit notes leave beyond the open invoice: those just made, and those made before and not put to use. */
+    /**
+     * Gives back what the return's credit notes leave beyond the open invoice: those just made, and those made before
+     * and not put to use.
+     */
     private void refund(Return goods, List<Chain> chains, List<Effect.Credited> credited, List<Plan.Step> steps) {
         var left = new LinkedHashMap<DocumentRef, Money>();
         var refunds = new ArrayList<Effect.Refunded>();
-        Chain.credits(chains).stream().filter(c -> c.isFor(goods.number())).forEach(c ->
-                scene.source(new DocumentRef(DocumentKind.CREDIT_NOTE, c.number())).ifPresent(source -> left.put(source.document(), source.left())));
+        Chain.credits(chains).stream()
+                .filter(c -> c.isFor(goods.number()))
+                .forEach(c -> scene.source(new DocumentRef(DocumentKind.CREDIT_NOTE, c.number()))
+                        .ifPresent(source -> left.put(source.document(), source.left())));
         left.forEach((document, amount) -> {
             if (amount.isPositive()) {
-                refunds.add(new Effect.Refunded(number(DocumentKind.REFUND, steps), goods.customer(), document, "", amount));
+                refunds.add(new Effect.Refunded(
+                        number(DocumentKind.REFUND, steps), goods.customer(), document, "", amount));
             }
         });
         for (var credit : credited) {
             var rest = credit.credit().totals().gross().minus(credit.settled());
             if (rest.isPositive()) {
-                refunds.add(new Effect.Refunded(number(DocumentKind.REFUND, steps), goods.customer(), new DocumentRef(DocumentKind.CREDIT_NOTE, credit.credit().number()),
-                        "", rest));
+                refunds.add(new Effect.Refunded(
+                        number(DocumentKind.REFUND, steps),
+                        goods.customer(),
+                        new DocumentRef(
+                                DocumentKind.CREDIT_NOTE, credit.credit().number()),
+                        "",
+                        rest));
             }
         }
         if (!refunds.isEmpty()) {

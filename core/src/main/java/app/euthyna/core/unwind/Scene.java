@@ -22,12 +22,16 @@ import java.util.TreeMap;
  * @param closedThrough the last day of the closed periods
  * @param refundLimit what goes back above it is for the finance lead to decide; empty where there is no limit
  */
-public record Scene(List<Chain> chains, Map<String, Money> open, List<Applied> applied, List<GivingBack.Source> sources, Optional<LocalDate> closedThrough,
+public record Scene(
+        List<Chain> chains,
+        Map<String, Money> open,
+        List<Applied> applied,
+        List<GivingBack.Source> sources,
+        Optional<LocalDate> closedThrough,
         Optional<Money> refundLimit) {
 
     /** What of a deposit is set against an invoice. */
-    public record Applied(String deposit, String order, String customer, String invoice, Money amount) {
-    }
+    public record Applied(String deposit, String order, String customer, String invoice, Money amount) {}
 
     public Scene {
         chains = List.copyOf(chains);
@@ -38,17 +42,25 @@ public record Scene(List<Chain> chains, Map<String, Money> open, List<Applied> a
     }
 
     Chain order(String number) {
-        return chains.stream().filter(c -> c.order().number().equals(number)).findFirst().orElseThrow(() -> new IllegalArgumentException("order " + number + " is not in " + this));
+        return chains.stream()
+                .filter(c -> c.order().number().equals(number))
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException("order " + number + " is not in " + this));
     }
 
     /** The chain of a dispatch's order. */
     Chain dispatch(String number) {
-        return chains.stream().filter(c -> c.dispatches().stream().anyMatch(d -> d.number().equals(number))).findFirst()
+        return chains.stream()
+                .filter(c -> c.dispatches().stream().anyMatch(d -> d.number().equals(number)))
+                .findFirst()
                 .orElseThrow(() -> new IllegalArgumentException("dispatch " + number + " is not in " + this));
     }
 
     Invoice invoice(String number) {
-        return chains.stream().flatMap(c -> c.invoices().stream()).filter(i -> i.number().equals(number)).findFirst()
+        return chains.stream()
+                .flatMap(c -> c.invoices().stream())
+                .filter(i -> i.number().equals(number))
+                .findFirst()
                 .orElseThrow(() -> new IllegalArgumentException("invoice " + number + " is not in " + this));
     }
 

@@ -7,7 +7,6 @@ import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.flow.Invoice;
-import app.euthyna.core.flow.Return;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
@@ -15,19 +14,24 @@ import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
 import java.util.ArrayList;
-import java.util.Currency;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Map;
 import java.util.stream.Collectors;
 
-/** Plans that mirror what was posted by mistake: invoices, and dispatches whose goods never left (section 9, 2, 4 and 5). */
+/**
+ * Plans that mirror what was posted by mistake: invoices, and dispatches whose goods never left (section 9, 2, 4 and
+ * 5).
+ */
 final class TakingBack {
 
-    private static final Plan.Question MONEY = new Plan.Question("money", "What becomes of the money on it?", List.of(
-            new Plan.Answer("customer-credit", "It stays as customer credit"), new Plan.Answer("refund", "It is given back")));
+    private static final Plan.Question MONEY = new Plan.Question(
+            "money",
+            "What becomes of the money on it?",
+            List.of(
+                    new Plan.Answer("customer-credit", "It stays as customer credit"),
+                    new Plan.Answer("refund", "It is given back")));
 
     private final Scene scene;
     private final Undoing undoing;
@@ -38,10 +42,21 @@ final class TakingBack {
     }
 
     /** Goods of a dispatch line on an invoice line: all its sources of them, undone ones taken off. */
-    private record Bill(Invoice invoice, Invoice.Line line, LineRef dispatchLine, Quantity quantity, Money cost, Money earned, boolean ahead) {
+    private record Bill(
+            Invoice invoice,
+            Invoice.Line line,
+            LineRef dispatchLine,
+            Quantity quantity,
+            Money cost,
+            Money earned,
+            boolean ahead) {
 
         Effect.Covered covered() {
-            return new Effect.Covered(invoice.customer(), new LineRef(invoice.number(), line.no()), line.item(), new Invoice.Source(dispatchLine, quantity, cost, ahead, earned));
+            return new Effect.Covered(
+                    invoice.customer(),
+                    new LineRef(invoice.number(), line.no()),
+                    line.item(),
+                    new Invoice.Source(dispatchLine, quantity, cost, ahead, earned));
         }
     }
 
@@ -49,12 +64,29 @@ final class TakingBack {
         var bills = new LinkedHashMap<List<Object>, Bill>();
         for (var line : invoice.lines()) {
             for (var source : line.sources()) {
-                bills.merge(List.of(line.no(), source.dispatchLine(), source.ahead()),
-                        new Bill(invoice, line, source.dispatchLine(), source.quantity(), source.cost(), source.earned(), source.ahead()),
-                        (a, b) -> new Bill(invoice, line, a.dispatchLine(), a.quantity().plus(b.quantity()), a.cost().plus(b.cost()), a.earned().plus(b.earned()), a.ahead()));
+                bills.merge(
+                        List.of(line.no(), source.dispatchLine(), source.ahead()),
+                        new Bill(
+                                invoice,
+                                line,
+                                source.dispatchLine(),
+                                source.quantity(),
+                                source.cost(),
+                                source.earned(),
+                                source.ahead()),
+                        (a, b) -> new Bill(
+                                invoice,
+                                line,
+                                a.dispatchLine(),
+                                a.quantity().plus(b.quantity()),
+                                a.cost().plus(b.cost()),
+                                a.earned().plus(b.earned()),
+                                a.ahead()));
             }
         }
-        return bills.values().stream().filter(bill -> bill.quantity().isPositive()).toList();
+        return bills.values().stream()
+                .filter(bill -> bill.quantity().isPositive())
+                .toList();
     }
 
     Decision<Plan> invoice(Invoice invoice, boolean withDispatch) {
@@ -62,13 +94,21 @@ final class TakingBack {
         if (invoice.reversed()) {
             return Decision.refused(new BillingRefusal.AlreadyReversed("Invoice " + invoice.number()));
         }
-        var credits = scene.chains().stream().flatMap(c -> c.credits().stream()).filter(c -> c.invoice().equals(invoice.number())).map(CreditNote::number).distinct().toList();
+        var credits = scene.chains().stream()
+                .flatMap(c -> c.credits().stream())
+                .filter(c -> c.invoice().equals(invoice.number()))
+                .map(CreditNote::number)
+                .distinct()
+                .toList();
         if (!credits.isEmpty()) {
             refusals.add(new UnwindRefusal.AlreadyCredited(invoice.number(), credits));
         }
-        returnsOf(invoice).ifPresentOrElse(refusals::add, () -> { });
+        returnsOf(invoice).ifPresentOrElse(refusals::add, () -> {});
         var bills = bills(invoice);
-        var dispatches = withDispatch ? new LinkedHashSet<>(bills.stream().map(b -> b.dispatchLine().number()).toList()) : new LinkedHashSet<String>();
+        var dispatches = withDispatch
+                ? new LinkedHashSet<>(
+                        bills.stream().map(b -> b.dispatchLine().number()).toList())
+                : new LinkedHashSet<String>();
         for (var number : dispatches) {
             stays(number, invoice.number()).ifPresent(refusals::add);
         }
@@ -79,31 +119,77 @@ final class TakingBack {
         var questions = new ArrayList<Plan.Question>();
         var taken = takenOff(invoice);
         if (!taken.isEmpty()) {
-            steps.add(Planner.now(Plan.Kind.UNALLOCATE_PAYMENT, "%s %s taken off it and stays as customer credit".formatted(taken.stream().map(off -> "%s of %s".formatted(
-                    Settlement.sum(off.settlements()), off.source())).collect(Collectors.joining(", ")), taken.size() == 1 ? "is" : "are"), taken));
+            steps.add(Planner.now(
+                    Plan.Kind.UNALLOCATE_PAYMENT,
+                    "%s %s taken off it and stays as customer credit"
+                            .formatted(
+                                    taken.stream()
+                                            .map(off -> "%s of %s"
+                                                    .formatted(Settlement.sum(off.settlements()), off.source()))
+                                            .collect(Collectors.joining(", ")),
+                                    taken.size() == 1 ? "is" : "are"),
+                    taken));
             questions.add(MONEY);
         }
-        var applied = scene.applied().stream().filter(a -> a.invoice().equals(invoice.number()) && a.amount().isPositive()).toList();
+        var applied = scene.applied().stream()
+                .filter(a -> a.invoice().equals(invoice.number()) && a.amount().isPositive())
+                .toList();
         if (!applied.isEmpty()) {
-            steps.add(Planner.now(Plan.Kind.UNAPPLY_DEPOSIT, "%s taken off it and unapplied again".formatted(applied.stream().map(a -> "%s of deposit %s".formatted(a.amount(), a.deposit()))
-                    .collect(Collectors.joining(", "))), applied.stream().map(a -> new Effect.DepositTakenOff(a.deposit(), a.customer(), a.order(),
-                    List.of(new Settlement(invoice.number(), a.amount())))).toList()));
+            steps.add(Planner.now(
+                    Plan.Kind.UNAPPLY_DEPOSIT,
+                    "%s taken off it and unapplied again"
+                            .formatted(applied.stream()
+                                    .map(a -> "%s of deposit %s".formatted(a.amount(), a.deposit()))
+                                    .collect(Collectors.joining(", "))),
+                    applied.stream()
+                            .map(a -> new Effect.DepositTakenOff(
+                                    a.deposit(),
+                                    a.customer(),
+                                    a.order(),
+                                    List.of(new Settlement(invoice.number(), a.amount()))))
+                            .toList()));
         }
-        var brought = bills.stream().map(b -> b.dispatchLine().number()).distinct().toList();
+        var brought =
+                bills.stream().map(b -> b.dispatchLine().number()).distinct().toList();
         if (!brought.isEmpty()) {
-            questions.add(0, new Plan.Question("dispatch", "And dispatch %s?".formatted(String.join(", ", brought)), List.of(new Plan.Answer("no", "No, only the paper was wrong"),
-                    new Plan.Answer("yes", "Yes, the goods never left the house"))));
+            questions.add(
+                    0,
+                    new Plan.Question(
+                            "dispatch",
+                            "And dispatch %s?".formatted(String.join(", ", brought)),
+                            List.of(
+                                    new Plan.Answer("no", "No, only the paper was wrong"),
+                                    new Plan.Answer("yes", "Yes, the goods never left the house"))));
         }
         var reversal = new ArrayList<Effect>();
         var ahead = new LinkedHashMap<String, List<Effect.Covered>>();
-        bills.stream().filter(Bill::ahead).forEach(bill -> ahead.computeIfAbsent(bill.dispatchLine().number(), d -> new ArrayList<>()).add(bill.covered()));
+        bills.stream()
+                .filter(Bill::ahead)
+                .forEach(bill -> ahead.computeIfAbsent(bill.dispatchLine().number(), d -> new ArrayList<>())
+                        .add(bill.covered()));
         ahead.forEach((dispatch, covered) -> reversal.add(new Effect.SaleUndone(dispatch, covered)));
         reversal.add(new Effect.InvoiceReversed(invoice));
-        var orders = invoice.lines().stream().map(line -> line.orderLine().number()).distinct().toList();
-        steps.add(Planner.now(Plan.Kind.REVERSE_INVOICE, "Its entry is mirrored; what it billed of order %s is to be billed again".formatted(String.join(", ", orders)), reversal));
+        var orders = invoice.lines().stream()
+                .map(line -> line.orderLine().number())
+                .distinct()
+                .toList();
+        steps.add(Planner.now(
+                Plan.Kind.REVERSE_INVOICE,
+                "Its entry is mirrored; what it billed of order %s is to be billed again"
+                        .formatted(String.join(", ", orders)),
+                reversal));
         if (undoing.choices().refunds() && !taken.isEmpty()) {
-            steps.add(Refunding.step(taken.stream().map(off -> new Effect.Refunded(undoing.numbers().apply(DocumentKind.REFUND), off.customer(), off.source(), "",
-                    Settlement.sum(off.settlements()))).toList(), scene, undoing));
+            steps.add(Refunding.step(
+                    taken.stream()
+                            .map(off -> new Effect.Refunded(
+                                    undoing.numbers().apply(DocumentKind.REFUND),
+                                    off.customer(),
+                                    off.source(),
+                                    "",
+                                    Settlement.sum(off.settlements())))
+                            .toList(),
+                    scene,
+                    undoing));
         }
         // money that waits for somebody's word does not keep the goods from going back to the shelf
         var at = undoing.choices().refunds() && !taken.isEmpty() ? steps.size() - 1 : steps.size();
@@ -112,7 +198,11 @@ final class TakingBack {
             after = after.stream().map(chain -> chain.after(step.effects())).toList();
         }
         for (var number : dispatches) {
-            var chain = after.stream().filter(c -> c.dispatches().stream().anyMatch(d -> d.number().equals(number))).findFirst().orElseThrow();
+            var chain = after.stream()
+                    .filter(c ->
+                            c.dispatches().stream().anyMatch(d -> d.number().equals(number)))
+                    .findFirst()
+                    .orElseThrow();
             steps.add(at++, reverse(chain, number));
         }
         return Decision.of(new Plan(undoing.intent().words(), invoice.totals().gross(), steps, questions));
@@ -124,56 +214,109 @@ final class TakingBack {
         for (var source : scene.sources()) {
             var amount = source.settled().get(invoice.number());
             if (amount != null && amount.isPositive()) {
-                off.add(new Effect.SettlementTakenOff(source.document(), source.customer(), List.of(new Settlement(invoice.number(), amount))));
+                off.add(new Effect.SettlementTakenOff(
+                        source.document(), source.customer(), List.of(new Settlement(invoice.number(), amount))));
             }
         }
         return off;
     }
 
-    /** A return that stands against the invoice: authorised from it and not withdrawn, or with goods here that it had billed. */
+    /**
+     * A return that stands against the invoice: authorised from it and not withdrawn, or with goods here that it had
+     * billed.
+     */
     private Optional<Refusal> returnsOf(Invoice invoice) {
-        return scene.chains().stream().flatMap(c -> c.returns().stream()).filter(goods -> goods.lines().stream().anyMatch(line ->
-                line.invoiceLine().filter(ref -> ref.number().equals(invoice.number())).isPresent() && (!goods.withdrawn() || line.returned().isPositive())
-                        || line.parts().stream().anyMatch(part -> part.kept().isPositive() && part.invoiceLine().filter(ref -> ref.number().equals(invoice.number())).isPresent())))
-                .findFirst().map(goods -> new UnwindRefusal.AlreadyReturned("Invoice " + invoice.number(), goods.number(), goods.anyReceived()));
+        return scene.chains().stream()
+                .flatMap(c -> c.returns().stream())
+                .filter(goods -> goods.lines().stream()
+                        .anyMatch(line -> line.invoiceLine()
+                                                .filter(ref -> ref.number().equals(invoice.number()))
+                                                .isPresent()
+                                        && (!goods.withdrawn()
+                                                || line.returned().isPositive())
+                                || line.parts().stream()
+                                        .anyMatch(part -> part.kept().isPositive()
+                                                && part.invoiceLine()
+                                                        .filter(ref ->
+                                                                ref.number().equals(invoice.number()))
+                                                        .isPresent())))
+                .findFirst()
+                .map(goods -> new UnwindRefusal.AlreadyReturned(
+                        "Invoice " + invoice.number(), goods.number(), goods.anyReceived()));
     }
 
     /** Why a departed dispatch can't be mirrored, apart from an invoice that is taken back with it. */
     private Optional<Refusal> stays(String number, String butInvoice) {
         var chain = scene.dispatch(number);
-        var goods = chain.returns().stream().filter(r -> r.lines().stream().anyMatch(line -> line.dispatchLine().number().equals(number) && (!r.withdrawn() || line.returned().isPositive())))
+        var goods = chain.returns().stream()
+                .filter(r -> r.lines().stream()
+                        .anyMatch(line -> line.dispatchLine().number().equals(number)
+                                && (!r.withdrawn() || line.returned().isPositive())))
                 .findFirst();
         if (goods.isPresent()) {
-            return Optional.of(new UnwindRefusal.AlreadyReturned("Dispatch " + number, goods.get().number(), goods.get().anyReceived()));
+            return Optional.of(new UnwindRefusal.AlreadyReturned(
+                    "Dispatch " + number, goods.get().number(), goods.get().anyReceived()));
         }
-        return chain.inForce().filter(i -> !i.number().equals(butInvoice)).filter(i -> bills(i).stream().anyMatch(b -> b.dispatchLine().number().equals(number) && !b.ahead()))
-                .findFirst().map(i -> new UnwindRefusal.DispatchBilled(number, i.number()));
+        return chain.inForce()
+                .filter(i -> !i.number().equals(butInvoice))
+                .filter(i -> bills(i).stream()
+                        .anyMatch(b -> b.dispatchLine().number().equals(number) && !b.ahead()))
+                .findFirst()
+                .map(i -> new UnwindRefusal.DispatchBilled(number, i.number()));
     }
 
     Decision<Plan> dispatch(String number) {
         var chain = scene.dispatch(number);
-        var dispatch = chain.dispatches().stream().filter(d -> d.number().equals(number)).findFirst().orElseThrow();
+        var dispatch = chain.dispatches().stream()
+                .filter(d -> d.number().equals(number))
+                .findFirst()
+                .orElseThrow();
         var order = chain.order();
-        var value = dispatch.lines().stream().filter(line -> order.hasLine(line.orderLine())).map(line -> order.line(line.orderLine()).net(line.quantity(), order.currency()))
+        var value = dispatch.lines().stream()
+                .filter(line -> order.hasLine(line.orderLine()))
+                .map(line -> order.line(line.orderLine()).net(line.quantity(), order.currency()))
                 .reduce(Money.zero(order.currency()), Money::plus);
         return switch (dispatch.state()) {
             case VOIDED, REVERSED -> Decision.refused(new BillingRefusal.AlreadyReversed("Dispatch " + number));
-            case STAGED -> Decision.of(new Plan(undoing.intent().words(), value, List.of(Planner.now(Plan.Kind.VOID_STAGED,
-                    "Dispatch %s is voided: its goods go back to the shelf and stay reserved".formatted(number), List.of(new Effect.Voided(dispatch.withState(Dispatch.State.VOIDED))))),
-                    List.of()));
-            case DEPARTED -> stays(number, "").<Decision<Plan>>map(Decision::refused)
-                    .orElseGet(() -> Decision.of(new Plan(undoing.intent().words(), value, List.of(reverse(chain, number)), List.of())));
+            case STAGED ->
+                Decision.of(new Plan(
+                        undoing.intent().words(),
+                        value,
+                        List.of(Planner.now(
+                                Plan.Kind.VOID_STAGED,
+                                "Dispatch %s is voided: its goods go back to the shelf and stay reserved"
+                                        .formatted(number),
+                                List.of(new Effect.Voided(dispatch.withState(Dispatch.State.VOIDED))))),
+                        List.of()));
+            case DEPARTED ->
+                stays(number, "")
+                        .<Decision<Plan>>map(Decision::refused)
+                        .orElseGet(() -> Decision.of(
+                                new Plan(undoing.intent().words(), value, List.of(reverse(chain, number)), List.of())));
         };
     }
 
     /** Mirrors a departure; goods that were billed ahead are so again. */
     private Plan.Step reverse(Chain chain, String number) {
-        var dispatch = chain.dispatches().stream().filter(d -> d.number().equals(number)).findFirst().orElseThrow();
+        var dispatch = chain.dispatches().stream()
+                .filter(d -> d.number().equals(number))
+                .findFirst()
+                .orElseThrow();
         var order = chain.order();
-        var uncovered = chain.inForce().flatMap(invoice -> bills(invoice).stream()).filter(bill -> bill.ahead() && bill.dispatchLine().number().equals(number)).map(Bill::covered).toList();
-        var held = dispatch.lines().stream().filter(line -> order.hasLine(line.orderLine()) && order.line(line.orderLine()).item().equals(line.item())
-                && order.siteOf(order.line(line.orderLine())).equals(dispatch.site())).toList();
-        return Planner.now(Plan.Kind.REVERSE_DISPATCH, "Dispatch %s never left: its entries are mirrored, its goods lie on the shelf again, reserved for the order".formatted(number),
+        var uncovered = chain.inForce()
+                .flatMap(invoice -> bills(invoice).stream())
+                .filter(bill -> bill.ahead() && bill.dispatchLine().number().equals(number))
+                .map(Bill::covered)
+                .toList();
+        var held = dispatch.lines().stream()
+                .filter(line -> order.hasLine(line.orderLine())
+                        && order.line(line.orderLine()).item().equals(line.item())
+                        && order.siteOf(order.line(line.orderLine())).equals(dispatch.site()))
+                .toList();
+        return Planner.now(
+                Plan.Kind.REVERSE_DISPATCH,
+                "Dispatch %s never left: its entries are mirrored, its goods lie on the shelf again, reserved for the order"
+                        .formatted(number),
                 List.of(new Effect.DispatchReversed(dispatch.withState(Dispatch.State.REVERSED), held, uncovered)));
     }
 }

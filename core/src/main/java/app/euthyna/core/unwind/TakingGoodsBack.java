@@ -22,14 +22,20 @@ import java.util.function.Predicate;
 import java.util.function.ToIntFunction;
 
 /**
- * Plans for goods that are really gone: only a return brings them back (section 9, 3). It is authorised at once; the rest waits for the
- * goods, and goes on by itself when they have come and were inspected.
+ * Plans for goods that are really gone: only a return brings them back (section 9, 3). It is authorised at once; the
+ * rest waits for the goods, and goes on by itself when they have come and were inspected.
  */
 final class TakingGoodsBack {
 
-    private static final Plan.Question MONEY = new Plan.Question("money", "What does the customer get?", List.of(
-            new Plan.Answer("customer-credit", "What is credited beyond the open invoice stays as customer credit"), new Plan.Answer("refund", "It is given back")));
-    private static final Plan.Question FEE = new Plan.Question("restocking", "Is a restocking fee kept back?", List.of());
+    private static final Plan.Question MONEY = new Plan.Question(
+            "money",
+            "What does the customer get?",
+            List.of(
+                    new Plan.Answer(
+                            "customer-credit", "What is credited beyond the open invoice stays as customer credit"),
+                    new Plan.Answer("refund", "It is given back")));
+    private static final Plan.Question FEE =
+            new Plan.Question("restocking", "Is a restocking fee kept back?", List.of());
 
     private final Scene scene;
     private final Undoing undoing;
@@ -47,19 +53,40 @@ final class TakingGoodsBack {
             case INVOICE -> invoiced(scene.invoice(intent.subject().number()), intent.lines(), invoiced, refusals);
             case DISPATCH -> {
                 var chain = scene.dispatch(intent.subject().number());
-                dispatched(chain, intent, line -> line.no(), d -> d.number().equals(intent.subject().number()), dispatched, refusals);
+                dispatched(
+                        chain,
+                        intent,
+                        line -> line.no(),
+                        d -> d.number().equals(intent.subject().number()),
+                        dispatched,
+                        refusals);
             }
-            case ORDER -> dispatched(scene.order(intent.subject().number()), intent, Dispatch.Line::orderLine, d -> true, dispatched, refusals);
+            case ORDER ->
+                dispatched(
+                        scene.order(intent.subject().number()),
+                        intent,
+                        Dispatch.Line::orderLine,
+                        d -> true,
+                        dispatched,
+                        refusals);
             default -> throw new IllegalArgumentException("goods of " + intent.subject());
         }
         if (refusals.isEmpty() && dispatched.isEmpty() && invoiced.isEmpty()) {
-            refusals.add(new ReturnRefusal.MoreThanReturnable(capital(intent.subject()), Quantity.of(1), Quantity.ZERO));
+            refusals.add(
+                    new ReturnRefusal.MoreThanReturnable(capital(intent.subject()), Quantity.of(1), Quantity.ZERO));
         }
         if (!refusals.isEmpty()) {
             return Decision.refused(refusals);
         }
         var customer = scene.chains().get(0).order().customer();
-        var authorised = Returning.authorise(new Returning.Asked(undoing.numbers().apply(DocumentKind.RETURN), customer, undoing.on(), undoing.reasonCode(), dispatched, invoiced),
+        var authorised = Returning.authorise(
+                new Returning.Asked(
+                        undoing.numbers().apply(DocumentKind.RETURN),
+                        customer,
+                        undoing.on(),
+                        undoing.reasonCode(),
+                        dispatched,
+                        invoiced),
                 scene.chains());
         if (authorised.isRefused()) {
             return Decision.refused(authorised.refusals());
@@ -67,8 +94,13 @@ final class TakingGoodsBack {
         var steps = new ArrayList<Plan.Step>();
         var goods = authorised.get().authorised();
         var count = goods.lines().size();
-        steps.add(Planner.now(Plan.Kind.AUTHORISE_RETURN, "Goods of %d %s may come back".formatted(count, count == 1 ? "line" : "lines"), List.of(authorised.get())));
-        var after = scene.chains().stream().map(chain -> chain.after(authorised.get())).toList();
+        steps.add(Planner.now(
+                Plan.Kind.AUTHORISE_RETURN,
+                "Goods of %d %s may come back".formatted(count, count == 1 ? "line" : "lines"),
+                List.of(authorised.get())));
+        var after = scene.chains().stream()
+                .map(chain -> chain.after(authorised.get()))
+                .toList();
         steps.addAll(new Rest(scene, undoing).expected(goods, after));
         var questions = new ArrayList<Plan.Question>();
         if (steps.stream().anyMatch(step -> step.kind() == Plan.Kind.CREDIT)) {
@@ -91,46 +123,69 @@ final class TakingGoodsBack {
         return document.kind().word() + " " + document.number();
     }
 
-    private void invoiced(Invoice invoice, List<Intent.Part> parts, List<Returning.OfInvoice> invoiced, List<Refusal> refusals) {
+    private void invoiced(
+            Invoice invoice, List<Intent.Part> parts, List<Returning.OfInvoice> invoiced, List<Refusal> refusals) {
         if (invoice.reversed()) {
             refusals.add(new ReturnRefusal.InvoiceReversed(invoice.number()));
         } else if (parts.isEmpty()) {
             for (var line : invoice.lines()) {
                 var chain = scene.order(line.orderLine().number());
                 var ref = new LineRef(invoice.number(), line.no());
-                var all = Quantity.sum(Returnable.dispatchLines(line).stream().map(d -> new Returnable(chain).of(ref, d)).toList());
+                var all = Quantity.sum(Returnable.dispatchLines(line).stream()
+                        .map(d -> new Returnable(chain).of(ref, d))
+                        .toList());
                 if (all.isPositive()) {
                     invoiced.add(new Returning.OfInvoice(ref, all));
                 }
             }
         } else {
-            parts.forEach(part -> invoiced.add(new Returning.OfInvoice(new LineRef(invoice.number(), part.line()), part.quantity())));
+            parts.forEach(part ->
+                    invoiced.add(new Returning.OfInvoice(new LineRef(invoice.number(), part.line()), part.quantity())));
         }
     }
 
-    /** Goods of dispatches of one order: all that may come back, or the quantities asked for of lines, the oldest dispatch first. */
-    private static void dispatched(Chain chain, Intent.TakeGoodsBack intent, ToIntFunction<Dispatch.Line> lineOf,
-            Predicate<Dispatch> which, List<Returning.OfDispatch> dispatched, List<Refusal> refusals) {
+    /**
+     * Goods of dispatches of one order: all that may come back, or the quantities asked for of lines, the oldest
+     * dispatch first.
+     */
+    private static void dispatched(
+            Chain chain,
+            Intent.TakeGoodsBack intent,
+            ToIntFunction<Dispatch.Line> lineOf,
+            Predicate<Dispatch> which,
+            List<Returning.OfDispatch> dispatched,
+            List<Refusal> refusals) {
         var returnable = new Returnable(chain);
         var left = new HashMap<Integer, Quantity>();
         intent.lines().forEach(part -> left.merge(part.line(), part.quantity(), Quantity::plus));
-        for (var dispatch : chain.dispatches().stream().filter(d -> d.state() == Dispatch.State.DEPARTED).filter(which).toList()) {
+        for (var dispatch : chain.dispatches().stream()
+                .filter(d -> d.state() == Dispatch.State.DEPARTED)
+                .filter(which)
+                .toList()) {
             for (var line : dispatch.lines()) {
                 var ref = new LineRef(dispatch.number(), line.no());
                 var most = returnable.of(ref);
-                var taken = intent.lines().isEmpty() ? most : most.min(left.getOrDefault(lineOf.applyAsInt(line), Quantity.ZERO));
+                var taken = intent.lines().isEmpty()
+                        ? most
+                        : most.min(left.getOrDefault(lineOf.applyAsInt(line), Quantity.ZERO));
                 if (taken.isPositive()) {
                     dispatched.add(new Returning.OfDispatch(ref, taken));
                     left.computeIfPresent(lineOf.applyAsInt(line), (no, quantity) -> quantity.minus(taken));
                 }
             }
         }
-        intent.lines().stream().filter(part -> !part.quantity().isPositive()).forEach(part -> refusals.add(
-                CommonRefusal.Incomplete.of("lines[" + part.line() + "].quantity", "a quantity above zero")));
+        intent.lines().stream()
+                .filter(part -> !part.quantity().isPositive())
+                .forEach(part -> refusals.add(
+                        CommonRefusal.Incomplete.of("lines[" + part.line() + "].quantity", "a quantity above zero")));
         left.forEach((no, quantity) -> {
             if (quantity.isPositive()) {
-                var asked = Quantity.sum(intent.lines().stream().filter(p -> p.line() == no).map(Intent.Part::quantity).toList());
-                refusals.add(new ReturnRefusal.MoreThanReturnable("Line %d of %s".formatted(no, intent.subject()), asked, asked.minus(quantity)));
+                var asked = Quantity.sum(intent.lines().stream()
+                        .filter(p -> p.line() == no)
+                        .map(Intent.Part::quantity)
+                        .toList());
+                refusals.add(new ReturnRefusal.MoreThanReturnable(
+                        "Line %d of %s".formatted(no, intent.subject()), asked, asked.minus(quantity)));
             }
         });
     }

@@ -13,5 +13,11 @@ import java.util.function.Function;
  * @param reasonCode in the list of reasons; stands on a return
  * @param numbers gives the next number of a kind, asked for once for each document made
  */
-public record Undoing(Intent intent, Choices choices, Person person, String reason, String reasonCode, LocalDate on, Function<DocumentKind, String> numbers) {
-}
+public record Undoing(
+        Intent intent,
+        Choices choices,
+        Person person,
+        String reason,
+        String reasonCode,
+        LocalDate on,
+        Function<DocumentKind, String> numbers) {}

@@ -78,7 +78,8 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Invoice %s is credited by %s, so it can't be taken back.".formatted(invoice, String.join(", ", credits));
+            return "Invoice %s is credited by %s, so it can't be taken back."
+                    .formatted(invoice, String.join(", ", credits));
         }
 
         @Override
@@ -96,7 +97,8 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "%s can't be taken back: goods of it %s with return %s.".formatted(document, received ? "came back" : "are allowed back", goods);
+            return "%s can't be taken back: goods of it %s with return %s."
+                    .formatted(document, received ? "came back" : "are allowed back", goods);
         }
 
         @Override
@@ -132,7 +134,8 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "All the money of %s settles invoice %s; none of it is free to be given back.".formatted(document, String.join(", ", invoices));
+            return "All the money of %s settles invoice %s; none of it is free to be given back."
+                    .formatted(document, String.join(", ", invoices));
         }
 
         @Override
@@ -204,7 +207,8 @@ public sealed interface UnwindRefusal extends Refusal {
     }
 
     /** Part of what is named is staged. */
-    record StagedGoods(String order, int line, Quantity asked, Quantity notStaged, String dispatch) implements UnwindRefusal {
+    record StagedGoods(String order, int line, Quantity asked, Quantity notStaged, String dispatch)
+            implements UnwindRefusal {
         @Override
         public String code() {
             return "staged-goods";
@@ -212,7 +216,8 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Of line %d of order %s only %s are not staged; %s can't be cancelled.".formatted(line, order, notStaged, asked);
+            return "Of line %d of order %s only %s are not staged; %s can't be cancelled."
+                    .formatted(line, order, notStaged, asked);
         }
 
         @Override
@@ -230,7 +235,8 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "What hangs on %s has changed since the plan was made, so the plan was not carried out.".formatted(subject);
+            return "What hangs on %s has changed since the plan was made, so the plan was not carried out."
+                    .formatted(subject);
         }
 
         @Override

@@ -25,7 +25,8 @@ import org.junit.jupiter.api.Test;
 
 class ApprovingTests {
 
-    private static final List<ApprovalRule> RULES = List.of(new ApprovalRule.NetAbove(eur("5000.00"), Level.CONTROLLER),
+    private static final List<ApprovalRule> RULES = List.of(
+            new ApprovalRule.NetAbove(eur("5000.00"), Level.CONTROLLER),
             new ApprovalRule.NetAbove(eur("25000.00"), Level.LEAD));
     private static final Circumstances USUAL = new Circumstances(false, false);
     private static final Person CONTROLLER = new Person("controller", Role.CONTROLLER);
@@ -53,17 +54,28 @@ class ApprovingTests {
         @Test
         void askAboveTheBandAndNotAtIt() {
             assertThat(asked(awaiting("50"))).isEmpty();
-            assertThat(asked(awaiting("51"))).containsExactly(new Ask(Level.CONTROLLER, "net EUR 5,100.00 is above EUR 5,000.00"));
+            assertThat(asked(awaiting("51")))
+                    .containsExactly(new Ask(Level.CONTROLLER, "net EUR 5,100.00 is above EUR 5,000.00"));
             assertThat(asked(awaiting("300"))).extracting(Ask::level).containsExactly(Level.CONTROLLER, Level.LEAD);
         }
 
         @Test
         void lookAtDiscountKindWaivedStopsAndFirstOrders() {
-            var cheap = awaiting("1").withLines(List.of(stock(1, "A", "1", "100.00", "0").withPrice(new Price(new BigDecimal("100"), new BigDecimal("12.5")))));
-            var rules = List.<ApprovalRule>of(new ApprovalRule.DiscountAbove(new BigDecimal("12"), Level.CONTROLLER),
-                    new ApprovalRule.OfKind(OrderKind.STANDARD, Level.LEAD), new ApprovalRule.StopsWaived(Level.LEAD), new ApprovalRule.FirstOrder(Level.LEAD));
-            assertThat(Approving.asked(cheap, rules, new Circumstances(true, true))).extracting(Ask::reason).containsExactly(
-                    "line 1 has 12.5 per cent off, more than 12", "it is a standard order", "a stop was let pass", "it is the customer's first order");
+            var cheap = awaiting("1")
+                    .withLines(List.of(stock(1, "A", "1", "100.00", "0")
+                            .withPrice(new Price(new BigDecimal("100"), new BigDecimal("12.5")))));
+            var rules = List.<ApprovalRule>of(
+                    new ApprovalRule.DiscountAbove(new BigDecimal("12"), Level.CONTROLLER),
+                    new ApprovalRule.OfKind(OrderKind.STANDARD, Level.LEAD),
+                    new ApprovalRule.StopsWaived(Level.LEAD),
+                    new ApprovalRule.FirstOrder(Level.LEAD));
+            assertThat(Approving.asked(cheap, rules, new Circumstances(true, true)))
+                    .extracting(Ask::reason)
+                    .containsExactly(
+                            "line 1 has 12.5 per cent off, more than 12",
+                            "it is a standard order",
+                            "a stop was let pass",
+                            "it is the customer's first order");
             assertThat(Approving.asked(cheap, rules, USUAL)).hasSize(2);
         }
     }
@@ -73,16 +85,20 @@ class ApprovingTests {
 
         @Test
         void needTheAuthorityFirstAndThenFourEyes() {
-            assertThat(codes(approve(awaiting("60"), new Person("clerk", Role.CLERK)))).containsExactly("not-authorised");
-            assertThat(codes(approve(awaiting("60"), new Person("clerk", Role.CONTROLLER)))).containsExactly("four-eyes");
+            assertThat(codes(approve(awaiting("60"), new Person("clerk", Role.CLERK))))
+                    .containsExactly("not-authorised");
+            assertThat(codes(approve(awaiting("60"), new Person("clerk", Role.CONTROLLER))))
+                    .containsExactly("four-eyes");
             assertThat(approve(awaiting("60"), CONTROLLER).get().level()).isEqualTo(Level.CONTROLLER);
-            assertThat(codes(approve(awaiting("60").withState(OrderState.CLEARED), CONTROLLER))).containsExactly("not-awaiting");
+            assertThat(codes(approve(awaiting("60").withState(OrderState.CLEARED), CONTROLLER)))
+                    .containsExactly("not-awaiting");
         }
 
         @Test
         void areTakenLevelByLevelByDifferentPeople() {
             var first = approve(awaiting("300"), CONTROLLER).get();
-            assertThat(codes(approve(awaiting("300"), new Person("controller2", Role.CONTROLLER), first))).containsExactly("not-authorised");
+            assertThat(codes(approve(awaiting("300"), new Person("controller2", Role.CONTROLLER), first)))
+                    .containsExactly("not-authorised");
             assertThat(approve(awaiting("300"), LEAD, first).get().level()).isEqualTo(Level.LEAD);
             var byLead = approve(awaiting("300"), LEAD).get();
             assertThat(byLead.level()).isEqualTo(Level.CONTROLLER);
@@ -91,11 +107,17 @@ class ApprovingTests {
 
         @Test
         void recallingIsForTheAuthorAndSendingBackForTheOthers() {
-            assertThat(codes(Approving.recall(awaiting("60"), CONTROLLER, "why"))).containsExactly("not-authorised");
-            assertThat(Approving.recall(awaiting("60"), new Person("clerk", Role.CLERK), "wrong price").isRefused()).isFalse();
-            assertThat(codes(Approving.sendBack(awaiting("60"), new Person("clerk", Role.CLERK), "why"))).containsExactly("not-authorised");
-            assertThat(codes(Approving.sendBack(awaiting("60"), CONTROLLER, " "))).containsExactly("incomplete");
-            assertThat(codes(Approving.sendBack(awaiting("60").withState(OrderState.CLEARED), CONTROLLER, "why"))).containsExactly("not-awaiting");
+            assertThat(codes(Approving.recall(awaiting("60"), CONTROLLER, "why")))
+                    .containsExactly("not-authorised");
+            assertThat(Approving.recall(awaiting("60"), new Person("clerk", Role.CLERK), "wrong price")
+                            .isRefused())
+                    .isFalse();
+            assertThat(codes(Approving.sendBack(awaiting("60"), new Person("clerk", Role.CLERK), "why")))
+                    .containsExactly("not-authorised");
+            assertThat(codes(Approving.sendBack(awaiting("60"), CONTROLLER, " ")))
+                    .containsExactly("incomplete");
+            assertThat(codes(Approving.sendBack(awaiting("60").withState(OrderState.CLEARED), CONTROLLER, "why")))
+                    .containsExactly("not-awaiting");
         }
     }
 
@@ -108,41 +130,83 @@ class ApprovingTests {
         void coverLessAndDearerButNotMoreCheaperOrOther() {
             assertThat(decided.covers(Content.of(awaiting("59")))).isTrue();
             assertThat(decided.covers(Content.of(awaiting("61")))).isFalse();
-            assertThat(decided.covers(Content.of(order("SO-1", OrderState.HELD, stock(1, "A", "60", "100.01", "0"))))).isTrue();
-            assertThat(decided.covers(Content.of(order("SO-1", OrderState.HELD, stock(1, "A", "60", "99.99", "0"))))).isFalse();
-            assertThat(decided.covers(Content.of(order("SO-1", OrderState.HELD, stock(1, "B", "1", "100.00", "0"))))).isFalse();
-            assertThat(decided.covers(Content.of(awaiting("60").withLines(List.of(stock(1, "A", "60", "100.00", "0"), stock(2, "A", "1", "100.00", "0")))))).isFalse();
+            assertThat(decided.covers(Content.of(order("SO-1", OrderState.HELD, stock(1, "A", "60", "100.01", "0")))))
+                    .isTrue();
+            assertThat(decided.covers(Content.of(order("SO-1", OrderState.HELD, stock(1, "A", "60", "99.99", "0")))))
+                    .isFalse();
+            assertThat(decided.covers(Content.of(order("SO-1", OrderState.HELD, stock(1, "B", "1", "100.00", "0")))))
+                    .isFalse();
+            assertThat(decided.covers(Content.of(awaiting("60")
+                            .withLines(
+                                    List.of(stock(1, "A", "60", "100.00", "0"), stock(2, "A", "1", "100.00", "0"))))))
+                    .isFalse();
         }
 
         /** Kept by a house whose orders could not name an address yet. */
         @Test
         void ofBeforeThereWereAddressesCoverWhatShipsToTheCustomer() {
-            assertThat(new Content(decided.customer(), decided.site(), null, decided.lines()).covers(Content.of(awaiting("60")))).isTrue();
+            assertThat(new Content(decided.customer(), decided.site(), null, decided.lines())
+                            .covers(Content.of(awaiting("60"))))
+                    .isTrue();
         }
 
-        /** However an order is changed and decided on, none is without a pending level whose every level was not approved by two hands. */
+        /**
+         * However an order is changed and decided on, none is without a pending level whose every level was not
+         * approved by two hands.
+         */
         @Test
         void areNeverThroughWithoutEveryLevelThatIsAskedFor() {
             var seed = Long.getLong("seed", System.nanoTime());
             var random = new Random(seed);
-            var people = List.of(CONTROLLER, new Person("controller2", Role.CONTROLLER), LEAD, new Person("clerk", Role.CLERK), new Person("admin", Role.ADMIN));
+            var people = List.of(
+                    CONTROLLER,
+                    new Person("controller2", Role.CONTROLLER),
+                    LEAD,
+                    new Person("clerk", Role.CLERK),
+                    new Person("admin", Role.ADMIN));
             for (int history = 0; history < 500; history++) {
                 var approvals = new ArrayList<Approval>();
                 var now = awaiting("1");
                 for (int step = 0; step < 25; step++) {
                     if (random.nextInt(3) == 0) {
-                        now = order("SO-1", OrderState.AWAITING_APPROVAL, stock(1, "A", String.valueOf(1 + random.nextInt(400)), 50 + random.nextInt(100) + ".00", "0"));
+                        now = order(
+                                "SO-1",
+                                OrderState.AWAITING_APPROVAL,
+                                stock(
+                                        1,
+                                        "A",
+                                        String.valueOf(1 + random.nextInt(400)),
+                                        50 + random.nextInt(100) + ".00",
+                                        "0"));
                     } else {
-                        approve(now, people.get(random.nextInt(people.size())), approvals.toArray(Approval[]::new)).result().ifPresent(approvals::add);
+                        approve(now, people.get(random.nextInt(people.size())), approvals.toArray(Approval[]::new))
+                                .result()
+                                .ifPresent(approvals::add);
                     }
                     var line = now.line(1);
                     var current = Content.of(now);
-                    var covering = approvals.stream().filter(a -> a.content().covers(current)).toList();
+                    var covering = approvals.stream()
+                            .filter(a -> a.content().covers(current))
+                            .toList();
                     if (Approving.pending(now, asked(now), approvals).isEmpty()) {
-                        var needed = now.totals().net().compareTo(eur("25000.00")) > 0 ? 2 : now.totals().net().compareTo(eur("5000.00")) > 0 ? 1 : 0;
-                        assertThat(covering.stream().map(Approval::level).distinct().count()).as("seed %d: %s at %s", seed, line.quantity(), line.price())
+                        var needed = now.totals().net().compareTo(eur("25000.00")) > 0
+                                ? 2
+                                : now.totals().net().compareTo(eur("5000.00")) > 0 ? 1 : 0;
+                        assertThat(covering.stream()
+                                        .map(Approval::level)
+                                        .distinct()
+                                        .count())
+                                .as("seed %d: %s at %s", seed, line.quantity(), line.price())
                                 .isGreaterThanOrEqualTo(needed);
-                        assertThat(covering).as("seed %d", seed).allMatch(a -> !a.by().equals("clerk") && !a.content().lines().get(0).quantity().minus(line.quantity()).isNegative());
+                        assertThat(covering)
+                                .as("seed %d", seed)
+                                .allMatch(a -> !a.by().equals("clerk")
+                                        && !a.content()
+                                                .lines()
+                                                .get(0)
+                                                .quantity()
+                                                .minus(line.quantity())
+                                                .isNegative());
                     }
                 }
             }

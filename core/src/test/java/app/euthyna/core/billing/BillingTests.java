@@ -18,8 +18,8 @@ import app.euthyna.core.goods.Shelf;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
-import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import java.util.List;
@@ -31,20 +31,41 @@ import org.junit.jupiter.api.Test;
 class BillingTests {
 
     /** Ten ordered, of which three left on Monday for 10.00 and four on Tuesday for 20.00; and two hours of work. */
-    private static final Chain CHAIN = left(left(Chain.of(order("SO-1", OrderState.CLEARED, stock(1, "A", "10", "3.3333", "21"),
-            line(2, LineKind.SERVICE, "W", "2", "50.00", "21"))), "D-1", 3, "10.00"), "D-2", 4, "20.00");
+    private static final Chain CHAIN = left(
+            left(
+                    Chain.of(order(
+                            "SO-1",
+                            OrderState.CLEARED,
+                            stock(1, "A", "10", "3.3333", "21"),
+                            line(2, LineKind.SERVICE, "W", "2", "50.00", "21"))),
+                    "D-1",
+                    3,
+                    "10.00"),
+            "D-2",
+            4,
+            "20.00");
 
     private static DocumentRef payment(String number) {
         return new DocumentRef(DocumentKind.PAYMENT, number);
     }
 
     private static Chain left(Chain chain, String number, long quantity, String cost) {
-        return chain.after(new Effect.Departed(new Dispatch(number, "SO-1", "S", Dispatch.State.DEPARTED, TODAY,
-                List.of(new Dispatch.Line(1, 1, "A", q(quantity), eur(cost)))), List.of(), List.of()));
+        return chain.after(new Effect.Departed(
+                new Dispatch(
+                        number,
+                        "SO-1",
+                        "S",
+                        Dispatch.State.DEPARTED,
+                        TODAY,
+                        List.of(new Dispatch.Line(1, 1, "A", q(quantity), eur(cost)))),
+                List.of(),
+                List.of()));
     }
 
     private static Invoice billed(Chain chain, String number, Billing.Share... shares) {
-        return Billing.bill("C", List.of(chain), List.of(shares), terms(number, false), AHEAD).get().invoice();
+        return Billing.bill("C", List.of(chain), List.of(shares), terms(number, false), AHEAD)
+                .get()
+                .invoice();
     }
 
     private static final Set<OrderKind> AHEAD = Set.of(OrderKind.STANDARD);
@@ -63,10 +84,13 @@ class BillingTests {
         @Test
         void goodsAreTakenFromTheOldestDepartureWithTheirSliceOfItsCost() {
             var first = billed(CHAIN, "2026-1", share(1, 2));
-            assertThat(first.lines().get(0).sources()).containsExactly(Invoice.Source.ofGone(new LineRef("D-1", 1), q(2), eur("6.67")));
+            assertThat(first.lines().get(0).sources())
+                    .containsExactly(Invoice.Source.ofGone(new LineRef("D-1", 1), q(2), eur("6.67")));
             var second = billed(CHAIN.after(new Effect.Invoiced(first)), "2026-2", share(1, 3));
-            assertThat(second.lines().get(0).sources()).containsExactly(Invoice.Source.ofGone(new LineRef("D-1", 1), q(1), eur("3.33")),
-                    Invoice.Source.ofGone(new LineRef("D-2", 1), q(2), eur("10.00")));
+            assertThat(second.lines().get(0).sources())
+                    .containsExactly(
+                            Invoice.Source.ofGone(new LineRef("D-1", 1), q(1), eur("3.33")),
+                            Invoice.Source.ofGone(new LineRef("D-2", 1), q(2), eur("10.00")));
         }
 
         @Test
@@ -82,23 +106,39 @@ class BillingTests {
         @Test
         void beyondWhatLeftAreRefusedWithTheFigures() {
             var refused = Billing.bill("C", List.of(CHAIN), List.of(share(1, 8)), terms("2026-1", false), AHEAD);
-            assertThat(refused.refusals()).extracting(r -> r.sentence())
+            assertThat(refused.refusals())
+                    .extracting(r -> r.sentence())
                     .containsExactly("Of line 1 of order SO-1 7 have left and 0 are billed; 8 more can't be billed.");
-            assertThat(Billing.bill("B", List.of(CHAIN), List.of(), terms("2026-1", false), AHEAD).refusals()).extracting(r -> r.code())
+            assertThat(Billing.bill("B", List.of(CHAIN), List.of(), terms("2026-1", false), AHEAD)
+                            .refusals())
+                    .extracting(r -> r.code())
                     .containsExactly("wrong-customer");
         }
     }
 
-    /** Billed before they leave: ten at 33.33, of which seven have left, so that 3 of 10 of the net are deferred (IFRS 15.31 and 15.38: revenue when control passes). */
+    /**
+     * Billed before they leave: ten at 33.33, of which seven have left, so that 3 of 10 of the net are deferred (IFRS
+     * 15.31 and 15.38: revenue when control passes).
+     */
     @Nested
     class Ahead {
 
-        private final Effect.Invoiced invoiced = Billing.bill("C", List.of(CHAIN), List.of(share(1, 10)), terms("2026-1", true), AHEAD).get();
+        private final Effect.Invoiced invoiced = Billing.bill(
+                        "C", List.of(CHAIN), List.of(share(1, 10)), terms("2026-1", true), AHEAD)
+                .get();
         private final Chain chain = CHAIN.after(invoiced);
 
         private Effect.Departed leaves(Chain from, String number, long quantity, String worth) {
-            var staged = new Dispatch(number, "SO-1", "S", Dispatch.State.STAGED, TODAY, List.of(new Dispatch.Line(1, 1, "A", q(quantity), eur("0.00"))));
-            return Dispatching.depart(from, staged, Map.of("A", new Shelf("S", "A", q(quantity), q(quantity), eur(worth))), TODAY).get();
+            var staged = new Dispatch(
+                    number,
+                    "SO-1",
+                    "S",
+                    Dispatch.State.STAGED,
+                    TODAY,
+                    List.of(new Dispatch.Line(1, 1, "A", q(quantity), eur("0.00"))));
+            return Dispatching.depart(
+                            from, staged, Map.of("A", new Shelf("S", "A", q(quantity), q(quantity), eur(worth))), TODAY)
+                    .get();
         }
 
         @Test
@@ -108,7 +148,9 @@ class BillingTests {
             assertThat(line.deferred()).isEqualTo(eur("10.00"));
             assertThat(line.ahead()).isEqualTo(q(3));
             assertThat(chain.flow(1).toBill()).isEqualTo(q(0));
-            assertThat(chain.flow(1).open()).as("billed ahead, so no longer to be cancelled").isEqualTo(q(0));
+            assertThat(chain.flow(1).open())
+                    .as("billed ahead, so no longer to be cancelled")
+                    .isEqualTo(q(0));
         }
 
         @Test
@@ -118,15 +160,19 @@ class BillingTests {
             var then = chain.after(first);
             var second = leaves(then, "D-4", 2, "5.00");
             assertThat(second.covered()).extracting(c -> c.source().earned()).containsExactly(eur("6.67"));
-            assertThat(then.after(second).invoices().get(0).lines().get(0).unearned()).isEqualTo(eur("0.00"));
-            assertThat(then.after(second).unbilled()).allMatch(u -> u.quantity().isZero() && u.cost().isZero());
+            assertThat(then.after(second).invoices().get(0).lines().get(0).unearned())
+                    .isEqualTo(eur("0.00"));
+            assertThat(then.after(second).unbilled())
+                    .allMatch(u -> u.quantity().isZero() && u.cost().isZero());
         }
 
         @Test
         void isRefusedWhereTheKindOfOrderDoesNotSaySo() {
             var refused = Billing.bill("C", List.of(CHAIN), List.of(share(1, 10)), terms("2026-1", true), Set.of());
             assertThat(refused.refusals()).extracting(r -> r.code()).containsExactly("more-than-dispatched");
-            assertThat(Billing.bill("C", List.of(CHAIN), List.of(share(1, 11)), terms("2026-1", true), AHEAD).refusals()).extracting(r -> r.code())
+            assertThat(Billing.bill("C", List.of(CHAIN), List.of(share(1, 11)), terms("2026-1", true), AHEAD)
+                            .refusals())
+                    .extracting(r -> r.code())
                     .containsExactly("more-than-open");
         }
     }
@@ -140,36 +186,60 @@ class BillingTests {
 
         @Test
         void settleTheOldestInvoiceFromTheOldestDeposit() {
-            var applied = Depositing.apply(chain, List.of(new OpenInvoice("I-1", "C", eur("40.00"), eur("40.00")), new OpenInvoice("I-2", "C", eur("25.00"), eur("25.00"))));
-            assertThat(applied).extracting(Effect.DepositApplied::settlements).containsExactly(List.of(new Settlement("I-1", eur("30.00"))),
-                    List.of(new Settlement("I-1", eur("10.00")), new Settlement("I-2", eur("25.00"))));
+            var applied = Depositing.apply(
+                    chain,
+                    List.of(
+                            new OpenInvoice("I-1", "C", eur("40.00"), eur("40.00")),
+                            new OpenInvoice("I-2", "C", eur("25.00"), eur("25.00"))));
+            assertThat(applied)
+                    .extracting(Effect.DepositApplied::settlements)
+                    .containsExactly(
+                            List.of(new Settlement("I-1", eur("30.00"))),
+                            List.of(new Settlement("I-1", eur("10.00")), new Settlement("I-2", eur("25.00"))));
             assertThat(chain.after(applied).unappliedDeposits()).isEqualTo(eur("15.00"));
         }
 
         @Test
         void giveNoMoreThanTheyHave() {
-            assertThat(GivingBack.refundDeposit("RF-1", chain, "DP-1", eur("30.01")).refusals()).extracting(r -> r.code()).containsExactly("more-than-open");
-            var refunded = chain.after(GivingBack.refundDeposit("RF-1", chain, "DP-1", eur("30.00")).get());
-            assertThat(Depositing.credit(refunded, "DP-1", eur("0.01")).isRefused()).isTrue();
-            assertThat(Depositing.share(chain, new java.math.BigDecimal("33.3"))).as("33.3 % of gross 161.33").isEqualTo(eur("53.72"));
+            assertThat(GivingBack.refundDeposit("RF-1", chain, "DP-1", eur("30.01"))
+                            .refusals())
+                    .extracting(r -> r.code())
+                    .containsExactly("more-than-open");
+            var refunded = chain.after(GivingBack.refundDeposit("RF-1", chain, "DP-1", eur("30.00"))
+                    .get());
+            assertThat(Depositing.credit(refunded, "DP-1", eur("0.01")).isRefused())
+                    .isTrue();
+            assertThat(Depositing.share(chain, new java.math.BigDecimal("33.3")))
+                    .as("33.3 % of gross 161.33")
+                    .isEqualTo(eur("53.72"));
         }
     }
 
     @Nested
     class Payments {
 
-        private final Map<String, OpenInvoice> invoices = Map.of("I-1", new OpenInvoice("I-1", "C", eur("100.00"), eur("60.00")),
-                "I-2", new OpenInvoice("I-2", "C", eur("40.00"), eur("40.00")), "I-3", new OpenInvoice("I-3", "B", eur("5.00"), eur("5.00")));
+        private final Map<String, OpenInvoice> invoices = Map.of(
+                "I-1",
+                new OpenInvoice("I-1", "C", eur("100.00"), eur("60.00")),
+                "I-2",
+                new OpenInvoice("I-2", "C", eur("40.00"), eur("40.00")),
+                "I-3",
+                new OpenInvoice("I-3", "B", eur("5.00"), eur("5.00")));
 
         private List<String> codes(Money amount, Settlement... settlements) {
-            return Receiving.receive("P-1", "C", amount, List.of(settlements), invoices).refusals().stream().map(r -> r.code()).toList();
+            return Receiving.receive("P-1", "C", amount, List.of(settlements), invoices).refusals().stream()
+                    .map(r -> r.code())
+                    .toList();
         }
 
         @Test
         void maySettleWhatIsOpenAndNoCentMore() {
-            assertThat(codes(eur("100.00"), new Settlement("I-1", eur("60.00")), new Settlement("I-2", eur("40.00")))).isEmpty();
-            assertThat(codes(eur("100.00"), new Settlement("I-1", eur("60.01")))).containsExactly("more-than-open");
-            assertThat(codes(eur("100.00"), new Settlement("I-1", eur("40.00")), new Settlement("I-1", eur("20.01")))).containsExactly("more-than-open");
+            assertThat(codes(eur("100.00"), new Settlement("I-1", eur("60.00")), new Settlement("I-2", eur("40.00"))))
+                    .isEmpty();
+            assertThat(codes(eur("100.00"), new Settlement("I-1", eur("60.01"))))
+                    .containsExactly("more-than-open");
+            assertThat(codes(eur("100.00"), new Settlement("I-1", eur("40.00")), new Settlement("I-1", eur("20.01"))))
+                    .containsExactly("more-than-open");
             assertThat(codes(eur("50.00"), new Settlement("I-1", eur("50.01")))).containsExactly("more-than-open");
             assertThat(codes(eur("50.00"), new Settlement("I-3", eur("5.00")))).containsExactly("wrong-customer");
             assertThat(codes(eur("0.00"))).containsExactly("incomplete");
@@ -177,12 +247,29 @@ class BillingTests {
 
         @Test
         void creditIsUsedOldestFirstAndSplitWhereOnePaymentDoesNotReach() {
-            var effects = Receiving.allocateCredit("C", List.of(new Settlement("I-1", eur("60.00")), new Settlement("I-2", eur("10.00"))), invoices,
-                    List.of(new Receiving.Credit(payment("P-1"), eur("25.00")), new Receiving.Credit(payment("P-2"), eur("50.00")))).get();
-            assertThat(effects).containsExactly(new Effect.CreditAllocated(payment("P-1"), "C", List.of(new Settlement("I-1", eur("25.00")))),
-                    new Effect.CreditAllocated(payment("P-2"), "C", List.of(new Settlement("I-1", eur("35.00")), new Settlement("I-2", eur("10.00")))));
-            assertThat(Receiving.allocateCredit("C", List.of(new Settlement("I-1", eur("60.00"))), invoices,
-                    List.of(new Receiving.Credit(payment("P-1"), eur("59.99")))).refusals()).extracting(r -> r.sentence())
+            var effects = Receiving.allocateCredit(
+                            "C",
+                            List.of(new Settlement("I-1", eur("60.00")), new Settlement("I-2", eur("10.00"))),
+                            invoices,
+                            List.of(
+                                    new Receiving.Credit(payment("P-1"), eur("25.00")),
+                                    new Receiving.Credit(payment("P-2"), eur("50.00"))))
+                    .get();
+            assertThat(effects)
+                    .containsExactly(
+                            new Effect.CreditAllocated(
+                                    payment("P-1"), "C", List.of(new Settlement("I-1", eur("25.00")))),
+                            new Effect.CreditAllocated(
+                                    payment("P-2"),
+                                    "C",
+                                    List.of(new Settlement("I-1", eur("35.00")), new Settlement("I-2", eur("10.00")))));
+            assertThat(Receiving.allocateCredit(
+                                    "C",
+                                    List.of(new Settlement("I-1", eur("60.00"))),
+                                    invoices,
+                                    List.of(new Receiving.Credit(payment("P-1"), eur("59.99"))))
+                            .refusals())
+                    .extracting(r -> r.sentence())
                     .containsExactly("Customer C has EUR 59.99 to allocate; EUR 60.00 were asked for.");
         }
     }

@@ -25,6 +25,9 @@ import app.euthyna.core.order.LineKind;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
+import app.euthyna.core.returns.Crediting;
+import app.euthyna.core.returns.ReturnPolicy;
+import app.euthyna.core.returns.Returning;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
@@ -33,12 +36,9 @@ import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Role;
+import app.euthyna.core.unwind.Choices;
 import app.euthyna.core.unwind.Intent;
 import app.euthyna.core.unwind.Planner;
-import app.euthyna.core.returns.Crediting;
-import app.euthyna.core.returns.ReturnPolicy;
-import app.euthyna.core.returns.Returning;
-import app.euthyna.core.unwind.Choices;
 import app.euthyna.core.unwind.Scene;
 import app.euthyna.core.unwind.Undoing;
 import java.math.BigDecimal;
@@ -56,15 +56,16 @@ import java.util.function.Predicate;
 import org.junit.jupiter.api.Test;
 
 /**
- * Random lives of two orders of a customer, decided and folded by the core alone: goods in, counted, reserved, handed over, staged, sent
- * off; billed, ahead too and together; deposits, payments, credit, refunds and payments that bounce. After every step the ledger must be
- * what the documents say, and every refusal must leave all as it was.
+ * Random lives of two orders of a customer, decided and folded by the core alone: goods in, counted, reserved, handed
+ * over, staged, sent off; billed, ahead too and together; deposits, payments, credit, refunds and payments that bounce.
+ * After every step the ledger must be what the documents say, and every refusal must leave all as it was.
  */
 class RandomHistoriesTests {
 
     private static final int HISTORIES = 2_000;
     private static final int STEPS = 40;
-    private static final ReturnPolicy AHEAD = new ReturnPolicy(Optional.empty(), List.of(new ReturnPolicy.Reason("damaged", "damaged", false, false, true)));
+    private static final ReturnPolicy AHEAD = new ReturnPolicy(
+            Optional.empty(), List.of(new ReturnPolicy.Reason("damaged", "damaged", false, false, true)));
     private static final Person CONTROLLER = new Person("controller", Role.CONTROLLER);
 
     @Test
@@ -75,12 +76,16 @@ class RandomHistoriesTests {
         for (int history = 0; history < HISTORIES; history++) {
             new History(new Random(seed + history), "seed " + seed + ", history " + history, happened).live();
         }
-        assertThat(happened).as("every kind of thing has happened often").hasSizeGreaterThanOrEqualTo(28).allSatisfy((kind, times) -> assertThat(times).as(kind).isGreaterThan(5));
+        assertThat(happened)
+                .as("every kind of thing has happened often")
+                .hasSizeGreaterThanOrEqualTo(28)
+                .allSatisfy((kind, times) -> assertThat(times).as(kind).isGreaterThan(5));
     }
 
     /**
-     * Two histories live alike; in one of them an invoice is posted that the other never sees. Goods come and go in both, then the invoice is
-     * taken back: the books and every order line must be those of the history without it, but for the money that came in for it.
+     * Two histories live alike; in one of them an invoice is posted that the other never sees. Goods come and go in
+     * both, then the invoice is taken back: the books and every order line must be those of the history without it, but
+     * for the money that came in for it.
      */
     @Test
     void anInvoiceTakenBackIsAsIfItHadNotBeen() {
@@ -110,7 +115,10 @@ class RandomHistoriesTests {
                 }
             }
             var before = with.balances();
-            var plan = Planner.plan(with.scene(), with.undoing(new Intent.TakeBackInvoice(invoice.number(), false), Choices.NONE)).get();
+            var plan = Planner.plan(
+                            with.scene(),
+                            with.undoing(new Intent.TakeBackInvoice(invoice.number(), false), Choices.NONE))
+                    .get();
             assertThat(plan.now()).as("all of it is possible now").isEqualTo(plan.steps());
             plan.effects().forEach(with::happen);
             with.applyAllDeposits();
@@ -118,12 +126,25 @@ class RandomHistoriesTests {
             var expected = without.balances();
             expected.merge(AccountRole.BANK, paid, Money::plus);
             expected.merge(AccountRole.CUSTOMER_CREDIT, paid.negated(), Money::plus);
-            assertThat(with.balances()).as("%s: %s taken back after %s", name, invoice, with.told).isEqualTo(expected);
-            assertThat(with.flows()).as("%s: order lines after %s", name, with.told).isEqualTo(without.flows());
-            assertThat(Planner.plan(with.scene(), with.undoing(new Intent.TakeBackInvoice(invoice.number(), true), Choices.NONE)).refusals()).extracting(r -> r.code())
-                    .as("nothing is taken back twice").containsExactly("already-reversed");
+            assertThat(with.balances())
+                    .as("%s: %s taken back after %s", name, invoice, with.told)
+                    .isEqualTo(expected);
+            assertThat(with.flows())
+                    .as("%s: order lines after %s", name, with.told)
+                    .isEqualTo(without.flows());
+            assertThat(Planner.plan(
+                                    with.scene(),
+                                    with.undoing(new Intent.TakeBackInvoice(invoice.number(), true), Choices.NONE))
+                            .refusals())
+                    .extracting(r -> r.code())
+                    .as("nothing is taken back twice")
+                    .containsExactly("already-reversed");
             with.billAgain(invoice);
-            assertThat(with.balances()).as("%s: billed again after %s", name, with.told).usingRecursiveComparison().ignoringFields("BANK", "RECEIVABLES", "CUSTOMER_CREDIT", "DEPOSITS").isEqualTo(before);
+            assertThat(with.balances())
+                    .as("%s: billed again after %s", name, with.told)
+                    .usingRecursiveComparison()
+                    .ignoringFields("BANK", "RECEIVABLES", "CUSTOMER_CREDIT", "DEPOSITS")
+                    .isEqualTo(before);
         }
         assertThat(taken).isGreaterThan(300);
     }
@@ -145,20 +166,27 @@ class RandomHistoriesTests {
             }
             var untouched = one.balances();
             var order = chain.order().number();
-            var left = Dispatching.depart(chain, chain.staged().get(0), Map.of("A", one.shelf), TODAY).get();
+            var left = Dispatching.depart(chain, chain.staged().get(0), Map.of("A", one.shelf), TODAY)
+                    .get();
             one.happen(left);
             var gone = one.balances();
             var flows = one.flows();
-            var plan = Planner.plan(one.scene(), one.undoing(new Intent.TakeBackDispatch(left.dispatch().number()), Choices.NONE));
+            var plan = Planner.plan(
+                    one.scene(),
+                    one.undoing(new Intent.TakeBackDispatch(left.dispatch().number()), Choices.NONE));
             assertThat(plan.isRefused()).as("%s: %s", one.name, plan.refusals()).isFalse();
             plan.get().effects().forEach(one::happen);
             one.check();
             assertThat(one.balances()).as("%s: as before it left", one.name).isEqualTo(untouched);
             taken++;
-            var picks = left.dispatch().lines().stream().map(l -> new Dispatching.Pick(l.orderLine(), l.quantity())).toList();
-            var again = Dispatching.stage(one.chains.get(order), one.next("D-"), TODAY, picks).get();
+            var picks = left.dispatch().lines().stream()
+                    .map(l -> new Dispatching.Pick(l.orderLine(), l.quantity()))
+                    .toList();
+            var again = Dispatching.stage(one.chains.get(order), one.next("D-"), TODAY, picks)
+                    .get();
             one.happen(again);
-            one.happen(Dispatching.depart(one.chains.get(order), again.dispatch(), Map.of("A", one.shelf), TODAY).get());
+            one.happen(Dispatching.depart(one.chains.get(order), again.dispatch(), Map.of("A", one.shelf), TODAY)
+                    .get());
             one.check();
             assertThat(one.balances()).as("%s: sent off again", one.name).isEqualTo(gone);
             assertThat(one.flows()).as("%s: sent off again", one.name).isEqualTo(flows);
@@ -192,8 +220,14 @@ class RandomHistoriesTests {
             for (var so : List.of("SO-1", "SO-2")) {
                 var lines = new ArrayList<OrderLine>();
                 for (int no = 1; no <= 1 + random.nextInt(3); no++) {
-                    var kind = List.of(LineKind.SERVICE, LineKind.CHARGE, LineKind.STOCK).get(Math.min(random.nextInt(8), 2));
-                    lines.add(line(no, kind, "A", String.valueOf(1 + random.nextInt(12)), BigDecimal.valueOf(random.nextInt(99_999), 4).toPlainString(),
+                    var kind = List.of(LineKind.SERVICE, LineKind.CHARGE, LineKind.STOCK)
+                            .get(Math.min(random.nextInt(8), 2));
+                    lines.add(line(
+                            no,
+                            kind,
+                            "A",
+                            String.valueOf(1 + random.nextInt(12)),
+                            BigDecimal.valueOf(random.nextInt(99_999), 4).toPlainString(),
                             List.of("0", "9", "21").get(random.nextInt(3))));
                 }
                 chains.put(so, Chain.of(order(so, OrderState.CLEARED, lines.toArray(OrderLine[]::new))));
@@ -211,8 +245,14 @@ class RandomHistoriesTests {
             switch (random.nextInt(6)) {
                 case 0 -> receive();
                 case 1 -> reserve();
-                case 2 -> Dispatching.stage(any(chain -> !chain.reserved().isEmpty()), next("D-"), TODAY, List.of()).result().ifPresent(this::happen);
-                case 3 -> any().staged().stream().findFirst().ifPresent(d -> happen(Dispatching.voidStaged(d).get()));
+                case 2 ->
+                    Dispatching.stage(any(chain -> !chain.reserved().isEmpty()), next("D-"), TODAY, List.of())
+                            .result()
+                            .ifPresent(this::happen);
+                case 3 ->
+                    any().staged().stream()
+                            .findFirst()
+                            .ifPresent(d -> happen(Dispatching.voidStaged(d).get()));
                 default -> depart();
             }
         }
@@ -220,16 +260,29 @@ class RandomHistoriesTests {
         private Money payInFull(Invoice invoice) {
             var open = open(invoice.number());
             if (open.isPositive()) {
-                happen(Receiving.receive(next("P-"), "C", open, List.of(new Settlement(invoice.number(), open)), invoices()).get());
+                happen(Receiving.receive(
+                                next("P-"), "C", open, List.of(new Settlement(invoice.number(), open)), invoices())
+                        .get());
             }
             return open;
         }
 
         /** The same quantities of the same lines, ahead where they were. */
         private void billAgain(Invoice invoice) {
-            var orders = invoice.lines().stream().map(l -> chains.get(l.orderLine().number())).distinct().toList();
-            var shares = invoice.lines().stream().map(l -> new Billing.Share(l.orderLine(), l.quantity())).toList();
-            happen(Billing.bill("C", orders, shares, new Billing.Terms(next("2026-"), TODAY, 30, "", true), Set.of(OrderKind.STANDARD)).get());
+            var orders = invoice.lines().stream()
+                    .map(l -> chains.get(l.orderLine().number()))
+                    .distinct()
+                    .toList();
+            var shares = invoice.lines().stream()
+                    .map(l -> new Billing.Share(l.orderLine(), l.quantity()))
+                    .toList();
+            happen(Billing.bill(
+                            "C",
+                            orders,
+                            shares,
+                            new Billing.Terms(next("2026-"), TODAY, 30, "", true),
+                            Set.of(OrderKind.STANDARD))
+                    .get());
         }
 
         private Map<AccountRole, Money> balances() {
@@ -241,20 +294,29 @@ class RandomHistoriesTests {
         }
 
         private List<LineFlow> flows() {
-            return chains.values().stream().flatMap(chain -> chain.flows().stream()).toList();
+            return chains.values().stream()
+                    .flatMap(chain -> chain.flows().stream())
+                    .toList();
         }
 
         private void applyAllDeposits() {
-            List.copyOf(chains.values()).forEach(chain -> applyDeposits(chains.get(chain.order().number())));
+            List.copyOf(chains.values())
+                    .forEach(chain -> applyDeposits(chains.get(chain.order().number())));
         }
 
         private void step() {
             switch (random.nextInt(32)) {
                 case 0, 1, 2 -> receive();
                 case 3, 4, 5, 6 -> reserve();
-                case 7, 8, 9 -> Dispatching.stage(any(chain -> !chain.reserved().isEmpty()), next("D-"), TODAY, List.of()).result().ifPresent(this::happen);
+                case 7, 8, 9 ->
+                    Dispatching.stage(any(chain -> !chain.reserved().isEmpty()), next("D-"), TODAY, List.of())
+                            .result()
+                            .ifPresent(this::happen);
                 case 10, 11, 12, 13 -> depart();
-                case 14 -> any().staged().stream().findFirst().ifPresent(d -> happen(Dispatching.voidStaged(d).get()));
+                case 14 ->
+                    any().staged().stream()
+                            .findFirst()
+                            .ifPresent(d -> happen(Dispatching.voidStaged(d).get()));
                 case 15, 16, 17 -> bill();
                 case 18 -> count();
                 case 19 -> handOver();
@@ -285,7 +347,12 @@ class RandomHistoriesTests {
 
         private void receive() {
             var quantity = Quantity.of(1 + random.nextInt(12));
-            happen(new Effect.StockReceived(next("SR-"), "S", "A", quantity, shelf.valueAt(quantity, BigDecimal.valueOf(random.nextInt(90_000), 4))));
+            happen(new Effect.StockReceived(
+                    next("SR-"),
+                    "S",
+                    "A",
+                    quantity,
+                    shelf.valueAt(quantity, BigDecimal.valueOf(random.nextInt(90_000), 4))));
         }
 
         private void reserve() {
@@ -293,7 +360,8 @@ class RandomHistoriesTests {
                 for (var flow : chain.flows()) {
                     var given = flow.unreserved().min(shelf.free());
                     if (flow.line().kind().isShipped() && given.isPositive()) {
-                        happen(new Effect.Reserved(new LineRef(chain.order().number(), flow.line().no()), "S", "A", given));
+                        happen(new Effect.Reserved(
+                                new LineRef(chain.order().number(), flow.line().no()), "S", "A", given));
                     }
                 }
             }
@@ -301,7 +369,10 @@ class RandomHistoriesTests {
 
         private void depart() {
             var chain = any(c -> !c.staged().isEmpty());
-            chain.staged().stream().findFirst().ifPresent(dispatch -> happen(Dispatching.depart(chain, dispatch, Map.of("A", shelf), TODAY).get()));
+            chain.staged().stream()
+                    .findFirst()
+                    .ifPresent(dispatch -> happen(Dispatching.depart(chain, dispatch, Map.of("A", shelf), TODAY)
+                            .get()));
         }
 
         /** Bills one unit of something, or all that can be billed; of one order or of both; ahead at times. */
@@ -310,10 +381,22 @@ class RandomHistoriesTests {
             var ahead = random.nextInt(3) == 0;
             var shares = new ArrayList<Billing.Share>();
             if (random.nextBoolean()) {
-                together.get(0).flows().stream().filter(flow -> (ahead ? flow.toBillAhead() : flow.toBill()).isPositive()).findFirst()
-                        .ifPresent(flow -> shares.add(new Billing.Share(new LineRef(together.get(0).order().number(), flow.line().no()), Quantity.of(1))));
+                together.get(0).flows().stream()
+                        .filter(flow -> (ahead ? flow.toBillAhead() : flow.toBill()).isPositive())
+                        .findFirst()
+                        .ifPresent(flow -> shares.add(new Billing.Share(
+                                new LineRef(
+                                        together.get(0).order().number(),
+                                        flow.line().no()),
+                                Quantity.of(1))));
             }
-            var billed = Billing.bill("C", together, shares, new Billing.Terms(next("2026-"), TODAY, 30, "", ahead), Set.of(OrderKind.STANDARD)).result();
+            var billed = Billing.bill(
+                            "C",
+                            together,
+                            shares,
+                            new Billing.Terms(next("2026-"), TODAY, 30, "", ahead),
+                            Set.of(OrderKind.STANDARD))
+                    .result();
             billed.ifPresent(invoiced -> {
                 happen(invoiced);
                 invoiced.orders().stream().sorted().forEach(order -> applyDeposits(chains.get(order)));
@@ -322,24 +405,38 @@ class RandomHistoriesTests {
         }
 
         private void applyDeposits(Chain chain) {
-            var invoices = chain.inForce().map(i -> new OpenInvoice(i.number(), "C", i.totals().gross(), open(i.number()))).toList();
+            var invoices = chain.inForce()
+                    .map(i -> new OpenInvoice(i.number(), "C", i.totals().gross(), open(i.number())))
+                    .toList();
             Depositing.apply(chain, invoices).forEach(this::happen);
         }
 
         private void count() {
             var held = new ArrayList<Correcting.Held>();
-            chains.values().forEach(chain -> chain.reserved().forEach((no, quantity) -> {
-                var line = new LineRef(chain.order().number(), no);
-                held.add(new Correcting.Held(line, quantity, new Claim(line, quantity, TODAY, random.nextInt(9))));
-            }));
-            Correcting.count(next("SC-"), shelf, Quantity.of(random.nextInt(14)), Optional.of(BigDecimal.valueOf(random.nextInt(90_000), 4)), held, "counted").result()
+            chains.values()
+                    .forEach(chain -> chain.reserved().forEach((no, quantity) -> {
+                        var line = new LineRef(chain.order().number(), no);
+                        held.add(new Correcting.Held(
+                                line, quantity, new Claim(line, quantity, TODAY, random.nextInt(9))));
+                    }));
+            Correcting.count(
+                            next("SC-"),
+                            shelf,
+                            Quantity.of(random.nextInt(14)),
+                            Optional.of(BigDecimal.valueOf(random.nextInt(90_000), 4)),
+                            held,
+                            "counted")
+                    .result()
                     .ifPresent(effects -> effects.forEach(this::happen));
         }
 
         private void handOver() {
             var from = any();
             var to = any();
-            Reserving.handOver(from, 1, to, 1, Quantity.of(1 + random.nextInt(3)), "more urgent").result().filter(h -> !h.from().equals(h.to())).ifPresent(this::happen);
+            Reserving.handOver(from, 1, to, 1, Quantity.of(1 + random.nextInt(3)), "more urgent")
+                    .result()
+                    .filter(h -> !h.from().equals(h.to()))
+                    .ifPresent(this::happen);
         }
 
         private Money amount(int cents) {
@@ -348,45 +445,84 @@ class RandomHistoriesTests {
 
         private void deposit() {
             var chain = any();
-            var other = chains.values().stream().filter(c -> c != chain).findFirst().orElseThrow();
-            var deposit = chain.deposits().isEmpty() ? "" : chain.deposits().get(random.nextInt(chain.deposits().size())).number();
+            var other =
+                    chains.values().stream().filter(c -> c != chain).findFirst().orElseThrow();
+            var deposit = chain.deposits().isEmpty()
+                    ? ""
+                    : chain.deposits()
+                            .get(random.nextInt(chain.deposits().size()))
+                            .number();
             switch (deposit.isEmpty() ? 0 : random.nextInt(5)) {
-                case 0, 1 -> Depositing.receive(chain, next("DP-"), amount(6_000), TODAY).result().ifPresent(received -> {
-                    happen(received);
-                    applyDeposits(chains.get(received.order()));
-                });
-                case 2 -> Depositing.move(chain, deposit, other, next("DP-"), amount(3_000), TODAY).result().ifPresent(moved -> {
-                    happen(moved);
-                    applyDeposits(chains.get(moved.toOrder()));
-                });
-                case 3 -> Depositing.credit(chain, deposit, amount(3_000)).result().ifPresent(this::happen);
-                default -> GivingBack.refundDeposit(next("RF-"), chain, deposit, amount(3_000)).result().ifPresent(this::happen);
+                case 0, 1 ->
+                    Depositing.receive(chain, next("DP-"), amount(6_000), TODAY)
+                            .result()
+                            .ifPresent(received -> {
+                                happen(received);
+                                applyDeposits(chains.get(received.order()));
+                            });
+                case 2 ->
+                    Depositing.move(chain, deposit, other, next("DP-"), amount(3_000), TODAY)
+                            .result()
+                            .ifPresent(moved -> {
+                                happen(moved);
+                                applyDeposits(chains.get(moved.toOrder()));
+                            });
+                case 3 ->
+                    Depositing.credit(chain, deposit, amount(3_000)).result().ifPresent(this::happen);
+                default ->
+                    GivingBack.refundDeposit(next("RF-"), chain, deposit, amount(3_000))
+                            .result()
+                            .ifPresent(this::happen);
             }
         }
 
         private Map<String, OpenInvoice> invoices() {
             var invoices = new LinkedHashMap<String, OpenInvoice>();
-            chains.values().forEach(chain -> chain.inForce().forEach(i -> invoices.put(i.number(), new OpenInvoice(i.number(), "C", i.totals().gross(), open(i.number())))));
+            chains.values()
+                    .forEach(chain -> chain.inForce()
+                            .forEach(i -> invoices.put(
+                                    i.number(),
+                                    new OpenInvoice(i.number(), "C", i.totals().gross(), open(i.number())))));
             return invoices;
         }
 
         private Money open(String invoice) {
-            return (invoice(invoice).reversed() ? eur("0.00") : invoice(invoice).totals().gross()).minus(settled.getOrDefault(invoice, eur("0.00")));
+            return (invoice(invoice).reversed()
+                            ? eur("0.00")
+                            : invoice(invoice).totals().gross())
+                    .minus(settled.getOrDefault(invoice, eur("0.00")));
         }
 
         private Invoice invoice(String number) {
-            return chains.values().stream().flatMap(c -> c.invoices().stream()).filter(i -> i.number().equals(number)).findFirst().orElseThrow();
+            return chains.values().stream()
+                    .flatMap(c -> c.invoices().stream())
+                    .filter(i -> i.number().equals(number))
+                    .findFirst()
+                    .orElseThrow();
         }
 
         /** Too much, too little or just enough, against one invoice or none; or credit that is there. */
         private void pay() {
-            var open = invoices().values().stream().filter(i -> i.open().isPositive()).toList();
-            var settlements = open.isEmpty() ? List.<Settlement>of() : List.of(new Settlement(open.get(0).number(), random.nextBoolean() ? open.get(0).open() : amount(2_000)));
+            var open = invoices().values().stream()
+                    .filter(i -> i.open().isPositive())
+                    .toList();
+            var settlements = open.isEmpty()
+                    ? List.<Settlement>of()
+                    : List.of(new Settlement(
+                            open.get(0).number(),
+                            random.nextBoolean() ? open.get(0).open() : amount(2_000)));
             if (random.nextBoolean()) {
-                Receiving.receive(next("P-"), "C", amount(9_000), settlements, invoices()).result().ifPresent(this::happen);
+                Receiving.receive(next("P-"), "C", amount(9_000), settlements, invoices())
+                        .result()
+                        .ifPresent(this::happen);
             } else {
-                var credits = payments.values().stream().filter(p -> p.left().isPositive()).map(p -> new Receiving.Credit(p.document(), p.left())).toList();
-                Receiving.allocateCredit("C", settlements, invoices(), credits).result().ifPresent(effects -> effects.forEach(this::happen));
+                var credits = payments.values().stream()
+                        .filter(p -> p.left().isPositive())
+                        .map(p -> new Receiving.Credit(p.document(), p.left()))
+                        .toList();
+                Receiving.allocateCredit("C", settlements, invoices(), credits)
+                        .result()
+                        .ifPresent(effects -> effects.forEach(this::happen));
             }
         }
 
@@ -396,12 +532,29 @@ class RandomHistoriesTests {
             }
             var payment = List.copyOf(payments.values()).get(random.nextInt(payments.size()));
             switch (random.nextInt(4)) {
-                case 3 -> refunds.values().stream().findFirst().map(GivingBack::reverse).flatMap(Decision::result).ifPresent(this::happen);
-                case 0 -> GivingBack.refundCredit(next("RF-"), payment, amount(3_000)).result().ifPresent(this::happen);
-                case 1 -> payment.settled().entrySet().stream().filter(e -> e.getValue().isPositive()).findFirst().map(e -> GivingBack.takeOff(payment,
-                        List.of(new Settlement(e.getKey(), e.getValue())))).flatMap(Decision::result).ifPresent(this::happen);
-                default -> Optional.of(payment).filter(p -> p.document().kind() == DocumentKind.PAYMENT).map(GivingBack::reverse).flatMap(Decision::result)
-                        .ifPresent(this::happen);
+                case 3 ->
+                    refunds.values().stream()
+                            .findFirst()
+                            .map(GivingBack::reverse)
+                            .flatMap(Decision::result)
+                            .ifPresent(this::happen);
+                case 0 ->
+                    GivingBack.refundCredit(next("RF-"), payment, amount(3_000))
+                            .result()
+                            .ifPresent(this::happen);
+                case 1 ->
+                    payment.settled().entrySet().stream()
+                            .filter(e -> e.getValue().isPositive())
+                            .findFirst()
+                            .map(e -> GivingBack.takeOff(payment, List.of(new Settlement(e.getKey(), e.getValue()))))
+                            .flatMap(Decision::result)
+                            .ifPresent(this::happen);
+                default ->
+                    Optional.of(payment)
+                            .filter(p -> p.document().kind() == DocumentKind.PAYMENT)
+                            .map(GivingBack::reverse)
+                            .flatMap(Decision::result)
+                            .ifPresent(this::happen);
             }
         }
 
@@ -413,12 +566,19 @@ class RandomHistoriesTests {
         }
 
         private void unwind(Intent intent) {
-            Planner.plan(scene(), undoing(intent)).result().ifPresent(plan -> plan.now().forEach(step -> step.effects().forEach(this::happen)));
+            Planner.plan(scene(), undoing(intent))
+                    .result()
+                    .ifPresent(plan -> plan.now().forEach(step -> step.effects().forEach(this::happen)));
         }
 
         private Undoing undoing(Intent intent) {
-            var money = List.of(Optional.<Choices.MoneyTo>empty(), Optional.of(Choices.MoneyTo.REFUND), Optional.of(Choices.MoneyTo.CUSTOMER_CREDIT)).get(random.nextInt(3));
-            return undoing(intent, new Choices(money, BigDecimal.valueOf(random.nextInt(3) * 5L), random.nextInt(3) == 0));
+            var money = List.of(
+                            Optional.<Choices.MoneyTo>empty(),
+                            Optional.of(Choices.MoneyTo.REFUND),
+                            Optional.of(Choices.MoneyTo.CUSTOMER_CREDIT))
+                    .get(random.nextInt(3));
+            return undoing(
+                    intent, new Choices(money, BigDecimal.valueOf(random.nextInt(3) * 5L), random.nextInt(3) == 0));
         }
 
         private Undoing undoing(Intent intent, Choices choices) {
@@ -428,65 +588,133 @@ class RandomHistoriesTests {
         private Scene scene() {
             var open = new TreeMap<String, Money>();
             chains.values().forEach(chain -> chain.invoices().forEach(i -> open.put(i.number(), open(i.number()))));
-            return new Scene(List.copyOf(chains.values()), open, applied.values().stream().filter(a -> a.amount().isPositive()).toList(),
-                    List.copyOf(payments.values()), Optional.empty(), Optional.empty());
+            return new Scene(
+                    List.copyOf(chains.values()),
+                    open,
+                    applied.values().stream()
+                            .filter(a -> a.amount().isPositive())
+                            .toList(),
+                    List.copyOf(payments.values()),
+                    Optional.empty(),
+                    Optional.empty());
         }
 
         private void takeBack() {
             var chain = any();
             switch (random.nextInt(3)) {
-                case 0 -> chain.invoices().stream().skip(random.nextInt(3)).findFirst().ifPresent(i -> unwind(new Intent.TakeBackInvoice(i.number(), random.nextBoolean())));
-                case 1 -> chain.dispatches().stream().filter(d -> d.state() == Dispatch.State.DEPARTED).skip(random.nextInt(2)).findFirst().ifPresent(d -> unwind(new Intent.TakeBackDispatch(d.number())));
-                default -> unwind(new Intent.GiveMoneyBack(DocumentRef.order(chain.order().number())));
+                case 0 ->
+                    chain.invoices().stream()
+                            .skip(random.nextInt(3))
+                            .findFirst()
+                            .ifPresent(i -> unwind(new Intent.TakeBackInvoice(i.number(), random.nextBoolean())));
+                case 1 ->
+                    chain.dispatches().stream()
+                            .filter(d -> d.state() == Dispatch.State.DEPARTED)
+                            .skip(random.nextInt(2))
+                            .findFirst()
+                            .ifPresent(d -> unwind(new Intent.TakeBackDispatch(d.number())));
+                default ->
+                    unwind(new Intent.GiveMoneyBack(
+                            DocumentRef.order(chain.order().number())));
             }
         }
 
         /** Goods come back, a little at a time and in any order of doing things. */
         private void goodsBack() {
-            var chain = any(random.nextInt(3) == 0 ? Chain::anyDeparted : c -> !c.returns().isEmpty());
-            var goods = chain.returns().isEmpty() ? null : chain.returns().get(random.nextInt(chain.returns().size()));
+            var chain = any(
+                    random.nextInt(3) == 0
+                            ? Chain::anyDeparted
+                            : c -> !c.returns().isEmpty());
+            var goods = chain.returns().isEmpty()
+                    ? null
+                    : chain.returns().get(random.nextInt(chain.returns().size()));
             switch (goods == null ? 0 : random.nextInt(6)) {
                 case 0 -> authorise(chain);
-                case 1 -> Returning.receive(goods, random.nextBoolean() ? List.of() : List.of(new Returning.Came(1 + random.nextInt(2), Quantity.of(1))), chains.values(), TODAY)
-                        .result().ifPresent(this::happen);
+                case 1 ->
+                    Returning.receive(
+                                    goods,
+                                    random.nextBoolean()
+                                            ? List.of()
+                                            : List.of(new Returning.Came(1 + random.nextInt(2), Quantity.of(1))),
+                                    chains.values(),
+                                    TODAY)
+                            .result()
+                            .ifPresent(this::happen);
                 case 2 -> inspect(goods);
-                case 3 -> Crediting.creditReturn(goods, chains.values(), scene().open(), terms()).result().ifPresent(all -> all.forEach(this::happen));
-                case 4 -> Crediting.creditAhead(goods, chains.values(), scene().open(), terms(), AHEAD).result().ifPresent(all -> all.forEach(this::happen));
-                default -> Optional.of(goods).filter(g -> random.nextInt(3) == 0).map(g -> Returning.withdraw(g, Chain.credits(chains.values()))).flatMap(Decision::result).ifPresent(this::happen);
+                case 3 ->
+                    Crediting.creditReturn(goods, chains.values(), scene().open(), terms())
+                            .result()
+                            .ifPresent(all -> all.forEach(this::happen));
+                case 4 ->
+                    Crediting.creditAhead(goods, chains.values(), scene().open(), terms(), AHEAD)
+                            .result()
+                            .ifPresent(all -> all.forEach(this::happen));
+                default ->
+                    Optional.of(goods)
+                            .filter(g -> random.nextInt(3) == 0)
+                            .map(g -> Returning.withdraw(g, Chain.credits(chains.values())))
+                            .flatMap(Decision::result)
+                            .ifPresent(this::happen);
             }
         }
 
         private void authorise(Chain chain) {
             if (random.nextBoolean()) {
-                unwind(new Intent.TakeGoodsBack(DocumentRef.order(chain.order().number()), random.nextBoolean() ? List.of() : List.of(new Intent.Part(1, Quantity.of(1)))));
+                unwind(new Intent.TakeGoodsBack(
+                        DocumentRef.order(chain.order().number()),
+                        random.nextBoolean() ? List.of() : List.of(new Intent.Part(1, Quantity.of(1)))));
             } else {
-                chain.inForce().skip(random.nextInt(2)).findFirst().ifPresent(i -> unwind(new Intent.TakeGoodsBack(new DocumentRef(DocumentKind.INVOICE, i.number()),
-                        random.nextBoolean() ? List.of() : List.of(new Intent.Part(1, Quantity.of("0.5"))))));
+                chain.inForce()
+                        .skip(random.nextInt(2))
+                        .findFirst()
+                        .ifPresent(i -> unwind(new Intent.TakeGoodsBack(
+                                new DocumentRef(DocumentKind.INVOICE, i.number()),
+                                random.nextBoolean() ? List.of() : List.of(new Intent.Part(1, Quantity.of("0.5"))))));
             }
         }
 
         private Crediting.Terms terms() {
-            return new Crediting.Terms(() -> next("C"), TODAY, "came back", BigDecimal.valueOf(random.nextInt(3) * 5L), random.nextInt(3) == 0);
+            return new Crediting.Terms(
+                    () -> next("C"),
+                    TODAY,
+                    "came back",
+                    BigDecimal.valueOf(random.nextInt(3) * 5L),
+                    random.nextInt(3) == 0);
         }
 
         private void inspect(Return goods) {
-            goods.lines().stream().filter(line -> line.inInspection().isPositive()).findFirst().ifPresent(line -> {
-                var kind = Return.Outcome.Kind.values()[random.nextInt(3)];
-                var quantity = random.nextBoolean() ? line.inInspection() : line.inInspection().min(Quantity.of(1));
-                var credits = Chain.credits(chains.values());
-                Returning.inspect(goods, List.of(new Returning.Verdict(line.no(), kind, quantity, "S", "")), credits, TODAY).result().ifPresent(this::happen);
-            });
+            goods.lines().stream()
+                    .filter(line -> line.inInspection().isPositive())
+                    .findFirst()
+                    .ifPresent(line -> {
+                        var kind = Return.Outcome.Kind.values()[random.nextInt(3)];
+                        var quantity = random.nextBoolean()
+                                ? line.inInspection()
+                                : line.inInspection().min(Quantity.of(1));
+                        var credits = Chain.credits(chains.values());
+                        Returning.inspect(
+                                        goods,
+                                        List.of(new Returning.Verdict(line.no(), kind, quantity, "S", "")),
+                                        credits,
+                                        TODAY)
+                                .result()
+                                .ifPresent(this::happen);
+                    });
         }
 
         private void allow() {
             any().inForce().skip(random.nextInt(2)).findFirst().ifPresent(invoice -> {
-                var before = Chain.credits(chains.values()).stream().filter(c -> c.invoice().equals(invoice.number())).toList();
+                var before = Chain.credits(chains.values()).stream()
+                        .filter(c -> c.invoice().equals(invoice.number()))
+                        .toList();
                 var shares = switch (random.nextInt(3)) {
                     case 0 -> Crediting.everything(invoice, before);
                     case 1 -> List.of(Crediting.Share.of(1, Quantity.of(1)));
                     default -> List.of(Crediting.Share.of(1, amount(500)));
                 };
-                Crediting.credit(invoice, before, shares, open(invoice.number()), terms()).result().ifPresent(this::happen);
+                Crediting.credit(invoice, before, shares, open(invoice.number()), terms())
+                        .result()
+                        .ifPresent(this::happen);
             });
         }
 
@@ -497,10 +725,14 @@ class RandomHistoriesTests {
             effect.accept(new Documents());
             postings.of(effect).ifPresent(proposal -> {
                 post(proposal.posting(), false);
-                toMirror.computeIfAbsent(proposal.document(), d -> new ArrayList<>()).add(proposal.posting());
+                toMirror.computeIfAbsent(proposal.document(), d -> new ArrayList<>())
+                        .add(proposal.posting());
             });
             if (effect instanceof Effect.InvoiceReversed reversed) {
-                assertThat(settled.getOrDefault(reversed.invoice().number(), eur("0.00")).isZero()).as("%s: nothing is set against %s: %s", name, reversed, told).isTrue();
+                assertThat(settled.getOrDefault(reversed.invoice().number(), eur("0.00"))
+                                .isZero())
+                        .as("%s: nothing is set against %s: %s", name, reversed, told)
+                        .isTrue();
             }
             Postings.mirrored(effect).ifPresent(this::mirror);
         }
@@ -513,7 +745,9 @@ class RandomHistoriesTests {
         private void post(Posting posting, boolean mirrored) {
             var sum = posting.lines().stream().map(Posting.Line::amount).reduce(eur("0.00"), Money::plus);
             assertThat(sum.isZero()).as("%s: %s balances", name, posting).isTrue();
-            posting.lines().forEach(line -> ledger.merge(line.role(), mirrored ? line.amount().negated() : line.amount(), Money::plus));
+            posting.lines()
+                    .forEach(line ->
+                            ledger.merge(line.role(), mirrored ? line.amount().negated() : line.amount(), Money::plus));
         }
 
         /** What shelves, payments and the bank hold, told by the effects and not by the ledger. */
@@ -560,7 +794,9 @@ class RandomHistoriesTests {
 
             @Override
             public Void returnInspected(Effect.ReturnInspected effect) {
-                effect.judgements().stream().map(Effect.Judgement::outcome).filter(o -> o.kind() == Return.Outcome.Kind.RESTOCK)
+                effect.judgements().stream()
+                        .map(Effect.Judgement::outcome)
+                        .filter(o -> o.kind() == Return.Outcome.Kind.RESTOCK)
                         .forEach(o -> shelf = shelf.receive(o.quantity(), o.cost()));
                 return null;
             }
@@ -568,8 +804,13 @@ class RandomHistoriesTests {
             @Override
             public Void credited(Effect.Credited effect) {
                 var credit = effect.credit();
-                source(DocumentKind.CREDIT_NOTE, credit.number(), credit.totals().gross());
-                return effect.settled().isPositive() ? settle(credit.number(), List.of(new Settlement(credit.invoice(), effect.settled())), false) : null;
+                source(
+                        DocumentKind.CREDIT_NOTE,
+                        credit.number(),
+                        credit.totals().gross());
+                return effect.settled().isPositive()
+                        ? settle(credit.number(), List.of(new Settlement(credit.invoice(), effect.settled())), false)
+                        : null;
             }
 
             @Override
@@ -594,7 +835,10 @@ class RandomHistoriesTests {
                 settle(effect.payment(), effect.settlements(), true);
                 bank = bank.minus(effect.amount());
                 var was = payments.get(effect.payment());
-                payments.put(effect.payment(), new GivingBack.Source(was.document(), "C", was.amount(), eur("0.00"), was.refunded(), true, was.settled()));
+                payments.put(
+                        effect.payment(),
+                        new GivingBack.Source(
+                                was.document(), "C", was.amount(), eur("0.00"), was.refunded(), true, was.settled()));
                 return null;
             }
 
@@ -618,8 +862,11 @@ class RandomHistoriesTests {
                 for (var s : settlements) {
                     var amount = off ? s.amount().negated() : s.amount();
                     settled.merge(s.invoice(), amount, Money::plus);
-                    applied.merge(deposit + " " + s.invoice(), new Scene.Applied(deposit, order, "C", s.invoice(), amount),
-                            (a, b) -> new Scene.Applied(deposit, order, "C", s.invoice(), a.amount().plus(b.amount())));
+                    applied.merge(
+                            deposit + " " + s.invoice(),
+                            new Scene.Applied(deposit, order, "C", s.invoice(), amount),
+                            (a, b) -> new Scene.Applied(
+                                    deposit, order, "C", s.invoice(), a.amount().plus(b.amount())));
                 }
                 return null;
             }
@@ -635,10 +882,21 @@ class RandomHistoriesTests {
                 bank = bank.minus(effect.amount());
                 if (effect.order().isEmpty()) {
                     var was = payments.get(effect.source().number());
-                    payments.put(effect.source().number(), new GivingBack.Source(was.document(), "C", was.amount(), was.left().minus(effect.amount()),
-                            was.refunded().plus(effect.amount()), false, was.settled()));
+                    payments.put(
+                            effect.source().number(),
+                            new GivingBack.Source(
+                                    was.document(),
+                                    "C",
+                                    was.amount(),
+                                    was.left().minus(effect.amount()),
+                                    was.refunded().plus(effect.amount()),
+                                    false,
+                                    was.settled()));
                 }
-                refunds.put(effect.refund(), new GivingBack.Refund(effect.refund(), "C", effect.source(), effect.order(), effect.amount(), false));
+                refunds.put(
+                        effect.refund(),
+                        new GivingBack.Refund(
+                                effect.refund(), "C", effect.source(), effect.order(), effect.amount(), false));
                 return null;
             }
 
@@ -647,8 +905,16 @@ class RandomHistoriesTests {
                 bank = bank.plus(effect.amount());
                 if (effect.order().isEmpty()) {
                     var was = payments.get(effect.source().number());
-                    payments.put(effect.source().number(), new GivingBack.Source(was.document(), "C", was.amount(), was.left().plus(effect.amount()),
-                            was.refunded().minus(effect.amount()), false, was.settled()));
+                    payments.put(
+                            effect.source().number(),
+                            new GivingBack.Source(
+                                    was.document(),
+                                    "C",
+                                    was.amount(),
+                                    was.left().plus(effect.amount()),
+                                    was.refunded().minus(effect.amount()),
+                                    false,
+                                    was.settled()));
                 }
                 refunds.remove(effect.refund());
                 return null;
@@ -656,8 +922,16 @@ class RandomHistoriesTests {
 
             private void source(DocumentKind kind, String number, Money amount) {
                 var was = payments.get(number);
-                payments.put(number, new GivingBack.Source(new DocumentRef(kind, number), "C", was == null ? amount : was.amount().plus(amount),
-                        was == null ? amount : was.left().plus(amount), was == null ? eur("0.00") : was.refunded(), false, was == null ? Map.of() : was.settled()));
+                payments.put(
+                        number,
+                        new GivingBack.Source(
+                                new DocumentRef(kind, number),
+                                "C",
+                                was == null ? amount : was.amount().plus(amount),
+                                was == null ? amount : was.left().plus(amount),
+                                was == null ? eur("0.00") : was.refunded(),
+                                false,
+                                was == null ? Map.of() : was.settled()));
             }
 
             private Void settle(String payment, List<Settlement> settlements, boolean off) {
@@ -667,7 +941,16 @@ class RandomHistoriesTests {
                     var was = payments.get(payment);
                     var own = new LinkedHashMap<>(was.settled());
                     own.merge(s.invoice(), amount, Money::plus);
-                    payments.put(payment, new GivingBack.Source(was.document(), "C", was.amount(), was.left().minus(amount), was.refunded(), was.reversed(), own));
+                    payments.put(
+                            payment,
+                            new GivingBack.Source(
+                                    was.document(),
+                                    "C",
+                                    was.amount(),
+                                    was.left().minus(amount),
+                                    was.refunded(),
+                                    was.reversed(),
+                                    own));
                 }
                 return null;
             }
@@ -675,17 +958,29 @@ class RandomHistoriesTests {
 
         private void check() {
             var zero = Money.zero(EUR);
-            var unbilled = chains.values().stream().flatMap(c -> c.unbilled().stream()).map(Chain.Unbilled::cost).reduce(zero, Money::plus);
+            var unbilled = chains.values().stream()
+                    .flatMap(c -> c.unbilled().stream())
+                    .map(Chain.Unbilled::cost)
+                    .reduce(zero, Money::plus);
             var invoices = new LinkedHashMap<String, Invoice>();
             chains.values().forEach(chain -> chain.inForce().forEach(i -> invoices.putIfAbsent(i.number(), i)));
             var unearned = zero;
             for (var invoice : invoices.values()) {
                 for (var line : invoice.lines()) {
-                    var own = chains.get(line.orderLine().number()).invoices().stream().filter(i -> i.number().equals(invoice.number())).findFirst().orElseThrow()
-                            .lines().stream().filter(l -> l.no() == line.no()).findFirst().orElseThrow();
+                    var own = chains.get(line.orderLine().number()).invoices().stream()
+                            .filter(i -> i.number().equals(invoice.number()))
+                            .findFirst()
+                            .orElseThrow()
+                            .lines()
+                            .stream()
+                            .filter(l -> l.no() == line.no())
+                            .findFirst()
+                            .orElseThrow();
                     unearned = unearned.plus(own.unearned());
                     if (own.ahead().isZero()) {
-                        assertThat(own.unearned()).as("%s: all of %s has left, so all of it is earned: %s", name, own, told).isEqualTo(zero);
+                        assertThat(own.unearned())
+                                .as("%s: all of %s has left, so all of it is earned: %s", name, own, told)
+                                .isEqualTo(zero);
                     }
                 }
             }
@@ -694,33 +989,82 @@ class RandomHistoriesTests {
             var credits = Chain.credits(chains.values());
             var creditedNet = credits.stream().map(c -> c.totals().net()).reduce(zero, Money::plus);
             var creditedVat = credits.stream().map(c -> c.totals().vat()).reduce(zero, Money::plus);
-            var parts = chains.values().stream().flatMap(c -> c.returns().stream()).distinct().flatMap(r -> r.lines().stream()).flatMap(l -> l.parts().stream()).toList();
+            var parts = chains.values().stream()
+                    .flatMap(c -> c.returns().stream())
+                    .distinct()
+                    .flatMap(r -> r.lines().stream())
+                    .flatMap(l -> l.parts().stream())
+                    .toList();
             var inspection = parts.stream().map(Return.Part::costInInspection).reduce(zero, Money::plus);
-            var scrapped = parts.stream().flatMap(p -> p.outcomes().stream()).filter(o -> o.kind() == Return.Outcome.Kind.SCRAP).map(Return.Outcome::cost).reduce(zero, Money::plus);
+            var scrapped = parts.stream()
+                    .flatMap(p -> p.outcomes().stream())
+                    .filter(o -> o.kind() == Return.Outcome.Kind.SCRAP)
+                    .map(Return.Outcome::cost)
+                    .reduce(zero, Money::plus);
             same("goods in inspection", AccountRole.GOODS_IN_INSPECTION, inspection);
             same("write-off", AccountRole.WRITE_OFF, scrapped);
             same("sales returns", AccountRole.SALES_RETURNS, creditedNet);
             same("goods out", AccountRole.GOODS_OUT, unbilled);
             same("inventory", AccountRole.INVENTORY, shelf.value());
             same("bank", AccountRole.BANK, bank);
-            same("receivables", AccountRole.RECEIVABLES, gross.minus(settled.values().stream().reduce(zero, Money::plus)));
+            same(
+                    "receivables",
+                    AccountRole.RECEIVABLES,
+                    gross.minus(settled.values().stream().reduce(zero, Money::plus)));
             same("revenue", AccountRole.REVENUE, net.minus(unearned).negated());
             same("deferred revenue", AccountRole.DEFERRED_REVENUE, unearned.negated());
             same("VAT", AccountRole.OUTPUT_VAT, creditedVat.minus(gross.minus(net)));
-            same("deposits", AccountRole.DEPOSITS, chains.values().stream().map(Chain::unappliedDeposits).reduce(zero, Money::plus).negated());
-            same("customer credit", AccountRole.CUSTOMER_CREDIT, payments.values().stream().map(GivingBack.Source::left).reduce(zero, Money::plus).negated());
-            same("cost of sales", AccountRole.COGS, adjusted.minus(shelf.value()).minus(unbilled).minus(inspection).minus(scrapped));
+            same(
+                    "deposits",
+                    AccountRole.DEPOSITS,
+                    chains.values().stream()
+                            .map(Chain::unappliedDeposits)
+                            .reduce(zero, Money::plus)
+                            .negated());
+            same(
+                    "customer credit",
+                    AccountRole.CUSTOMER_CREDIT,
+                    payments.values().stream()
+                            .map(GivingBack.Source::left)
+                            .reduce(zero, Money::plus)
+                            .negated());
+            same(
+                    "cost of sales",
+                    AccountRole.COGS,
+                    adjusted.minus(shelf.value())
+                            .minus(unbilled)
+                            .minus(inspection)
+                            .minus(scrapped));
             chains.values().forEach(this::noMoreComesBackThanLeft);
             for (var chain : chains.values()) {
                 for (var flow : chain.flows()) {
-                    assertThat(List.of(flow.toShip(), flow.toBill(), flow.reserved(), flow.staged(), flow.unreserved(), flow.ahead(), flow.open(), flow.returned(),
-                            flow.returnedUnbilled(), flow.credited(), flow.dispatched().minus(flow.returned()), flow.billed().minus(flow.credited())))
-                            .as("%s: %s after %s", name, flow, told).noneMatch(Quantity::isNegative);
+                    assertThat(List.of(
+                                    flow.toShip(),
+                                    flow.toBill(),
+                                    flow.reserved(),
+                                    flow.staged(),
+                                    flow.unreserved(),
+                                    flow.ahead(),
+                                    flow.open(),
+                                    flow.returned(),
+                                    flow.returnedUnbilled(),
+                                    flow.credited(),
+                                    flow.dispatched().minus(flow.returned()),
+                                    flow.billed().minus(flow.credited())))
+                            .as("%s: %s after %s", name, flow, told)
+                            .noneMatch(Quantity::isNegative);
                 }
             }
-            assertThat(settled).allSatisfy((invoice, amount) -> assertThat(open(invoice).isNegative()).as("%s: %s is settled once: %s", name, invoice, told).isFalse());
-            if (chains.values().stream().flatMap(c -> c.flows().stream()).allMatch(flow -> flow.toBill().isZero())) {
-                assertThat(unbilled).as("%s: all is billed, so no cost is left behind: %s", name, told).isEqualTo(zero);
+            assertThat(settled)
+                    .allSatisfy((invoice, amount) -> assertThat(open(invoice).isNegative())
+                            .as("%s: %s is settled once: %s", name, invoice, told)
+                            .isFalse());
+            if (chains.values().stream()
+                    .flatMap(c -> c.flows().stream())
+                    .allMatch(flow -> flow.toBill().isZero())) {
+                assertThat(unbilled)
+                        .as("%s: all is billed, so no cost is left behind: %s", name, told)
+                        .isEqualTo(zero);
             }
         }
 
@@ -728,17 +1072,26 @@ class RandomHistoriesTests {
         private void noMoreComesBackThanLeft(Chain chain) {
             for (var dispatch : chain.dispatches()) {
                 for (var left : dispatch.lines()) {
-                    var back = chain.returns().stream().flatMap(r -> r.lines().stream()).filter(l -> l.dispatchLine().equals(new LineRef(dispatch.number(), left.no())))
-                            .flatMap(l -> l.parts().stream()).toList();
-                    assertThat(Quantity.sum(back.stream().map(Return.Part::kept).toList()).exceeds(left.quantity())).as("%s: %s of %s", name, back, left).isFalse();
-                    assertThat(back.stream().map(Return.Part::keptCost).reduce(eur("0.00"), Money::plus)).as("%s: %s of %s after %s", name, back, left, told)
+                    var back = chain.returns().stream()
+                            .flatMap(r -> r.lines().stream())
+                            .filter(l -> l.dispatchLine().equals(new LineRef(dispatch.number(), left.no())))
+                            .flatMap(l -> l.parts().stream())
+                            .toList();
+                    assertThat(Quantity.sum(back.stream().map(Return.Part::kept).toList())
+                                    .exceeds(left.quantity()))
+                            .as("%s: %s of %s", name, back, left)
+                            .isFalse();
+                    assertThat(back.stream().map(Return.Part::keptCost).reduce(eur("0.00"), Money::plus))
+                            .as("%s: %s of %s after %s", name, back, left, told)
                             .isLessThanOrEqualTo(left.cost());
                 }
             }
         }
 
         private void same(String what, AccountRole role, Money documents) {
-            assertThat(ledger.getOrDefault(role, Money.zero(EUR))).as("%s: %s after %s", name, what, told).isEqualTo(documents);
+            assertThat(ledger.getOrDefault(role, Money.zero(EUR)))
+                    .as("%s: %s after %s", name, what, told)
+                    .isEqualTo(documents);
         }
     }
 }

@@ -16,8 +16,15 @@ import org.junit.jupiter.api.Test;
 class EntryTests {
 
     private static Entry entry(String debit, String credit) {
-        return new Entry("J-1", TODAY, "payment", new DocumentRef(DocumentKind.PAYMENT, "P-1"), "C", List.of(
-                new EntryLine(AccountRole.BANK, "1000", eur(debit)), new EntryLine(AccountRole.RECEIVABLES, "1200", eur(credit))));
+        return new Entry(
+                "J-1",
+                TODAY,
+                "payment",
+                new DocumentRef(DocumentKind.PAYMENT, "P-1"),
+                "C",
+                List.of(
+                        new EntryLine(AccountRole.BANK, "1000", eur(debit)),
+                        new EntryLine(AccountRole.RECEIVABLES, "1200", eur(credit))));
     }
 
     @Nested
@@ -45,21 +52,35 @@ class EntryTests {
     @Nested
     class Map {
 
-        private final PostingMap map = new PostingMap(List.of(new PostingMap.Row(AccountRole.REVENUE, "", "", "", "", "4000"),
+        private final PostingMap map = new PostingMap(List.of(
+                new PostingMap.Row(AccountRole.REVENUE, "", "", "", "", "4000"),
                 new PostingMap.Row(AccountRole.REVENUE, "", "service", "", "", "4100"),
                 new PostingMap.Row(AccountRole.REVENUE, "abroad", "service", "", "", "4110")));
 
         @Test
         void mostSpecificRowWins() {
-            assertThat(map.row(AccountRole.REVENUE, new Posting.Keys("abroad", "service", "", null)).orElseThrow().account()).isEqualTo("4110");
-            assertThat(map.row(AccountRole.REVENUE, new Posting.Keys("home", "service", "", null)).orElseThrow().account()).isEqualTo("4100");
-            assertThat(map.row(AccountRole.REVENUE, new Posting.Keys("home", "rope", "", null)).orElseThrow().account()).isEqualTo("4000");
+            assertThat(map.row(AccountRole.REVENUE, new Posting.Keys("abroad", "service", "", null))
+                            .orElseThrow()
+                            .account())
+                    .isEqualTo("4110");
+            assertThat(map.row(AccountRole.REVENUE, new Posting.Keys("home", "service", "", null))
+                            .orElseThrow()
+                            .account())
+                    .isEqualTo("4100");
+            assertThat(map.row(AccountRole.REVENUE, new Posting.Keys("home", "rope", "", null))
+                            .orElseThrow()
+                            .account())
+                    .isEqualTo("4000");
         }
 
         @Test
         void missingRowRefusesAndNamesTheCombination() {
-            var posting = new Posting("departure", List.of(new Posting.Line(AccountRole.INVENTORY, new Posting.Keys("", "rope", "QUAY", null), eur("1.00"))));
-            assertThat(map.map(posting).refusals()).extracting(r -> r.sentence())
+            var posting = new Posting(
+                    "departure",
+                    List.of(new Posting.Line(
+                            AccountRole.INVENTORY, new Posting.Keys("", "rope", "QUAY", null), eur("1.00"))));
+            assertThat(map.map(posting).refusals())
+                    .extracting(r -> r.sentence())
                     .containsExactly("The posting map has no account for inventory with item class rope, site QUAY.");
         }
     }

@@ -40,8 +40,11 @@ import org.junit.jupiter.api.Test;
 
 class ReturningTests {
 
-    private static final ReturnPolicy POLICY = new ReturnPolicy(Optional.of(30), List.of(new ReturnPolicy.Reason("faulty", "Does not work", true, true, true),
-            new ReturnPolicy.Reason("unwanted", "Not wanted", false, false, false)));
+    private static final ReturnPolicy POLICY = new ReturnPolicy(
+            Optional.of(30),
+            List.of(
+                    new ReturnPolicy.Reason("faulty", "Does not work", true, true, true),
+                    new ReturnPolicy.Reason("unwanted", "Not wanted", false, false, false)));
     private static final ReturnPolicy.Exception NONE = new ReturnPolicy.Exception(new Person("clerk", Role.CLERK), "");
 
     /** One order of a customer with all that happens to it, and the ledger beside it. */
@@ -59,7 +62,9 @@ class ReturningTests {
 
         void happen(Effect effect) {
             chain = chain.after(effect);
-            postings.of(effect).ifPresent(proposal -> proposal.posting().lines().forEach(l -> ledger.merge(l.role(), l.amount(), Money::plus)));
+            postings.of(effect)
+                    .ifPresent(proposal ->
+                            proposal.posting().lines().forEach(l -> ledger.merge(l.role(), l.amount(), Money::plus)));
             if (effect instanceof Effect.Credited credited) {
                 settled.merge(credited.credit().invoice(), credited.settled(), Money::plus);
             }
@@ -67,18 +72,32 @@ class ReturningTests {
 
         void leave(String dispatch, Map<Integer, Quantity> quantities, Map<Integer, Money> costs) {
             var lines = new ArrayList<Dispatch.Line>();
-            quantities.forEach((no, quantity) -> lines.add(new Dispatch.Line(lines.size() + 1, no, chain.order().line(no).item(), quantity, costs.get(no))));
-            happen(new Effect.Departed(new Dispatch(dispatch, "SO-1", "S", Dispatch.State.DEPARTED, TODAY, lines), List.of(), List.of()));
+            quantities.forEach((no, quantity) -> lines.add(new Dispatch.Line(
+                    lines.size() + 1, no, chain.order().line(no).item(), quantity, costs.get(no))));
+            happen(new Effect.Departed(
+                    new Dispatch(dispatch, "SO-1", "S", Dispatch.State.DEPARTED, TODAY, lines), List.of(), List.of()));
         }
 
         Invoice bill(Billing.Share... shares) {
-            var invoiced = Billing.bill("C", List.of(chain), List.of(shares), new Billing.Terms("2026-" + ++number, TODAY, 30, "", false), Set.of()).get();
+            var invoiced = Billing.bill(
+                            "C",
+                            List.of(chain),
+                            List.of(shares),
+                            new Billing.Terms("2026-" + ++number, TODAY, 30, "", false),
+                            Set.of())
+                    .get();
             happen(invoiced);
             return invoiced.invoice();
         }
 
-        Decision<Effect.ReturnAuthorised> ask(String reason, ReturnPolicy.Exception exception, long daysLater, Returning.OfDispatch... goods) {
-            return Returning.authorise(new Returning.Asked("RT-" + ++number, "C", TODAY.plusDays(daysLater), reason, List.of(goods), List.of()), List.of(chain), POLICY, exception);
+        Decision<Effect.ReturnAuthorised> ask(
+                String reason, ReturnPolicy.Exception exception, long daysLater, Returning.OfDispatch... goods) {
+            return Returning.authorise(
+                    new Returning.Asked(
+                            "RT-" + ++number, "C", TODAY.plusDays(daysLater), reason, List.of(goods), List.of()),
+                    List.of(chain),
+                    POLICY,
+                    exception);
         }
 
         Return allowed(String reason, Returning.OfDispatch... goods) {
@@ -92,38 +111,58 @@ class ReturningTests {
         }
 
         void receive(Return goods, Returning.Came... came) {
-            happen(Returning.receive(now(goods), List.of(came), List.of(chain), TODAY).get());
+            happen(Returning.receive(now(goods), List.of(came), List.of(chain), TODAY)
+                    .get());
         }
 
         void restock(Return goods) {
-            now(goods).lines().stream().filter(l -> l.inInspection().isPositive()).forEach(l -> happen(Returning.inspect(now(goods),
-                    List.of(new Returning.Verdict(l.no(), Return.Outcome.Kind.RESTOCK, l.inInspection(), "S", "")), chain.credits(), TODAY).get()));
+            now(goods).lines().stream()
+                    .filter(l -> l.inInspection().isPositive())
+                    .forEach(l -> happen(Returning.inspect(
+                                    now(goods),
+                                    List.of(new Returning.Verdict(
+                                            l.no(), Return.Outcome.Kind.RESTOCK, l.inInspection(), "S", "")),
+                                    chain.credits(),
+                                    TODAY)
+                            .get()));
         }
 
         Decision<List<Effect.Credited>> credit(Return goods, String fee) {
-            var credited = Crediting.creditReturn(now(goods), List.of(chain), open(), terms(fee, POLICY.reason(goods.reason())));
+            var credited = Crediting.creditReturn(
+                    now(goods), List.of(chain), open(), terms(fee, POLICY.reason(goods.reason())));
             credited.result().ifPresent(all -> all.forEach(this::happen));
             return credited;
         }
 
         Decision<List<Effect.Credited>> creditAhead(Return goods) {
-            var credited = Crediting.creditAhead(now(goods), List.of(chain), open(), terms("0", POLICY.reason(goods.reason())), POLICY);
+            var credited = Crediting.creditAhead(
+                    now(goods), List.of(chain), open(), terms("0", POLICY.reason(goods.reason())), POLICY);
             credited.result().ifPresent(all -> all.forEach(this::happen));
             return credited;
         }
 
         private Crediting.Terms terms(String fee, ReturnPolicy.Reason reason) {
-            return new Crediting.Terms(() -> "C2026-" + ++number, TODAY, "came back", reason.feePercent(new BigDecimal(fee)), reason.freight());
+            return new Crediting.Terms(
+                    () -> "C2026-" + ++number,
+                    TODAY,
+                    "came back",
+                    reason.feePercent(new BigDecimal(fee)),
+                    reason.freight());
         }
 
         private Map<String, Money> open() {
             var open = new HashMap<String, Money>();
-            chain.invoices().forEach(i -> open.put(i.number(), i.totals().gross().minus(settled.getOrDefault(i.number(), eur("0.00")))));
+            chain.invoices()
+                    .forEach(i -> open.put(
+                            i.number(), i.totals().gross().minus(settled.getOrDefault(i.number(), eur("0.00")))));
             return open;
         }
 
         Money credited(String invoice) {
-            return chain.credits().stream().filter(c -> c.invoice().equals(invoice)).map(c -> c.totals().gross()).reduce(eur("0.00"), Money::plus);
+            return chain.credits().stream()
+                    .filter(c -> c.invoice().equals(invoice))
+                    .map(c -> c.totals().gross())
+                    .reduce(eur("0.00"), Money::plus);
         }
     }
 
@@ -147,17 +186,32 @@ class ReturningTests {
 
         @Test
         void afterSoManyDaysOnlyAControllerLetsGoodsComeBack() {
-            assertThat(sale.ask("faulty", NONE, 30, of("D-1", 1, q(1))).isRefused()).as("on the last day").isFalse();
+            assertThat(sale.ask("faulty", NONE, 30, of("D-1", 1, q(1))).isRefused())
+                    .as("on the last day")
+                    .isFalse();
             var late = sale.ask("faulty", NONE, 31, of("D-1", 1, q(1)));
             assertThat(codes(late)).isEqualTo("too-late");
             assertThat(late.refusals().get(0).sentence()).contains("2 Mar 2026", "31 days ago", "within 30 days");
-            assertThat(codes(sale.ask("faulty", new ReturnPolicy.Exception(new Person("clerk", Role.CLERK), "a good customer"), 31, of("D-1", 1, q(1))))).isEqualTo("not-authorised");
-            assertThat(sale.ask("faulty", new ReturnPolicy.Exception(new Person("controller", Role.CONTROLLER), "a good customer"), 31, of("D-1", 1, q(1))).isRefused()).isFalse();
+            assertThat(codes(sale.ask(
+                            "faulty",
+                            new ReturnPolicy.Exception(new Person("clerk", Role.CLERK), "a good customer"),
+                            31,
+                            of("D-1", 1, q(1)))))
+                    .isEqualTo("not-authorised");
+            assertThat(sale.ask(
+                                    "faulty",
+                                    new ReturnPolicy.Exception(
+                                            new Person("controller", Role.CONTROLLER), "a good customer"),
+                                    31,
+                                    of("D-1", 1, q(1)))
+                            .isRefused())
+                    .isFalse();
         }
 
         @Test
         void aReasonIsOneOfTheHouses() {
-            assertThat(codes(sale.ask("full-moon", NONE, 1, of("D-1", 1, q(1))))).isEqualTo("incomplete");
+            assertThat(codes(sale.ask("full-moon", NONE, 1, of("D-1", 1, q(1)))))
+                    .isEqualTo("incomplete");
             assertThat(codes(sale.ask("", NONE, 1, of("D-1", 1, q(1))))).isEqualTo("incomplete");
         }
 
@@ -165,8 +219,11 @@ class ReturningTests {
         void whatIsAllowedAndHasNotComeCountsToo() {
             sale.allowed("faulty", of("D-1", 1, q(7)));
             assertThat(codes(sale.ask("faulty", NONE, 1, of("D-1", 1, q(4))))).isEqualTo("more-than-returnable");
-            assertThat(codes(sale.ask("faulty", NONE, 1, of("D-1", 1, q(2)), of("D-1", 1, q(2))))).as("asked for twice on one return").isEqualTo("more-than-returnable");
-            assertThat(sale.ask("faulty", NONE, 1, of("D-1", 1, q(3))).isRefused()).isFalse();
+            assertThat(codes(sale.ask("faulty", NONE, 1, of("D-1", 1, q(2)), of("D-1", 1, q(2)))))
+                    .as("asked for twice on one return")
+                    .isEqualTo("more-than-returnable");
+            assertThat(sale.ask("faulty", NONE, 1, of("D-1", 1, q(3))).isRefused())
+                    .isFalse();
         }
     }
 
@@ -190,26 +247,42 @@ class ReturningTests {
             assertThat(sale.creditAhead(faulty).isRefused()).isFalse();
             assertThat(sale.credited(invoice.number())).as("2 x 9.99, VAT 4.20").isEqualTo(eur("24.18"));
             assertThat(codes(sale.creditAhead(faulty))).as("once").isEqualTo("more-than-creditable");
-            assertThat(codes(Returning.withdraw(sale.now(faulty), sale.chain.credits()))).isEqualTo("already-credited");
-            assertThat(Crediting.ahead(sale.now(faulty), sale.now(faulty).line(1), sale.chain.credits())).isEqualTo(q(2));
+            assertThat(codes(Returning.withdraw(sale.now(faulty), sale.chain.credits())))
+                    .isEqualTo("already-credited");
+            assertThat(Crediting.ahead(sale.now(faulty), sale.now(faulty).line(1), sale.chain.credits()))
+                    .isEqualTo(q(2));
             sale.receive(faulty, new Returning.Came(1, q(1)));
-            assertThat(Crediting.ahead(sale.now(faulty), sale.now(faulty).line(1), sale.chain.credits())).as("one has come").isEqualTo(q(1));
-            assertThat(codes(Returning.inspect(sale.now(faulty), List.of(new Returning.Verdict(1, Return.Outcome.Kind.SEND_BACK, q(1), "", "")), sale.chain.credits(), TODAY)))
-                    .as("who has the money does not get the goods").isEqualTo("already-credited");
+            assertThat(Crediting.ahead(sale.now(faulty), sale.now(faulty).line(1), sale.chain.credits()))
+                    .as("one has come")
+                    .isEqualTo(q(1));
+            assertThat(codes(Returning.inspect(
+                            sale.now(faulty),
+                            List.of(new Returning.Verdict(1, Return.Outcome.Kind.SEND_BACK, q(1), "", "")),
+                            sale.chain.credits(),
+                            TODAY)))
+                    .as("who has the money does not get the goods")
+                    .isEqualTo("already-credited");
             sale.receive(faulty);
             assertThat(codes(sale.credit(faulty, "0"))).isEqualTo("more-than-creditable");
             assertThat(sale.chain.flow(1).credited()).isEqualTo(q(2));
         }
 
-        /** Two of three are billed; what was credited is what comes back, though goods that were not billed would come first. */
+        /**
+         * Two of three are billed; what was credited is what comes back, though goods that were not billed would come
+         * first.
+         */
         @Test
         void whatComesIsWhatWasCredited() {
             sale.bill(new Billing.Share(new LineRef("SO-1", 1), q(2)));
             var goods = sale.allowed("faulty", of("D-1", 1, q(3)));
             assertThat(sale.creditAhead(goods).isRefused()).isFalse();
             sale.receive(goods, new Returning.Came(1, q(2)));
-            assertThat(sale.now(goods).line(1).parts()).extracting(Return.Part::standing).containsExactly(Return.Standing.BILLED);
-            assertThat(sale.chain.flow(1).toBill()).as("the third is still to be billed").isEqualTo(q(1));
+            assertThat(sale.now(goods).line(1).parts())
+                    .extracting(Return.Part::standing)
+                    .containsExactly(Return.Standing.BILLED);
+            assertThat(sale.chain.flow(1).toBill())
+                    .as("the third is still to be billed")
+                    .isEqualTo(q(1));
             sale.receive(goods);
             assertThat(sale.chain.flow(1).toBill()).isEqualTo(q(0));
             assertThat(sale.ledger.get(AccountRole.GOODS_IN_INSPECTION)).isEqualTo(eur("10.00"));
@@ -218,11 +291,15 @@ class ReturningTests {
         }
     }
 
-    /** Freight goes back in the proportion of the goods, and a fee is kept back of them: both by slices. Figures worked out by hand. */
+    /**
+     * Freight goes back in the proportion of the goods, and a fee is kept back of them: both by slices. Figures worked
+     * out by hand.
+     */
     @Nested
     class FreightAndFee {
 
-        private final Sale sale = new Sale(stock(1, "A", "3", "9.99", "21"), line(2, LineKind.CHARGE, "F", "1", "10.00", "21"));
+        private final Sale sale =
+                new Sale(stock(1, "A", "3", "9.99", "21"), line(2, LineKind.CHARGE, "F", "1", "10.00", "21"));
 
         FreightAndFee() {
             sale.leave("D-1", Map.of(1, q(3)), Map.of(1, eur("10.00")));
@@ -236,11 +313,17 @@ class ReturningTests {
                 var goods = sale.allowed("faulty", of("D-1", 1, q(1)));
                 sale.receive(goods);
                 var lines = sale.credit(goods, "10").get().get(0).credit().lines();
-                assertThat(lines).hasSize(2).allSatisfy(l -> assertThat(l.fee().isZero()).as("a faulty thing costs the customer nothing").isTrue());
+                assertThat(lines)
+                        .hasSize(2)
+                        .allSatisfy(l -> assertThat(l.fee().isZero())
+                                .as("a faulty thing costs the customer nothing")
+                                .isTrue());
                 shares.add(lines.get(1).net().amount().toPlainString());
             }
             assertThat(shares).as("10.00 in three").containsExactly("3.33", "3.34", "3.33");
-            assertThat(sale.credited(invoice.number())).as("all of the invoice, to the cent").isEqualTo(invoice.totals().gross());
+            assertThat(sale.credited(invoice.number()))
+                    .as("all of the invoice, to the cent")
+                    .isEqualTo(invoice.totals().gross());
             assertThat(sale.ledger.get(AccountRole.RECEIVABLES)).isEqualTo(eur("0.00"));
             assertThat(sale.ledger.get(AccountRole.OUTPUT_VAT)).isEqualTo(eur("0.00"));
         }
@@ -248,11 +331,25 @@ class ReturningTests {
         @Test
         void areNotMoreThanIsLeftOfTheFreight() {
             var invoice = sale.bill();
-            sale.happen(Crediting.credit(invoice, List.of(), List.of(Crediting.Share.of(2, eur("4.00"))), eur("48.36"), new Crediting.Terms(() -> "C-0", TODAY, "late", BigDecimal.ZERO, false)).get());
+            sale.happen(Crediting.credit(
+                            invoice,
+                            List.of(),
+                            List.of(Crediting.Share.of(2, eur("4.00"))),
+                            eur("48.36"),
+                            new Crediting.Terms(() -> "C-0", TODAY, "late", BigDecimal.ZERO, false))
+                    .get());
             var goods = sale.allowed("faulty", of("D-1", 1, q(3)));
             sale.receive(goods);
-            assertThat(sale.credit(goods, "0").get().get(0).credit().lines().get(1).net()).isEqualTo(eur("6.00"));
-            assertThat(sale.credited(invoice.number())).isEqualTo(invoice.totals().gross());
+            assertThat(sale.credit(goods, "0")
+                            .get()
+                            .get(0)
+                            .credit()
+                            .lines()
+                            .get(1)
+                            .net())
+                    .isEqualTo(eur("6.00"));
+            assertThat(sale.credited(invoice.number()))
+                    .isEqualTo(invoice.totals().gross());
         }
 
         @Test
@@ -263,39 +360,54 @@ class ReturningTests {
                 var goods = sale.allowed("unwanted", of("D-1", 1, q(1)));
                 sale.receive(goods);
                 var lines = sale.credit(goods, "15").get().get(0).credit().lines();
-                assertThat(lines).as("what is not wanted brings no freight back").hasSize(1);
+                assertThat(lines)
+                        .as("what is not wanted brings no freight back")
+                        .hasSize(1);
                 fees.add(lines.get(0).fee().amount().toPlainString());
             }
-            assertThat(fees).as("15 % of 29.97 is 4.50; of 9.99 it is 1.4985, of 19.98 2.997").containsExactly("1.50", "1.50", "1.50");
-            assertThat(sale.chain.credits().stream().map(c -> c.totals().net()).reduce(eur("0.00"), Money::plus)).isEqualTo(eur("25.47"));
+            assertThat(fees)
+                    .as("15 % of 29.97 is 4.50; of 9.99 it is 1.4985, of 19.98 2.997")
+                    .containsExactly("1.50", "1.50", "1.50");
+            assertThat(sale.chain.credits().stream().map(c -> c.totals().net()).reduce(eur("0.00"), Money::plus))
+                    .isEqualTo(eur("25.47"));
         }
     }
 
     /**
-     * Merchandise sold and taken back under a perpetual inventory: OpenStax, Principles of Accounting, volume 1, chapter 6 (entries for the sale
-     * of merchandise). The figures come from memory: ten hardware packages at 1,200 that cost 620 each, six of them come back and can be sold again.
-     * The book knows no VAT here and no goods in inspection; once they are restocked nothing is left there.
+     * Merchandise sold and taken back under a perpetual inventory: OpenStax, Principles of Accounting, volume 1,
+     * chapter 6 (entries for the sale of merchandise). The figures come from memory: ten hardware packages at 1,200
+     * that cost 620 each, six of them come back and can be sold again. The book knows no VAT here and no goods in
+     * inspection; once they are restocked nothing is left there.
      */
     @Test
     void salesReturnsUnderAPerpetualInventory() {
         var sale = new Sale(stock(1, "PACKAGE", "10", "1200", "0"));
         sale.leave("D-1", Map.of(1, q(10)), Map.of(1, eur("6200.00")));
         sale.bill();
-        assertThat(sale.ledger).containsEntry(AccountRole.RECEIVABLES, eur("12000.00")).containsEntry(AccountRole.REVENUE, eur("-12000.00"))
-                .containsEntry(AccountRole.COGS, eur("6200.00")).containsEntry(AccountRole.INVENTORY, eur("-6200.00")).containsEntry(AccountRole.GOODS_OUT, eur("0.00"));
+        assertThat(sale.ledger)
+                .containsEntry(AccountRole.RECEIVABLES, eur("12000.00"))
+                .containsEntry(AccountRole.REVENUE, eur("-12000.00"))
+                .containsEntry(AccountRole.COGS, eur("6200.00"))
+                .containsEntry(AccountRole.INVENTORY, eur("-6200.00"))
+                .containsEntry(AccountRole.GOODS_OUT, eur("0.00"));
         var goods = sale.allowed("unwanted", of("D-1", 1, q(6)));
         sale.receive(goods);
         sale.restock(goods);
         sale.credit(goods, "0");
-        assertThat(sale.ledger).as("sales returns and allowances 7,200 to receivables; inventory 3,720 from cost of goods sold")
-                .containsEntry(AccountRole.SALES_RETURNS, eur("7200.00")).containsEntry(AccountRole.RECEIVABLES, eur("4800.00"))
-                .containsEntry(AccountRole.INVENTORY, eur("-2480.00")).containsEntry(AccountRole.COGS, eur("2480.00")).containsEntry(AccountRole.REVENUE, eur("-12000.00"))
+        assertThat(sale.ledger)
+                .as("sales returns and allowances 7,200 to receivables; inventory 3,720 from cost of goods sold")
+                .containsEntry(AccountRole.SALES_RETURNS, eur("7200.00"))
+                .containsEntry(AccountRole.RECEIVABLES, eur("4800.00"))
+                .containsEntry(AccountRole.INVENTORY, eur("-2480.00"))
+                .containsEntry(AccountRole.COGS, eur("2480.00"))
+                .containsEntry(AccountRole.REVENUE, eur("-12000.00"))
                 .containsEntry(AccountRole.GOODS_IN_INSPECTION, eur("0.00"));
     }
 
     /**
-     * Over random sales: what comes back and is credited piece by piece, in any order and mixed with other pieces, leaves every balance, every
-     * invoice's credit and every order line as if all had come back at once. Every piece is worth a cent at least: less is not credited by itself.
+     * Over random sales: what comes back and is credited piece by piece, in any order and mixed with other pieces,
+     * leaves every balance, every invoice's credit and every order line as if all had come back at once. Every piece is
+     * worth a cent at least: less is not credited by itself.
      */
     @Test
     void pieceByPieceInAnyOrderLeavesTheSameAsAtOnce() {
@@ -308,11 +420,23 @@ class ReturningTests {
             var wanted = new HashMap<LineRef, Quantity>();
             var atOnce = sold(new Random(seed + round));
             for (var dispatch : atOnce.chain.dispatches()) {
-                dispatch.lines().forEach(line -> wanted.put(new LineRef(dispatch.number(), line.no()),
-                        random.nextInt(3) == 0 ? twentieths(1 + random.nextInt(20 * line.quantity().value().intValueExact())) : line.quantity()));
+                dispatch.lines()
+                        .forEach(line -> wanted.put(
+                                new LineRef(dispatch.number(), line.no()),
+                                random.nextInt(3) == 0
+                                        ? twentieths(1
+                                                + random.nextInt(20
+                                                        * line.quantity()
+                                                                .value()
+                                                                .intValueExact()))
+                                        : line.quantity()));
             }
             var reason = random.nextBoolean() ? "faulty" : "unwanted";
-            var all = atOnce.allowed(reason, wanted.entrySet().stream().map(e -> new Returning.OfDispatch(e.getKey(), e.getValue())).toArray(Returning.OfDispatch[]::new));
+            var all = atOnce.allowed(
+                    reason,
+                    wanted.entrySet().stream()
+                            .map(e -> new Returning.OfDispatch(e.getKey(), e.getValue()))
+                            .toArray(Returning.OfDispatch[]::new));
             atOnce.receive(all);
             atOnce.restock(all);
             atOnce.credit(all, "12.5");
@@ -320,7 +444,8 @@ class ReturningTests {
             var slowly = sold(new Random(seed + round));
             var open = new ArrayList<Return>();
             var left = new HashMap<>(wanted);
-            while (!left.isEmpty() || open.stream().anyMatch(goods -> slowly.now(goods).expectsMore())) {
+            while (!left.isEmpty()
+                    || open.stream().anyMatch(goods -> slowly.now(goods).expectsMore())) {
                 pieces++;
                 if (!left.isEmpty() && random.nextInt(3) == 0) {
                     var ref = List.copyOf(left.keySet()).get(random.nextInt(left.size()));
@@ -330,8 +455,15 @@ class ReturningTests {
                 } else if (!open.isEmpty()) {
                     var goods = slowly.now(open.get(random.nextInt(open.size())));
                     switch (random.nextInt(3)) {
-                        case 0 -> goods.lines().stream().filter(l -> goods.expected(l).isPositive()).findFirst().ifPresent(l -> slowly.receive(goods,
-                                new Returning.Came(l.no(), goods.expected(l).min(twentieths(1 + random.nextInt(60))))));
+                        case 0 ->
+                            goods.lines().stream()
+                                    .filter(l -> goods.expected(l).isPositive())
+                                    .findFirst()
+                                    .ifPresent(l -> slowly.receive(
+                                            goods,
+                                            new Returning.Came(
+                                                    l.no(),
+                                                    goods.expected(l).min(twentieths(1 + random.nextInt(60))))));
                         case 1 -> slowly.restock(goods);
                         default -> slowly.credit(goods, "12.5");
                     }
@@ -343,13 +475,21 @@ class ReturningTests {
             assertThat(slowly.ledger).as(name).isEqualTo(atOnce.ledger);
             assertThat(slowly.chain.flows()).as(name).isEqualTo(atOnce.chain.flows());
             for (var invoice : atOnce.chain.invoices()) {
-                assertThat(slowly.credited(invoice.number())).as("%s: credited of %s", name, invoice.number()).isEqualTo(atOnce.credited(invoice.number()));
+                assertThat(slowly.credited(invoice.number()))
+                        .as("%s: credited of %s", name, invoice.number())
+                        .isEqualTo(atOnce.credited(invoice.number()));
                 if (wholly(wanted, atOnce.chain) && reason.equals("faulty")) {
-                    assertThat(slowly.credited(invoice.number())).as("%s: all of %s", name, invoice.number()).isEqualTo(invoice.totals().gross());
+                    assertThat(slowly.credited(invoice.number()))
+                            .as("%s: all of %s", name, invoice.number())
+                            .isEqualTo(invoice.totals().gross());
                 }
             }
-            assertThat(slowly.ledger.get(AccountRole.GOODS_IN_INSPECTION)).as(name).isEqualTo(eur("0.00"));
-            assertThat(slowly.ledger.get(AccountRole.INVENTORY)).as("%s: no more comes back than left", name).isLessThanOrEqualTo(eur("0.00"));
+            assertThat(slowly.ledger.get(AccountRole.GOODS_IN_INSPECTION))
+                    .as(name)
+                    .isEqualTo(eur("0.00"));
+            assertThat(slowly.ledger.get(AccountRole.INVENTORY))
+                    .as("%s: no more comes back than left", name)
+                    .isLessThanOrEqualTo(eur("0.00"));
         }
         assertThat(pieces).isGreaterThan(20_000);
     }
@@ -359,17 +499,34 @@ class ReturningTests {
     }
 
     private static boolean wholly(Map<LineRef, Quantity> wanted, Chain chain) {
-        return chain.dispatches().stream().allMatch(d -> d.lines().stream().allMatch(l -> wanted.get(new LineRef(d.number(), l.no())).equals(l.quantity())));
+        return chain.dispatches().stream()
+                .allMatch(d -> d.lines().stream()
+                        .allMatch(
+                                l -> wanted.get(new LineRef(d.number(), l.no())).equals(l.quantity())));
     }
 
-    /** Up to three lines of goods in up to three dispatches, billed in up to three invoices, some with freight; at times not all is billed. */
+    /**
+     * Up to three lines of goods in up to three dispatches, billed in up to three invoices, some with freight; at times
+     * not all is billed.
+     */
     private static Sale sold(Random random) {
         var lines = new ArrayList<OrderLine>();
         for (int no = 1; no <= 1 + random.nextInt(3); no++) {
-            lines.add(stock(no, "A" + no, String.valueOf(1 + random.nextInt(9)), BigDecimal.valueOf(10_000 + random.nextInt(999_999), 4).toPlainString(), List.of("9", "21").get(random.nextInt(2))));
+            lines.add(stock(
+                    no,
+                    "A" + no,
+                    String.valueOf(1 + random.nextInt(9)),
+                    BigDecimal.valueOf(10_000 + random.nextInt(999_999), 4).toPlainString(),
+                    List.of("9", "21").get(random.nextInt(2))));
         }
         if (random.nextBoolean()) {
-            lines.add(line(lines.size() + 1, LineKind.CHARGE, "F", "1", BigDecimal.valueOf(1 + random.nextInt(5_000), 2).toPlainString(), "21"));
+            lines.add(line(
+                    lines.size() + 1,
+                    LineKind.CHARGE,
+                    "F",
+                    "1",
+                    BigDecimal.valueOf(1 + random.nextInt(5_000), 2).toPlainString(),
+                    "21"));
         }
         var sale = new Sale(lines.toArray(OrderLine[]::new));
         for (int at = 1; at <= 3; at++) {
@@ -377,14 +534,20 @@ class ReturningTests {
             var costs = new HashMap<Integer, Money>();
             for (var flow : sale.chain.flows()) {
                 if (flow.line().kind() == LineKind.STOCK && flow.toShip().isPositive()) {
-                    quantities.put(flow.line().no(), at == 3 ? flow.toShip() : flow.toShip().min(q(1 + random.nextInt(5))));
-                    costs.put(flow.line().no(), Money.rounded(BigDecimal.valueOf(random.nextInt(100_000), 3), app.euthyna.core.Given.EUR));
+                    quantities.put(
+                            flow.line().no(),
+                            at == 3 ? flow.toShip() : flow.toShip().min(q(1 + random.nextInt(5))));
+                    costs.put(
+                            flow.line().no(),
+                            Money.rounded(BigDecimal.valueOf(random.nextInt(100_000), 3), app.euthyna.core.Given.EUR));
                 }
             }
             if (!quantities.isEmpty()) {
                 sale.leave("D-" + at, quantities, costs);
             }
-            if (random.nextInt(3) > 0 && sale.chain.flows().stream().anyMatch(flow -> flow.toBill().isPositive())) {
+            if (random.nextInt(3) > 0
+                    && sale.chain.flows().stream()
+                            .anyMatch(flow -> flow.toBill().isPositive())) {
                 sale.bill();
             }
         }

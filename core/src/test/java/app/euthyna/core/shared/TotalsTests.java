@@ -30,7 +30,11 @@ class TotalsTests {
         /** EN 16931-1 BR-CO-10, BR-CO-14, BR-CO-15: nets, taxes and their sum. */
         @Test
         void grossIsNetPlusTheTaxOfEveryBand() {
-            var totals = Totals.of(List.of(new Totals.Part(eur("80.00"), STANDARD), new Totals.Part(eur("78.75"), Vat.of(Vat.Category.S, "9"))), EUR);
+            var totals = Totals.of(
+                    List.of(
+                            new Totals.Part(eur("80.00"), STANDARD),
+                            new Totals.Part(eur("78.75"), Vat.of(Vat.Category.S, "9"))),
+                    EUR);
             assertThat(totals.net()).isEqualTo(eur("158.75"));
             assertThat(totals.vat()).isEqualTo(eur("23.89"));
             assertThat(totals.gross()).isEqualTo(eur("182.64"));
@@ -39,7 +43,8 @@ class TotalsTests {
 
         @Test
         void onlyTheStandardCategoryHasARate() {
-            assertThatThrownBy(() -> Vat.of(Vat.Category.AE, "21")).hasMessage("VAT category AE has no rate, but 21.00 was given");
+            assertThatThrownBy(() -> Vat.of(Vat.Category.AE, "21"))
+                    .hasMessage("VAT category AE has no rate, but 21.00 was given");
         }
     }
 
@@ -72,7 +77,9 @@ class TotalsTests {
                     left -= piece;
                     taken = taken.plus(whole.slice(q(of - left), q(of), taken));
                 }
-                assertThat(taken).as("seed %d: %s of %d in %s", seed, whole, of, pieces).isEqualTo(whole);
+                assertThat(taken)
+                        .as("seed %d: %s of %d in %s", seed, whole, of, pieces)
+                        .isEqualTo(whole);
             }
         }
     }
@@ -90,7 +97,8 @@ class TotalsTests {
         @Test
         void lineNetIsRoundedHalfUp() {
             assertThat(Price.of("0.0050").net(q(1), EUR)).isEqualTo(eur("0.01"));
-            assertThat(new Price(new BigDecimal("14.90"), new BigDecimal("5")).net(q(60), EUR)).isEqualTo(eur("849.30"));
+            assertThat(new Price(new BigDecimal("14.90"), new BigDecimal("5")).net(q(60), EUR))
+                    .isEqualTo(eur("849.30"));
         }
 
         @Test

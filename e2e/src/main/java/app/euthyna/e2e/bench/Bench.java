@@ -17,8 +17,9 @@ import java.util.Random;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Opens a demo company of so many orders once, times the frequent questions over REST, stops the application and asks the same of the
- * same file by bare JDBC. Prints a table, and writes it as JSON beside the database. No figure is asserted.
+ * Opens a demo company of so many orders once, times the frequent questions over REST, stops the application and asks
+ * the same of the same file by bare JDBC. Prints a table, and writes it as JSON beside the database. No figure is
+ * asserted.
  */
 public final class Bench {
 
@@ -30,8 +31,7 @@ public final class Bench {
     private final Map<String, double[]> bare = new LinkedHashMap<>();
     private final List<String> orders = new ArrayList<>();
 
-    private Bench() {
-    }
+    private Bench() {}
 
     /** Something to time, asked anew each round. */
     private interface Question {
@@ -45,7 +45,8 @@ public final class Bench {
 
     private void run(Path directory, int count) throws Exception {
         var file = directory.resolve("bench-" + count);
-        var database = "jdbc:h2:file:" + file.toAbsolutePath() + ";WRITE_DELAY=0;QUERY_CACHE_SIZE=1024;CACHE_SIZE=262144;OPTIMIZE_REUSE_RESULTS=FALSE";
+        var database = "jdbc:h2:file:" + file.toAbsolutePath()
+                + ";WRITE_DELAY=0;QUERY_CACHE_SIZE=1024;CACHE_SIZE=262144;OPTIMIZE_REUSE_RESULTS=FALSE";
         try (var application = Application.start(database, count)) {
             overRest(Api.signIn(application.url(), "controller", "controller"));
         }
@@ -54,8 +55,20 @@ public final class Bench {
         }
         print(count);
         var json = directory.resolve("bench-" + count + ".json");
-        Files.writeString(json, JsonMapper.builder().build().writerWithDefaultPrettyPrinter()
-                .writeValueAsString(Map.of("orders", count, "rounds", ROUNDS, "restP50P95Millis", rest, "jdbcP50P95Millis", bare)));
+        Files.writeString(
+                json,
+                JsonMapper.builder()
+                        .build()
+                        .writerWithDefaultPrettyPrinter()
+                        .writeValueAsString(Map.of(
+                                "orders",
+                                count,
+                                "rounds",
+                                ROUNDS,
+                                "restP50P95Millis",
+                                rest,
+                                "jdbcP50P95Millis",
+                                bare)));
         System.out.println("written to " + json);
     }
 
@@ -65,16 +78,35 @@ public final class Bench {
             page.get("rows").forEach(row -> orders.add(row.get("number").asString()));
             after = page.get("next").isNull() ? null : page.get("next").asString();
         }
-        time(rest, "first page of Review", round -> api.get("/api/review?sort=" + (round % 2 == 0 ? "STAKE" : "VALUE")));
+        time(
+                rest,
+                "first page of Review",
+                round -> api.get("/api/review?sort=" + (round % 2 == 0 ? "STAKE" : "VALUE")));
         time(rest, "one trail", round -> api.get("/api/trails/ORDER/" + any()));
         time(rest, "Find while typing", round -> api.get("/api/find?q=" + any().substring(0, 5)));
         var run = Long.toString(System.nanoTime(), 36);
-        time(rest, "one intake with checks", round -> api.upload("/api/intakes", "bench.csv", ("reference,customer,po,item,quantity\n"
-                + "B-" + run + round + ",C104,B-" + run + round + ",SV-02,1\n").getBytes(StandardCharsets.UTF_8)));
+        time(
+                rest,
+                "one intake with checks",
+                round -> api.upload(
+                        "/api/intakes",
+                        "bench.csv",
+                        ("reference,customer,po,item,quantity\n" + "B-" + run + round + ",C104,B-" + run + round
+                                        + ",SV-02,1\n")
+                                .getBytes(StandardCharsets.UTF_8)));
         var toBill = new ArrayList<String>();
         for (int at = 0; at < ROUNDS + WARM_UP; at++) {
-            toBill.add(api.post("/api/orders", Map.of("customer", "C117", "po", "I-" + run + at, "lines",
-                    List.of(Map.of("item", "SV-02", "quantity", 1)))).get("number").asString());
+            toBill.add(api.post(
+                            "/api/orders",
+                            Map.of(
+                                    "customer",
+                                    "C117",
+                                    "po",
+                                    "I-" + run + at,
+                                    "lines",
+                                    List.of(Map.of("item", "SV-02", "quantity", 1))))
+                    .get("number")
+                    .asString());
         }
         time(rest, "one invoice", round -> api.post("/api/invoices", Map.of("orders", List.of(toBill.get(round)))));
         time(rest, "proof over all", round -> api.post("/api/proofs", Map.of()), 5);
@@ -82,20 +114,28 @@ public final class Bench {
 
     private void byJdbc(Connection connection) throws Exception {
         time(bare, "first page of Review", round -> read(connection, """
-                select o.number, c.name, x.open_gross from open_order x join sales_order o on o.id = x.order_id
-                join customer c on c.id = x.customer_id where x.reviewable = true order by x.open_gross desc fetch first 101 rows only"""));
+            select o.number, c.name, x.open_gross from open_order x join sales_order o on o.id = x.order_id
+            join customer c on c.id = x.customer_id where x.reviewable = true order by x.open_gross desc fetch first 101 rows only\
+            """));
         time(bare, "one trail", round -> {
             var number = any();
-            for (var sql : List.of("select * from sales_order o join sales_order_line l on l.order_id = o.id where o.number = ?",
-                    "select * from dispatch d join dispatch_line l on l.dispatch_id = d.id where d.order_id = (select id from sales_order where number = ?)",
-                    "select * from invoice i join invoice_line l on l.invoice_id = i.id where l.root_order_id = (select id from sales_order where number = ?)",
+            for (var sql : List.of(
+                    "select * from sales_order o join sales_order_line l on l.order_id = o.id where o.number = ?",
+                    "select * from dispatch d join dispatch_line l on l.dispatch_id = d.id where d.order_id = (select"
+                            + " id from sales_order where number = ?)",
+                    "select * from invoice i join invoice_line l on l.invoice_id = i.id where l.root_order_id ="
+                            + " (select id from sales_order where number = ?)",
                     "select * from history where order_id = (select id from sales_order where number = ?)")) {
                 read(connection, sql, number);
             }
         });
         time(bare, "Find while typing", round -> {
             var start = any().substring(0, 5);
-            read(connection, "select number from sales_order where number >= ? and number < ? fetch first 6 rows only", start, start + "\uffff");
+            read(
+                    connection,
+                    "select number from sales_order where number >= ? and number < ? fetch first 6 rows only",
+                    start,
+                    start + "\uffff");
         });
         connection.setAutoCommit(false);
         time(bare, "one intake with checks", round -> {
@@ -110,12 +150,16 @@ public final class Bench {
             }
             connection.commit();
         });
-        time(bare, "proof over all", round -> {
-            read(connection, "select entry_id from journal_line group by entry_id having sum(amount) <> 0");
-            read(connection, "select role, sum(amount) from journal_line group by role");
-            read(connection, "select sum(stock_value) from shelf");
-            read(connection, "select sum(gross) - (select sum(amount) from allocation) from invoice");
-        }, 5);
+        time(
+                bare,
+                "proof over all",
+                round -> {
+                    read(connection, "select entry_id from journal_line group by entry_id having sum(amount) <> 0");
+                    read(connection, "select role, sum(amount) from journal_line group by role");
+                    read(connection, "select sum(stock_value) from shelf");
+                    read(connection, "select sum(gross) - (select sum(amount) from allocation) from invoice");
+                },
+                5);
     }
 
     private static void read(Connection connection, String sql, String... parameters) throws SQLException {
@@ -133,8 +177,9 @@ public final class Bench {
 
     /** One row of about the size that the commands write. */
     private static void note(Connection connection, String event) throws SQLException {
-        try (var statement = connection.prepareStatement("insert into history (document_kind, document_number, event, happened_on, at, "
-                + "by_user, sentence) values ('BENCH', 'B', ?, current_date, current_timestamp, 'bench', 'a row')")) {
+        try (var statement = connection.prepareStatement(
+                "insert into history (document_kind, document_number, event, happened_on, at, by_user, sentence)"
+                        + " values ('BENCH', 'B', ?, current_date, current_timestamp, 'bench', 'a row')")) {
             statement.setString(1, event);
             statement.executeUpdate();
         }
@@ -165,7 +210,8 @@ public final class Bench {
     private void print(int count) {
         System.out.printf("%d orders, milliseconds, p50 / p95 of %d rounds%n", count, ROUNDS);
         System.out.printf("%-26s %18s %18s%n", "", "over REST", "bare JDBC");
-        rest.forEach((name, figures) -> System.out.printf("%-26s %8.1f / %7.1f %8.2f / %7.2f%n", name, figures[0], figures[1],
-                bare.get(name)[0], bare.get(name)[1]));
+        rest.forEach((name, figures) -> System.out.printf(
+                "%-26s %8.1f / %7.1f %8.2f / %7.2f%n",
+                name, figures[0], figures[1], bare.get(name)[0], bare.get(name)[1]));
     }
 }

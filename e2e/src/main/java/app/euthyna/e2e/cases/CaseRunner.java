@@ -12,13 +12,13 @@ import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.constructor.SafeConstructor;
 
 /**
- * Runs every {@code *.yaml} below a directory against a running application and prints a line a case. Cases that wait for
- * capabilities to come are named in a file of their own: they are run all the same and told apart from those that failed.
+ * Runs every {@code *.yaml} below a directory against a running application and prints a line a case. Cases that wait
+ * for capabilities to come are named in a file of their own: they are run all the same and told apart from those that
+ * failed.
  */
 public final class CaseRunner {
 
-    private CaseRunner() {
-    }
+    private CaseRunner() {}
 
     /** Arguments: the directory, the URL, and the file that names the cases that wait, if there is one. */
     public static void main(String[] arguments) throws IOException {
@@ -27,15 +27,20 @@ public final class CaseRunner {
     }
 
     private static Set<String> waiting(Path file) throws IOException {
-        return new HashSet<>(Files.readAllLines(file).stream().map(String::strip).filter(line -> !line.isEmpty() && !line.startsWith("#"))
-                .map(line -> line.split("\\s+")[0]).toList());
+        return new HashSet<>(Files.readAllLines(file).stream()
+                .map(String::strip)
+                .filter(line -> !line.isEmpty() && !line.startsWith("#"))
+                .map(line -> line.split("\\s+")[0])
+                .toList());
     }
 
     /** Whether no case failed. */
     public static boolean run(Path directory, String url, Set<String> waiting) throws IOException {
         List<Path> files;
         try (var found = Files.walk(directory)) {
-            files = found.filter(file -> file.toString().endsWith(".yaml")).sorted().toList();
+            files = found.filter(file -> file.toString().endsWith(".yaml"))
+                    .sorted()
+                    .toList();
         }
         var users = Users.at(url);
         var failed = 0;
@@ -67,8 +72,13 @@ public final class CaseRunner {
 
     private static String failure(Path file, Users users) throws IOException {
         try {
-            var loaded = new org.yaml.snakeyaml.Yaml(new SafeConstructor(new LoaderOptions())).load(Files.readString(file));
-            new Case(Yaml.of(loaded, file.getFileName().toString()), users, UUID.randomUUID().toString().substring(0, 8)).run();
+            var loaded =
+                    new org.yaml.snakeyaml.Yaml(new SafeConstructor(new LoaderOptions())).load(Files.readString(file));
+            new Case(
+                            Yaml.of(loaded, file.getFileName().toString()),
+                            users,
+                            UUID.randomUUID().toString().substring(0, 8))
+                    .run();
             return null;
         } catch (CaseFailed | org.yaml.snakeyaml.error.YAMLException failed) {
             return failed.getMessage();

@@ -67,7 +67,9 @@ record Yaml(Map<String, Object> map, String where) {
 
     LocalDate date(String key) {
         var value = map.get(key);
-        return value instanceof Date date ? date.toInstant().atZone(ZoneOffset.UTC).toLocalDate() : LocalDate.parse(text(key));
+        return value instanceof Date date
+                ? date.toInstant().atZone(ZoneOffset.UTC).toLocalDate()
+                : LocalDate.parse(text(key));
     }
 
     LocalDate date(String key, LocalDate otherwise) {

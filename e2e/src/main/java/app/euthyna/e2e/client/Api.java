@@ -23,7 +23,10 @@ public final class Api {
 
     private final String url;
     private final CookieManager cookies = new CookieManager();
-    private final HttpClient http = HttpClient.newBuilder().cookieHandler(cookies).connectTimeout(Duration.ofSeconds(10)).build();
+    private final HttpClient http = HttpClient.newBuilder()
+            .cookieHandler(cookies)
+            .connectTimeout(Duration.ofSeconds(10))
+            .build();
 
     private Api(String url) {
         this.url = url;
@@ -75,9 +78,13 @@ public final class Api {
 
     /** Sends a request; a key makes it a command that has its effect once. */
     public JsonNode send(String method, String path, Object body, String key) {
-        var request = HttpRequest.newBuilder(URI.create(url + path)).timeout(Duration.ofMinutes(10))
-                .method(method, body == null ? HttpRequest.BodyPublishers.noBody()
-                        : HttpRequest.BodyPublishers.ofString(JSON.writeValueAsString(body)));
+        var request = HttpRequest.newBuilder(URI.create(url + path))
+                .timeout(Duration.ofMinutes(10))
+                .method(
+                        method,
+                        body == null
+                                ? HttpRequest.BodyPublishers.noBody()
+                                : HttpRequest.BodyPublishers.ofString(JSON.writeValueAsString(body)));
         if (body != null) {
             request.header("Content-Type", "application/json");
         }
@@ -91,23 +98,33 @@ public final class Api {
     public JsonNode upload(String path, String fileName, byte[] content) {
         var boundary = UUID.randomUUID().toString();
         var head = ("--" + boundary + "\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + fileName
-                + "\"\r\nContent-Type: text/csv\r\n\r\n").getBytes(StandardCharsets.UTF_8);
+                        + "\"\r\nContent-Type: text/csv\r\n\r\n")
+                .getBytes(StandardCharsets.UTF_8);
         var tail = ("\r\n--" + boundary + "--\r\n").getBytes(StandardCharsets.UTF_8);
-        var request = HttpRequest.newBuilder(URI.create(url + path)).timeout(Duration.ofMinutes(30))
+        var request = HttpRequest.newBuilder(URI.create(url + path))
+                .timeout(Duration.ofMinutes(30))
                 .header("Content-Type", "multipart/form-data; boundary=" + boundary)
-                .POST(HttpRequest.BodyPublishers.concat(HttpRequest.BodyPublishers.ofByteArray(head),
-                        HttpRequest.BodyPublishers.ofByteArray(content), HttpRequest.BodyPublishers.ofByteArray(tail)));
+                .POST(HttpRequest.BodyPublishers.concat(
+                        HttpRequest.BodyPublishers.ofByteArray(head),
+                        HttpRequest.BodyPublishers.ofByteArray(content),
+                        HttpRequest.BodyPublishers.ofByteArray(tail)));
         return exchange(request);
     }
 
     private JsonNode exchange(HttpRequest.Builder request) {
-        cookies.getCookieStore().getCookies().stream().filter(c -> c.getName().equals("XSRF-TOKEN")).map(HttpCookie::getValue)
-                .findFirst().ifPresent(token -> request.header("X-XSRF-TOKEN", token));
+        cookies.getCookieStore().getCookies().stream()
+                .filter(c -> c.getName().equals("XSRF-TOKEN"))
+                .map(HttpCookie::getValue)
+                .findFirst()
+                .ifPresent(token -> request.header("X-XSRF-TOKEN", token));
         try {
             var response = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
             var json = response.body().isBlank() ? JSON.createObjectNode() : JSON.readTree(response.body());
             if (response.statusCode() >= 400) {
-                throw new Refused(response.statusCode(), json.path("code").asString(""), json.path("detail").asString(response.body()));
+                throw new Refused(
+                        response.statusCode(),
+                        json.path("code").asString(""),
+                        json.path("detail").asString(response.body()));
             }
             return json;
         } catch (IOException lost) {

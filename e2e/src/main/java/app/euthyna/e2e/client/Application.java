@@ -25,7 +25,9 @@ public final class Application implements AutoCloseable {
         this.port = port;
     }
 
-    /** Starts it from the directory in the system property {@code euthyna.app}, with the demo company of so many orders. */
+    /**
+     * Starts it from the directory in the system property {@code euthyna.app}, with the demo company of so many orders.
+     */
     public static Application start(String database, int demoOrders) throws IOException, InterruptedException {
         var home = Path.of(System.getProperty("euthyna.app"));
         int port;
@@ -37,10 +39,20 @@ public final class Application implements AutoCloseable {
             command.add("-XX:SharedArchiveFile=euthyna.jsa");
         }
         command.addAll(List.of("-jar", "euthyna.jar"));
-        var builder = new ProcessBuilder(command).directory(home.toFile()).redirectErrorStream(true)
+        var builder = new ProcessBuilder(command)
+                .directory(home.toFile())
+                .redirectErrorStream(true)
                 .redirectOutput(Files.createTempFile("euthyna", ".log").toFile());
-        builder.environment().putAll(Map.of("EUTHYNA_PORT", String.valueOf(port), "EUTHYNA_DB", database, "EUTHYNA_DEMO", "true",
-                "EUTHYNA_DEMO_ORDERS", String.valueOf(demoOrders)));
+        builder.environment()
+                .putAll(Map.of(
+                        "EUTHYNA_PORT",
+                        String.valueOf(port),
+                        "EUTHYNA_DB",
+                        database,
+                        "EUTHYNA_DEMO",
+                        "true",
+                        "EUTHYNA_DEMO_ORDERS",
+                        String.valueOf(demoOrders)));
         var application = new Application(builder.start(), port);
         application.await();
         return application;
@@ -52,7 +64,9 @@ public final class Application implements AutoCloseable {
 
     private void await() throws InterruptedException {
         var http = HttpClient.newHttpClient();
-        var health = HttpRequest.newBuilder(URI.create(url() + "/api/health")).timeout(Duration.ofSeconds(5)).build();
+        var health = HttpRequest.newBuilder(URI.create(url() + "/api/health"))
+                .timeout(Duration.ofSeconds(5))
+                .build();
         for (int attempt = 0; attempt < 36_000; attempt++) {
             if (!process.isAlive()) {
                 throw new IllegalStateException("the application ended with " + process.exitValue());

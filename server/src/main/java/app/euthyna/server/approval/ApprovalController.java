@@ -41,7 +41,12 @@ class ApprovalController {
     private final MasterData masterData;
     private final Commands commands;
 
-    ApprovalController(ApprovalService approvals, Reminders reminders, ApprovalStore store, OrderService orders, MasterData masterData,
+    ApprovalController(
+            ApprovalService approvals,
+            Reminders reminders,
+            ApprovalStore store,
+            OrderService orders,
+            MasterData masterData,
             Commands commands) {
         this.approvals = approvals;
         this.reminders = reminders;
@@ -52,15 +57,17 @@ class ApprovalController {
     }
 
     /** A step of a request; an approval needs no reason, sending back and recalling do. */
-    record ApprovalStep(@NotNull Long version, @Size(max = 2000) String reason, LocalDate date) {
-    }
+    record ApprovalStep(
+            @NotNull Long version, @Size(max = 2000) String reason, LocalDate date) {}
 
     /** A rule; {@code figure} is an amount or per cent, as its kind says. */
-    record Rule(@NotNull StoredRule.Kind kind, @PositiveOrZero BigDecimal figure, OrderKind orderKind, @NotNull Level level) {
-    }
+    record Rule(
+            @NotNull StoredRule.Kind kind,
+            @PositiveOrZero BigDecimal figure,
+            OrderKind orderKind,
+            @NotNull Level level) {}
 
-    record Rules(@NotNull @Size(max = 50) List<@Valid Rule> rules) {
-    }
+    record Rules(@NotNull @Size(max = 50) List<@Valid Rule> rules) {}
 
     @May.Propose
     @PostMapping("/orders/{number}/approvals")
@@ -80,20 +87,23 @@ class ApprovalController {
         return step(number, request, http, context -> approvals.recall(context, number, request.version()));
     }
 
-    record Reminded(List<String> told) {
-    }
+    record Reminded(List<String> told) {}
 
-    record Reminder(LocalDate date) {
-    }
+    record Reminder(LocalDate date) {}
 
     /** Reminds those whose word an order waits for. */
     @May.Propose
     @PostMapping("/orders/{number}/reminders")
     Reminded remind(@PathVariable String number, @Valid @RequestBody Reminder request, HttpServletRequest http) {
-        return commands.run(http, request, Reminded.class, context -> new Reminded(reminders.remind(context.on(request.date()), number)));
+        return commands.run(
+                http,
+                request,
+                Reminded.class,
+                context -> new Reminded(reminders.remind(context.on(request.date()), number)));
     }
 
-    private OrderView step(String number, ApprovalStep request, HttpServletRequest http, Consumer<CommandContext> step) {
+    private OrderView step(
+            String number, ApprovalStep request, HttpServletRequest http, Consumer<CommandContext> step) {
         return commands.run(http, request, OrderView.class, context -> {
             step.accept(context.on(request.date()).because(request.reason()));
             return orders.view(number);
@@ -121,13 +131,13 @@ class ApprovalController {
     }
 
     /** What holds for a customer: rules of its own, or the house's. */
-    record CustomerRulesView(boolean own, List<Rule> rules) {
-    }
+    record CustomerRulesView(boolean own, List<Rule> rules) {}
 
     @GetMapping("/customers/{code}/approval-rules")
     CustomerRulesView rulesOf(@PathVariable String code) {
         masterData.customer(code);
-        return new CustomerRulesView(store.hasOwn(code), shown(store.hasOwn(code) ? code : null).rules());
+        return new CustomerRulesView(
+                store.hasOwn(code), shown(store.hasOwn(code) ? code : null).rules());
     }
 
     /** Takes a customer's own rules back: the house's hold for it again. */
@@ -144,7 +154,11 @@ class ApprovalController {
     private Rules write(String customer, Rules request, HttpServletRequest http) {
         request.rules().forEach(ApprovalController::check);
         return commands.run(http, request, Rules.class, context -> {
-            store.write(customer, request.rules().stream().map(r -> new StoredRule(r.kind(), r.figure(), r.orderKind(), r.level())).toList());
+            store.write(
+                    customer,
+                    request.rules().stream()
+                            .map(r -> new StoredRule(r.kind(), r.figure(), r.orderKind(), r.level()))
+                            .toList());
             return shown(customer);
         });
     }
@@ -152,14 +166,18 @@ class ApprovalController {
     private static void check(Rule rule) {
         var needsFigure = rule.kind() == StoredRule.Kind.NET_ABOVE || rule.kind() == StoredRule.Kind.DISCOUNT_ABOVE;
         if (needsFigure && rule.figure() == null) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("figure", "the amount or per cent above which the rule asks"));
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("figure", "the amount or per cent above which the rule asks"));
         }
         if (rule.kind() == StoredRule.Kind.ORDER_KIND && rule.orderKind() == null) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("orderKind", "the kind of orders that the rule asks for"));
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("orderKind", "the kind of orders that the rule asks for"));
         }
     }
 
     private Rules shown(String customer) {
-        return new Rules(store.rules(customer).stream().map(r -> new Rule(r.kind(), r.figure(), r.orderKind(), r.level())).toList());
+        return new Rules(store.rules(customer).stream()
+                .map(r -> new Rule(r.kind(), r.figure(), r.orderKind(), r.level()))
+                .toList());
     }
 }

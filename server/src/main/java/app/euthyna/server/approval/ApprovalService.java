@@ -53,8 +53,16 @@ public class ApprovalService implements Clearance, EffectSink {
     private final Ids ids;
     private final JdbcClient jdbc;
 
-    ApprovalService(ApprovalStore store, FindingStore findings, ChainReader chains, ObjectProvider<OrderService> orders, ObjectProvider<EffectWriter> writer,
-            History history, Locks locks, Ids ids, JdbcClient jdbc) {
+    ApprovalService(
+            ApprovalStore store,
+            FindingStore findings,
+            ChainReader chains,
+            ObjectProvider<OrderService> orders,
+            ObjectProvider<EffectWriter> writer,
+            History history,
+            Locks locks,
+            Ids ids,
+            JdbcClient jdbc) {
         this.store = store;
         this.findings = findings;
         this.chains = chains;
@@ -82,20 +90,28 @@ public class ApprovalService implements Clearance, EffectSink {
     }
 
     private List<Ask> asked(Order order, List<Finding> findings) {
-        var waived = findings.stream().anyMatch(f -> f.state() == Finding.State.WAIVED && f.severity() == Severity.STOP);
+        var waived =
+                findings.stream().anyMatch(f -> f.state() == Finding.State.WAIVED && f.severity() == Severity.STOP);
         return Approving.asked(order, store.rulesFor(order.customer()), new Circumstances(isFirst(order), waived));
     }
 
     private boolean isFirst(Order order) {
         return jdbc.sql("""
-                select id from sales_order where customer_id = ? and number <> ? and state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT')
-                fetch first 1 rows only""").params(ids.customer(order.customer()), order.number()).query(Long.class).optional().isEmpty();
+            select id from sales_order where customer_id = ? and number <> ? and state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT')
+            fetch first 1 rows only\
+            """)
+                .params(ids.customer(order.customer()), order.number())
+                .query(Long.class)
+                .optional()
+                .isEmpty();
     }
 
     @Override
     @Transactional(readOnly = true)
     public List<String> asks(Order order) {
-        return asked(order, List.of()).stream().map(ask -> ask.reason() + ": " + ask.level().words() + " must agree").toList();
+        return asked(order, List.of()).stream()
+                .map(ask -> ask.reason() + ": " + ask.level().words() + " must agree")
+                .toList();
     }
 
     /** Approves the level that is pending; the order is cleared with the last of them. */
@@ -105,16 +121,21 @@ public class ApprovalService implements Clearance, EffectSink {
         locks.customerAndOrder(number);
         var order = chains.chain(number).order();
         var asked = asked(order, findings.of(number));
-        var approval = RefusedException.unless(Approving.approve(order, asked, store.approvals(number), context.person(), context.reason(),
-                context.date()));
+        var approval = RefusedException.unless(Approving.approve(
+                order, asked, store.approvals(number), context.person(), context.reason(), context.date()));
         orders.getObject().requireVersion(number, version);
         store.add(number, approval);
-        history.note(context, number, "approved", "approved for " + approval.level().words()
-                + (approval.level().roles().contains(context.person().role()) ? "" : ", as deputy")
-                + (context.reason().isBlank() ? "" : ": " + context.reason()));
+        history.note(
+                context,
+                number,
+                "approved",
+                "approved for " + approval.level().words()
+                        + (approval.level().roles().contains(context.person().role()) ? "" : ", as deputy")
+                        + (context.reason().isBlank() ? "" : ": " + context.reason()));
         var pending = Approving.pending(order, asked, store.approvals(number));
         if (pending.isEmpty()) {
-            writer.getObject().write(context, List.of(new Effect.StateChanged(number, order.state(), OrderState.CLEARED)));
+            writer.getObject()
+                    .write(context, List.of(new Effect.StateChanged(number, order.state(), OrderState.CLEARED)));
         } else {
             store.ask(context, number, asked, pending.get(0));
             orders.getObject().moveVersion(number);
@@ -124,7 +145,12 @@ public class ApprovalService implements Clearance, EffectSink {
     @Transactional(propagation = Propagation.MANDATORY)
     public void sendBack(CommandContext context, String number, long version) {
         locks.customerAndOrder(number);
-        back(context, number, version, "sent back", Approving.sendBack(chains.chain(number).order(), context.person(), context.reason()));
+        back(
+                context,
+                number,
+                version,
+                "sent back",
+                Approving.sendBack(chains.chain(number).order(), context.person(), context.reason()));
     }
 
     /** The order is a draft again, and its history says who wanted that. */
@@ -138,14 +164,23 @@ public class ApprovalService implements Clearance, EffectSink {
     @Transactional(propagation = Propagation.MANDATORY)
     public void recall(CommandContext context, String number, long version) {
         locks.customerAndOrder(number);
-        back(context, number, version, "recalled", Approving.recall(chains.chain(number).order(), context.person(), context.reason()));
+        back(
+                context,
+                number,
+                version,
+                "recalled",
+                Approving.recall(chains.chain(number).order(), context.person(), context.reason()));
     }
 
     /** Asks for a level from so much net amount on, for all customers without rules of their own. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void askAbove(Map<Level, BigDecimal> bands) {
-        store.write(null, bands.entrySet().stream().sorted(Map.Entry.comparingByKey())
-                .map(band -> new StoredRule(StoredRule.Kind.NET_ABOVE, band.getValue(), null, band.getKey())).toList());
+        store.write(
+                null,
+                bands.entrySet().stream()
+                        .sorted(Map.Entry.comparingByKey())
+                        .map(band -> new StoredRule(StoredRule.Kind.NET_ABOVE, band.getValue(), null, band.getKey()))
+                        .toList());
     }
 
     /** A request ends with the state that it was about. */
@@ -171,18 +206,41 @@ public class ApprovalService implements Clearance, EffectSink {
 
     @Override
     public RequestView requestOf(String order) {
-        return store.request(order).map(request -> new RequestView(request.state().name(), request.askedOn(), request.reasons(),
-                request.waitsFor() == null ? null : request.waitsFor().words(),
-                request.waitsFor() == null ? List.of() : request.waitsFor().roles(), store.approvals(order).stream()
-                        .map(a -> new ApprovalView(a.level().words(), a.by(), a.on(), a.reason())).toList(),
-                request.closedBy(), request.closedOn(), request.closing())).orElse(null);
+        return store.request(order)
+                .map(request -> new RequestView(
+                        request.state().name(),
+                        request.askedOn(),
+                        request.reasons(),
+                        request.waitsFor() == null ? null : request.waitsFor().words(),
+                        request.waitsFor() == null
+                                ? List.of()
+                                : request.waitsFor().roles(),
+                        store.approvals(order).stream()
+                                .map(a -> new ApprovalView(a.level().words(), a.by(), a.on(), a.reason()))
+                                .toList(),
+                        request.closedBy(),
+                        request.closedOn(),
+                        request.closing()))
+                .orElse(null);
     }
 
     @Override
     public Map<Long, Wait> waiting(Collection<Long> orders) {
-        return orders.isEmpty() ? Map.of() : jdbc.sql("""
-                select order_id, waits_for, asked_on from approval_request where state = 'AWAITING' and order_id in (:ids)""").param("ids", orders)
-                .query((r, n) -> Map.entry(r.getLong(1), new Wait("waits for " + Level.valueOf(r.getString(2)).words(), r.getObject(3, LocalDate.class))))
-                .list().stream().collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
+        return orders.isEmpty()
+                ? Map.of()
+                : jdbc
+                        .sql("""
+                            select order_id, waits_for, asked_on from approval_request where state = 'AWAITING' and order_id in (:ids)\
+                            """)
+                        .param("ids", orders)
+                        .query((r, n) -> Map.entry(
+                                r.getLong(1),
+                                new Wait(
+                                        "waits for "
+                                                + Level.valueOf(r.getString(2)).words(),
+                                        r.getObject(3, LocalDate.class))))
+                        .list()
+                        .stream()
+                        .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
     }
 }

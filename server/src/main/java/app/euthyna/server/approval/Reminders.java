@@ -38,7 +38,14 @@ class Reminders {
     private final TransactionTemplate transactions;
     private final Clock clock;
 
-    Reminders(JdbcClient jdbc, People people, Deputies deputies, Outbox outbox, History history, Commands commands, TransactionTemplate transactions,
+    Reminders(
+            JdbcClient jdbc,
+            People people,
+            Deputies deputies,
+            Outbox outbox,
+            History history,
+            Commands commands,
+            TransactionTemplate transactions,
             Clock clock) {
         this.jdbc = jdbc;
         this.people = people;
@@ -56,8 +63,15 @@ class Reminders {
         try {
             commands.retrying(() -> transactions.execute(status -> {
                 // a company that is still being set up has nobody to remind; its day is not over with that
-                if (!people.isEmpty() && jdbc.sql("select count(*) from reminder_run where run_on = ?").param(today).query(Long.class).single() == 0) {
-                    jdbc.sql("insert into reminder_run (run_on, started_at) values (?, ?)").params(today, Timestamp.from(clock.instant())).update();
+                if (!people.isEmpty()
+                        && jdbc.sql("select count(*) from reminder_run where run_on = ?")
+                                        .param(today)
+                                        .query(Long.class)
+                                        .single()
+                                == 0) {
+                    jdbc.sql("insert into reminder_run (run_on, started_at) values (?, ?)")
+                            .params(today, Timestamp.from(clock.instant()))
+                            .update();
                     remindAll(today);
                 }
                 return null;
@@ -68,23 +82,39 @@ class Reminders {
         }
     }
 
-    private record Waiting(String number, String customer, LocalDate since, Level level) {
-    }
+    private record Waiting(String number, String customer, LocalDate since, Level level) {}
 
     /** One message to each who can decide on something that has waited since before a day. */
     void remindAll(LocalDate before) {
         var waiting = jdbc.sql("""
-                select o.number, c.name, r.asked_on, r.waits_for from approval_request r join sales_order o on o.id = r.order_id
-                join customer c on c.id = o.customer_id where r.state = 'AWAITING' and r.asked_on < ? order by r.asked_on, o.id""").param(before)
-                .query((r, n) -> new Waiting(r.getString(1), r.getString(2), r.getObject(3, LocalDate.class), Level.valueOf(r.getString(4)))).list();
+            select o.number, c.name, r.asked_on, r.waits_for from approval_request r join sales_order o on o.id = r.order_id
+            join customer c on c.id = o.customer_id where r.state = 'AWAITING' and r.asked_on < ? order by r.asked_on, o.id\
+            """)
+                .param(before)
+                .query((r, n) -> new Waiting(
+                        r.getString(1), r.getString(2), r.getObject(3, LocalDate.class), Level.valueOf(r.getString(4))))
+                .list();
         for (var colleague : people.all()) {
-            var theirs = waiting.stream().filter(w -> w.level().roles().contains(colleague.role())).toList();
+            var theirs = waiting.stream()
+                    .filter(w -> w.level().roles().contains(colleague.role()))
+                    .toList();
             if (!theirs.isEmpty()) {
                 var more = theirs.size() > NAMED ? "\nand " + (theirs.size() - NAMED) + " more" : "";
-                deputies.insteadOf(colleague.username(), before).forEach(to -> outbox.send("clock", to,
-                        theirs.size() == 1 ? "One order waits for your approval" : theirs.size() + " orders wait for your approval",
-                        theirs.stream().limit(NAMED).map(w -> "%s, %s, since %s".formatted(w.number(), w.customer(), w.since())).collect(Collectors.joining("\n")) + more,
-                        null, null));
+                deputies.insteadOf(colleague.username(), before)
+                        .forEach(to -> outbox.send(
+                                "clock",
+                                to,
+                                theirs.size() == 1
+                                        ? "One order waits for your approval"
+                                        : theirs.size() + " orders wait for your approval",
+                                theirs.stream()
+                                                .limit(NAMED)
+                                                .map(w -> "%s, %s, since %s"
+                                                        .formatted(w.number(), w.customer(), w.since()))
+                                                .collect(Collectors.joining("\n"))
+                                        + more,
+                                null,
+                                null));
             }
         }
     }
@@ -93,14 +123,25 @@ class Reminders {
     @Transactional(propagation = Propagation.MANDATORY)
     public List<String> remind(CommandContext context, String order) {
         var level = jdbc.sql("""
-                select r.waits_for from approval_request r join sales_order o on o.id = r.order_id where o.number = ? and r.state = 'AWAITING'""").param(order)
-                .query((r, n) -> Level.valueOf(r.getString(1))).optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("request that waits for approval of order", order)));
+            select r.waits_for from approval_request r join sales_order o on o.id = r.order_id where o.number = ? and r.state = 'AWAITING'\
+            """)
+                .param(order)
+                .query((r, n) -> Level.valueOf(r.getString(1)))
+                .optional()
+                .orElseThrow(() -> new RefusedException(
+                        new CommonRefusal.NotFound("request that waits for approval of order", order)));
         var told = new TreeSet<String>();
-        people.all().stream().filter(p -> level.roles().contains(p.role())).forEach(p -> told.addAll(deputies.insteadOf(p.username(), context.date())));
+        people.all().stream()
+                .filter(p -> level.roles().contains(p.role()))
+                .forEach(p -> told.addAll(deputies.insteadOf(p.username(), context.date())));
         told.remove(context.person().username());
-        told.forEach(to -> outbox.send(context.person().username(), to, "Order " + order + " waits for " + level.words(),
-                people.displayName(context.person().username()) + " asks you to decide on order " + order + ".", "ORDER", order));
+        told.forEach(to -> outbox.send(
+                context.person().username(),
+                to,
+                "Order " + order + " waits for " + level.words(),
+                people.displayName(context.person().username()) + " asks you to decide on order " + order + ".",
+                "ORDER",
+                order));
         history.note(context, order, "reminded", "reminded " + String.join(", ", told));
         return List.copyOf(told);
     }

@@ -56,29 +56,46 @@ class BankController {
         this.jdbc = jdbc;
     }
 
-    record ReadStatementView(long id, String statementId, String account, boolean readBefore, int entries, int open) {
-    }
+    record ReadStatementView(long id, String statementId, String account, boolean readBefore, int entries, int open) {}
 
-    record BankStatementRow(long id, String statementId, String account, LocalDate from, LocalDate to, BigDecimal opening, BigDecimal closing, OffsetDateTime readAt,
-            String readBy, long entries, long open) {
-    }
+    record BankStatementRow(
+            long id,
+            String statementId,
+            String account,
+            LocalDate from,
+            LocalDate to,
+            BigDecimal opening,
+            BigDecimal closing,
+            OffsetDateTime readAt,
+            String readBy,
+            long entries,
+            long open) {}
 
-    record BankStatementPage(List<BankStatementRow> rows, String next) {
-    }
+    record BankStatementPage(List<BankStatementRow> rows, String next) {}
 
-    record ProposedSettlement(String invoice, BigDecimal amount) {
-    }
+    record ProposedSettlement(String invoice, BigDecimal amount) {}
 
     /** What an entry could settle, and what speaks for it. */
-    record ProposalView(String customer, List<ProposedSettlement> settlements, Matching.Sureness sureness, String reason) {
-    }
+    record ProposalView(
+            String customer, List<ProposedSettlement> settlements, Matching.Sureness sureness, String reason) {}
 
-    record BankEntryView(long id, int no, String reference, LocalDate bookedOn, BigDecimal amount, String currency, String payer, String payerAccount,
-            String creditorReference, String remittance, BankStatements.EntryState state, String why, String payment, List<ProposalView> proposals) {
-    }
+    record BankEntryView(
+            long id,
+            int no,
+            String reference,
+            LocalDate bookedOn,
+            BigDecimal amount,
+            String currency,
+            String payer,
+            String payerAccount,
+            String creditorReference,
+            String remittance,
+            BankStatements.EntryState state,
+            String why,
+            String payment,
+            List<ProposalView> proposals) {}
 
-    record BankEntryPage(List<BankEntryView> rows, String next) {
-    }
+    record BankEntryPage(List<BankEntryView> rows, String next) {}
 
     /** Reads a camt.053 file. The same file, or the same statement in another file, does nothing twice. */
     @May.Bill
@@ -89,68 +106,127 @@ class BankController {
         }
         var content = file.getBytes();
         var name = file.getOriginalFilename() == null ? "" : file.getOriginalFilename();
-        return List.of(commands.run(http, Hashes.sha256(content), ReadStatementView[].class, context -> statements.take(context, name, content).stream()
-                .map(s -> new ReadStatementView(s.id(), s.statementId(), s.account(), s.readBefore(), s.entries(), s.open())).toArray(ReadStatementView[]::new)));
+        return List.of(commands.run(
+                http,
+                Hashes.sha256(content),
+                ReadStatementView[].class,
+                context -> statements.take(context, name, content).stream()
+                        .map(s -> new ReadStatementView(
+                                s.id(), s.statementId(), s.account(), s.readBefore(), s.entries(), s.open()))
+                        .toArray(ReadStatementView[]::new)));
     }
 
     /** Statements that were read, newest first. */
     @GetMapping("/bank-statements")
     BankStatementPage statements(@RequestParam(required = false) String after) {
-        var page = Pages.of(rows("s.id < ?", after == null ? Long.MAX_VALUE : Pages.key(after).number(0)), row -> List.of(String.valueOf(row.id())));
+        var page = Pages.of(
+                rows(
+                        "s.id < ?",
+                        after == null ? Long.MAX_VALUE : Pages.key(after).number(0)),
+                row -> List.of(String.valueOf(row.id())));
         return new BankStatementPage(page.rows(), page.next());
     }
 
     @GetMapping("/bank-statements/{id}")
     BankStatementRow statement(@PathVariable long id) {
-        return rows("s.id = ?", id).stream().findFirst().orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("bank statement", String.valueOf(id))));
+        return rows("s.id = ?", id).stream()
+                .findFirst()
+                .orElseThrow(
+                        () -> new RefusedException(new CommonRefusal.NotFound("bank statement", String.valueOf(id))));
     }
 
     private List<BankStatementRow> rows(String which, long parameter) {
-        return jdbc.sql("select s.id, s.statement_id, s.account, s.from_date, s.to_date, s.opening, s.closing, s.read_at, s.read_by, "
-                + "(select count(*) from bank_entry e where e.statement_id = s.id), (select count(*) from bank_entry e where e.statement_id = s.id and e.state = 'OPEN') "
-                + "from bank_statement s where " + which + " order by s.id desc fetch first 101 rows only").param(parameter)
-                .query((r, n) -> new BankStatementRow(r.getLong(1), r.getString(2), r.getString(3), r.getObject(4, LocalDate.class), r.getObject(5, LocalDate.class),
-                        r.getBigDecimal(6), r.getBigDecimal(7), r.getObject(8, OffsetDateTime.class), r.getString(9), r.getLong(10), r.getLong(11))).list();
+        return jdbc.sql("select s.id, s.statement_id, s.account, s.from_date, s.to_date, s.opening, s.closing,"
+                        + " s.read_at, s.read_by, (select count(*) from bank_entry e where e.statement_id = s.id),"
+                        + " (select count(*) from bank_entry e where e.statement_id = s.id and e.state = 'OPEN')"
+                        + " from bank_statement s where " + which
+                        + " order by s.id desc fetch first 101 rows only")
+                .param(parameter)
+                .query((r, n) -> new BankStatementRow(
+                        r.getLong(1),
+                        r.getString(2),
+                        r.getString(3),
+                        r.getObject(4, LocalDate.class),
+                        r.getObject(5, LocalDate.class),
+                        r.getBigDecimal(6),
+                        r.getBigDecimal(7),
+                        r.getObject(8, OffsetDateTime.class),
+                        r.getString(9),
+                        r.getLong(10),
+                        r.getLong(11)))
+                .list();
     }
 
     /** Entries of a statement in its own order, each with what it could settle. */
     @GetMapping("/bank-statements/{id}/entries")
     BankEntryPage entries(@PathVariable long id, @RequestParam(required = false) String after) {
-        var found = statements.entries("e.statement_id = ? and e.no > ? order by e.statement_id, e.no fetch first 101 rows only", id,
+        var found = statements.entries(
+                "e.statement_id = ? and e.no > ? order by e.statement_id, e.no fetch first 101 rows only",
+                id,
                 after == null ? 0 : Pages.key(after).number(0));
         var page = Pages.of(found, entry -> List.of(String.valueOf(entry.no())));
         return new BankEntryPage(page.rows().stream().map(this::view).toList(), page.next());
     }
 
     private BankEntryView view(BankStatements.Entry e) {
-        return new BankEntryView(e.id(), e.no(), e.reference(), e.bookedOn(), e.currency().equals(company.currency().getCurrencyCode()) && e.amount().stripTrailingZeros().scale()
-                <= company.currency().getDefaultFractionDigits() ? company.money(e.amount()).amount() : e.amount(), e.currency(), e.payer(), e.payerAccount(),
-                e.creditorReference(), e.remittance(), e.state(), e.why(), e.payment(), statements.proposals(e).stream().map(p -> new ProposalView(p.customer(),
-                        p.settlements().stream().map(s -> new ProposedSettlement(s.invoice(), s.amount().amount())).toList(), p.sureness(), p.reason())).toList());
+        return new BankEntryView(
+                e.id(),
+                e.no(),
+                e.reference(),
+                e.bookedOn(),
+                e.currency().equals(company.currency().getCurrencyCode())
+                                && e.amount().stripTrailingZeros().scale()
+                                        <= company.currency().getDefaultFractionDigits()
+                        ? company.money(e.amount()).amount()
+                        : e.amount(),
+                e.currency(),
+                e.payer(),
+                e.payerAccount(),
+                e.creditorReference(),
+                e.remittance(),
+                e.state(),
+                e.why(),
+                e.payment(),
+                statements.proposals(e).stream()
+                        .map(p -> new ProposalView(
+                                p.customer(),
+                                p.settlements().stream()
+                                        .map(s -> new ProposedSettlement(
+                                                s.invoice(), s.amount().amount()))
+                                        .toList(),
+                                p.sureness(),
+                                p.reason()))
+                        .toList());
     }
 
-    record SettledShare(@NotBlank String invoice, @NotNull BigDecimal amount) {
-    }
+    record SettledShare(@NotBlank String invoice, @NotNull BigDecimal amount) {}
 
     /** What an entry is to settle; without shares it stays on account. */
-    record AcceptedEntry(@NotBlank String customer, @Size(max = 200) List<@Valid SettledShare> allocate, LocalDate date) {
-    }
+    record AcceptedEntry(
+            @NotBlank String customer, @Size(max = 200) List<@Valid SettledShare> allocate, LocalDate date) {}
 
     /** Makes a payment of an entry, dated as the bank booked it unless another date is given. */
     @May.Bill
     @PostMapping("/bank-entries/{id}/payments")
     BankEntryView accept(@PathVariable long id, @Valid @RequestBody AcceptedEntry request, HttpServletRequest http) {
         return commands.run(http, request, BankEntryView.class, context -> {
-            var booked = statements.entries("e.id = ?", id).stream().findFirst().map(BankStatements.Entry::bookedOn).orElse(context.date());
-            var settlements = request.allocate() == null ? List.<Settlement>of() : request.allocate().stream()
-                    .map(s -> new Settlement(s.invoice(), company.given("allocate[" + s.invoice() + "].amount", s.amount()))).toList();
-            statements.settle(context.on(request.date() == null ? booked : request.date()), id, request.customer(), settlements);
+            var booked = statements.entries("e.id = ?", id).stream()
+                    .findFirst()
+                    .map(BankStatements.Entry::bookedOn)
+                    .orElse(context.date());
+            var settlements = request.allocate() == null
+                    ? List.<Settlement>of()
+                    : request.allocate().stream()
+                            .map(s -> new Settlement(
+                                    s.invoice(), company.given("allocate[" + s.invoice() + "].amount", s.amount())))
+                            .toList();
+            statements.settle(
+                    context.on(request.date() == null ? booked : request.date()), id, request.customer(), settlements);
             return view(statements.entries("e.id = ?", id).get(0));
         });
     }
 
-    record SetAside(@Size(max = 900) String reason) {
-    }
+    record SetAside(@Size(max = 900) String reason) {}
 
     @May.Bill
     @PostMapping("/bank-entries/{id}/settings-aside")
@@ -166,8 +242,18 @@ class BankController {
     @PostMapping("/bank-statements/{id}/payments")
     Batches.BatchView acceptCertain(@PathVariable long id, HttpServletRequest http) {
         statement(id);
-        return batches.carryOut(commands.run(http, "certain entries of statement " + id, Long.class, context -> batches.begin(context, Batches.Kind.MATCHING,
-                statements.certain(id).stream().map(entry -> new Batches.Asked(DocumentKind.PAYMENT, "entry %d, %s".formatted(entry.no(), entry.payer()),
-                        new BankStatements.CertainEntry(entry.id()))).toList())));
+        return batches.carryOut(commands.run(
+                http,
+                "certain entries of statement " + id,
+                Long.class,
+                context -> batches.begin(
+                        context,
+                        Batches.Kind.MATCHING,
+                        statements.certain(id).stream()
+                                .map(entry -> new Batches.Asked(
+                                        DocumentKind.PAYMENT,
+                                        "entry %d, %s".formatted(entry.no(), entry.payer()),
+                                        new BankStatements.CertainEntry(entry.id())))
+                                .toList())));
     }
 }

@@ -47,6 +47,7 @@ class BankStatements implements BatchWork {
 
     /** An invoice number as a payer may spell it: year, sign or not, running number. */
     private static final Pattern NUMBER = Pattern.compile("(?<![A-Za-z0-9])(20\\d\\d)[^A-Za-z0-9]?(\\d{5,7})(?![0-9])");
+
     private static final Pattern REFERENCE = Pattern.compile("RF\\d\\d(20\\d\\d)(\\d{5})");
 
     private final JdbcClient jdbc;
@@ -76,8 +77,7 @@ class BankStatements implements BatchWork {
     }
 
     /** A statement of the file: new, or read before and left as it was. */
-    record ReadStatement(long id, String statementId, String account, boolean readBefore, int entries, int open) {
-    }
+    record ReadStatement(long id, String statementId, String account, boolean readBefore, int entries, int open) {}
 
     /** The entry was dealt with. */
     record AlreadySettled(long id, EntryState state) implements Refusal {
@@ -93,7 +93,9 @@ class BankStatements implements BatchWork {
 
         @Override
         public String sentence() {
-            return "Entry %d of the bank is %s already.".formatted(id, state.name().toLowerCase(java.util.Locale.ROOT).replace('_', ' '));
+            return "Entry %d of the bank is %s already."
+                    .formatted(
+                            id, state.name().toLowerCase(java.util.Locale.ROOT).replace('_', ' '));
         }
     }
 
@@ -107,49 +109,129 @@ class BankStatements implements BatchWork {
             throw new RefusedException(new Camt053.NotReadable(broken.getMessage()));
         }
         var hash = Hashes.sha256(content);
-        return found.stream().map(statement -> keep(context, fileName, hash, statement)).toList();
+        return found.stream()
+                .map(statement -> keep(context, fileName, hash, statement))
+                .toList();
     }
 
     private ReadStatement keep(CommandContext context, String fileName, String hash, Camt053.Statement statement) {
-        var before = jdbc.sql("select id from bank_statement where account = ? and statement_id = ?").params(statement.account(), statement.id()).query(Long.class).optional();
+        var before = jdbc.sql("select id from bank_statement where account = ? and statement_id = ?")
+                .params(statement.account(), statement.id())
+                .query(Long.class)
+                .optional();
         if (before.isPresent()) {
-            var open = jdbc.sql("select count(*) from bank_entry where statement_id = ? and state = 'OPEN'").param(before.get()).query(Integer.class).single();
-            return new ReadStatement(before.get(), statement.id(), statement.account(), true, statement.entries().size(), open);
+            var open = jdbc.sql("select count(*) from bank_entry where statement_id = ? and state = 'OPEN'")
+                    .param(before.get())
+                    .query(Integer.class)
+                    .single();
+            return new ReadStatement(
+                    before.get(),
+                    statement.id(),
+                    statement.account(),
+                    true,
+                    statement.entries().size(),
+                    open);
         }
         var key = new GeneratedKeyHolder();
-        jdbc.sql("insert into bank_statement (statement_id, account, file_name, file_hash, from_date, to_date, opening, closing, read_at, read_by) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
-                .param(Texts.cut(statement.id(), 140)).param(Texts.cut(statement.account(), 40)).param(Texts.cut(fileName, 255)).param(hash).param(statement.from()).param(statement.to())
-                .param(statement.opening()).param(statement.closing()).param(Timestamp.from(clock.instant())).param(context.person().username()).update(key, "id");
+        jdbc.sql("insert into bank_statement (statement_id, account, file_name, file_hash, from_date, to_date,"
+                        + " opening, closing, read_at, read_by) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
+                .param(Texts.cut(statement.id(), 140))
+                .param(Texts.cut(statement.account(), 40))
+                .param(Texts.cut(fileName, 255))
+                .param(hash)
+                .param(statement.from())
+                .param(statement.to())
+                .param(statement.opening())
+                .param(statement.closing())
+                .param(Timestamp.from(clock.instant()))
+                .param(context.person().username())
+                .update(key, "id");
         var id = key.getKeyAs(Long.class);
         var open = 0;
         for (int no = 1; no <= statement.entries().size(); no++) {
             var entry = statement.entries().get(no - 1);
-            var ours = entry.amount().signum() > 0 && Camt053.inHouseCurrency(entry, company.currency()) && !entry.reversal()
-                    && entry.amount().stripTrailingZeros().scale() <= company.currency().getDefaultFractionDigits();
+            var ours = entry.amount().signum() > 0
+                    && Camt053.inHouseCurrency(entry, company.currency())
+                    && !entry.reversal()
+                    && entry.amount().stripTrailingZeros().scale()
+                            <= company.currency().getDefaultFractionDigits();
             open += ours ? 1 : 0;
-            var why = ours ? "" : entry.reversal() ? "the bank took an earlier entry back" : entry.amount().signum() <= 0 ? "money that went out" : "in " + entry.currency();
+            var why = ours
+                    ? ""
+                    : entry.reversal()
+                            ? "the bank took an earlier entry back"
+                            : entry.amount().signum() <= 0 ? "money that went out" : "in " + entry.currency();
             jdbc.sql("""
-                    insert into bank_entry (statement_id, no, reference, booked_on, amount, currency, payer, payer_account, creditor_reference, remittance, state, why)
-                    values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""").params(id, no, Texts.cut(entry.reference(), 140), entry.bookedOn(), entry.amount(), Texts.cut(entry.currency(), 3),
-                    Texts.cut(entry.payer(), 200), Texts.cut(entry.payerAccount(), 40), Texts.cut(entry.creditorReference(), 40), Texts.cut(entry.remittance(), 1000),
-                    (ours ? EntryState.OPEN : EntryState.NOT_OURS).name(), why).update();
+                insert into bank_entry (statement_id, no, reference, booked_on, amount, currency, payer, payer_account, creditor_reference, remittance, state, why)
+                values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
+                """)
+                    .params(
+                            id,
+                            no,
+                            Texts.cut(entry.reference(), 140),
+                            entry.bookedOn(),
+                            entry.amount(),
+                            Texts.cut(entry.currency(), 3),
+                            Texts.cut(entry.payer(), 200),
+                            Texts.cut(entry.payerAccount(), 40),
+                            Texts.cut(entry.creditorReference(), 40),
+                            Texts.cut(entry.remittance(), 1000),
+                            (ours ? EntryState.OPEN : EntryState.NOT_OURS).name(),
+                            why)
+                    .update();
         }
-        return new ReadStatement(id, statement.id(), statement.account(), false, statement.entries().size(), open);
+        return new ReadStatement(
+                id,
+                statement.id(),
+                statement.account(),
+                false,
+                statement.entries().size(),
+                open);
     }
 
     /** An entry as it is kept. */
-    record Entry(long id, long statement, int no, String reference, LocalDate bookedOn, BigDecimal amount, String currency, String payer, String payerAccount,
-            String creditorReference, String remittance, EntryState state, String why, String payment) {
-    }
+    record Entry(
+            long id,
+            long statement,
+            int no,
+            String reference,
+            LocalDate bookedOn,
+            BigDecimal amount,
+            String currency,
+            String payer,
+            String payerAccount,
+            String creditorReference,
+            String remittance,
+            EntryState state,
+            String why,
+            String payment) {}
 
     List<Entry> entries(String which, Object... parameters) {
-        return jdbc.sql("select e.id, e.statement_id, e.no, e.reference, e.booked_on, e.amount, e.currency, e.payer, e.payer_account, e.creditor_reference, e.remittance, e.state, e.why, "
-                + "(select p.number from payment p where p.id = e.payment_id) from bank_entry e where " + which).params(parameters).query(BankStatements::entry).list();
+        return jdbc.sql("select e.id, e.statement_id, e.no, e.reference, e.booked_on, e.amount, e.currency, e.payer,"
+                        + " e.payer_account, e.creditor_reference, e.remittance, e.state, e.why, (select p.number"
+                        + " from payment p where p.id = e.payment_id) from bank_entry e where "
+                        + which)
+                .params(parameters)
+                .query(BankStatements::entry)
+                .list();
     }
 
     private static Entry entry(ResultSet r, int n) throws SQLException {
-        return new Entry(r.getLong(1), r.getLong(2), r.getInt(3), r.getString(4), r.getObject(5, LocalDate.class), r.getBigDecimal(6), r.getString(7), r.getString(8),
-                r.getString(9), r.getString(10), r.getString(11), EntryState.valueOf(r.getString(12)), r.getString(13), r.getString(14));
+        return new Entry(
+                r.getLong(1),
+                r.getLong(2),
+                r.getInt(3),
+                r.getString(4),
+                r.getObject(5, LocalDate.class),
+                r.getBigDecimal(6),
+                r.getString(7),
+                r.getString(8),
+                r.getString(9),
+                r.getString(10),
+                r.getString(11),
+                EntryState.valueOf(r.getString(12)),
+                r.getString(13),
+                r.getString(14));
     }
 
     /** What an entry could settle, the likeliest first. */
@@ -158,15 +240,21 @@ class BankStatements implements BatchWork {
             return List.of();
         }
         var amount = company.money(entry.amount());
-        return Matching.propose(new Received(amount, entry.payer(), entry.creditorReference(), entry.remittance()), candidates(entry, amount));
+        return Matching.propose(
+                new Received(amount, entry.payer(), entry.creditorReference(), entry.remittance()),
+                candidates(entry, amount));
     }
 
-    /** Open invoices that something speaks for: a number in the text, the amount, the payer's name. Found by indexes, whatever the number of invoices. */
+    /**
+     * Open invoices that something speaks for: a number in the text, the amount, the payer's name. Found by indexes,
+     * whatever the number of invoices.
+     */
     private List<Candidate> candidates(Entry entry, Money amount) {
         var found = new LinkedHashMap<String, Candidate>();
         var numbers = new LinkedHashSet<String>();
         var text = entry.creditorReference() + " " + entry.remittance();
-        for (var pattern : Map.of(NUMBER, text, REFERENCE, CreditorReference.letters(text)).entrySet()) {
+        for (var pattern :
+                Map.of(NUMBER, text, REFERENCE, CreditorReference.letters(text)).entrySet()) {
             var matcher = pattern.getKey().matcher(pattern.getValue());
             while (matcher.find() && numbers.size() < 100) {
                 numbers.add(matcher.group(1) + "-" + matcher.group(2));
@@ -175,17 +263,35 @@ class BankStatements implements BatchWork {
         if (!numbers.isEmpty()) {
             add(found, "i.number in (:these) order by i.due_on, i.id", Map.of("these", numbers));
         }
-        add(found, "i.open_amount = :amount order by i.open_amount, i.due_on, i.id fetch first 40 rows only", Map.of("amount", amount.amount()));
+        add(
+                found,
+                "i.open_amount = :amount order by i.open_amount, i.due_on, i.id fetch first 40 rows only",
+                Map.of("amount", amount.amount()));
         if (!entry.payer().isBlank()) {
-            add(found, "c.id in (select id from customer where lower(name) = lower(:payer)) order by i.due_on, i.id fetch first 60 rows only", Map.of("payer", entry.payer()));
+            add(
+                    found,
+                    "c.id in (select id from customer where lower(name) = lower(:payer)) order by i.due_on, i.id fetch"
+                            + " first 60 rows only",
+                    Map.of("payer", entry.payer()));
         }
         return new ArrayList<>(found.values());
     }
 
     private void add(Map<String, Candidate> found, String which, Map<String, ?> parameters) {
-        jdbc.sql("select i.number, c.code, i.gross, i.open_amount, c.name from invoice i join customer c on c.id = i.customer_id where i.open_amount > 0 and " + which)
-                .params(parameters).query((r, n) -> found.putIfAbsent(r.getString(1), new Candidate(new OpenInvoice(r.getString(1), r.getString(2),
-                        company.money(r.getBigDecimal(3)), company.money(r.getBigDecimal(4))), r.getString(5)))).list();
+        jdbc.sql("select i.number, c.code, i.gross, i.open_amount, c.name from invoice i join customer c on"
+                        + " c.id = i.customer_id where i.open_amount > 0 and "
+                        + which)
+                .params(parameters)
+                .query((r, n) -> found.putIfAbsent(
+                        r.getString(1),
+                        new Candidate(
+                                new OpenInvoice(
+                                        r.getString(1),
+                                        r.getString(2),
+                                        company.money(r.getBigDecimal(3)),
+                                        company.money(r.getBigDecimal(4))),
+                                r.getString(5))))
+                .list();
     }
 
     /** Makes a payment of an entry; what its invoices do not take stays on account. */
@@ -193,8 +299,15 @@ class BankStatements implements BatchWork {
     public String settle(CommandContext context, long id, String customer, List<Settlement> settlements) {
         var entry = openEntry(id);
         var words = entry.remittance().isBlank() ? entry.creditorReference() : entry.remittance();
-        var payment = billing.receive(context, customer, company.money(entry.amount()), settlements, Texts.cut(words.isBlank() ? entry.reference() : words, 140));
-        jdbc.sql("update bank_entry set state = 'SETTLED', payment_id = ? where id = ?").params(ids.payment(payment), id).update();
+        var payment = billing.receive(
+                context,
+                customer,
+                company.money(entry.amount()),
+                settlements,
+                Texts.cut(words.isBlank() ? entry.reference() : words, 140));
+        jdbc.sql("update bank_entry set state = 'SETTLED', payment_id = ? where id = ?")
+                .params(ids.payment(payment), id)
+                .update();
         return payment;
     }
 
@@ -205,11 +318,16 @@ class BankStatements implements BatchWork {
             throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why it is set aside"));
         }
         openEntry(id);
-        jdbc.sql("update bank_entry set state = 'SET_ASIDE', why = ? where id = ?").params(Texts.cut(context.person().username() + ": " + context.reason(), 1000), id).update();
+        jdbc.sql("update bank_entry set state = 'SET_ASIDE', why = ? where id = ?")
+                .params(Texts.cut(context.person().username() + ": " + context.reason(), 1000), id)
+                .update();
     }
 
     private Entry openEntry(long id) {
-        jdbc.sql("select id from bank_entry where id = ? for update").param(id).query(Long.class).optional()
+        jdbc.sql("select id from bank_entry where id = ? for update")
+                .param(id)
+                .query(Long.class)
+                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("bank entry", String.valueOf(id))));
         var entry = entries("e.id = ?", id).get(0);
         if (entry.state() != EntryState.OPEN) {
@@ -219,16 +337,19 @@ class BankStatements implements BatchWork {
     }
 
     /** An entry whose best proposal is certain, as one of many. */
-    record CertainEntry(long id) {
-    }
+    record CertainEntry(long id) {}
 
     /** Entries of a statement that may be settled without looking. */
     List<Entry> certain(long statement) {
-        return entries("e.statement_id = ? and e.state = 'OPEN' order by e.no", statement).stream().filter(entry -> best(entry).isPresent()).toList();
+        return entries("e.statement_id = ? and e.state = 'OPEN' order by e.no", statement).stream()
+                .filter(entry -> best(entry).isPresent())
+                .toList();
     }
 
     private Optional<Proposal> best(Entry entry) {
-        return proposals(entry).stream().findFirst().filter(proposal -> proposal.sureness() == Matching.Sureness.CERTAIN);
+        return proposals(entry).stream()
+                .findFirst()
+                .filter(proposal -> proposal.sureness() == Matching.Sureness.CERTAIN);
     }
 
     @Override
@@ -239,7 +360,9 @@ class BankStatements implements BatchWork {
     @Override
     public Done carryOut(CommandContext context, String request) {
         var entry = openEntry(Records.read(request, CertainEntry.class).id());
-        var proposal = best(entry).orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("certain match any more for bank entry", String.valueOf(entry.id()))));
+        var proposal = best(entry)
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(
+                        "certain match any more for bank entry", String.valueOf(entry.id()))));
         var payment = settle(context.on(entry.bookedOn()), entry.id(), proposal.customer(), proposal.settlements());
         return new Done(new DocumentRef(DocumentKind.PAYMENT, payment), proposal.reason());
     }

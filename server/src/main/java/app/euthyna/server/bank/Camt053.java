@@ -15,27 +15,34 @@ import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 
 /**
- * Reads the part of an ISO 20022 bank-to-customer statement (camt.053, any version) that settles invoices: statement, account, balances,
- * and of each booked entry its amount and whose money it is. Read as a stream by the JDK's own parser, without document types, entities
- * or anything from outside; every field that is needed is checked, and the first that is wrong names itself.
+ * Reads the part of an ISO 20022 bank-to-customer statement (camt.053, any version) that settles invoices: statement,
+ * account, balances, and of each booked entry its amount and whose money it is. Read as a stream by the JDK's own
+ * parser, without document types, entities or anything from outside; every field that is needed is checked, and the
+ * first that is wrong names itself.
  */
 final class Camt053 {
 
     /** Nothing in a statement is nested deeper, and no field is longer. */
     private static final int DEEPEST = 40;
+
     private static final int LONGEST = 10_000;
     private static final int MOST_ENTRIES = 100_000;
 
-    private Camt053() {
-    }
+    private Camt053() {}
 
     /**
      * One statement of the file.
      *
      * @param opening booked balance before it; null where the bank says nothing
      */
-    record Statement(String id, String account, LocalDate from, LocalDate to, BigDecimal opening, BigDecimal closing, List<Entry> entries) {
-    }
+    record Statement(
+            String id,
+            String account,
+            LocalDate from,
+            LocalDate to,
+            BigDecimal opening,
+            BigDecimal closing,
+            List<Entry> entries) {}
 
     /**
      * A booked entry, or one payment of an entry that sums several up.
@@ -44,9 +51,16 @@ final class Camt053 {
      * @param reference the bank's own
      * @param creditorReference structured, as the payer gave it
      */
-    record Entry(String reference, LocalDate bookedOn, BigDecimal amount, String currency, boolean reversal, String payer, String payerAccount, String creditorReference,
-            String remittance) {
-    }
+    record Entry(
+            String reference,
+            LocalDate bookedOn,
+            BigDecimal amount,
+            String currency,
+            boolean reversal,
+            String payer,
+            String payerAccount,
+            String creditorReference,
+            String remittance) {}
 
     /** The file is no statement that can be read. */
     record NotReadable(String why) implements Refusal {
@@ -87,7 +101,9 @@ final class Camt053 {
             });
             return new Reading(factory.createXMLStreamReader(new ByteArrayInputStream(content))).document();
         } catch (XMLStreamException broken) {
-            var at = broken.getLocation() == null ? "" : " (line %d)".formatted(broken.getLocation().getLineNumber());
+            var at = broken.getLocation() == null
+                    ? ""
+                    : " (line %d)".formatted(broken.getLocation().getLineNumber());
             throw new Unreadable("it is not well-formed XML" + at);
         }
     }
@@ -139,15 +155,18 @@ final class Camt053 {
             var text = new StringBuilder();
             while (xml.hasNext()) {
                 switch (xml.next()) {
-                    case XMLStreamConstants.DTD -> throw new Unreadable("it brings a document type, which no statement needs");
-                    case XMLStreamConstants.ENTITY_REFERENCE -> throw new Unreadable("it uses an entity, which no statement needs");
+                    case XMLStreamConstants.DTD ->
+                        throw new Unreadable("it brings a document type, which no statement needs");
+                    case XMLStreamConstants.ENTITY_REFERENCE ->
+                        throw new Unreadable("it uses an entity, which no statement needs");
                     case XMLStreamConstants.START_ELEMENT -> {
                         path.add(xml.getLocalName());
                         if (path.size() > DEEPEST) {
                             throw new Unreadable("it is nested too deep");
                         }
                         if (path.size() == 2 && !path.get(1).equals("BkToCstmrStmt")) {
-                            throw new Unreadable("it holds %s, not a bank-to-customer statement".formatted(path.get(1)));
+                            throw new Unreadable(
+                                    "it holds %s, not a bank-to-customer statement".formatted(path.get(1)));
                         }
                         start();
                         text.setLength(0);
@@ -175,7 +194,8 @@ final class Camt053 {
         }
 
         private boolean at(String... names) {
-            return path.size() >= names.length && path.subList(path.size() - names.length, path.size()).equals(List.of(names));
+            return path.size() >= names.length
+                    && path.subList(path.size() - names.length, path.size()).equals(List.of(names));
         }
 
         private boolean within(String name) {
@@ -235,10 +255,14 @@ final class Camt053 {
                 balanceDebit = debit(text);
             } else if (at("Bal")) {
                 balance();
-            } else if (at("Ntry", "NtryRef") || at("Ntry", "AcctSvcrRef") && entry.reference.isEmpty() || at("TxDtls", "Refs", "AcctSvcrRef")
+            } else if (at("Ntry", "NtryRef")
+                    || at("Ntry", "AcctSvcrRef") && entry.reference.isEmpty()
+                    || at("TxDtls", "Refs", "AcctSvcrRef")
                     || at("TxDtls", "Refs", "EndToEndId") && part.reference.isEmpty() && !text.equals("NOTPROVIDED")) {
                 part.reference = text;
-            } else if (at("Ntry", "Amt") || at("TxDtls", "Amt") || at("TxDtls", "AmtDtls", "TxAmt", "Amt") && part.amount == null) {
+            } else if (at("Ntry", "Amt")
+                    || at("TxDtls", "Amt")
+                    || at("TxDtls", "AmtDtls", "TxAmt", "Amt") && part.amount == null) {
                 part.amount = amount(text);
             } else if (at("Ntry", "CdtDbtInd") || at("TxDtls", "CdtDbtInd")) {
                 part.debit = debit(text);
@@ -283,13 +307,20 @@ final class Camt053 {
             }
             var where = "entry %d".formatted(read);
             if (entry.amount == null || entry.debit == null || entry.on == null || entry.currency.isEmpty()) {
-                throw new Unreadable("%s lacks %s".formatted(where, entry.amount == null ? "an amount" : entry.debit == null ? "whether it is a debit or a credit"
-                        : entry.on == null ? "a booking date" : "a currency"));
+                throw new Unreadable("%s lacks %s"
+                        .formatted(
+                                where,
+                                entry.amount == null
+                                        ? "an amount"
+                                        : entry.debit == null
+                                                ? "whether it is a debit or a credit"
+                                                : entry.on == null ? "a booking date" : "a currency"));
             }
             if (transactions.size() > 1 && transactions.stream().allMatch(t -> t.amount != null)) {
                 var sum = transactions.stream().map(t -> t.amount).reduce(BigDecimal.ZERO, BigDecimal::add);
                 if (sum.compareTo(entry.amount) != 0) {
-                    throw new Unreadable("the payments of %s come to %s, not to %s".formatted(where, sum.toPlainString(), entry.amount.toPlainString()));
+                    throw new Unreadable("the payments of %s come to %s, not to %s"
+                            .formatted(where, sum.toPlainString(), entry.amount.toPlainString()));
                 }
                 for (var one : transactions) {
                     add(one, one.amount);
@@ -300,8 +331,16 @@ final class Camt053 {
         }
 
         private void add(Part part, BigDecimal amount) {
-            entries.add(new Entry(part.reference.isEmpty() ? entry.reference : part.reference, entry.on, entry.debit ? amount.negate() : amount, entry.currency, entry.reversal,
-                    part.payer, part.payerAccount, part.creditorReference, part.remittance.toString()));
+            entries.add(new Entry(
+                    part.reference.isEmpty() ? entry.reference : part.reference,
+                    entry.on,
+                    entry.debit ? amount.negate() : amount,
+                    entry.currency,
+                    entry.reversal,
+                    part.payer,
+                    part.payerAccount,
+                    part.creditorReference,
+                    part.remittance.toString()));
         }
 
         private void statement() throws Unreadable {
@@ -310,8 +349,8 @@ final class Camt053 {
             }
             var moved = entries.stream().map(Entry::amount).reduce(BigDecimal.ZERO, BigDecimal::add);
             if (opening != null && closing != null && opening.add(moved).compareTo(closing) != 0) {
-                throw new Unreadable("statement %s opens with %s, moves by %s and can't close with %s".formatted(id, opening.toPlainString(), moved.toPlainString(),
-                        closing.toPlainString()));
+                throw new Unreadable("statement %s opens with %s, moves by %s and can't close with %s"
+                        .formatted(id, opening.toPlainString(), moved.toPlainString(), closing.toPlainString()));
             }
             statements.add(new Statement(id, account, from, to, opening, closing, List.copyOf(entries)));
         }

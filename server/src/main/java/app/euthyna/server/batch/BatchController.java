@@ -18,7 +18,8 @@ class BatchController {
     }
 
     @GetMapping
-    Batches.BatchPage page(@RequestParam(required = false) Batches.Kind kind, @RequestParam(required = false) String after) {
+    Batches.BatchPage page(
+            @RequestParam(required = false) Batches.Kind kind, @RequestParam(required = false) String after) {
         return batches.page(kind, after);
     }
 

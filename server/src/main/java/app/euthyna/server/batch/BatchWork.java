@@ -20,6 +20,5 @@ public interface BatchWork {
      *
      * @param document that was made or moved; null where there is none
      */
-    record Done(DocumentRef document, String sentence) {
-    }
+    record Done(DocumentRef document, String sentence) {}
 }

@@ -42,9 +42,9 @@ import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Many commands asked for at once. They are kept first, all or none; then each is carried out in a transaction of its own, which also
- * writes what became of it, so that nothing is done twice and nothing is forgotten whenever a server goes down. What waits is taken up
- * again by any server.
+ * Many commands asked for at once. They are kept first, all or none; then each is carried out in a transaction of its
+ * own, which also writes what became of it, so that nothing is done twice and nothing is forgotten whenever a server
+ * goes down. What waits is taken up again by any server.
  */
 @Service
 public class Batches {
@@ -67,7 +67,12 @@ public class Batches {
         return thread;
     });
 
-    Batches(JdbcClient jdbc, Commands commands, TransactionTemplate transactions, Clock clock, ObjectProvider<BatchWork> works) {
+    Batches(
+            JdbcClient jdbc,
+            Commands commands,
+            TransactionTemplate transactions,
+            Clock clock,
+            ObjectProvider<BatchWork> works) {
         this.jdbc = jdbc;
         this.commands = commands;
         this.transactions = transactions;
@@ -81,14 +86,26 @@ public class Batches {
     }
 
     /** What is done many times over. */
-    public enum Kind { CLEARING, STAGING, DEPARTURE, BILLING, REMINDING, RETURN_REMINDING, MATCHING, CANCELLING }
+    public enum Kind {
+        CLEARING,
+        STAGING,
+        DEPARTURE,
+        BILLING,
+        REMINDING,
+        RETURN_REMINDING,
+        MATCHING,
+        CANCELLING
+    }
 
     /** What became of an entry. */
-    public enum State { WAITING, DONE, REFUSED }
+    public enum State {
+        WAITING,
+        DONE,
+        REFUSED
+    }
 
     /** One command of a batch: what it is about, and what is asked. */
-    public record Asked(DocumentKind subjectKind, String subject, Object request) {
-    }
+    public record Asked(DocumentKind subjectKind, String subject, Object request) {}
 
     /**
      * A command of a batch and what became of it.
@@ -96,19 +113,33 @@ public class Batches {
      * @param code of the refusal; empty where it was not refused
      * @param result the document made or moved; null where there is none
      */
-    public record Entry(int no, DocumentKind subjectKind, String subject, State state, String code, String sentence, DocumentKind resultKind, String result) {
-    }
+    public record Entry(
+            int no,
+            DocumentKind subjectKind,
+            String subject,
+            State state,
+            String code,
+            String sentence,
+            DocumentKind resultKind,
+            String result) {}
 
     /** A batch in the list. */
-    public record BatchRow(long id, Kind kind, OffsetDateTime at, String by, String reason, int waiting, int done, int refused) {
-    }
+    public record BatchRow(
+            long id, Kind kind, OffsetDateTime at, String by, String reason, int waiting, int done, int refused) {}
 
     /** A batch with all its entries. */
-    public record BatchView(long id, Kind kind, OffsetDateTime at, String by, String reason, int waiting, int done, int refused, List<Entry> entries) {
-    }
+    public record BatchView(
+            long id,
+            Kind kind,
+            OffsetDateTime at,
+            String by,
+            String reason,
+            int waiting,
+            int done,
+            int refused,
+            List<Entry> entries) {}
 
-    public record BatchPage(List<BatchRow> rows, String next) {
-    }
+    public record BatchPage(List<BatchRow> rows, String next) {}
 
     /** Keeps what is asked for, in the command's transaction; {@link #carryOut} is to follow it. */
     @Transactional(propagation = Propagation.MANDATORY)
@@ -116,7 +147,10 @@ public class Batches {
         var id = insert(context, kind);
         for (int no = 1; no <= asked.size(); no++) {
             var one = asked.get(no - 1);
-            insert(id, new Entry(no, one.subjectKind(), one.subject(), State.WAITING, "", "", null, null), Records.write(one.request()));
+            insert(
+                    id,
+                    new Entry(no, one.subjectKind(), one.subject(), State.WAITING, "", "", null, null),
+                    Records.write(one.request()));
         }
         return id;
     }
@@ -132,19 +166,40 @@ public class Batches {
     private long insert(CommandContext context, Kind kind) {
         var now = Timestamp.from(clock.instant());
         var key = new GeneratedKeyHolder();
-        jdbc.sql("insert into batch (kind, asked_at, touched_at, asked_by, role, stands_in, on_date, reason) values (?, ?, ?, ?, ?, ?, ?, ?)")
-                .params(kind.name(), now, now, context.person().username(), context.person().role().name(),
-                        context.person().standsInFor().stream().map(Role::name).sorted().collect(Collectors.joining(",")), context.date(), context.reason())
+        jdbc.sql("insert into batch (kind, asked_at, touched_at, asked_by, role, stands_in, on_date, reason)"
+                        + " values (?, ?, ?, ?, ?, ?, ?, ?)")
+                .params(
+                        kind.name(),
+                        now,
+                        now,
+                        context.person().username(),
+                        context.person().role().name(),
+                        context.person().standsInFor().stream()
+                                .map(Role::name)
+                                .sorted()
+                                .collect(Collectors.joining(",")),
+                        context.date(),
+                        context.reason())
                 .update(key, "id");
         return key.getKeyAs(Long.class);
     }
 
     private void insert(long batch, Entry entry, String request) {
         jdbc.sql("""
-                insert into batch_entry (batch_id, no, subject_kind, subject, request, state, code, sentence, result_kind, result)
-                values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""").param(batch).param(entry.no()).param(entry.subjectKind().name()).param(Texts.cut(entry.subject(), 400))
-                .param(request).param(entry.state().name()).param(entry.code()).param(Texts.cut(entry.sentence(), 4000))
-                .param(entry.resultKind() == null ? null : entry.resultKind().name()).param(entry.result()).update();
+            insert into batch_entry (batch_id, no, subject_kind, subject, request, state, code, sentence, result_kind, result)
+            values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
+            """)
+                .param(batch)
+                .param(entry.no())
+                .param(entry.subjectKind().name())
+                .param(Texts.cut(entry.subject(), 400))
+                .param(request)
+                .param(entry.state().name())
+                .param(entry.code())
+                .param(Texts.cut(entry.sentence(), 4000))
+                .param(entry.resultKind() == null ? null : entry.resultKind().name())
+                .param(entry.result())
+                .update();
     }
 
     /** Works on a batch, and answers when it is done or patience ends; it goes on in the background then. */
@@ -166,16 +221,38 @@ public class Batches {
     /** Takes up what a server left that is no longer there. */
     @Scheduled(initialDelay = 3_000, fixedDelay = 5_000)
     void takeUp() {
-        jdbc.sql("select distinct b.id from batch_entry e join batch b on b.id = e.batch_id where e.state = 'WAITING' and b.touched_at < ? order by b.id")
-                .param(Timestamp.from(clock.instant().minus(SILENCE))).query(Long.class).list().forEach(id -> workers.submit(() -> work(id)));
+        jdbc.sql("select distinct b.id from batch_entry e join batch b on b.id = e.batch_id where e.state ="
+                        + " 'WAITING' and b.touched_at < ? order by b.id")
+                .param(Timestamp.from(clock.instant().minus(SILENCE)))
+                .query(Long.class)
+                .list()
+                .forEach(id -> workers.submit(() -> work(id)));
     }
 
     private void work(long id) {
-        var batch = jdbc.sql("select kind, asked_by, role, stands_in, on_date, reason from batch where id = ?").param(id).query((r, n) -> new Batch(
-                Kind.valueOf(r.getString(1)), new CommandContext(new Person(r.getString(2), Role.valueOf(r.getString(3)), Arrays.stream(r.getString(4).split(","))
-                        .filter(role -> !role.isEmpty()).map(Role::valueOf).collect(Collectors.toSet())), r.getObject(5, LocalDate.class), r.getString(6)))).single();
-        var doer = works.stream().filter(work -> work.kind() == batch.kind()).findFirst().orElseThrow();
-        for (var no : jdbc.sql("select no from batch_entry where batch_id = ? and state = 'WAITING' order by no").param(id).query(Integer.class).list()) {
+        var batch = jdbc.sql("select kind, asked_by, role, stands_in, on_date, reason from batch where id = ?")
+                .param(id)
+                .query((r, n) -> new Batch(
+                        Kind.valueOf(r.getString(1)),
+                        new CommandContext(
+                                new Person(
+                                        r.getString(2),
+                                        Role.valueOf(r.getString(3)),
+                                        Arrays.stream(r.getString(4).split(","))
+                                                .filter(role -> !role.isEmpty())
+                                                .map(Role::valueOf)
+                                                .collect(Collectors.toSet())),
+                                r.getObject(5, LocalDate.class),
+                                r.getString(6))))
+                .single();
+        var doer = works.stream()
+                .filter(work -> work.kind() == batch.kind())
+                .findFirst()
+                .orElseThrow();
+        for (var no : jdbc.sql("select no from batch_entry where batch_id = ? and state = 'WAITING' order by no")
+                .param(id)
+                .query(Integer.class)
+                .list()) {
             if (Thread.currentThread().isInterrupted()) {
                 return;
             }
@@ -183,16 +260,20 @@ public class Batches {
         }
     }
 
-    private record Batch(Kind kind, CommandContext context) {
-    }
+    private record Batch(Kind kind, CommandContext context) {}
 
     /** Carries out an entry unless somebody else has; whoever comes second waits for its row and finds it done. */
     private void one(CommandContext context, BatchWork doer, long batch, int no) {
         try {
             commands.retrying(() -> transactions.execute(status -> {
-                var request = jdbc.sql("select request from batch_entry where batch_id = ? and no = ? and state = 'WAITING' for update").params(batch, no)
-                        .query(String.class).optional();
-                request.map(asked -> doer.carryOut(context, asked)).ifPresent(done -> settle(batch, no, State.DONE, "", done.sentence(), done.document()));
+                var request = jdbc.sql(
+                                "select request from batch_entry where batch_id = ? and no = ? and state = 'WAITING'"
+                                        + " for update")
+                        .params(batch, no)
+                        .query(String.class)
+                        .optional();
+                request.map(asked -> doer.carryOut(context, asked))
+                        .ifPresent(done -> settle(batch, no, State.DONE, "", done.sentence(), done.document()));
                 return null;
             }));
         } catch (RefusedException refused) {
@@ -212,44 +293,99 @@ public class Batches {
     }
 
     private void settle(long batch, int no, State state, String code, String sentence, DocumentRef result) {
-        jdbc.sql("update batch_entry set state = ?, code = ?, sentence = ?, result_kind = ?, result = ? where batch_id = ? and no = ? and state = 'WAITING'")
-                .param(state.name()).param(code).param(Texts.cut(sentence, 4000)).param(result == null ? null : result.kind().name())
-                .param(result == null ? null : result.number()).param(batch).param(no).update();
-        jdbc.sql("update batch set touched_at = ? where id = ?").params(Timestamp.from(clock.instant()), batch).update();
+        jdbc.sql("update batch_entry set state = ?, code = ?, sentence = ?, result_kind = ?, result = ? where"
+                        + " batch_id = ? and no = ? and state = 'WAITING'")
+                .param(state.name())
+                .param(code)
+                .param(Texts.cut(sentence, 4000))
+                .param(result == null ? null : result.kind().name())
+                .param(result == null ? null : result.number())
+                .param(batch)
+                .param(no)
+                .update();
+        jdbc.sql("update batch set touched_at = ? where id = ?")
+                .params(Timestamp.from(clock.instant()), batch)
+                .update();
     }
 
     BatchView view(long id) {
-        var row = rows("b.id = :id", Map.of("id", id)).stream().findFirst()
+        var row = rows("b.id = :id", Map.of("id", id)).stream()
+                .findFirst()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("batch", String.valueOf(id))));
-        var entries = jdbc.sql("select no, subject_kind, subject, state, code, sentence, result_kind, result from batch_entry where batch_id = ? order by no")
-                .param(id).query(Batches::entry).list();
-        return new BatchView(row.id(), row.kind(), row.at(), row.by(), row.reason(), row.waiting(), row.done(), row.refused(), entries);
+        var entries = jdbc.sql(
+                        "select no, subject_kind, subject, state, code, sentence, result_kind, result from batch_entry"
+                                + " where batch_id = ? order by no")
+                .param(id)
+                .query(Batches::entry)
+                .list();
+        return new BatchView(
+                row.id(),
+                row.kind(),
+                row.at(),
+                row.by(),
+                row.reason(),
+                row.waiting(),
+                row.done(),
+                row.refused(),
+                entries);
     }
 
     private static Entry entry(ResultSet r, int n) throws SQLException {
-        return new Entry(r.getInt(1), DocumentKind.valueOf(r.getString(2)), r.getString(3), State.valueOf(r.getString(4)), r.getString(5), r.getString(6),
-                r.getString(7) == null ? null : DocumentKind.valueOf(r.getString(7)), r.getString(8));
+        return new Entry(
+                r.getInt(1),
+                DocumentKind.valueOf(r.getString(2)),
+                r.getString(3),
+                State.valueOf(r.getString(4)),
+                r.getString(5),
+                r.getString(6),
+                r.getString(7) == null ? null : DocumentKind.valueOf(r.getString(7)),
+                r.getString(8));
     }
 
     /** Batches newest first, of one kind or of all. */
     BatchPage page(Kind kind, String after) {
-        var rows = rows("b.id < :before" + (kind == null ? "" : " and b.kind = '" + kind.name() + "'"),
-                Map.of("before", after == null ? Long.MAX_VALUE : Pages.key(after).number(0)));
+        var rows = rows(
+                "b.id < :before" + (kind == null ? "" : " and b.kind = '" + kind.name() + "'"),
+                Map.of(
+                        "before",
+                        after == null ? Long.MAX_VALUE : Pages.key(after).number(0)));
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
         return new BatchPage(page.rows(), page.next());
     }
 
     private List<BatchRow> rows(String which, Map<String, ?> parameters) {
-        var heads = jdbc.sql("select b.id, b.kind, b.asked_at, b.asked_by, b.reason from batch b where " + which + " order by b.id desc fetch first "
-                + (Pages.SIZE + 1) + " rows only").params(parameters).query((r, n) -> new BatchRow(r.getLong(1), Kind.valueOf(r.getString(2)),
-                        r.getObject(3, OffsetDateTime.class), r.getString(4), r.getString(5), 0, 0, 0)).list();
+        var heads = jdbc.sql("select b.id, b.kind, b.asked_at, b.asked_by, b.reason from batch b where " + which
+                        + " order by b.id desc fetch first " + (Pages.SIZE + 1) + " rows only")
+                .params(parameters)
+                .query((r, n) -> new BatchRow(
+                        r.getLong(1),
+                        Kind.valueOf(r.getString(2)),
+                        r.getObject(3, OffsetDateTime.class),
+                        r.getString(4),
+                        r.getString(5),
+                        0,
+                        0,
+                        0))
+                .list();
         if (heads.isEmpty()) {
             return heads;
         }
-        var counts = heads.stream().collect(Collectors.toMap(BatchRow::id, row -> new EnumMap<State, Integer>(State.class)));
-        jdbc.sql("select batch_id, state, count(*) from batch_entry where batch_id in (:ids) group by batch_id, state").param("ids", counts.keySet())
-                .query((r, n) -> counts.get(r.getLong(1)).put(State.valueOf(r.getString(2)), r.getInt(3))).list();
-        return heads.stream().map(row -> new BatchRow(row.id(), row.kind(), row.at(), row.by(), row.reason(), counts.get(row.id()).getOrDefault(State.WAITING, 0),
-                counts.get(row.id()).getOrDefault(State.DONE, 0), counts.get(row.id()).getOrDefault(State.REFUSED, 0))).toList();
+        var counts =
+                heads.stream().collect(Collectors.toMap(BatchRow::id, row -> new EnumMap<State, Integer>(State.class)));
+        jdbc.sql("select batch_id, state, count(*) from batch_entry where batch_id in (:ids) group by batch_id, state")
+                .param("ids", counts.keySet())
+                .query((r, n) -> counts.get(r.getLong(1)).put(State.valueOf(r.getString(2)), r.getInt(3)))
+                .list();
+        return heads.stream()
+                .map(row -> new BatchRow(
+                        row.id(),
+                        row.kind(),
+                        row.at(),
+                        row.by(),
+                        row.reason(),
+                        counts.get(row.id()).getOrDefault(State.WAITING, 0),
+                        counts.get(row.id()).getOrDefault(State.DONE, 0),
+                        counts.get(row.id()).getOrDefault(State.REFUSED, 0)))
+                .toList();
     }
 }

@@ -50,8 +50,16 @@ public class BillingService {
     private final HouseRulesStore rules;
     private final OpenInvoices openInvoices;
 
-    BillingService(ChainReader chains, MasterData masterData, Company company, Numbers numbers, Locks locks, EffectWriter writer,
-            JdbcClient jdbc, HouseRulesStore rules, OpenInvoices openInvoices) {
+    BillingService(
+            ChainReader chains,
+            MasterData masterData,
+            Company company,
+            Numbers numbers,
+            Locks locks,
+            EffectWriter writer,
+            JdbcClient jdbc,
+            HouseRulesStore rules,
+            OpenInvoices openInvoices) {
         this.openInvoices = openInvoices;
         this.rules = rules;
         this.chains = chains;
@@ -82,19 +90,27 @@ public class BillingService {
             }
         }
         var customer = masterData.customer(found.get(orders.get(0)).order().customer());
-        var invoiced = RefusedException.unless(Billing.bill(customer.code(), new ArrayList<>(found.values()), shares,
-                new Billing.Terms(numbers.nextInvoice(context.date()), context.date(), customer.termsDays(), text, ahead), rules.inForce().billedAhead()));
+        var invoiced = RefusedException.unless(Billing.bill(
+                customer.code(),
+                new ArrayList<>(found.values()),
+                shares,
+                new Billing.Terms(
+                        numbers.nextInvoice(context.date()), context.date(), customer.termsDays(), text, ahead),
+                rules.inForce().billedAhead()));
         writer.write(context, List.of(invoiced));
         return invoiced.invoice().number();
     }
 
     /** Takes in a payment and sets it against invoices. */
-    public String receive(CommandContext context, String customer, Money amount, List<Settlement> settlements, String reference) {
+    public String receive(
+            CommandContext context, String customer, Money amount, List<Settlement> settlements, String reference) {
         locks.customer(customer);
-        var received = RefusedException.unless(Receiving.receive(numbers.next(DocumentKind.PAYMENT), customer, amount, settlements,
-                invoices(settlements)));
+        var received = RefusedException.unless(Receiving.receive(
+                numbers.next(DocumentKind.PAYMENT), customer, amount, settlements, invoices(settlements)));
         writer.write(context, List.of(received));
-        jdbc.sql("update payment set reference = ? where number = ?").params(reference, received.payment()).update();
+        jdbc.sql("update payment set reference = ? where number = ?")
+                .params(reference, received.payment())
+                .update();
         return received.payment();
     }
 
@@ -106,10 +122,18 @@ public class BillingService {
     public void allocateCredit(CommandContext context, String customer, List<Settlement> settlements, String of) {
         locks.customer(customer);
         var credits = jdbc.sql("""
-                select p.kind, p.number, p.left_amount from payment p join customer c on c.id = p.customer_id
-                where c.code = ? and p.left_amount > 0 and (? = '' or p.number = ?) order by p.id""").params(customer, of, of)
-                .query((r, n) -> new Receiving.Credit(new DocumentRef(DocumentKind.valueOf(r.getString(1)), r.getString(2)), company.money(r.getBigDecimal(3)))).list();
-        writer.write(context, RefusedException.unless(Receiving.allocateCredit(customer, settlements, invoices(settlements), credits)));
+            select p.kind, p.number, p.left_amount from payment p join customer c on c.id = p.customer_id
+            where c.code = ? and p.left_amount > 0 and (? = '' or p.number = ?) order by p.id\
+            """)
+                .params(customer, of, of)
+                .query((r, n) -> new Receiving.Credit(
+                        new DocumentRef(DocumentKind.valueOf(r.getString(1)), r.getString(2)),
+                        company.money(r.getBigDecimal(3))))
+                .list();
+        writer.write(
+                context,
+                RefusedException.unless(
+                        Receiving.allocateCredit(customer, settlements, invoices(settlements), credits)));
     }
 
     /** Takes what a payment settled off invoices; it stays as customer credit. */
@@ -136,7 +160,8 @@ public class BillingService {
     /** Takes in a deposit for an order; what the order's invoices have open it settles at once. */
     public String deposit(CommandContext context, String order, Money amount) {
         locks.customerAndOrder(order);
-        var received = RefusedException.unless(Depositing.receive(chains.chain(order), numbers.next(DocumentKind.DEPOSIT), amount, context.date()));
+        var received = RefusedException.unless(
+                Depositing.receive(chains.chain(order), numbers.next(DocumentKind.DEPOSIT), amount, context.date()));
         writer.write(context, List.of(received));
         return received.deposit();
     }
@@ -144,18 +169,27 @@ public class BillingService {
     /** Sets a deposit against an invoice by hand. */
     public void applyDeposit(CommandContext context, String deposit, long version, String invoice, Money amount) {
         var chain = depositLocked(deposit, version);
-        var open = Optional.ofNullable(invoices(List.of(new Settlement(invoice, amount))).get(invoice))
+        var open = Optional.ofNullable(
+                        invoices(List.of(new Settlement(invoice, amount))).get(invoice))
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("invoice", invoice)));
         writer.write(context, List.of(RefusedException.unless(Depositing.applyByHand(chain, deposit, amount, open))));
     }
 
-    /** Moves what is unapplied of a deposit to another order of the customer; answers the deposit that it goes on as. */
-    public String moveDeposit(CommandContext context, String deposit, long version, String order, Optional<Money> amount) {
+    /**
+     * Moves what is unapplied of a deposit to another order of the customer; answers the deposit that it goes on as.
+     */
+    public String moveDeposit(
+            CommandContext context, String deposit, long version, String order, Optional<Money> amount) {
         var from = depositLocked(deposit, version);
         locks.orders(List.of(from.order().number(), order));
         var again = chains.chain(from.order().number());
-        var moved = RefusedException.unless(Depositing.move(again, deposit, chains.chain(order), numbers.next(DocumentKind.DEPOSIT),
-                amount.orElse(unapplied(again, deposit)), context.date()));
+        var moved = RefusedException.unless(Depositing.move(
+                again,
+                deposit,
+                chains.chain(order),
+                numbers.next(DocumentKind.DEPOSIT),
+                amount.orElse(unapplied(again, deposit)),
+                context.date()));
         writer.write(context, List.of(moved));
         return moved.toDeposit();
     }
@@ -163,7 +197,10 @@ public class BillingService {
     /** Turns what is unapplied of a deposit into customer credit. */
     public void creditDeposit(CommandContext context, String deposit, long version, Optional<Money> amount) {
         var chain = depositLocked(deposit, version);
-        writer.write(context, List.of(RefusedException.unless(Depositing.credit(chain, deposit, amount.orElse(unapplied(chain, deposit))))));
+        writer.write(
+                context,
+                List.of(RefusedException.unless(
+                        Depositing.credit(chain, deposit, amount.orElse(unapplied(chain, deposit))))));
     }
 
     /** Gives back what is unapplied of a deposit, or customer credit from a document. */
@@ -172,35 +209,58 @@ public class BillingService {
             throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the money goes back"));
         }
         var number = numbers.next(DocumentKind.REFUND);
-        if (jdbc.sql("select count(*) from deposit where number = ? and left_amount > 0").param(of).query(Long.class).single() > 0) {
+        if (jdbc.sql("select count(*) from deposit where number = ? and left_amount > 0")
+                        .param(of)
+                        .query(Long.class)
+                        .single()
+                > 0) {
             var chain = depositLocked(of, version);
             requireWithinLimit(context, amount.orElse(unapplied(chain, of)));
-            writer.write(context, List.of(RefusedException.unless(GivingBack.refundDeposit(number, chain, of, amount.orElse(unapplied(chain, of))))));
+            writer.write(
+                    context,
+                    List.of(RefusedException.unless(
+                            GivingBack.refundDeposit(number, chain, of, amount.orElse(unapplied(chain, of))))));
             return number;
         }
         locks.customer(customerOf("payment", of));
         requireVersion("payment", of, version);
         var source = source(of);
         requireWithinLimit(context, amount.orElse(source.left()));
-        writer.write(context, List.of(RefusedException.unless(GivingBack.refundCredit(number, source, amount.orElse(source.left())))));
+        writer.write(
+                context,
+                List.of(RefusedException.unless(
+                        GivingBack.refundCredit(number, source, amount.orElse(source.left())))));
         return number;
     }
 
     /** Above the house's limit only the finance lead gives money back. */
     private void requireWithinLimit(CommandContext context, Money amount) {
         var limit = rules.inForce().unwind().refundLimit();
-        if (limit != null && amount.compareTo(company.money(limit)) > 0 && !context.person().carries(List.of(Role.LEAD))) {
-            throw new RefusedException(new CommonRefusal.NotAuthorised("give back more than " + company.money(limit), context.person().role(), List.of(Role.LEAD)));
+        if (limit != null
+                && amount.compareTo(company.money(limit)) > 0
+                && !context.person().carries(List.of(Role.LEAD))) {
+            throw new RefusedException(new CommonRefusal.NotAuthorised(
+                    "give back more than " + company.money(limit),
+                    context.person().role(),
+                    List.of(Role.LEAD)));
         }
     }
 
     private static Money unapplied(Chain chain, String deposit) {
-        return chain.deposits().stream().filter(d -> d.number().equals(deposit)).findFirst().orElseThrow().unapplied();
+        return chain.deposits().stream()
+                .filter(d -> d.number().equals(deposit))
+                .findFirst()
+                .orElseThrow()
+                .unapplied();
     }
 
     /** The chain of a deposit's order, its customer and itself locked. */
     private Chain depositLocked(String deposit, long version) {
-        var order = jdbc.sql("select o.number from deposit d join sales_order o on o.id = d.order_id where d.number = ?").param(deposit).query(String.class).optional()
+        var order = jdbc.sql(
+                        "select o.number from deposit d join sales_order o on o.id = d.order_id where d.number = ?")
+                .param(deposit)
+                .query(String.class)
+                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("deposit", deposit)));
         locks.customerAndOrder(order);
         requireVersion("deposit", deposit, version);
@@ -208,30 +268,51 @@ public class BillingService {
     }
 
     private void requireVersion(String table, String number, long seen) {
-        var now = jdbc.sql("select version from " + table + " where number = ?").param(number).query(Long.class).single();
+        var now = jdbc.sql("select version from " + table + " where number = ?")
+                .param(number)
+                .query(Long.class)
+                .single();
         if (now != seen) {
-            throw new RefusedException(new PlatformRefusal.StaleVersion((table.equals("deposit") ? "Deposit " : "Payment ") + number, seen, now));
+            throw new RefusedException(new PlatformRefusal.StaleVersion(
+                    (table.equals("deposit") ? "Deposit " : "Payment ") + number, seen, now));
         }
     }
 
     private String customerOf(String what, String number) {
-        return jdbc.sql("select c.code from payment p join customer c on c.id = p.customer_id where p.number = ?").param(number).query(String.class).optional()
+        return jdbc.sql("select c.code from payment p join customer c on c.id = p.customer_id where p.number = ?")
+                .param(number)
+                .query(String.class)
+                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, number)));
     }
 
     private GivingBack.Source source(String number) {
         var settled = new LinkedHashMap<String, Money>();
         jdbc.sql("""
-                select i.number, sum(a.amount) from allocation a join payment p on p.id = a.payment_id join invoice i on i.id = a.invoice_id
-                where p.number = ? group by i.id, i.number order by i.id""").param(number)
-                .query((r, n) -> settled.put(r.getString(1), company.money(r.getBigDecimal(2)))).list();
-        return jdbc.sql("select p.kind, c.code, p.amount, p.left_amount, p.refunded, p.reversed from payment p join customer c on c.id = p.customer_id where p.number = ?")
-                .param(number).query((r, n) -> new GivingBack.Source(new DocumentRef(DocumentKind.valueOf(r.getString(1)), number), r.getString(2),
-                        company.money(r.getBigDecimal(3)), company.money(r.getBigDecimal(4)), company.money(r.getBigDecimal(5)), r.getBoolean(6), settled)).single();
+            select i.number, sum(a.amount) from allocation a join payment p on p.id = a.payment_id join invoice i on i.id = a.invoice_id
+            where p.number = ? group by i.id, i.number order by i.id\
+            """)
+                .param(number)
+                .query((r, n) -> settled.put(r.getString(1), company.money(r.getBigDecimal(2))))
+                .list();
+        return jdbc.sql("select p.kind, c.code, p.amount, p.left_amount, p.refunded, p.reversed from payment p join"
+                        + " customer c on c.id = p.customer_id where p.number = ?")
+                .param(number)
+                .query((r, n) -> new GivingBack.Source(
+                        new DocumentRef(DocumentKind.valueOf(r.getString(1)), number),
+                        r.getString(2),
+                        company.money(r.getBigDecimal(3)),
+                        company.money(r.getBigDecimal(4)),
+                        company.money(r.getBigDecimal(5)),
+                        r.getBoolean(6),
+                        settled))
+                .single();
     }
 
     private Map<String, OpenInvoice> invoices(List<Settlement> settlements) {
-        return openInvoices.numbered(settlements.stream().map(Settlement::invoice).toList()).stream()
+        return openInvoices
+                .numbered(settlements.stream().map(Settlement::invoice).toList())
+                .stream()
                 .collect(Collectors.toMap(OpenInvoice::number, Function.identity()));
     }
 }

@@ -3,8 +3,8 @@ package app.euthyna.server.billing;
 import app.euthyna.core.billing.Depositing;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
-import app.euthyna.core.flow.EffectListener;
 import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.flow.EffectListener;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
@@ -39,7 +39,14 @@ class BillingSink implements EffectSink {
     private final JdbcClient jdbc;
     private final OpenInvoices openInvoices;
 
-    BillingSink(EntityManager entities, History history, Ids ids, DocumentDetails details, ChainReader chains, JdbcClient jdbc, OpenInvoices openInvoices) {
+    BillingSink(
+            EntityManager entities,
+            History history,
+            Ids ids,
+            DocumentDetails details,
+            ChainReader chains,
+            JdbcClient jdbc,
+            OpenInvoices openInvoices) {
         this.chains = chains;
         this.jdbc = jdbc;
         this.openInvoices = openInvoices;
@@ -59,7 +66,9 @@ class BillingSink implements EffectSink {
     public void follow(CommandContext context, List<Effect> batch, Further further) {
         var orders = new TreeSet<String>();
         for (var effect : batch) {
-            if (effect instanceof Effect.Invoiced || effect instanceof Effect.InvoiceReversed || effect instanceof Effect.DepositReceived) {
+            if (effect instanceof Effect.Invoiced
+                    || effect instanceof Effect.InvoiceReversed
+                    || effect instanceof Effect.DepositReceived) {
                 orders.addAll(effect.orders());
             } else if (effect instanceof Effect.DepositMoved moved) {
                 orders.add(moved.toOrder());
@@ -84,11 +93,26 @@ class BillingSink implements EffectSink {
         /** Customers of whom a deposit is always asked for are asked for it when they order. */
         @Override
         public Void orderSubmitted(Effect.OrderSubmitted effect) {
-            var percent = jdbc.sql("select deposit_percent from customer where code = ?").param(effect.order().customer()).query(BigDecimal.class).single();
-            if (percent.signum() > 0 && jdbc.sql("select count(*) from deposit_request where order_id = ?").param(ids.order(effect.order().number()))
-                    .query(Long.class).single() == 0) {
-                jdbc.sql("insert into deposit_request (order_id, percent, amount, asked_on, asked_by) values (?, ?, ?, ?, ?)").params(ids.order(effect.order().number()),
-                        percent, Depositing.share(Chain.of(effect.order()), percent).amount(), context.date(), context.person().username()).update();
+            var percent = jdbc.sql("select deposit_percent from customer where code = ?")
+                    .param(effect.order().customer())
+                    .query(BigDecimal.class)
+                    .single();
+            if (percent.signum() > 0
+                    && jdbc.sql("select count(*) from deposit_request where order_id = ?")
+                                    .param(ids.order(effect.order().number()))
+                                    .query(Long.class)
+                                    .single()
+                            == 0) {
+                jdbc.sql("insert into deposit_request (order_id, percent, amount, asked_on, asked_by) values"
+                                + " (?, ?, ?, ?, ?)")
+                        .params(
+                                ids.order(effect.order().number()),
+                                percent,
+                                Depositing.share(Chain.of(effect.order()), percent)
+                                        .amount(),
+                                context.date(),
+                                context.person().username())
+                        .update();
             }
             return null;
         }
@@ -126,13 +150,25 @@ class BillingSink implements EffectSink {
                 entity.lines.add(stored);
             }
             entities.persist(entity);
-            details.carry("INVOICE", invoice.number(), entity.lines.stream().map(line -> line.rootOrderId).distinct().toList());
+            details.carry(
+                    "INVOICE",
+                    invoice.number(),
+                    entity.lines.stream()
+                            .map(line -> line.rootOrderId)
+                            .distinct()
+                            .toList());
             return null;
         }
 
         private InvoiceLineEntity.Source stored(Long order, Invoice.Source source) {
-            return new InvoiceLineEntity.Source(order, ids.dispatch(source.dispatchLine().number()), source.dispatchLine().line(), source.quantity().value(),
-                    source.cost().amount(), source.ahead(), source.earned().amount());
+            return new InvoiceLineEntity.Source(
+                    order,
+                    ids.dispatch(source.dispatchLine().number()),
+                    source.dispatchLine().line(),
+                    source.quantity().value(),
+                    source.cost().amount(),
+                    source.ahead(),
+                    source.earned().amount());
         }
 
         /** Goods that were billed ahead have left: they are noted on the invoice's line. */
@@ -156,15 +192,20 @@ class BillingSink implements EffectSink {
         }
 
         private InvoiceLineEntity line(LineRef ref) {
-            return entities.createQuery("select l from InvoiceLineEntity l where l.invoice.number = :number and l.lineNo = :line", InvoiceLineEntity.class)
-                    .setParameter("number", ref.number()).setParameter("line", ref.line()).getSingleResult();
+            return entities.createQuery(
+                            "select l from InvoiceLineEntity l where l.invoice.number = :number and l.lineNo = :line",
+                            InvoiceLineEntity.class)
+                    .setParameter("number", ref.number())
+                    .setParameter("line", ref.line())
+                    .getSingleResult();
         }
 
         @Override
         public Void invoiceReversed(Effect.InvoiceReversed effect) {
             var invoice = invoice(effect.invoice().number());
             if (invoice.openAmount.compareTo(invoice.gross) != 0) {
-                throw new IllegalStateException("invoice " + invoice.number + " is settled with " + invoice.gross.subtract(invoice.openAmount) + " and can't be reversed");
+                throw new IllegalStateException("invoice " + invoice.number + " is settled with "
+                        + invoice.gross.subtract(invoice.openAmount) + " and can't be reversed");
             }
             invoice.openAmount = BigDecimal.ZERO;
             invoice.reversedOn = context.date();
@@ -172,7 +213,10 @@ class BillingSink implements EffectSink {
             return null;
         }
 
-        /** What a credit note takes off its invoice, and the customer credit it leaves, stand where payments do, under its own number. */
+        /**
+         * What a credit note takes off its invoice, and the customer credit it leaves, stand where payments do, under
+         * its own number.
+         */
         @Override
         public Void credited(Effect.Credited effect) {
             var credit = new PaymentEntity();
@@ -225,7 +269,8 @@ class BillingSink implements EffectSink {
 
         @Override
         public Void depositReceived(Effect.DepositReceived effect) {
-            entities.persist(deposit(effect.deposit(), effect.customer(), effect.order(), effect.on(), effect.amount()));
+            entities.persist(
+                    deposit(effect.deposit(), effect.customer(), effect.order(), effect.on(), effect.amount()));
             return null;
         }
 
@@ -255,22 +300,43 @@ class BillingSink implements EffectSink {
         private void apply(String number, List<Settlement> settlements) {
             for (var settlement : settlements) {
                 var invoice = invoice(settlement.invoice());
-                invoice.openAmount = invoice.openAmount.subtract(settlement.amount().amount());
-                use(number, DepositFact.Kind.APPLIED, new DocumentRef(DocumentKind.INVOICE, settlement.invoice()), invoice.id, settlement.amount());
+                invoice.openAmount =
+                        invoice.openAmount.subtract(settlement.amount().amount());
+                use(
+                        number,
+                        DepositFact.Kind.APPLIED,
+                        new DocumentRef(DocumentKind.INVOICE, settlement.invoice()),
+                        invoice.id,
+                        settlement.amount());
             }
         }
 
-        private DepositEntity use(String number, DepositFact.Kind kind, DocumentRef document, Long invoice, Money amount) {
-            var deposit = entities.createQuery("select d from DepositEntity d where d.number = :number", DepositEntity.class).setParameter("number", number)
+        private DepositEntity use(
+                String number, DepositFact.Kind kind, DocumentRef document, Long invoice, Money amount) {
+            var deposit = entities.createQuery(
+                            "select d from DepositEntity d where d.number = :number", DepositEntity.class)
+                    .setParameter("number", number)
                     .getSingleResult();
             deposit.leftAmount = deposit.leftAmount.subtract(amount.amount());
-            deposit.uses.add(new DepositEntity.Use(kind, invoice, document.kind(), document.number(), amount.amount(), context.date(), history.moment()));
+            deposit.uses.add(new DepositEntity.Use(
+                    kind,
+                    invoice,
+                    document.kind(),
+                    document.number(),
+                    amount.amount(),
+                    context.date(),
+                    history.moment()));
             return deposit;
         }
 
         @Override
         public Void depositMoved(Effect.DepositMoved effect) {
-            var from = use(effect.deposit(), DepositFact.Kind.MOVED, new DocumentRef(DocumentKind.DEPOSIT, effect.toDeposit()), null, effect.amount());
+            var from = use(
+                    effect.deposit(),
+                    DepositFact.Kind.MOVED,
+                    new DocumentRef(DocumentKind.DEPOSIT, effect.toDeposit()),
+                    null,
+                    effect.amount());
             var to = deposit(effect.toDeposit(), effect.customer(), effect.toOrder(), effect.on(), effect.amount());
             to.movedFrom = from.id;
             entities.persist(to);
@@ -280,9 +346,18 @@ class BillingSink implements EffectSink {
         /** Credit stands where payments do, under the deposit's number. */
         @Override
         public Void depositCredited(Effect.DepositCredited effect) {
-            use(effect.deposit(), DepositFact.Kind.CREDITED, new DocumentRef(DocumentKind.DEPOSIT, effect.deposit()), null, effect.amount());
-            var credit = entities.createQuery("select p from PaymentEntity p where p.number = :number", PaymentEntity.class).setParameter("number", effect.deposit())
-                    .getResultStream().findFirst().orElseGet(() -> {
+            use(
+                    effect.deposit(),
+                    DepositFact.Kind.CREDITED,
+                    new DocumentRef(DocumentKind.DEPOSIT, effect.deposit()),
+                    null,
+                    effect.amount());
+            var credit = entities.createQuery(
+                            "select p from PaymentEntity p where p.number = :number", PaymentEntity.class)
+                    .setParameter("number", effect.deposit())
+                    .getResultStream()
+                    .findFirst()
+                    .orElseGet(() -> {
                         var added = new PaymentEntity();
                         added.number = effect.deposit();
                         added.kind = DocumentKind.DEPOSIT;
@@ -315,14 +390,22 @@ class BillingSink implements EffectSink {
                 payment.leftAmount = payment.leftAmount.subtract(refund.amount);
                 payment.refunded = payment.refunded.add(refund.amount);
             } else {
-                use(effect.source().number(), DepositFact.Kind.GIVEN_BACK, new DocumentRef(DocumentKind.REFUND, effect.refund()), null, effect.amount());
+                use(
+                        effect.source().number(),
+                        DepositFact.Kind.GIVEN_BACK,
+                        new DocumentRef(DocumentKind.REFUND, effect.refund()),
+                        null,
+                        effect.amount());
             }
             return null;
         }
 
         @Override
         public Void refundReversed(Effect.RefundReversed effect) {
-            var refund = entities.createQuery("select r from RefundEntity r where r.number = :number", RefundEntity.class).setParameter("number", effect.refund()).getSingleResult();
+            var refund = entities.createQuery(
+                            "select r from RefundEntity r where r.number = :number", RefundEntity.class)
+                    .setParameter("number", effect.refund())
+                    .getSingleResult();
             refund.reversedOn = context.date();
             refund.reversedMoment = history.moment();
             if (effect.order().isEmpty()) {
@@ -330,30 +413,44 @@ class BillingSink implements EffectSink {
                 payment.leftAmount = payment.leftAmount.add(refund.amount);
                 payment.refunded = payment.refunded.subtract(refund.amount);
             } else {
-                use(effect.source().number(), DepositFact.Kind.GIVEN_BACK, new DocumentRef(DocumentKind.REFUND, effect.refund()), null, effect.amount().negated());
+                use(
+                        effect.source().number(),
+                        DepositFact.Kind.GIVEN_BACK,
+                        new DocumentRef(DocumentKind.REFUND, effect.refund()),
+                        null,
+                        effect.amount().negated());
             }
             return null;
         }
 
         private PaymentEntity payment(String number) {
-            return entities.createQuery("select p from PaymentEntity p where p.number = :number", PaymentEntity.class).setParameter("number", number).getSingleResult();
+            return entities.createQuery("select p from PaymentEntity p where p.number = :number", PaymentEntity.class)
+                    .setParameter("number", number)
+                    .getSingleResult();
         }
 
         private InvoiceEntity invoice(String number) {
-            return entities.createQuery("select i from InvoiceEntity i where i.number = :number", InvoiceEntity.class).setParameter("number", number).getSingleResult();
+            return entities.createQuery("select i from InvoiceEntity i where i.number = :number", InvoiceEntity.class)
+                    .setParameter("number", number)
+                    .getSingleResult();
         }
 
         private static List<Settlement> negated(List<Settlement> settlements) {
-            return settlements.stream().map(s -> new Settlement(s.invoice(), s.amount().negated())).toList();
+            return settlements.stream()
+                    .map(s -> new Settlement(s.invoice(), s.amount().negated()))
+                    .toList();
         }
 
         private void settle(PaymentEntity payment, List<Settlement> settlements) {
             var moment = history.moment();
             for (var settlement : settlements) {
                 var invoice = invoice(settlement.invoice());
-                invoice.openAmount = invoice.openAmount.subtract(settlement.amount().amount());
-                payment.leftAmount = payment.leftAmount.subtract(settlement.amount().amount());
-                payment.allocations.add(new PaymentEntity.Allocation(invoice.id, settlement.amount().amount(), context.date(), moment));
+                invoice.openAmount =
+                        invoice.openAmount.subtract(settlement.amount().amount());
+                payment.leftAmount =
+                        payment.leftAmount.subtract(settlement.amount().amount());
+                payment.allocations.add(new PaymentEntity.Allocation(
+                        invoice.id, settlement.amount().amount(), context.date(), moment));
             }
         }
     }

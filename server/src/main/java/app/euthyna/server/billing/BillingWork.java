@@ -20,8 +20,7 @@ class BillingWork implements BatchWork {
     }
 
     /** Orders that are to stand on one invoice. */
-    record Asked(List<String> orders, String text) {
-    }
+    record Asked(List<String> orders, String text) {}
 
     @Override
     public Batches.Kind kind() {
@@ -31,6 +30,9 @@ class BillingWork implements BatchWork {
     @Override
     public Done carryOut(CommandContext context, String request) {
         var asked = Records.read(request, Asked.class);
-        return new Done(new DocumentRef(DocumentKind.INVOICE, billing.bill(context, asked.orders(), List.of(), asked.text(), false)), "");
+        return new Done(
+                new DocumentRef(
+                        DocumentKind.INVOICE, billing.bill(context, asked.orders(), List.of(), asked.text(), false)),
+                "");
     }
 }

@@ -26,28 +26,44 @@ class DepositEntity {
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
+
     String number;
+
     @Column(name = "customer_id")
     Long customerId;
+
     @Column(name = "order_id")
     Long orderId;
+
     @Column(name = "received_on")
     LocalDate receivedOn;
+
     BigDecimal amount;
+
     @Column(name = "left_amount")
     BigDecimal leftAmount;
+
     @Column(name = "moved_from")
     Long movedFrom;
+
     @ElementCollection
     @CollectionTable(name = "deposit_use", joinColumns = @JoinColumn(name = "deposit_id"))
     List<Use> uses = new ArrayList<>();
+
     @Version
     Long version;
 
     /** What a part of it was put to; negative where it was taken off again. */
     @Embeddable
-    record Use(@Enumerated(EnumType.STRING) DepositFact.Kind kind, @Column(name = "invoice_id") Long invoiceId,
-            @Enumerated(EnumType.STRING) @Column(name = "document_kind") DocumentKind documentKind, @Column(name = "document_number") String documentNumber,
-            BigDecimal amount, @Column(name = "used_on") LocalDate usedOn, long moment) {
-    }
+    record Use(
+            @Enumerated(EnumType.STRING) DepositFact.Kind kind,
+            @Column(name = "invoice_id") Long invoiceId,
+
+            @Enumerated(EnumType.STRING) @Column(name = "document_kind")
+            DocumentKind documentKind,
+
+            @Column(name = "document_number") String documentNumber,
+            BigDecimal amount,
+            @Column(name = "used_on") LocalDate usedOn,
+            long moment) {}
 }

@@ -14,7 +14,10 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
-/** An invoice without an earlier order: order, dispatch and invoice in one step, by the same road as one after another (section 7). */
+/**
+ * An invoice without an earlier order: order, dispatch and invoice in one step, by the same road as one after another
+ * (section 7).
+ */
 @Service
 @Transactional(propagation = Propagation.MANDATORY)
 public class DirectInvoicing {
@@ -56,15 +59,36 @@ public class DirectInvoicing {
 
     /** Makes order, dispatches and invoice; a refusal of any of them leaves nothing. */
     public String invoice(CommandContext context, OrderDraft draft, String text) {
-        var number = orders.submit(context, new OrderDraft(draft.customer(), draft.po(), OrderKind.DIRECT, draft.site(), draft.orderedOn(), draft.requestedOn(),
-                draft.remark(), null, draft.details(), draft.lines())).number();
+        var number = orders.submit(
+                        context,
+                        new OrderDraft(
+                                draft.customer(),
+                                draft.po(),
+                                OrderKind.DIRECT,
+                                draft.site(),
+                                draft.orderedOn(),
+                                draft.requestedOn(),
+                                draft.remark(),
+                                null,
+                                draft.details(),
+                                draft.lines()))
+                .number();
         var order = orders.view(number);
         if (!order.state().isCleared()) {
-            var findings = jdbc.sql("select f.brief from finding f join sales_order o on o.id = f.order_id where o.number = ? and f.state = 'OPEN' order by f.id")
-                    .param(number).query(String.class).list();
-            throw new RefusedException(findings.isEmpty() ? new OrderRefusal.NotCleared(number, order.state()) : new WouldBeHeld(findings));
+            var findings = jdbc.sql(
+                            "select f.brief from finding f join sales_order o on o.id = f.order_id where o.number = ?"
+                                    + " and f.state = 'OPEN' order by f.id")
+                    .param(number)
+                    .query(String.class)
+                    .list();
+            throw new RefusedException(
+                    findings.isEmpty()
+                            ? new OrderRefusal.NotCleared(number, order.state())
+                            : new WouldBeHeld(findings));
         }
-        for (var staged = goods.stageIfAny(context, number); staged.isPresent(); staged = goods.stageIfAny(context, number)) {
+        for (var staged = goods.stageIfAny(context, number);
+                staged.isPresent();
+                staged = goods.stageIfAny(context, number)) {
             goods.departStaged(context, staged.get());
         }
         goods.requireAllGone(number);

@@ -20,25 +20,35 @@ class InvoiceEntity {
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
+
     String number;
+
     @Column(name = "customer_id")
     Long customerId;
+
     @Column(name = "invoiced_on")
     LocalDate invoicedOn;
+
     @Column(name = "due_on")
     LocalDate dueOn;
+
     String text;
     BigDecimal net;
     BigDecimal vat;
     BigDecimal gross;
+
     @Column(name = "open_amount")
     BigDecimal openAmount;
+
     @Column(name = "reversed_on")
     LocalDate reversedOn;
+
     @Column(name = "reversed_moment")
     Long reversedMoment;
+
     @OneToMany(mappedBy = "invoice", cascade = CascadeType.ALL)
     List<InvoiceLineEntity> lines = new ArrayList<>();
+
     @Version
     Long version;
 }

@@ -26,39 +26,56 @@ class InvoiceLineEntity {
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
+
     @ManyToOne(fetch = FetchType.LAZY)
     @JoinColumn(name = "invoice_id")
     InvoiceEntity invoice;
+
     @Column(name = "line_no")
     int lineNo;
+
     @Column(name = "root_order_id")
     Long rootOrderId;
+
     @Column(name = "order_line_no")
     int orderLineNo;
+
     @Enumerated(EnumType.STRING)
     LineKind kind;
+
     @Column(name = "item_code")
     String itemCode;
+
     String description;
     BigDecimal quantity;
+
     @Column(name = "unit_price")
     BigDecimal unitPrice;
+
     @Column(name = "discount_percent")
     BigDecimal discountPercent;
+
     BigDecimal net;
     BigDecimal deferred;
+
     @Enumerated(EnumType.STRING)
     @Column(name = "vat_category")
     Vat.Category vatCategory;
+
     @Column(name = "vat_rate")
     BigDecimal vatRate;
+
     @ElementCollection
     @CollectionTable(name = "invoice_line_source", joinColumns = @JoinColumn(name = "invoice_line_id"))
     List<Source> sources = new ArrayList<>();
 
     @Embeddable
-    record Source(@Column(name = "root_order_id") Long rootOrderId, @Column(name = "dispatch_id") Long dispatchId,
-            @Column(name = "dispatch_line_no") int dispatchLineNo, BigDecimal quantity, BigDecimal cost,
-            boolean ahead, BigDecimal earned) {
-    }
+    record Source(
+            @Column(name = "root_order_id") Long rootOrderId,
+            @Column(name = "dispatch_id") Long dispatchId,
+            @Column(name = "dispatch_line_no") int dispatchLineNo,
+            BigDecimal quantity,
+            BigDecimal cost,
+            boolean ahead,
+            BigDecimal earned) {}
 }

@@ -25,28 +25,39 @@ class PaymentEntity {
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
+
     String number;
+
     @Enumerated(EnumType.STRING)
     DocumentKind kind = DocumentKind.PAYMENT;
+
     @Column(name = "customer_id")
     Long customerId;
+
     @Column(name = "received_on")
     LocalDate receivedOn;
+
     BigDecimal amount;
+
     @Column(name = "left_amount")
     BigDecimal leftAmount;
+
     BigDecimal refunded = BigDecimal.ZERO;
     boolean reversed;
     /** What the payer wrote. */
     String reference = "";
+
     @ElementCollection
     @CollectionTable(name = "allocation", joinColumns = @JoinColumn(name = "payment_id"))
     List<Allocation> allocations = new ArrayList<>();
+
     @Version
     Long version;
 
     @Embeddable
-    record Allocation(@Column(name = "invoice_id") Long invoiceId, BigDecimal amount,
-            @Column(name = "allocated_on") LocalDate allocatedOn, long moment) {
-    }
+    record Allocation(
+            @Column(name = "invoice_id") Long invoiceId,
+            BigDecimal amount,
+            @Column(name = "allocated_on") LocalDate allocatedOn,
+            long moment) {}
 }

@@ -9,8 +9,9 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * The payment service, simulated: it pays money out to customers, or declines, or does not answer. It knows each payout by a key and does what
- * was asked under it once; asked again it says what it has done. What it keeps is its own: it stands whatever becomes of the caller.
+ * The payment service, simulated: it pays money out to customers, or declines, or does not answer. It knows each payout
+ * by a key and does what was asked under it once; asked again it says what it has done. What it keeps is its own: it
+ * stands whatever becomes of the caller.
  */
 @Component
 @Transactional(propagation = Propagation.REQUIRES_NEW)
@@ -24,7 +25,8 @@ class PaymentService {
 
     /** How it behaves. */
     enum Behaviour {
-        PAYS, DECLINES,
+        PAYS,
+        DECLINES,
         /** It does nothing and does not answer. */
         SILENT,
         /** It pays, but the first answer is lost on the way. */
@@ -32,11 +34,17 @@ class PaymentService {
     }
 
     /** What it has done under a key. */
-    enum Answer { PAID, DECLINED }
+    enum Answer {
+        PAID,
+        DECLINED
+    }
 
     @Transactional(propagation = Propagation.REQUIRES_NEW, noRollbackFor = TimeoutException.class)
     Answer pay(String key, Money amount) throws TimeoutException {
-        var done = jdbc.sql("select answer from simulated_payout where payout_key = ?").param(key).query(String.class).optional();
+        var done = jdbc.sql("select answer from simulated_payout where payout_key = ?")
+                .param(key)
+                .query(String.class)
+                .optional();
         var behaviour = behaviour();
         if (behaviour == Behaviour.SILENT) {
             throw new TimeoutException("no answer in time");
@@ -45,7 +53,9 @@ class PaymentService {
             return Answer.valueOf(done.get());
         }
         var answer = behaviour == Behaviour.DECLINES ? Answer.DECLINED : Answer.PAID;
-        jdbc.sql("insert into simulated_payout (payout_key, amount, answer) values (?, ?, ?)").params(key, amount.amount(), answer.name()).update();
+        jdbc.sql("insert into simulated_payout (payout_key, amount, answer) values (?, ?, ?)")
+                .params(key, amount.amount(), answer.name())
+                .update();
         if (behaviour == Behaviour.LOSES_ANSWER) {
             throw new TimeoutException("the answer was lost");
         }
@@ -53,18 +63,23 @@ class PaymentService {
     }
 
     Behaviour behaviour() {
-        return Behaviour.valueOf(jdbc.sql("select behaviour from simulated_payment_service where id = 1").query(String.class).single());
+        return Behaviour.valueOf(jdbc.sql("select behaviour from simulated_payment_service where id = 1")
+                .query(String.class)
+                .single());
     }
 
     /** All that it has paid out, and in how many payouts. */
-    record PaidOut(long count, BigDecimal amount) {
-    }
+    record PaidOut(long count, BigDecimal amount) {}
 
     PaidOut paidOut() {
-        return jdbc.sql("select count(*), coalesce(sum(amount), 0) from simulated_payout where answer = 'PAID'").query((r, n) -> new PaidOut(r.getLong(1), r.getBigDecimal(2))).single();
+        return jdbc.sql("select count(*), coalesce(sum(amount), 0) from simulated_payout where answer = 'PAID'")
+                .query((r, n) -> new PaidOut(r.getLong(1), r.getBigDecimal(2)))
+                .single();
     }
 
     void behave(Behaviour behaviour) {
-        jdbc.sql("update simulated_payment_service set behaviour = ? where id = 1").param(behaviour.name()).update();
+        jdbc.sql("update simulated_payment_service set behaviour = ? where id = 1")
+                .param(behaviour.name())
+                .update();
     }
 }

@@ -45,38 +45,67 @@ class PayoutController {
      * @param tries how often it was sent or asked for
      * @param reference the service's own, once it has paid
      */
-    record PayoutView(String refund, String customer, String customerName, String sourceKind, String source, BigDecimal amount, LocalDate on, Payouts.State state, int tries,
-            String reference, String answer, long version) {
-    }
+    record PayoutView(
+            String refund,
+            String customer,
+            String customerName,
+            String sourceKind,
+            String source,
+            BigDecimal amount,
+            LocalDate on,
+            Payouts.State state,
+            int tries,
+            String reference,
+            String answer,
+            long version) {}
 
-    record PayoutPage(List<PayoutView> rows, String next) {
-    }
+    record PayoutPage(List<PayoutView> rows, String next) {}
 
-    record PayoutSeen(@NotNull Long version) {
-    }
+    record PayoutSeen(@NotNull Long version) {}
 
-    record ServiceBehaviour(@NotNull PaymentService.Behaviour behaviour) {
-    }
+    record ServiceBehaviour(@NotNull PaymentService.Behaviour behaviour) {}
 
-    private record Keyed(long id, PayoutView row) {
-    }
+    private record Keyed(long id, PayoutView row) {}
 
     /** Payouts that are not done, the oldest first. */
     @GetMapping("/payouts")
     PayoutPage open(@RequestParam(required = false) String after) {
-        var page = Pages.of(payouts("p.closed = false and p.id > ? order by p.id", after == null ? 0 : Pages.key(after).number(0)), row -> List.of(String.valueOf(row.id())));
+        var page = Pages.of(
+                payouts(
+                        "p.closed = false and p.id > ? order by p.id",
+                        after == null ? 0 : Pages.key(after).number(0)),
+                row -> List.of(String.valueOf(row.id())));
         return new PayoutPage(page.rows().stream().map(Keyed::row).toList(), page.next());
     }
 
     private List<Keyed> payouts(String which, Object parameter) {
-        return jdbc.sql("select p.id, r.number, c.code, c.name, r.source_kind, r.source_number, r.amount, r.refunded_on, p.state, p.tries, p.reference, p.answer, p.version from payout p "
-                + "join refund r on r.id = p.refund_id join customer c on c.id = r.customer_id where " + which + " fetch first 101 rows only").param(parameter)
-                .query((r, n) -> new Keyed(r.getLong(1), new PayoutView(r.getString(2), r.getString(3), r.getString(4), r.getString(5), r.getString(6),
-                        company.money(r.getBigDecimal(7)).amount(), r.getObject(8, LocalDate.class), Payouts.State.valueOf(r.getString(9)), r.getInt(10), r.getString(11), r.getString(12),
-                        r.getLong(13)))).list();
+        return jdbc.sql("select p.id, r.number, c.code, c.name, r.source_kind, r.source_number, r.amount,"
+                        + " r.refunded_on, p.state, p.tries, p.reference, p.answer, p.version from payout p join"
+                        + " refund r on r.id = p.refund_id join customer c on c.id = r.customer_id where "
+                        + which + " fetch first 101 rows only")
+                .param(parameter)
+                .query((r, n) -> new Keyed(
+                        r.getLong(1),
+                        new PayoutView(
+                                r.getString(2),
+                                r.getString(3),
+                                r.getString(4),
+                                r.getString(5),
+                                r.getString(6),
+                                company.money(r.getBigDecimal(7)).amount(),
+                                r.getObject(8, LocalDate.class),
+                                Payouts.State.valueOf(r.getString(9)),
+                                r.getInt(10),
+                                r.getString(11),
+                                r.getString(12),
+                                r.getLong(13))))
+                .list();
     }
 
-    /** Asks the service what became of a refund that it did not answer; the money goes out once, however often it is asked. */
+    /**
+     * Asks the service what became of a refund that it did not answer; the money goes out once, however often it is
+     * asked.
+     */
     @May.Bill
     @PostMapping("/payouts/{refund}/askings")
     PayoutView ask(@PathVariable String refund, @Valid @RequestBody PayoutSeen request, HttpServletRequest http) {
@@ -101,13 +130,13 @@ class PayoutController {
     }
 
     /** The simulated payment service, and what it has paid out. */
-    record SimulatedService(PaymentService.Behaviour behaviour, long payouts, BigDecimal amount) {
-    }
+    record SimulatedService(PaymentService.Behaviour behaviour, long payouts, BigDecimal amount) {}
 
     @GetMapping("/simulated-payment-service")
     SimulatedService behaviour() {
         var paid = service.paidOut();
-        return new SimulatedService(service.behaviour(), paid.count(), company.money(paid.amount()).amount());
+        return new SimulatedService(
+                service.behaviour(), paid.count(), company.money(paid.amount()).amount());
     }
 
     /** Tells the simulated payment service how to behave. */

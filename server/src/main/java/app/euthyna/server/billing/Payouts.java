@@ -37,9 +37,10 @@ import org.springframework.transaction.support.TransactionSynchronizationManager
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Refunds on their way through the payment service. A refund is posted and its payout kept in one transaction; the service is asked after it,
- * under the refund's own number, so that however often it has to be asked the money goes out once. What it declines is reversed and the
- * customer's credit again. What a server left unfinished is taken up by any other.
+ * Refunds on their way through the payment service. A refund is posted and its payout kept in one transaction; the
+ * service is asked after it, under the refund's own number, so that however often it has to be asked the money goes out
+ * once. What it declines is reversed and the customer's credit again. What a server left unfinished is taken up by any
+ * other.
  */
 @Component
 @Order(47)
@@ -67,8 +68,16 @@ class Payouts implements EffectSink {
         return thread;
     });
 
-    Payouts(JdbcClient jdbc, HouseRulesStore rules, PaymentService service, Company company, Commands commands, TransactionTemplate transactions, EffectWriter writer,
-            Locks locks, Clock clock) {
+    Payouts(
+            JdbcClient jdbc,
+            HouseRulesStore rules,
+            PaymentService service,
+            Company company,
+            Commands commands,
+            TransactionTemplate transactions,
+            EffectWriter writer,
+            Locks locks,
+            Clock clock) {
         this.jdbc = jdbc;
         this.rules = rules;
         this.service = service;
@@ -90,7 +99,9 @@ class Payouts implements EffectSink {
         /** To be sent. */
         WAITING,
         /** The service is being asked. */
-        SENDING, PAID, DECLINED,
+        SENDING,
+        PAID,
+        DECLINED,
         /** Nobody knows whether it was paid: it is asked for again under the same key, never sent anew. */
         UNANSWERED
     }
@@ -109,15 +120,20 @@ class Payouts implements EffectSink {
 
         @Override
         public String sentence() {
-            return "The payout of refund %s is %s; there is nothing to do about it.".formatted(refund, state.name().toLowerCase(java.util.Locale.ROOT));
+            return "The payout of refund %s is %s; there is nothing to do about it."
+                    .formatted(refund, state.name().toLowerCase(java.util.Locale.ROOT));
         }
     }
 
     @Override
     public void store(CommandContext context, Effect effect) {
-        if (effect instanceof Effect.Refunded refunded && rules.inForce().unwind().refundsThroughService()) {
-            jdbc.sql("insert into payout (refund_id, state, asked_on, tries, reference, answer, closed, version) select id, 'WAITING', cast(? as date), 0, '', '', false, 0 from refund "
-                    + "where number = ?").params(context.date(), refunded.refund()).update();
+        if (effect instanceof Effect.Refunded refunded
+                && rules.inForce().unwind().refundsThroughService()) {
+            jdbc.sql("insert into payout (refund_id, state, asked_on, tries, reference, answer, closed,"
+                            + " version) select id, 'WAITING', cast(? as date), 0, '', '', false, 0 from refund"
+                            + " where number = ?")
+                    .params(context.date(), refunded.refund())
+                    .update();
             sendAfterCommit(id(refunded.refund()));
         }
     }
@@ -132,19 +148,25 @@ class Payouts implements EffectSink {
     }
 
     private long id(String refund) {
-        return jdbc.sql("select p.id from payout p join refund r on r.id = p.refund_id where r.number = ?").param(refund).query(Long.class).optional()
+        return jdbc.sql("select p.id from payout p join refund r on r.id = p.refund_id where r.number = ?")
+                .param(refund)
+                .query(Long.class)
+                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("payout of refund", refund)));
     }
 
     /** Takes up what waits, or was taken up by a server that is no longer there. */
     @Scheduled(initialDelay = 4_000, fixedDelay = 5_000)
     void takeUp() {
-        jdbc.sql("select id from payout where closed = false and (state = 'WAITING' or state = 'SENDING' and claimed_at < ?) order by id fetch first 100 rows only")
-                .param(Timestamp.from(clock.instant().minus(SILENCE))).query(Long.class).list().forEach(id -> worker.submit(() -> send(id)));
+        jdbc.sql("select id from payout where closed = false and (state = 'WAITING' or state = 'SENDING' and"
+                        + " claimed_at < ?) order by id fetch first 100 rows only")
+                .param(Timestamp.from(clock.instant().minus(SILENCE)))
+                .query(Long.class)
+                .list()
+                .forEach(id -> worker.submit(() -> send(id)));
     }
 
-    private record Claimed(GivingBack.Refund refund, long id) {
-    }
+    private record Claimed(GivingBack.Refund refund, long id) {}
 
     /** Asks the service, unless somebody else is doing so. */
     void send(long id) {
@@ -165,16 +187,29 @@ class Payouts implements EffectSink {
 
     private Claimed claim(long id) {
         var now = clock.instant();
-        var taken = jdbc.sql("update payout set state = 'SENDING', claimed_at = ?, tries = tries + 1, version = version + 1 where id = ? and closed = false "
-                + "and (state = 'WAITING' or state = 'SENDING' and claimed_at < ?)").params(Timestamp.from(now), id, Timestamp.from(now.minus(SILENCE))).update();
+        var taken = jdbc.sql(
+                        "update payout set state = 'SENDING', claimed_at = ?, tries = tries + 1, version = version + 1"
+                                + " where id = ? and closed = false and (state = 'WAITING' or state = 'SENDING' and"
+                                + " claimed_at < ?)")
+                .params(Timestamp.from(now), id, Timestamp.from(now.minus(SILENCE)))
+                .update();
         return taken == 0 ? null : new Claimed(refund("p.id = ?", id), id);
     }
 
     private GivingBack.Refund refund(String which, Object parameter) {
-        return jdbc.sql("select r.number, c.code, r.source_kind, r.source_number, coalesce(o.number, ''), r.amount, r.reversed_on from refund r join customer c on c.id = r.customer_id "
-                + "left join sales_order o on o.id = r.order_id left join payout p on p.refund_id = r.id where " + which).param(parameter)
-                .query((r, n) -> new GivingBack.Refund(r.getString(1), r.getString(2), new DocumentRef(DocumentKind.valueOf(r.getString(3)), r.getString(4)), r.getString(5),
-                        company.money(r.getBigDecimal(6)), r.getObject(7) != null)).single();
+        return jdbc.sql("select r.number, c.code, r.source_kind, r.source_number, coalesce(o.number, ''), r.amount,"
+                        + " r.reversed_on from refund r join customer c on c.id = r.customer_id left join"
+                        + " sales_order o on o.id = r.order_id left join payout p on p.refund_id = r.id where "
+                        + which)
+                .param(parameter)
+                .query((r, n) -> new GivingBack.Refund(
+                        r.getString(1),
+                        r.getString(2),
+                        new DocumentRef(DocumentKind.valueOf(r.getString(3)), r.getString(4)),
+                        r.getString(5),
+                        company.money(r.getBigDecimal(6)),
+                        r.getObject(7) != null))
+                .single();
     }
 
     /** Null where it did not answer in {@link #TRIES} tries. */
@@ -196,8 +231,10 @@ class Payouts implements EffectSink {
         } else if (answer == PaymentService.Answer.PAID) {
             ended(claimed.id(), State.PAID, "PS-" + refund.number(), "", true);
             // an earlier try that was declined is done with
-            jdbc.sql("update payout set closed = true, version = version + 1 where state = 'DECLINED' and refund_id in (select id from refund where source_kind = ? and source_number = ?)")
-                    .params(refund.source().kind().name(), refund.source().number()).update();
+            jdbc.sql("update payout set closed = true, version = version + 1 where state = 'DECLINED' and"
+                            + " refund_id in (select id from refund where source_kind = ? and source_number = ?)")
+                    .params(refund.source().kind().name(), refund.source().number())
+                    .update();
         } else {
             locks.customer(refund.customer());
             if (!refund.order().isEmpty()) {
@@ -206,13 +243,18 @@ class Payouts implements EffectSink {
             ended(claimed.id(), State.DECLINED, "", "Declined by the payment service.", false);
             var again = refund("r.number = ?", refund.number());
             if (!again.reversed()) {
-                writer.write(new CommandContext(THE_SERVICE, LocalDate.now(clock), "declined by the payment service"), List.of(RefusedException.unless(GivingBack.reverse(again))));
+                writer.write(
+                        new CommandContext(THE_SERVICE, LocalDate.now(clock), "declined by the payment service"),
+                        List.of(RefusedException.unless(GivingBack.reverse(again))));
             }
         }
     }
 
     private void ended(long id, State state, String reference, String answer, boolean closed) {
-        jdbc.sql("update payout set state = ?, reference = ?, answer = ?, closed = ?, version = version + 1 where id = ?").params(state.name(), reference, answer, closed, id).update();
+        jdbc.sql("update payout set state = ?, reference = ?, answer = ?, closed = ?, version = version + 1"
+                        + " where id = ?")
+                .params(state.name(), reference, answer, closed, id)
+                .update();
     }
 
     /** Asks the service once more what became of a refund. */
@@ -225,19 +267,24 @@ class Payouts implements EffectSink {
         change(refund, version, State.DECLINED, "closed = true");
     }
 
-    private record Kept(State state, long version) {
-    }
+    private record Kept(State state, long version) {}
 
     private long change(String refund, long version, State wanted, String to) {
         var id = id(refund);
-        var now = jdbc.sql("select state, version from payout where id = ? for update").param(id).query((r, n) -> new Kept(State.valueOf(r.getString(1)), r.getLong(2))).single();
+        var now = jdbc.sql("select state, version from payout where id = ? for update")
+                .param(id)
+                .query((r, n) -> new Kept(State.valueOf(r.getString(1)), r.getLong(2)))
+                .single();
         if (now.state() != wanted) {
             throw new RefusedException(new NotUnanswered(refund, now.state()));
         }
         if (now.version() != version) {
-            throw new RefusedException(new PlatformRefusal.StaleVersion("The payout of refund " + refund, version, now.version()));
+            throw new RefusedException(
+                    new PlatformRefusal.StaleVersion("The payout of refund " + refund, version, now.version()));
         }
-        jdbc.sql("update payout set " + to + ", version = version + 1 where id = ?").param(id).update();
+        jdbc.sql("update payout set " + to + ", version = version + 1 where id = ?")
+                .param(id)
+                .update();
         return id;
     }
 }

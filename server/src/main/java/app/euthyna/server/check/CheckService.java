@@ -42,8 +42,16 @@ public class CheckService {
     private final Locks locks;
     private final Clearance clearance;
 
-    CheckService(OrderService orders, ChainReader chains, FindingStore findings, SurroundingsReader surroundings,
-            OpenOrderSink openOrders, EffectWriter writer, History history, Locks locks, Clearance clearance) {
+    CheckService(
+            OrderService orders,
+            ChainReader chains,
+            FindingStore findings,
+            SurroundingsReader surroundings,
+            OpenOrderSink openOrders,
+            EffectWriter writer,
+            History history,
+            Locks locks,
+            Clearance clearance) {
         this.clearance = clearance;
         this.orders = orders;
         this.chains = chains;
@@ -63,7 +71,16 @@ public class CheckService {
                 Deciding.waive(chain, findings.of(number), named, context.person(), context.reason(), context.date()));
         orders.requireVersion(number, version);
         // what is let pass is what was seen; what got worse since then, or is new, holds the order
-        settle(context, chain, Checks.run(chain, surroundings.around(chain.order(), context.date()), after, Checks.Occasion.WORLD_CHANGED, Optional.empty()), named);
+        settle(
+                context,
+                chain,
+                Checks.run(
+                        chain,
+                        surroundings.around(chain.order(), context.date()),
+                        after,
+                        Checks.Occasion.WORLD_CHANGED,
+                        Optional.empty()),
+                named);
     }
 
     /** Keeps findings of which some were let pass, and sets the state that follows. */
@@ -71,8 +88,12 @@ public class CheckService {
         var number = chain.order().number();
         findings.save(number, after);
         if (!passed.isEmpty()) {
-            history.note(context, number, "waived", "let pass: "
-                    + passed.stream().map(Check::title).sorted().collect(Collectors.joining(", ")) + ": " + context.reason());
+            history.note(
+                    context,
+                    number,
+                    "waived",
+                    "let pass: " + passed.stream().map(Check::title).sorted().collect(Collectors.joining(", ")) + ": "
+                            + context.reason());
         }
         openOrders.touch(number);
         var to = Checks.stateOf(chain, after);
@@ -83,14 +104,17 @@ public class CheckService {
             orders.moveVersion(number);
             openOrders.bringUpToDate();
         } else {
-            writer.write(context, List.of(new Effect.StateChanged(number, chain.order().state(), to)));
+            writer.write(
+                    context,
+                    List.of(new Effect.StateChanged(number, chain.order().state(), to)));
         }
     }
 
     @Transactional(propagation = Propagation.MANDATORY)
     public void decline(CommandContext context, String number, long version) {
         locks.customerAndOrder(number);
-        var effects = RefusedException.unless(Deciding.decline(chains.chain(number), context.person(), context.reason()));
+        var effects =
+                RefusedException.unless(Deciding.decline(chains.chain(number), context.person(), context.reason()));
         orders.requireVersion(number, version);
         writer.write(context, effects);
     }
@@ -99,10 +123,16 @@ public class CheckService {
     @Transactional(readOnly = true)
     public List<Remedy> remedies(CommandContext context, String number) {
         var chain = chains.chain(number);
-        if (chain.order().state().isEnded() || chain.order().state() == OrderState.AWAITING_APPROVAL || chain.order().state() == OrderState.DRAFT) {
+        if (chain.order().state().isEnded()
+                || chain.order().state() == OrderState.AWAITING_APPROVAL
+                || chain.order().state() == OrderState.DRAFT) {
             return List.of();
         }
-        return Remedies.of(chain, surroundings.around(chain.order(), context.date()), findings.of(number), changed -> surroundings.around(changed, context.date()));
+        return Remedies.of(
+                chain,
+                surroundings.around(chain.order(), context.date()),
+                findings.of(number),
+                changed -> surroundings.around(changed, context.date()));
     }
 
     /** Changes an order as one of its remedies says. Money is for the billing to take in. */
@@ -110,10 +140,19 @@ public class CheckService {
     public void remedy(CommandContext context, String number, long version, Check check, Remedy.Kind kind) {
         locks.customerAndOrder(number);
         orders.requireVersion(number, version);
-        var remedy = remedies(context, number).stream().filter(r -> r.check() == check && r.kind() == kind && r.changed().isPresent()).findFirst()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("remedy", kind + " for " + check.code() + " on order " + number)));
+        var remedy = remedies(context, number).stream()
+                .filter(r ->
+                        r.check() == check && r.kind() == kind && r.changed().isPresent())
+                .findFirst()
+                .orElseThrow(() -> new RefusedException(
+                        new CommonRefusal.NotFound("remedy", kind + " for " + check.code() + " on order " + number)));
         if (remedy.rest().isPresent()) {
-            orders.split(context, number, version, remedy.changed().get(), remedy.rest().get());
+            orders.split(
+                    context,
+                    number,
+                    version,
+                    remedy.changed().get(),
+                    remedy.rest().get());
         } else {
             orders.change(context, number, version, remedy.changed().get());
         }
@@ -122,7 +161,10 @@ public class CheckService {
     /** The checks of which a finding is open on an order. */
     @Transactional(readOnly = true)
     public Set<Check> openOf(String number) {
-        return findings.of(number).stream().filter(Finding::isOpen).map(Finding::check).collect(Collectors.toSet());
+        return findings.of(number).stream()
+                .filter(Finding::isOpen)
+                .map(Finding::check)
+                .collect(Collectors.toSet());
     }
 
     /**
@@ -135,16 +177,19 @@ public class CheckService {
         if (number.isEmpty()) {
             var order = orders.imagine(context, draft);
             var around = surroundings.around(order, context.date());
-            return new DryRun(Chain.of(order), Checks.run(Chain.of(order), around, List.of(), Checks.Occasion.SUBMITTED, Optional.empty()), around);
+            return new DryRun(
+                    Chain.of(order),
+                    Checks.run(Chain.of(order), around, List.of(), Checks.Occasion.SUBMITTED, Optional.empty()),
+                    around);
         }
         var was = chains.chain(number.get());
         var order = orders.imagineChange(context, number.get(), draft);
         var chain = was.after(new Effect.OrderChanged(was.order(), order, List.of()));
         var around = surroundings.around(order, context.date());
         var occasion = order.state() == OrderState.DRAFT ? Checks.Occasion.SUBMITTED : Checks.Occasion.CHANGED;
-        return new DryRun(chain, Checks.run(chain, around, findings.of(number.get()), occasion, Optional.of(was)), around);
+        return new DryRun(
+                chain, Checks.run(chain, around, findings.of(number.get()), occasion, Optional.of(was)), around);
     }
 
-    record DryRun(Chain chain, List<Finding> findings, Surroundings around) {
-    }
+    record DryRun(Chain chain, List<Finding> findings, Surroundings around) {}
 }

@@ -22,8 +22,8 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
- * Checks orders again when they, or something the checks look at, have changed, and sets the state that follows: the one place where
- * an order is held, cleared or comes to its end.
+ * Checks orders again when they, or something the checks look at, have changed, and sets the state that follows: the
+ * one place where an order is held, cleared or comes to its end.
  */
 @Component
 @Order(70)
@@ -36,7 +36,12 @@ class CheckSink implements EffectSink {
     private final JdbcClient jdbc;
     private final Clearance clearance;
 
-    CheckSink(ChainReader chains, FindingStore findings, SurroundingsReader surroundings, OpenOrderSink openOrders, JdbcClient jdbc,
+    CheckSink(
+            ChainReader chains,
+            FindingStore findings,
+            SurroundingsReader surroundings,
+            OpenOrderSink openOrders,
+            JdbcClient jdbc,
             Clearance clearance) {
         this.clearance = clearance;
         this.chains = chains;
@@ -69,7 +74,9 @@ class CheckSink implements EffectSink {
         @Override
         public Void orderChanged(Effect.OrderChanged effect) {
             var now = chains.chain(effect.after().number());
-            check(effect.after().number(), Occasion.CHANGED,
+            check(
+                    effect.after().number(),
+                    Occasion.CHANGED,
                     Optional.of(now.after(new Effect.OrderChanged(effect.after(), effect.before(), List.of()))));
             return heldOf(effect.after().customer());
         }
@@ -119,7 +126,11 @@ class CheckSink implements EffectSink {
         @Override
         public Void dispatchReversed(Effect.DispatchReversed effect) {
             settle(effect.dispatch().order());
-            effect.dispatch().lines().stream().map(Dispatch.Line::item).distinct().sorted().forEach(this::shortOf);
+            effect.dispatch().lines().stream()
+                    .map(Dispatch.Line::item)
+                    .distinct()
+                    .sorted()
+                    .forEach(this::shortOf);
             return null;
         }
 
@@ -132,7 +143,11 @@ class CheckSink implements EffectSink {
         @Override
         public Void returnInspected(Effect.ReturnInspected effect) {
             effect.orders().stream().sorted().forEach(this::settle);
-            effect.before().lines().stream().map(Return.Line::item).distinct().sorted().forEach(this::shortOf);
+            effect.before().lines().stream()
+                    .map(Return.Line::item)
+                    .distinct()
+                    .sorted()
+                    .forEach(this::shortOf);
             return null;
         }
 
@@ -142,13 +157,20 @@ class CheckSink implements EffectSink {
             return heldOf(effect.credit().customer());
         }
 
-        /** What may go now goes first; then what was cleared is looked at, the newest first, since it was the last to be lent to. */
+        /**
+         * What may go now goes first; then what was cleared is looked at, the newest first, since it was the last to be
+         * lent to.
+         */
         @Override
         public Void customerChanged(Effect.CustomerChanged effect) {
             heldOf(effect.customer());
             jdbc.sql("""
-                    select o.number from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
-                    where c.code = ? and x.cleared = true order by x.order_id desc""").param(effect.customer()).query(String.class).list()
+                select o.number from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
+                where c.code = ? and x.cleared = true order by x.order_id desc\
+                """)
+                    .param(effect.customer())
+                    .query(String.class)
+                    .list()
                     .forEach(order -> check(order, Occasion.CUSTOMER_CHANGED, Optional.empty()));
             return null;
         }
@@ -204,9 +226,10 @@ class CheckSink implements EffectSink {
             var around = surroundings.around(chain.order(), context.date());
             var after = Checks.run(chain, around, findings.of(order), occasion, was);
             if (occasion == Occasion.SUBMITTED || occasion == Occasion.CHANGED) {
-                DuplicatePo.refusal(after, around.customer().po(), context.person()).ifPresent(refusal -> {
-                    throw new RefusedException(refusal);
-                });
+                DuplicatePo.refusal(after, around.customer().po(), context.person())
+                        .ifPresent(refusal -> {
+                            throw new RefusedException(refusal);
+                        });
             }
             findings.save(order, after);
             openOrders.touch(order);
@@ -228,26 +251,36 @@ class CheckSink implements EffectSink {
         /** Held orders of a customer, oldest first, each counting those let go before it. */
         private Void heldOf(String customer) {
             jdbc.sql("""
-                    select o.number from sales_order o join customer c on c.id = o.customer_id
-                    where c.code = ? and o.state = 'HELD' order by o.id""").param(customer).query(String.class).list()
+                select o.number from sales_order o join customer c on c.id = o.customer_id
+                where c.code = ? and o.state = 'HELD' order by o.id\
+                """)
+                    .param(customer)
+                    .query(String.class)
+                    .list()
                     .forEach(order -> check(order, Occasion.WORLD_CHANGED, Optional.empty()));
             return null;
         }
 
         private boolean wasShort(String order) {
             return jdbc.sql("""
-                    select count(*) from finding f join sales_order o on o.id = f.order_id
-                    where o.number = ? and f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED')""").param(order)
-                    .query(Long.class).single() > 0;
+                select count(*) from finding f join sales_order o on o.id = f.order_id
+                where o.number = ? and f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED')\
+                """).param(order).query(Long.class).single() > 0;
         }
 
-        /** Held orders that are short of an item. Cleared ones stand in the queue and are looked at when they are served. */
+        /**
+         * Held orders that are short of an item. Cleared ones stand in the queue and are looked at when they are
+         * served.
+         */
         private Void shortOf(String item) {
             jdbc.sql("""
-                    select distinct o.id, o.number from finding f join sales_order o on o.id = f.order_id
-                    join sales_order_line l on l.order_id = o.id and l.item_code = ? and l.removed = false
-                    where f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED') and o.state = 'HELD' order by o.id""").param(item)
-                    .query((r, n) -> r.getString(2)).list()
+                select distinct o.id, o.number from finding f join sales_order o on o.id = f.order_id
+                join sales_order_line l on l.order_id = o.id and l.item_code = ? and l.removed = false
+                where f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED') and o.state = 'HELD' order by o.id\
+                """)
+                    .param(item)
+                    .query((r, n) -> r.getString(2))
+                    .list()
                     .forEach(order -> check(order, Occasion.WORLD_CHANGED, Optional.empty()));
             return null;
         }

@@ -12,7 +12,9 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 
-/** Says whether an order that no finding holds may go on, or must wait for somebody's word. Answered by the approvals. */
+/**
+ * Says whether an order that no finding holds may go on, or must wait for somebody's word. Answered by the approvals.
+ */
 public interface Clearance {
 
     /** Cleared, or awaiting approval; a request that is asked for is kept. */
@@ -31,16 +33,14 @@ public interface Clearance {
     Map<Long, Wait> waiting(Collection<Long> orders);
 
     /** Whose word an order waits for. */
-    record Wait(String brief, LocalDate since) {
-    }
+    record Wait(String brief, LocalDate since) {}
 
     /**
      * Somebody's approval.
      *
      * @param level in words
      */
-    record ApprovalView(String level, String by, LocalDate on, String reason) {
-    }
+    record ApprovalView(String level, String by, LocalDate on, String reason) {}
 
     /**
      * A request for approval.
@@ -49,8 +49,14 @@ public interface Clearance {
      * @param roles who may give it; empty once it is closed
      * @param closing the reason that was given with the last step
      */
-    record RequestView(String state, LocalDate askedOn, List<String> reasons, String waitsFor, List<Role> roles,
-            List<ApprovalView> approvals, String closedBy,
-            LocalDate closedOn, String closing) {
-    }
+    record RequestView(
+            String state,
+            LocalDate askedOn,
+            List<String> reasons,
+            String waitsFor,
+            List<Role> roles,
+            List<ApprovalView> approvals,
+            String closedBy,
+            LocalDate closedOn,
+            String closing) {}
 }

@@ -37,7 +37,13 @@ class ClearingController {
     private final Sweep sweep;
     private final Commands commands;
 
-    ClearingController(ClearingService clearing, CheckService checks, OrderService orders, MasterData masterData, Sweep sweep, Commands commands) {
+    ClearingController(
+            ClearingService clearing,
+            CheckService checks,
+            OrderService orders,
+            MasterData masterData,
+            Sweep sweep,
+            Commands commands) {
         this.clearing = clearing;
         this.checks = checks;
         this.orders = orders;
@@ -52,23 +58,33 @@ class ClearingController {
      * @param version that was seen; may be left out when one only asks
      * @param accepted checks that may pass although they grew
      */
-    record AskedOrder(@NotBlank String number, Long version, @Size(max = 30) List<String> accepted) {
-    }
+    record AskedOrder(
+            @NotBlank String number,
+            Long version,
+            @Size(max = 30) List<String> accepted) {}
 
     /** Orders in the sequence in which they are to be cleared. */
-    record AskedSequence(@NotEmpty @Size(max = 200) List<@Valid AskedOrder> orders, @Size(max = 2000) String reason, LocalDate date) {
+    record AskedSequence(
+            @NotEmpty @Size(max = 200) List<@Valid AskedOrder> orders,
+            @Size(max = 2000) String reason,
+            LocalDate date) {
         private CommandContext in(CommandContext context) {
             return context.on(date).because(reason);
         }
 
         private List<ClearingService.Asked> asked() {
-            return orders.stream().map(o -> new ClearingService.Asked(o.number(), Optional.ofNullable(o.version()),
-                    o.accepted() == null ? Set.of() : ReviewController.named(o.accepted()))).toList();
+            return orders.stream()
+                    .map(o -> new ClearingService.Asked(
+                            o.number(),
+                            Optional.ofNullable(o.version()),
+                            o.accepted() == null ? Set.of() : ReviewController.named(o.accepted())))
+                    .toList();
         }
     }
 
-    record AskedClearing(@NotNull @Valid AskedSequence sequence, @NotBlank String fingerprint) {
-    }
+    record AskedClearing(
+            @NotNull @Valid AskedSequence sequence,
+            @NotBlank String fingerprint) {}
 
     /** What clearing orders in a sequence would do. A question, not a command: it keeps nothing and needs no key. */
     @May.Propose
@@ -81,8 +97,12 @@ class ClearingController {
     @May.Propose
     @PostMapping("/clearings")
     ClearingService.Sequence clear(@Valid @RequestBody AskedClearing request, HttpServletRequest http) {
-        return commands.run(http, request, ClearingService.Sequence.class, context ->
-                clearing.clear(request.sequence().in(context), request.sequence().asked(), request.fingerprint()));
+        return commands.run(
+                http,
+                request,
+                ClearingService.Sequence.class,
+                context -> clearing.clear(
+                        request.sequence().in(context), request.sequence().asked(), request.fingerprint()));
     }
 
     /**
@@ -92,23 +112,38 @@ class ClearingController {
      * @param clears nothing would hold the order any more
      * @param leftOpen what would still be open, in a few words each
      */
-    record RemedyView(String check, Remedy.Kind kind, String sentence, OrderView order, List<OrderView.LineView> rest, BigDecimal amount, boolean clears,
-            List<String> leftOpen) {
-    }
+    record RemedyView(
+            String check,
+            Remedy.Kind kind,
+            String sentence,
+            OrderView order,
+            List<OrderView.LineView> rest,
+            BigDecimal amount,
+            boolean clears,
+            List<String> leftOpen) {}
 
-    record AppliedRemedy(@NotNull Long version, @NotBlank String check, @NotNull Remedy.Kind kind, LocalDate date) {
-    }
+    record AppliedRemedy(
+            @NotNull Long version,
+            @NotBlank String check,
+            @NotNull Remedy.Kind kind,
+            LocalDate date) {}
 
     @GetMapping("/review/{number}/remedies")
     List<RemedyView> remedies(@PathVariable String number) {
-        return checks.remedies(commands.context(), number).stream().map(this::view).toList();
+        return checks.remedies(commands.context(), number).stream()
+                .map(this::view)
+                .toList();
     }
 
     private RemedyView view(Remedy remedy) {
-        return new RemedyView(remedy.check().code(), remedy.kind(), remedy.sentence(),
+        return new RemedyView(
+                remedy.check().code(),
+                remedy.kind(),
+                remedy.sentence(),
                 remedy.changed().map(order -> orders.imagined(order)).orElse(null),
                 remedy.rest().map(order -> orders.imagined(order).lines()).orElse(List.of()),
-                remedy.amount().map(amount -> amount.amount()).orElse(null), remedy.clears(),
+                remedy.amount().map(amount -> amount.amount()).orElse(null),
+                remedy.clears(),
                 remedy.leftOpen().stream().map(f -> f.evidence().brief()).toList());
     }
 
@@ -117,18 +152,24 @@ class ClearingController {
     @PostMapping("/orders/{number}/remedies")
     OrderView apply(@PathVariable String number, @Valid @RequestBody AppliedRemedy request, HttpServletRequest http) {
         return commands.run(http, request, OrderView.class, context -> {
-            checks.remedy(context.on(request.date()), number, request.version(), ReviewController.named(List.of(request.check())).iterator().next(), request.kind());
+            checks.remedy(
+                    context.on(request.date()),
+                    number,
+                    request.version(),
+                    ReviewController.named(List.of(request.check())).iterator().next(),
+                    request.kind());
             return orders.view(number);
         });
     }
 
-    record Day(LocalDate date) {
-    }
+    record Day(LocalDate date) {}
 
-    record Swept(int customers) {
-    }
+    record Swept(int customers) {}
 
-    /** Has everything looked at that passes by the clock, as happens once a day by itself. Safe to send as often as one likes. */
+    /**
+     * Has everything looked at that passes by the clock, as happens once a day by itself. Safe to send as often as one
+     * likes.
+     */
     @May.Decide
     @PostMapping("/sweeps")
     Swept sweep(@Valid @RequestBody Day request) {

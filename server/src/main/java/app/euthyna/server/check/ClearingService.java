@@ -44,8 +44,8 @@ import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Clears several orders in a sequence, each held against the world as those before it leave it (section 4). The preview carries out the
- * same and takes it back, so that it can't show anything else than what happens.
+ * Clears several orders in a sequence, each held against the world as those before it leave it (section 4). The preview
+ * carries out the same and takes it back, so that it can't show anything else than what happens.
  */
 @Service
 class ClearingService {
@@ -67,9 +67,20 @@ class ClearingService {
     private final Batches batches;
     private final TransactionTemplate transactions;
 
-    ClearingService(CheckService checks, OrderService orders, ChainReader chains, FindingStore findings, SurroundingsReader surroundings,
-            OpenOrderSink openOrders, MasterData masterData, Locks locks, Ids ids, Clearance clearance,
-            Commands commands, Batches batches, TransactionTemplate transactions) {
+    ClearingService(
+            CheckService checks,
+            OrderService orders,
+            ChainReader chains,
+            FindingStore findings,
+            SurroundingsReader surroundings,
+            OpenOrderSink openOrders,
+            MasterData masterData,
+            Locks locks,
+            Ids ids,
+            Clearance clearance,
+            Commands commands,
+            Batches batches,
+            TransactionTemplate transactions) {
         this.checks = checks;
         this.orders = orders;
         this.chains = chains;
@@ -91,36 +102,49 @@ class ClearingService {
      * @param version that was seen; none is needed to ask what would happen
      * @param accepted what may pass although it grew by clearing those before it
      */
-    record Asked(String number, Optional<Long> version, Set<Check> accepted) {
-    }
+    record Asked(String number, Optional<Long> version, Set<Check> accepted) {}
 
     /** What becomes, or became, of an order. */
-    enum Outcome { CLEARED, AWAITING_APPROVAL, HELD, REFUSED }
+    enum Outcome {
+        CLEARED,
+        AWAITING_APPROVAL,
+        HELD,
+        REFUSED
+    }
 
     /** A finding that is let pass, or that holds the order. */
-    record PassedView(String check, String brief, String sentence, boolean grew, boolean passes) {
-    }
+    record PassedView(String check, String brief, String sentence, boolean grew, boolean passes) {}
 
     /** Free stock of an item before the order and behind it. */
-    record StockUse(String item, BigDecimal freeBefore, BigDecimal freeAfter) {
-    }
+    record StockUse(String item, BigDecimal freeBefore, BigDecimal freeAfter) {}
 
     /** Use of a quota before the order and behind it. */
-    record QuotaUse(String item, String scope, String key, BigDecimal usedBefore, BigDecimal usedAfter, BigDecimal granted) {
-    }
+    record QuotaUse(
+            String item, String scope, String key, BigDecimal usedBefore, BigDecimal usedAfter, BigDecimal granted) {}
 
     /** An order's place in the sequence. */
-    record Step(String number, long version, String customer, String customerName, BigDecimal openGross, Outcome outcome, String code, String sentence,
-            BigDecimal exposureBefore, BigDecimal exposureAfter, BigDecimal limit, List<PassedView> findings, List<StockUse> stock, List<QuotaUse> quotas) {
-    }
+    record Step(
+            String number,
+            long version,
+            String customer,
+            String customerName,
+            BigDecimal openGross,
+            Outcome outcome,
+            String code,
+            String sentence,
+            BigDecimal exposureBefore,
+            BigDecimal exposureAfter,
+            BigDecimal limit,
+            List<PassedView> findings,
+            List<StockUse> stock,
+            List<QuotaUse> quotas) {}
 
     /**
      * All of a sequence; the fingerprint says what was shown.
      *
      * @param log the batch under which what was done is kept; null in a preview
      */
-    record Sequence(List<Step> steps, String fingerprint, Long log) {
-    }
+    record Sequence(List<Step> steps, String fingerprint, Long log) {}
 
     Sequence preview(CommandContext context, List<Asked> asked) {
         return commands.retrying(() -> transactions.execute(status -> {
@@ -136,15 +160,24 @@ class ClearingService {
             throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why these orders may go on"));
         }
         if (asked.stream().anyMatch(one -> one.version().isEmpty())) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("version", "the version of each order that was seen"));
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("version", "the version of each order that was seen"));
         }
         var done = run(context, asked);
         if (!done.fingerprint().equals(fingerprint)) {
             throw new RefusedException(new PlatformRefusal.PreviewChanged());
         }
-        var entries = done.steps().stream().map(step -> new Batches.Entry(done.steps().indexOf(step) + 1, DocumentKind.ORDER, step.number(),
-                goesOn(step) ? Batches.State.DONE : Batches.State.REFUSED, goesOn(step) ? "" : Objects.requireNonNullElse(step.code(), "not-cleared"),
-                step.sentence(), null, null)).toList();
+        var entries = done.steps().stream()
+                .map(step -> new Batches.Entry(
+                        done.steps().indexOf(step) + 1,
+                        DocumentKind.ORDER,
+                        step.number(),
+                        goesOn(step) ? Batches.State.DONE : Batches.State.REFUSED,
+                        goesOn(step) ? "" : Objects.requireNonNullElse(step.code(), "not-cleared"),
+                        step.sentence(),
+                        null,
+                        null))
+                .toList();
         return new Sequence(done.steps(), done.fingerprint(), batches.keep(context, Batches.Kind.CLEARING, entries));
     }
 
@@ -154,23 +187,33 @@ class ClearingService {
 
     private Sequence run(CommandContext context, List<Asked> asked) {
         if (!context.person().decides()) {
-            throw new RefusedException(new CommonRefusal.NotAuthorised("clear orders", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
+            throw new RefusedException(new CommonRefusal.NotAuthorised(
+                    "clear orders", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
         }
         var numbers = asked.stream().map(Asked::number).toList();
         if (Set.copyOf(numbers).size() != numbers.size()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("orders", "each order once"));
         }
-        locks.customers(numbers.stream().map(number -> ids.customer(chains.chain(number).order().customer())).toList());
+        locks.customers(numbers.stream()
+                .map(number -> ids.customer(chains.chain(number).order().customer()))
+                .toList());
         locks.orders(numbers);
         Map<String, List<Finding>> alone = new HashMap<>();
         numbers.forEach(number -> alone.put(number, now(context, chains.chain(number))));
-        var steps = asked.stream().map(one -> step(context, one, alone.get(one.number()))).toList();
+        var steps = asked.stream()
+                .map(one -> step(context, one, alone.get(one.number())))
+                .toList();
         return new Sequence(steps, Hashes.sha256(Records.write(steps).getBytes(StandardCharsets.UTF_8)), null);
     }
 
     /** The findings as a run of the checks at this moment leaves them. */
     private List<Finding> now(CommandContext context, Chain chain) {
-        return Checks.run(chain, surroundings.around(chain.order(), context.date()), findings.of(chain.order().number()), Occasion.WORLD_CHANGED, Optional.empty());
+        return Checks.run(
+                chain,
+                surroundings.around(chain.order(), context.date()),
+                findings.of(chain.order().number()),
+                Occasion.WORLD_CHANGED,
+                Optional.empty());
     }
 
     private Step step(CommandContext context, Asked asked, List<Finding> alone) {
@@ -184,42 +227,84 @@ class ClearingService {
         var now = Checks.run(chain, around, findings.of(number), Occasion.WORLD_CHANGED, Optional.empty());
         var passing = Clearing.passing(alone, now, asked.accepted());
         var grown = Clearing.grown(alone, now);
-        var told = now.stream().filter(Finding::isOpen).map(f -> new PassedView(f.check().code(), f.evidence().brief(), f.evidence().sentence(),
-                grown.contains(f.check()), passing.contains(f.check()))).toList();
+        var told = now.stream()
+                .filter(Finding::isOpen)
+                .map(f -> new PassedView(
+                        f.check().code(),
+                        f.evidence().brief(),
+                        f.evidence().sentence(),
+                        grown.contains(f.check()),
+                        passing.contains(f.check())))
+                .toList();
         var refused = goOn(context, asked, version, chain, now, passing);
         var state = chains.chain(number).order().state();
-        var outcome = refused.isPresent() ? Outcome.REFUSED : state == OrderState.HELD ? Outcome.HELD
-                : state == OrderState.AWAITING_APPROVAL ? Outcome.AWAITING_APPROVAL : Outcome.CLEARED;
+        var outcome = refused.isPresent()
+                ? Outcome.REFUSED
+                : state == OrderState.HELD
+                        ? Outcome.HELD
+                        : state == OrderState.AWAITING_APPROVAL ? Outcome.AWAITING_APPROVAL : Outcome.CLEARED;
         openOrders.bringUpToDate();
         var behind = surroundings.free(order);
         var stock = new ArrayList<StockUse>();
-        new TreeMap<>(around.free()).forEach((item, free) -> stock.add(new StockUse(item, free.value(),
-                behind.get(item).value())));
-        var quotas = around.quotas().stream().map(quota -> {
-            var own = outcome == Outcome.CLEARED ? chain.flows().stream().filter(f -> f.line().item().equals(quota.item()))
-                    .map(f -> f.ordered().minus(f.cancelled()).value()).reduce(BigDecimal.ZERO, BigDecimal::add) : BigDecimal.ZERO;
-            return new QuotaUse(quota.item(), quota.scope().words(), quota.key(), quota.used().value(), quota.used().value().add(own), quota.granted().value());
-        }).toList();
-        return new Step(number, version, order.customer(), customer.name(), chain.openGross().amount(), outcome, refused.map(Refusal::code).orElse(null),
-                refused.map(Refusal::sentence).orElseGet(() -> sentence(outcome, number, told)), exposure.amount(),
+        new TreeMap<>(around.free())
+                .forEach((item, free) -> stock.add(
+                        new StockUse(item, free.value(), behind.get(item).value())));
+        var quotas = around.quotas().stream()
+                .map(quota -> {
+                    var own = outcome == Outcome.CLEARED
+                            ? chain.flows().stream()
+                                    .filter(f -> f.line().item().equals(quota.item()))
+                                    .map(f -> f.ordered().minus(f.cancelled()).value())
+                                    .reduce(BigDecimal.ZERO, BigDecimal::add)
+                            : BigDecimal.ZERO;
+                    return new QuotaUse(
+                            quota.item(),
+                            quota.scope().words(),
+                            quota.key(),
+                            quota.used().value(),
+                            quota.used().value().add(own),
+                            quota.granted().value());
+                })
+                .toList();
+        return new Step(
+                number,
+                version,
+                order.customer(),
+                customer.name(),
+                chain.openGross().amount(),
+                outcome,
+                refused.map(Refusal::code).orElse(null),
+                refused.map(Refusal::sentence).orElseGet(() -> sentence(outcome, number, told)),
+                exposure.amount(),
                 surroundings.position(order.customer(), "").exposure().amount(),
-                customer.rules().creditLimit().map(Money::amount).orElse(null), told, stock, quotas);
+                customer.rules().creditLimit().map(Money::amount).orElse(null),
+                told,
+                stock,
+                quotas);
     }
 
     private String sentence(Outcome outcome, String number, List<PassedView> told) {
         return switch (outcome) {
             case CLEARED -> told.isEmpty() ? "Goes on; nothing held it." : "Goes on.";
             case AWAITING_APPROVAL -> "Waits for " + clearance.requestOf(number).waitsFor() + ".";
-            case HELD, REFUSED -> "Stays held: " + told.stream().filter(f -> !f.passes()).map(PassedView::sentence).collect(Collectors.joining("; ")) + ".";
+            case HELD, REFUSED ->
+                "Stays held: "
+                        + told.stream()
+                                .filter(f -> !f.passes())
+                                .map(PassedView::sentence)
+                                .collect(Collectors.joining("; "))
+                        + ".";
         };
     }
 
     /** Lets pass what may and sets the state that follows; a refusal leaves the order as it was. */
-    private Optional<Refusal> goOn(CommandContext context, Asked asked, long version, Chain chain, List<Finding> now, Set<Check> passing) {
+    private Optional<Refusal> goOn(
+            CommandContext context, Asked asked, long version, Chain chain, List<Finding> now, Set<Check> passing) {
         var number = asked.number();
         var order = chain.order();
         if (asked.version().isPresent() && asked.version().get() != version) {
-            return Optional.of(new PlatformRefusal.StaleVersion("Order " + number, asked.version().get(), version));
+            return Optional.of(new PlatformRefusal.StaleVersion(
+                    "Order " + number, asked.version().get(), version));
         }
         if (order.state() == OrderState.AWAITING_APPROVAL) {
             try {

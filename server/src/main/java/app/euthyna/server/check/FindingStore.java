@@ -35,13 +35,16 @@ public class FindingStore {
     }
 
     private List<FindingEntity> stored(long order) {
-        return entities.createQuery("select f from FindingEntity f where f.orderId = :order order by f.id", FindingEntity.class)
-                .setParameter("order", order).getResultList();
+        return entities.createQuery(
+                        "select f from FindingEntity f where f.orderId = :order order by f.id", FindingEntity.class)
+                .setParameter("order", order)
+                .getResultList();
     }
 
     private Finding toCore(FindingEntity f) {
         var evidence = (Evidence) Records.read(f.evidence, TYPES.get(f.evidenceType));
-        var waiver = f.waivedBy == null ? Optional.<Finding.Waiver>empty()
+        var waiver = f.waivedBy == null
+                ? Optional.<Finding.Waiver>empty()
                 : Optional.of(new Finding.Waiver(f.waivedBy, f.waivedOn, f.waiverReason));
         return new Finding(Severity.valueOf(f.severity), f.state, evidence, f.since, waiver);
     }

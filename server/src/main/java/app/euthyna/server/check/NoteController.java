@@ -42,11 +42,9 @@ class NoteController {
         this.commands = commands;
     }
 
-    record Note(@NotBlank @Size(max = 2000) String text) {
-    }
+    record Note(@NotBlank @Size(max = 2000) String text) {}
 
-    record Noted(List<String> told) {
-    }
+    record Noted(List<String> told) {}
 
     @May.Propose
     @PostMapping
@@ -57,13 +55,19 @@ class NoteController {
             var mention = MENTION.matcher(request.text());
             while (mention.find()) {
                 if (!people.exists(mention.group(1))) {
-                    throw new RefusedException(CommonRefusal.Incomplete.of("text", "only colleagues behind an @; there is no user " + mention.group(1)));
+                    throw new RefusedException(CommonRefusal.Incomplete.of(
+                            "text", "only colleagues behind an @; there is no user " + mention.group(1)));
                 }
                 mentioned.add(mention.group(1));
             }
             history.note(context, number, "note", "noted: " + request.text().strip());
-            mentioned.forEach(to -> outbox.send(context.person().username(), to, "You are mentioned on order " + number + ", " + order.customerName(),
-                    request.text().strip(), "ORDER", number));
+            mentioned.forEach(to -> outbox.send(
+                    context.person().username(),
+                    to,
+                    "You are mentioned on order " + number + ", " + order.customerName(),
+                    request.text().strip(),
+                    "ORDER",
+                    number));
             return new Noted(List.copyOf(mentioned));
         });
     }

@@ -39,32 +39,58 @@ class QuotaController {
         this.commands = commands;
     }
 
-    record QuotaView(Quota.Scope scope, String key, LocalDate from, LocalDate to, BigDecimal granted, BigDecimal used, BigDecimal left) {
-    }
+    record QuotaView(
+            Quota.Scope scope,
+            String key,
+            LocalDate from,
+            LocalDate to,
+            BigDecimal granted,
+            BigDecimal used,
+            BigDecimal left) {}
 
     /** What somebody may have of an item in a season; no quantity takes the quota away. */
-    record GivenQuota(@NotNull Quota.Scope scope, @NotBlank @Size(max = 60) String key, @NotNull LocalDate from, @NotNull LocalDate to,
-            @PositiveOrZero @Digits(integer = 12, fraction = 3) BigDecimal granted) {
-    }
+    record GivenQuota(
+            @NotNull Quota.Scope scope,
+            @NotBlank @Size(max = 60) String key,
+            @NotNull LocalDate from,
+            @NotNull LocalDate to,
+
+            @PositiveOrZero @Digits(integer = 12, fraction = 3)
+            BigDecimal granted) {}
 
     @GetMapping
     List<QuotaView> quotas(@PathVariable String code) {
         masterData.item(code);
-        return quotas.ofItem(code).stream().map(q -> new QuotaView(q.scope(), q.key(), q.from(), q.to(), q.granted().value(), q.used().value(), q.left().value())).toList();
+        return quotas.ofItem(code).stream()
+                .map(q -> new QuotaView(
+                        q.scope(),
+                        q.key(),
+                        q.from(),
+                        q.to(),
+                        q.granted().value(),
+                        q.used().value(),
+                        q.left().value()))
+                .toList();
     }
 
-    record QuotaList(List<QuotaView> quotas) {
-    }
+    record QuotaList(List<QuotaView> quotas) {}
 
     @May.KeepMasterData
     @PutMapping
     QuotaList grant(@PathVariable String code, @Valid @RequestBody GivenQuota request, HttpServletRequest http) {
         if (request.to().isBefore(request.from())) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("to", "a day that is not before the season's first"));
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("to", "a day that is not before the season's first"));
         }
         return commands.run(http, request, QuotaList.class, context -> {
             masterData.item(code);
-            quotas.set(request.scope(), request.key(), code, request.from(), request.to(), request.granted() == null ? null : new Quantity(request.granted()));
+            quotas.set(
+                    request.scope(),
+                    request.key(),
+                    code,
+                    request.from(),
+                    request.to(),
+                    request.granted() == null ? null : new Quantity(request.granted()));
             return new QuotaList(quotas(code));
         });
     }

@@ -17,7 +17,9 @@ import org.springframework.stereotype.Component;
 @Component
 public class QuotaStore {
 
-    private static final String COLUMNS = "i.code, q.scope, q.scope_key, q.season_from, q.season_to, q.quantity from quota q join item i on i.id = q.item_id ";
+    private static final String COLUMNS =
+            "i.code, q.scope, q.scope_key, q.season_from, q.season_to, q.quantity from quota q join item i on i.id ="
+                    + " q.item_id ";
 
     private final JdbcClient jdbc;
     private final Ids ids;
@@ -27,21 +29,34 @@ public class QuotaStore {
         this.ids = ids;
     }
 
-    /** Those of an order's items that its customer, the customer's region or its seller has on a day; the order itself uses nothing yet. */
+    /**
+     * Those of an order's items that its customer, the customer's region or its seller has on a day; the order itself
+     * uses nothing yet.
+     */
     List<Quota> of(Order order, Customer customer, LocalDate on) {
         var items = order.lines().stream().map(line -> line.item()).collect(Collectors.toSet());
-        return items.isEmpty() ? List.of() : jdbc.sql("select " + COLUMNS + """
-                where i.code in (:items) and :on between q.season_from and q.season_to
-                  and (q.scope = 'CUSTOMER' and q.scope_key = :customer or q.scope = 'REGION' and q.scope_key = :region
-                       or q.scope = 'SELLER' and q.scope_key = :seller) order by q.id""").param("items", items).param("on", on)
-                .param("customer", customer.code()).param("region", customer.region()).param("seller", order.author())
-                .query((r, n) -> quota(r, order.number())).list();
+        return items.isEmpty()
+                ? List.of()
+                : jdbc.sql("select " + COLUMNS + """
+                    where i.code in (:items) and :on between q.season_from and q.season_to
+                      and (q.scope = 'CUSTOMER' and q.scope_key = :customer or q.scope = 'REGION' and q.scope_key = :region
+                           or q.scope = 'SELLER' and q.scope_key = :seller) order by q.id\
+                    """)
+                        .param("items", items)
+                        .param("on", on)
+                        .param("customer", customer.code())
+                        .param("region", customer.region())
+                        .param("seller", order.author())
+                        .query((r, n) -> quota(r, order.number()))
+                        .list();
     }
 
     /** All quotas of an item, the newest season first. */
     List<Quota> ofItem(String item) {
-        return jdbc.sql("select " + COLUMNS + "where i.code = ? order by q.season_from desc, q.scope, q.scope_key").param(item)
-                .query((r, n) -> quota(r, "")).list();
+        return jdbc.sql("select " + COLUMNS + "where i.code = ? order by q.season_from desc, q.scope, q.scope_key")
+                .param(item)
+                .query((r, n) -> quota(r, ""))
+                .list();
     }
 
     private Quota quota(ResultSet row, String beside) throws SQLException {
@@ -50,7 +65,14 @@ public class QuotaStore {
         var key = row.getString(3);
         var from = row.getObject(4, LocalDate.class);
         var to = row.getObject(5, LocalDate.class);
-        return new Quota(item, scope, key, from, to, new Quantity(row.getBigDecimal(6)), used(item, scope, key, from, to, beside));
+        return new Quota(
+                item,
+                scope,
+                key,
+                from,
+                to,
+                new Quantity(row.getBigDecimal(6)),
+                used(item, scope, key, from, to, beside));
     }
 
     /** Ordered less cancelled, of orders that are cleared or were. */
@@ -61,20 +83,31 @@ public class QuotaStore {
             case SELLER -> "o.author = :key";
         };
         return new Quantity(jdbc.sql("""
-                select coalesce(sum(l.quantity - coalesce((select sum(k.quantity) from cancellation_line k where k.root_order_id = l.order_id
-                    and k.order_line_no = l.line_no), 0)), 0)
-                from sales_order_line l join sales_order o on o.id = l.order_id
-                where l.item_code = :item and l.removed = false and o.ordered_on between :from and :to and o.number <> :beside
-                  and o.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT') and\s""" + whose).param("item", item).param("from", from)
-                .param("to", to).param("beside", beside).param("key", key).query((r, n) -> r.getBigDecimal(1)).single());
+            select coalesce(sum(l.quantity - coalesce((select sum(k.quantity) from cancellation_line k where k.root_order_id = l.order_id
+                and k.order_line_no = l.line_no), 0)), 0)
+            from sales_order_line l join sales_order o on o.id = l.order_id
+            where l.item_code = :item and l.removed = false and o.ordered_on between :from and :to and o.number <> :beside
+              and o.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT') and\s\
+            """ + whose)
+                .param("item", item)
+                .param("from", from)
+                .param("to", to)
+                .param("beside", beside)
+                .param("key", key)
+                .query((r, n) -> r.getBigDecimal(1))
+                .single());
     }
 
     /** Sets what somebody may have of an item in a season; nothing takes the quota away. */
     public void set(Quota.Scope scope, String key, String item, LocalDate from, LocalDate to, Quantity granted) {
-        jdbc.sql("delete from quota where item_id = ? and scope = ? and scope_key = ? and season_from = ?").params(ids.item(item), scope.name(), key, from).update();
+        jdbc.sql("delete from quota where item_id = ? and scope = ? and scope_key = ? and season_from = ?")
+                .params(ids.item(item), scope.name(), key, from)
+                .update();
         if (granted != null) {
-            jdbc.sql("insert into quota (item_id, scope, scope_key, season_from, season_to, quantity) values (?, ?, ?, ?, ?, ?)")
-                    .params(ids.item(item), scope.name(), key, from, to, granted.value()).update();
+            jdbc.sql("insert into quota (item_id, scope, scope_key, season_from, season_to, quantity) values"
+                            + " (?, ?, ?, ?, ?, ?)")
+                    .params(ids.item(item), scope.name(), key, from, to, granted.value())
+                    .update();
         }
     }
 }

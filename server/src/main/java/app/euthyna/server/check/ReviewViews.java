@@ -5,9 +5,9 @@ import app.euthyna.core.check.Evidence;
 import app.euthyna.core.check.Finding;
 import app.euthyna.core.check.PoUse;
 import app.euthyna.core.check.RobustScore;
-import app.euthyna.server.order.OrderView;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
+import app.euthyna.server.order.OrderView;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
@@ -21,71 +21,107 @@ import java.util.stream.Stream;
 /** How findings, positions and orders under review are shown. */
 final class ReviewViews {
 
-    private ReviewViews() {
-    }
+    private ReviewViews() {}
 
     /** A document with its share of a figure. */
-    record DocumentAmountView(String kind, String number, BigDecimal amount) {
-    }
+    record DocumentAmountView(String kind, String number, BigDecimal amount) {}
 
     /** One term of a formula with the documents behind it. */
-    record TermView(String label, String sign, BigDecimal amount, List<DocumentAmountView> documents) {
-    }
+    record TermView(String label, String sign, BigDecimal amount, List<DocumentAmountView> documents) {}
 
     /** An earlier use of a PO number. */
-    record MatchView(String kind, String order, String po, LocalDate on, BigDecimal net, List<String> invoices, String place) {
-    }
+    record MatchView(
+            String kind, String order, String po, LocalDate on, BigDecimal net, List<String> invoices, String place) {}
 
     /** What is wrong with one line. */
-    record LineFact(int line, String item, String description, String sentence) {
-    }
+    record LineFact(int line, String item, String description, String sentence) {}
 
-    record FindingView(String check, String title, String severity, String state, String brief, String sentence, LocalDate since,
-            String waivedBy, LocalDate waivedOn, String waiverReason, List<TermView> formula, BigDecimal result, BigDecimal limit,
-            BigDecimal excess, List<MatchView> matches, List<LineFact> lines, List<String> facts) {
-    }
+    record FindingView(
+            String check,
+            String title,
+            String severity,
+            String state,
+            String brief,
+            String sentence,
+            LocalDate since,
+            String waivedBy,
+            LocalDate waivedOn,
+            String waiverReason,
+            List<TermView> formula,
+            BigDecimal result,
+            BigDecimal limit,
+            BigDecimal excess,
+            List<MatchView> matches,
+            List<LineFact> lines,
+            List<String> facts) {}
 
-    record LineFlowView(int no, BigDecimal ordered, BigDecimal cancelled, BigDecimal reserved, BigDecimal waiting, BigDecimal staged,
-            BigDecimal dispatched, BigDecimal returned, BigDecimal billed, BigDecimal credited, BigDecimal toShip, BigDecimal toBill) {
-    }
+    record LineFlowView(
+            int no,
+            BigDecimal ordered,
+            BigDecimal cancelled,
+            BigDecimal reserved,
+            BigDecimal waiting,
+            BigDecimal staged,
+            BigDecimal dispatched,
+            BigDecimal returned,
+            BigDecimal billed,
+            BigDecimal credited,
+            BigDecimal toShip,
+            BigDecimal toBill) {}
 
-    record PositionView(List<TermView> terms, BigDecimal exposure, BigDecimal limit) {
-    }
+    record PositionView(List<TermView> terms, BigDecimal exposure, BigDecimal limit) {}
 
-    record HistoryView(LocalDate on, String by, String kind, String number, String sentence) {
-    }
+    record HistoryView(LocalDate on, String by, String kind, String number, String sentence) {}
 
-    record DocumentView(String kind, String number, String state, LocalDate on, BigDecimal amount, long version) {
-    }
+    record DocumentView(String kind, String number, String state, LocalDate on, BigDecimal amount, long version) {}
 
-    record SheetView(OrderView order, String sentence, List<FindingView> findings, List<LineFlowView> flows, PositionView position,
-            List<DocumentView> documents, List<HistoryView> history, Clearance.RequestView approval) {
-    }
+    record SheetView(
+            OrderView order,
+            String sentence,
+            List<FindingView> findings,
+            List<LineFlowView> flows,
+            PositionView position,
+            List<DocumentView> documents,
+            List<HistoryView> history,
+            Clearance.RequestView approval) {}
 
     /** Free stock of an item at a store. */
-    record AtStore(String site, BigDecimal free) {
-    }
+    record AtStore(String site, BigDecimal free) {}
 
     /** A line that free stock does not cover, and what other stores have free of its item. */
-    record ShortageView(int line, BigDecimal covered, BigDecimal waiting, List<AtStore> elsewhere) {
-    }
+    record ShortageView(int line, BigDecimal covered, BigDecimal waiting, List<AtStore> elsewhere) {}
 
-    record DryRunView(OrderView order, String sentence, List<FindingView> findings, List<String> approval, PositionView position, List<ShortageView> shortages) {
-    }
+    record DryRunView(
+            OrderView order,
+            String sentence,
+            List<FindingView> findings,
+            List<String> approval,
+            PositionView position,
+            List<ShortageView> shortages) {}
 
-    record ReviewRow(String number, String customer, String customerName, String state, BigDecimal gross, LocalDate requestedOn,
-            LocalDate since, List<ReasonView> reasons) {
-    }
+    record ReviewRow(
+            String number,
+            String customer,
+            String customerName,
+            String state,
+            BigDecimal gross,
+            LocalDate requestedOn,
+            LocalDate since,
+            List<ReasonView> reasons) {}
 
-    record ReasonView(String check, String severity, String brief) {
-    }
+    record ReasonView(String check, String severity, String brief) {}
 
-    record ReviewPage(List<ReviewRow> rows, String next, long held, long awaiting, long flagged, BigDecimal value, List<ReasonCount> reasons) {
-    }
+    record ReviewPage(
+            List<ReviewRow> rows,
+            String next,
+            long held,
+            long awaiting,
+            long flagged,
+            BigDecimal value,
+            List<ReasonCount> reasons) {}
 
     /** How many orders of the list have an open finding of a check. */
-    record ReasonCount(String check, String title, long orders) {
-    }
+    record ReasonCount(String check, String title, long orders) {}
 
     static FindingView finding(Finding finding) {
         var terms = List.<TermView>of();
@@ -102,68 +138,165 @@ final class ReviewViews {
             limit = over.limit().amount();
             excess = over.excess().amount();
         } else if (evidence instanceof Evidence.PoMet met) {
-            matches = met.matches().stream().map(m -> match(m.kind().name(), m.use())).toList();
+            matches = met.matches().stream()
+                    .map(m -> match(m.kind().name(), m.use()))
+                    .toList();
         } else if (evidence instanceof Evidence.PoCeilingPassed passed) {
             matches = passed.uses().stream().map(use -> match("COUNTED", use)).toList();
             result = passed.together().amount();
             limit = passed.ceiling().amount();
             excess = passed.together().minus(passed.ceiling()).amount();
         } else if (evidence instanceof Evidence.InvoicesOverdue overdue) {
-            terms = List.of(new TermView("overdue", "+", overdue.together().amount(),
-                    overdue.invoices().stream().map(i -> new DocumentAmountView("INVOICE", i.number(), i.open().amount())).toList()));
+            terms = List.of(new TermView(
+                    "overdue",
+                    "+",
+                    overdue.together().amount(),
+                    overdue.invoices().stream()
+                            .map(i -> new DocumentAmountView(
+                                    "INVOICE", i.number(), i.open().amount()))
+                            .toList()));
         } else if (evidence instanceof Evidence.BelowFloor below) {
-            lines = Stream.concat(below.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), "at %s after discount, floor %s, %s below".formatted(
-                    Figures.price(l.given()), Figures.price(l.floor()), Figures.price(l.floor().subtract(l.given()))))),
-                    below.discounts().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), "%s %% off, %s may give %s %%".formatted(
-                            Figures.plain(l.given()), l.role().words(), Figures.plain(l.most()))))).toList();
+            lines = Stream.concat(
+                            below.lines().stream()
+                                    .map(l -> new LineFact(
+                                            l.line(),
+                                            l.item(),
+                                            l.description(),
+                                            "at %s after discount, floor %s, %s below"
+                                                    .formatted(
+                                                            Figures.price(l.given()),
+                                                            Figures.price(l.floor()),
+                                                            Figures.price(
+                                                                    l.floor().subtract(l.given()))))),
+                            below.discounts().stream()
+                                    .map(l -> new LineFact(
+                                            l.line(),
+                                            l.item(),
+                                            l.description(),
+                                            "%s %% off, %s may give %s %%"
+                                                    .formatted(
+                                                            Figures.plain(l.given()),
+                                                            l.role().words(),
+                                                            Figures.plain(l.most())))))
+                    .toList();
         } else if (evidence instanceof Evidence.ThinMargin thin) {
-            lines = thin.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), "(%s \u2212 %s) \u00f7 %1$s = %s %%, at least %s %%".formatted(
-                    Figures.price(l.given()), Figures.price(l.cost()), Figures.grouped(l.marginPercent()), Figures.plain(thin.leastPercent())))).toList();
+            lines = thin.lines().stream()
+                    .map(l -> new LineFact(
+                            l.line(),
+                            l.item(),
+                            l.description(),
+                            "(%s \u2212 %s) \u00f7 %1$s = %s %%, at least %s %%"
+                                    .formatted(
+                                            Figures.price(l.given()),
+                                            Figures.price(l.cost()),
+                                            Figures.grouped(l.marginPercent()),
+                                            Figures.plain(thin.leastPercent()))))
+                    .toList();
         } else if (evidence instanceof Evidence.QuotaPassed passed) {
-            facts = passed.quotas().stream().map(p -> "%s for %s %s, %s to %s: used %s + asked %s = %s, granted %s".formatted(p.quota().item(),
-                    p.quota().scope().words(), p.quota().key(), words(p.quota().from()), words(p.quota().to()), p.quota().used(), p.asked(),
-                    p.quota().used().plus(p.asked()), p.quota().granted())).toList();
+            facts = passed.quotas().stream()
+                    .map(p -> "%s for %s %s, %s to %s: used %s + asked %s = %s, granted %s"
+                            .formatted(
+                                    p.quota().item(),
+                                    p.quota().scope().words(),
+                                    p.quota().key(),
+                                    words(p.quota().from()),
+                                    words(p.quota().to()),
+                                    p.quota().used(),
+                                    p.asked(),
+                                    p.quota().used().plus(p.asked()),
+                                    p.quota().granted()))
+                    .toList();
         } else if (evidence instanceof Evidence.WrongDates dates) {
-            lines = dates.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), "wanted %s, possible from %s".formatted(
-                    words(l.requestedOn()), words(l.earliest())))).toList();
+            lines = dates.lines().stream()
+                    .map(l -> new LineFact(
+                            l.line(),
+                            l.item(),
+                            l.description(),
+                            "wanted %s, possible from %s".formatted(words(l.requestedOn()), words(l.earliest()))))
+                    .toList();
         } else if (evidence instanceof Evidence.Unusual unusual) {
-            facts = unusual.value().map(v -> "net value against %d earlier orders: %s".formatted(unusual.orders(), formula(v, unusual.limit()))).stream().toList();
-            lines = unusual.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), formula(l.quantity(), unusual.limit()))).toList();
+            facts = unusual
+                    .value()
+                    .map(v -> "net value against %d earlier orders: %s"
+                            .formatted(unusual.orders(), formula(v, unusual.limit())))
+                    .stream()
+                    .toList();
+            lines = unusual.lines().stream()
+                    .map(l -> new LineFact(l.line(), l.item(), l.description(), formula(l.quantity(), unusual.limit())))
+                    .toList();
         } else if (evidence instanceof Evidence.WrongPrice wrong) {
-            lines = wrong.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(), "priced at " + l.unitPrice())).toList();
+            lines = wrong.lines().stream()
+                    .map(l -> new LineFact(l.line(), l.item(), l.description(), "priced at " + l.unitPrice()))
+                    .toList();
         } else if (evidence instanceof Evidence.Unlicensed unlicensed) {
             lines = unlicensed.gaps().stream().map(ReviewViews::gap).toList();
         } else if (evidence instanceof Evidence.Short shortOf) {
-            lines = shortOf.lines().stream().map(l -> new LineFact(l.line(), l.item(), l.description(),
-                    "%s to ship, %s covered, %s wait".formatted(l.toShip(), l.covered(), l.waiting()))).toList();
+            lines = shortOf.lines().stream()
+                    .map(l -> new LineFact(
+                            l.line(),
+                            l.item(),
+                            l.description(),
+                            "%s to ship, %s covered, %s wait".formatted(l.toShip(), l.covered(), l.waiting())))
+                    .toList();
         }
         var waiver = finding.waiver();
-        return new FindingView(finding.check().code(), finding.check().title(), finding.severity().name(), finding.state().name(),
-                evidence.brief(), evidence.sentence(), finding.since(), waiver.map(Finding.Waiver::by).orElse(null),
-                waiver.map(Finding.Waiver::on).orElse(null), waiver.map(Finding.Waiver::reason).orElse(null), terms, result, limit, excess,
-                matches, lines, facts);
+        return new FindingView(
+                finding.check().code(),
+                finding.check().title(),
+                finding.severity().name(),
+                finding.state().name(),
+                evidence.brief(),
+                evidence.sentence(),
+                finding.since(),
+                waiver.map(Finding.Waiver::by).orElse(null),
+                waiver.map(Finding.Waiver::on).orElse(null),
+                waiver.map(Finding.Waiver::reason).orElse(null),
+                terms,
+                result,
+                limit,
+                excess,
+                matches,
+                lines,
+                facts);
     }
 
     /** The robust score with its figures. */
     private static String formula(RobustScore score, BigDecimal limit) {
-        return "0.6745 \u00d7 (%s \u2212 median %s) \u00f7 %s = %s, limit %s".formatted(Figures.grouped(score.figure()), Figures.grouped(score.median()),
-                Figures.grouped(score.deviation()), Figures.grouped(score.score()), Figures.plain(limit));
+        return "0.6745 \u00d7 (%s \u2212 median %s) \u00f7 %s = %s, limit %s"
+                .formatted(
+                        Figures.grouped(score.figure()),
+                        Figures.grouped(score.median()),
+                        Figures.grouped(score.deviation()),
+                        Figures.grouped(score.score()),
+                        Figures.plain(limit));
     }
 
     private static LineFact gap(Evidence.Unlicensed.LicenceGap gap) {
         var licence = gap.licence();
         var words = switch (licence.answer()) {
             case NO_LICENCE -> "needs class %s; the customer gave no licence".formatted(licence.licenceClass());
-            case NOT_FOUND -> "needs class %s; licence %s: not found in the register".formatted(licence.licenceClass(), licence.number());
-            case NO_ANSWER -> "needs class %s; licence %s: the register gave no answer".formatted(licence.licenceClass(), licence.number());
-            case FOUND -> "needs class %s; licence %s was valid to %s: lapsed".formatted(licence.licenceClass(), licence.number(),
-                    licence.validTo());
+            case NOT_FOUND ->
+                "needs class %s; licence %s: not found in the register"
+                        .formatted(licence.licenceClass(), licence.number());
+            case NO_ANSWER ->
+                "needs class %s; licence %s: the register gave no answer"
+                        .formatted(licence.licenceClass(), licence.number());
+            case FOUND ->
+                "needs class %s; licence %s was valid to %s: lapsed"
+                        .formatted(licence.licenceClass(), licence.number(), licence.validTo());
         };
         return new LineFact(gap.line(), gap.item(), gap.description(), words);
     }
 
     private static MatchView match(String kind, PoUse use) {
-        return new MatchView(kind, use.order(), use.po(), use.on(), use.net().amount(), use.invoices(), use.place().name());
+        return new MatchView(
+                kind,
+                use.order(),
+                use.po(),
+                use.on(),
+                use.net().amount(),
+                use.invoices(),
+                use.place().name());
     }
 
     static List<TermView> terms(CustomerPosition position, Optional<Money> thisOrder) {
@@ -177,20 +310,32 @@ final class ReviewViews {
     }
 
     private static TermView term(String label, String sign, CustomerPosition.Term term) {
-        return new TermView(label, sign, term.sum().amount(), term.documents().stream()
-                .map(d -> new DocumentAmountView(d.document().kind().name(), d.document().number(), d.amount().amount())).toList());
+        return new TermView(
+                label,
+                sign,
+                term.sum().amount(),
+                term.documents().stream()
+                        .map(d -> new DocumentAmountView(
+                                d.document().kind().name(),
+                                d.document().number(),
+                                d.amount().amount()))
+                        .toList());
     }
 
     /** One sentence that says why the order stands where it does. */
     static String sentence(String state, List<Finding> findings, Clearance.RequestView approval) {
         if (state.equals("DRAFT") && approval != null && approval.state().equals("SENT_BACK")) {
-            return "Sent back on %s by %s: %s. Change it and hand it in again.".formatted(words(approval.closedOn()), approval.closedBy(),
-                    approval.closing());
+            return "Sent back on %s by %s: %s. Change it and hand it in again."
+                    .formatted(words(approval.closedOn()), approval.closedBy(), approval.closing());
         }
         if (state.equals("AWAITING_APPROVAL") && approval != null) {
             var cautions = joined(findings, false);
-            return "Waits for %s since %s: %s.%s".formatted(approval.waitsFor(), words(approval.askedOn()),
-                    String.join("; and ", approval.reasons()), cautions.isEmpty() ? "" : " Beside that: " + cautions + ".");
+            return "Waits for %s since %s: %s.%s"
+                    .formatted(
+                            approval.waitsFor(),
+                            words(approval.askedOn()),
+                            String.join("; and ", approval.reasons()),
+                            cautions.isEmpty() ? "" : " Beside that: " + cautions + ".");
         }
         var stops = joined(findings, true);
         var cautions = joined(findings, false);
@@ -198,17 +343,29 @@ final class ReviewViews {
             return switch (state) {
                 case "CLEARED" -> "Cleared: nothing holds it.";
                 case "DRAFT" -> "A draft, not handed in yet.";
-                default -> state.charAt(0) + state.substring(1).toLowerCase(Locale.ROOT).replace('_', ' ') + ".";
+                default ->
+                    state.charAt(0)
+                            + state.substring(1).toLowerCase(Locale.ROOT).replace('_', ' ') + ".";
             };
         }
-        var since = findings.stream().filter(Finding::isOpen).map(Finding::since).min(LocalDate::compareTo).orElseThrow();
+        var since = findings.stream()
+                .filter(Finding::isOpen)
+                .map(Finding::since)
+                .min(LocalDate::compareTo)
+                .orElseThrow();
         var text = stops.isEmpty() ? "" : "Held since %s: %s.".formatted(words(since), stops);
-        return (text + (cautions.isEmpty() ? "" : (text.isEmpty() ? "Flagged since " + words(since) + ": " : " Beside that: ") + cautions + "."))
+        return (text
+                        + (cautions.isEmpty()
+                                ? ""
+                                : (text.isEmpty() ? "Flagged since " + words(since) + ": " : " Beside that: ")
+                                        + cautions + "."))
                 .strip();
     }
 
     private static String joined(List<Finding> findings, boolean stops) {
-        return findings.stream().filter(f -> f.isOpen() && f.holds() == stops).map(f -> f.evidence().sentence())
+        return findings.stream()
+                .filter(f -> f.isOpen() && f.holds() == stops)
+                .map(f -> f.evidence().sentence())
                 .collect(Collectors.joining("; and "));
     }
 

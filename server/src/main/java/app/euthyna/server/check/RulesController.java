@@ -1,8 +1,5 @@
 package app.euthyna.server.check;
 
-import jakarta.validation.constraints.Pattern;
-import app.euthyna.core.order.HouseField;
-import app.euthyna.core.order.EntryRules;
 import app.euthyna.core.check.Check;
 import app.euthyna.core.check.CheckFigures;
 import app.euthyna.core.check.CheckPolicy;
@@ -10,6 +7,8 @@ import app.euthyna.core.check.CustomerRules;
 import app.euthyna.core.check.PoPlaces;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.check.Severity;
+import app.euthyna.core.order.EntryRules;
+import app.euthyna.core.order.HouseField;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.returns.ReturnPolicy;
 import app.euthyna.core.shared.CommonRefusal;
@@ -27,6 +26,7 @@ import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Positive;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
@@ -64,87 +64,161 @@ class RulesController {
     }
 
     /** How a check weighs for each kind of order. Duplicate PO stands in the PO policy instead. */
-    record CheckRow(@NotBlank String check, String title, @NotNull Map<OrderKind, Severity> severities) {
-    }
+    record CheckRow(
+            @NotBlank String check, String title, @NotNull Map<OrderKind, Severity> severities) {}
 
     /** Most discount that a role may give, per cent. */
-    record Authority(@NotNull Role role, @NotNull @PositiveOrZero @Max(100) BigDecimal percent) {
-    }
+    record Authority(
+            @NotNull Role role,
+            @NotNull @PositiveOrZero @Max(100) BigDecimal percent) {}
 
     /** Figures that checks hold orders against; what is left out is not looked at. */
-    record Figures(@PositiveOrZero @Max(3650) Integer overdueDays, @PositiveOrZero BigDecimal overdueAbove, @PositiveOrZero @Max(99) BigDecimal minimumMargin,
-            @Size(max = 10) List<@Valid Authority> discountUpTo, @NotNull @PositiveOrZero @Max(1000) BigDecimal unusualScore) {
-    }
+    record Figures(
+            @PositiveOrZero @Max(3650) Integer overdueDays,
+            @PositiveOrZero BigDecimal overdueAbove,
+            @PositiveOrZero @Max(99) BigDecimal minimumMargin,
+            @Size(max = 10) List<@Valid Authority> discountUpTo,
+            @NotNull @PositiveOrZero @Max(1000) BigDecimal unusualScore) {}
 
     /** What a repeated PO number means for customers without a policy of their own. */
-    record Po(boolean required, @NotNull Severity same, @NotNull Severity alike, @NotNull Severity near, @PositiveOrZero BigDecimal ceiling,
-            @NotNull PoPolicy.Barred barred) {
-    }
+    record Po(
+            boolean required,
+            @NotNull Severity same,
+            @NotNull Severity alike,
+            @NotNull Severity near,
+            @PositiveOrZero BigDecimal ceiling,
+            @NotNull PoPolicy.Barred barred) {}
 
     /** Where PO numbers are looked for. */
-    record Places(boolean openOrders, boolean closedOrders, @PositiveOrZero @Max(600) int closedMonths, boolean unpostedInvoices, boolean postedInvoices,
-            boolean importedHistory) {
-    }
+    record Places(
+            boolean openOrders,
+            boolean closedOrders,
+            @PositiveOrZero @Max(600) int closedMonths,
+            boolean unpostedInvoices,
+            boolean postedInvoices,
+            boolean importedHistory) {}
 
     /** A part of the house that revenue counts for. */
-    record RevenueUnitView(@NotBlank @Size(max = 40) @Pattern(regexp = "[A-Za-z0-9-]+") String code, @NotBlank @Size(max = 120) String name) {
-    }
+    record RevenueUnitView(
+            @NotBlank @Size(max = 40) @Pattern(regexp = "[A-Za-z0-9-]+")
+            String code,
+
+            @NotBlank @Size(max = 120) String name) {}
 
     /** A field of the house's own on its orders. */
-    record FieldView(@NotBlank @Size(max = 40) @Pattern(regexp = "[a-z0-9-]+") String code, @NotBlank @Size(max = 80) String label, @NotNull HouseField.Kind kind,
-            @Size(max = 60) List<@NotBlank @Size(max = 80) String> choices, boolean required) {
-    }
+    record FieldView(
+            @NotBlank @Size(max = 40) @Pattern(regexp = "[a-z0-9-]+")
+            String code,
+
+            @NotBlank @Size(max = 80) String label,
+            @NotNull HouseField.Kind kind,
+            @Size(max = 60) List<@NotBlank @Size(max = 80) String> choices,
+            boolean required) {}
 
     /** What is asked of every order: the first unit is that of orders that name none. */
-    record EntryRulesView(@NotNull @Size(max = 60) List<@Valid RevenueUnitView> units, @NotNull @Size(max = 30) List<@Valid FieldView> fields) {
-    }
+    record EntryRulesView(
+            @NotNull @Size(max = 60) List<@Valid RevenueUnitView> units,
+            @NotNull @Size(max = 30) List<@Valid FieldView> fields) {}
 
     /** A reason by its code, which never changes, and its words. */
-    record ReasonRule(@NotBlank @Size(max = 60) @Pattern(regexp = "[a-z0-9-]+") String code, @NotBlank @Size(max = 120) String words) {
-    }
+    record ReasonRule(
+            @NotBlank @Size(max = 60) @Pattern(regexp = "[a-z0-9-]+")
+            String code,
+
+            @NotBlank @Size(max = 120) String words) {}
 
     /** How things are undone; without a limit, whoever may undo may give any amount back. */
-    record UnwindRulesView(@NotEmpty @Size(max = 60) List<@Valid ReasonRule> reasons, @PositiveOrZero BigDecimal refundLimit,
-            @NotNull @PositiveOrZero @Max(100) BigDecimal restockingPercent, Boolean refundsThroughService) {
-    }
+    record UnwindRulesView(
+            @NotEmpty @Size(max = 60) List<@Valid ReasonRule> reasons,
+            @PositiveOrZero BigDecimal refundLimit,
+            @NotNull @PositiveOrZero @Max(100) BigDecimal restockingPercent,
+            Boolean refundsThroughService) {}
 
     /** A reason for which goods come back, and what follows from it. */
-    record ReturnReasonRule(@NotBlank @Size(max = 60) @Pattern(regexp = "[a-z0-9-]+") String code, @NotBlank @Size(max = 120) String words, boolean noFee, boolean freight,
-            boolean ahead) {
-    }
+    record ReturnReasonRule(
+            @NotBlank @Size(max = 60) @Pattern(regexp = "[a-z0-9-]+")
+            String code,
+
+            @NotBlank @Size(max = 120) String words,
+            boolean noFee,
+            boolean freight,
+            boolean ahead) {}
 
     /** What may come back; without days, always. */
-    record ReturnRulesView(@Positive @Max(3650) Integer days, @NotEmpty @Size(max = 60) List<@Valid ReturnReasonRule> reasons) {
-    }
+    record ReturnRulesView(
+            @Positive @Max(3650) Integer days,
+            @NotEmpty @Size(max = 60) List<@Valid ReturnReasonRule> reasons) {}
 
     /** Rules to be laid down over those of the version that the user saw. */
-    record WrittenRules(@NotNull Long version, @NotNull @Size(max = 40) List<@Valid CheckRow> checks, @NotNull @Valid Figures figures, @NotNull @Valid Po po,
-            @NotNull @Valid Places places, @Valid EntryRulesView entry, @Size(max = 10) List<OrderKind> billedAhead, @Valid UnwindRulesView unwind,
-            @Valid ReturnRulesView returns, @Size(max = 2000) String reason) {
-    }
+    record WrittenRules(
+            @NotNull Long version,
+            @NotNull @Size(max = 40) List<@Valid CheckRow> checks,
+            @NotNull @Valid Figures figures,
+            @NotNull @Valid Po po,
+            @NotNull @Valid Places places,
+            @Valid EntryRulesView entry,
+            @Size(max = 10) List<OrderKind> billedAhead,
+            @Valid UnwindRulesView unwind,
+            @Valid ReturnRulesView returns,
+            @Size(max = 2000) String reason) {}
 
-    record RulesView(long version, List<CheckRow> checks, Figures figures, Po po, Places places, EntryRulesView entry, List<OrderKind> billedAhead,
-            UnwindRulesView unwind, ReturnRulesView returns, List<HouseRulesStore.Change> changes) {
-    }
+    record RulesView(
+            long version,
+            List<CheckRow> checks,
+            Figures figures,
+            Po po,
+            Places places,
+            EntryRulesView entry,
+            List<OrderKind> billedAhead,
+            UnwindRulesView unwind,
+            ReturnRulesView returns,
+            List<HouseRulesStore.Change> changes) {}
 
     @GetMapping
     RulesView rules() {
         var current = store.current();
         var rules = current.rules();
         var figures = rules.checks().figures();
-        var rows = Arrays.stream(Check.values()).filter(check -> check != Check.DUPLICATE_PO).map(check -> {
-            var kinds = new EnumMap<OrderKind, Severity>(OrderKind.class);
-            Arrays.stream(OrderKind.values()).forEach(kind -> kinds.put(kind, rules.checks().of(check, kind)));
-            return new CheckRow(check.code(), check.title(), kinds);
-        }).toList();
-        return new RulesView(current.version(), rows, new Figures(figures.overdue().map(CustomerRules.Overdue::days).orElse(null),
-                figures.overdue().map(o -> o.above().amount()).orElse(null), figures.minimumMargin().orElse(null),
-                figures.discountUpTo().entrySet().stream().sorted(Map.Entry.comparingByKey()).map(e -> new Authority(e.getKey(), e.getValue())).toList(),
-                figures.unusualScore()), new Po(rules.po().required(), rules.po().same(), rules.po().alike(), rules.po().near(),
-                        rules.po().ceiling().map(c -> c.amount()).orElse(null), rules.po().barred()),
-                new Places(rules.places().openOrders(), rules.places().closedOrders(), rules.places().closedMonths(), rules.places().unpostedInvoices(),
-                        rules.places().postedInvoices(), rules.places().importedHistory()), entry(rules.entry()), rules.billedAhead().stream().sorted().toList(),
-                unwind(rules.unwind()), returns(rules.returns()), store.changes());
+        var rows = Arrays.stream(Check.values())
+                .filter(check -> check != Check.DUPLICATE_PO)
+                .map(check -> {
+                    var kinds = new EnumMap<OrderKind, Severity>(OrderKind.class);
+                    Arrays.stream(OrderKind.values())
+                            .forEach(kind -> kinds.put(kind, rules.checks().of(check, kind)));
+                    return new CheckRow(check.code(), check.title(), kinds);
+                })
+                .toList();
+        return new RulesView(
+                current.version(),
+                rows,
+                new Figures(
+                        figures.overdue().map(CustomerRules.Overdue::days).orElse(null),
+                        figures.overdue().map(o -> o.above().amount()).orElse(null),
+                        figures.minimumMargin().orElse(null),
+                        figures.discountUpTo().entrySet().stream()
+                                .sorted(Map.Entry.comparingByKey())
+                                .map(e -> new Authority(e.getKey(), e.getValue()))
+                                .toList(),
+                        figures.unusualScore()),
+                new Po(
+                        rules.po().required(),
+                        rules.po().same(),
+                        rules.po().alike(),
+                        rules.po().near(),
+                        rules.po().ceiling().map(c -> c.amount()).orElse(null),
+                        rules.po().barred()),
+                new Places(
+                        rules.places().openOrders(),
+                        rules.places().closedOrders(),
+                        rules.places().closedMonths(),
+                        rules.places().unpostedInvoices(),
+                        rules.places().postedInvoices(),
+                        rules.places().importedHistory()),
+                entry(rules.entry()),
+                rules.billedAhead().stream().sorted().toList(),
+                unwind(rules.unwind()),
+                returns(rules.returns()),
+                store.changes());
     }
 
     /** What a change of the rules would hold and let go, before it is made. A question: it keeps nothing. */
@@ -171,7 +245,8 @@ class RulesController {
 
     private HouseRules core(WrittenRules request) {
         if (request.po().near() == Severity.STOP) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("po.near", "CAUTION or OFF: a number one slip away never stops an order"));
+            throw new RefusedException(CommonRefusal.Incomplete.of(
+                    "po.near", "CAUTION or OFF: a number one slip away never stops an order"));
         }
         var severities = new EnumMap<Check, Map<OrderKind, Severity>>(Check.class);
         for (var row : request.checks()) {
@@ -187,68 +262,128 @@ class RulesController {
             }
         }
         var given = request.figures();
-        var overdue = Optional.ofNullable(given.overdueDays()).map(days -> new CustomerRules.Overdue(days,
-                company.given("figures.overdueAbove", given.overdueAbove() == null ? BigDecimal.ZERO : given.overdueAbove())));
+        var overdue = Optional.ofNullable(given.overdueDays())
+                .map(days -> new CustomerRules.Overdue(
+                        days,
+                        company.given(
+                                "figures.overdueAbove",
+                                given.overdueAbove() == null ? BigDecimal.ZERO : given.overdueAbove())));
         var authority = new EnumMap<Role, BigDecimal>(Role.class);
         if (given.discountUpTo() != null) {
             given.discountUpTo().forEach(a -> authority.put(a.role(), a.percent()));
         }
         var po = request.po();
         var places = request.places();
-        return new HouseRules(new CheckPolicy(severities, new CheckFigures(overdue, Optional.ofNullable(given.minimumMargin()), authority, given.unusualScore())),
-                new PoPolicy(po.required(), po.same(), po.alike(), po.near(), Optional.ofNullable(po.ceiling()).map(c -> company.given("po.ceiling", c)), po.barred()),
-                new PoPlaces(places.openOrders(), places.closedOrders(), places.closedMonths(), places.unpostedInvoices(), places.postedInvoices(),
-                        places.importedHistory()), request.entry() == null ? store.inForce().entry() : entry(request.entry()),
+        return new HouseRules(
+                new CheckPolicy(
+                        severities,
+                        new CheckFigures(
+                                overdue, Optional.ofNullable(given.minimumMargin()), authority, given.unusualScore())),
+                new PoPolicy(
+                        po.required(),
+                        po.same(),
+                        po.alike(),
+                        po.near(),
+                        Optional.ofNullable(po.ceiling()).map(c -> company.given("po.ceiling", c)),
+                        po.barred()),
+                new PoPlaces(
+                        places.openOrders(),
+                        places.closedOrders(),
+                        places.closedMonths(),
+                        places.unpostedInvoices(),
+                        places.postedInvoices(),
+                        places.importedHistory()),
+                request.entry() == null ? store.inForce().entry() : entry(request.entry()),
                 request.billedAhead() == null ? store.inForce().billedAhead() : Set.copyOf(request.billedAhead()),
                 request.unwind() == null ? store.inForce().unwind() : unwind(request.unwind()),
                 request.returns() == null ? store.inForce().returns() : returns(request.returns()));
     }
 
     private static UnwindRulesView unwind(UnwindRules rules) {
-        return new UnwindRulesView(rules.reasons().stream().map(r -> new ReasonRule(r.code(), r.words())).toList(), rules.refundLimit(), rules.restockingPercent(),
+        return new UnwindRulesView(
+                rules.reasons().stream()
+                        .map(r -> new ReasonRule(r.code(), r.words()))
+                        .toList(),
+                rules.refundLimit(),
+                rules.restockingPercent(),
                 rules.refundsThroughService());
     }
 
     private UnwindRules unwind(UnwindRulesView given) {
-        if (given.reasons().stream().map(ReasonRule::code).distinct().count() < given.reasons().size()) {
+        if (given.reasons().stream().map(ReasonRule::code).distinct().count()
+                < given.reasons().size()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("unwind.reasons", "each code once"));
         }
-        return new UnwindRules(given.reasons().stream().map(r -> new UnwindRules.Reason(r.code(), r.words().strip())).toList(),
-                given.refundLimit() == null ? null : company.given("unwind.refundLimit", given.refundLimit()).amount(), given.restockingPercent(),
+        return new UnwindRules(
+                given.reasons().stream()
+                        .map(r -> new UnwindRules.Reason(r.code(), r.words().strip()))
+                        .toList(),
+                given.refundLimit() == null
+                        ? null
+                        : company.given("unwind.refundLimit", given.refundLimit())
+                                .amount(),
+                given.restockingPercent(),
                 given.refundsThroughService());
     }
 
     private static ReturnRulesView returns(ReturnPolicy policy) {
-        return new ReturnRulesView(policy.days().orElse(null), policy.reasons().stream().map(r -> new ReturnReasonRule(r.code(), r.words(), r.noFee(), r.freight(), r.ahead())).toList());
+        return new ReturnRulesView(
+                policy.days().orElse(null),
+                policy.reasons().stream()
+                        .map(r -> new ReturnReasonRule(r.code(), r.words(), r.noFee(), r.freight(), r.ahead()))
+                        .toList());
     }
 
     private static ReturnPolicy returns(ReturnRulesView given) {
-        if (given.reasons().stream().map(ReturnReasonRule::code).distinct().count() < given.reasons().size()) {
+        if (given.reasons().stream().map(ReturnReasonRule::code).distinct().count()
+                < given.reasons().size()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("returns.reasons", "each code once"));
         }
-        return new ReturnPolicy(Optional.ofNullable(given.days()),
-                given.reasons().stream().map(r -> new ReturnPolicy.Reason(r.code(), r.words().strip(), r.noFee(), r.freight(), r.ahead())).toList());
+        return new ReturnPolicy(
+                Optional.ofNullable(given.days()),
+                given.reasons().stream()
+                        .map(r ->
+                                new ReturnPolicy.Reason(r.code(), r.words().strip(), r.noFee(), r.freight(), r.ahead()))
+                        .toList());
     }
 
     private static EntryRulesView entry(EntryRules rules) {
-        return new EntryRulesView(rules.units().stream().map(u -> new RevenueUnitView(u.code(), u.name())).toList(),
-                rules.fields().stream().map(f -> new FieldView(f.code(), f.label(), f.kind(), f.choices(), f.required())).toList());
+        return new EntryRulesView(
+                rules.units().stream()
+                        .map(u -> new RevenueUnitView(u.code(), u.name()))
+                        .toList(),
+                rules.fields().stream()
+                        .map(f -> new FieldView(f.code(), f.label(), f.kind(), f.choices(), f.required()))
+                        .toList());
     }
 
     private static EntryRules entry(EntryRulesView given) {
-        if (given.units().stream().map(RevenueUnitView::code).distinct().count() < given.units().size()) {
+        if (given.units().stream().map(RevenueUnitView::code).distinct().count()
+                < given.units().size()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("entry.units", "each code once"));
         }
-        if (given.fields().stream().map(FieldView::code).distinct().count() < given.fields().size()) {
+        if (given.fields().stream().map(FieldView::code).distinct().count()
+                < given.fields().size()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("entry.fields", "each code once"));
         }
         for (var field : given.fields()) {
-            if (field.kind() == HouseField.Kind.LIST && (field.choices() == null || field.choices().isEmpty())) {
-                throw new RefusedException(CommonRefusal.Incomplete.of("entry.fields." + field.code(), "what may be chosen"));
+            if (field.kind() == HouseField.Kind.LIST
+                    && (field.choices() == null || field.choices().isEmpty())) {
+                throw new RefusedException(
+                        CommonRefusal.Incomplete.of("entry.fields." + field.code(), "what may be chosen"));
             }
         }
-        return new EntryRules(given.units().stream().map(u -> new EntryRules.Unit(u.code(), u.name().strip())).toList(),
-                given.fields().stream().map(f -> new HouseField(f.code(), f.label().strip(), f.kind(),
-                        f.kind() == HouseField.Kind.LIST ? f.choices() : List.of(), f.required())).toList());
+        return new EntryRules(
+                given.units().stream()
+                        .map(u -> new EntryRules.Unit(u.code(), u.name().strip()))
+                        .toList(),
+                given.fields().stream()
+                        .map(f -> new HouseField(
+                                f.code(),
+                                f.label().strip(),
+                                f.kind(),
+                                f.kind() == HouseField.Kind.LIST ? f.choices() : List.of(),
+                                f.required()))
+                        .toList());
     }
 }

@@ -23,6 +23,7 @@ class RulesPreview {
 
     /** So many open orders are looked at, the newest first. */
     private static final int LOOKED_AT = 300;
+
     private static final int NAMED = 40;
 
     private final JdbcClient jdbc;
@@ -31,7 +32,12 @@ class RulesPreview {
     private final SurroundingsReader surroundings;
     private final HouseRulesStore rules;
 
-    RulesPreview(JdbcClient jdbc, ChainReader chains, FindingStore findings, SurroundingsReader surroundings, HouseRulesStore rules) {
+    RulesPreview(
+            JdbcClient jdbc,
+            ChainReader chains,
+            FindingStore findings,
+            SurroundingsReader surroundings,
+            HouseRulesStore rules) {
         this.jdbc = jdbc;
         this.chains = chains;
         this.findings = findings;
@@ -40,12 +46,10 @@ class RulesPreview {
     }
 
     /** On how many orders a check is open, by weight, with the rules in force and with the others. */
-    record CheckCount(String check, String title, int stopsNow, int stopsThen, int cautionsNow, int cautionsThen) {
-    }
+    record CheckCount(String check, String title, int stopsNow, int stopsThen, int cautionsNow, int cautionsThen) {}
 
     /** An order that the other rules treat otherwise. */
-    record Told(String number, String customerName, String reasons) {
-    }
+    record Told(String number, String customerName, String reasons) {}
 
     /**
      * What other rules would do.
@@ -54,8 +58,15 @@ class RulesPreview {
      * @param holds orders that they would hold, were they to come in today; cleared ones stay cleared
      * @param releases held orders that they would let go
      */
-    record Preview(String sentence, long open, int lookedAt, List<CheckCount> checks, int holdCount, int releaseCount, List<Told> holds, List<Told> releases) {
-    }
+    record Preview(
+            String sentence,
+            long open,
+            int lookedAt,
+            List<CheckCount> checks,
+            int holdCount,
+            int releaseCount,
+            List<Told> holds,
+            List<Told> releases) {}
 
     private static final class Counts {
         private int stopsNow;
@@ -67,12 +78,13 @@ class RulesPreview {
     @Transactional(readOnly = true)
     public Preview of(CommandContext context, HouseRules other) {
         var inForce = rules.inForce();
-        record Row(String number, String customerName) {
-        }
+        record Row(String number, String customerName) {}
         var rows = jdbc.sql("""
-                select o.number, c.name from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
-                where o.state <> 'DRAFT' order by x.order_id desc fetch first LOOKED_AT rows only""".replace("LOOKED_AT", String.valueOf(LOOKED_AT)))
-                .query((r, n) -> new Row(r.getString(1), r.getString(2))).list();
+            select o.number, c.name from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
+            where o.state <> 'DRAFT' order by x.order_id desc fetch first LOOKED_AT rows only\
+            """.replace("LOOKED_AT", String.valueOf(LOOKED_AT)))
+                .query((r, n) -> new Row(r.getString(1), r.getString(2)))
+                .list();
         var counts = new EnumMap<Check, Counts>(Check.class);
         Arrays.stream(Check.values()).forEach(check -> counts.put(check, new Counts()));
         var holds = new ArrayList<Told>();
@@ -97,14 +109,37 @@ class RulesPreview {
             var held = now.stream().anyMatch(Finding::holds);
             var wouldBe = then.stream().anyMatch(Finding::holds);
             if (held != wouldBe) {
-                (held ? releases : holds).add(new Told(row.number(), row.customerName(), String.join(", ",
-                        (held ? now : then).stream().filter(Finding::holds).map(f -> f.evidence().brief()).toList())));
+                (held ? releases : holds)
+                        .add(new Told(
+                                row.number(),
+                                row.customerName(),
+                                String.join(
+                                        ", ",
+                                        (held ? now : then)
+                                                .stream()
+                                                        .filter(Finding::holds)
+                                                        .map(f -> f.evidence().brief())
+                                                        .toList())));
             }
         }
         var open = jdbc.sql("select count(*) from open_order").query(Long.class).single();
-        return new Preview(sentence(holds.size(), releases.size(), rows.size(), open), open, rows.size(),
-                counts.entrySet().stream().map(e -> new CheckCount(e.getKey().code(), e.getKey().title(), e.getValue().stopsNow, e.getValue().stopsThen,
-                        e.getValue().cautionsNow, e.getValue().cautionsThen)).toList(), holds.size(), releases.size(), first(holds), first(releases));
+        return new Preview(
+                sentence(holds.size(), releases.size(), rows.size(), open),
+                open,
+                rows.size(),
+                counts.entrySet().stream()
+                        .map(e -> new CheckCount(
+                                e.getKey().code(),
+                                e.getKey().title(),
+                                e.getValue().stopsNow,
+                                e.getValue().stopsThen,
+                                e.getValue().cautionsNow,
+                                e.getValue().cautionsThen))
+                        .toList(),
+                holds.size(),
+                releases.size(),
+                first(holds),
+                first(releases));
     }
 
     private static List<Told> first(List<Told> told) {
@@ -113,12 +148,22 @@ class RulesPreview {
 
     private List<Finding> tried(CommandContext context, String number, HouseRules under) {
         var chain = chains.chain(number);
-        return Checks.run(chain, surroundings.around(chain.order(), context.date(), under), findings.of(number), Occasion.SUBMITTED, Optional.empty())
-                .stream().filter(Finding::isOpen).toList();
+        return Checks.run(
+                        chain,
+                        surroundings.around(chain.order(), context.date(), under),
+                        findings.of(number),
+                        Occasion.SUBMITTED,
+                        Optional.empty())
+                .stream()
+                .filter(Finding::isOpen)
+                .toList();
     }
 
     private static String sentence(int holds, int releases, int lookedAt, long open) {
-        var of = lookedAt < open ? "Of the newest %d of %d open orders".formatted(lookedAt, open) : "Of %d open orders".formatted(lookedAt);
-        return "%s, these rules would hold %d that pass today and let go %d that are held.".formatted(of, holds, releases);
+        var of = lookedAt < open
+                ? "Of the newest %d of %d open orders".formatted(lookedAt, open)
+                : "Of %d open orders".formatted(lookedAt);
+        return "%s, these rules would hold %d that pass today and let go %d that are held."
+                .formatted(of, holds, releases);
     }
 }

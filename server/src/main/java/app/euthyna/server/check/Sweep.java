@@ -21,8 +21,9 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Looks at what passes by the clock: licences that lapse, invoices that fall overdue, a register that answers again. Once a day, by
- * one server of however many, customer by customer, each in a transaction of its own; twice a day would do no harm.
+ * Looks at what passes by the clock: licences that lapse, invoices that fall overdue, a register that answers again.
+ * Once a day, by one server of however many, customer by customer, each in a transaction of its own; twice a day would
+ * do no harm.
  */
 @Service
 class Sweep {
@@ -38,7 +39,14 @@ class Sweep {
     private final EffectWriter writer;
     private final Clock clock;
 
-    Sweep(JdbcClient jdbc, Commands commands, TransactionTemplate transactions, Locks locks, EffectWriter writer, Clock clock, People people) {
+    Sweep(
+            JdbcClient jdbc,
+            Commands commands,
+            TransactionTemplate transactions,
+            Locks locks,
+            EffectWriter writer,
+            Clock clock,
+            People people) {
         this.people = people;
         this.jdbc = jdbc;
         this.commands = commands;
@@ -53,8 +61,15 @@ class Sweep {
         var today = LocalDate.now(clock);
         try {
             // a company that is still being set up is looked at when it stands
-            if (!people.isEmpty() && jdbc.sql("select count(*) from sweep_run where run_on = ?").param(today).query(Long.class).single() == 0) {
-                jdbc.sql("insert into sweep_run (run_on, started_at) values (?, ?)").params(today, Timestamp.from(clock.instant())).update();
+            if (!people.isEmpty()
+                    && jdbc.sql("select count(*) from sweep_run where run_on = ?")
+                                    .param(today)
+                                    .query(Long.class)
+                                    .single()
+                            == 0) {
+                jdbc.sql("insert into sweep_run (run_on, started_at) values (?, ?)")
+                        .params(today, Timestamp.from(clock.instant()))
+                        .update();
                 LOG.info("{} customers were looked at for what passes by the clock.", run(today));
             }
         } catch (DuplicateKeyException another) {
@@ -65,18 +80,22 @@ class Sweep {
     /** Has everything that could have changed by a day looked at again; answers how many customers that concerned. */
     int run(LocalDate on) {
         var customers = jdbc.sql("""
-                select distinct c.code from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
-                where o.state = 'HELD' or x.to_ship = true and (exists (select 1 from invoice i where i.customer_id = c.id and i.open_amount > 0 and i.due_on < ?)
-                    or exists (select 1 from sales_order_line l join item i on i.code = l.item_code where l.order_id = x.order_id and i.regulated <> ''))
-                order by c.code""").param(on).query(String.class).list();
+            select distinct c.code from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
+            where o.state = 'HELD' or x.to_ship = true and (exists (select 1 from invoice i where i.customer_id = c.id and i.open_amount > 0 and i.due_on < ?)
+                or exists (select 1 from sales_order_line l join item i on i.code = l.item_code where l.order_id = x.order_id and i.regulated <> ''))
+            order by c.code\
+            """).param(on).query(String.class).list();
         customers.forEach(customer -> again(new CommandContext(THE_CLOCK, on, ""), customer));
         return customers.size();
     }
 
     /** Has the held orders looked at again, as after a change of the rules; cleared ones stay. */
     int held(LocalDate on) {
-        var customers = jdbc.sql("select distinct c.code from sales_order o join customer c on c.id = o.customer_id where o.state = 'HELD' order by c.code")
-                .query(String.class).list();
+        var customers = jdbc.sql(
+                        "select distinct c.code from sales_order o join customer c on c.id = o.customer_id where"
+                                + " o.state = 'HELD' order by c.code")
+                .query(String.class)
+                .list();
         customers.forEach(customer -> again(new CommandContext(THE_CLOCK, on, ""), customer));
         return customers.size();
     }

@@ -30,10 +30,17 @@ class Founding implements ApplicationRunner {
     private final String name;
     private final String currency;
 
-    Founding(People people, Company company, MasterData masterData, DemoCompany demoCompany,
-            TransactionTemplate transactions, @Value("${euthyna.demo}") boolean demo,
-            @Value("${euthyna.demo-orders}") int demoOrders, @Value("${EUTHYNA_ADMIN_PASSWORD:#{null}}") Optional<String> adminPassword,
-            @Value("${EUTHYNA_COMPANY:New company}") String name, @Value("${EUTHYNA_CURRENCY:EUR}") String currency) {
+    Founding(
+            People people,
+            Company company,
+            MasterData masterData,
+            DemoCompany demoCompany,
+            TransactionTemplate transactions,
+            @Value("${euthyna.demo}") boolean demo,
+            @Value("${euthyna.demo-orders}") int demoOrders,
+            @Value("${EUTHYNA_ADMIN_PASSWORD:#{null}}") Optional<String> adminPassword,
+            @Value("${EUTHYNA_COMPANY:New company}") String name,
+            @Value("${EUTHYNA_CURRENCY:EUR}") String currency) {
         this.name = name;
         this.currency = currency;
         this.people = people;
@@ -59,14 +66,17 @@ class Founding implements ApplicationRunner {
             demoCompany.open(demoOrders);
             // all at once: whoever finds one user there finds them all
             transactions.executeWithoutResult(status -> {
-                demoCompany.users().forEach(user -> people.add(user.username(), user.displayName(), user.username(), user.role()));
+                demoCompany
+                        .users()
+                        .forEach(user -> people.add(user.username(), user.displayName(), user.username(), user.role()));
                 demoCompany.absences();
             });
         } else {
             var password = adminPassword.filter(given -> !given.isBlank()).orElseGet(Founding::generated);
             people.add("admin", "Administrator", password, Role.ADMIN);
             if (adminPassword.isEmpty()) {
-                System.out.println("The first administrator is admin with the password " + password + " (shown only now).");
+                System.out.println(
+                        "The first administrator is admin with the password " + password + " (shown only now).");
             }
         }
     }

@@ -24,8 +24,8 @@ import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
 
 /**
- * A CSV file (RFC 4180) with a header row, read whole, and every cell of it that is not as expected. Nothing in a cell is ever
- * evaluated: a text that looks like a formula stays a text.
+ * A CSV file (RFC 4180) with a header row, read whole, and every cell of it that is not as expected. Nothing in a cell
+ * is ever evaluated: a text that looks like a formula stays a text.
  */
 final class CsvTable {
 
@@ -34,12 +34,10 @@ final class CsvTable {
     private static final int MOST_ROWS = 200_000;
 
     /** What is wrong with a cell: the row counts from 1, the header being row 1. */
-    record BadCell(long row, String column, String value, String expected) {
-    }
+    record BadCell(long row, String column, String value, String expected) {}
 
     /** How a file is written: whether decimals have a comma, and what stands between cells. */
-    record Dialect(boolean comma, char separator) {
-    }
+    record Dialect(boolean comma, char separator) {}
 
     private final Dialect dialect;
     private final List<String> known;
@@ -90,8 +88,12 @@ final class CsvTable {
     private void read(byte[] content) {
         String text;
         try {
-            text = StandardCharsets.UTF_8.newDecoder().onMalformedInput(CodingErrorAction.REPORT)
-                    .onUnmappableCharacter(CodingErrorAction.REPORT).decode(ByteBuffer.wrap(content)).toString();
+            text = StandardCharsets.UTF_8
+                    .newDecoder()
+                    .onMalformedInput(CodingErrorAction.REPORT)
+                    .onUnmappableCharacter(CodingErrorAction.REPORT)
+                    .decode(ByteBuffer.wrap(content))
+                    .toString();
         } catch (CharacterCodingException other) {
             broken(1, "", "", "a file in UTF-8; this one is in another encoding");
             return;
@@ -105,12 +107,20 @@ final class CsvTable {
             broken(1, "", "", "a text file; this one contains zero bytes");
             return;
         }
-        var format = CSVFormat.RFC4180.builder().setDelimiter(dialect.separator()).setIgnoreEmptyLines(false).get();
+        var format = CSVFormat.RFC4180
+                .builder()
+                .setDelimiter(dialect.separator())
+                .setIgnoreEmptyLines(false)
+                .get();
         try (var parser = CSVParser.parse(new StringReader(text), format)) {
             rows(parser);
         } catch (IOException | UncheckedIOException | IllegalStateException unreadable) {
             var cause = unreadable.getCause() instanceof CSVException inner ? inner : unreadable;
-            broken(lastRead + 1, "", "", "a row with its quotes closed, and quotes within them doubled (RFC 4180): " + cause.getMessage());
+            broken(
+                    lastRead + 1,
+                    "",
+                    "",
+                    "a row with its quotes closed, and quotes within them doubled (RFC 4180): " + cause.getMessage());
         }
     }
 
@@ -126,7 +136,11 @@ final class CsvTable {
         var header = read.next();
         lastRead = 1;
         if (header.size() == 1 && header.get(0).split("[,;\\t]").length > 1) {
-            broken(1, "", header.get(0), "cells parted as chosen with the upload; these seem to be parted by something else");
+            broken(
+                    1,
+                    "",
+                    header.get(0),
+                    "cells parted as chosen with the upload; these seem to be parted by something else");
             return;
         }
         for (int at = 0; at < header.size(); at++) {
@@ -159,7 +173,11 @@ final class CsvTable {
             if (record.size() == columns.size()) {
                 records.add(record);
             } else {
-                bad.add(new BadCell(record.getRecordNumber(), "", record.size() + " cells", columns.size() + " cells, as in the header"));
+                bad.add(new BadCell(
+                        record.getRecordNumber(),
+                        "",
+                        record.size() + " cells",
+                        columns.size() + " cells, as in the header"));
             }
         }
         if (lastRows == 0) {
@@ -177,7 +195,10 @@ final class CsvTable {
         bad.add(new BadCell(record.getRecordNumber(), column, value, expected));
     }
 
-    /** A text on one line; null, and told as bad, when it is too long, or empty and {@code mandatory} says what is expected. */
+    /**
+     * A text on one line; null, and told as bad, when it is too long, or empty and {@code mandatory} says what is
+     * expected.
+     */
     String text(CSVRecord record, String column, int most, String mandatory) {
         var value = cell(record, column).strip();
         if (value.length() > most) {
@@ -195,7 +216,8 @@ final class CsvTable {
     /** A number that is not below zero; null when the cell is empty or, told as bad, no such number. */
     BigDecimal number(CSVRecord record, String column, int decimals) {
         var example = dialect.comma() ? "12,5" : "12.5";
-        var expected = "a number like " + example + ", not below zero, with at most " + decimals + " decimals and no thousands mark";
+        var expected = "a number like " + example + ", not below zero, with at most " + decimals
+                + " decimals and no thousands mark";
         return parsed(record, column, expected, text -> {
             if (!(dialect.comma() ? COMMA : POINT).matcher(text).matches()) {
                 throw new NumberFormatException(text);

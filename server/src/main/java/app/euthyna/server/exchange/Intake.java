@@ -38,10 +38,12 @@ import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.databind.ObjectMapper;
 
 /**
- * Takes in orders from a file, by the same road as an order typed in. Whole: all orders in one transaction, or none. In part: each
- * order whole or not at all, and told which. An order whose reference was taken in before is not taken again.
+ * Takes in orders from a file, by the same road as an order typed in. Whole: all orders in one transaction, or none. In
+ * part: each order whole or not at all, and told which. An order whose reference was taken in before is not taken
+ * again.
  *
- * <p>A long file goes on in the background; how far it is stands in the database, so that it can be left and found again.
+ * <p>A long file goes on in the background; how far it is stands in the database, so that it can be left and found
+ * again.
  */
 @Service
 class Intake {
@@ -69,8 +71,14 @@ class Intake {
         return thread;
     });
 
-    Intake(EntityManager entities, OrderService orders, Commands commands, TransactionTemplate transactions, JdbcClient jdbc,
-            ObjectMapper json, Clock clock) {
+    Intake(
+            EntityManager entities,
+            OrderService orders,
+            Commands commands,
+            TransactionTemplate transactions,
+            JdbcClient jdbc,
+            ObjectMapper json,
+            Clock clock) {
         this.entities = entities;
         this.orders = orders;
         this.commands = commands;
@@ -88,10 +96,19 @@ class Intake {
     }
 
     /** What can become of an order of the file. */
-    enum Outcome { TAKEN, TAKEN_BEFORE, REFUSED, NOT_TAKEN }
+    enum Outcome {
+        TAKEN,
+        TAKEN_BEFORE,
+        REFUSED,
+        NOT_TAKEN
+    }
 
     /** How far the taking in has come; broken off when the server that did it is gone. */
-    enum Progress { RUNNING, DONE, BROKEN_OFF }
+    enum Progress {
+        RUNNING,
+        DONE,
+        BROKEN_OFF
+    }
 
     /**
      * What became of one order.
@@ -99,21 +116,48 @@ class Intake {
      * @param order its number here; empty where none was made
      * @param state as the checks left it; null where none was made
      */
-    record Result(String reference, String customer, List<Long> rows, Outcome outcome, String order, OrderState state, String sentence) {
-    }
+    record Result(
+            String reference,
+            String customer,
+            List<Long> rows,
+            Outcome outcome,
+            String order,
+            OrderState state,
+            String sentence) {}
 
     /** What became of a file; while it runs, only how far it is. */
-    record Report(long id, String fileName, boolean whole, Progress progress, long rows, int found, int done, int taken, int held,
-            int takenBefore, int refused, List<Result> results, List<BadCell> bad, String sentence) {
-    }
+    record Report(
+            long id,
+            String fileName,
+            boolean whole,
+            Progress progress,
+            long rows,
+            int found,
+            int done,
+            int taken,
+            int held,
+            int takenBefore,
+            int refused,
+            List<Result> results,
+            List<BadCell> bad,
+            String sentence) {}
 
     /** A file in the list of those taken in. */
-    record Taken(long id, String fileName, OffsetDateTime at, String by, Progress progress, long rows, int found, int done) {
-    }
+    record Taken(
+            long id,
+            String fileName,
+            OffsetDateTime at,
+            String by,
+            Progress progress,
+            long rows,
+            int found,
+            int done) {}
 
     Report take(CommandContext context, String fileName, byte[] content, CsvTable.Dialect dialect, boolean whole) {
-        var customers = new HashSet<>(jdbc.sql("select code from customer").query(String.class).list());
-        var items = new HashSet<>(jdbc.sql("select code from item").query(String.class).list());
+        var customers = new HashSet<>(
+                jdbc.sql("select code from customer").query(String.class).list());
+        var items = new HashSet<>(
+                jdbc.sql("select code from item").query(String.class).list());
         var read = OrderFile.read(content, dialect, customers::contains, items::contains);
         var id = begin(context, fileName, content, whole, read);
         var running = workers.submit(() -> {
@@ -121,7 +165,9 @@ class Intake {
                 finish(id, fileName, whole, read, results(context, id, whole, read));
             } catch (RuntimeException broken) {
                 LOG.error("intake {} of {} broke off", id, fileName, broken);
-                jdbc.sql("update intake set touched_at = ? where id = ?").params(Timestamp.from(Instant.EPOCH), id).update();
+                jdbc.sql("update intake set touched_at = ? where id = ?")
+                        .params(Timestamp.from(Instant.EPOCH), id)
+                        .update();
             }
         });
         try {
@@ -141,15 +187,27 @@ class Intake {
         var now = Timestamp.from(clock.instant());
         var key = new GeneratedKeyHolder();
         jdbc.sql("""
-                insert into intake (file_name, file_hash, whole, rows_read, orders_found, orders_done, taken_at, touched_at, taken_by)
-                values (?, ?, ?, ?, ?, 0, ?, ?, ?)""").params(fileName, Hashes.sha256(content), whole, read.rows(), read.orders().size(), now,
-                now, context.person().username()).update(key, "id");
+            insert into intake (file_name, file_hash, whole, rows_read, orders_found, orders_done, taken_at, touched_at, taken_by)
+            values (?, ?, ?, ?, ?, 0, ?, ?, ?)\
+            """)
+                .params(
+                        fileName,
+                        Hashes.sha256(content),
+                        whole,
+                        read.rows(),
+                        read.orders().size(),
+                        now,
+                        now,
+                        context.person().username())
+                .update(key, "id");
         return key.getKeyAs(Long.class);
     }
 
     private List<Result> results(CommandContext context, long id, boolean whole, OrderFile.Read read) {
         if (whole && !read.bad().isEmpty()) {
-            return read.orders().stream().map(order -> notTaken(order, "Not taken: other rows of the file are wrong.")).toList();
+            return read.orders().stream()
+                    .map(order -> notTaken(order, "Not taken: other rows of the file are wrong."))
+                    .toList();
         }
         return whole ? allOrNone(context, id, read.orders()) : inGroups(context, id, read.orders());
     }
@@ -166,19 +224,22 @@ class Intake {
     /** Some orders in one transaction; where one is refused, each again in its own. */
     private List<Result> group(CommandContext context, List<FileOrder> group) {
         try {
-            return together(() -> group.stream().map(order -> one(context, order)).toList());
+            return together(
+                    () -> group.stream().map(order -> one(context, order)).toList());
         } catch (RuntimeException oneOfThem) {
-            return group.stream().map(order -> {
-                try {
-                    return together(() -> one(context, order));
-                } catch (RefusedException refused) {
-                    return refused(order, refused.getMessage());
-                } catch (RuntimeException bug) {
-                    var incident = UUID.randomUUID().toString();
-                    LOG.error("incident {}: rows {} of an intake", incident, order.rows(), bug);
-                    return refused(order, "Something went wrong on our side; incident " + incident + ".");
-                }
-            }).toList();
+            return group.stream()
+                    .map(order -> {
+                        try {
+                            return together(() -> one(context, order));
+                        } catch (RefusedException refused) {
+                            return refused(order, refused.getMessage());
+                        } catch (RuntimeException bug) {
+                            var incident = UUID.randomUUID().toString();
+                            LOG.error("incident {}: rows {} of an intake", incident, order.rows(), bug);
+                            return refused(order, "Something went wrong on our side; incident " + incident + ".");
+                        }
+                    })
+                    .toList();
         }
     }
 
@@ -202,8 +263,12 @@ class Intake {
                 return taken;
             });
         } catch (RefusedException refused) {
-            return found.stream().map(order -> refusals.stream().filter(r -> r.rows().equals(order.rows())).findFirst()
-                    .orElseGet(() -> notTaken(order, "Not taken: another order of the file was refused."))).toList();
+            return found.stream()
+                    .map(order -> refusals.stream()
+                            .filter(r -> r.rows().equals(order.rows()))
+                            .findFirst()
+                            .orElseGet(() -> notTaken(order, "Not taken: another order of the file was refused.")))
+                    .toList();
         }
     }
 
@@ -214,20 +279,28 @@ class Intake {
     /** Notes how far it is, outside the transaction that takes the orders in. */
     private void touch(long id, int done) {
         aside.executeWithoutResult(status -> jdbc.sql("update intake set orders_done = ?, touched_at = ? where id = ?")
-                .params(done, Timestamp.from(clock.instant()), id).update());
+                .params(done, Timestamp.from(clock.instant()), id)
+                .update());
     }
 
     private Result one(CommandContext context, FileOrder order) {
         var before = orders.takenIn(order.customer(), order.reference());
         if (before.isPresent()) {
-            return new Result(order.reference(), order.customer(), order.rows(), Outcome.TAKEN_BEFORE, before.get(), null,
+            return new Result(
+                    order.reference(),
+                    order.customer(),
+                    order.rows(),
+                    Outcome.TAKEN_BEFORE,
+                    before.get(),
+                    null,
                     "This reference was taken in before, as order " + before.get() + ".");
         }
         var view = orders.submit(context, order.draft());
         // what is done with is let go of, or every later order would be looked through for changes with it
         entities.flush();
         entities.clear();
-        return new Result(order.reference(), order.customer(), order.rows(), Outcome.TAKEN, view.number(), view.state(), "");
+        return new Result(
+                order.reference(), order.customer(), order.rows(), Outcome.TAKEN, view.number(), view.state(), "");
     }
 
     private static Result refused(FileOrder order, String sentence) {
@@ -239,18 +312,39 @@ class Intake {
     }
 
     private void finish(long id, String fileName, boolean whole, OrderFile.Read read, List<Result> results) {
-        var taken = (int) results.stream().filter(r -> r.outcome() == Outcome.TAKEN).count();
-        var held = (int) results.stream().filter(r -> r.state() == OrderState.HELD).count();
-        var before = (int) results.stream().filter(r -> r.outcome() == Outcome.TAKEN_BEFORE).count();
+        var taken =
+                (int) results.stream().filter(r -> r.outcome() == Outcome.TAKEN).count();
+        var held =
+                (int) results.stream().filter(r -> r.state() == OrderState.HELD).count();
+        var before = (int) results.stream()
+                .filter(r -> r.outcome() == Outcome.TAKEN_BEFORE)
+                .count();
         var refused = results.size() - taken - before;
-        var report = new Report(id, fileName, whole, Progress.DONE, read.rows(), results.size(), results.size(), taken, held, before, refused,
-                results, read.bad(), sentence(taken, held, before, refused, read.bad().size()));
+        var report = new Report(
+                id,
+                fileName,
+                whole,
+                Progress.DONE,
+                read.rows(),
+                results.size(),
+                results.size(),
+                taken,
+                held,
+                before,
+                refused,
+                results,
+                read.bad(),
+                sentence(taken, held, before, refused, read.bad().size()));
         jdbc.sql("update intake set orders_done = ?, touched_at = ?, result = ? where id = ?")
-                .params(results.size(), Timestamp.from(clock.instant()), json.writeValueAsString(report), id).update();
+                .params(results.size(), Timestamp.from(clock.instant()), json.writeValueAsString(report), id)
+                .update();
     }
 
     private static String sentence(int taken, int held, int before, int refused, int bad) {
-        var text = new StringBuilder(taken == 0 ? "No order was taken in" : taken == 1 ? "One order was taken in" : taken + " orders were taken in");
+        var text = new StringBuilder(
+                taken == 0
+                        ? "No order was taken in"
+                        : taken == 1 ? "One order was taken in" : taken + " orders were taken in");
         if (held > 0) {
             text.append(", ").append(held).append(" of them held");
         }
@@ -268,11 +362,16 @@ class Intake {
 
     /** The report of a file that is done, or how far it is. */
     Report report(long id) {
-        return jdbc.sql("select " + COLUMNS + ", result from intake where id = ?").param(id)
+        return jdbc.sql("select " + COLUMNS + ", result from intake where id = ?")
+                .param(id)
                 .query((r, n) -> {
                     var done = r.getString("result");
-                    return done == null ? underway(taken(r), r.getBoolean("whole")) : json.readValue(done, Report.class);
-                }).optional().orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("intake", String.valueOf(id))));
+                    return done == null
+                            ? underway(taken(r), r.getBoolean("whole"))
+                            : json.readValue(done, Report.class);
+                })
+                .optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("intake", String.valueOf(id))));
     }
 
     private static Report underway(Taken taken, boolean whole) {
@@ -280,22 +379,48 @@ class Intake {
                 ? "Taking it in: %d of %d orders so far.".formatted(taken.done(), taken.found())
                 : "The server stopped after %d of %d orders. Take the file in again: what was taken is not taken twice."
                         .formatted(whole ? 0 : taken.done(), taken.found());
-        return new Report(taken.id(), taken.fileName(), whole, taken.progress(), taken.rows(), taken.found(), taken.done(), 0, 0, 0, 0,
-                List.of(), List.of(), sentence);
+        return new Report(
+                taken.id(),
+                taken.fileName(),
+                whole,
+                taken.progress(),
+                taken.rows(),
+                taken.found(),
+                taken.done(),
+                0,
+                0,
+                0,
+                0,
+                List.of(),
+                List.of(),
+                sentence);
     }
 
-    private static final String COLUMNS = "id, file_name, whole, rows_read, orders_found, orders_done, taken_at, touched_at, taken_by, "
-            + "case when result is null then 0 else 1 end as is_done";
+    private static final String COLUMNS =
+            "id, file_name, whole, rows_read, orders_found, orders_done, taken_at, touched_at, taken_by, "
+                    + "case when result is null then 0 else 1 end as is_done";
 
     /** The files taken in last, newest first. */
     List<Taken> latest() {
-        return jdbc.sql("select " + COLUMNS + " from intake order by id desc fetch first 20 rows only").query((r, n) -> taken(r)).list();
+        return jdbc.sql("select " + COLUMNS + " from intake order by id desc fetch first 20 rows only")
+                .query((r, n) -> taken(r))
+                .list();
     }
 
     private Taken taken(ResultSet r) throws SQLException {
-        var progress = r.getInt("is_done") == 1 ? Progress.DONE
-                : r.getTimestamp("touched_at").toInstant().plus(SILENCE).isBefore(clock.instant()) ? Progress.BROKEN_OFF : Progress.RUNNING;
-        return new Taken(r.getLong("id"), r.getString("file_name"), r.getObject("taken_at", OffsetDateTime.class), r.getString("taken_by"),
-                progress, r.getLong("rows_read"), r.getInt("orders_found"), r.getInt("orders_done"));
+        var progress = r.getInt("is_done") == 1
+                ? Progress.DONE
+                : r.getTimestamp("touched_at").toInstant().plus(SILENCE).isBefore(clock.instant())
+                        ? Progress.BROKEN_OFF
+                        : Progress.RUNNING;
+        return new Taken(
+                r.getLong("id"),
+                r.getString("file_name"),
+                r.getObject("taken_at", OffsetDateTime.class),
+                r.getString("taken_by"),
+                progress,
+                r.getLong("rows_read"),
+                r.getInt("orders_found"),
+                r.getInt("orders_done"));
     }
 }

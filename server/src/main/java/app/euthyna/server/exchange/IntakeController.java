@@ -37,41 +37,64 @@ class IntakeController {
     }
 
     /** How decimals are written. */
-    enum DecimalMark { POINT, COMMA }
+    enum DecimalMark {
+        POINT,
+        COMMA
+    }
 
     /** What stands between cells. */
-    enum Separator { COMMA, SEMICOLON, TAB }
+    enum Separator {
+        COMMA,
+        SEMICOLON,
+        TAB
+    }
 
     @May.Enter
     @PostMapping(consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    Intake.Report take(@RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "point") String decimals,
-            @RequestParam(defaultValue = "comma") String separator, @RequestParam(defaultValue = "true") boolean whole) throws IOException {
+    Intake.Report take(
+            @RequestPart("file") MultipartFile file,
+            @RequestParam(defaultValue = "point") String decimals,
+            @RequestParam(defaultValue = "comma") String separator,
+            @RequestParam(defaultValue = "true") boolean whole)
+            throws IOException {
         var name = file.getOriginalFilename() == null ? "" : file.getOriginalFilename();
-        return intake.take(commands.context(), Texts.cut(name, 255), file.getBytes(), dialect(decimals, separator), whole);
+        return intake.take(
+                commands.context(), Texts.cut(name, 255), file.getBytes(), dialect(decimals, separator), whole);
     }
 
     private static CsvTable.Dialect dialect(String decimals, String separator) {
         var mark = value(DecimalMark.class, "decimals", decimals);
-        return new CsvTable.Dialect(mark == DecimalMark.COMMA, switch (value(Separator.class, "separator", separator)) {
-            case COMMA -> ',';
-            case SEMICOLON -> ';';
-            case TAB -> '\t';
-        });
+        return new CsvTable.Dialect(
+                mark == DecimalMark.COMMA,
+                switch (value(Separator.class, "separator", separator)) {
+                    case COMMA -> ',';
+                    case SEMICOLON -> ';';
+                    case TAB -> '\t';
+                });
     }
 
-    /** Takes in invoices from before, so that their PO numbers are met again. One that is known by its number is not taken twice. */
+    /**
+     * Takes in invoices from before, so that their PO numbers are met again. One that is known by its number is not
+     * taken twice.
+     */
     @May.Enter
     @PostMapping(path = "/past-invoices", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    PastInvoices.PastReport takePastInvoices(@RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "point") String decimals,
-            @RequestParam(defaultValue = "comma") String separator) throws IOException {
+    PastInvoices.PastReport takePastInvoices(
+            @RequestPart("file") MultipartFile file,
+            @RequestParam(defaultValue = "point") String decimals,
+            @RequestParam(defaultValue = "comma") String separator)
+            throws IOException {
         return pastInvoices.take(file.getBytes(), dialect(decimals, separator));
     }
 
     /** Takes in goods from a file: columns item, quantity, unit_cost and, if not the first one, store. */
     @May.MoveGoods
     @PostMapping(path = "/stock", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    StockFiles.StockReport takeStock(@RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "point") String decimals,
-            @RequestParam(defaultValue = "comma") String separator) throws IOException {
+    StockFiles.StockReport takeStock(
+            @RequestPart("file") MultipartFile file,
+            @RequestParam(defaultValue = "point") String decimals,
+            @RequestParam(defaultValue = "comma") String separator)
+            throws IOException {
         var name = file.getOriginalFilename() == null ? "" : file.getOriginalFilename();
         return stockFiles.take(commands.context(), Texts.cut(name, 255), file.getBytes(), dialect(decimals, separator));
     }
@@ -80,8 +103,14 @@ class IntakeController {
         try {
             return Enum.valueOf(type, given.toUpperCase(Locale.ROOT));
         } catch (IllegalArgumentException unknown) {
-            throw new RefusedException(CommonRefusal.Incomplete.of(field,
-                    "one of " + String.join(", ", Arrays.stream(type.getEnumConstants()).map(e -> e.name().toLowerCase(Locale.ROOT)).toList())));
+            throw new RefusedException(CommonRefusal.Incomplete.of(
+                    field,
+                    "one of "
+                            + String.join(
+                                    ", ",
+                                    Arrays.stream(type.getEnumConstants())
+                                            .map(e -> e.name().toLowerCase(Locale.ROOT))
+                                            .toList())));
         }
     }
 

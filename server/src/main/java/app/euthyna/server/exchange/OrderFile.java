@@ -12,22 +12,30 @@ import java.util.function.Predicate;
 import org.apache.commons.csv.CSVRecord;
 
 /**
- * A CSV file of orders, one order line a row. Rows of the same customer and reference make up one order; what they say of the order
- * itself must agree.
+ * A CSV file of orders, one order line a row. Rows of the same customer and reference make up one order; what they say
+ * of the order itself must agree.
  */
 final class OrderFile {
 
-    private static final List<String> COLUMNS = List.of("reference", "customer", "po", "kind", "ordered_on", "requested_on", "remark", "item",
-            "quantity", "price", "discount");
+    private static final List<String> COLUMNS = List.of(
+            "reference",
+            "customer",
+            "po",
+            "kind",
+            "ordered_on",
+            "requested_on",
+            "remark",
+            "item",
+            "quantity",
+            "price",
+            "discount");
     private static final List<String> MANDATORY = List.of("reference", "customer", "item", "quantity");
 
     /** An order as the file gives it, with the rows it was read from. */
-    record FileOrder(String reference, String customer, List<Long> rows, OrderDraft draft) {
-    }
+    record FileOrder(String reference, String customer, List<Long> rows, OrderDraft draft) {}
 
     /** What was read: orders whose rows are all well formed, and every cell that is not. */
-    record Read(long rows, List<FileOrder> orders, List<BadCell> bad) {
-    }
+    record Read(long rows, List<FileOrder> orders, List<BadCell> bad) {}
 
     private final CsvTable table;
     private final Predicate<String> customerExists;
@@ -40,7 +48,8 @@ final class OrderFile {
     }
 
     /** Reads a file whole. */
-    static Read read(byte[] content, CsvTable.Dialect dialect, Predicate<String> customerExists, Predicate<String> itemExists) {
+    static Read read(
+            byte[] content, CsvTable.Dialect dialect, Predicate<String> customerExists, Predicate<String> itemExists) {
         return new OrderFile(CsvTable.read(content, dialect, COLUMNS, MANDATORY), customerExists, itemExists).read();
     }
 
@@ -49,7 +58,9 @@ final class OrderFile {
         for (var record : table.records()) {
             var reference = table.text(record, "reference", 120, "the sender's own number of the order");
             if (reference != null) {
-                groups.computeIfAbsent(List.of(table.cell(record, "customer").strip(), reference), k -> new ArrayList<>()).add(record);
+                groups.computeIfAbsent(
+                                List.of(table.cell(record, "customer").strip(), reference), k -> new ArrayList<>())
+                        .add(record);
             }
         }
         var orders = new ArrayList<FileOrder>();
@@ -71,7 +82,11 @@ final class OrderFile {
         for (var name : List.of("po", "kind", "ordered_on", "requested_on", "remark")) {
             for (var record : records) {
                 if (!table.cell(record, name).equals(table.cell(first, name))) {
-                    table.bad(record, name, table.cell(record, name), "the same as in row " + first.getRecordNumber() + " of the same order");
+                    table.bad(
+                            record,
+                            name,
+                            table.cell(record, name),
+                            "the same as in row " + first.getRecordNumber() + " of the same order");
                 }
             }
         }
@@ -81,9 +96,21 @@ final class OrderFile {
             table.bad(first, "remark", remark.substring(0, 40) + "\u2026", "at most 2000 characters");
         }
         var lines = records.stream().map(this::line).toList();
-        return new FileOrder(reference, customer, records.stream().map(CSVRecord::getRecordNumber).toList(), new OrderDraft(customer, po,
-                table.parsed(first, "kind", "standard, sample, replacement, direct or call_off", OrderFile::kind), null,
-                table.date(first, "ordered_on"), table.date(first, "requested_on"), remark, reference, lines));
+        return new FileOrder(
+                reference,
+                customer,
+                records.stream().map(CSVRecord::getRecordNumber).toList(),
+                new OrderDraft(
+                        customer,
+                        po,
+                        table.parsed(
+                                first, "kind", "standard, sample, replacement, direct or call_off", OrderFile::kind),
+                        null,
+                        table.date(first, "ordered_on"),
+                        table.date(first, "requested_on"),
+                        remark,
+                        reference,
+                        lines));
     }
 
     private OrderDraft.Line line(CSVRecord record) {
@@ -92,7 +119,8 @@ final class OrderFile {
             table.bad(record, "item", item, "the code of an item of ours");
         }
         var quantity = table.number(record, "quantity", 3);
-        if (quantity == null && table.cell(record, "quantity").isBlank() || quantity != null && quantity.signum() <= 0) {
+        if (quantity == null && table.cell(record, "quantity").isBlank()
+                || quantity != null && quantity.signum() <= 0) {
             table.bad(record, "quantity", table.cell(record, "quantity"), "a quantity above zero");
         }
         var discount = table.number(record, "discount", 4);

@@ -14,7 +14,10 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
-/** Takes in invoices from before the house worked with this application: all of a file or, when a cell of it is wrong, nothing. */
+/**
+ * Takes in invoices from before the house worked with this application: all of a file or, when a cell of it is wrong,
+ * nothing.
+ */
 @Service
 class PastInvoices {
 
@@ -33,15 +36,15 @@ class PastInvoices {
     }
 
     /** What became of a file. */
-    record PastReport(long rows, int taken, int takenBefore, List<BadCell> bad, String sentence) {
-    }
+    record PastReport(long rows, int taken, int takenBefore, List<BadCell> bad, String sentence) {}
 
-    private record Past(long customer, String number, LocalDate on, PoNumber po, BigDecimal net) {
-    }
+    private record Past(long customer, String number, LocalDate on, PoNumber po, BigDecimal net) {}
 
     PastReport take(byte[] content, CsvTable.Dialect dialect) {
         var customers = new HashMap<String, Long>();
-        jdbc.sql("select code, id from customer").query((r, n) -> customers.put(r.getString(1), r.getLong(2))).list();
+        jdbc.sql("select code, id from customer")
+                .query((r, n) -> customers.put(r.getString(1), r.getLong(2)))
+                .list();
         var table = CsvTable.read(content, dialect, COLUMNS, COLUMNS);
         var past = new ArrayList<Past>();
         for (var record : table.records()) {
@@ -64,19 +67,39 @@ class PastInvoices {
             }
         }
         if (table.failures() > 0) {
-            return new PastReport(table.rows(), 0, 0, table.bad(), "Nothing was taken in: %d cells are not as expected.".formatted(table.failures()));
+            return new PastReport(
+                    table.rows(),
+                    0,
+                    0,
+                    table.bad(),
+                    "Nothing was taken in: %d cells are not as expected.".formatted(table.failures()));
         }
         var taken = commands.retrying(() -> transactions.execute(status -> store(past)));
-        return new PastReport(table.rows(), taken, past.size() - taken, List.of(), "%d invoices were taken in; %d were known before.".formatted(taken, past.size() - taken));
+        return new PastReport(
+                table.rows(),
+                taken,
+                past.size() - taken,
+                List.of(),
+                "%d invoices were taken in; %d were known before.".formatted(taken, past.size() - taken));
     }
 
     private int store(List<Past> past) {
-        var known = new HashSet<>(jdbc.sql("select customer_id, number from past_invoice").query((r, n) -> r.getLong(1) + " " + r.getString(2)).list());
+        var known = new HashSet<>(jdbc.sql("select customer_id, number from past_invoice")
+                .query((r, n) -> r.getLong(1) + " " + r.getString(2))
+                .list());
         var taken = 0;
         for (var invoice : past) {
             if (known.add(invoice.customer() + " " + invoice.number())) {
-                jdbc.sql("insert into past_invoice (customer_id, number, po, po_normal, po_folded, invoiced_on, net) values (?, ?, ?, ?, ?, ?, ?)")
-                        .params(invoice.customer(), invoice.number(), invoice.po().text(), invoice.po().normal(), invoice.po().folded(), invoice.on(), invoice.net())
+                jdbc.sql("insert into past_invoice (customer_id, number, po, po_normal, po_folded, invoiced_on,"
+                                + " net) values (?, ?, ?, ?, ?, ?, ?)")
+                        .params(
+                                invoice.customer(),
+                                invoice.number(),
+                                invoice.po().text(),
+                                invoice.po().normal(),
+                                invoice.po().folded(),
+                                invoice.on(),
+                                invoice.net())
                         .update();
                 taken++;
             }

@@ -40,15 +40,16 @@ class StockFiles {
     }
 
     /** What became of a file. */
-    record StockReport(long rows, int taken, boolean takenBefore, List<BadCell> bad, String sentence) {
-    }
+    record StockReport(long rows, int taken, boolean takenBefore, List<BadCell> bad, String sentence) {}
 
-    private record Row(String item, String store, Quantity quantity, BigDecimal unitCost) {
-    }
+    private record Row(String item, String store, Quantity quantity, BigDecimal unitCost) {}
 
     StockReport take(CommandContext context, String name, byte[] content, CsvTable.Dialect dialect) {
-        var items = new HashSet<>(jdbc.sql("select code from item where kind = 'STOCK'").query(String.class).list());
-        var stores = new HashSet<>(jdbc.sql("select code from site").query(String.class).list());
+        var items = new HashSet<>(jdbc.sql("select code from item where kind = 'STOCK'")
+                .query(String.class)
+                .list());
+        var stores = new HashSet<>(
+                jdbc.sql("select code from site").query(String.class).list());
         var table = CsvTable.read(content, dialect, COLUMNS, MANDATORY);
         var rows = new ArrayList<Row>();
         for (var record : table.records()) {
@@ -73,19 +74,43 @@ class StockFiles {
             }
         }
         if (table.failures() > 0) {
-            return new StockReport(table.rows(), 0, false, table.bad(), "Nothing was taken in: %d cells are not as expected.".formatted(table.failures()));
+            return new StockReport(
+                    table.rows(),
+                    0,
+                    false,
+                    table.bad(),
+                    "Nothing was taken in: %d cells are not as expected.".formatted(table.failures()));
         }
         // items in one sequence, as every command locks them
         rows.sort(Comparator.comparing(Row::item));
         var hash = Hashes.sha256(content);
         return commands.retrying(() -> transactions.execute(status -> {
-            if (jdbc.sql("select count(*) from stock_file where file_hash = ?").param(hash).query(Long.class).single() > 0) {
-                return new StockReport(table.rows(), 0, true, List.of(), "This very file was taken in before; nothing was taken in twice.");
+            if (jdbc.sql("select count(*) from stock_file where file_hash = ?")
+                            .param(hash)
+                            .query(Long.class)
+                            .single()
+                    > 0) {
+                return new StockReport(
+                        table.rows(),
+                        0,
+                        true,
+                        List.of(),
+                        "This very file was taken in before; nothing was taken in twice.");
             }
-            jdbc.sql("insert into stock_file (file_hash, file_name, taken_at, taken_by) values (?, ?, ?, ?)").params(hash, name, Timestamp.from(clock.instant()),
-                    context.person().username()).update();
+            jdbc.sql("insert into stock_file (file_hash, file_name, taken_at, taken_by) values (?, ?, ?, ?)")
+                    .params(
+                            hash,
+                            name,
+                            Timestamp.from(clock.instant()),
+                            context.person().username())
+                    .update();
             rows.forEach(row -> goods.receive(context, row.store(), row.item(), row.quantity(), row.unitCost()));
-            return new StockReport(table.rows(), rows.size(), false, List.of(), rows.size() == 1 ? "One row was taken in." : rows.size() + " rows were taken in.");
+            return new StockReport(
+                    table.rows(),
+                    rows.size(),
+                    false,
+                    List.of(),
+                    rows.size() == 1 ? "One row was taken in." : rows.size() + " rows were taken in.");
         }));
     }
 }

@@ -17,8 +17,8 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
- * Keeps the table of live orders, from which lists and exposure are read. Orders that a command touches are noted, and their rows
- * written once: before somebody reads the table, and at the command's end.
+ * Keeps the table of live orders, from which lists and exposure are read. Orders that a command touches are noted, and
+ * their rows written once: before somebody reads the table, and at the command's end.
  */
 @Component
 @Order(60)
@@ -66,24 +66,46 @@ public class OpenOrderSink implements EffectSink {
         var cleared = order.state().isCleared();
         var flows = chain.flows();
         var billable = cleared && flows.stream().anyMatch(flow -> flow.toBill().isPositive());
-        var billableNet = flows.stream().map(flow -> flow.line().net(flow.toBill().max(Quantity.ZERO), order.currency()))
+        var billableNet = flows.stream()
+                .map(flow -> flow.line().net(flow.toBill().max(Quantity.ZERO), order.currency()))
                 .reduce(Money.zero(order.currency()), Money::plus);
-        var since = chain.unbilled().stream().filter(u -> u.quantity().isPositive()).findFirst()
-                .flatMap(u -> chain.dispatches().stream().filter(d -> d.number().equals(u.ref().number())).findFirst())
-                .map(d -> d.date()).orElse(order.orderedOn());
+        var since = chain.unbilled().stream()
+                .filter(u -> u.quantity().isPositive())
+                .findFirst()
+                .flatMap(u -> chain.dispatches().stream()
+                        .filter(d -> d.number().equals(u.ref().number()))
+                        .findFirst())
+                .map(d -> d.date())
+                .orElse(order.orderedOn());
         jdbc.sql("""
-                insert into open_order (order_id, customer_id, cleared, reviewable, stageable, staged, billable, to_ship, part_shipped, requested_on, open_gross,
-                                        unbilled_gross, billable_net, billable_since)
-                values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""")
-                .params(id, ids.customer(order.customer()), cleared,
-                        order.state() == OrderState.AWAITING_APPROVAL || order.state() != OrderState.DRAFT && hasOpenFindings(id),
+            insert into open_order (order_id, customer_id, cleared, reviewable, stageable, staged, billable, to_ship, part_shipped, requested_on, open_gross,
+                                    unbilled_gross, billable_net, billable_since)
+            values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
+            """)
+                .params(
+                        id,
+                        ids.customer(order.customer()),
+                        cleared,
+                        order.state() == OrderState.AWAITING_APPROVAL
+                                || order.state() != OrderState.DRAFT && hasOpenFindings(id),
                         cleared && flows.stream().map(LineFlow::reserved).anyMatch(q -> q.isPositive()),
-                        !chain.staged().isEmpty(), billable, chain.stillToLeave(),
-                        cleared && chain.stillToLeave() && chain.anyDeparted(), order.requestedOn(), chain.openGross().amount(),
-                        chain.dispatchedNotBilledGross().amount(), billableNet.amount(), since).update();
+                        !chain.staged().isEmpty(),
+                        billable,
+                        chain.stillToLeave(),
+                        cleared && chain.stillToLeave() && chain.anyDeparted(),
+                        order.requestedOn(),
+                        chain.openGross().amount(),
+                        chain.dispatchedNotBilledGross().amount(),
+                        billableNet.amount(),
+                        since)
+                .update();
     }
 
     private boolean hasOpenFindings(long order) {
-        return jdbc.sql("select count(*) from finding where order_id = ? and state = 'OPEN'").param(order).query(Long.class).single() > 0;
+        return jdbc.sql("select count(*) from finding where order_id = ? and state = 'OPEN'")
+                        .param(order)
+                        .query(Long.class)
+                        .single()
+                > 0;
     }
 }

@@ -18,7 +18,10 @@ class CarrierDesk {
         this.jdbc = jdbc;
     }
 
-    /** The carrier's reference for a note; empty where it gave no answer in {@link #TRIES} tries. Booking a note again gives the same. */
+    /**
+     * The carrier's reference for a note; empty where it gave no answer in {@link #TRIES} tries. Booking a note again
+     * gives the same.
+     */
     Optional<String> book(String carrier, String dispatch) {
         for (int attempt = 1; attempt <= TRIES; attempt++) {
             try {
@@ -31,14 +34,19 @@ class CarrierDesk {
     }
 
     private String answer(String carrier, String dispatch) throws TimeoutException {
-        if (!jdbc.sql("select answers from simulated_carrier where id = 1").query(Boolean.class).single()) {
+        if (!jdbc.sql("select answers from simulated_carrier where id = 1")
+                .query(Boolean.class)
+                .single()) {
             throw new TimeoutException("no answer in time");
         }
-        return (carrier.replaceAll("[^A-Za-z]", "") + "XX").substring(0, 2).toUpperCase(java.util.Locale.ROOT) + "-" + dispatch.replaceAll("\\D", "") + "-" + carrier.length();
+        return (carrier.replaceAll("[^A-Za-z]", "") + "XX").substring(0, 2).toUpperCase(java.util.Locale.ROOT) + "-"
+                + dispatch.replaceAll("\\D", "") + "-" + carrier.length();
     }
 
     /** Tells the simulated desk to answer, or not to. */
     void set(boolean answers) {
-        jdbc.sql("update simulated_carrier set answers = ? where id = 1").param(answers).update();
+        jdbc.sql("update simulated_carrier set answers = ? where id = 1")
+                .param(answers)
+                .update();
     }
 }

@@ -50,8 +50,17 @@ public class GoodsService {
     private final JdbcClient jdbc;
     private final CarrierDesk desk;
 
-    GoodsService(ChainReader chains, OrderService orders, MasterData masterData, Shelves shelves, Numbers numbers, Locks locks, Ids ids,
-            EffectWriter writer, JdbcClient jdbc, CarrierDesk desk) {
+    GoodsService(
+            ChainReader chains,
+            OrderService orders,
+            MasterData masterData,
+            Shelves shelves,
+            Numbers numbers,
+            Locks locks,
+            Ids ids,
+            EffectWriter writer,
+            JdbcClient jdbc,
+            CarrierDesk desk) {
         this.desk = desk;
         this.chains = chains;
         this.orders = orders;
@@ -71,38 +80,54 @@ public class GoodsService {
         }
         var at = site == null ? masterData.defaultSite() : site;
         if (!masterData.item(item).kind().isShipped()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("item", "an item that lies in a store; %s does not".formatted(item)));
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("item", "an item that lies in a store; %s does not".formatted(item)));
         }
         if (unitCost.stripTrailingZeros().scale() > Price.DECIMALS) {
             throw new RefusedException(CommonRefusal.Incomplete.of("unitCost", "a cost with at most 4 decimals"));
         }
         locks.customers(jdbc.sql("""
-                select distinct o.customer_id from finding f join sales_order o on o.id = f.order_id
-                join sales_order_line l on l.order_id = o.id and l.item_code = ?
-                where f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED')""").param(item).query(Long.class).list());
+            select distinct o.customer_id from finding f join sales_order o on o.id = f.order_id
+            join sales_order_line l on l.order_id = o.id and l.item_code = ?
+            where f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED')\
+            """).param(item).query(Long.class).list());
         var shelf = shelves.lock(at, item);
         var number = numbers.next(DocumentKind.STOCK_RECEIPT);
-        writer.write(context, List.of(new Effect.StockReceived(number, at, item, quantity, shelf.valueAt(quantity, unitCost))));
+        writer.write(
+                context,
+                List.of(new Effect.StockReceived(number, at, item, quantity, shelf.valueAt(quantity, unitCost))));
         return number;
     }
 
-    /** Brings a shelf to what was counted; reservations that are no longer covered are given up, the last in the queue first. */
-    public String count(CommandContext context, String site, String item, Quantity counted, Optional<BigDecimal> unitCost) {
+    /**
+     * Brings a shelf to what was counted; reservations that are no longer covered are given up, the last in the queue
+     * first.
+     */
+    public String count(
+            CommandContext context, String site, String item, Quantity counted, Optional<BigDecimal> unitCost) {
         var at = site == null ? masterData.defaultSite() : site;
         if (!masterData.item(item).kind().isShipped()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("item", "an item that lies in a store; %s does not".formatted(item)));
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("item", "an item that lies in a store; %s does not".formatted(item)));
         }
         var shelf = shelves.lock(at, item);
         var held = jdbc.sql("""
-                select o.number, k.line_no, k.reserved, k.requested_on, k.clearing from stock_claim k join sales_order o on o.id = k.order_id
-                where k.item_id = ? and k.site_id = ? and k.reserved > 0""").params(ids.item(item), ids.site(at)).query((r, n) -> {
-            var line = new LineRef(r.getString(1), r.getInt(2));
-            var quantity = new Quantity(r.getBigDecimal(3));
-            return new Correcting.Held(line, quantity, new Claim(line, quantity, r.getObject(4, LocalDate.class), r.getLong(5)));
-        }).list();
+            select o.number, k.line_no, k.reserved, k.requested_on, k.clearing from stock_claim k join sales_order o on o.id = k.order_id
+            where k.item_id = ? and k.site_id = ? and k.reserved > 0\
+            """)
+                .params(ids.item(item), ids.site(at))
+                .query((r, n) -> {
+                    var line = new LineRef(r.getString(1), r.getInt(2));
+                    var quantity = new Quantity(r.getBigDecimal(3));
+                    return new Correcting.Held(
+                            line, quantity, new Claim(line, quantity, r.getObject(4, LocalDate.class), r.getLong(5)));
+                })
+                .list();
         locks.orders(held.stream().map(one -> one.orderLine().number()).toList());
         var number = numbers.next(DocumentKind.STOCK_CORRECTION);
-        writer.write(context, RefusedException.unless(Correcting.count(number, shelf, counted, unitCost, held, context.reason())));
+        writer.write(
+                context,
+                RefusedException.unless(Correcting.count(number, shelf, counted, unitCost, held, context.reason())));
         return number;
     }
 
@@ -124,7 +149,12 @@ public class GoodsService {
             shelves.lock(first.order().siteOf(line), line.item());
         }
         locks.orders(List.of(from.number(), to.number()));
-        var handed = RefusedException.unless(Reserving.handOver(chains.chain(from.number()), from.line(), chains.chain(to.number()), to.line(), quantity,
+        var handed = RefusedException.unless(Reserving.handOver(
+                chains.chain(from.number()),
+                from.line(),
+                chains.chain(to.number()),
+                to.line(),
+                quantity,
                 context.reason()));
         orders.requireVersion(to.number(), version);
         writer.write(context, List.of(handed));
@@ -134,7 +164,8 @@ public class GoodsService {
     public String stage(CommandContext context, String order, long version, List<Pick> picks) {
         locks.orders(List.of(order));
         var chain = chains.chain(order);
-        var staged = RefusedException.unless(Dispatching.stage(chain, numbers.next(DocumentKind.DISPATCH), context.date(), picks));
+        var staged = RefusedException.unless(
+                Dispatching.stage(chain, numbers.next(DocumentKind.DISPATCH), context.date(), picks));
         orders.requireVersion(order, version);
         writer.write(context, List.of(staged));
         return staged.dispatch().number();
@@ -154,19 +185,34 @@ public class GoodsService {
     String stage(CommandContext context, String order, long version, Short choice) {
         locks.customerAndOrder(order);
         var chain = chains.chain(order);
-        var waiting = chain.flows().stream().filter(flow -> flow.waiting().isPositive()).toList();
+        var waiting = chain.flows().stream()
+                .filter(flow -> flow.waiting().isPositive())
+                .toList();
         if (!waiting.isEmpty() && choice == Short.ONLY_COMPLETE) {
-            throw new RefusedException(new GoodsRefusal.NotReserved(order, waiting.get(0).line().no(), waiting.get(0).toShip(), waiting.get(0).reserved()));
+            throw new RefusedException(new GoodsRefusal.NotReserved(
+                    order,
+                    waiting.get(0).line().no(),
+                    waiting.get(0).toShip(),
+                    waiting.get(0).reserved()));
         }
         var drops = !waiting.isEmpty() && choice == Short.DROP_REST;
         if (drops && !context.person().decides()) {
-            throw new RefusedException(new CommonRefusal.NotAuthorised("give up what is short", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
+            throw new RefusedException(new CommonRefusal.NotAuthorised(
+                    "give up what is short", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
         }
         var number = stage(context, order, version, List.of());
         if (drops) {
-            var lines = waiting.stream().map(flow -> new Cancellation.Line(flow.line().no(), flow.waiting())).toList();
-            writer.write(context, List.of(new Effect.QuantityCancelled(new Cancellation(numbers.next(DocumentKind.CANCELLATION), order, context.date(),
-                    context.reason().isBlank() ? "short when it was staged, dropped" : context.reason(), lines))));
+            var lines = waiting.stream()
+                    .map(flow -> new Cancellation.Line(flow.line().no(), flow.waiting()))
+                    .toList();
+            writer.write(
+                    context,
+                    List.of(new Effect.QuantityCancelled(new Cancellation(
+                            numbers.next(DocumentKind.CANCELLATION),
+                            order,
+                            context.date(),
+                            context.reason().isBlank() ? "short when it was staged, dropped" : context.reason(),
+                            lines))));
         }
         return number;
     }
@@ -176,42 +222,64 @@ public class GoodsService {
         locks.orders(List.of(orderOf(number)));
         requireVersion(number, version);
         var reference = desk.book(carrier, number);
-        jdbc.sql("update dispatch set carrier = ?, carrier_reference = ?, carrier_failure = ? where number = ?").param(carrier).param(reference.orElse(null))
-                .param(reference.isPresent() ? null : "The desk of %s gave no answer in %d tries.".formatted(carrier, CarrierDesk.TRIES)).param(number).update();
+        jdbc.sql("update dispatch set carrier = ?, carrier_reference = ?, carrier_failure = ? where number = ?")
+                .param(carrier)
+                .param(reference.orElse(null))
+                .param(
+                        reference.isPresent()
+                                ? null
+                                : "The desk of %s gave no answer in %d tries.".formatted(carrier, CarrierDesk.TRIES))
+                .param(number)
+                .update();
     }
 
     /** An item that falls under its minimum when a note leaves. */
-    public record Falls(String item, BigDecimal left, BigDecimal minimum) {
-    }
+    public record Falls(String item, BigDecimal left, BigDecimal minimum) {}
 
-    /** Which items the departure of a staged note brings under their minimum. Told before it leaves; it stops nothing. */
+    /**
+     * Which items the departure of a staged note brings under their minimum. Told before it leaves; it stops nothing.
+     */
     @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
     public List<Falls> falls(String number) {
         return jdbc.sql("""
-                select i.code, h.on_hand - t.quantity, i.min_stock from (select d.site_id, l.item_id, sum(l.quantity) as quantity from dispatch d
-                    join dispatch_line l on l.dispatch_id = d.id where d.number = ? and d.state = 'STAGED' group by d.site_id, l.item_id) t
-                join item i on i.id = t.item_id join shelf h on h.item_id = t.item_id and h.site_id = t.site_id
-                where i.min_stock > 0 and h.on_hand - t.quantity < i.min_stock order by i.code""").param(number)
-                .query((r, n) -> new Falls(r.getString(1), new Quantity(r.getBigDecimal(2)).value(), new Quantity(r.getBigDecimal(3)).value())).list();
+            select i.code, h.on_hand - t.quantity, i.min_stock from (select d.site_id, l.item_id, sum(l.quantity) as quantity from dispatch d
+                join dispatch_line l on l.dispatch_id = d.id where d.number = ? and d.state = 'STAGED' group by d.site_id, l.item_id) t
+            join item i on i.id = t.item_id join shelf h on h.item_id = t.item_id and h.site_id = t.site_id
+            where i.min_stock > 0 and h.on_hand - t.quantity < i.min_stock order by i.code\
+            """)
+                .param(number)
+                .query((r, n) -> new Falls(
+                        r.getString(1),
+                        new Quantity(r.getBigDecimal(2)).value(),
+                        new Quantity(r.getBigDecimal(3)).value()))
+                .list();
     }
 
     /** Stages all that is reserved of an order at one store; nothing where nothing is. */
     public Optional<String> stageIfAny(CommandContext context, String order) {
         var chain = chains.chain(order);
-        return chain.flows().stream().noneMatch(flow -> flow.reserved().isPositive()) ? Optional.empty()
+        return chain.flows().stream().noneMatch(flow -> flow.reserved().isPositive())
+                ? Optional.empty()
                 : Optional.of(stage(context, order, orders.view(order).version(), List.of()));
     }
 
     /** Sends off a note that this very command has staged. */
     public void departStaged(CommandContext context, String number) {
-        depart(context, number, jdbc.sql("select version from dispatch where number = ?").param(number).query(Long.class).single());
+        depart(
+                context,
+                number,
+                jdbc.sql("select version from dispatch where number = ?")
+                        .param(number)
+                        .query(Long.class)
+                        .single());
     }
 
     /** Refuses where something of an order was not in store and has stayed. */
     public void requireAllGone(String order) {
         for (var flow : chains.chain(order).flows()) {
             if (flow.toShip().isPositive()) {
-                throw new RefusedException(new GoodsRefusal.NotReserved(order, flow.line().no(), flow.ordered(), flow.dispatched()));
+                throw new RefusedException(
+                        new GoodsRefusal.NotReserved(order, flow.line().no(), flow.ordered(), flow.dispatched()));
             }
         }
     }
@@ -229,25 +297,35 @@ public class GoodsService {
     public void depart(CommandContext context, String number, long version) {
         var order = orderOf(number);
         var early = dispatch(order, number);
-        var locked = shelves.lock(early.site(), early.lines().stream().map(Dispatch.Line::item).toList());
+        var locked = shelves.lock(
+                early.site(), early.lines().stream().map(Dispatch.Line::item).toList());
         locks.orders(List.of(order));
         var chain = chains.chain(order);
-        var departed = RefusedException.unless(Dispatching.depart(chain, dispatch(order, number), locked, context.date()));
+        var departed =
+                RefusedException.unless(Dispatching.depart(chain, dispatch(order, number), locked, context.date()));
         requireVersion(number, version);
         writer.write(context, List.of(departed));
     }
 
     String orderOf(String dispatch) {
         return jdbc.sql("select o.number from dispatch d join sales_order o on o.id = d.order_id where d.id = ?")
-                .param(ids.dispatch(dispatch)).query(String.class).single();
+                .param(ids.dispatch(dispatch))
+                .query(String.class)
+                .single();
     }
 
     private Dispatch dispatch(String order, String number) {
-        return chains.chain(order).dispatches().stream().filter(d -> d.number().equals(number)).findFirst().orElseThrow();
+        return chains.chain(order).dispatches().stream()
+                .filter(d -> d.number().equals(number))
+                .findFirst()
+                .orElseThrow();
     }
 
     private void requireVersion(String number, long seen) {
-        var now = jdbc.sql("select version from dispatch where number = ?").param(number).query(Long.class).single();
+        var now = jdbc.sql("select version from dispatch where number = ?")
+                .param(number)
+                .query(Long.class)
+                .single();
         if (now != seen) {
             throw new RefusedException(new PlatformRefusal.StaleVersion("Dispatch " + number, seen, now));
         }

@@ -14,8 +14,8 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
-import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.History;
@@ -47,7 +47,15 @@ class GoodsSink implements EffectSink {
     private final DocumentDetails details;
     private final History history;
 
-    GoodsSink(EntityManager entities, JdbcClient jdbc, Shelves shelves, ChainReader chains, Ids ids, Numbers numbers, DocumentDetails details, History history) {
+    GoodsSink(
+            EntityManager entities,
+            JdbcClient jdbc,
+            Shelves shelves,
+            ChainReader chains,
+            Ids ids,
+            Numbers numbers,
+            DocumentDetails details,
+            History history) {
         this.history = history;
         this.details = details;
         this.numbers = numbers;
@@ -75,9 +83,14 @@ class GoodsSink implements EffectSink {
         public Void reserved(Effect.Reserved effect) {
             shelves.change(effect.site(), effect.item(), shelf -> shelf.reserve(effect.quantity()));
             claim(effect.orderLine(), effect.quantity());
-            jdbc.sql("update stock_claim set waiting = waiting - ?, waits = waiting > ? where order_id = ? and line_no = ?")
-                    .params(effect.quantity().value(), effect.quantity().value(), ids.order(effect.orderLine().number()),
-                            effect.orderLine().line()).update();
+            jdbc.sql("update stock_claim set waiting = waiting - ?, waits = waiting > ? where order_id = ? and"
+                            + " line_no = ?")
+                    .params(
+                            effect.quantity().value(),
+                            effect.quantity().value(),
+                            ids.order(effect.orderLine().number()),
+                            effect.orderLine().line())
+                    .update();
             return null;
         }
 
@@ -100,14 +113,19 @@ class GoodsSink implements EffectSink {
             dispatch.lines().forEach(line -> entity.lines.add(line(entity.orderId, line)));
             entities.persist(entity);
             details.carry("DISPATCH", dispatch.number(), List.of(entity.orderId));
-            dispatch.lines().forEach(line -> claim(new LineRef(dispatch.order(), line.orderLine()), line.quantity().negated()));
+            dispatch.lines()
+                    .forEach(line -> claim(
+                            new LineRef(dispatch.order(), line.orderLine()),
+                            line.quantity().negated()));
             return null;
         }
 
         @Override
         public Void voided(Effect.Voided effect) {
             find(effect.dispatch()).state = Dispatch.State.VOIDED;
-            effect.dispatch().lines().forEach(line -> claim(new LineRef(effect.dispatch().order(), line.orderLine()), line.quantity()));
+            effect.dispatch()
+                    .lines()
+                    .forEach(line -> claim(new LineRef(effect.dispatch().order(), line.orderLine()), line.quantity()));
             return null;
         }
 
@@ -122,20 +140,32 @@ class GoodsSink implements EffectSink {
             for (var line : dispatch.lines()) {
                 entity.lines.add(line(entity.orderId, line));
                 shelves.change(dispatch.site(), line.item(), shelf -> shelf.issue(line.quantity(), line.cost()));
-                move(dispatch.site(), line.item(), line.quantity().negated(), line.cost().negated(), DocumentKind.DISPATCH,
-                        dispatch.number(), dispatch.date());
+                move(
+                        dispatch.site(),
+                        line.item(),
+                        line.quantity().negated(),
+                        line.cost().negated(),
+                        DocumentKind.DISPATCH,
+                        dispatch.number(),
+                        dispatch.date());
             }
             return null;
         }
 
         private DispatchEntity.Line line(Long order, Dispatch.Line line) {
-            return new DispatchEntity.Line(order, line.orderLine(), line.no(), ids.item(line.item()), line.quantity().value(),
+            return new DispatchEntity.Line(
+                    order,
+                    line.orderLine(),
+                    line.no(),
+                    ids.item(line.item()),
+                    line.quantity().value(),
                     line.cost().amount());
         }
 
         private DispatchEntity find(Dispatch dispatch) {
             return entities.createQuery("select d from DispatchEntity d where d.number = :number", DispatchEntity.class)
-                    .setParameter("number", dispatch.number()).getSingleResult();
+                    .setParameter("number", dispatch.number())
+                    .getSingleResult();
         }
 
         @Override
@@ -147,7 +177,14 @@ class GoodsSink implements EffectSink {
             entity.reversedMoment = history.moment();
             for (var line : dispatch.lines()) {
                 shelves.change(dispatch.site(), line.item(), shelf -> shelf.receive(line.quantity(), line.cost()));
-                move(dispatch.site(), line.item(), line.quantity(), line.cost(), DocumentKind.DISPATCH, dispatch.number(), context.date());
+                move(
+                        dispatch.site(),
+                        line.item(),
+                        line.quantity(),
+                        line.cost(),
+                        DocumentKind.DISPATCH,
+                        dispatch.number(),
+                        context.date());
             }
             for (var line : effect.reserved()) {
                 shelves.change(dispatch.site(), line.item(), shelf -> shelf.reserve(line.quantity()));
@@ -163,7 +200,14 @@ class GoodsSink implements EffectSink {
                 if (outcome.kind() == Return.Outcome.Kind.RESTOCK) {
                     var item = effect.before().line(judgement.line()).item();
                     shelves.change(outcome.site(), item, shelf -> shelf.receive(outcome.quantity(), outcome.cost()));
-                    move(outcome.site(), item, outcome.quantity(), outcome.cost(), DocumentKind.RETURN, effect.before().number(), outcome.on());
+                    move(
+                            outcome.site(),
+                            item,
+                            outcome.quantity(),
+                            outcome.cost(),
+                            DocumentKind.RETURN,
+                            effect.before().number(),
+                            outcome.on());
                 }
             }
             return null;
@@ -172,7 +216,13 @@ class GoodsSink implements EffectSink {
         @Override
         public Void stockReceived(Effect.StockReceived effect) {
             shelves.change(effect.site(), effect.item(), shelf -> shelf.receive(effect.quantity(), effect.value()));
-            move(effect.site(), effect.item(), effect.quantity(), effect.value(), DocumentKind.STOCK_RECEIPT, effect.receipt(),
+            move(
+                    effect.site(),
+                    effect.item(),
+                    effect.quantity(),
+                    effect.value(),
+                    DocumentKind.STOCK_RECEIPT,
+                    effect.receipt(),
                     context.date());
             return null;
         }
@@ -188,34 +238,68 @@ class GoodsSink implements EffectSink {
         public Void stockCorrected(Effect.StockCorrected effect) {
             var shelf = shelves.lock(effect.site(), effect.item());
             shelves.change(effect.site(), effect.item(), before -> before.correct(effect.quantity(), effect.value()));
-            move(effect.site(), effect.item(), effect.quantity(), effect.value(), DocumentKind.STOCK_CORRECTION, effect.correction(), context.date());
+            move(
+                    effect.site(),
+                    effect.item(),
+                    effect.quantity(),
+                    effect.value(),
+                    DocumentKind.STOCK_CORRECTION,
+                    effect.correction(),
+                    context.date());
             jdbc.sql("""
-                    insert into stock_correction (number, item_id, site_id, counted, quantity, stock_value, corrected_on, reason)
-                    values (?, ?, ?, ?, ?, ?, ?, ?)""").params(effect.correction(), ids.item(effect.item()), ids.site(effect.site()),
-                    shelf.onHand().plus(effect.quantity()).value(), effect.quantity().value(), effect.value().amount(), context.date(), context.reason()).update();
+                insert into stock_correction (number, item_id, site_id, counted, quantity, stock_value, corrected_on, reason)
+                values (?, ?, ?, ?, ?, ?, ?, ?)\
+                """)
+                    .params(
+                            effect.correction(),
+                            ids.item(effect.item()),
+                            ids.site(effect.site()),
+                            shelf.onHand().plus(effect.quantity()).value(),
+                            effect.quantity().value(),
+                            effect.value().amount(),
+                            context.date(),
+                            context.reason())
+                    .update();
             return null;
         }
 
         private void claim(LineRef line, Quantity reserved) {
             jdbc.sql("update stock_claim set reserved = reserved + ? where order_id = ? and line_no = ?")
-                    .params(reserved.value(), ids.order(line.number()), line.line()).update();
+                    .params(reserved.value(), ids.order(line.number()), line.line())
+                    .update();
         }
 
-        private void move(String site, String item, Quantity quantity, Money value, DocumentKind kind, String number, LocalDate on) {
+        private void move(
+                String site,
+                String item,
+                Quantity quantity,
+                Money value,
+                DocumentKind kind,
+                String number,
+                LocalDate on) {
             jdbc.sql("""
-                    insert into stock_movement (item_id, site_id, quantity, stock_value, document_kind, document_number, moved_on)
-                    values (?, ?, ?, ?, ?, ?, ?)""").params(ids.item(item), ids.site(site), quantity.value(), value.amount(), kind.name(),
-                    number, on).update();
+                insert into stock_movement (item_id, site_id, quantity, stock_value, document_kind, document_number, moved_on)
+                values (?, ?, ?, ?, ?, ?, ?)\
+                """)
+                    .params(ids.item(item), ids.site(site), quantity.value(), value.amount(), kind.name(), number, on)
+                    .update();
         }
     }
 
     /** A changed order is checked first: if that holds it, it takes no more stock. See {@link OfferAfterChange}. */
     @Override
     public void follow(CommandContext context, List<Effect> batch, Further further) {
-        offer(context, batch.stream().filter(effect -> !(effect instanceof Effect.OrderChanged)).toList(), further);
+        offer(
+                context,
+                batch.stream()
+                        .filter(effect -> !(effect instanceof Effect.OrderChanged))
+                        .toList(),
+                further);
     }
 
-    /** The lines of orders concerned take their place in the queue anew; then free stock is offered on their shelves. */
+    /**
+     * The lines of orders concerned take their place in the queue anew; then free stock is offered on their shelves.
+     */
     void offer(CommandContext context, List<Effect> batch, Further further) {
         var concerned = new TreeSet<Place>();
         var releases = new ArrayList<Effect>();
@@ -228,14 +312,21 @@ class GoodsSink implements EffectSink {
                 concerned.add(new Place(corrected.item(), corrected.site()));
             }
             if (effect instanceof Effect.ReturnInspected inspected) {
-                inspected.judgements().stream().filter(j -> j.outcome().kind() == Return.Outcome.Kind.RESTOCK)
-                        .forEach(j -> concerned.add(new Place(inspected.before().line(j.line()).item(), j.outcome().site())));
+                inspected.judgements().stream()
+                        .filter(j -> j.outcome().kind() == Return.Outcome.Kind.RESTOCK)
+                        .forEach(j -> concerned.add(new Place(
+                                inspected.before().line(j.line()).item(),
+                                j.outcome().site())));
             }
             if (effect instanceof Effect.DispatchReversed reversed) {
-                reversed.dispatch().lines().forEach(line -> concerned.add(new Place(line.item(), reversed.dispatch().site())));
+                reversed.dispatch()
+                        .lines()
+                        .forEach(line -> concerned.add(
+                                new Place(line.item(), reversed.dispatch().site())));
             }
             if (!(effect instanceof Effect.Reserved)) {
-                var clears = effect instanceof Effect.OrderChanged || effect instanceof Effect.StateChanged changed && changed.to() == OrderState.CLEARED;
+                var clears = effect instanceof Effect.OrderChanged
+                        || effect instanceof Effect.StateChanged changed && changed.to() == OrderState.CLEARED;
                 for (var number : effect.orders()) {
                     var order = queue(number, concerned, releases);
                     if (clears && order.lines().stream().anyMatch(line -> line.shortage() == Shortage.DROP)) {
@@ -245,7 +336,9 @@ class GoodsSink implements EffectSink {
             }
         }
         further.write(releases);
-        concerned.stream().sorted(Comparator.comparing(p -> ids.item(p.item()))).forEach(place -> serve(place, further));
+        concerned.stream()
+                .sorted(Comparator.comparing(p -> ids.item(p.item())))
+                .forEach(place -> serve(place, further));
         dropping.forEach(number -> drop(context, number, further));
     }
 
@@ -276,8 +369,7 @@ class GoodsSink implements EffectSink {
         }
     }
 
-    private record Row(int line, String item, String site, BigDecimal reserved) {
-    }
+    private record Row(int line, String item, String site, BigDecimal reserved) {}
 
     /** The order whose lines took their place. */
     private Order queue(String number, TreeSet<Place> concerned, List<Effect> releases) {
@@ -285,15 +377,21 @@ class GoodsSink implements EffectSink {
         var order = chain.order();
         var id = ids.order(number);
         var rows = jdbc.sql("""
-                select c.line_no, i.code, s.code, c.reserved from stock_claim c join item i on i.id = c.item_id join site s on s.id = c.site_id
-                where c.order_id = ?""").param(id)
-                .query((r, n) -> new Row(r.getInt(1), r.getString(2), r.getString(3), r.getBigDecimal(4))).list();
+            select c.line_no, i.code, s.code, c.reserved from stock_claim c join item i on i.id = c.item_id join site s on s.id = c.site_id
+            where c.order_id = ?\
+            """)
+                .param(id)
+                .query((r, n) -> new Row(r.getInt(1), r.getString(2), r.getString(3), r.getBigDecimal(4)))
+                .list();
         for (var row : rows) {
             var reserved = new Quantity(row.reserved());
             var flow = order.hasLine(row.line()) && isOf(order, row) ? chain.flow(row.line()) : null;
-            var needed = flow == null ? Quantity.ZERO : flow.toShip().minus(flow.staged()).max(Quantity.ZERO);
+            var needed = flow == null
+                    ? Quantity.ZERO
+                    : flow.toShip().minus(flow.staged()).max(Quantity.ZERO);
             if (reserved.exceeds(needed)) {
-                releases.add(new Effect.Released(new LineRef(number, row.line()), row.site(), row.item(), reserved.minus(needed)));
+                releases.add(new Effect.Released(
+                        new LineRef(number, row.line()), row.site(), row.item(), reserved.minus(needed)));
             }
             concerned.add(new Place(row.item(), row.site()));
         }
@@ -318,18 +416,36 @@ class GoodsSink implements EffectSink {
         var no = flow.line().no();
         var waiting = flow.waiting().max(Quantity.ZERO);
         var stored = rows.stream().filter(row -> row.line() == no).findFirst();
-        if (stored.isPresent() && !isOf(order, stored.get()) && stored.get().reserved().signum() > 0) {
+        if (stored.isPresent()
+                && !isOf(order, stored.get())
+                && stored.get().reserved().signum() > 0) {
             return;
         }
         if (stored.isPresent()) {
-            jdbc.sql("update stock_claim set waiting = ?, waits = ?, requested_on = ?, item_id = ?, site_id = ? where order_id = ? and line_no = ?")
-                    .params(waiting.value(), waiting.isPositive(), flow.line().requestedOn(), ids.item(flow.line().item()),
-                            ids.site(order.siteOf(flow.line())), id, no).update();
+            jdbc.sql("update stock_claim set waiting = ?, waits = ?, requested_on = ?, item_id = ?, site_id = ?"
+                            + " where order_id = ? and line_no = ?")
+                    .params(
+                            waiting.value(),
+                            waiting.isPositive(),
+                            flow.line().requestedOn(),
+                            ids.item(flow.line().item()),
+                            ids.site(order.siteOf(flow.line())),
+                            id,
+                            no)
+                    .update();
         } else if (order.state() == OrderState.CLEARED) {
             jdbc.sql("""
-                    insert into stock_claim (order_id, line_no, item_id, site_id, requested_on, clearing, reserved, waiting, waits)
-                    select o.id, ?, ?, cast(? as bigint), ?, coalesce(o.clearing, 0), 0, ?, ? from sales_order o where o.id = ?""")
-                    .params(no, ids.item(flow.line().item()), ids.site(order.siteOf(flow.line())), flow.line().requestedOn(), waiting.value(), waiting.isPositive(), id)
+                insert into stock_claim (order_id, line_no, item_id, site_id, requested_on, clearing, reserved, waiting, waits)
+                select o.id, ?, ?, cast(? as bigint), ?, coalesce(o.clearing, 0), 0, ?, ? from sales_order o where o.id = ?\
+                """)
+                    .params(
+                            no,
+                            ids.item(flow.line().item()),
+                            ids.site(order.siteOf(flow.line())),
+                            flow.line().requestedOn(),
+                            waiting.value(),
+                            waiting.isPositive(),
+                            id)
                     .update();
         }
     }
@@ -337,15 +453,22 @@ class GoodsSink implements EffectSink {
     /** The head of the queue. Numbers are looked up afterwards: joined, H2 would sort the whole queue. */
     private List<Claim> waiting(Place place) {
         var head = jdbc.sql("""
-                select order_id, line_no, waiting, requested_on, clearing from stock_claim
-                where item_id = ? and site_id = ? and waits = true
-                order by item_id, site_id, waits, requested_on, clearing, order_id, line_no fetch first 50 rows only""")
-                .params(ids.item(place.item()), ids.site(place.site())).query(Waiting.class).list();
+            select order_id, line_no, waiting, requested_on, clearing from stock_claim
+            where item_id = ? and site_id = ? and waits = true
+            order by item_id, site_id, waits, requested_on, clearing, order_id, line_no fetch first 50 rows only\
+            """)
+                .params(ids.item(place.item()), ids.site(place.site()))
+                .query(Waiting.class)
+                .list();
         var numbers = ids.orderNumbers(head.stream().map(Waiting::orderId).collect(Collectors.toSet()));
-        return head.stream().map(w -> new Claim(new LineRef(numbers.get(w.orderId()), w.lineNo()), new Quantity(w.waiting()),
-                w.requestedOn(), w.clearing())).toList();
+        return head.stream()
+                .map(w -> new Claim(
+                        new LineRef(numbers.get(w.orderId()), w.lineNo()),
+                        new Quantity(w.waiting()),
+                        w.requestedOn(),
+                        w.clearing()))
+                .toList();
     }
 
-    private record Waiting(long orderId, int lineNo, BigDecimal waiting, LocalDate requestedOn, long clearing) {
-    }
+    private record Waiting(long orderId, int lineNo, BigDecimal waiting, LocalDate requestedOn, long clearing) {}
 }

@@ -12,8 +12,7 @@ import org.springframework.stereotype.Component;
 /** What staging and sending off do as one of many. */
 final class GoodsWork {
 
-    private GoodsWork() {
-    }
+    private GoodsWork() {}
 
     @Component
     static class StagingWork implements BatchWork {
@@ -32,7 +31,11 @@ final class GoodsWork {
         @Override
         public Done carryOut(CommandContext context, String request) {
             var one = Records.read(request, GoodsController.StagedOne.class);
-            var number = goods.stage(context, one.order(), one.version(), one.whenShort() == null ? GoodsService.Short.SHIP_RESERVED : one.whenShort());
+            var number = goods.stage(
+                    context,
+                    one.order(),
+                    one.version(),
+                    one.whenShort() == null ? GoodsService.Short.SHIP_RESERVED : one.whenShort());
             return new Done(new DocumentRef(DocumentKind.DISPATCH, number), "");
         }
     }
@@ -56,8 +59,15 @@ final class GoodsWork {
             var one = Records.read(request, GoodsController.SentOne.class);
             var falls = goods.falls(one.dispatch());
             goods.depart(context, one.dispatch(), one.version());
-            return new Done(new DocumentRef(DocumentKind.DISPATCH, one.dispatch()), falls.stream().map(f -> "%s falls to %s, under its minimum of %s"
-                    .formatted(f.item(), f.left().toPlainString(), f.minimum().toPlainString())).collect(Collectors.joining("; ")));
+            return new Done(
+                    new DocumentRef(DocumentKind.DISPATCH, one.dispatch()),
+                    falls.stream()
+                            .map(f -> "%s falls to %s, under its minimum of %s"
+                                    .formatted(
+                                            f.item(),
+                                            f.left().toPlainString(),
+                                            f.minimum().toPlainString()))
+                            .collect(Collectors.joining("; ")));
         }
     }
 }

@@ -20,6 +20,11 @@ class OfferAfterChange implements EffectSink {
 
     @Override
     public void follow(CommandContext context, List<Effect> batch, Further further) {
-        goods.offer(context, batch.stream().filter(effect -> effect instanceof Effect.OrderChanged).toList(), further);
+        goods.offer(
+                context,
+                batch.stream()
+                        .filter(effect -> effect instanceof Effect.OrderChanged)
+                        .toList(),
+                further);
     }
 }

@@ -19,15 +19,21 @@ class ShelfEntity {
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
+
     @Column(name = "site_id")
     Long siteId;
+
     @Column(name = "item_id")
     Long itemId;
+
     @Column(name = "on_hand")
     BigDecimal onHand = BigDecimal.ZERO;
+
     BigDecimal reserved = BigDecimal.ZERO;
+
     @Column(name = "stock_value")
     BigDecimal stockValue = BigDecimal.ZERO;
+
     @Version
     Long version;
 

@@ -34,7 +34,10 @@ class Shelves {
     /** Shelves of several items at a site, locked in the order of their ids. */
     Map<String, Shelf> lock(String site, Collection<String> items) {
         var shelves = new HashMap<String, Shelf>();
-        items.stream().distinct().sorted(Comparator.comparing(ids::item)).forEach(item -> shelves.put(item, lock(site, item)));
+        items.stream()
+                .distinct()
+                .sorted(Comparator.comparing(ids::item))
+                .forEach(item -> shelves.put(item, lock(site, item)));
         return shelves;
     }
 
@@ -46,9 +49,13 @@ class Shelves {
     private ShelfEntity entity(String site, String item) {
         var siteId = ids.site(site);
         var itemId = ids.item(item);
-        var found = entities.createQuery("select s from ShelfEntity s where s.siteId = :site and s.itemId = :item", ShelfEntity.class)
-                .setParameter("site", siteId).setParameter("item", itemId).setLockMode(LockModeType.PESSIMISTIC_WRITE)
-                .getResultStream().findFirst();
+        var found = entities.createQuery(
+                        "select s from ShelfEntity s where s.siteId = :site and s.itemId = :item", ShelfEntity.class)
+                .setParameter("site", siteId)
+                .setParameter("item", itemId)
+                .setLockMode(LockModeType.PESSIMISTIC_WRITE)
+                .getResultStream()
+                .findFirst();
         if (found.isPresent()) {
             return found.get();
         }

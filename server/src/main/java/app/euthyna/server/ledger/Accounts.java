@@ -24,23 +24,36 @@ public class Accounts {
 
     /** The posting map as it stands. */
     public PostingMap map() {
-        return new PostingMap(jdbc.sql("select role, customer_class, item_class, site, vat, account from posting_rule order by id")
-                .query((r, n) -> new PostingMap.Row(role(r.getString(1)), r.getString(2), r.getString(3), r.getString(4), r.getString(5), r.getString(6))).list());
+        return new PostingMap(
+                jdbc.sql("select role, customer_class, item_class, site, vat, account from posting_rule order by id")
+                        .query((r, n) -> new PostingMap.Row(
+                                role(r.getString(1)),
+                                r.getString(2),
+                                r.getString(3),
+                                r.getString(4),
+                                r.getString(5),
+                                r.getString(6)))
+                        .list());
     }
 
     /** Every account with the roles that the posting map gives it, and those under which it was ever posted to. */
     public Map<String, Set<AccountRole>> roles() {
         var roles = new HashMap<String, Set<AccountRole>>();
-        jdbc.sql("select a.code, p.role from account a left join posting_rule p on p.account = a.code").query((r, n) -> {
-            var of = roles.computeIfAbsent(r.getString(1), code -> EnumSet.noneOf(AccountRole.class));
-            return r.getString(2) != null && of.add(role(r.getString(2)));
-        }).list();
+        jdbc.sql("select a.code, p.role from account a left join posting_rule p on p.account = a.code")
+                .query((r, n) -> {
+                    var of = roles.computeIfAbsent(r.getString(1), code -> EnumSet.noneOf(AccountRole.class));
+                    return r.getString(2) != null && of.add(role(r.getString(2)));
+                })
+                .list();
         return roles;
     }
 
     /** The last day of the closed period. */
     public Optional<LocalDate> closedThrough() {
-        return jdbc.sql("select through from period_closing where reopened_at is null order by through desc fetch first 1 rows only").query(LocalDate.class).optional();
+        return jdbc.sql("select through from period_closing where reopened_at is null order by through desc fetch"
+                        + " first 1 rows only")
+                .query(LocalDate.class)
+                .optional();
     }
 
     static AccountRole role(String code) {

@@ -25,33 +25,48 @@ class JournalEntryEntity {
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
+
     String number;
+
     @Column(name = "entry_date")
     LocalDate entryDate;
+
     String event;
+
     @Column(name = "document_kind")
     String documentKind;
+
     @Column(name = "document_number")
     String documentNumber;
+
     @Column(name = "customer_id")
     Long customerId;
+
     @Column(name = "posted_at")
     Instant postedAt;
+
     @Column(name = "posted_by")
     String postedBy;
+
     @Column(name = "previous_hash")
     String previousHash;
+
     String hash;
     /** The number of the entry that this one undoes. */
     String mirrors;
     /** Why it was made by hand. */
     String remark = "";
+
     @ElementCollection
     @CollectionTable(name = "journal_line", joinColumns = @JoinColumn(name = "entry_id"))
     List<Line> lines = new ArrayList<>();
 
     @Embeddable
-    record Line(@Column(name = "line_no") int lineNo, String role, String account, BigDecimal amount,
-            @Column(name = "entry_date") LocalDate entryDate, String explained) {
-    }
+    record Line(
+            @Column(name = "line_no") int lineNo,
+            String role,
+            String account,
+            BigDecimal amount,
+            @Column(name = "entry_date") LocalDate entryDate,
+            String explained) {}
 }

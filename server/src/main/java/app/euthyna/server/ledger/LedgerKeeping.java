@@ -26,7 +26,10 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
-/** What the finance lead does to the books themselves: closes periods, posts by hand, keeps accounts and the posting map. */
+/**
+ * What the finance lead does to the books themselves: closes periods, posts by hand, keeps accounts and the posting
+ * map.
+ */
 @Service
 @Transactional(propagation = Propagation.MANDATORY)
 public class LedgerKeeping {
@@ -39,7 +42,13 @@ public class LedgerKeeping {
     private final Clock clock;
     private final ObjectProvider<PeriodOpened> opened;
 
-    LedgerKeeping(JdbcClient jdbc, Accounts accounts, Numbers numbers, Company company, EffectWriter writer, Clock clock,
+    LedgerKeeping(
+            JdbcClient jdbc,
+            Accounts accounts,
+            Numbers numbers,
+            Company company,
+            EffectWriter writer,
+            Clock clock,
             ObjectProvider<PeriodOpened> opened) {
         this.opened = opened;
         this.jdbc = jdbc;
@@ -50,17 +59,26 @@ public class LedgerKeeping {
         this.clock = clock;
     }
 
-    /** No entry is on its way while a period is closed or opened: the head of the ledger is what entries wait for, too. */
+    /**
+     * No entry is on its way while a period is closed or opened: the head of the ledger is what entries wait for, too.
+     */
     private void lockHead() {
-        jdbc.sql("select last_number from ledger_head where id = 1 for update").query(Long.class).single();
+        jdbc.sql("select last_number from ledger_head where id = 1 for update")
+                .query(Long.class)
+                .single();
     }
 
     /** Closes the books through a day. */
     public void close(CommandContext context, LocalDate through) {
         lockHead();
         refuse(Periods.closing(through, accounts.closedThrough(), context.person()));
-        jdbc.sql("insert into period_closing (through, closed_at, closed_by, remark) values (?, ?, ?, ?)").params(through, Timestamp.from(clock.instant()),
-                context.person().username(), context.reason()).update();
+        jdbc.sql("insert into period_closing (through, closed_at, closed_by, remark) values (?, ?, ?, ?)")
+                .params(
+                        through,
+                        Timestamp.from(clock.instant()),
+                        context.person().username(),
+                        context.reason())
+                .update();
     }
 
     /** Opens the period again that was closed last. */
@@ -68,8 +86,14 @@ public class LedgerKeeping {
         lockHead();
         var through = accounts.closedThrough();
         refuse(Periods.reopening(through, context.person(), context.reason()));
-        jdbc.sql("update period_closing set reopened_at = ?, reopened_by = ?, reopening = ? where reopened_at is null and through = ?")
-                .params(Timestamp.from(clock.instant()), context.person().username(), context.reason(), through.orElseThrow()).update();
+        jdbc.sql("update period_closing set reopened_at = ?, reopened_by = ?, reopening = ? where reopened_at"
+                        + " is null and through = ?")
+                .params(
+                        Timestamp.from(clock.instant()),
+                        context.person().username(),
+                        context.reason(),
+                        through.orElseThrow())
+                .update();
         opened.orderedStream().forEach(one -> one.periodOpened(context));
     }
 
@@ -80,8 +104,13 @@ public class LedgerKeeping {
 
     /** Posts an entry by hand; answers the number of its document. */
     public String post(CommandContext context, List<ManualLine> lines) {
-        Effect.ManuallyPosted posted = RefusedException.unless(ManualPosting.post(numbers.next(DocumentKind.MANUAL_ENTRY), lines, accounts.roles(), context.person(),
-                context.reason(), company.currency()));
+        Effect.ManuallyPosted posted = RefusedException.unless(ManualPosting.post(
+                numbers.next(DocumentKind.MANUAL_ENTRY),
+                lines,
+                accounts.roles(),
+                context.person(),
+                context.reason(),
+                company.currency()));
         writer.write(context, List.of(posted));
         return posted.number();
     }
@@ -89,10 +118,16 @@ public class LedgerKeeping {
     /** Adds an account. */
     public void addAccount(CommandContext context, String code, String name) {
         requireLead(context, "keep accounts");
-        if (jdbc.sql("select count(*) from account where code = ?").param(code).query(Long.class).single() > 0) {
+        if (jdbc.sql("select count(*) from account where code = ?")
+                        .param(code)
+                        .query(Long.class)
+                        .single()
+                > 0) {
             throw new RefusedException(CommonRefusal.Incomplete.of("code", "a code that no account has yet"));
         }
-        jdbc.sql("insert into account (code, name) values (?, ?)").params(code, name).update();
+        jdbc.sql("insert into account (code, name) values (?, ?)")
+                .params(code, name)
+                .update();
     }
 
     /**
@@ -108,30 +143,54 @@ public class LedgerKeeping {
         if (row.role() == AccountRole.OTHER) {
             throw new RefusedException(CommonRefusal.Incomplete.of("role", "a role that events post to"));
         }
-        if (!row.account().isEmpty() && jdbc.sql("select count(*) from account where code = ?").param(row.account()).query(Long.class).single() == 0) {
+        if (!row.account().isEmpty()
+                && jdbc.sql("select count(*) from account where code = ?")
+                                .param(row.account())
+                                .query(Long.class)
+                                .single()
+                        == 0) {
             throw new RefusedException(new CommonRefusal.NotFound("account", row.account()));
         }
-        var before = accounts.map().rows().stream().filter(r -> r.role() == row.role() && r.customerClass().equals(row.customerClass())
-                && r.itemClass().equals(row.itemClass()) && r.site().equals(row.site()) && r.vat().equals(row.vat())).findFirst();
+        var before = accounts.map().rows().stream()
+                .filter(r -> r.role() == row.role()
+                        && r.customerClass().equals(row.customerClass())
+                        && r.itemClass().equals(row.itemClass())
+                        && r.site().equals(row.site())
+                        && r.vat().equals(row.vat()))
+                .findFirst();
         if (row.account().isEmpty() && before.isEmpty()) {
             throw new RefusedException(new CommonRefusal.NotFound("row of the posting map", row.words()));
         }
-        jdbc.sql("delete from posting_rule where role = ? and customer_class = ? and item_class = ? and site = ? and vat = ?")
-                .params(row.role().code(), row.customerClass(), row.itemClass(), row.site(), row.vat()).update();
+        jdbc.sql("delete from posting_rule where role = ? and customer_class = ? and item_class = ? and site ="
+                        + " ? and vat = ?")
+                .params(row.role().code(), row.customerClass(), row.itemClass(), row.site(), row.vat())
+                .update();
         if (!row.account().isEmpty()) {
-            jdbc.sql("insert into posting_rule (role, customer_class, item_class, site, vat, account) values (?, ?, ?, ?, ?, ?)")
-                    .params(row.role().code(), row.customerClass(), row.itemClass(), row.site(), row.vat(), row.account()).update();
+            jdbc.sql("insert into posting_rule (role, customer_class, item_class, site, vat, account) values"
+                            + " (?, ?, ?, ?, ?, ?)")
+                    .params(
+                            row.role().code(),
+                            row.customerClass(),
+                            row.itemClass(),
+                            row.site(),
+                            row.vat(),
+                            row.account())
+                    .update();
         }
-        var sentence = row.account().isEmpty() ? "%s: no longer account %s".formatted(row.words(), before.orElseThrow().account())
+        var sentence = row.account().isEmpty()
+                ? "%s: no longer account %s"
+                        .formatted(row.words(), before.orElseThrow().account())
                 : before.map(was -> "%s: account %s instead of %s".formatted(row.words(), row.account(), was.account()))
                         .orElse("%s: account %s".formatted(row.words(), row.account()));
-        jdbc.sql("insert into posting_rule_change (changed_at, changed_by, sentence, reason) values (?, ?, ?, ?)").params(Timestamp.from(clock.instant()),
-                context.person().username(), sentence, context.reason()).update();
+        jdbc.sql("insert into posting_rule_change (changed_at, changed_by, sentence, reason) values (?, ?, ?, ?)")
+                .params(Timestamp.from(clock.instant()), context.person().username(), sentence, context.reason())
+                .update();
     }
 
     private static void requireLead(CommandContext context, String what) {
         if (context.person().role() != Role.LEAD) {
-            throw new RefusedException(new CommonRefusal.NotAuthorised(what, context.person().role(), List.of(Role.LEAD)));
+            throw new RefusedException(
+                    new CommonRefusal.NotAuthorised(what, context.person().role(), List.of(Role.LEAD)));
         }
     }
 

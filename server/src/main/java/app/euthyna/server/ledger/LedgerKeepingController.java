@@ -38,7 +38,13 @@ class LedgerKeepingController {
     private final Company company;
     private final JdbcClient jdbc;
 
-    LedgerKeepingController(LedgerKeeping keeping, LedgerController ledger, Accounts accounts, Commands commands, Company company, JdbcClient jdbc) {
+    LedgerKeepingController(
+            LedgerKeeping keeping,
+            LedgerController ledger,
+            Accounts accounts,
+            Commands commands,
+            Company company,
+            JdbcClient jdbc) {
         this.keeping = keeping;
         this.ledger = ledger;
         this.accounts = accounts;
@@ -47,26 +53,40 @@ class LedgerKeepingController {
         this.jdbc = jdbc;
     }
 
-    record Closing(@NotNull LocalDate through, @Size(max = 2000) String remark) {
-    }
+    record Closing(
+            @NotNull LocalDate through, @Size(max = 2000) String remark) {}
 
-    record Reopening(@Size(max = 2000) String reason) {
-    }
+    record Reopening(@Size(max = 2000) String reason) {}
 
     /** A closing, and its reopening where it was opened again. */
-    record ClosingView(LocalDate through, OffsetDateTime closedAt, String closedBy, String remark, OffsetDateTime reopenedAt, String reopenedBy, String reason) {
-    }
+    record ClosingView(
+            LocalDate through,
+            OffsetDateTime closedAt,
+            String closedBy,
+            String remark,
+            OffsetDateTime reopenedAt,
+            String reopenedBy,
+            String reason) {}
 
     /** Through which day the books are closed (null where they are open), and how it came to that. */
-    record PeriodsView(LocalDate closedThrough, List<ClosingView> closings) {
-    }
+    record PeriodsView(LocalDate closedThrough, List<ClosingView> closings) {}
 
     @GetMapping("/periods")
     PeriodsView periods() {
-        return new PeriodsView(accounts.closedThrough().orElse(null), jdbc.sql("""
-                select through, closed_at, closed_by, remark, reopened_at, reopened_by, reopening from period_closing order by id desc fetch first 60 rows only""")
-                .query((r, n) -> new ClosingView(r.getObject(1, LocalDate.class), r.getObject(2, OffsetDateTime.class), r.getString(3), r.getString(4),
-                        r.getObject(5, OffsetDateTime.class), r.getString(6), r.getString(7))).list());
+        return new PeriodsView(
+                accounts.closedThrough().orElse(null),
+                jdbc.sql("""
+                    select through, closed_at, closed_by, remark, reopened_at, reopened_by, reopening from period_closing order by id desc fetch first 60 rows only\
+                    """)
+                        .query((r, n) -> new ClosingView(
+                                r.getObject(1, LocalDate.class),
+                                r.getObject(2, OffsetDateTime.class),
+                                r.getString(3),
+                                r.getString(4),
+                                r.getObject(5, OffsetDateTime.class),
+                                r.getString(6),
+                                r.getString(7)))
+                        .list());
     }
 
     @May.KeepBooks
@@ -88,19 +108,24 @@ class LedgerKeepingController {
     }
 
     /** One side of an entry by hand; either a debit or a credit. */
-    record WrittenSide(@NotBlank @Size(max = 20) String account, BigDecimal debit, BigDecimal credit) {
-    }
+    record WrittenSide(@NotBlank @Size(max = 20) String account, BigDecimal debit, BigDecimal credit) {}
 
-    record ManualEntry(@NotEmpty @Size(max = 200) List<@Valid WrittenSide> lines, @Size(max = 2000) String reason, LocalDate date) {
-    }
+    record ManualEntry(
+            @NotEmpty @Size(max = 200) List<@Valid WrittenSide> lines,
+            @Size(max = 2000) String reason,
+            LocalDate date) {}
 
     @May.KeepBooks
     @PostMapping("/manual-entries")
     LedgerController.EntryView post(@Valid @RequestBody ManualEntry request, HttpServletRequest http) {
         return commands.run(http, request, LedgerController.EntryView.class, context -> {
-            var lines = request.lines().stream().map(side -> new ManualLine(side.account(), company.given("debit", or(side.debit()))
-                    .minus(company.given("credit", or(side.credit()))))).toList();
-            var number = keeping.post(context.because(Texts.given(request.reason())).on(request.date()), lines);
+            var lines = request.lines().stream()
+                    .map(side -> new ManualLine(
+                            side.account(),
+                            company.given("debit", or(side.debit())).minus(company.given("credit", or(side.credit())))))
+                    .toList();
+            var number =
+                    keeping.post(context.because(Texts.given(request.reason())).on(request.date()), lines);
             return ledger.entries(number, null, null, null, null).rows().get(0);
         });
     }
@@ -115,17 +140,26 @@ class LedgerKeepingController {
      * @param roles that the posting map gives it
      * @param control documents account for it, so nothing is posted there by hand
      */
-    record LedgerAccountView(String code, String name, List<String> roles, boolean control) {
-    }
+    record LedgerAccountView(String code, String name, List<String> roles, boolean control) {}
 
-    record NewAccount(@NotBlank @Size(max = 20) @Pattern(regexp = "[A-Za-z0-9-]+") String code, @NotBlank @Size(max = 120) String name) {
-    }
+    record NewAccount(
+            @NotBlank @Size(max = 20) @Pattern(regexp = "[A-Za-z0-9-]+")
+            String code,
+
+            @NotBlank @Size(max = 120) String name) {}
 
     @GetMapping("/accounts")
     List<LedgerAccountView> accounts() {
         var roles = accounts.roles();
-        return jdbc.sql("select code, name from account order by code").query((r, n) -> new LedgerAccountView(r.getString(1), r.getString(2),
-                roles.get(r.getString(1)).stream().map(AccountRole::code).toList(), roles.get(r.getString(1)).stream().anyMatch(AccountRole::isControl))).list();
+        return jdbc.sql("select code, name from account order by code")
+                .query((r, n) -> new LedgerAccountView(
+                        r.getString(1),
+                        r.getString(2),
+                        roles.get(r.getString(1)).stream()
+                                .map(AccountRole::code)
+                                .toList(),
+                        roles.get(r.getString(1)).stream().anyMatch(AccountRole::isControl)))
+                .list();
     }
 
     @May.KeepBooks
@@ -138,29 +172,45 @@ class LedgerKeepingController {
     }
 
     /** A row of the posting map; an empty key fits everything, and no account takes the row out. */
-    record WrittenRow(@NotBlank String role, @Size(max = 40) String customerClass, @Size(max = 40) String itemClass, @Size(max = 40) String site,
-            @Size(max = 20) @Pattern(regexp = "|[A-Z]{1,2} [0-9.]+", message = "a category and rate, such as S 21") String vat, @Size(max = 20) String account,
-            @Size(max = 2000) String reason) {
-    }
+    record WrittenRow(
+            @NotBlank String role,
+            @Size(max = 40) String customerClass,
+            @Size(max = 40) String itemClass,
+            @Size(max = 40) String site,
+
+            @Size(max = 20) @Pattern(regexp = "|[A-Z]{1,2} [0-9.]+", message = "a category and rate, such as S 21")
+            String vat,
+
+            @Size(max = 20) String account,
+            @Size(max = 2000) String reason) {}
 
     /** A change of the posting map. */
-    record MapChangeView(OffsetDateTime at, String by, String sentence, String reason) {
-    }
+    record MapChangeView(OffsetDateTime at, String by, String sentence, String reason) {}
 
     @May.KeepBooks
     @PutMapping("/posting-map")
     List<LedgerController.PostingRuleView> setRow(@Valid @RequestBody WrittenRow request, HttpServletRequest http) {
         return List.of(commands.run(http, request, LedgerController.PostingRuleView[].class, context -> {
-            keeping.setRow(context.because(Texts.given(request.reason())), new PostingMap.Row(role(request.role()), Texts.given(request.customerClass()), Texts.given(request.itemClass()),
-                    Texts.given(request.site()), Texts.given(request.vat()), Texts.given(request.account())));
+            keeping.setRow(
+                    context.because(Texts.given(request.reason())),
+                    new PostingMap.Row(
+                            role(request.role()),
+                            Texts.given(request.customerClass()),
+                            Texts.given(request.itemClass()),
+                            Texts.given(request.site()),
+                            Texts.given(request.vat()),
+                            Texts.given(request.account())));
             return ledger.postingMap().toArray(LedgerController.PostingRuleView[]::new);
         }));
     }
 
     @GetMapping("/posting-map/changes")
     List<MapChangeView> changes() {
-        return jdbc.sql("select changed_at, changed_by, sentence, reason from posting_rule_change order by id desc fetch first 60 rows only")
-                .query((r, n) -> new MapChangeView(r.getObject(1, OffsetDateTime.class), r.getString(2), r.getString(3), r.getString(4))).list();
+        return jdbc.sql("select changed_at, changed_by, sentence, reason from posting_rule_change order by id desc"
+                        + " fetch first 60 rows only")
+                .query((r, n) -> new MapChangeView(
+                        r.getObject(1, OffsetDateTime.class), r.getString(2), r.getString(3), r.getString(4)))
+                .list();
     }
 
     private static AccountRole role(String code) {

@@ -26,7 +26,10 @@ import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
-/** Posts every effect that posts. The head of the ledger is locked last of all, so entries follow one another without a gap. */
+/**
+ * Posts every effect that posts. The head of the ledger is locked last of all, so entries follow one another without a
+ * gap.
+ */
 @Component
 @Order(50)
 public class LedgerSink implements EffectSink {
@@ -39,7 +42,14 @@ public class LedgerSink implements EffectSink {
     private final Accounts accounts;
     private final LedgerReader reader;
 
-    LedgerSink(EntityManager entities, JdbcClient jdbc, MasterData masterData, Ids ids, Clock clock, Accounts accounts, LedgerReader reader) {
+    LedgerSink(
+            EntityManager entities,
+            JdbcClient jdbc,
+            MasterData masterData,
+            Ids ids,
+            Clock clock,
+            Accounts accounts,
+            LedgerReader reader) {
         this.accounts = accounts;
         this.reader = reader;
         this.entities = entities;
@@ -54,14 +64,37 @@ public class LedgerSink implements EffectSink {
         Postings.mirrored(effect).ifPresent(document -> mirror(context, document));
         if (effect instanceof Effect.ManuallyPosted manual) {
             var roles = accounts.roles();
-            var lines = manual.lines().stream().map(line -> new EntryLine(ManualPosting.role(roles.get(line.account())), line.account(), line.amount())).toList();
-            post(context, number -> new Entry(number, context.date(), "by hand", new DocumentRef(DocumentKind.MANUAL_ENTRY, manual.number()), "", lines),
-                    List.of(), null, context.reason());
+            var lines = manual.lines().stream()
+                    .map(line ->
+                            new EntryLine(ManualPosting.role(roles.get(line.account())), line.account(), line.amount()))
+                    .toList();
+            post(
+                    context,
+                    number -> new Entry(
+                            number,
+                            context.date(),
+                            "by hand",
+                            new DocumentRef(DocumentKind.MANUAL_ENTRY, manual.number()),
+                            "",
+                            lines),
+                    List.of(),
+                    null,
+                    context.reason());
         } else {
             postings().of(effect).ifPresent(proposal -> {
                 var mapped = RefusedException.unless(accounts.map().map(proposal.posting()));
-                post(context, number -> new Entry(number, context.date(), proposal.posting().event(), proposal.document(), proposal.customer(), mapped.lines()),
-                        mapped.uses(), null, "");
+                post(
+                        context,
+                        number -> new Entry(
+                                number,
+                                context.date(),
+                                proposal.posting().event(),
+                                proposal.document(),
+                                proposal.customer(),
+                                mapped.lines()),
+                        mapped.uses(),
+                        null,
+                        "");
             });
         }
     }
@@ -72,15 +105,24 @@ public class LedgerSink implements EffectSink {
         var mirrors = reader.mirrors(List.of(document)).keySet();
         for (var entry : reader.entries(List.of(document))) {
             if (!undone.contains(entry.number()) && !mirrors.contains(entry.number())) {
-                var later = context.date().isAfter(entry.date()) ? "undoes %s of %s".formatted(entry.number(), Figures.day(entry.date())) : "";
+                var later = context.date().isAfter(entry.date())
+                        ? "undoes %s of %s".formatted(entry.number(), Figures.day(entry.date()))
+                        : "";
                 post(context, number -> entry.mirror(number, context.date()), List.of(), entry.number(), later);
             }
         }
     }
 
     /** The head of the ledger is locked before the period is looked at, as it is by whoever closes one. */
-    private void post(CommandContext context, Function<String, Entry> made, List<PostingMap.Use> uses, String mirrors, String remark) {
-        var head = jdbc.sql("select last_number, last_hash from ledger_head where id = 1 for update").query(Head.class).single();
+    private void post(
+            CommandContext context,
+            Function<String, Entry> made,
+            List<PostingMap.Use> uses,
+            String mirrors,
+            String remark) {
+        var head = jdbc.sql("select last_number, last_hash from ledger_head where id = 1 for update")
+                .query(Head.class)
+                .single();
         Periods.refusal(context.date(), accounts.closedThrough()).ifPresent(refusal -> {
             throw new RefusedException(refusal);
         });
@@ -88,13 +130,21 @@ public class LedgerSink implements EffectSink {
         var entry = made.apply(DocumentKind.ENTRY.prefix() + number);
         var hash = entry.hash(head.lastHash());
         persist(context, entry, head.lastHash(), hash, uses, mirrors, remark);
-        jdbc.sql("update ledger_head set last_number = ?, last_hash = ? where id = 1").params(number, hash).update();
+        jdbc.sql("update ledger_head set last_number = ?, last_hash = ? where id = 1")
+                .params(number, hash)
+                .update();
     }
 
-    record Head(long lastNumber, String lastHash) {
-    }
+    record Head(long lastNumber, String lastHash) {}
 
-    private void persist(CommandContext context, Entry entry, String previous, String hash, List<PostingMap.Use> uses, String mirrors, String remark) {
+    private void persist(
+            CommandContext context,
+            Entry entry,
+            String previous,
+            String hash,
+            List<PostingMap.Use> uses,
+            String mirrors,
+            String remark) {
         var stored = new JournalEntryEntity();
         stored.number = entry.number();
         stored.entryDate = entry.date();
@@ -109,24 +159,41 @@ public class LedgerSink implements EffectSink {
         stored.mirrors = mirrors;
         stored.remark = remark;
         for (var line : entry.lines()) {
-            stored.lines.add(new JournalEntryEntity.Line(stored.lines.size() + 1, line.role().code(), line.account(),
-                    line.amount().amount(), entry.date(), Records.write(uses.stream().filter(use -> use.role() == line.role() && use.account().equals(line.account()))
-                            .map(use -> new Explanation(use.asked(), use.row(), use.amount().amount())).toList())));
+            stored.lines.add(new JournalEntryEntity.Line(
+                    stored.lines.size() + 1,
+                    line.role().code(),
+                    line.account(),
+                    line.amount().amount(),
+                    entry.date(),
+                    Records.write(uses.stream()
+                            .filter(use ->
+                                    use.role() == line.role() && use.account().equals(line.account()))
+                            .map(use -> new Explanation(
+                                    use.asked(), use.row(), use.amount().amount()))
+                            .toList())));
         }
         entities.persist(stored);
     }
 
-    /** How an amount of a line came by its account: what the map could look at, and the row that was the most specific then. */
-    public record Explanation(String asked, String row, BigDecimal amount) {
-    }
+    /**
+     * How an amount of a line came by its account: what the map could look at, and the row that was the most specific
+     * then.
+     */
+    public record Explanation(String asked, String row, BigDecimal amount) {}
 
     /** What an effect would post, with the accounts of today. */
     public List<EntryLine> lines(Effect effect) {
-        return postings().of(effect).map(proposal -> RefusedException.unless(accounts.map().map(proposal.posting())).lines()).orElse(List.of());
+        return postings()
+                .of(effect)
+                .map(proposal -> RefusedException.unless(accounts.map().map(proposal.posting()))
+                        .lines())
+                .orElse(List.of());
     }
 
     /** What effects post, with the classes of this company's items and customers. */
     private Postings postings() {
-        return new Postings(item -> masterData.item(item).itemClass(), customer -> masterData.customer(customer).customerClass());
+        return new Postings(
+                item -> masterData.item(item).itemClass(),
+                customer -> masterData.customer(customer).customerClass());
     }
 }

@@ -14,15 +14,31 @@ import java.util.Optional;
  * @param ownOverdue its own agreement on what counts as overdue
  * @param licences number by class of regulated goods
  */
-public record Customer(String code, String name, String town, String customerClass, String region, int termsDays, VatTreatment vatTreatment,
-        CustomerRules rules, Optional<PoPolicy> ownPo, Optional<CustomerRules.Overdue> ownOverdue, Map<String, String> licences) {
+public record Customer(
+        String code,
+        String name,
+        String town,
+        String customerClass,
+        String region,
+        int termsDays,
+        VatTreatment vatTreatment,
+        CustomerRules rules,
+        Optional<PoPolicy> ownPo,
+        Optional<CustomerRules.Overdue> ownOverdue,
+        Map<String, String> licences) {
 
     Customer withRules(CustomerRules changed) {
-        return new Customer(code, name, town, customerClass, region, termsDays, vatTreatment, changed, ownPo, ownOverdue, licences);
+        return new Customer(
+                code, name, town, customerClass, region, termsDays, vatTreatment, changed, ownPo, ownOverdue, licences);
     }
 
     /** What would hold for it under other rules of the house. */
     public CustomerRules under(HouseRules house) {
-        return new CustomerRules(code, rules.creditLimit(), ownPo.orElse(house.po()), ownOverdue.or(() -> house.checks().figures().overdue()), rules.block());
+        return new CustomerRules(
+                code,
+                rules.creditLimit(),
+                ownPo.orElse(house.po()),
+                ownOverdue.or(() -> house.checks().figures().overdue()),
+                rules.block());
     }
 }

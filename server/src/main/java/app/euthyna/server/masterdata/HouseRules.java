@@ -10,11 +10,17 @@ import java.util.EnumSet;
 import java.util.Set;
 
 /**
- * What the house has laid down for all customers: how checks weigh, their figures, its PO policy and where it looks for numbers,
- * what it asks of every order, which kinds of order may be billed before their goods leave, how things are undone,
- * and what may come back.
+ * What the house has laid down for all customers: how checks weigh, their figures, its PO policy and where it looks for
+ * numbers, what it asks of every order, which kinds of order may be billed before their goods leave, how things are
+ * undone, and what may come back.
  */
-public record HouseRules(CheckPolicy checks, PoPolicy po, PoPlaces places, EntryRules entry, Set<OrderKind> billedAhead, UnwindRules unwind,
+public record HouseRules(
+        CheckPolicy checks,
+        PoPolicy po,
+        PoPlaces places,
+        EntryRules entry,
+        Set<OrderKind> billedAhead,
+        UnwindRules unwind,
         ReturnPolicy returns) {
 
     private static final Set<OrderKind> AHEAD = EnumSet.of(OrderKind.STANDARD, OrderKind.DIRECT, OrderKind.CALL_OFF);
@@ -27,6 +33,12 @@ public record HouseRules(CheckPolicy checks, PoPolicy po, PoPlaces places, Entry
     }
 
     /** Of a house that has laid down nothing. */
-    public static final HouseRules STANDARD = new HouseRules(CheckPolicy.STANDARD, PoPolicy.STANDARD, PoPlaces.EVERYWHERE, EntryRules.NONE, AHEAD, UnwindRules.STANDARD,
+    public static final HouseRules STANDARD = new HouseRules(
+            CheckPolicy.STANDARD,
+            PoPolicy.STANDARD,
+            PoPlaces.EVERYWHERE,
+            EntryRules.NONE,
+            AHEAD,
+            UnwindRules.STANDARD,
             ReturnPolicy.STANDARD);
 }

@@ -26,21 +26,23 @@ public class HouseRulesStore {
     }
 
     /** Rules with the version that they are. */
-    public record Versioned(long version, HouseRules rules) {
-    }
+    public record Versioned(long version, HouseRules rules) {}
 
     /** A change of the rules. */
-    public record Change(long version, LocalDate on, String by, String reason) {
-    }
+    public record Change(long version, LocalDate on, String by, String reason) {}
 
     public HouseRules inForce() {
         return current().rules();
     }
 
     public Versioned current() {
-        return read.get(THE_ONE, key -> jdbc.sql("select version_no, rules from house_rules order by version_no desc fetch first 1 rows only")
-                .query((r, n) -> new Versioned(r.getLong(1), Records.read(r.getString(2), HouseRules.class))).optional()
-                .orElse(new Versioned(0, HouseRules.STANDARD)));
+        return read.get(
+                THE_ONE,
+                key -> jdbc.sql("select version_no, rules from house_rules order by version_no desc fetch first 1 rows"
+                                + " only")
+                        .query((r, n) -> new Versioned(r.getLong(1), Records.read(r.getString(2), HouseRules.class)))
+                        .optional()
+                        .orElse(new Versioned(0, HouseRules.STANDARD)));
     }
 
     /** Lays down new rules over those of the version that the user saw. */
@@ -51,13 +53,17 @@ public class HouseRulesStore {
             throw new RefusedException(new PlatformRefusal.StaleVersion("The rules", seen, current.version()));
         }
         jdbc.sql("insert into house_rules (version_no, changed_on, changed_by, reason, rules) values (?, ?, ?, ?, ?)")
-                .params(seen + 1, context.date(), context.person().username(), context.reason(), Records.write(rules)).update();
+                .params(seen + 1, context.date(), context.person().username(), context.reason(), Records.write(rules))
+                .update();
         read.put(THE_ONE, new Versioned(seen + 1, rules));
     }
 
     /** The newest changes first. */
     public List<Change> changes() {
-        return jdbc.sql("select version_no, changed_on, changed_by, reason from house_rules order by version_no desc fetch first 50 rows only")
-                .query((r, n) -> new Change(r.getLong(1), r.getObject(2, LocalDate.class), r.getString(3), r.getString(4))).list();
+        return jdbc.sql("select version_no, changed_on, changed_by, reason from house_rules order by version_no desc"
+                        + " fetch first 50 rows only")
+                .query((r, n) ->
+                        new Change(r.getLong(1), r.getObject(2, LocalDate.class), r.getString(3), r.getString(4)))
+                .list();
     }
 }

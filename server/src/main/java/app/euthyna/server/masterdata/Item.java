@@ -13,6 +13,15 @@ import java.math.BigDecimal;
  * @param leadDays the house needs so many days for it
  * @param regulated class of licence it needs, or empty
  */
-public record Item(String code, String name, LineKind kind, String itemClass, String unit, BigDecimal price,
-        BigDecimal floor, Vat vat, BigDecimal minStock, int leadDays, String regulated) {
-}
+public record Item(
+        String code,
+        String name,
+        LineKind kind,
+        String itemClass,
+        String unit,
+        BigDecimal price,
+        BigDecimal floor,
+        Vat vat,
+        BigDecimal minStock,
+        int leadDays,
+        String regulated) {}

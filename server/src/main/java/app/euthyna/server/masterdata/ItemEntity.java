@@ -19,28 +19,40 @@ class ItemEntity {
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
+
     String code;
     String name;
+
     @Column(name = "search_key")
     String searchKey;
+
     @Enumerated(EnumType.STRING)
     LineKind kind;
+
     @Column(name = "item_class")
     String itemClass;
+
     String unit;
     BigDecimal price;
+
     @Column(name = "floor_price")
     BigDecimal floorPrice;
+
     @Enumerated(EnumType.STRING)
     @Column(name = "vat_category")
     Vat.Category vatCategory;
+
     @Column(name = "vat_rate")
     BigDecimal vatRate;
+
     @Column(name = "min_stock")
     BigDecimal minStock;
+
     @Column(name = "lead_days")
     int leadDays;
+
     String regulated;
+
     @Version
     Long version;
 }

@@ -10,7 +10,10 @@ import org.slf4j.LoggerFactory;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
-/** Asks the public register of licences. A register that gives no answer in time is asked again, and told as such in the end. */
+/**
+ * Asks the public register of licences. A register that gives no answer in time is asked again, and told as such in the
+ * end.
+ */
 @Component
 public class LicenceRegister {
 
@@ -26,7 +29,8 @@ public class LicenceRegister {
     public LicenceFact ask(String licenceClass, String number, LocalDate on) {
         for (int attempt = 1; ; attempt++) {
             try {
-                return register.look(licenceClass, number).map(validTo -> new LicenceFact(licenceClass, number, Answer.FOUND, validTo, on, 0))
+                return register.look(licenceClass, number)
+                        .map(validTo -> new LicenceFact(licenceClass, number, Answer.FOUND, validTo, on, 0))
                         .orElse(new LicenceFact(licenceClass, number, Answer.NOT_FOUND, null, on, 0));
             } catch (TimeoutException silent) {
                 if (attempt == TRIES) {
@@ -47,13 +51,15 @@ public class LicenceRegister {
             this.jdbc = jdbc;
         }
 
-        private record Row(LocalDate validTo, boolean answers) {
-        }
+        private record Row(LocalDate validTo, boolean answers) {}
 
         /** To when a licence is valid; empty where the register does not know it. */
         Optional<LocalDate> look(String licenceClass, String number) throws TimeoutException {
-            var row = jdbc.sql("select valid_to, answers from simulated_register where licence_class = ? and number = ?").params(licenceClass, number)
-                    .query(Row.class).optional();
+            var row = jdbc.sql(
+                            "select valid_to, answers from simulated_register where licence_class = ? and number = ?")
+                    .params(licenceClass, number)
+                    .query(Row.class)
+                    .optional();
             if (row.isPresent() && !row.get().answers()) {
                 throw new TimeoutException("no answer in time");
             }

@@ -3,8 +3,7 @@ package app.euthyna.server.masterdata;
 /** Patterns for {@code like} with the escape character {@code !}. */
 public final class Likes {
 
-    private Likes() {
-    }
+    private Likes() {}
 
     /** Search keys that contain what was typed, whatever its case and accents. */
     public static String anywhere(String typed) {

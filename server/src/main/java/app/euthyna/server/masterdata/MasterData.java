@@ -47,7 +47,13 @@ public class MasterData {
     private final HouseRulesStore rules;
     private final ObjectProvider<EffectWriter> writer;
 
-    MasterData(EntityManager entities, JdbcClient jdbc, Company company, Locks locks, HouseRulesStore rules, ObjectProvider<EffectWriter> writer) {
+    MasterData(
+            EntityManager entities,
+            JdbcClient jdbc,
+            Company company,
+            Locks locks,
+            HouseRulesStore rules,
+            ObjectProvider<EffectWriter> writer) {
         this.rules = rules;
         this.locks = locks;
         this.writer = writer;
@@ -57,22 +63,54 @@ public class MasterData {
     }
 
     public Customer customer(String code) {
-        return customers.get(code, c -> findCustomer(c).orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", c))));
+        return customers.get(
+                code,
+                c -> findCustomer(c)
+                        .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", c))));
     }
 
     public Optional<Customer> findCustomer(String code) {
-        return entities.createQuery("select c from CustomerEntity c left join fetch c.licences where c.code = :code", CustomerEntity.class)
-                .setParameter("code", code).getResultStream().findFirst().map(this::toCustomer);
+        return entities.createQuery(
+                        "select c from CustomerEntity c left join fetch c.licences where c.code = :code",
+                        CustomerEntity.class)
+                .setParameter("code", code)
+                .getResultStream()
+                .findFirst()
+                .map(this::toCustomer);
     }
 
     private Customer toCustomer(CustomerEntity c) {
-        var ownPo = c.poOwn ? Optional.of(new PoPolicy(c.poRequired, c.poSame, c.poAlike, c.poNear, Optional.ofNullable(c.poCeiling).map(company::money),
-                c.poBarred)) : Optional.<PoPolicy>empty();
-        var ownOverdue = Optional.ofNullable(c.overdueDays).map(days -> new CustomerRules.Overdue(days, company.money(c.overdueAbove)));
-        var agreed = new CustomerRules(c.code, Optional.ofNullable(c.creditLimit).map(company::money), PoPolicy.STANDARD, ownOverdue,
+        var ownPo = c.poOwn
+                ? Optional.of(new PoPolicy(
+                        c.poRequired,
+                        c.poSame,
+                        c.poAlike,
+                        c.poNear,
+                        Optional.ofNullable(c.poCeiling).map(company::money),
+                        c.poBarred))
+                : Optional.<PoPolicy>empty();
+        var ownOverdue = Optional.ofNullable(c.overdueDays)
+                .map(days -> new CustomerRules.Overdue(days, company.money(c.overdueAbove)));
+        var agreed = new CustomerRules(
+                c.code,
+                Optional.ofNullable(c.creditLimit).map(company::money),
+                PoPolicy.STANDARD,
+                ownOverdue,
                 Optional.ofNullable(c.blockedWhy).map(why -> new CustomerRules.Block(c.blockedBy, c.blockedOn, why)));
-        var customer = new Customer(c.code, c.name, c.town, c.customerClass, c.region, c.termsDays, c.vatTreatment, agreed, ownPo, ownOverdue,
-                c.licences.stream().collect(Collectors.toMap(CustomerEntity.LicenceNumber::licenceClass, CustomerEntity.LicenceNumber::number)));
+        var customer = new Customer(
+                c.code,
+                c.name,
+                c.town,
+                c.customerClass,
+                c.region,
+                c.termsDays,
+                c.vatTreatment,
+                agreed,
+                ownPo,
+                ownOverdue,
+                c.licences.stream()
+                        .collect(Collectors.toMap(
+                                CustomerEntity.LicenceNumber::licenceClass, CustomerEntity.LicenceNumber::number)));
         return customer.withRules(customer.under(rules.inForce()));
     }
 
@@ -84,8 +122,11 @@ public class MasterData {
             items.known(code).ifPresentOrElse(item -> found.put(code, item), () -> unknown.add(code));
         }
         if (!unknown.isEmpty()) {
-            entities.createQuery("select i from ItemEntity i where i.code in :codes", ItemEntity.class).setParameter("codes", unknown)
-                    .getResultStream().map(MasterData::toItem).forEach(item -> {
+            entities.createQuery("select i from ItemEntity i where i.code in :codes", ItemEntity.class)
+                    .setParameter("codes", unknown)
+                    .getResultStream()
+                    .map(MasterData::toItem)
+                    .forEach(item -> {
                         items.put(item.code(), item);
                         found.put(item.code(), item);
                     });
@@ -94,8 +135,18 @@ public class MasterData {
     }
 
     private static Item toItem(ItemEntity i) {
-        return new Item(i.code, i.name, i.kind, i.itemClass, i.unit, i.price, i.floorPrice, new Vat(i.vatCategory, i.vatRate),
-                i.minStock, i.leadDays, i.regulated);
+        return new Item(
+                i.code,
+                i.name,
+                i.kind,
+                i.itemClass,
+                i.unit,
+                i.price,
+                i.floorPrice,
+                new Vat(i.vatCategory, i.vatRate),
+                i.minStock,
+                i.leadDays,
+                i.regulated);
     }
 
     public Item item(String code) {
@@ -105,11 +156,17 @@ public class MasterData {
 
     /** The store that orders ship from unless they say otherwise: the first that was set up. */
     public String defaultSite() {
-        return jdbc.sql("select code from site order by id fetch first 1 rows only").query(String.class).single();
+        return jdbc.sql("select code from site order by id fetch first 1 rows only")
+                .query(String.class)
+                .single();
     }
 
     public boolean hasSite(String code) {
-        return jdbc.sql("select count(*) from site where code = ?").param(code).query(Long.class).single() > 0;
+        return jdbc.sql("select count(*) from site where code = ?")
+                        .param(code)
+                        .query(Long.class)
+                        .single()
+                > 0;
     }
 
     /** Sets up a store, unless it is there. */
@@ -117,14 +174,22 @@ public class MasterData {
         if (hasSite(code)) {
             return;
         }
-        jdbc.sql("insert into site (code, name) values (?, ?)").params(code, name).update();
+        jdbc.sql("insert into site (code, name) values (?, ?)")
+                .params(code, name)
+                .update();
     }
 
     /** Enters what the simulated register is to answer for a licence; silent unless {@code answers}. */
     public void register(String licenceClass, String number, LocalDate validTo, boolean answers) {
-        jdbc.sql("delete from simulated_register where licence_class = ? and number = ?").params(licenceClass, number).update();
+        jdbc.sql("delete from simulated_register where licence_class = ? and number = ?")
+                .params(licenceClass, number)
+                .update();
         jdbc.sql("insert into simulated_register (licence_class, number, valid_to, answers) values (?, ?, ?, ?)")
-                .param(licenceClass).param(number).param(validTo).param(answers).update();
+                .param(licenceClass)
+                .param(number)
+                .param(validTo)
+                .param(answers)
+                .update();
     }
 
     public void add(Customer customer) {
@@ -139,8 +204,9 @@ public class MasterData {
         entity.region = customer.region();
         policy(entity, customer.ownPo());
         agree(entity, customer.rules(), customer.ownOverdue());
-        customer.licences().forEach((licenceClass, number) ->
-                entity.licences.add(new CustomerEntity.LicenceNumber(licenceClass, number)));
+        customer.licences()
+                .forEach((licenceClass, number) ->
+                        entity.licences.add(new CustomerEntity.LicenceNumber(licenceClass, number)));
         entities.persist(entity);
         entities.flush();
     }
@@ -185,7 +251,11 @@ public class MasterData {
 
     /** Keeps it for a customer that this very command has added. */
     public void onPaper(String code, OnPaper given) {
-        onPaper(entities.createQuery("select c from CustomerEntity c where c.code = :code", CustomerEntity.class).setParameter("code", code).getSingleResult(), given);
+        onPaper(
+                entities.createQuery("select c from CustomerEntity c where c.code = :code", CustomerEntity.class)
+                        .setParameter("code", code)
+                        .getSingleResult(),
+                given);
         entities.flush();
     }
 
@@ -205,14 +275,16 @@ public class MasterData {
         change(context, code, version, entity -> {
             entity.licences.clear();
             entities.flush();
-            licences.forEach((licenceClass, number) -> entity.licences.add(new CustomerEntity.LicenceNumber(licenceClass, number)));
+            licences.forEach((licenceClass, number) ->
+                    entity.licences.add(new CustomerEntity.LicenceNumber(licenceClass, number)));
         });
     }
 
     private void change(CommandContext context, String code, long version, Consumer<CustomerEntity> change) {
         locks.customer(code);
         var entity = entities.createQuery("select c from CustomerEntity c where c.code = :code", CustomerEntity.class)
-                .setParameter("code", code).getSingleResult();
+                .setParameter("code", code)
+                .getSingleResult();
         entities.refresh(entity);
         if (entity.version != version) {
             throw new RefusedException(new PlatformRefusal.StaleVersion("Customer " + code, version, entity.version));
@@ -226,7 +298,10 @@ public class MasterData {
 
     /** The version of a customer, for whoever wants to change it. */
     public long versionOf(String code) {
-        return jdbc.sql("select version from customer where code = ?").param(code).query(Long.class).single();
+        return jdbc.sql("select version from customer where code = ?")
+                .param(code)
+                .query(Long.class)
+                .single();
     }
 
     public void add(Item item) {
@@ -250,6 +325,9 @@ public class MasterData {
 
     /** Folded for searching: no accents, no case. */
     public static String searchKey(String text) {
-        return Normalizer.normalize(text, Normalizer.Form.NFKD).replaceAll("\\p{M}+", "").toLowerCase(Locale.ROOT).strip();
+        return Normalizer.normalize(text, Normalizer.Form.NFKD)
+                .replaceAll("\\p{M}+", "")
+                .toLowerCase(Locale.ROOT)
+                .strip();
     }
 }

@@ -8,5 +8,11 @@ import java.math.BigDecimal;
  * @param country by its two letters (ISO 3166); empty where it is not known
  * @param depositPercent of an order's gross
  */
-public record OnPaper(String street, String postcode, String town, String country, String vatId, String email, BigDecimal depositPercent) {
-}
+public record OnPaper(
+        String street,
+        String postcode,
+        String town,
+        String country,
+        String vatId,
+        String email,
+        BigDecimal depositPercent) {}

@@ -39,25 +39,39 @@ class PriceController {
      *
      * @param customer empty for everybody's
      */
-    record PriceBreak(@Size(max = 40) String customer, @NotNull @PositiveOrZero @Digits(integer = 12, fraction = 3) BigDecimal from,
-            @NotNull @PositiveOrZero @Digits(integer = 12, fraction = 4) BigDecimal price) {
-    }
+    record PriceBreak(
+            @Size(max = 40) String customer,
 
-    record PriceBreaksView(@NotNull @Size(max = 500) List<@Valid PriceBreak> breaks) {
-    }
+            @NotNull @PositiveOrZero @Digits(integer = 12, fraction = 3)
+            BigDecimal from,
+
+            @NotNull @PositiveOrZero @Digits(integer = 12, fraction = 4)
+            BigDecimal price) {}
+
+    record PriceBreaksView(@NotNull @Size(max = 500) List<@Valid PriceBreak> breaks) {}
 
     @GetMapping
     PriceBreaksView breaks(@PathVariable String code) {
         masterData.item(code);
-        return new PriceBreaksView(prices.of(code).stream().map(b -> new PriceBreak(b.customer(), b.from().value(), b.unit())).toList());
+        return new PriceBreaksView(prices.of(code).stream()
+                .map(b -> new PriceBreak(b.customer(), b.from().value(), b.unit()))
+                .toList());
     }
 
     @May.KeepMasterData
     @PutMapping
-    PriceBreaksView set(@PathVariable String code, @Valid @RequestBody PriceBreaksView request, HttpServletRequest http) {
+    PriceBreaksView set(
+            @PathVariable String code, @Valid @RequestBody PriceBreaksView request, HttpServletRequest http) {
         return commands.run(http, request, PriceBreaksView.class, context -> {
             masterData.item(code);
-            prices.set(code, request.breaks().stream().map(b -> new PriceList.Break(b.customer() == null ? "" : b.customer().strip(), new Quantity(b.from()), b.price())).toList());
+            prices.set(
+                    code,
+                    request.breaks().stream()
+                            .map(b -> new PriceList.Break(
+                                    b.customer() == null ? "" : b.customer().strip(),
+                                    new Quantity(b.from()),
+                                    b.price()))
+                            .toList());
             return breaks(code);
         });
     }

@@ -36,7 +36,10 @@ import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
 
-/** Files kept with an order, a return or unexpected goods. What they are is read from their first bytes; they are handed out to be saved, never to be shown or run. */
+/**
+ * Files kept with an order, a return or unexpected goods. What they are is read from their first bytes; they are handed
+ * out to be saved, never to be shown or run.
+ */
 @RestController
 @RequestMapping("/api/{owner:orders|returns|unexpected-goods}/{number}/attachments")
 class Attachments {
@@ -44,8 +47,13 @@ class Attachments {
     static final int LARGEST = 5 * 1024 * 1024;
     private static final int MOST = 40;
     private static final int PART = 1_000_000;
-    private static final Map<String, byte[]> BEGINNINGS = Map.of("application/pdf", "%PDF-".getBytes(StandardCharsets.US_ASCII), "image/png",
-            new byte[] {(byte) 0x89, 'P', 'N', 'G', '\r', '\n', 0x1a, '\n'}, "image/jpeg", new byte[] {(byte) 0xff, (byte) 0xd8, (byte) 0xff});
+    private static final Map<String, byte[]> BEGINNINGS = Map.of(
+            "application/pdf",
+            "%PDF-".getBytes(StandardCharsets.US_ASCII),
+            "image/png",
+            new byte[] {(byte) 0x89, 'P', 'N', 'G', '\r', '\n', 0x1a, '\n'},
+            "image/jpeg",
+            new byte[] {(byte) 0xff, (byte) 0xd8, (byte) 0xff});
 
     private final JdbcClient jdbc;
     private final Commands commands;
@@ -62,15 +70,14 @@ class Attachments {
     }
 
     /** A file kept with an order; its size in bytes. */
-    record AttachmentView(long id, String name, String mediaType, int size, String by, Instant at) {
-    }
+    record AttachmentView(long id, String name, String mediaType, int size, String by, Instant at) {}
 
-    record AttachmentList(List<AttachmentView> attachments) {
-    }
+    record AttachmentList(List<AttachmentView> attachments) {}
 
     /** What files may be kept with, by its place in the API. */
     private enum Owner {
-        ORDERS("order_id", "sales_order", DocumentKind.ORDER), RETURNS("return_id", "goods_return", DocumentKind.RETURN),
+        ORDERS("order_id", "sales_order", DocumentKind.ORDER),
+        RETURNS("return_id", "goods_return", DocumentKind.RETURN),
         UNEXPECTED_GOODS("unexpected_id", "unexpected_goods", DocumentKind.UNEXPECTED_GOODS);
 
         private final String column;
@@ -89,8 +96,12 @@ class Attachments {
     }
 
     private long id(Owner owner, String number) {
-        return jdbc.sql("select id from " + owner.table + " where number = ?").param(number).query(Long.class).optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(owner.kind.word().toLowerCase(Locale.ROOT), number)));
+        return jdbc.sql("select id from " + owner.table + " where number = ?")
+                .param(number)
+                .query(Long.class)
+                .optional()
+                .orElseThrow(() -> new RefusedException(
+                        new CommonRefusal.NotFound(owner.kind.word().toLowerCase(Locale.ROOT), number)));
     }
 
     /** Tells it in the history of the orders that the owner belongs to. */
@@ -109,45 +120,78 @@ class Attachments {
     }
 
     private AttachmentList attachments(Owner owner, String number) {
-        return new AttachmentList(jdbc.sql("select id, name, media_type, size_bytes, attached_by, attached_at from attachment where " + owner.column + " = ? order by id")
-                .param(id(owner, number)).query((r, n) -> new AttachmentView(r.getLong(1), r.getString(2), r.getString(3), r.getInt(4), r.getString(5),
-                        r.getObject(6, OffsetDateTime.class).toInstant())).list());
+        return new AttachmentList(jdbc.sql(
+                        "select id, name, media_type, size_bytes, attached_by, attached_at from attachment where "
+                                + owner.column + " = ? order by id")
+                .param(id(owner, number))
+                .query((r, n) -> new AttachmentView(
+                        r.getLong(1),
+                        r.getString(2),
+                        r.getString(3),
+                        r.getInt(4),
+                        r.getString(5),
+                        r.getObject(6, OffsetDateTime.class).toInstant()))
+                .list());
     }
 
     /** Keeps a PDF, a PNG or JPEG picture or a plain text of at most 5 MB. */
     @May.Propose
     @PostMapping(consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    AttachmentList attach(@PathVariable String owner, @PathVariable String number, @RequestPart("file") MultipartFile file, HttpServletRequest http) throws IOException {
+    AttachmentList attach(
+            @PathVariable String owner,
+            @PathVariable String number,
+            @RequestPart("file") MultipartFile file,
+            HttpServletRequest http)
+            throws IOException {
         if (file.getSize() == 0 || file.getSize() > LARGEST) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("file", "a file that is not empty, of at most 5 MB"));
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("file", "a file that is not empty, of at most 5 MB"));
         }
         var content = file.getBytes();
         var type = typeOf(content);
         var name = plain(file.getOriginalFilename());
-        return commands.run(http, List.of(name, content.length, Arrays.hashCode(content)), AttachmentList.class, context -> {
-            var of = Owner.of(owner);
-            if (attachments(of, number).attachments().size() >= MOST) {
-                throw new RefusedException(CommonRefusal.Incomplete.of("file", "no more than " + MOST + " files with a document"));
-            }
-            var key = new GeneratedKeyHolder();
-            jdbc.sql("insert into attachment (" + of.column + ", name, media_type, size_bytes, attached_by, attached_at) values (?, ?, ?, ?, ?, ?)")
-                    .params(id(of, number), name, type, content.length, context.person().username(), OffsetDateTime.now(clock)).update(key, "id");
-            for (int from = 0; from < content.length; from += PART) {
-                jdbc.sql("insert into attachment_part (attachment_id, part_no, content) values (?, ?, ?)")
-                        .params(key.getKey(), from / PART, Arrays.copyOfRange(content, from, Math.min(from + PART, content.length))).update();
-            }
-            note(context, of, number, "attached " + name);
-            return attachments(of, number);
-        });
+        return commands.run(
+                http, List.of(name, content.length, Arrays.hashCode(content)), AttachmentList.class, context -> {
+                    var of = Owner.of(owner);
+                    if (attachments(of, number).attachments().size() >= MOST) {
+                        throw new RefusedException(
+                                CommonRefusal.Incomplete.of("file", "no more than " + MOST + " files with a document"));
+                    }
+                    var key = new GeneratedKeyHolder();
+                    jdbc.sql("insert into attachment (" + of.column
+                                    + ", name, media_type, size_bytes, attached_by, attached_at) values (?, ?,"
+                                    + " ?, ?, ?, ?)")
+                            .params(
+                                    id(of, number),
+                                    name,
+                                    type,
+                                    content.length,
+                                    context.person().username(),
+                                    OffsetDateTime.now(clock))
+                            .update(key, "id");
+                    for (int from = 0; from < content.length; from += PART) {
+                        jdbc.sql("insert into attachment_part (attachment_id, part_no, content) values (?, ?, ?)")
+                                .params(
+                                        key.getKey(),
+                                        from / PART,
+                                        Arrays.copyOfRange(content, from, Math.min(from + PART, content.length)))
+                                .update();
+                    }
+                    note(context, of, number, "attached " + name);
+                    return attachments(of, number);
+                });
     }
 
     @May.Propose
     @DeleteMapping("/{id}")
-    AttachmentList remove(@PathVariable String owner, @PathVariable String number, @PathVariable long id, HttpServletRequest http) {
+    AttachmentList remove(
+            @PathVariable String owner, @PathVariable String number, @PathVariable long id, HttpServletRequest http) {
         return commands.run(http, List.of(id), AttachmentList.class, context -> {
             var of = Owner.of(owner);
             var name = name(of, number, id);
-            jdbc.sql("delete from attachment_part where attachment_id = ?").param(id).update();
+            jdbc.sql("delete from attachment_part where attachment_id = ?")
+                    .param(id)
+                    .update();
             jdbc.sql("delete from attachment where id = ?").param(id).update();
             note(context, of, number, "took off the attached " + name);
             return attachments(of, number);
@@ -155,7 +199,10 @@ class Attachments {
     }
 
     private String name(Owner owner, String number, long id) {
-        return jdbc.sql("select name from attachment where id = ? and " + owner.column + " = ?").params(id, id(owner, number)).query(String.class).optional()
+        return jdbc.sql("select name from attachment where id = ? and " + owner.column + " = ?")
+                .params(id, id(owner, number))
+                .query(String.class)
+                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("attachment", String.valueOf(id))));
     }
 
@@ -163,26 +210,44 @@ class Attachments {
     ResponseEntity<byte[]> file(@PathVariable String owner, @PathVariable String number, @PathVariable long id) {
         var name = name(Owner.of(owner), number, id);
         var content = new ByteArrayOutputStream();
-        jdbc.sql("select content from attachment_part where attachment_id = ? order by part_no").param(id).query((r, n) -> r.getBytes(1)).list()
+        jdbc.sql("select content from attachment_part where attachment_id = ? order by part_no")
+                .param(id)
+                .query((r, n) -> r.getBytes(1))
+                .list()
                 .forEach(content::writeBytes);
-        return ResponseEntity.ok().contentType(MediaType.APPLICATION_OCTET_STREAM).header("X-Content-Type-Options", "nosniff")
-                .header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(name, StandardCharsets.UTF_8).build().toString())
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_OCTET_STREAM)
+                .header("X-Content-Type-Options", "nosniff")
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.attachment()
+                                .filename(name, StandardCharsets.UTF_8)
+                                .build()
+                                .toString())
                 .body(content.toByteArray());
     }
 
     private static String typeOf(byte[] content) {
-        return BEGINNINGS.entrySet().stream().filter(b -> content.length >= b.getValue().length
-                && Arrays.equals(Arrays.copyOf(content, b.getValue().length), b.getValue())).map(Map.Entry::getKey).findFirst().orElseGet(() -> {
-            if (isText(content)) {
-                return "text/plain";
-            }
-            throw new RefusedException(CommonRefusal.Incomplete.of("file", "a PDF, a PNG or JPEG picture, or a plain text"));
-        });
+        return BEGINNINGS.entrySet().stream()
+                .filter(b -> content.length >= b.getValue().length
+                        && Arrays.equals(Arrays.copyOf(content, b.getValue().length), b.getValue()))
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElseGet(() -> {
+                    if (isText(content)) {
+                        return "text/plain";
+                    }
+                    throw new RefusedException(
+                            CommonRefusal.Incomplete.of("file", "a PDF, a PNG or JPEG picture, or a plain text"));
+                });
     }
 
     private static boolean isText(byte[] content) {
         try {
-            return StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(content)).chars()
+            return StandardCharsets.UTF_8
+                    .newDecoder()
+                    .decode(ByteBuffer.wrap(content))
+                    .chars()
                     .noneMatch(c -> Character.isISOControl(c) && c != '\n' && c != '\r' && c != '\t');
         } catch (CharacterCodingException binary) {
             return false;
@@ -191,7 +256,11 @@ class Attachments {
 
     /** The last part of a name, without what file systems don't take; its ending says nothing here. */
     private static String plain(String given) {
-        var name = given == null ? "" : given.substring(Math.max(given.lastIndexOf('/'), given.lastIndexOf('\\')) + 1).replaceAll("[\\p{Cntrl}<>:\"|?*]", "").strip();
+        var name = given == null
+                ? ""
+                : given.substring(Math.max(given.lastIndexOf('/'), given.lastIndexOf('\\')) + 1)
+                        .replaceAll("[\\p{Cntrl}<>:\"|?*]", "")
+                        .strip();
         var kept = name.isEmpty() || name.toLowerCase(Locale.ROOT).startsWith(".") ? "file" + name : name;
         return kept.length() > 200 ? kept.substring(kept.length() - 200) : kept;
     }

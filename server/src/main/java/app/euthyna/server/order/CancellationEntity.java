@@ -21,18 +21,24 @@ class CancellationEntity {
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
+
     String number;
+
     @Column(name = "order_id")
     Long orderId;
+
     @Column(name = "cancelled_on")
     LocalDate cancelledOn;
+
     String reason;
+
     @ElementCollection
     @CollectionTable(name = "cancellation_line", joinColumns = @JoinColumn(name = "cancellation_id"))
     List<Line> lines = new ArrayList<>();
 
     @Embeddable
-    record Line(@Column(name = "root_order_id") Long rootOrderId, @Column(name = "order_line_no") int orderLineNo,
-            BigDecimal quantity) {
-    }
+    record Line(
+            @Column(name = "root_order_id") Long rootOrderId,
+            @Column(name = "order_line_no") int orderLineNo,
+            BigDecimal quantity) {}
 }

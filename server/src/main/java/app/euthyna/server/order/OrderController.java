@@ -46,47 +46,101 @@ class OrderController {
     }
 
     /** An order as it is sent; {@code draft} keeps it without handing it in. */
-    record WrittenOrder(@NotBlank String customer, @Size(max = 120) String po, OrderKind kind, String site, LocalDate date,
-            LocalDate requestedOn, @Size(max = 2000) String remark, @Valid WrittenDetails details, @Size(max = 2000) List<@Valid WrittenLine> lines, Boolean draft) {
+    record WrittenOrder(
+            @NotBlank String customer,
+            @Size(max = 120) String po,
+            OrderKind kind,
+            String site,
+            LocalDate date,
+            LocalDate requestedOn,
+            @Size(max = 2000) String remark,
+            @Valid WrittenDetails details,
+            @Size(max = 2000) List<@Valid WrittenLine> lines,
+            Boolean draft) {
         OrderDraft draftOf() {
             return written(customer, po, kind, site, date, requestedOn, remark, details, lines);
         }
     }
 
     /** A change: the lines are all the lines the order is to have. */
-    record ChangedOrder(@NotNull Long version, @Size(max = 120) String po, LocalDate date, LocalDate requestedOn,
-            @Size(max = 2000) String remark, @Valid WrittenDetails details, @NotNull @Size(max = 2000) List<@Valid WrittenLine> lines) {
-    }
+    record ChangedOrder(
+            @NotNull Long version,
+            @Size(max = 120) String po,
+            LocalDate date,
+            LocalDate requestedOn,
+            @Size(max = 2000) String remark,
+            @Valid WrittenDetails details,
+            @NotNull @Size(max = 2000) List<@Valid WrittenLine> lines) {}
 
-    record Submission(@NotNull Long version, LocalDate date) {
-    }
+    record Submission(@NotNull Long version, LocalDate date) {}
 
-    private static OrderDraft written(String customer, String po, OrderKind kind, String site, LocalDate date, LocalDate requestedOn,
-            String remark, WrittenDetails details, List<WrittenLine> lines) {
-        return new OrderDraft(customer, po, kind, site, date, requestedOn, remark, null, details == null ? null : details.core(),
-                lines == null ? List.of() : lines.stream().map(WrittenLine::line).toList());
+    private static OrderDraft written(
+            String customer,
+            String po,
+            OrderKind kind,
+            String site,
+            LocalDate date,
+            LocalDate requestedOn,
+            String remark,
+            WrittenDetails details,
+            List<WrittenLine> lines) {
+        return new OrderDraft(
+                customer,
+                po,
+                kind,
+                site,
+                date,
+                requestedOn,
+                remark,
+                null,
+                details == null ? null : details.core(),
+                lines == null
+                        ? List.of()
+                        : lines.stream().map(WrittenLine::line).toList());
     }
 
     @May.Enter
     @PostMapping
     OrderView write(@Valid @RequestBody WrittenOrder request, HttpServletRequest http) {
-        return commands.run(http, request, OrderView.class, context -> Boolean.TRUE.equals(request.draft())
-                ? orders.keep(context.on(request.date()), request.draftOf())
-                : orders.submit(context.on(request.date()), request.draftOf()));
+        return commands.run(
+                http,
+                request,
+                OrderView.class,
+                context -> Boolean.TRUE.equals(request.draft())
+                        ? orders.keep(context.on(request.date()), request.draftOf())
+                        : orders.submit(context.on(request.date()), request.draftOf()));
     }
 
     @May.Enter
     @PutMapping("/{number}")
     OrderView change(@PathVariable String number, @Valid @RequestBody ChangedOrder request, HttpServletRequest http) {
-        return commands.run(http, request, OrderView.class, context -> orders.amend(context.on(request.date()), number,
-                request.version(), written(null, request.po(), null, null, null, request.requestedOn(), request.remark(), request.details(),
-                        request.lines())));
+        return commands.run(
+                http,
+                request,
+                OrderView.class,
+                context -> orders.amend(
+                        context.on(request.date()),
+                        number,
+                        request.version(),
+                        written(
+                                null,
+                                request.po(),
+                                null,
+                                null,
+                                null,
+                                request.requestedOn(),
+                                request.remark(),
+                                request.details(),
+                                request.lines())));
     }
 
     @May.Enter
     @PostMapping("/{number}/submission")
     OrderView submit(@PathVariable String number, @Valid @RequestBody Submission request, HttpServletRequest http) {
-        return commands.run(http, request, OrderView.class,
+        return commands.run(
+                http,
+                request,
+                OrderView.class,
                 context -> orders.submitDraft(context.on(request.date()), number, request.version()));
     }
 
@@ -96,52 +150,87 @@ class OrderController {
     }
 
     /** A change that was kept. */
-    record VersionView(int version, LocalDate on, String by, List<String> differences) {
-    }
+    record VersionView(int version, LocalDate on, String by, List<String> differences) {}
 
     /** What was changed on an order since it was handed in, the newest first. */
     @GetMapping("/{number}/versions")
     List<VersionView> versions(@PathVariable String number) {
         orders.view(number);
         return jdbc.sql("""
-                select v.version_no, v.changed_on, v.changed_by, v.differences from order_version v join sales_order o on o.id = v.order_id
-                where o.number = ? order by v.version_no desc""").param(number)
-                .query((r, n) -> new VersionView(r.getInt(1), r.getObject(2, LocalDate.class), r.getString(3), r.getString(4).lines().toList())).list();
+            select v.version_no, v.changed_on, v.changed_by, v.differences from order_version v join sales_order o on o.id = v.order_id
+            where o.number = ? order by v.version_no desc\
+            """)
+                .param(number)
+                .query((r, n) -> new VersionView(
+                        r.getInt(1),
+                        r.getObject(2, LocalDate.class),
+                        r.getString(3),
+                        r.getString(4).lines().toList()))
+                .list();
     }
 
     /** Documents that an order can be started from. */
-    enum StartKind { ORDER, DISPATCH, INVOICE, RETURN, QUOTE, BLANKET_ORDER, RECURRING_ORDER }
+    enum StartKind {
+        ORDER,
+        DISPATCH,
+        INVOICE,
+        RETURN,
+        QUOTE,
+        BLANKET_ORDER,
+        RECURRING_ORDER
+    }
 
     /**
      * An order to be started from an earlier document.
      *
      * @param customer another than the document's, or nothing
      */
-    record Started(@NotNull StartKind kind, @NotBlank String number, @Size(max = 40) String customer, LocalDate date) {
-    }
+    record Started(
+            @NotNull StartKind kind,
+            @NotBlank String number,
+            @Size(max = 40) String customer,
+            LocalDate date) {}
 
-    /** Starts a draft with the lines of an earlier document; each line says where it came from, and can be changed or taken out. */
+    /**
+     * Starts a draft with the lines of an earlier document; each line says where it came from, and can be changed or
+     * taken out.
+     */
     @May.Enter
     @PostMapping("/started")
     OrderView start(@Valid @RequestBody Started request, HttpServletRequest http) {
-        return commands.run(http, request, OrderView.class, context ->
-                orders.startFrom(context.on(request.date()), request.kind().name(), request.number(), request.customer()));
+        return commands.run(
+                http,
+                request,
+                OrderView.class,
+                context -> orders.startFrom(
+                        context.on(request.date()), request.kind().name(), request.number(), request.customer()));
     }
 
     /** A row of the list of orders. */
-    record OrderRow(String number, OrderState state, String customer, String customerName, String po, LocalDate orderedOn,
-            LocalDate requestedOn, BigDecimal gross) {
-    }
+    record OrderRow(
+            String number,
+            OrderState state,
+            String customer,
+            String customerName,
+            String po,
+            LocalDate orderedOn,
+            LocalDate requestedOn,
+            BigDecimal gross) {}
 
-    record OrderPage(List<OrderRow> rows, String next) {
-    }
+    record OrderPage(List<OrderRow> rows, String next) {}
 
     /** Orders that wait for something: sent back to their author, wanted before today and not gone, gone in part. */
-    enum Lane { SENT_BACK, LATE, PART_SHIPPED }
+    enum Lane {
+        SENT_BACK,
+        LATE,
+        PART_SHIPPED
+    }
 
     /** Orders, newest first, of one state or all, of one customer or all, of one lane or all. */
     @GetMapping
-    OrderPage list(@RequestParam(required = false) OrderState state, @RequestParam(required = false) String customer,
+    OrderPage list(
+            @RequestParam(required = false) OrderState state,
+            @RequestParam(required = false) String customer,
             @RequestParam(required = false) Lane lane,
             @RequestParam(required = false) String after) {
         var parameters = new ArrayList<Object>();
@@ -155,27 +244,43 @@ class OrderController {
             parameters.add(customer);
         }
         if (lane != null) {
-            where.append(switch (lane) {
-                case SENT_BACK -> " and o.state = 'DRAFT' and exists (select 1 from approval_request r where r.order_id = o.id and r.state = 'SENT_BACK')";
-                case LATE -> " and o.id in (select x.order_id from open_order x where x.cleared = true and x.to_ship = true and x.requested_on < '%s')"
-                        .formatted(LocalDate.now(clock));
-                case PART_SHIPPED -> " and o.id in (select x.order_id from open_order x where x.part_shipped = true)";
-            });
+            where.append(
+                    switch (lane) {
+                        case SENT_BACK ->
+                            " and o.state = 'DRAFT' and exists (select 1 from approval_request r where r.order_id ="
+                                    + " o.id and r.state = 'SENT_BACK')";
+                        case LATE ->
+                            " and o.id in (select x.order_id from open_order x where x.cleared = true and x.to_ship = true and x.requested_on < '%s')"
+                                    .formatted(LocalDate.now(clock));
+                        case PART_SHIPPED ->
+                            " and o.id in (select x.order_id from open_order x where x.part_shipped = true)";
+                    });
         }
         if (after != null) {
             where.append(" and o.id < ?");
             parameters.add(Pages.key(after).number(0));
         }
         parameters.add(Pages.SIZE + 1);
-        var rows = jdbc.sql("select o.id, o.number, o.state, c.code, c.name, o.po, o.ordered_on, o.requested_on, o.gross "
-                + "from sales_order o join customer c on c.id = o.customer_id where " + where
-                + " order by o.id desc fetch first ? rows only").params(parameters)
-                .query((r, n) -> new Keyed(r.getLong(1), new OrderRow(r.getString(2), OrderState.valueOf(r.getString(3)), r.getString(4),
-                        r.getString(5), r.getString(6), r.getDate(7).toLocalDate(), r.getDate(8).toLocalDate(), company.money(r.getBigDecimal(9)).amount()))).list();
+        var rows = jdbc.sql(
+                        "select o.id, o.number, o.state, c.code, c.name, o.po, o.ordered_on, o.requested_on, o.gross "
+                                + "from sales_order o join customer c on c.id = o.customer_id where " + where
+                                + " order by o.id desc fetch first ? rows only")
+                .params(parameters)
+                .query((r, n) -> new Keyed(
+                        r.getLong(1),
+                        new OrderRow(
+                                r.getString(2),
+                                OrderState.valueOf(r.getString(3)),
+                                r.getString(4),
+                                r.getString(5),
+                                r.getString(6),
+                                r.getDate(7).toLocalDate(),
+                                r.getDate(8).toLocalDate(),
+                                company.money(r.getBigDecimal(9)).amount())))
+                .list();
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
         return new OrderPage(page.rows().stream().map(Keyed::row).toList(), page.next());
     }
 
-    private record Keyed(long id, OrderRow row) {
-    }
+    private record Keyed(long id, OrderRow row) {}
 }

@@ -30,30 +30,44 @@ class OrderEntity {
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
+
     String number;
+
     @Enumerated(EnumType.STRING)
     OrderKind kind;
+
     @Enumerated(EnumType.STRING)
     OrderState state;
+
     @Column(name = "customer_id")
     Long customerId;
+
     String po;
+
     @Column(name = "po_normal")
     String poNormal;
+
     @Column(name = "po_folded")
     String poFolded;
+
     @Column(name = "po_taken")
     Long poTaken;
+
     @Column(name = "site_id")
     Long siteId;
+
     @Column(name = "ordered_on")
     LocalDate orderedOn;
+
     @Column(name = "requested_on")
     LocalDate requestedOn;
+
     String remark;
     String author;
+
     @Column(name = "last_editor")
     String lastEditor;
+
     BigDecimal net;
     BigDecimal vat;
     BigDecimal gross;
@@ -66,19 +80,40 @@ class OrderEntity {
     Long splitOf;
     /** {@link Details} as JSON; null for none. */
     String details;
+
     @Column(name = "external_reference")
     String externalReference = "";
+
     @Column(name = "intake_reference")
     String intakeReference;
+
     @OneToMany(mappedBy = "order", cascade = CascadeType.ALL)
     @OrderBy("lineNo")
     List<OrderLineEntity> lines = new ArrayList<>();
+
     @Version
     Long version;
 
     Order toCore(String customer, String site, Currency currency) {
-        return new Order(number, id, kind, state, customer, po, site, orderedOn, requestedOn, remark, author, lastEditor, currency,
-                details(details), lines.stream().filter(line -> !line.removed).map(OrderLineEntity::toCore).toList());
+        return new Order(
+                number,
+                id,
+                kind,
+                state,
+                customer,
+                po,
+                site,
+                orderedOn,
+                requestedOn,
+                remark,
+                author,
+                lastEditor,
+                currency,
+                details(details),
+                lines.stream()
+                        .filter(line -> !line.removed)
+                        .map(OrderLineEntity::toCore)
+                        .toList());
     }
 
     /** Details as they are kept. */
@@ -103,13 +138,16 @@ class OrderEntity {
         gross = totals.gross().amount();
         lines.forEach(line -> line.removed = !order.hasLine(line.lineNo));
         for (var line : order.lines()) {
-            var stored = lines.stream().filter(l -> l.lineNo == line.no()).findFirst().orElseGet(() -> {
-                var added = new OrderLineEntity();
-                added.order = this;
-                added.lineNo = line.no();
-                lines.add(added);
-                return added;
-            });
+            var stored = lines.stream()
+                    .filter(l -> l.lineNo == line.no())
+                    .findFirst()
+                    .orElseGet(() -> {
+                        var added = new OrderLineEntity();
+                        added.order = this;
+                        added.lineNo = line.no();
+                        lines.add(added);
+                        return added;
+                    });
             stored.write(line);
         }
     }

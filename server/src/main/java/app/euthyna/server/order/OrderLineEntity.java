@@ -26,39 +26,53 @@ class OrderLineEntity {
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
+
     @ManyToOne(fetch = FetchType.LAZY)
     @JoinColumn(name = "order_id")
     OrderEntity order;
+
     @Column(name = "line_no")
     int lineNo;
+
     @Enumerated(EnumType.STRING)
     LineKind kind;
+
     @Column(name = "item_code")
     String itemCode;
+
     String description;
     BigDecimal quantity;
+
     @Column(name = "unit_price")
     BigDecimal unitPrice;
+
     @Column(name = "discount_percent")
     BigDecimal discountPercent;
+
     @Enumerated(EnumType.STRING)
     @Column(name = "vat_category")
     Vat.Category vatCategory;
+
     @Column(name = "vat_rate")
     BigDecimal vatRate;
+
     @Column(name = "requested_on")
     LocalDate requestedOn;
     /** The store it ships from, where that is not the order's. */
     @Column(name = "site_code")
     String siteCode = "";
+
     @Enumerated(EnumType.STRING)
     Shortage shortage = Shortage.WAIT;
+
     boolean removed;
     /** Where the line was taken from, when its order was started from an earlier document. */
     @Column(name = "source_kind")
     String sourceKind;
+
     @Column(name = "source_number")
     String sourceNumber;
+
     @Column(name = "source_line")
     Integer sourceLine;
 
@@ -78,7 +92,16 @@ class OrderLineEntity {
     }
 
     OrderLine toCore() {
-        return new OrderLine(lineNo, kind, itemCode, description, new Quantity(quantity), new Price(unitPrice, discountPercent),
-                new Vat(vatCategory, vatRate), requestedOn, siteCode, shortage);
+        return new OrderLine(
+                lineNo,
+                kind,
+                itemCode,
+                description,
+                new Quantity(quantity),
+                new Price(unitPrice, discountPercent),
+                new Vat(vatCategory, vatRate),
+                requestedOn,
+                siteCode,
+                shortage);
     }
 }

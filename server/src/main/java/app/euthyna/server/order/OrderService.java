@@ -1,31 +1,30 @@
 package app.euthyna.server.order;
 
-import app.euthyna.core.order.Outline;
-import app.euthyna.core.shared.Vat;
-import java.math.RoundingMode;
-import app.euthyna.server.masterdata.PriceBreaks;
-import app.euthyna.server.masterdata.HouseRulesStore;
-import app.euthyna.core.order.Shortage;
-import app.euthyna.core.order.ShipTo;
-import app.euthyna.core.order.PriceList;
-import app.euthyna.core.order.EntryRules;
-import app.euthyna.core.order.Details;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.Amendment;
+import app.euthyna.core.order.Details;
+import app.euthyna.core.order.EntryRules;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderEntry;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
+import app.euthyna.core.order.Outline;
+import app.euthyna.core.order.PriceList;
+import app.euthyna.core.order.ShipTo;
+import app.euthyna.core.order.Shortage;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
+import app.euthyna.core.shared.Vat;
 import app.euthyna.server.masterdata.Customer;
+import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.masterdata.Item;
 import app.euthyna.server.masterdata.MasterData;
+import app.euthyna.server.masterdata.PriceBreaks;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectWriter;
@@ -38,6 +37,7 @@ import app.euthyna.server.platform.RefusedException;
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -71,9 +71,21 @@ public class OrderService {
     private final OutlineStore outlines;
     private final OrderVersions versions;
 
-    OrderService(EntityManager entities, JdbcClient jdbc, MasterData masterData, Company company, Ids ids, Numbers numbers,
-            Locks locks, EffectWriter writer, CommittedQuantities committed, History history, HouseRulesStore rules, PriceBreaks prices,
-            OutlineStore outlines, OrderVersions versions) {
+    OrderService(
+            EntityManager entities,
+            JdbcClient jdbc,
+            MasterData masterData,
+            Company company,
+            Ids ids,
+            Numbers numbers,
+            Locks locks,
+            EffectWriter writer,
+            CommittedQuantities committed,
+            History history,
+            HouseRulesStore rules,
+            PriceBreaks prices,
+            OutlineStore outlines,
+            OrderVersions versions) {
         this.versions = versions;
         this.outlines = outlines;
         this.rules = rules;
@@ -97,8 +109,8 @@ public class OrderService {
     }
 
     /**
-     * Writes an order and hands it in: from here on the checks hold it or clear it. The customer is locked first, so that two people
-     * sending the same PO, or using up the same limit, can't both get through.
+     * Writes an order and hands it in: from here on the checks hold it or clear it. The customer is locked first, so
+     * that two people sending the same PO, or using up the same limit, can't both get through.
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView submit(CommandContext context, OrderDraft draft) {
@@ -122,7 +134,10 @@ public class OrderService {
 
     private void handIn(CommandContext context, OrderEntity entity) {
         var order = core(entity);
-        var refusals = OrderEntry.refusals(order, masterData.customer(order.customer()).rules().po().required(), rules.inForce().entry());
+        var refusals = OrderEntry.refusals(
+                order,
+                masterData.customer(order.customer()).rules().po().required(),
+                rules.inForce().entry());
         if (!refusals.isEmpty()) {
             throw new RefusedException(refusals);
         }
@@ -156,13 +171,19 @@ public class OrderService {
 
     /** An order that was called off takes no more of its blanket order than is left without it. */
     private void calledOff(OrderEntity entity, Order after) {
-        var outline = Optional.ofNullable(entity.outlineId).flatMap(outlines::byId).filter(one -> one.kind() == Outline.Kind.BLANKET_ORDER);
+        var outline = Optional.ofNullable(entity.outlineId)
+                .flatMap(outlines::byId)
+                .filter(one -> one.kind() == Outline.Kind.BLANKET_ORDER);
         if (outline.isEmpty()) {
             return;
         }
         var asked = new HashMap<Integer, Quantity>();
-        entity.lines.stream().filter(line -> line.sourceLine != null && after.hasLine(line.lineNo) && after.line(line.lineNo).quantity().isPositive())
-                .forEach(line -> asked.merge(line.sourceLine, after.line(line.lineNo).quantity(), Quantity::plus));
+        entity.lines.stream()
+                .filter(line -> line.sourceLine != null
+                        && after.hasLine(line.lineNo)
+                        && after.line(line.lineNo).quantity().isPositive())
+                .forEach(line ->
+                        asked.merge(line.sourceLine, after.line(line.lineNo).quantity(), Quantity::plus));
         var refusals = outline.get().unfit(asked, outlines.taken(entity.outlineId, entity.number));
         if (!refusals.isEmpty()) {
             throw new RefusedException(refusals);
@@ -171,68 +192,185 @@ public class OrderService {
 
     private Amendment.Change amended(CommandContext context, OrderEntity entity, Order before, OrderDraft draft) {
         var customer = masterData.customer(before.customer());
-        var after = new Order(before.number(), before.sequence(), before.kind(), before.state(), before.customer(),
-                or(draft.po(), before.po()).strip(), before.site(), before.orderedOn(), or(draft.requestedOn(), before.requestedOn()),
-                or(draft.remark(), before.remark()), before.author(), context.person().username(), before.currency(),
-                details(draft.details(), before.details()), lines(draft, customer, before, entity));
+        var after = new Order(
+                before.number(),
+                before.sequence(),
+                before.kind(),
+                before.state(),
+                before.customer(),
+                or(draft.po(), before.po()).strip(),
+                before.site(),
+                before.orderedOn(),
+                or(draft.requestedOn(), before.requestedOn()),
+                or(draft.remark(), before.remark()),
+                before.author(),
+                context.person().username(),
+                before.currency(),
+                details(draft.details(), before.details()),
+                lines(draft, customer, before, entity));
         calledOff(entity, after);
-        return RefusedException.unless(Amendment.decide(before, after, committed.of(before.number()), customer.rules().po().required(),
+        return RefusedException.unless(Amendment.decide(
+                before,
+                after,
+                committed.of(before.number()),
+                customer.rules().po().required(),
                 rules.inForce().entry()));
     }
 
     /** Changes an order into another content that was worked out beforehand. */
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView change(CommandContext context, String number, long version, Order into) {
-        return amend(context, number, version, new OrderDraft(null, null, null, null, null, null, null, null, into.lines().stream()
-                .map(l -> written(l.no(), l)).toList()));
+        return amend(
+                context,
+                number,
+                version,
+                new OrderDraft(
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        into.lines().stream().map(l -> written(l.no(), l)).toList()));
     }
 
     private static OrderDraft.Line written(Integer no, OrderLine line) {
-        return new OrderDraft.Line(no, line.item(), line.quantity().value(), line.price().unit(), line.price().discountPercent(), line.requestedOn(), line.kind(),
-                line.description(), line.site(), line.shortage());
+        return new OrderDraft.Line(
+                no,
+                line.item(),
+                line.quantity().value(),
+                line.price().unit(),
+                line.price().discountPercent(),
+                line.requestedOn(),
+                line.kind(),
+                line.description(),
+                line.site(),
+                line.shortage());
     }
 
-    private record SourceLine(String item, BigDecimal quantity, BigDecimal price, BigDecimal discount, int line, LineKind kind, String text) {
-    }
+    private record SourceLine(
+            String item,
+            BigDecimal quantity,
+            BigDecimal price,
+            BigDecimal discount,
+            int line,
+            LineKind kind,
+            String text) {}
 
     /**
-     * Starts a draft from the lines of an earlier order, dispatch, invoice, quote, blanket or recurring order; for the same customer its PO comes along, to be met again.
-     * From a return it is a replacement at no charge, part of what the customer ordered under that PO.
+     * Starts a draft from the lines of an earlier order, dispatch, invoice, quote, blanket or recurring order; for the
+     * same customer its PO comes along, to be met again. From a return it is a replacement at no charge, part of what
+     * the customer ordered under that PO.
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView startFrom(CommandContext context, String kind, String number, String customer) {
-        var source = jdbc.sql(switch (kind) {
-            case "ORDER" -> "select c.code, o.po, o.kind from sales_order o join customer c on c.id = o.customer_id where o.number = ?";
-            case "DISPATCH" -> "select c.code, o.po, o.kind from dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id where d.number = ?";
-            case "RETURN" -> "select c.code, (select min(o.po) from return_line l join sales_order o on o.id = l.root_order_id where l.return_id = g.id), 'REPLACEMENT' "
-                    + "from goods_return g join customer c on c.id = g.customer_id where g.number = ?";
-            case "QUOTE", "BLANKET_ORDER", "RECURRING_ORDER" -> "select c.code, q.po, 'STANDARD' from outline q join customer c on c.id = q.customer_id where q.number = ?";
-            default -> "select c.code, (select min(o.po) from invoice_line l join sales_order o on o.id = l.root_order_id where l.invoice_id = i.id), 'STANDARD' "
-                    + "from invoice i join customer c on c.id = i.customer_id where i.number = ?";
-        }).param(number).query((r, n) -> List.of(r.getString(1), r.getString(2), r.getString(3))).optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(kind.toLowerCase(Locale.ROOT).replace('_', ' '), number)));
-        var lines = jdbc.sql(switch (kind) {
-            case "ORDER" -> "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, l.kind, l.description from sales_order_line l "
-                    + "join sales_order o on o.id = l.order_id where o.number = ? and l.removed = false order by l.line_no";
-            case "DISPATCH" -> "select s.item_code, l.quantity, s.unit_price, s.discount_percent, l.line_no, s.kind, s.description from dispatch_line l join dispatch d on d.id = l.dispatch_id "
-                    + "join sales_order_line s on s.order_id = l.root_order_id and s.line_no = l.order_line_no where d.number = ? order by l.line_no";
-            case "RETURN" -> "select s.item_code, coalesce((select sum(p.quantity) - coalesce(sum((select sum(x.quantity) from return_outcome x where x.part_id = p.id and x.kind = 'SEND_BACK')), 0) "
-                    + "from return_part p where p.return_line_id = l.id having sum(p.quantity) > 0), l.authorised), 0, 0, l.line_no, s.kind, s.description from return_line l "
-                    + "join goods_return g on g.id = l.return_id join sales_order_line s on s.order_id = l.root_order_id and s.line_no = l.order_line_no where g.number = ? order by l.line_no";
-            case "QUOTE", "BLANKET_ORDER", "RECURRING_ORDER" -> "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, 'STOCK', l.description "
-                    + "from outline_line l join outline q on q.id = l.outline_id where q.number = ? order by l.line_no";
-            default -> "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, 'STOCK', l.description from invoice_line l join invoice i on i.id = l.invoice_id "
-                    + "where i.number = ? order by l.line_no";
-        }).param(number).query((r, n) -> new SourceLine(r.getString(1), r.getBigDecimal(2), r.getBigDecimal(3), r.getBigDecimal(4), r.getInt(5), LineKind.valueOf(r.getString(6)), r.getString(7))).list();
+        var source = jdbc.sql(
+                        switch (kind) {
+                            case "ORDER" ->
+                                "select c.code, o.po, o.kind from sales_order o join customer c on c.id ="
+                                        + " o.customer_id where o.number = ?";
+                            case "DISPATCH" ->
+                                "select c.code, o.po, o.kind from dispatch d join sales_order o on o.id = d.order_id"
+                                        + " join customer c on c.id = o.customer_id where d.number = ?";
+                            case "RETURN" ->
+                                "select c.code, (select min(o.po) from return_line l join sales_order o on o.id ="
+                                        + " l.root_order_id where l.return_id = g.id), 'REPLACEMENT' from goods_return g"
+                                        + " join customer c on c.id = g.customer_id where g.number = ?";
+                            case "QUOTE", "BLANKET_ORDER", "RECURRING_ORDER" ->
+                                "select c.code, q.po, 'STANDARD' from outline q join customer c on c.id ="
+                                        + " q.customer_id where q.number = ?";
+                            default ->
+                                "select c.code, (select min(o.po) from invoice_line l join sales_order o on o.id ="
+                                        + " l.root_order_id where l.invoice_id = i.id), 'STANDARD' from invoice i join"
+                                        + " customer c on c.id = i.customer_id where i.number = ?";
+                        })
+                .param(number)
+                .query((r, n) -> List.of(r.getString(1), r.getString(2), r.getString(3)))
+                .optional()
+                .orElseThrow(() -> new RefusedException(
+                        new CommonRefusal.NotFound(kind.toLowerCase(Locale.ROOT).replace('_', ' '), number)));
+        var lines = jdbc.sql(
+                        switch (kind) {
+                            case "ORDER" ->
+                                "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, l.kind,"
+                                        + " l.description from sales_order_line l join sales_order o on o.id = l.order_id"
+                                        + " where o.number = ? and l.removed = false order by l.line_no";
+                            case "DISPATCH" ->
+                                "select s.item_code, l.quantity, s.unit_price, s.discount_percent, l.line_no, s.kind,"
+                                        + " s.description from dispatch_line l join dispatch d on d.id = l.dispatch_id"
+                                        + " join sales_order_line s on s.order_id = l.root_order_id and s.line_no ="
+                                        + " l.order_line_no where d.number = ? order by l.line_no";
+                            case "RETURN" ->
+                                "select s.item_code, coalesce((select sum(p.quantity) - coalesce(sum((select"
+                                        + " sum(x.quantity) from return_outcome x where x.part_id = p.id and x.kind ="
+                                        + " 'SEND_BACK')), 0) from return_part p where p.return_line_id = l.id having"
+                                        + " sum(p.quantity) > 0), l.authorised), 0, 0, l.line_no, s.kind, s.description"
+                                        + " from return_line l join goods_return g on g.id = l.return_id join"
+                                        + " sales_order_line s on s.order_id = l.root_order_id and s.line_no ="
+                                        + " l.order_line_no where g.number = ? order by l.line_no";
+                            case "QUOTE", "BLANKET_ORDER", "RECURRING_ORDER" ->
+                                "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, 'STOCK',"
+                                        + " l.description from outline_line l join outline q on q.id = l.outline_id where"
+                                        + " q.number = ? order by l.line_no";
+                            default ->
+                                "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, 'STOCK',"
+                                        + " l.description from invoice_line l join invoice i on i.id = l.invoice_id where"
+                                        + " i.number = ? order by l.line_no";
+                        })
+                .param(number)
+                .query((r, n) -> new SourceLine(
+                        r.getString(1),
+                        r.getBigDecimal(2),
+                        r.getBigDecimal(3),
+                        r.getBigDecimal(4),
+                        r.getInt(5),
+                        LineKind.valueOf(r.getString(6)),
+                        r.getString(7)))
+                .list();
         var same = customer == null || customer.isBlank() || customer.equals(source.get(0));
-        var draft = new OrderDraft(same ? source.get(0) : customer, same ? source.get(1) : "", OrderKind.valueOf(source.get(2)), null, null, null, "", null,
-                lines.stream().map(l -> new OrderDraft.Line(null, l.item(), l.quantity(), l.price(), l.discount(), null, l.kind(), l.text(), null, null)).toList());
-        var entity = started(context, draft, kind, number, lines.stream().map(SourceLine::line).toList());
+        var draft = new OrderDraft(
+                same ? source.get(0) : customer,
+                same ? source.get(1) : "",
+                OrderKind.valueOf(source.get(2)),
+                null,
+                null,
+                null,
+                "",
+                null,
+                lines.stream()
+                        .map(l -> new OrderDraft.Line(
+                                null,
+                                l.item(),
+                                l.quantity(),
+                                l.price(),
+                                l.discount(),
+                                null,
+                                l.kind(),
+                                l.text(),
+                                null,
+                                null))
+                        .toList());
+        var entity = started(
+                context,
+                draft,
+                kind,
+                number,
+                lines.stream().map(SourceLine::line).toList());
         if (kind.equals("RETURN")) {
-            var root = jdbc.sql("select o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where g.number = ? order by l.line_no "
-                    + "fetch first 1 rows only").param(number).query(String.class).single();
+            var root = jdbc.sql("select o.number from goods_return g join return_line l on l.return_id = g.id join"
+                            + " sales_order o on o.id = l.root_order_id where g.number = ? order by l.line_no"
+                            + " fetch first 1 rows only")
+                    .param(number)
+                    .query(String.class)
+                    .single();
             ofOneOrder(entity, root);
-            history.note(context, root, "replaced", "replacement order %s was started from return %s".formatted(entity.number, number));
+            history.note(
+                    context,
+                    root,
+                    "replaced",
+                    "replacement order %s was started from return %s".formatted(entity.number, number));
         }
         return view(entity);
     }
@@ -245,26 +383,33 @@ public class OrderService {
     }
 
     /**
-     * Writes an order for goods and services that were delivered and billed wrongly, and hands it in: nothing of it is dispatched again.
+     * Writes an order for goods and services that were delivered and billed wrongly, and hands it in: nothing of it is
+     * dispatched again.
      *
      * @param root the order that they were delivered on
      * @param invoice that billed them
      * @param sources its lines, in the sequence of the draft's
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public OrderView billAgain(CommandContext context, OrderDraft draft, String root, String invoice, List<Integer> sources) {
+    public OrderView billAgain(
+            CommandContext context, OrderDraft draft, String root, String invoice, List<Integer> sources) {
         var entity = started(context, draft, "INVOICE", invoice, sources);
         entity.lines.stream().filter(line -> line.kind == LineKind.STOCK).forEach(line -> line.kind = LineKind.SERVICE);
         entities.flush();
         if (find(root).customerId.equals(entity.customerId)) {
             ofOneOrder(entity, root);
         }
-        history.note(context, root, "corrected", "invoice %s is billed again with order %s".formatted(invoice, entity.number));
+        history.note(
+                context,
+                root,
+                "corrected",
+                "invoice %s is billed again with order %s".formatted(invoice, entity.number));
         handIn(context, entity);
         return view(entity);
     }
 
-    private OrderEntity started(CommandContext context, OrderDraft draft, String kind, String number, List<Integer> sources) {
+    private OrderEntity started(
+            CommandContext context, OrderDraft draft, String kind, String number, List<Integer> sources) {
         var entity = persist(context, draft, numbers.next(DocumentKind.ORDER));
         for (int at = 0; at < sources.size(); at++) {
             var line = entity.lines.get(at);
@@ -273,7 +418,11 @@ public class OrderService {
             line.sourceLine = sources.get(at);
         }
         entities.flush();
-        history.note(context, entity.number, "started", "started from " + kind.toLowerCase(Locale.ROOT).replace('_', ' ') + " " + number);
+        history.note(
+                context,
+                entity.number,
+                "started",
+                "started from " + kind.toLowerCase(Locale.ROOT).replace('_', ' ') + " " + number);
         return entity;
     }
 
@@ -283,7 +432,13 @@ public class OrderService {
      * @param handIn it is handed in at once, else it stays a draft
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    OrderView make(CommandContext context, OrderDraft draft, Outline outline, long outlineId, List<Integer> sources, boolean handIn) {
+    OrderView make(
+            CommandContext context,
+            OrderDraft draft,
+            Outline outline,
+            long outlineId,
+            List<Integer> sources,
+            boolean handIn) {
         locks.customer(draft.customer());
         var entity = started(context, draft, outline.kind().name(), outline.number(), sources);
         entity.outlineId = outlineId;
@@ -299,8 +454,20 @@ public class OrderService {
     public OrderView split(CommandContext context, String number, long version, Order stays, Order rest) {
         change(context, number, version, stays);
         var first = find(number);
-        var entity = persist(context, new OrderDraft(rest.customer(), rest.po(), rest.kind(), rest.site(), rest.orderedOn(), rest.requestedOn(), rest.remark(),
-                null, rest.details(), rest.lines().stream().map(l -> written(null, l)).toList()), numbers.next(DocumentKind.ORDER));
+        var entity = persist(
+                context,
+                new OrderDraft(
+                        rest.customer(),
+                        rest.po(),
+                        rest.kind(),
+                        rest.site(),
+                        rest.orderedOn(),
+                        rest.requestedOn(),
+                        rest.remark(),
+                        null,
+                        rest.details(),
+                        rest.lines().stream().map(l -> written(null, l)).toList()),
+                numbers.next(DocumentKind.ORDER));
         entity.splitOf = first.splitOf == null ? first.id : first.splitOf;
         entities.flush();
         history.note(context, number, "split", "the rest goes on as order " + entity.number);
@@ -329,14 +496,18 @@ public class OrderService {
 
     /** How an order that is not kept is shown. */
     public OrderView imagined(Order order) {
-        return view(order, masterData.customer(order.customer()), rules.inForce().entry(), 0);
+        return view(
+                order, masterData.customer(order.customer()), rules.inForce().entry(), 0);
     }
 
     /** The number under which a sender's own reference was taken in before. */
     @Transactional(readOnly = true)
     public Optional<String> takenIn(String customer, String reference) {
-        return jdbc.sql("select o.number from sales_order o join customer c on c.id = o.customer_id where c.code = ? and o.intake_reference = ?")
-                .params(customer, reference).query(String.class).optional();
+        return jdbc.sql("select o.number from sales_order o join customer c on c.id = o.customer_id where c.code = ?"
+                        + " and o.intake_reference = ?")
+                .params(customer, reference)
+                .query(String.class)
+                .optional();
     }
 
     private OrderEntity persist(CommandContext context, OrderDraft draft, String number) {
@@ -361,21 +532,42 @@ public class OrderService {
     private Order build(CommandContext context, OrderDraft draft, String number, Customer customer, long sequence) {
         var orderedOn = or(draft.orderedOn(), context.date());
         var requestedOn = or(draft.requestedOn(), orderedOn);
-        var header = new Order(number, sequence, or(draft.kind(), OrderKind.STANDARD), OrderState.DRAFT, customer.code(),
-                or(draft.po(), "").strip(), or(draft.site(), masterData.defaultSite()), orderedOn, requestedOn, or(draft.remark(), ""),
-                context.person().username(), context.person().username(), company.currency(),
-                details(draft.details(), new Details("", rules.inForce().entry().standardUnit(), ShipTo.CUSTOMER, Map.of())), List.of());
+        var header = new Order(
+                number,
+                sequence,
+                or(draft.kind(), OrderKind.STANDARD),
+                OrderState.DRAFT,
+                customer.code(),
+                or(draft.po(), "").strip(),
+                or(draft.site(), masterData.defaultSite()),
+                orderedOn,
+                requestedOn,
+                or(draft.remark(), ""),
+                context.person().username(),
+                context.person().username(),
+                company.currency(),
+                details(
+                        draft.details(),
+                        new Details("", rules.inForce().entry().standardUnit(), ShipTo.CUSTOMER, Map.of())),
+                List.of());
         return header.withLines(lines(draft, customer, header, null));
     }
 
-    /** Details as they are written, completed from those there are; refused where the house does not know a field or its value. */
+    /**
+     * Details as they are written, completed from those there are; refused where the house does not know a field or its
+     * value.
+     */
     private Details details(Details written, Details otherwise) {
         if (written == null) {
             return otherwise;
         }
         var fields = new HashMap<>(written.fields());
         fields.values().removeIf(String::isEmpty);
-        var details = new Details(written.externalReference().strip(), or(written.revenueUnit(), otherwise.revenueUnit()), written.shipTo(), fields);
+        var details = new Details(
+                written.externalReference().strip(),
+                or(written.revenueUnit(), otherwise.revenueUnit()),
+                written.shipTo(),
+                fields);
         var bad = rules.inForce().entry().bad(details);
         if (!bad.isEmpty() && !details.equals(otherwise)) {
             throw new RefusedException(new CommonRefusal.Incomplete(bad));
@@ -383,12 +575,19 @@ public class OrderService {
         return details;
     }
 
-    /** Lines as they are written, completed from the items; lines that exist keep their price and VAT unless the draft says otherwise. */
+    /**
+     * Lines as they are written, completed from the items; lines that exist keep their price and VAT unless the draft
+     * says otherwise.
+     */
     private List<OrderLine> lines(OrderDraft draft, Customer customer, Order header, OrderEntity existing) {
-        var items = masterData.items(draft.lines().stream().map(OrderDraft.Line::item).filter(Objects::nonNull)
+        var items = masterData.items(draft.lines().stream()
+                .map(OrderDraft.Line::item)
+                .filter(Objects::nonNull)
                 .collect(Collectors.toSet()));
         var breaks = prices.of(items.keySet(), customer.code());
-        var next = existing == null ? 1 : existing.lines.stream().mapToInt(line -> line.lineNo).max().orElse(0) + 1;
+        var next = existing == null
+                ? 1
+                : existing.lines.stream().mapToInt(line -> line.lineNo).max().orElse(0) + 1;
         var refusals = new ArrayList<Refusal>();
         var lines = new ArrayList<OrderLine>();
         for (var written : draft.lines()) {
@@ -399,8 +598,17 @@ public class OrderService {
                 continue;
             }
             if (written.isWithoutItem()) {
-                lines.add(new OrderLine(no, written.kind(), "", or(written.text(), before == null ? "" : before.description()), Quantity.ZERO,
-                        new Price(BigDecimal.ZERO, BigDecimal.ZERO), Vat.of(Vat.Category.Z, "0"), header.requestedOn(), "", Shortage.WAIT));
+                lines.add(new OrderLine(
+                        no,
+                        written.kind(),
+                        "",
+                        or(written.text(), before == null ? "" : before.description()),
+                        Quantity.ZERO,
+                        new Price(BigDecimal.ZERO, BigDecimal.ZERO),
+                        Vat.of(Vat.Category.Z, "0"),
+                        header.requestedOn(),
+                        "",
+                        Shortage.WAIT));
                 continue;
             }
             var code = written.item() == null && before != null ? before.item() : written.item();
@@ -417,7 +625,8 @@ public class OrderService {
                 refusals.add(new CommonRefusal.NotFound("store", written.site()));
                 continue;
             }
-            line(no, written, before, item, breaks.getOrDefault(code, List.of()), customer, header, refusals).ifPresent(lines::add);
+            line(no, written, before, item, breaks.getOrDefault(code, List.of()), customer, header, refusals)
+                    .ifPresent(lines::add);
         }
         if (!refusals.isEmpty()) {
             throw new RefusedException(refusals);
@@ -425,20 +634,42 @@ public class OrderService {
         return lines;
     }
 
-    private static Optional<OrderLine> line(int no, OrderDraft.Line written, OrderLine before, Item item, List<PriceList.Break> breaks, Customer customer,
-            Order header, List<Refusal> refusals) {
+    private static Optional<OrderLine> line(
+            int no,
+            OrderDraft.Line written,
+            OrderLine before,
+            Item item,
+            List<PriceList.Break> breaks,
+            Customer customer,
+            Order header,
+            List<Refusal> refusals) {
         var where = "lines[" + no + "].";
-        var quantity = or(written.quantity(), before == null ? BigDecimal.ZERO : before.quantity().value());
-        var price = or(written.price(), item == null ? before.price().unit() : PriceList.price(item.price(), breaks, customer.code(), new Quantity(quantity.max(BigDecimal.ZERO).setScale(Quantity.DECIMALS, RoundingMode.DOWN))));
+        var quantity = or(
+                written.quantity(),
+                before == null ? BigDecimal.ZERO : before.quantity().value());
+        var price = or(
+                written.price(),
+                item == null
+                        ? before.price().unit()
+                        : PriceList.price(
+                                item.price(),
+                                breaks,
+                                customer.code(),
+                                new Quantity(
+                                        quantity.max(BigDecimal.ZERO).setScale(Quantity.DECIMALS, RoundingMode.DOWN))));
         var discount = or(written.discount(), item == null ? before.price().discountPercent() : BigDecimal.ZERO);
         var failures = refusals.size();
-        if (quantity.signum() < 0 || decimals(quantity) > Quantity.DECIMALS || quantity.precision() - quantity.scale() > 12) {
+        if (quantity.signum() < 0
+                || decimals(quantity) > Quantity.DECIMALS
+                || quantity.precision() - quantity.scale() > 12) {
             refusals.add(CommonRefusal.Incomplete.of(where + "quantity", "zero or more, with at most 3 decimals"));
         }
         if (price.signum() < 0 || decimals(price) > Price.DECIMALS || price.precision() - price.scale() > 12) {
             refusals.add(CommonRefusal.Incomplete.of(where + "price", "zero or more, with at most 4 decimals"));
         }
-        if (discount.signum() < 0 || discount.compareTo(BigDecimal.valueOf(100)) > 0 || decimals(discount) > Price.DECIMALS) {
+        if (discount.signum() < 0
+                || discount.compareTo(BigDecimal.valueOf(100)) > 0
+                || decimals(discount) > Price.DECIMALS) {
             refusals.add(CommonRefusal.Incomplete.of(where + "discount", "per cent between 0 and 100"));
         }
         if (refusals.size() > failures) {
@@ -449,10 +680,32 @@ public class OrderService {
         var site = or(written.site(), before == null ? "" : before.site());
         var from = site.equals(header.site()) ? "" : site;
         var shortage = or(written.shortage(), before == null ? Shortage.WAIT : before.shortage());
-        return Optional.of(item == null
-                ? new OrderLine(no, before.kind(), before.item(), before.description(), new Quantity(quantity), terms, before.vat(), wanted, from, shortage)
-                : new OrderLine(no, item.kind(), item.code(), item.name(), new Quantity(quantity), terms,
-                        item.kind() == LineKind.TEXT ? item.vat() : customer.vatTreatment().apply(item.vat()), wanted, from, shortage));
+        return Optional.of(
+                item == null
+                        ? new OrderLine(
+                                no,
+                                before.kind(),
+                                before.item(),
+                                before.description(),
+                                new Quantity(quantity),
+                                terms,
+                                before.vat(),
+                                wanted,
+                                from,
+                                shortage)
+                        : new OrderLine(
+                                no,
+                                item.kind(),
+                                item.code(),
+                                item.name(),
+                                new Quantity(quantity),
+                                terms,
+                                item.kind() == LineKind.TEXT
+                                        ? item.vat()
+                                        : customer.vatTreatment().apply(item.vat()),
+                                wanted,
+                                from,
+                                shortage));
     }
 
     private static void oneLine(String po) {
@@ -467,7 +720,9 @@ public class OrderService {
 
     OrderEntity find(String number) {
         return entities.createQuery("select o from OrderEntity o where o.number = :number", OrderEntity.class)
-                .setParameter("number", number).getResultStream().findFirst()
+                .setParameter("number", number)
+                .getResultStream()
+                .findFirst()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("order", number)));
     }
 
@@ -495,7 +750,9 @@ public class OrderService {
 
     private Order core(OrderEntity entity) {
         var codes = jdbc.sql("select c.code, s.code from customer c, site s where c.id = ? and s.id = ?")
-                .params(entity.customerId, entity.siteId).query((r, n) -> Map.entry(r.getString(1), r.getString(2))).single();
+                .params(entity.customerId, entity.siteId)
+                .query((r, n) -> Map.entry(r.getString(1), r.getString(2)))
+                .single();
         return entity.toCore(codes.getKey(), codes.getValue(), company.currency());
     }
 
@@ -503,7 +760,10 @@ public class OrderService {
         var order = core(entity);
         var customer = masterData.customer(order.customer());
         var sources = new HashMap<Integer, OrderView.SourceView>();
-        entity.lines.stream().filter(l -> l.sourceNumber != null).forEach(l -> sources.put(l.lineNo, new OrderView.SourceView(l.sourceKind, l.sourceNumber, l.sourceLine)));
+        entity.lines.stream()
+                .filter(l -> l.sourceNumber != null)
+                .forEach(l ->
+                        sources.put(l.lineNo, new OrderView.SourceView(l.sourceKind, l.sourceNumber, l.sourceLine)));
         var plain = view(order, customer, rules.inForce().entry(), entity.version);
         return sources.isEmpty() ? plain : plain.with(sources);
     }
@@ -511,17 +771,55 @@ public class OrderService {
     /** How an order is shown. */
     private static OrderView view(Order order, Customer customer, EntryRules entry, long version) {
         var totals = order.totals();
-        return new OrderView(order.number(), order.kind(), order.state(), order.customer(), customer.name(), order.po(), order.site(),
-                order.orderedOn(), order.requestedOn(), order.remark(), OrderView.DetailsView.of(order.details()), order.author(), order.lastEditor(), totals.net().amount(),
-                totals.vat().amount(), totals.gross().amount(),
-                totals.bands().stream().map(b -> new OrderView.BandView(b.vat().category().name(), b.vat().ratePercent(),
-                        b.taxable().amount(), b.tax().amount())).toList(),
-                order.lines().stream().map(l -> new OrderView.LineView(l.no(), l.kind().name(), l.item(), l.description(),
-                        l.quantity().value(), l.price().unit(), l.price().discountPercent(),
-                        (l.kind() == LineKind.SUBTOTAL ? order.subtotal(l) : l.net(l.quantity(), order.currency())).amount(), l.vat().category().name(),
-                        l.vat().ratePercent(), l.requestedOn(), l.site(), l.shortage(), null)).toList(),
-                order.state() == OrderState.DRAFT ? OrderEntry.missing(order, customer.rules().po().required(), entry).stream()
-                        .map(m -> new OrderView.MissingView(m.field(), m.expected())).toList() : List.of(),
+        return new OrderView(
+                order.number(),
+                order.kind(),
+                order.state(),
+                order.customer(),
+                customer.name(),
+                order.po(),
+                order.site(),
+                order.orderedOn(),
+                order.requestedOn(),
+                order.remark(),
+                OrderView.DetailsView.of(order.details()),
+                order.author(),
+                order.lastEditor(),
+                totals.net().amount(),
+                totals.vat().amount(),
+                totals.gross().amount(),
+                totals.bands().stream()
+                        .map(b -> new OrderView.BandView(
+                                b.vat().category().name(),
+                                b.vat().ratePercent(),
+                                b.taxable().amount(),
+                                b.tax().amount()))
+                        .toList(),
+                order.lines().stream()
+                        .map(l -> new OrderView.LineView(
+                                l.no(),
+                                l.kind().name(),
+                                l.item(),
+                                l.description(),
+                                l.quantity().value(),
+                                l.price().unit(),
+                                l.price().discountPercent(),
+                                (l.kind() == LineKind.SUBTOTAL
+                                                ? order.subtotal(l)
+                                                : l.net(l.quantity(), order.currency()))
+                                        .amount(),
+                                l.vat().category().name(),
+                                l.vat().ratePercent(),
+                                l.requestedOn(),
+                                l.site(),
+                                l.shortage(),
+                                null))
+                        .toList(),
+                order.state() == OrderState.DRAFT
+                        ? OrderEntry.missing(order, customer.rules().po().required(), entry).stream()
+                                .map(m -> new OrderView.MissingView(m.field(), m.expected()))
+                                .toList()
+                        : List.of(),
                 version);
     }
 

@@ -65,8 +65,12 @@ class OrderSink implements EffectSink {
                 stored.orderId = find(effect.cancellation().order()).id;
                 stored.cancelledOn = effect.cancellation().on();
                 stored.reason = effect.cancellation().reason();
-                effect.cancellation().lines().forEach(line -> stored.lines.add(
-                        new CancellationEntity.Line(stored.orderId, line.orderLine(), line.quantity().value())));
+                effect.cancellation()
+                        .lines()
+                        .forEach(line -> stored.lines.add(new CancellationEntity.Line(
+                                stored.orderId,
+                                line.orderLine(),
+                                line.quantity().value())));
                 entities.persist(stored);
                 return null;
             }
@@ -75,13 +79,18 @@ class OrderSink implements EffectSink {
 
     @Override
     public void settle(CommandContext context, List<Effect> all) {
-        all.stream().flatMap(effect -> effect.orders().stream()).distinct().sorted()
+        all.stream()
+                .flatMap(effect -> effect.orders().stream())
+                .distinct()
+                .sorted()
                 .forEach(number -> entities.lock(find(number), LockModeType.OPTIMISTIC_FORCE_INCREMENT));
     }
 
     /** How far the history has come: what happens later has a higher figure. */
     private long moment() {
-        return ((Number) entities.createNativeQuery("select coalesce(max(moment), 0) from history").getSingleResult()).longValue();
+        return ((Number) entities.createNativeQuery("select coalesce(max(moment), 0) from history")
+                        .getSingleResult())
+                .longValue();
     }
 
     private OrderEntity find(String number) {

@@ -14,13 +14,18 @@ class OrderVersionEntity {
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
+
     @Column(name = "order_id")
     Long orderId;
+
     @Column(name = "version_no")
     int versionNo;
+
     @Column(name = "changed_on")
     LocalDate changedOn;
+
     @Column(name = "changed_by")
     String changedBy;
+
     String differences;
 }

@@ -21,8 +21,12 @@ class OrderVersions {
     void keep(CommandContext context, long order, List<String> differences) {
         var version = new OrderVersionEntity();
         version.orderId = order;
-        version.versionNo = entities.createQuery("select count(v) from OrderVersionEntity v where v.orderId = :order", Long.class)
-                .setParameter("order", order).getSingleResult().intValue() + 2;
+        version.versionNo =
+                entities.createQuery("select count(v) from OrderVersionEntity v where v.orderId = :order", Long.class)
+                                .setParameter("order", order)
+                                .getSingleResult()
+                                .intValue()
+                        + 2;
         version.changedOn = context.date();
         version.changedBy = context.person().username();
         var text = String.join("\n", differences);

@@ -29,11 +29,20 @@ class OutlineStore {
     }
 
     /** An outline with what is kept beside it. */
-    record Kept(long id, Outline outline, String po, String remark, String details, String author, LocalDate writtenOn, long version) {
-    }
+    record Kept(
+            long id,
+            Outline outline,
+            String po,
+            String remark,
+            String details,
+            String author,
+            LocalDate writtenOn,
+            long version) {}
 
     Kept find(String number) {
-        return read("q.number = ?", number).orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("quote, blanket or recurring order", number)));
+        return read("q.number = ?", number)
+                .orElseThrow(() ->
+                        new RefusedException(new CommonRefusal.NotFound("quote, blanket or recurring order", number)));
     }
 
     Optional<Outline> byId(long id) {
@@ -41,31 +50,63 @@ class OutlineStore {
     }
 
     private Optional<Kept> read(String where, Object key) {
-        return jdbc.sql("select q.*, c.code from outline q join customer c on c.id = q.customer_id where " + where).param(key).query((r, n) -> {
-            var id = r.getLong("id");
-            var ceiling = r.getBigDecimal("ceiling");
-            var unit = r.getString("every_unit");
-            return new Kept(id, new Outline(r.getString("number"), Outline.Kind.valueOf(r.getString("kind")), Outline.State.valueOf(r.getString("state")),
-                    r.getString("code"), r.getObject("valid_from", LocalDate.class), r.getObject("valid_until", LocalDate.class),
-                    Optional.ofNullable(ceiling).map(company::money), unit == null ? Optional.empty() : Optional.of(new Rhythm(r.getInt("every_count"), Rhythm.Unit.valueOf(unit))),
-                    r.getInt("made"), company.currency(), lines(id), schedule(id)), r.getString("po"), r.getString("remark"), r.getString("details"),
-                    r.getString("author"), r.getObject("written_on", LocalDate.class), r.getLong("version"));
-        }).optional();
+        return jdbc.sql("select q.*, c.code from outline q join customer c on c.id = q.customer_id where " + where)
+                .param(key)
+                .query((r, n) -> {
+                    var id = r.getLong("id");
+                    var ceiling = r.getBigDecimal("ceiling");
+                    var unit = r.getString("every_unit");
+                    return new Kept(
+                            id,
+                            new Outline(
+                                    r.getString("number"),
+                                    Outline.Kind.valueOf(r.getString("kind")),
+                                    Outline.State.valueOf(r.getString("state")),
+                                    r.getString("code"),
+                                    r.getObject("valid_from", LocalDate.class),
+                                    r.getObject("valid_until", LocalDate.class),
+                                    Optional.ofNullable(ceiling).map(company::money),
+                                    unit == null
+                                            ? Optional.empty()
+                                            : Optional.of(
+                                                    new Rhythm(r.getInt("every_count"), Rhythm.Unit.valueOf(unit))),
+                                    r.getInt("made"),
+                                    company.currency(),
+                                    lines(id),
+                                    schedule(id)),
+                            r.getString("po"),
+                            r.getString("remark"),
+                            r.getString("details"),
+                            r.getString("author"),
+                            r.getObject("written_on", LocalDate.class),
+                            r.getLong("version"));
+                })
+                .optional();
     }
 
     private List<Outline.Line> lines(long id) {
-        return jdbc.sql("select line_no, item_code, description, quantity, unit_price, discount_percent from outline_line where outline_id = ? order by line_no").param(id)
-                .query((r, n) -> new Outline.Line(r.getInt(1), r.getString(2), r.getString(3), new Quantity(r.getBigDecimal(4)),
-                        new Price(r.getBigDecimal(5), r.getBigDecimal(6)))).list();
+        return jdbc.sql("select line_no, item_code, description, quantity, unit_price, discount_percent from"
+                        + " outline_line where outline_id = ? order by line_no")
+                .param(id)
+                .query((r, n) -> new Outline.Line(
+                        r.getInt(1),
+                        r.getString(2),
+                        r.getString(3),
+                        new Quantity(r.getBigDecimal(4)),
+                        new Price(r.getBigDecimal(5), r.getBigDecimal(6))))
+                .list();
     }
 
     private List<Outline.Call> schedule(long id) {
-        return jdbc.sql("select due_on, line_no, quantity from outline_call where outline_id = ? and order_id is null order by due_on, line_no").param(id)
-                .query((r, n) -> new Outline.Call(r.getObject(1, LocalDate.class), r.getInt(2), new Quantity(r.getBigDecimal(3)))).list();
+        return jdbc.sql("select due_on, line_no, quantity from outline_call where outline_id = ? and order_id is null"
+                        + " order by due_on, line_no")
+                .param(id)
+                .query((r, n) -> new Outline.Call(
+                        r.getObject(1, LocalDate.class), r.getInt(2), new Quantity(r.getBigDecimal(3))))
+                .list();
     }
 
-    private record Part(int line, BigDecimal quantity, BigDecimal price, BigDecimal discount) {
-    }
+    private record Part(int line, BigDecimal quantity, BigDecimal price, BigDecimal discount) {}
 
     /**
      * What orders took of it, less what was cancelled of them; declined ones take nothing.
@@ -74,11 +115,14 @@ class OutlineStore {
      */
     Outline.Taken taken(long id, String without) {
         var parts = jdbc.sql("""
-                select l.source_line, l.quantity - coalesce((select sum(x.quantity) from cancellation c join cancellation_line x on x.cancellation_id = c.id
-                    where c.order_id = l.order_id and x.order_line_no = l.line_no), 0), l.unit_price, l.discount_percent
-                from sales_order o join sales_order_line l on l.order_id = o.id
-                where o.outline_id = ? and l.removed = false and l.source_line is not null and o.state <> 'DECLINED' and o.number <> ?""").params(id, without)
-                .query((r, n) -> new Part(r.getInt(1), r.getBigDecimal(2), r.getBigDecimal(3), r.getBigDecimal(4))).list();
+            select l.source_line, l.quantity - coalesce((select sum(x.quantity) from cancellation c join cancellation_line x on x.cancellation_id = c.id
+                where c.order_id = l.order_id and x.order_line_no = l.line_no), 0), l.unit_price, l.discount_percent
+            from sales_order o join sales_order_line l on l.order_id = o.id
+            where o.outline_id = ? and l.removed = false and l.source_line is not null and o.state <> 'DECLINED' and o.number <> ?\
+            """)
+                .params(id, without)
+                .query((r, n) -> new Part(r.getInt(1), r.getBigDecimal(2), r.getBigDecimal(3), r.getBigDecimal(4)))
+                .list();
         var quantities = new HashMap<Integer, Quantity>();
         var net = Money.zero(company.currency());
         for (var part : parts) {

@@ -5,12 +5,12 @@ import app.euthyna.server.people.People;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
+import jakarta.activation.DataHandler;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Session;
-import jakarta.mail.internet.InternetAddress;
-import jakarta.activation.DataHandler;
 import jakarta.mail.internet.AddressException;
+import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeBodyPart;
 import jakarta.mail.internet.MimeMessage;
 import jakarta.mail.internet.MimeMultipart;
@@ -35,7 +35,8 @@ import org.springframework.stereotype.Service;
 @Service
 public class Outbox {
 
-    private static final String COLUMNS = "id, recipient, subject, body, about_kind, about_number, by_user, at, attachment_name from outbox_message ";
+    private static final String COLUMNS =
+            "id, recipient, subject, body, about_kind, about_number, by_user, at, attachment_name from outbox_message ";
 
     private final JdbcClient jdbc;
     private final People people;
@@ -48,12 +49,18 @@ public class Outbox {
     }
 
     /** A message, and the document that it is about. */
-    public record MessageView(long id, String recipient, String subject, String body, String aboutKind, String aboutNumber, String by, OffsetDateTime at,
-            String attachment) {
-    }
+    public record MessageView(
+            long id,
+            String recipient,
+            String subject,
+            String body,
+            String aboutKind,
+            String aboutNumber,
+            String by,
+            OffsetDateTime at,
+            String attachment) {}
 
-    public record MessagePage(List<MessageView> rows, String next) {
-    }
+    public record MessagePage(List<MessageView> rows, String next) {}
 
     /** Keeps a message to a user about a document. */
     public void send(String from, String to, String subject, String body, String aboutKind, String aboutNumber) {
@@ -65,31 +72,67 @@ public class Outbox {
      *
      * @param to a user, or an address
      */
-    public long send(String from, String to, String subject, String body, String aboutKind, String aboutNumber, String fileName, byte[] file) {
+    public long send(
+            String from,
+            String to,
+            String subject,
+            String body,
+            String aboutKind,
+            String aboutNumber,
+            String fileName,
+            byte[] file) {
         var key = new GeneratedKeyHolder();
-        jdbc.sql("insert into outbox_message (recipient, subject, body, about_kind, about_number, by_user, at, attachment_name, attachment) values (?, ?, ?, ?, ?, ?, ?, ?, ?)")
-                .param(to).param(Texts.cut(subject, 200)).param(Texts.cut(body, 8000))
-                .param(aboutKind).param(aboutNumber).param(from).param(Timestamp.from(clock.instant())).param(fileName)
-                .param(file).update(key, "id");
+        jdbc.sql("insert into outbox_message (recipient, subject, body, about_kind, about_number, by_user, at,"
+                        + " attachment_name, attachment) values (?, ?, ?, ?, ?, ?, ?, ?, ?)")
+                .param(to)
+                .param(Texts.cut(subject, 200))
+                .param(Texts.cut(body, 8000))
+                .param(aboutKind)
+                .param(aboutNumber)
+                .param(from)
+                .param(Timestamp.from(clock.instant()))
+                .param(fileName)
+                .param(file)
+                .update(key, "id");
         return key.getKeyAs(Long.class);
     }
 
     /** Messages newest first, to everybody or to one user. */
     MessagePage page(String recipient, String after) {
-        var rows = jdbc.sql("select " + COLUMNS + "where (:to = '' or recipient = :to) and id < :before order by id desc fetch first " + (Pages.SIZE + 1) + " rows only")
-                .param("to", recipient).param("before", after == null ? Long.MAX_VALUE : Pages.key(after).number(0)).query(Outbox::view).list();
+        var rows = jdbc.sql("select " + COLUMNS
+                        + "where (:to = '' or recipient = :to) and id < :before order by id desc fetch first "
+                        + (Pages.SIZE + 1) + " rows only")
+                .param("to", recipient)
+                .param(
+                        "before",
+                        after == null ? Long.MAX_VALUE : Pages.key(after).number(0))
+                .query(Outbox::view)
+                .list();
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
         return new MessagePage(page.rows(), page.next());
     }
 
     private static MessageView view(ResultSet r, int n) throws SQLException {
-        return new MessageView(r.getLong(1), r.getString(2), r.getString(3), r.getString(4), r.getString(5), r.getString(6), r.getString(7),
-                r.getObject(8, OffsetDateTime.class), r.getString(9));
+        return new MessageView(
+                r.getLong(1),
+                r.getString(2),
+                r.getString(3),
+                r.getString(4),
+                r.getString(5),
+                r.getString(6),
+                r.getString(7),
+                r.getObject(8, OffsetDateTime.class),
+                r.getString(9));
     }
 
-    /** A message as it would have gone over the wire (RFC 5322); addresses end in a domain that never exists (RFC 2606). */
+    /**
+     * A message as it would have gone over the wire (RFC 5322); addresses end in a domain that never exists (RFC 2606).
+     */
     byte[] eml(long id) {
-        var kept = jdbc.sql("select " + COLUMNS + "where id = ?").param(id).query(Outbox::view).optional()
+        var kept = jdbc.sql("select " + COLUMNS + "where id = ?")
+                .param(id)
+                .query(Outbox::view)
+                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("message", String.valueOf(id))));
         try {
             var message = new MimeMessage(Session.getInstance(new Properties()));
@@ -123,14 +166,19 @@ public class Outbox {
 
     /** The file of a message. */
     byte[] attachment(long id) {
-        return jdbc.sql("select attachment from outbox_message where id = ? and attachment is not null").param(id).query(byte[].class).optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("file of message", String.valueOf(id))));
+        return jdbc.sql("select attachment from outbox_message where id = ? and attachment is not null")
+                .param(id)
+                .query(byte[].class)
+                .optional()
+                .orElseThrow(
+                        () -> new RefusedException(new CommonRefusal.NotFound("file of message", String.valueOf(id))));
     }
 
     private InternetAddress address(String username) throws UnsupportedEncodingException, AddressException {
         if (username.contains("@")) {
             return new InternetAddress(username);
         }
-        return new InternetAddress(username + "@euthyna.invalid", people.displayName(username), StandardCharsets.UTF_8.name());
+        return new InternetAddress(
+                username + "@euthyna.invalid", people.displayName(username), StandardCharsets.UTF_8.name());
     }
 }

@@ -21,21 +21,26 @@ class OutboxController {
     }
 
     @GetMapping
-    Outbox.MessagePage page(@RequestParam(defaultValue = "") String recipient, @RequestParam(required = false) String after) {
+    Outbox.MessagePage page(
+            @RequestParam(defaultValue = "") String recipient, @RequestParam(required = false) String after) {
         return outbox.page(recipient, after);
     }
 
     /** A message as a file that every mail program opens. */
     @GetMapping(path = "/{id}/eml", produces = "message/rfc822")
     ResponseEntity<byte[]> eml(@PathVariable long id) {
-        return ResponseEntity.ok().contentType(MediaType.parseMediaType("message/rfc822"))
-                .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"message-" + id + ".eml\"").body(outbox.eml(id));
+        return ResponseEntity.ok()
+                .contentType(MediaType.parseMediaType("message/rfc822"))
+                .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"message-" + id + ".eml\"")
+                .body(outbox.eml(id));
     }
 
     /** The file of a message. */
     @GetMapping(path = "/{id}/attachment", produces = MediaType.APPLICATION_PDF_VALUE)
     ResponseEntity<byte[]> attachment(@PathVariable long id) {
-        return ResponseEntity.ok().contentType(MediaType.APPLICATION_PDF).header(HttpHeaders.CONTENT_DISPOSITION, "inline; filename=\"message-" + id + ".pdf\"")
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_PDF)
+                .header(HttpHeaders.CONTENT_DISPOSITION, "inline; filename=\"message-" + id + ".pdf\"")
                 .body(outbox.attachment(id));
     }
 }

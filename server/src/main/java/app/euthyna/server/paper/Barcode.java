@@ -14,8 +14,7 @@ final class Barcode {
     private static final int MODULE = 3;
     private static final int HEIGHT = 60;
 
-    private Barcode() {
-    }
+    private Barcode() {}
 
     /** A PNG picture as a data URI. */
     static String of(String number) {

@@ -29,7 +29,9 @@ final class Html {
     }
 
     Html element(String name, String cssClass, Object content) {
-        return raw("<" + name + (cssClass.isEmpty() ? "" : " class=\"" + cssClass + "\"") + ">").text(content).raw("</" + name + ">");
+        return raw("<" + name + (cssClass.isEmpty() ? "" : " class=\"" + cssClass + "\"") + ">")
+                .text(content)
+                .raw("</" + name + ">");
     }
 
     Html cells(String... contents) {

@@ -49,7 +49,15 @@ class PaperController {
     private final JdbcClient jdbc;
     private final Clock clock;
 
-    PaperController(Printing printing, Statements statements, ReminderLetters reminders, Batches batches, Commands commands, Company company, JdbcClient jdbc, Clock clock) {
+    PaperController(
+            Printing printing,
+            Statements statements,
+            ReminderLetters reminders,
+            Batches batches,
+            Commands commands,
+            Company company,
+            JdbcClient jdbc,
+            Clock clock) {
         this.printing = printing;
         this.statements = statements;
         this.reminders = reminders;
@@ -61,49 +69,61 @@ class PaperController {
     }
 
     /** Documents to be put on paper, in the sequence given; a statement by customer, or customer|from|to. */
-    record WrittenPrint(@NotNull Paper paper, @NotEmpty @Size(max = 500) List<@NotBlank @Size(max = 60) String> numbers) {
-    }
+    record WrittenPrint(
+            @NotNull Paper paper, @NotEmpty @Size(max = 500) List<@NotBlank @Size(max = 60) String> numbers) {}
 
-    record PrintedView(Paper paper, String number, int copy) {
-    }
+    record PrintedView(Paper paper, String number, int copy) {}
 
     /** Under which number the file is kept, and what is a copy in it. */
-    record PrintView(long id, List<PrintedView> sheets) {
-    }
+    record PrintView(long id, List<PrintedView> sheets) {}
 
     @May.Read
     @PostMapping("/prints")
     PrintView print(@Valid @RequestBody WrittenPrint request, HttpServletRequest http) {
         return commands.run(http, request, PrintView.class, context -> {
             var run = printing.print(context, request.paper(), request.numbers());
-            return new PrintView(run, printing.sheets(run).stream().map(s -> new PrintedView(s.paper(), s.number(), s.copy())).toList());
+            return new PrintView(
+                    run,
+                    printing.sheets(run).stream()
+                            .map(s -> new PrintedView(s.paper(), s.number(), s.copy()))
+                            .toList());
         });
     }
 
     /** The file of what was put on paper together. */
     @GetMapping(path = "/prints/{id}/pdf", produces = MediaType.APPLICATION_PDF_VALUE)
     ResponseEntity<byte[]> pdf(@PathVariable long id) {
-        return ResponseEntity.ok().contentType(MediaType.APPLICATION_PDF).header(HttpHeaders.CONTENT_DISPOSITION, "inline; filename=\"print-" + id + ".pdf\"")
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_PDF)
+                .header(HttpHeaders.CONTENT_DISPOSITION, "inline; filename=\"print-" + id + ".pdf\"")
                 .body(printing.file(id));
     }
 
-    record WrittenMail(@NotNull Paper paper, @NotBlank @Size(max = 60) String number, @Email @Size(max = 200) String to) {
-    }
+    record WrittenMail(
+            @NotNull Paper paper,
+            @NotBlank @Size(max = 60) String number,
+            @Email @Size(max = 200) String to) {}
 
-    record MailedView(long message) {
-    }
+    record MailedView(long message) {}
 
     /** Sends a document with its file attached; it goes to the Outbox. */
     @May.Propose
     @PostMapping("/mails")
     MailedView mail(@Valid @RequestBody WrittenMail request, HttpServletRequest http) {
-        return commands.run(http, request, MailedView.class, context -> new MailedView(printing.mail(context, request.paper(), request.number(),
-                Texts.given(request.to()))));
+        return commands.run(
+                http,
+                request,
+                MailedView.class,
+                context -> new MailedView(
+                        printing.mail(context, request.paper(), request.number(), Texts.given(request.to()))));
     }
 
     /** What a customer owes at a day, and how it came to that. */
     @GetMapping("/customers/{code}/statement")
-    Statements.AccountStatementView statement(@PathVariable String code, @RequestParam(required = false) LocalDate from, @RequestParam(required = false) LocalDate to) {
+    Statements.AccountStatementView statement(
+            @PathVariable String code,
+            @RequestParam(required = false) LocalDate from,
+            @RequestParam(required = false) LocalDate to) {
         var until = to == null ? LocalDate.now(clock) : to;
         return statements.of(code, from == null ? until.minusMonths(3) : from, until);
     }
@@ -114,49 +134,104 @@ class PaperController {
      * @param letter the step of the letter that is due; null where none is
      * @param lastStep of the letter that went out last; zero where none did
      */
-    record OverdueRow(String customer, String customerName, long invoices, BigDecimal open, BigDecimal upTo30, BigDecimal upTo60, BigDecimal upTo90, BigDecimal older,
-            long oldestDays, Integer letter, int lastStep, LocalDate remindedOn, boolean hasAddress) {
-    }
+    record OverdueRow(
+            String customer,
+            String customerName,
+            long invoices,
+            BigDecimal open,
+            BigDecimal upTo30,
+            BigDecimal upTo60,
+            BigDecimal upTo90,
+            BigDecimal older,
+            long oldestDays,
+            Integer letter,
+            int lastStep,
+            LocalDate remindedOn,
+            boolean hasAddress) {}
 
-    record OverduePage(List<OverdueRow> rows, String next) {
-    }
+    record OverduePage(List<OverdueRow> rows, String next) {}
 
     /** Customers with invoices past due, and the letter that each is due. */
     @GetMapping("/receivables/overdue")
     OverduePage overdue(@RequestParam(required = false) LocalDate on, @RequestParam(required = false) String after) {
         var day = on == null ? LocalDate.now(clock) : on;
-        record Keyed(long id, OverdueRow row) {
-        }
+        record Keyed(long id, OverdueRow row) {}
         var found = jdbc.sql("""
-                select c.id, c.code, c.name, count(*), sum(i.open_amount), sum(case when i.due_on >= :d30 then i.open_amount else 0 end),
-                       sum(case when i.due_on < :d30 and i.due_on >= :d60 then i.open_amount else 0 end),
-                       sum(case when i.due_on < :d60 and i.due_on >= :d90 then i.open_amount else 0 end), sum(case when i.due_on < :d90 then i.open_amount else 0 end),
-                       min(i.due_on), coalesce((select max(m.step) from reminder m where m.customer_id = c.id), 0),
-                       (select max(m.reminded_on) from reminder m where m.customer_id = c.id), c.email
-                from invoice i join customer c on c.id = i.customer_id where i.open_amount > 0 and i.due_on < :day and c.id > :after
-                group by c.id, c.code, c.name, c.email order by c.id fetch first 101 rows only""").param("d30", day.minusDays(30)).param("d60", day.minusDays(60))
-                .param("d90", day.minusDays(90)).param("day", day).param("after", after == null ? 0 : Pages.key(after).number(0))
-                .query((r, n) -> new Keyed(r.getLong(1), new OverdueRow(r.getString(2), r.getString(3), r.getLong(4), amount(r.getBigDecimal(5)), amount(r.getBigDecimal(6)),
-                        amount(r.getBigDecimal(7)), amount(r.getBigDecimal(8)), amount(r.getBigDecimal(9)), ChronoUnit.DAYS.between(r.getObject(10, LocalDate.class), day),
-                        null, r.getInt(11), r.getObject(12, LocalDate.class), !r.getString(13).isBlank()))).list();
+            select c.id, c.code, c.name, count(*), sum(i.open_amount), sum(case when i.due_on >= :d30 then i.open_amount else 0 end),
+                   sum(case when i.due_on < :d30 and i.due_on >= :d60 then i.open_amount else 0 end),
+                   sum(case when i.due_on < :d60 and i.due_on >= :d90 then i.open_amount else 0 end), sum(case when i.due_on < :d90 then i.open_amount else 0 end),
+                   min(i.due_on), coalesce((select max(m.step) from reminder m where m.customer_id = c.id), 0),
+                   (select max(m.reminded_on) from reminder m where m.customer_id = c.id), c.email
+            from invoice i join customer c on c.id = i.customer_id where i.open_amount > 0 and i.due_on < :day and c.id > :after
+            group by c.id, c.code, c.name, c.email order by c.id fetch first 101 rows only\
+            """)
+                .param("d30", day.minusDays(30))
+                .param("d60", day.minusDays(60))
+                .param("d90", day.minusDays(90))
+                .param("day", day)
+                .param("after", after == null ? 0 : Pages.key(after).number(0))
+                .query((r, n) -> new Keyed(
+                        r.getLong(1),
+                        new OverdueRow(
+                                r.getString(2),
+                                r.getString(3),
+                                r.getLong(4),
+                                amount(r.getBigDecimal(5)),
+                                amount(r.getBigDecimal(6)),
+                                amount(r.getBigDecimal(7)),
+                                amount(r.getBigDecimal(8)),
+                                amount(r.getBigDecimal(9)),
+                                ChronoUnit.DAYS.between(r.getObject(10, LocalDate.class), day),
+                                null,
+                                r.getInt(11),
+                                r.getObject(12, LocalDate.class),
+                                !r.getString(13).isBlank())))
+                .list();
         var page = Pages.of(found, row -> List.of(String.valueOf(row.id())));
-        return new OverduePage(page.rows().stream().map(Keyed::row).map(row -> new OverdueRow(row.customer(), row.customerName(), row.invoices(), row.open(), row.upTo30(),
-                row.upTo60(), row.upTo90(), row.older(), row.oldestDays(), reminders.due(row.customer(), day).map(Reminding.Letter::step).orElse(null), row.lastStep(),
-                row.remindedOn(), row.hasAddress())).toList(), page.next());
+        return new OverduePage(
+                page.rows().stream()
+                        .map(Keyed::row)
+                        .map(row -> new OverdueRow(
+                                row.customer(),
+                                row.customerName(),
+                                row.invoices(),
+                                row.open(),
+                                row.upTo30(),
+                                row.upTo60(),
+                                row.upTo90(),
+                                row.older(),
+                                row.oldestDays(),
+                                reminders
+                                        .due(row.customer(), day)
+                                        .map(Reminding.Letter::step)
+                                        .orElse(null),
+                                row.lastStep(),
+                                row.remindedOn(),
+                                row.hasAddress()))
+                        .toList(),
+                page.next());
     }
 
     private BigDecimal amount(BigDecimal stored) {
         return company.money(stored).amount();
     }
 
-    record ReminderBatch(@NotEmpty @Size(max = 500) List<@NotBlank String> customers, LocalDate date) {
-    }
+    record ReminderBatch(@NotEmpty @Size(max = 500) List<@NotBlank String> customers, LocalDate date) {}
 
     /** Writes the letters that customers are due, each on its own; they go to the Outbox. */
     @May.Bill
     @PostMapping("/batches/reminders")
     Batches.BatchView remind(@Valid @RequestBody ReminderBatch request, HttpServletRequest http) {
-        return batches.carryOut(commands.run(http, request, Long.class, context -> batches.begin(context.on(request.date()), Batches.Kind.REMINDING,
-                request.customers().stream().map(code -> new Batches.Asked(DocumentKind.ORDER, code, new Printing.AskedReminder(code))).toList())));
+        return batches.carryOut(commands.run(
+                http,
+                request,
+                Long.class,
+                context -> batches.begin(
+                        context.on(request.date()),
+                        Batches.Kind.REMINDING,
+                        request.customers().stream()
+                                .map(code ->
+                                        new Batches.Asked(DocumentKind.ORDER, code, new Printing.AskedReminder(code)))
+                                .toList())));
     }
 }

@@ -16,9 +16,9 @@ import app.euthyna.core.shared.Vat;
 import app.euthyna.server.billing.ReminderLetters;
 import app.euthyna.server.billing.Statements;
 import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.order.OrderService;
-import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.RefusedException;
@@ -39,7 +39,13 @@ public class Papers {
 
     /** Kinds of paper, each of a document or, for a statement, of a customer. */
     public enum Paper {
-        ORDER_CONFIRMATION("Order confirmation"), PACKING_SLIP("Packing slip"), INVOICE("Invoice"), CREDIT_NOTE("Credit note"), RETURN_SLIP("Return slip"), STATEMENT("Statement of account"), REMINDER("Reminder");
+        ORDER_CONFIRMATION("Order confirmation"),
+        PACKING_SLIP("Packing slip"),
+        INVOICE("Invoice"),
+        CREDIT_NOTE("Credit note"),
+        RETURN_SLIP("Return slip"),
+        STATEMENT("Statement of account"),
+        REMINDER("Reminder");
 
         private final String title;
 
@@ -54,9 +60,12 @@ public class Papers {
 
     private static final List<String> LETTERS = List.of("", "Reminder", "Second reminder", "Last reminder");
     private static final List<String> WORDS = List.of("", """
-            Perhaps it has slipped through: the invoices below are past due. If you have paid in the last days, please take this letter as settled.""", """
-            We have had no answer to our reminder, and the invoices below are still open. Please pay them within seven days, or tell us what stands in the way.""", """
-            In spite of two reminders the invoices below are still open. Unless they are paid within seven days we shall hold your orders and hand the matter on.""");
+        Perhaps it has slipped through: the invoices below are past due. If you have paid in the last days, please take this letter as settled.\
+        """, """
+        We have had no answer to our reminder, and the invoices below are still open. Please pay them within seven days, or tell us what stands in the way.\
+        """, """
+        In spite of two reminders the invoices below are still open. Unless they are paid within seven days we shall hold your orders and hand the matter on.\
+        """);
 
     private final JdbcClient jdbc;
     private final Company company;
@@ -68,7 +77,15 @@ public class Papers {
     private final HouseRulesStore rules;
     private final DocumentOrders documentOrders;
 
-    Papers(JdbcClient jdbc, Company company, ChainReader chains, OrderService orders, Statements statements, ReminderLetters reminders, DocumentDetails details, HouseRulesStore rules,
+    Papers(
+            JdbcClient jdbc,
+            Company company,
+            ChainReader chains,
+            OrderService orders,
+            Statements statements,
+            ReminderLetters reminders,
+            DocumentDetails details,
+            HouseRulesStore rules,
             DocumentOrders documentOrders) {
         this.documentOrders = documentOrders;
         this.rules = rules;
@@ -101,28 +118,55 @@ public class Papers {
         return html.toString();
     }
 
-    private record House(String name, String street, String postcode, String town, String country, String vatId, String iban) {
-    }
+    private record House(
+            String name, String street, String postcode, String town, String country, String vatId, String iban) {}
 
-    private record Party(String code, String name, String street, String postcode, String town, String country, String vatId) {
-    }
+    private record Party(
+            String code, String name, String street, String postcode, String town, String country, String vatId) {}
 
     private House house() {
-        return jdbc.sql("select name, street, postcode, town, country, vat_id, iban from company where id = 1").query(House.class).single();
+        return jdbc.sql("select name, street, postcode, town, country, vat_id, iban from company where id = 1")
+                .query(House.class)
+                .single();
     }
 
     private Party party(String code) {
-        return jdbc.sql("select code, name, street, postcode, town, country, vat_id from customer where code = ?").param(code).query(Party.class).optional()
+        return jdbc.sql("select code, name, street, postcode, town, country, vat_id from customer where code = ?")
+                .param(code)
+                .query(Party.class)
+                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)));
     }
 
     /** House, address, title, and a mark where the paper is a copy or speaks of something that is not settled. */
     private void head(Html html, Party to, String title, int copy, String mark) {
         var house = house();
-        html.raw("<div class=\"foot\">").text(Texts.joined(" · ", house.name(), house.vatId().isBlank() ? "" : "VAT id " + house.vatId(),
-                house.iban().isBlank() ? "" : "IBAN " + house.iban())).raw("</div>");
-        html.element("div", "house", Texts.joined(", ", house.name(), house.street(), Texts.joined(" ", house.postcode(), house.town()), house.country()));
-        html.element("div", "to", Texts.joined("\n", to.name(), to.street(), Texts.joined(" ", to.postcode(), to.town()), to.country(), to.vatId().isBlank() ? "" : "VAT id " + to.vatId()));
+        html.raw("<div class=\"foot\">")
+                .text(Texts.joined(
+                        " · ",
+                        house.name(),
+                        house.vatId().isBlank() ? "" : "VAT id " + house.vatId(),
+                        house.iban().isBlank() ? "" : "IBAN " + house.iban()))
+                .raw("</div>");
+        html.element(
+                "div",
+                "house",
+                Texts.joined(
+                        ", ",
+                        house.name(),
+                        house.street(),
+                        Texts.joined(" ", house.postcode(), house.town()),
+                        house.country()));
+        html.element(
+                "div",
+                "to",
+                Texts.joined(
+                        "\n",
+                        to.name(),
+                        to.street(),
+                        Texts.joined(" ", to.postcode(), to.town()),
+                        to.country(),
+                        to.vatId().isBlank() ? "" : "VAT id " + to.vatId()));
         html.element("h1", "", title);
         if (copy > 0) {
             html.element("div", "mark", "Copy " + copy);
@@ -134,31 +178,69 @@ public class Papers {
 
     private static void facts(Html html, List<Map.Entry<String, String>> facts) {
         html.raw("<table class=\"facts\">");
-        facts.stream().filter(fact -> !fact.getValue().isBlank()).forEach(fact -> html.cells(fact.getKey(), fact.getValue()));
+        facts.stream()
+                .filter(fact -> !fact.getValue().isBlank())
+                .forEach(fact -> html.cells(fact.getKey(), fact.getValue()));
         html.raw("</table>");
     }
 
     private void confirmation(Html html, String number, int copy) {
         var order = orders.view(number);
         var cleared = order.state().isCleared() || order.state().isEnded();
-        head(html, party(order.customer()), "Order confirmation " + number, copy, cleared ? "" : "Not cleared: " + order.state().words());
+        head(
+                html,
+                party(order.customer()),
+                "Order confirmation " + number,
+                copy,
+                cleared ? "" : "Not cleared: " + order.state().words());
         var shipTo = order.details().shipTo();
-        facts(html, List.of(Map.entry("Date", Figures.day(order.orderedOn())), Map.entry("Your PO", order.po()), Map.entry("Wanted by", Figures.day(order.requestedOn())),
-                Map.entry("Ships to", shipTo == null ? "" : Texts.joined(", ", shipTo.name(), shipTo.street(), Texts.joined(" ", shipTo.postcode(), shipTo.town()), shipTo.country())),
-                Map.entry("Your reference", order.details().externalReference() == null ? "" : order.details().externalReference())));
-        html.raw("<table class=\"lines\">").head("#Line", "Item", "#Quantity", "#Price", "#Less %", "#Net " + currency());
+        facts(
+                html,
+                List.of(
+                        Map.entry("Date", Figures.day(order.orderedOn())),
+                        Map.entry("Your PO", order.po()),
+                        Map.entry("Wanted by", Figures.day(order.requestedOn())),
+                        Map.entry(
+                                "Ships to",
+                                shipTo == null
+                                        ? ""
+                                        : Texts.joined(
+                                                ", ",
+                                                shipTo.name(),
+                                                shipTo.street(),
+                                                Texts.joined(" ", shipTo.postcode(), shipTo.town()),
+                                                shipTo.country())),
+                        Map.entry(
+                                "Your reference",
+                                order.details().externalReference() == null
+                                        ? ""
+                                        : order.details().externalReference())));
+        html.raw("<table class=\"lines\">")
+                .head("#Line", "Item", "#Quantity", "#Price", "#Less %", "#Net " + currency());
         order.lines().forEach(line -> {
             if (line.kind().equals(LineKind.TEXT.name())) {
                 html.cells("", line.description(), "", "", "", "");
             } else if (line.kind().equals(LineKind.SUBTOTAL.name())) {
                 html.cells("", line.description(), "", "", "", "#" + Figures.grouped(line.net()));
             } else {
-                html.cells("#" + line.no(), line.description() + " (" + line.item() + ")", "#" + Figures.plain(line.quantity()), "#" + Figures.price(line.price()),
-                        "#" + (line.discount().signum() == 0 ? "" : Figures.plain(line.discount())), "#" + Figures.grouped(line.net()));
+                html.cells(
+                        "#" + line.no(),
+                        line.description() + " (" + line.item() + ")",
+                        "#" + Figures.plain(line.quantity()),
+                        "#" + Figures.price(line.price()),
+                        "#" + (line.discount().signum() == 0 ? "" : Figures.plain(line.discount())),
+                        "#" + Figures.grouped(line.net()));
             }
         });
         html.raw("</table>");
-        sums(html, List.of(Map.entry("Net", order.net())), order.vatBands().stream().map(b -> Map.entry(vat(b.category(), b.rate()), b.tax())).toList(), "Gross", order.gross());
+        sums(
+                html,
+                List.of(Map.entry("Net", order.net())),
+                order.vatBands().stream()
+                        .map(b -> Map.entry(vat(b.category(), b.rate()), b.tax()))
+                        .toList(),
+                "Gross",
+                order.gross());
         if (!order.remark().isBlank()) {
             html.element("p", "", order.remark());
         }
@@ -178,30 +260,69 @@ public class Papers {
         };
     }
 
-    private static void sums(Html html, List<Map.Entry<String, BigDecimal>> first, List<Map.Entry<String, BigDecimal>> then, String last, BigDecimal sum) {
+    private static void sums(
+            Html html,
+            List<Map.Entry<String, BigDecimal>> first,
+            List<Map.Entry<String, BigDecimal>> then,
+            String last,
+            BigDecimal sum) {
         html.raw("<table class=\"sums\">");
         first.forEach(row -> html.cells(row.getKey(), "#" + Figures.grouped(row.getValue())));
         then.forEach(row -> html.cells(row.getKey(), "#" + Figures.grouped(row.getValue())));
-        html.raw("<tr class=\"last\">").element("td", "", last).element("td", "figure", Figures.grouped(sum)).raw("</tr></table>");
+        html.raw("<tr class=\"last\">")
+                .element("td", "", last)
+                .element("td", "figure", Figures.grouped(sum))
+                .raw("</tr></table>");
     }
 
     private void packingSlip(Html html, String number, int copy) {
-        var order = jdbc.sql("select o.number from dispatch d join sales_order o on o.id = d.order_id where d.number = ?").param(number).query(String.class).optional()
+        var order = jdbc.sql(
+                        "select o.number from dispatch d join sales_order o on o.id = d.order_id where d.number = ?")
+                .param(number)
+                .query(String.class)
+                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("dispatch", number)));
         var chain = chains.chain(order);
-        var dispatch = chain.dispatches().stream().filter(d -> d.number().equals(number)).findFirst().orElseThrow();
+        var dispatch = chain.dispatches().stream()
+                .filter(d -> d.number().equals(number))
+                .findFirst()
+                .orElseThrow();
         var void1 = dispatch.state() == Dispatch.State.VOIDED || dispatch.state() == Dispatch.State.REVERSED;
-        head(html, party(chain.order().customer()), "Packing slip " + number, copy, void1 ? "Void: the goods have stayed" : "");
-        var shipTo = details.of("DISPATCH", number).stream().map(DocumentDetails.CarriedDetails::shipTo).findFirst().orElse("");
-        var carrier = jdbc.sql("select carrier, carrier_reference from dispatch where number = ?").param(number)
-                .query((r, n) -> r.getString(1) == null ? "" : Texts.joined(", ", r.getString(1), r.getString(2))).single();
-        facts(html, List.of(Map.entry("Date", Figures.day(dispatch.date())), Map.entry("Order", order), Map.entry("Your PO", chain.order().po()),
-                Map.entry("From store", dispatch.site()), Map.entry("Ships to", shipTo == null ? "" : shipTo), Map.entry("Carrier", carrier)));
+        head(
+                html,
+                party(chain.order().customer()),
+                "Packing slip " + number,
+                copy,
+                void1 ? "Void: the goods have stayed" : "");
+        var shipTo = details.of("DISPATCH", number).stream()
+                .map(DocumentDetails.CarriedDetails::shipTo)
+                .findFirst()
+                .orElse("");
+        var carrier = jdbc.sql("select carrier, carrier_reference from dispatch where number = ?")
+                .param(number)
+                .query((r, n) -> r.getString(1) == null ? "" : Texts.joined(", ", r.getString(1), r.getString(2)))
+                .single();
+        facts(
+                html,
+                List.of(
+                        Map.entry("Date", Figures.day(dispatch.date())),
+                        Map.entry("Order", order),
+                        Map.entry("Your PO", chain.order().po()),
+                        Map.entry("From store", dispatch.site()),
+                        Map.entry("Ships to", shipTo == null ? "" : shipTo),
+                        Map.entry("Carrier", carrier)));
         html.raw("<table class=\"lines\">").head("#Line", "Item", "#Quantity", "#Still to come");
         for (var line : dispatch.lines()) {
             var flow = chain.flow(line.orderLine());
-            html.cells("#" + line.orderLine(), flow.line().description() + " (" + line.item() + ")", "#" + Figures.plain(line.quantity().value()),
-                    "#" + Figures.plain(flow.toShip().minus(flow.staged()).max(app.euthyna.core.shared.Quantity.ZERO).value()));
+            html.cells(
+                    "#" + line.orderLine(),
+                    flow.line().description() + " (" + line.item() + ")",
+                    "#" + Figures.plain(line.quantity().value()),
+                    "#"
+                            + Figures.plain(flow.toShip()
+                                    .minus(flow.staged())
+                                    .max(app.euthyna.core.shared.Quantity.ZERO)
+                                    .value()));
         }
         html.raw("</table>");
     }
@@ -209,82 +330,193 @@ public class Papers {
     private void invoice(Html html, String number, int copy) {
         var found = chains.chains(documentOrders.of(DocumentKind.INVOICE, number));
         var invoice = Chain.invoiceOf(found.values(), number);
-        head(html, party(invoice.customer()), "Invoice " + number, copy, invoice.reversed() ? "Taken back, not to be paid" : "");
-        facts(html, List.of(Map.entry("Date", Figures.day(invoice.on())), Map.entry("Due", Figures.day(invoice.dueOn())),
-                Map.entry("Payment reference", CreditorReference.of(number).replaceAll("(.{4})(?=.)", "$1 "))));
+        head(
+                html,
+                party(invoice.customer()),
+                "Invoice " + number,
+                copy,
+                invoice.reversed() ? "Taken back, not to be paid" : "");
+        facts(
+                html,
+                List.of(
+                        Map.entry("Date", Figures.day(invoice.on())),
+                        Map.entry("Due", Figures.day(invoice.dueOn())),
+                        Map.entry(
+                                "Payment reference",
+                                CreditorReference.of(number).replaceAll("(.{4})(?=.)", "$1 "))));
         if (!invoice.text().isBlank()) {
             html.element("p", "", invoice.text());
         }
-        html.raw("<table class=\"lines\">").head("#Line", "Item", "Order, dispatch, your PO", "#Quantity", "#Price", "#Net " + currency());
+        html.raw("<table class=\"lines\">")
+                .head("#Line", "Item", "Order, dispatch, your PO", "#Quantity", "#Price", "#Net " + currency());
         invoice.lines().forEach(line -> {
             var chain = found.get(line.orderLine().number());
-            html.cells("#" + line.no(), line.description() + " (" + line.item() + ")", origin(line, chain.order().po()), "#" + Figures.plain(line.quantity().value()),
-                    "#" + price(line.price()), "#" + Figures.grouped(line.net().amount()));
+            html.cells(
+                    "#" + line.no(),
+                    line.description() + " (" + line.item() + ")",
+                    origin(line, chain.order().po()),
+                    "#" + Figures.plain(line.quantity().value()),
+                    "#" + price(line.price()),
+                    "#" + Figures.grouped(line.net().amount()));
         });
         html.raw("</table>");
         var totals = invoice.totals();
-        sums(html, List.of(Map.entry("Net", totals.net().amount())), totals.bands().stream().map(band -> Map.entry(vat(band.vat().category().name(), band.vat().ratePercent())
-                + " on " + Figures.grouped(band.taxable().amount()), band.tax().amount())).toList(), "To pay, " + currency(), totals.gross().amount());
-        var settled = jdbc.sql("select coalesce(sum(u.amount), 0) from deposit_use u join invoice i on i.id = u.invoice_id where i.number = ?").param(number)
-                .query(BigDecimal.class).single();
+        sums(
+                html,
+                List.of(Map.entry("Net", totals.net().amount())),
+                totals.bands().stream()
+                        .map(band -> Map.entry(
+                                vat(band.vat().category().name(), band.vat().ratePercent()) + " on "
+                                        + Figures.grouped(band.taxable().amount()),
+                                band.tax().amount()))
+                        .toList(),
+                "To pay, " + currency(),
+                totals.gross().amount());
+        var settled = jdbc.sql(
+                        "select coalesce(sum(u.amount), 0) from deposit_use u join invoice i on i.id = u.invoice_id"
+                                + " where i.number = ?")
+                .param(number)
+                .query(BigDecimal.class)
+                .single();
         if (settled.signum() > 0) {
             var paid = company.money(settled);
-            html.element("p", "", "Paid ahead and set against this invoice: %s; left to pay: %s.".formatted(paid, totals.gross().minus(paid)));
+            html.element(
+                    "p",
+                    "",
+                    "Paid ahead and set against this invoice: %s; left to pay: %s."
+                            .formatted(paid, totals.gross().minus(paid)));
         }
     }
 
-    /** Refers to its invoice and says why (EN 16931-1 BG-3, preceding invoice; a credit note's amounts are positive). */
+    /**
+     * Refers to its invoice and says why (EN 16931-1 BG-3, preceding invoice; a credit note's amounts are positive).
+     */
     private void creditNote(Html html, String number, int copy) {
-        var found = chains.chains(documentOrders.of(DocumentKind.CREDIT_NOTE, number)).values();
-        var credit = Chain.credits(found).stream().filter(c -> c.number().equals(number)).findFirst().orElseThrow();
+        var found = chains.chains(documentOrders.of(DocumentKind.CREDIT_NOTE, number))
+                .values();
+        var credit = Chain.credits(found).stream()
+                .filter(c -> c.number().equals(number))
+                .findFirst()
+                .orElseThrow();
         var invoice = Chain.invoiceOf(found, credit.invoice());
         head(html, party(credit.customer()), "Credit note " + number, copy, "");
-        facts(html, List.of(Map.entry("Date", Figures.day(credit.on())), Map.entry("For invoice", invoice.number() + " of " + Figures.day(invoice.on())),
-                Map.entry("Reason", credit.reason())));
-        html.raw("<table class=\"lines\">").head("#Line", "Item", "Invoice line, return", "#Quantity", "#Net " + currency());
+        facts(
+                html,
+                List.of(
+                        Map.entry("Date", Figures.day(credit.on())),
+                        Map.entry("For invoice", invoice.number() + " of " + Figures.day(invoice.on())),
+                        Map.entry("Reason", credit.reason())));
+        html.raw("<table class=\"lines\">")
+                .head("#Line", "Item", "Invoice line, return", "#Quantity", "#Net " + currency());
         credit.lines().forEach(line -> {
             var fee = line.fee().isPositive() ? "\nless %s kept back for restocking".formatted(line.fee()) : "";
-            html.cells("#" + line.no(), line.description() + " (" + line.item() + ")" + fee, Texts.joined(", ", "line " + line.invoiceLine(), line.returnLine().map(r -> r.number()).orElse("")),
-                    line.quantity().isPositive() ? "#" + Figures.plain(line.quantity().value()) : "#", "#" + Figures.grouped(line.net().amount()));
+            html.cells(
+                    "#" + line.no(),
+                    line.description() + " (" + line.item() + ")" + fee,
+                    Texts.joined(
+                            ", ",
+                            "line " + line.invoiceLine(),
+                            line.returnLine().map(r -> r.number()).orElse("")),
+                    line.quantity().isPositive()
+                            ? "#" + Figures.plain(line.quantity().value())
+                            : "#",
+                    "#" + Figures.grouped(line.net().amount()));
         });
         html.raw("</table>");
         var totals = credit.totals();
-        sums(html, List.of(Map.entry("Net", totals.net().amount())), totals.bands().stream().map(band -> Map.entry(vat(band.vat().category().name(), band.vat().ratePercent())
-                + " on " + Figures.grouped(band.taxable().amount()), band.tax().amount())).toList(), "Credited, " + currency(), totals.gross().amount());
-        var settled = jdbc.sql("select coalesce(sum(a.amount), 0) from allocation a join payment p on p.id = a.payment_id join invoice i on i.id = a.invoice_id "
-                + "where p.number = ? and i.number = ?").params(number, invoice.number()).query(BigDecimal.class).single();
+        sums(
+                html,
+                List.of(Map.entry("Net", totals.net().amount())),
+                totals.bands().stream()
+                        .map(band -> Map.entry(
+                                vat(band.vat().category().name(), band.vat().ratePercent()) + " on "
+                                        + Figures.grouped(band.taxable().amount()),
+                                band.tax().amount()))
+                        .toList(),
+                "Credited, " + currency(),
+                totals.gross().amount());
+        var settled = jdbc.sql(
+                        "select coalesce(sum(a.amount), 0) from allocation a join payment p on p.id = a.payment_id"
+                                + " join invoice i on i.id = a.invoice_id where p.number = ? and i.number = ?")
+                .params(number, invoice.number())
+                .query(BigDecimal.class)
+                .single();
         var left = totals.gross().minus(company.money(settled));
-        html.element("p", "", left.isZero() ? "It is set against invoice %s.".formatted(invoice.number())
-                : left.equals(totals.gross()) ? "Invoice %s is paid: the amount stands to your credit, or was given back.".formatted(invoice.number())
-                        : "%s of it are set against invoice %s; the rest stands to your credit, or was given back.".formatted(company.money(settled), invoice.number()));
+        html.element(
+                "p",
+                "",
+                left.isZero()
+                        ? "It is set against invoice %s.".formatted(invoice.number())
+                        : left.equals(totals.gross())
+                                ? "Invoice %s is paid: the amount stands to your credit, or was given back."
+                                        .formatted(invoice.number())
+                                : "%s of it are set against invoice %s; the rest stands to your credit, or was given back."
+                                        .formatted(company.money(settled), invoice.number()));
     }
 
-    /** To be put into the parcel: its number in plain and as a barcode (Code 128, ISO/IEC 15417), and what is expected back. */
+    /**
+     * To be put into the parcel: its number in plain and as a barcode (Code 128, ISO/IEC 15417), and what is expected
+     * back.
+     */
     private void returnSlip(Html html, String number, int copy) {
         var found = chains.chains(documentOrders.of(DocumentKind.RETURN, number));
         var goods = Chain.returnOf(found.values(), number);
-        head(html, party(goods.customer()), "Return slip " + number, copy, goods.withdrawn() ? "Withdrawn: please don't send it" : "");
-        html.raw("<img class=\"barcode\" alt=\"\" src=\"").raw(Barcode.of(number)).raw("\"/>");
-        facts(html, List.of(Map.entry("Authorised", Figures.day(goods.on())), Map.entry("Reason", rules.inForce().returns().reason(goods.reason()).words()),
-                Map.entry("To store", goods.lines().stream().map(Return.Line::site).distinct().collect(Collectors.joining(", ")))));
+        head(
+                html,
+                party(goods.customer()),
+                "Return slip " + number,
+                copy,
+                goods.withdrawn() ? "Withdrawn: please don't send it" : "");
+        html.raw("<img class=\"barcode\" alt=\"\" src=\"")
+                .raw(Barcode.of(number))
+                .raw("\"/>");
+        facts(
+                html,
+                List.of(
+                        Map.entry("Authorised", Figures.day(goods.on())),
+                        Map.entry(
+                                "Reason",
+                                rules.inForce().returns().reason(goods.reason()).words()),
+                        Map.entry(
+                                "To store",
+                                goods.lines().stream()
+                                        .map(Return.Line::site)
+                                        .distinct()
+                                        .collect(Collectors.joining(", ")))));
         html.element("p", "", "Please put this slip into the parcel; we know your goods by its number.");
-        html.raw("<table class=\"lines\">").head("#Line", "Item", "Order, dispatch, your PO", "#May come back", "#Came");
+        html.raw("<table class=\"lines\">")
+                .head("#Line", "Item", "Order, dispatch, your PO", "#May come back", "#Came");
         goods.lines().forEach(line -> {
             var chain = found.get(line.orderLine().number());
-            html.cells("#" + line.no(), chain.order().line(line.orderLine().line()).description() + " (" + line.item() + ")", Texts.joined(", ", line.orderLine().number(),
-                    line.dispatchLine().number(), chain.order().po().isBlank() ? "" : "PO " + chain.order().po()), "#" + Figures.plain(line.authorised().value()),
-                    line.received().isZero() ? "#" : "#" + Figures.plain(line.received().value()));
+            html.cells(
+                    "#" + line.no(),
+                    chain.order().line(line.orderLine().line()).description() + " (" + line.item() + ")",
+                    Texts.joined(
+                            ", ",
+                            line.orderLine().number(),
+                            line.dispatchLine().number(),
+                            chain.order().po().isBlank()
+                                    ? ""
+                                    : "PO " + chain.order().po()),
+                    "#" + Figures.plain(line.authorised().value()),
+                    line.received().isZero()
+                            ? "#"
+                            : "#" + Figures.plain(line.received().value()));
         });
         html.raw("</table>");
     }
 
     private static String origin(Invoice.Line line, String po) {
-        Set<String> dispatches = line.sources().stream().map(s -> s.dispatchLine().number()).collect(Collectors.toCollection(LinkedHashSet::new));
-        return Texts.joined(", ", line.orderLine().number(), String.join(", ", dispatches), po.isBlank() ? "" : "PO " + po);
+        Set<String> dispatches = line.sources().stream()
+                .map(s -> s.dispatchLine().number())
+                .collect(Collectors.toCollection(LinkedHashSet::new));
+        return Texts.joined(
+                ", ", line.orderLine().number(), String.join(", ", dispatches), po.isBlank() ? "" : "PO " + po);
     }
 
     private static String price(Price price) {
-        return Figures.price(price.unit()) + (price.discountPercent().signum() == 0 ? "" : " −" + Figures.plain(price.discountPercent()) + " %");
+        return Figures.price(price.unit())
+                + (price.discountPercent().signum() == 0 ? "" : " −" + Figures.plain(price.discountPercent()) + " %");
     }
 
     private void statement(Html html, String number, int copy, LocalDate today) {
@@ -293,16 +525,35 @@ public class Papers {
         var from = parts.length > 1 ? LocalDate.parse(parts[1]) : to.minusMonths(3);
         var view = statements.of(parts[0], from, to);
         head(html, party(parts[0]), "Statement of account at " + Figures.day(to), copy, "");
-        html.raw("<table class=\"lines\">").head("Date", "Document", "What", "#Debit", "#Credit", "#Balance " + currency());
+        html.raw("<table class=\"lines\">")
+                .head("Date", "Document", "What", "#Debit", "#Credit", "#Balance " + currency());
         html.cells(Figures.day(from), "", "Balance brought forward", "", "", "#" + Figures.grouped(view.opening()));
-        view.rows().forEach(row -> html.cells(Figures.day(row.on()), row.documentNumber(), row.event(), "#" + orNothing(row.debit()), "#" + orNothing(row.credit()),
-                "#" + Figures.grouped(row.balance())));
+        view.rows()
+                .forEach(row -> html.cells(
+                        Figures.day(row.on()),
+                        row.documentNumber(),
+                        row.event(),
+                        "#" + orNothing(row.debit()),
+                        "#" + orNothing(row.credit()),
+                        "#" + Figures.grouped(row.balance())));
         html.raw("</table>").element("h2", "", "Open invoices");
-        html.raw("<table class=\"lines\">").head("Invoice", "Date", "Due", "#Days past due", "#Gross", "#Open " + currency());
-        view.openItems().forEach(item -> html.cells(item.invoice(), Figures.day(item.on()), Figures.day(item.dueOn()), "#" + (item.daysLate() == 0 ? "" : item.daysLate()),
-                "#" + Figures.grouped(item.gross()), "#" + Figures.grouped(item.open())));
+        html.raw("<table class=\"lines\">")
+                .head("Invoice", "Date", "Due", "#Days past due", "#Gross", "#Open " + currency());
+        view.openItems()
+                .forEach(item -> html.cells(
+                        item.invoice(),
+                        Figures.day(item.on()),
+                        Figures.day(item.dueOn()),
+                        "#" + (item.daysLate() == 0 ? "" : item.daysLate()),
+                        "#" + Figures.grouped(item.gross()),
+                        "#" + Figures.grouped(item.open())));
         html.raw("</table>");
-        sums(html, List.of(Map.entry("Open invoices", view.open())), List.of(Map.entry("Paid ahead and credit", view.unapplied().negate())), "Balance, " + currency(), view.closing());
+        sums(
+                html,
+                List.of(Map.entry("Open invoices", view.open())),
+                List.of(Map.entry("Paid ahead and credit", view.unapplied().negate())),
+                "Balance, " + currency(),
+                view.closing());
     }
 
     private static String orNothing(BigDecimal figure) {
@@ -317,14 +568,23 @@ public class Papers {
             throw new RefusedException(new CommonRefusal.NotFound("reminder", number));
         }
         var letter = reminders.letter(id);
-        var customer = jdbc.sql("select c.code from reminder m join customer c on c.id = m.customer_id where m.id = ?").param(id).query(String.class).single();
+        var customer = jdbc.sql("select c.code from reminder m join customer c on c.id = m.customer_id where m.id = ?")
+                .param(id)
+                .query(String.class)
+                .single();
         var on = letter.invoices().get(0).remindedOn();
         head(html, party(customer), LETTERS.get(letter.step()), copy, "");
         facts(html, List.of(Map.entry("Date", Figures.day(on))));
         html.element("p", "", words(letter.step()));
-        html.raw("<table class=\"lines\">").head("Invoice", "Due", "#Days past due", "Payment reference", "#Open " + currency());
-        letter.invoices().forEach(i -> html.cells(i.invoice(), Figures.day(i.dueOn()), "#" + i.daysLate(on), CreditorReference.of(i.invoice()),
-                "#" + Figures.grouped(i.open().amount())));
+        html.raw("<table class=\"lines\">")
+                .head("Invoice", "Due", "#Days past due", "Payment reference", "#Open " + currency());
+        letter.invoices()
+                .forEach(i -> html.cells(
+                        i.invoice(),
+                        Figures.day(i.dueOn()),
+                        "#" + i.daysLate(on),
+                        CreditorReference.of(i.invoice()),
+                        "#" + Figures.grouped(i.open().amount())));
         html.raw("</table>");
         sums(html, List.of(), List.of(), "To pay, " + currency(), letter.open().amount());
     }

@@ -24,7 +24,9 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Puts documents on paper, one file for a selection, and sends them; whatever was on paper before is marked as a copy. */
+/**
+ * Puts documents on paper, one file for a selection, and sends them; whatever was on paper before is marked as a copy.
+ */
 @Service
 class Printing implements BatchWork {
 
@@ -36,7 +38,14 @@ class Printing implements BatchWork {
     private final Company company;
     private final Clock clock;
 
-    Printing(JdbcClient jdbc, Papers papers, Pdf pdf, Outbox outbox, ReminderLetters reminders, Company company, Clock clock) {
+    Printing(
+            JdbcClient jdbc,
+            Papers papers,
+            Pdf pdf,
+            Outbox outbox,
+            ReminderLetters reminders,
+            Company company,
+            Clock clock) {
         this.jdbc = jdbc;
         this.papers = papers;
         this.pdf = pdf;
@@ -70,28 +79,41 @@ class Printing implements BatchWork {
     }
 
     /** A document on paper; the first time it is no copy. */
-    record Sheet(Paper paper, String number, int copy) {
-    }
+    record Sheet(Paper paper, String number, int copy) {}
 
-    /** Notes that documents are put on paper together, in the sequence given; answers under which number their file is kept. */
+    /**
+     * Notes that documents are put on paper together, in the sequence given; answers under which number their file is
+     * kept.
+     */
     @Transactional(propagation = Propagation.MANDATORY)
     public long print(CommandContext context, Paper paper, List<String> numbers) {
         var key = new GeneratedKeyHolder();
-        jdbc.sql("insert into print_run (paper, printed_at, printed_by) values (?, ?, ?)").params(paper.name(), Timestamp.from(clock.instant()), context.person().username())
+        jdbc.sql("insert into print_run (paper, printed_at, printed_by) values (?, ?, ?)")
+                .params(
+                        paper.name(),
+                        Timestamp.from(clock.instant()),
+                        context.person().username())
                 .update(key, "id");
         var run = key.getKeyAs(Long.class);
         for (var number : numbers) {
             // whatever can't be put on paper is found before it is noted
             papers.of(paper, number, 0, context.date());
-            var before = jdbc.sql("select count(*) from printing where paper = ? and document_number = ?").params(paper.name(), number).query(Integer.class).single();
-            jdbc.sql("insert into printing (run_id, paper, document_number, copy_no) values (?, ?, ?, ?)").params(run, paper.name(), number, before).update();
+            var before = jdbc.sql("select count(*) from printing where paper = ? and document_number = ?")
+                    .params(paper.name(), number)
+                    .query(Integer.class)
+                    .single();
+            jdbc.sql("insert into printing (run_id, paper, document_number, copy_no) values (?, ?, ?, ?)")
+                    .params(run, paper.name(), number, before)
+                    .update();
         }
         return run;
     }
 
     List<Sheet> sheets(long run) {
-        var sheets = jdbc.sql("select paper, document_number, copy_no from printing where run_id = ? order by id").param(run)
-                .query((r, n) -> new Sheet(Paper.valueOf(r.getString(1)), r.getString(2), r.getInt(3))).list();
+        var sheets = jdbc.sql("select paper, document_number, copy_no from printing where run_id = ? order by id")
+                .param(run)
+                .query((r, n) -> new Sheet(Paper.valueOf(r.getString(1)), r.getString(2), r.getInt(3)))
+                .list();
         if (sheets.isEmpty()) {
             throw new RefusedException(new CommonRefusal.NotFound("print", String.valueOf(run)));
         }
@@ -101,11 +123,21 @@ class Printing implements BatchWork {
     /** The file of all that was put on paper together. */
     @Transactional(readOnly = true)
     public byte[] file(long run) {
-        var on = jdbc.sql("select printed_at from print_run where id = ?").param(run).query(Timestamp.class).optional()
-                .map(at -> LocalDate.ofInstant(at.toInstant(), clock.getZone())).orElse(LocalDate.now(clock));
+        var on = jdbc.sql("select printed_at from print_run where id = ?")
+                .param(run)
+                .query(Timestamp.class)
+                .optional()
+                .map(at -> LocalDate.ofInstant(at.toInstant(), clock.getZone()))
+                .orElse(LocalDate.now(clock));
         var sheets = sheets(run);
-        var title = sheets.size() == 1 ? sheets.get(0).paper().title() + " " + sheets.get(0).number() : sheets.get(0).paper().title() + ", " + sheets.size() + " documents";
-        return pdf.of(title, sheets.stream().map(sheet -> papers.of(sheet.paper(), sheet.number(), sheet.copy(), on)).toList());
+        var title = sheets.size() == 1
+                ? sheets.get(0).paper().title() + " " + sheets.get(0).number()
+                : sheets.get(0).paper().title() + ", " + sheets.size() + " documents";
+        return pdf.of(
+                title,
+                sheets.stream()
+                        .map(sheet -> papers.of(sheet.paper(), sheet.number(), sheet.copy(), on))
+                        .toList());
     }
 
     /** Sends a document to its customer as an attached file. */
@@ -115,11 +147,24 @@ class Printing implements BatchWork {
         var address = to.isBlank() ? address(customer) : to;
         var house = company.facts().name();
         var shown = paper == Paper.STATEMENT ? "of " + customer : number;
-        return send(context, paper, number, address, "%s %s of %s".formatted(paper.title(), shown, house),
-                "Please find attached our %s.\n\n%s".formatted(paper.title().toLowerCase(java.util.Locale.ROOT), house), customer);
+        return send(
+                context,
+                paper,
+                number,
+                address,
+                "%s %s of %s".formatted(paper.title(), shown, house),
+                "Please find attached our %s.\n\n%s".formatted(paper.title().toLowerCase(java.util.Locale.ROOT), house),
+                customer);
     }
 
-    private long send(CommandContext context, Paper paper, String number, String address, String subject, String body, String customer) {
+    private long send(
+            CommandContext context,
+            Paper paper,
+            String number,
+            String address,
+            String subject,
+            String body,
+            String customer) {
         var run = print(context, paper, List.of(number));
         var kind = switch (paper) {
             case ORDER_CONFIRMATION -> "ORDER";
@@ -130,12 +175,22 @@ class Printing implements BatchWork {
             case STATEMENT, REMINDER -> "CUSTOMER";
         };
         var about = kind.equals("CUSTOMER") ? customer : number;
-        return outbox.send(context.person().username(), address, subject, body, kind, about,
-                paper.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-') + "-" + about + ".pdf", file(run));
+        return outbox.send(
+                context.person().username(),
+                address,
+                subject,
+                body,
+                kind,
+                about,
+                paper.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-') + "-" + about + ".pdf",
+                file(run));
     }
 
     private String address(String customer) {
-        var address = jdbc.sql("select email from customer where code = ?").param(customer).query(String.class).single();
+        var address = jdbc.sql("select email from customer where code = ?")
+                .param(customer)
+                .query(String.class)
+                .single();
         if (address.isBlank()) {
             throw new RefusedException(new NoAddress(customer));
         }
@@ -146,28 +201,44 @@ class Printing implements BatchWork {
     @Transactional(propagation = Propagation.MANDATORY)
     void remind(CommandContext context, Return goods) {
         var house = company.facts().name();
-        send(context, Paper.RETURN_SLIP, goods.number(), address(goods.customer()), "Still expected: return %s to %s".formatted(goods.number(), house),
+        send(
+                context,
+                Paper.RETURN_SLIP,
+                goods.number(),
+                address(goods.customer()),
+                "Still expected: return %s to %s".formatted(goods.number(), house),
                 "On %s we agreed that you send goods back to us, and we have not received all of them yet. The slip for the parcel is attached.\n\n%s"
-                        .formatted(Figures.day(goods.on()), house), goods.customer());
+                        .formatted(Figures.day(goods.on()), house),
+                goods.customer());
     }
 
     private String customerOf(Paper paper, String number) {
         var sql = switch (paper) {
-            case ORDER_CONFIRMATION -> "select c.code from sales_order o join customer c on c.id = o.customer_id where o.number = ?";
-            case PACKING_SLIP -> "select c.code from dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id where d.number = ?";
+            case ORDER_CONFIRMATION ->
+                "select c.code from sales_order o join customer c on c.id = o.customer_id where o.number = ?";
+            case PACKING_SLIP ->
+                "select c.code from dispatch d join sales_order o on o.id = d.order_id join customer c on c.id ="
+                        + " o.customer_id where d.number = ?";
             case INVOICE -> "select c.code from invoice i join customer c on c.id = i.customer_id where i.number = ?";
-            case RETURN_SLIP -> "select c.code from goods_return g join customer c on c.id = g.customer_id where g.number = ?";
-            case CREDIT_NOTE -> "select c.code from credit_note k join customer c on c.id = k.customer_id where k.number = ?";
-            case REMINDER -> "select c.code from reminder m join customer c on c.id = m.customer_id where cast(m.id as varchar(20)) = ?";
+            case RETURN_SLIP ->
+                "select c.code from goods_return g join customer c on c.id = g.customer_id where g.number = ?";
+            case CREDIT_NOTE ->
+                "select c.code from credit_note k join customer c on c.id = k.customer_id where k.number = ?";
+            case REMINDER ->
+                "select c.code from reminder m join customer c on c.id = m.customer_id where cast(m.id as varchar(20))"
+                        + " = ?";
             case STATEMENT -> "select code from customer where code = ?";
         };
-        return jdbc.sql(sql).param(number.split("\\|")[0]).query(String.class).optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(paper.title().toLowerCase(java.util.Locale.ROOT) + " of", number)));
+        return jdbc.sql(sql)
+                .param(number.split("\\|")[0])
+                .query(String.class)
+                .optional()
+                .orElseThrow(() -> new RefusedException(
+                        new CommonRefusal.NotFound(paper.title().toLowerCase(java.util.Locale.ROOT) + " of", number)));
     }
 
     /** A customer that is to be reminded, as one of many. */
-    record AskedReminder(String customer) {
-    }
+    record AskedReminder(String customer) {}
 
     @Override
     public Batches.Kind kind() {
@@ -180,10 +251,25 @@ class Printing implements BatchWork {
         var written = reminders.write(context, customer);
         var address = address(customer);
         var letter = written.letter();
-        var message = send(context, Paper.REMINDER, String.valueOf(written.id()), address, Papers.titleOf(letter.step()) + ": " + Papers.sum(letter.open()) + " open",
-                Papers.words(letter.step()), customer);
-        jdbc.sql("update reminder set message_id = ? where id = ?").params(message, written.id()).update();
-        return new Done((DocumentRef) null, "%s over %s, %s".formatted(Papers.titleOf(letter.step()), letter.open(),
-                letter.invoices().size() == 1 ? "one invoice" : letter.invoices().size() + " invoices"));
+        var message = send(
+                context,
+                Paper.REMINDER,
+                String.valueOf(written.id()),
+                address,
+                Papers.titleOf(letter.step()) + ": " + Papers.sum(letter.open()) + " open",
+                Papers.words(letter.step()),
+                customer);
+        jdbc.sql("update reminder set message_id = ? where id = ?")
+                .params(message, written.id())
+                .update();
+        return new Done(
+                (DocumentRef) null,
+                "%s over %s, %s"
+                        .formatted(
+                                Papers.titleOf(letter.step()),
+                                letter.open(),
+                                letter.invoices().size() == 1
+                                        ? "one invoice"
+                                        : letter.invoices().size() + " invoices"));
     }
 }

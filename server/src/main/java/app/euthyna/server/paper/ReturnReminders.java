@@ -45,21 +45,26 @@ class ReturnReminders implements BatchWork {
         this.jdbc = jdbc;
     }
 
-    record RemindedReturns(@NotEmpty @Size(max = 500) List<@NotBlank String> returns, LocalDate date) {
-    }
+    record RemindedReturns(@NotEmpty @Size(max = 500) List<@NotBlank String> returns, LocalDate date) {}
 
     /** A return whose customer is to be reminded, as one of many. */
-    record AskedReturn(String number) {
-    }
+    record AskedReturn(String number) {}
 
-    private record Last(String order, LocalDate remindedOn, int times) {
-    }
+    private record Last(String order, LocalDate remindedOn, int times) {}
 
     @May.Propose
     @PostMapping("/api/batches/return-reminders")
     Batches.BatchView remind(@Valid @RequestBody RemindedReturns request, HttpServletRequest http) {
-        return batches.carryOut(commands.run(http, request, Long.class, context -> batches.begin(context.on(request.date()), Batches.Kind.RETURN_REMINDING,
-                request.returns().stream().map(number -> new Batches.Asked(DocumentKind.RETURN, number, new AskedReturn(number))).toList())));
+        return batches.carryOut(commands.run(
+                http,
+                request,
+                Long.class,
+                context -> batches.begin(
+                        context.on(request.date()),
+                        Batches.Kind.RETURN_REMINDING,
+                        request.returns().stream()
+                                .map(number -> new Batches.Asked(DocumentKind.RETURN, number, new AskedReturn(number)))
+                                .toList())));
     }
 
     @Override
@@ -70,14 +75,23 @@ class ReturnReminders implements BatchWork {
     @Override
     public Done carryOut(CommandContext context, String request) {
         var number = Records.read(request, AskedReturn.class).number();
-        var last = jdbc.sql("select (select o.number from return_line l join sales_order o on o.id = l.root_order_id where l.return_id = g.id order by l.line_no fetch first 1 rows only), "
-                + "g.reminded_on, g.reminders from goods_return g where g.number = ? for update").param(number)
-                .query((r, n) -> new Last(r.getString(1), r.getObject(2, LocalDate.class), r.getInt(3))).optional()
+        var last = jdbc.sql(
+                        "select (select o.number from return_line l join sales_order o on o.id = l.root_order_id where"
+                                + " l.return_id = g.id order by l.line_no fetch first 1 rows only), g.reminded_on,"
+                                + " g.reminders from goods_return g where g.number = ? for update")
+                .param(number)
+                .query((r, n) -> new Last(r.getString(1), r.getObject(2, LocalDate.class), r.getInt(3)))
+                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("return", number)));
         var goods = Chain.returnOf(chains.chains(List.of(last.order())).values(), number);
         RefusedException.unless(Returning.remind(goods, Optional.ofNullable(last.remindedOn()), context.date()));
         printing.remind(context, goods);
-        jdbc.sql("update goods_return set reminders = reminders + 1, reminded_on = ? where number = ?").params(context.date(), number).update();
-        return new Done((DocumentRef) null, "reminded of what was allowed back on %s, letter %d".formatted(Figures.day(goods.on()), last.times() + 1));
+        jdbc.sql("update goods_return set reminders = reminders + 1, reminded_on = ? where number = ?")
+                .params(context.date(), number)
+                .update();
+        return new Done(
+                (DocumentRef) null,
+                "reminded of what was allowed back on %s, letter %d"
+                        .formatted(Figures.day(goods.on()), last.times() + 1));
     }
 }

@@ -22,25 +22,36 @@ public class Deputies {
     }
 
     /** Somebody's absence and who stands in; both days are included. */
-    public record Absence(String of, String deputy, LocalDate from, LocalDate until) {
-    }
+    public record Absence(String of, String deputy, LocalDate from, LocalDate until) {}
 
     /** Absences that are not over on a day. */
     public List<Absence> notOver(LocalDate on) {
-        return jdbc.sql("select of_user, deputy, away_from, away_until from deputy where away_until >= ? order by away_from, of_user").param(on)
-                .query((r, n) -> new Absence(r.getString(1), r.getString(2), r.getObject(3, LocalDate.class), r.getObject(4, LocalDate.class))).list();
+        return jdbc.sql("select of_user, deputy, away_from, away_until from deputy where away_until >= ? order by"
+                        + " away_from, of_user")
+                .param(on)
+                .query((r, n) -> new Absence(
+                        r.getString(1),
+                        r.getString(2),
+                        r.getObject(3, LocalDate.class),
+                        r.getObject(4, LocalDate.class)))
+                .list();
     }
 
     /** Roles of those who named somebody as their deputy for a day. */
     public List<String> rolesFor(String deputy, LocalDate on) {
         return jdbc.sql("select distinct u.role from deputy d join app_user u on u.username = d.of_user "
-                + "where d.deputy = ? and ? between d.away_from and d.away_until and u.enabled = true").params(deputy, on).query(String.class).list();
+                        + "where d.deputy = ? and ? between d.away_from and d.away_until and u.enabled = true")
+                .params(deputy, on)
+                .query(String.class)
+                .list();
     }
 
     /** Who stands in for somebody on a day, or they themselves. */
     public List<String> insteadOf(String username, LocalDate on) {
-        var deputy = jdbc.sql("select deputy from deputy where of_user = ? and ? between away_from and away_until").params(username, on)
-                .query(String.class).optional();
+        var deputy = jdbc.sql("select deputy from deputy where of_user = ? and ? between away_from and away_until")
+                .params(username, on)
+                .query(String.class)
+                .optional();
         return deputy.map(d -> List.of(username, d)).orElse(List.of(username));
     }
 
@@ -55,8 +66,11 @@ public class Deputies {
             throw new RefusedException(CommonRefusal.Incomplete.of("deputy", "the name of another user"));
         }
         if (from == null || until == null || until.isBefore(from)) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("until", "a day that is not before the first day away"));
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("until", "a day that is not before the first day away"));
         }
-        jdbc.sql("insert into deputy (of_user, deputy, away_from, away_until) values (?, ?, ?, ?)").params(username, deputy, from, until).update();
+        jdbc.sql("insert into deputy (of_user, deputy, away_from, away_until) values (?, ?, ?, ?)")
+                .params(username, deputy, from, until)
+                .update();
     }
 }

@@ -28,12 +28,18 @@ public class People implements UserDetailsService {
     @Transactional(readOnly = true)
     public UserDetails loadUserByUsername(String username) {
         var user = find(username).orElseThrow(() -> new UsernameNotFoundException("no user " + username));
-        return User.withUsername(user.username).password(user.passwordHash).roles(user.role.name()).disabled(!user.enabled).build();
+        return User.withUsername(user.username)
+                .password(user.passwordHash)
+                .roles(user.role.name())
+                .disabled(!user.enabled)
+                .build();
     }
 
     @Transactional(readOnly = true)
     public boolean isEmpty() {
-        return entities.createQuery("select count(u) from UserEntity u", Long.class).getSingleResult() == 0;
+        return entities.createQuery("select count(u) from UserEntity u", Long.class)
+                        .getSingleResult()
+                == 0;
     }
 
     @Transactional(readOnly = true)
@@ -53,13 +59,15 @@ public class People implements UserDetailsService {
     }
 
     /** Somebody who can sign in. */
-    public record Colleague(String username, String displayName, Role role) {
-    }
+    public record Colleague(String username, String displayName, Role role) {}
 
     @Transactional(readOnly = true)
     public List<Colleague> all() {
-        return entities.createQuery("select u from UserEntity u where u.enabled = true order by u.username", UserEntity.class).getResultStream()
-                .map(u -> new Colleague(u.username, u.displayName, u.role)).toList();
+        return entities.createQuery(
+                        "select u from UserEntity u where u.enabled = true order by u.username", UserEntity.class)
+                .getResultStream()
+                .map(u -> new Colleague(u.username, u.displayName, u.role))
+                .toList();
     }
 
     @Transactional(readOnly = true)
@@ -69,6 +77,8 @@ public class People implements UserDetailsService {
 
     private Optional<UserEntity> find(String username) {
         return entities.createQuery("select u from UserEntity u where u.username = :name", UserEntity.class)
-                .setParameter("name", username).getResultStream().findFirst();
+                .setParameter("name", username)
+                .getResultStream()
+                .findFirst();
     }
 }

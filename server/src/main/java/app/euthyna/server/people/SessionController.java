@@ -36,7 +36,12 @@ class SessionController {
     private final Company company;
     private final Clock clock;
 
-    SessionController(AuthenticationManager authentication, SecurityContextRepository sessions, People people, Deputies deputies, Company company,
+    SessionController(
+            AuthenticationManager authentication,
+            SecurityContextRepository sessions,
+            People people,
+            Deputies deputies,
+            Company company,
             Clock clock) {
         this.authentication = authentication;
         this.sessions = sessions;
@@ -46,16 +51,22 @@ class SessionController {
         this.clock = clock;
     }
 
-    record SignIn(@NotBlank String username, @NotBlank String password) {
-    }
+    record SignIn(@NotBlank String username, @NotBlank String password) {}
 
-    /** Who is signed in; all but the company empty when nobody is. {@code standsInFor} are roles of those who are away. */
-    record SessionView(String username, String displayName, String role, List<String> standsInFor, String company, String currency,
-            LocalDate today, boolean demo) {
-    }
+    /**
+     * Who is signed in; all but the company empty when nobody is. {@code standsInFor} are roles of those who are away.
+     */
+    record SessionView(
+            String username,
+            String displayName,
+            String role,
+            List<String> standsInFor,
+            String company,
+            String currency,
+            LocalDate today,
+            boolean demo) {}
 
-    record HealthView(boolean ready) {
-    }
+    record HealthView(boolean ready) {}
 
     /** Wrong name or password; which of the two is not told. */
     record WrongPassword() implements Refusal {
@@ -120,13 +131,28 @@ class SessionController {
     private SessionView view(Authentication signedIn) {
         var facts = company.facts();
         var today = LocalDate.now(clock);
-        if (signedIn == null || !signedIn.isAuthenticated() || signedIn.getAuthorities().stream()
-                .noneMatch(a -> a.getAuthority().startsWith("ROLE_")) || "anonymousUser".equals(signedIn.getName())) {
-            return new SessionView("", "", "", List.of(), facts.name(), facts.currency().getCurrencyCode(), today, facts.demo());
+        if (signedIn == null
+                || !signedIn.isAuthenticated()
+                || signedIn.getAuthorities().stream()
+                        .noneMatch(a -> a.getAuthority().startsWith("ROLE_"))
+                || "anonymousUser".equals(signedIn.getName())) {
+            return new SessionView(
+                    "", "", "", List.of(), facts.name(), facts.currency().getCurrencyCode(), today, facts.demo());
         }
-        var role = signedIn.getAuthorities().stream().map(a -> a.getAuthority()).filter(a -> a.startsWith("ROLE_")).findFirst()
-                .map(a -> a.substring("ROLE_".length())).orElseThrow();
-        return new SessionView(signedIn.getName(), people.displayName(signedIn.getName()), role, deputies.rolesFor(signedIn.getName(), today), facts.name(),
-                facts.currency().getCurrencyCode(), today, facts.demo());
+        var role = signedIn.getAuthorities().stream()
+                .map(a -> a.getAuthority())
+                .filter(a -> a.startsWith("ROLE_"))
+                .findFirst()
+                .map(a -> a.substring("ROLE_".length()))
+                .orElseThrow();
+        return new SessionView(
+                signedIn.getName(),
+                people.displayName(signedIn.getName()),
+                role,
+                deputies.rolesFor(signedIn.getName(), today),
+                facts.name(),
+                facts.currency().getCurrencyCode(),
+                today,
+                facts.demo());
     }
 }

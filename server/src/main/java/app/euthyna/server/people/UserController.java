@@ -34,24 +34,25 @@ class UserController {
         this.commands = commands;
     }
 
-    record NewUser(@NotBlank @Size(max = 60) String username, @NotBlank @Size(max = 120) String displayName, @NotNull Role role,
-            @NotBlank @Size(min = 8, max = 70) String password) {
-    }
+    record NewUser(
+            @NotBlank @Size(max = 60) String username,
+            @NotBlank @Size(max = 120) String displayName,
+            @NotNull Role role,
+            @NotBlank @Size(min = 8, max = 70) String password) {}
 
-    record UserView(String username, String displayName, Role role) {
-    }
+    record UserView(String username, String displayName, Role role) {}
 
     /** Everybody who can sign in, for whoever wants to mention them. */
     @GetMapping
     List<UserView> users() {
-        return people.all().stream().map(u -> new UserView(u.username(), u.displayName(), u.role())).toList();
+        return people.all().stream()
+                .map(u -> new UserView(u.username(), u.displayName(), u.role()))
+                .toList();
     }
 
-    record Away(@Size(max = 60) String deputy, LocalDate from, LocalDate until) {
-    }
+    record Away(@Size(max = 60) String deputy, LocalDate from, LocalDate until) {}
 
-    record AbsenceView(List<Deputies.Absence> absences) {
-    }
+    record AbsenceView(List<Deputies.Absence> absences) {}
 
     /** Who is away or will be, and who stands in. */
     @GetMapping("/absences")

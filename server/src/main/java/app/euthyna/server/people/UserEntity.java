@@ -16,12 +16,17 @@ class UserEntity {
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
+
     String username;
+
     @Column(name = "display_name")
     String displayName;
+
     @Column(name = "password_hash")
     String passwordHash;
+
     @Enumerated(EnumType.STRING)
     Role role;
+
     boolean enabled;
 }

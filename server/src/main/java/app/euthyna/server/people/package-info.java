@@ -1,2 +1,5 @@
-/** Users, their roles and their sign-in. Start with {@link app.euthyna.server.people.SessionController}. Uses {@code platform}. */
+/**
+ * Users, their roles and their sign-in. Start with {@link app.euthyna.server.people.SessionController}. Uses
+ * {@code platform}.
+ */
 package app.euthyna.server.people;

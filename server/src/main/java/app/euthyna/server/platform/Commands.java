@@ -24,8 +24,8 @@ import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.databind.ObjectMapper;
 
 /**
- * Runs a command as one transaction that is safe to send twice: the answer is kept under the caller's idempotency key together with
- * what the command wrote. A race lost to others is run again a few times.
+ * Runs a command as one transaction that is safe to send twice: the answer is kept under the caller's idempotency key
+ * together with what the command wrote. A race lost to others is run again a few times.
  */
 @Component
 public class Commands {
@@ -58,28 +58,35 @@ public class Commands {
         if (key == null || key.isBlank() || key.length() > 120) {
             throw new RefusedException(new PlatformRefusal.KeyMissing());
         }
-        var hash = Hashes.sha256((http.getMethod() + " " + http.getRequestURI() + "\n" + json.writeValueAsString(request)).getBytes(StandardCharsets.UTF_8));
+        var hash =
+                Hashes.sha256((http.getMethod() + " " + http.getRequestURI() + "\n" + json.writeValueAsString(request))
+                        .getBytes(StandardCharsets.UTF_8));
         var context = context();
         return retrying(() -> transactions.execute(status -> {
-            var earlier = jdbc.sql("select request_hash, response from command_log where username = ? and idempotency_key = ?")
-                    .params(context.person().username(), key).query(Answered.class).optional();
+            var earlier = jdbc.sql(
+                            "select request_hash, response from command_log where username = ? and idempotency_key = ?")
+                    .params(context.person().username(), key)
+                    .query(Answered.class)
+                    .optional();
             if (earlier.isPresent()) {
                 if (!earlier.get().requestHash().equals(hash)) {
                     throw new RefusedException(new PlatformRefusal.KeyReused(key));
                 }
                 return json.readValue(earlier.get().response(), answer);
             }
-            jdbc.sql("insert into command_log (username, idempotency_key, request_hash, response, at) values (?, ?, ?, '', ?)")
-                    .params(context.person().username(), key, hash, Timestamp.from(clock.instant())).update();
+            jdbc.sql("insert into command_log (username, idempotency_key, request_hash, response, at) values"
+                            + " (?, ?, ?, '', ?)")
+                    .params(context.person().username(), key, hash, Timestamp.from(clock.instant()))
+                    .update();
             var result = body.apply(context);
             jdbc.sql("update command_log set response = ? where username = ? and idempotency_key = ?")
-                    .params(json.writeValueAsString(result), context.person().username(), key).update();
+                    .params(json.writeValueAsString(result), context.person().username(), key)
+                    .update();
             return result;
         }));
     }
 
-    private record Answered(String requestHash, String response) {
-    }
+    private record Answered(String requestHash, String response) {}
 
     /** Runs a whole transaction again when others were faster; gives up with a problem that says so. */
     public <T> T retrying(Supplier<T> transaction) {
@@ -90,10 +97,13 @@ public class Commands {
                 throw refused;
             } catch (RuntimeException failed) {
                 var told = translated(failed);
-                if (told instanceof DataIntegrityViolationException && state(told).startsWith(CANNOT_HOLD)) {
+                if (told instanceof DataIntegrityViolationException
+                        && state(told).startsWith(CANNOT_HOLD)) {
                     throw new RefusedException(new PlatformRefusal.TooLarge());
                 }
-                if (!(told instanceof ConcurrencyFailureException || told instanceof DuplicateKeyException || told instanceof QueryTimeoutException)) {
+                if (!(told instanceof ConcurrencyFailureException
+                        || told instanceof DuplicateKeyException
+                        || told instanceof QueryTimeoutException)) {
                     throw failed;
                 }
                 if (attempt == TRIES) {
@@ -132,13 +142,20 @@ public class Commands {
     /** Who is signed in, today. */
     public CommandContext context() {
         var authentication = SecurityContextHolder.getContext().getAuthentication();
-        var role = authentication.getAuthorities().stream().map(a -> a.getAuthority()).filter(a -> a.startsWith("ROLE_"))
-                .findFirst().map(a -> Role.valueOf(a.substring("ROLE_".length()))).orElseThrow();
+        var role = authentication.getAuthorities().stream()
+                .map(a -> a.getAuthority())
+                .filter(a -> a.startsWith("ROLE_"))
+                .findFirst()
+                .map(a -> Role.valueOf(a.substring("ROLE_".length())))
+                .orElseThrow();
         var today = LocalDate.now(clock);
         var standsInFor = jdbc.sql("""
-                select u.role from deputy d join app_user u on u.username = d.of_user
-                where d.deputy = ? and d.away_until >= ? and d.away_from <= ? and u.enabled = true""").params(authentication.getName(), today, today)
-                .query((r, n) -> Role.valueOf(r.getString(1))).list();
+            select u.role from deputy d join app_user u on u.username = d.of_user
+            where d.deputy = ? and d.away_until >= ? and d.away_from <= ? and u.enabled = true\
+            """)
+                .params(authentication.getName(), today, today)
+                .query((r, n) -> Role.valueOf(r.getString(1)))
+                .list();
         return new CommandContext(new Person(authentication.getName(), role, Set.copyOf(standsInFor)), today, "");
     }
 }

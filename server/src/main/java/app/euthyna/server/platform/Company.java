@@ -20,14 +20,14 @@ public class Company {
     }
 
     /** Name and currency of the house. */
-    public record Facts(String name, Currency currency, boolean demo) {
-    }
+    public record Facts(String name, Currency currency, boolean demo) {}
 
     public Facts facts() {
         var known = facts;
         if (known == null) {
             known = jdbc.sql("select name, currency, demo from company where id = 1")
-                    .query((row, n) -> new Facts(row.getString(1), Currency.getInstance(row.getString(2)), row.getBoolean(3)))
+                    .query((row, n) ->
+                            new Facts(row.getString(1), Currency.getInstance(row.getString(2)), row.getBoolean(3)))
                     .single();
             facts = known;
         }
@@ -46,8 +46,8 @@ public class Company {
     /** An amount as somebody sent it: more decimals than the currency has are refused, not rounded. */
     public Money given(String field, BigDecimal amount) {
         if (amount == null || amount.stripTrailingZeros().scale() > currency().getDefaultFractionDigits()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of(field,
-                    "an amount with at most " + currency().getDefaultFractionDigits() + " decimals"));
+            throw new RefusedException(CommonRefusal.Incomplete.of(
+                    field, "an amount with at most " + currency().getDefaultFractionDigits() + " decimals"));
         }
         return new Money(amount.setScale(currency().getDefaultFractionDigits(), RoundingMode.UNNECESSARY), currency());
     }
@@ -55,13 +55,17 @@ public class Company {
     /** Sets up the company of a new database; does nothing to one that has its own. */
     public void found(String name, String currency, boolean demo) {
         if (!isFounded()) {
-            jdbc.sql("insert into company (id, name, currency, demo) values (1, ?, ?, ?)").params(name, currency, demo).update();
+            jdbc.sql("insert into company (id, name, currency, demo) values (1, ?, ?, ?)")
+                    .params(name, currency, demo)
+                    .update();
         }
     }
 
     /** What stands on the house's paper. */
     public void onPaper(String street, String postcode, String town, String country, String vatId, String iban) {
-        jdbc.sql("update company set street = ?, postcode = ?, town = ?, country = ?, vat_id = ?, iban = ? where id = 1").params(street, postcode, town, country, vatId, iban)
+        jdbc.sql("update company set street = ?, postcode = ?, town = ?, country = ?, vat_id = ?, iban = ?"
+                        + " where id = 1")
+                .params(street, postcode, town, country, vatId, iban)
                 .update();
     }
 

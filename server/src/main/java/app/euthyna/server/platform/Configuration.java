@@ -2,14 +2,14 @@ package app.euthyna.server.platform;
 
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
-import io.swagger.v3.oas.models.info.Info;
+import com.fasterxml.jackson.annotation.Nulls;
 import io.swagger.v3.oas.models.OpenAPI;
+import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.media.Content;
 import io.swagger.v3.oas.models.media.MediaType;
 import io.swagger.v3.oas.models.media.Schema;
 import io.swagger.v3.oas.models.media.StringSchema;
 import io.swagger.v3.oas.models.responses.ApiResponse;
-import com.fasterxml.jackson.annotation.Nulls;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.LocalDate;
@@ -65,15 +65,21 @@ class Configuration {
         module.addDeserializer(LocalDate.class, new ValueDeserializer<>() {
             @Override
             public LocalDate deserialize(JsonParser in, DeserializationContext context) {
-                return GivenValues.date(in.getValueAsString(), words -> context.weirdStringException(in.getValueAsString(), LocalDate.class, words));
+                return GivenValues.date(
+                        in.getValueAsString(),
+                        words -> context.weirdStringException(in.getValueAsString(), LocalDate.class, words));
             }
         });
         module.addDeserializer(BigDecimal.class, new ValueDeserializer<>() {
             @Override
             public BigDecimal deserialize(JsonParser in, DeserializationContext context) {
                 var text = in.currentToken() == JsonToken.VALUE_STRING ? in.getString() : "";
-                return in.currentToken().isNumeric() ? GivenValues.figure(in.getDecimalValue(), words -> context.weirdStringException(text, BigDecimal.class, words))
-                        : GivenValues.figure(text, words -> context.weirdStringException(text, BigDecimal.class, words));
+                return in.currentToken().isNumeric()
+                        ? GivenValues.figure(
+                                in.getDecimalValue(),
+                                words -> context.weirdStringException(text, BigDecimal.class, words))
+                        : GivenValues.figure(
+                                text, words -> context.weirdStringException(text, BigDecimal.class, words));
             }
         });
         module.addDeserializer(String.class, new ValueDeserializer<>() {
@@ -89,31 +95,53 @@ class Configuration {
                 return text;
             }
         });
-        return builder -> builder.addModule(module).changeDefaultNullHandling(nulls -> nulls.withContentNulls(Nulls.FAIL));
+        return builder ->
+                builder.addModule(module).changeDefaultNullHandling(nulls -> nulls.withContentNulls(Nulls.FAIL));
     }
 
     @Bean
     OpenAPI api() {
-        return new OpenAPI().info(new Info().title("Euthyna").version("1")
-                .description("Order-to-cash control. Amounts and quantities travel as text; every command carries an Idempotency-Key."));
+        return new OpenAPI()
+                .info(new Info()
+                        .title("Euthyna")
+                        .version("1")
+                        .description("Order-to-cash control. Amounts and quantities travel as text; every command"
+                                + " carries an Idempotency-Key."));
     }
 
     /** Every operation can be refused; the typed client must know. */
     @Bean
     OpenApiCustomizer everyOperationCanBeRefused() {
         return api -> {
-            api.getComponents().addSchemas("Problem", new Schema<>().type("object")
-                    .addProperty("type", new StringSchema()).addProperty("title", new StringSchema())
-                    .addProperty("status", new Schema<>().type("integer").format("int32")).addProperty("detail", new StringSchema())
-                    .addProperty("code", new StringSchema()).addProperty("instead", new StringSchema())
-                    .addProperty("facts", new Schema<>().type("object"))
-                    .addProperty("others", new Schema<>().type("array").items(new StringSchema())));
-            var problem = new ApiResponse().description("Refused").content(new Content().addMediaType("application/problem+json",
-                    new MediaType().schema(new Schema<>().$ref("#/components/schemas/Problem"))));
-            api.getPaths().values().forEach(path -> path.readOperations().forEach(operation -> {
-                operation.getResponses().values().forEach(response -> alwaysThere(api, response));
-                operation.getResponses().addApiResponse("default", problem);
-            }));
+            api.getComponents()
+                    .addSchemas(
+                            "Problem",
+                            new Schema<>()
+                                    .type("object")
+                                    .addProperty("type", new StringSchema())
+                                    .addProperty("title", new StringSchema())
+                                    .addProperty(
+                                            "status",
+                                            new Schema<>().type("integer").format("int32"))
+                                    .addProperty("detail", new StringSchema())
+                                    .addProperty("code", new StringSchema())
+                                    .addProperty("instead", new StringSchema())
+                                    .addProperty("facts", new Schema<>().type("object"))
+                                    .addProperty(
+                                            "others",
+                                            new Schema<>().type("array").items(new StringSchema())));
+            var problem = new ApiResponse()
+                    .description("Refused")
+                    .content(new Content()
+                            .addMediaType(
+                                    "application/problem+json",
+                                    new MediaType().schema(new Schema<>().$ref("#/components/schemas/Problem"))));
+            api.getPaths()
+                    .values()
+                    .forEach(path -> path.readOperations().forEach(operation -> {
+                        operation.getResponses().values().forEach(response -> alwaysThere(api, response));
+                        operation.getResponses().addApiResponse("default", problem);
+                    }));
         };
     }
 
@@ -129,7 +157,9 @@ class Configuration {
             return;
         }
         if (schema.get$ref() != null) {
-            var named = api.getComponents().getSchemas().get(schema.get$ref().substring(schema.get$ref().lastIndexOf('/') + 1));
+            var named = api.getComponents()
+                    .getSchemas()
+                    .get(schema.get$ref().substring(schema.get$ref().lastIndexOf('/') + 1));
             if (named.getRequired() == null && named.getProperties() != null) {
                 named.setRequired(List.copyOf(named.getProperties().keySet()));
                 named.getProperties().values().forEach(property -> alwaysThere(api, (Schema<?>) property));

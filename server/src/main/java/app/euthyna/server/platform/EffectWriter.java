@@ -10,8 +10,8 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * The one place through which effects reach the database, so that no capability can forget an entry, a line of history or a
- * re-check.
+ * The one place through which effects reach the database, so that no capability can forget an entry, a line of history
+ * or a re-check.
  */
 @Component
 public class EffectWriter {
@@ -24,7 +24,10 @@ public class EffectWriter {
         this.entities = entities;
     }
 
-    /** Stores the effects of a decision and everything that follows from them, in the command's transaction; answers all of them. */
+    /**
+     * Stores the effects of a decision and everything that follows from them, in the command's transaction; answers all
+     * of them.
+     */
     @Transactional(propagation = Propagation.MANDATORY)
     public List<Effect> write(CommandContext context, List<? extends Effect> effects) {
         var all = new ArrayList<Effect>();
@@ -43,6 +46,11 @@ public class EffectWriter {
         }
         entities.flush();
         all.addAll(batch);
-        sinks.orderedStream().forEach(sink -> sink.follow(context, batch, (reason, further) -> store(reason.isEmpty() ? context : context.because(reason), List.copyOf(further), all)));
+        sinks.orderedStream()
+                .forEach(sink -> sink.follow(
+                        context,
+                        batch,
+                        (reason, further) -> store(
+                                reason.isEmpty() ? context : context.because(reason), List.copyOf(further), all)));
     }
 }

@@ -14,8 +14,7 @@ final class GivenValues {
 
     private static final String FIGURE_WORDS = "a number like 12.50, of at most 13 digits before the point";
 
-    private GivenValues() {
-    }
+    private GivenValues() {}
 
     /** A date of the years 1900 to 2199, or what {@code wrong} makes of the words that say so. */
     static LocalDate date(String text, Function<String, ? extends RuntimeException> wrong) {

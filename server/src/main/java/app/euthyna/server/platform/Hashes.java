@@ -7,8 +7,7 @@ import java.util.HexFormat;
 /** Fingerprints in hexadecimal. */
 public final class Hashes {
 
-    private Hashes() {
-    }
+    private Hashes() {}
 
     public static String sha256(byte[] bytes) {
         try {

@@ -32,7 +32,9 @@ public class History implements EffectSink {
 
     /** The position that the next line of history will stand behind. */
     public long moment() {
-        return jdbc.sql("select coalesce(max(moment), 0) from history").query(Long.class).single();
+        return jdbc.sql("select coalesce(max(moment), 0) from history")
+                .query(Long.class)
+                .single();
     }
 
     /** Adds a line about an order. */
@@ -41,18 +43,38 @@ public class History implements EffectSink {
     }
 
     /** Adds a line about another document to each of the orders that it belongs to. */
-    public void note(CommandContext context, Collection<String> orders, DocumentKind kind, String number, String event, String sentence) {
+    public void note(
+            CommandContext context,
+            Collection<String> orders,
+            DocumentKind kind,
+            String number,
+            String event,
+            String sentence) {
         orders.stream().sorted().forEach(order -> add(context, order, kind, number, event, null, sentence));
     }
 
-    private void add(CommandContext context, String order, DocumentKind kind, String number, String event, OrderState to,
+    private void add(
+            CommandContext context,
+            String order,
+            DocumentKind kind,
+            String number,
+            String event,
+            OrderState to,
             String sentence) {
         jdbc.sql("""
-                insert into history (order_id, document_kind, document_number, event, state_to, happened_on, at, by_user, sentence)
-                values (?, ?, ?, ?, ?, ?, ?, ?, ?)""")
-                .param(order == null ? null : ids.order(order)).param(kind.name()).param(number).param(event)
-                .param(to == null ? null : to.name()).param(context.date()).param(Timestamp.from(clock.instant()))
-                .param(context.person().username()).param(Texts.cut(sentence, 4000)).update();
+            insert into history (order_id, document_kind, document_number, event, state_to, happened_on, at, by_user, sentence)
+            values (?, ?, ?, ?, ?, ?, ?, ?, ?)\
+            """)
+                .param(order == null ? null : ids.order(order))
+                .param(kind.name())
+                .param(number)
+                .param(event)
+                .param(to == null ? null : to.name())
+                .param(context.date())
+                .param(Timestamp.from(clock.instant()))
+                .param(context.person().username())
+                .param(Texts.cut(sentence, 4000))
+                .update();
     }
 
     @Override
@@ -70,7 +92,13 @@ public class History implements EffectSink {
 
         @Override
         public Void orderSubmitted(Effect.OrderSubmitted effect) {
-            add(context, effect.order().number(), DocumentKind.ORDER, effect.order().number(), "handed-in", OrderState.SUBMITTED,
+            add(
+                    context,
+                    effect.order().number(),
+                    DocumentKind.ORDER,
+                    effect.order().number(),
+                    "handed-in",
+                    OrderState.SUBMITTED,
                     "handed in");
             return null;
         }
@@ -121,8 +149,17 @@ public class History implements EffectSink {
 
         @Override
         public Void invoiced(Effect.Invoiced effect) {
-            effect.invoice().lines().stream().map(line -> line.orderLine().number()).distinct()
-                    .forEach(order -> add(context, order, DocumentKind.INVOICE, effect.invoice().number(), "invoiced", null, "invoiced"));
+            effect.invoice().lines().stream()
+                    .map(line -> line.orderLine().number())
+                    .distinct()
+                    .forEach(order -> add(
+                            context,
+                            order,
+                            DocumentKind.INVOICE,
+                            effect.invoice().number(),
+                            "invoiced",
+                            null,
+                            "invoiced"));
             return null;
         }
 
@@ -134,13 +171,27 @@ public class History implements EffectSink {
 
         @Override
         public Void creditAllocated(Effect.CreditAllocated effect) {
-            add(context, null, effect.source().kind(), effect.source().number(), "credit-allocated", null, "customer credit allocated");
+            add(
+                    context,
+                    null,
+                    effect.source().kind(),
+                    effect.source().number(),
+                    "credit-allocated",
+                    null,
+                    "customer credit allocated");
             return null;
         }
 
         @Override
         public Void settlementTakenOff(Effect.SettlementTakenOff effect) {
-            add(context, null, effect.source().kind(), effect.source().number(), "taken-off", null, "taken off the invoice" + why());
+            add(
+                    context,
+                    null,
+                    effect.source().kind(),
+                    effect.source().number(),
+                    "taken-off",
+                    null,
+                    "taken off the invoice" + why());
             return null;
         }
 
@@ -152,60 +203,125 @@ public class History implements EffectSink {
 
         @Override
         public Void depositReceived(Effect.DepositReceived effect) {
-            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "received", null, "%s received".formatted(effect.amount()));
+            add(
+                    context,
+                    effect.order(),
+                    DocumentKind.DEPOSIT,
+                    effect.deposit(),
+                    "received",
+                    null,
+                    "%s received".formatted(effect.amount()));
             return null;
         }
 
         @Override
         public Void depositApplied(Effect.DepositApplied effect) {
-            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "applied", null, "set against " + invoices(effect.settlements()));
+            add(
+                    context,
+                    effect.order(),
+                    DocumentKind.DEPOSIT,
+                    effect.deposit(),
+                    "applied",
+                    null,
+                    "set against " + invoices(effect.settlements()));
             return null;
         }
 
         @Override
         public Void depositTakenOff(Effect.DepositTakenOff effect) {
-            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "taken-off", null, "taken off " + invoices(effect.settlements()) + why());
+            add(
+                    context,
+                    effect.order(),
+                    DocumentKind.DEPOSIT,
+                    effect.deposit(),
+                    "taken-off",
+                    null,
+                    "taken off " + invoices(effect.settlements()) + why());
             return null;
         }
 
         @Override
         public Void depositMoved(Effect.DepositMoved effect) {
-            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "moved", null, "%s moved to order %s".formatted(effect.amount(),
-                    effect.toOrder()) + why());
-            add(context, effect.toOrder(), DocumentKind.DEPOSIT, effect.toDeposit(), "received", null, "%s moved here from order %s"
-                    .formatted(effect.amount(), effect.order()));
+            add(
+                    context,
+                    effect.order(),
+                    DocumentKind.DEPOSIT,
+                    effect.deposit(),
+                    "moved",
+                    null,
+                    "%s moved to order %s".formatted(effect.amount(), effect.toOrder()) + why());
+            add(
+                    context,
+                    effect.toOrder(),
+                    DocumentKind.DEPOSIT,
+                    effect.toDeposit(),
+                    "received",
+                    null,
+                    "%s moved here from order %s".formatted(effect.amount(), effect.order()));
             return null;
         }
 
         @Override
         public Void depositCredited(Effect.DepositCredited effect) {
-            add(context, effect.order(), DocumentKind.DEPOSIT, effect.deposit(), "credited", null, "%s turned into customer credit"
-                    .formatted(effect.amount()) + why());
+            add(
+                    context,
+                    effect.order(),
+                    DocumentKind.DEPOSIT,
+                    effect.deposit(),
+                    "credited",
+                    null,
+                    "%s turned into customer credit".formatted(effect.amount()) + why());
             return null;
         }
 
         @Override
         public Void refunded(Effect.Refunded effect) {
-            add(context, effect.order().isEmpty() ? null : effect.order(), DocumentKind.REFUND, effect.refund(), "refunded", null, "%s of %s given back"
-                    .formatted(effect.amount(), effect.source()) + why());
+            add(
+                    context,
+                    effect.order().isEmpty() ? null : effect.order(),
+                    DocumentKind.REFUND,
+                    effect.refund(),
+                    "refunded",
+                    null,
+                    "%s of %s given back".formatted(effect.amount(), effect.source()) + why());
             return null;
         }
 
         @Override
         public Void refundReversed(Effect.RefundReversed effect) {
-            add(context, effect.order().isEmpty() ? null : effect.order(), DocumentKind.REFUND, effect.refund(), "reversed", null, "did not reach the customer" + why());
+            add(
+                    context,
+                    effect.order().isEmpty() ? null : effect.order(),
+                    DocumentKind.REFUND,
+                    effect.refund(),
+                    "reversed",
+                    null,
+                    "did not reach the customer" + why());
             return null;
         }
 
         @Override
         public Void invoiceReversed(Effect.InvoiceReversed effect) {
-            note(context, effect.orders(), DocumentKind.INVOICE, effect.invoice().number(), "reversed", "taken back" + why());
+            note(
+                    context,
+                    effect.orders(),
+                    DocumentKind.INVOICE,
+                    effect.invoice().number(),
+                    "reversed",
+                    "taken back" + why());
             return null;
         }
 
         @Override
         public Void dispatchReversed(Effect.DispatchReversed effect) {
-            add(context, effect.dispatch().order(), DocumentKind.DISPATCH, effect.dispatch().number(), "reversed", null, "taken back, never left" + why());
+            add(
+                    context,
+                    effect.dispatch().order(),
+                    DocumentKind.DISPATCH,
+                    effect.dispatch().number(),
+                    "reversed",
+                    null,
+                    "taken back, never left" + why());
             return null;
         }
 
@@ -216,7 +332,11 @@ public class History implements EffectSink {
 
         @Override
         public Void returnWithdrawn(Effect.ReturnWithdrawn effect) {
-            return goods(effect.orders(), effect.withdrawn().number(), "withdrawn", "what has not come may not come any more" + why());
+            return goods(
+                    effect.orders(),
+                    effect.withdrawn().number(),
+                    "withdrawn",
+                    "what has not come may not come any more" + why());
         }
 
         @Override
@@ -236,23 +356,57 @@ public class History implements EffectSink {
 
         @Override
         public Void credited(Effect.Credited effect) {
-            note(context, effect.orders(), DocumentKind.CREDIT_NOTE, effect.credit().number(), "credited", "%s of invoice %s credited: %s"
-                    .formatted(effect.credit().totals().gross(), effect.credit().invoice(), effect.credit().reason()));
+            note(
+                    context,
+                    effect.orders(),
+                    DocumentKind.CREDIT_NOTE,
+                    effect.credit().number(),
+                    "credited",
+                    "%s of invoice %s credited: %s"
+                            .formatted(
+                                    effect.credit().totals().gross(),
+                                    effect.credit().invoice(),
+                                    effect.credit().reason()));
             return null;
         }
 
         @Override
         public Void handedOver(Effect.HandedOver effect) {
-            note(context, effect.from().number(), "handed-over", "%s of item %s, held for line %d, handed over to order %s".formatted(effect.quantity(), effect.item(),
-                    effect.from().line(), effect.to().number()) + why());
-            note(context, effect.to().number(), "handed-over", "%s of item %s taken over for line %d from order %s".formatted(effect.quantity(), effect.item(),
-                    effect.to().line(), effect.from().number()) + why());
+            note(
+                    context,
+                    effect.from().number(),
+                    "handed-over",
+                    "%s of item %s, held for line %d, handed over to order %s"
+                                    .formatted(
+                                            effect.quantity(),
+                                            effect.item(),
+                                            effect.from().line(),
+                                            effect.to().number())
+                            + why());
+            note(
+                    context,
+                    effect.to().number(),
+                    "handed-over",
+                    "%s of item %s taken over for line %d from order %s"
+                                    .formatted(
+                                            effect.quantity(),
+                                            effect.item(),
+                                            effect.to().line(),
+                                            effect.from().number())
+                            + why());
             return null;
         }
 
         @Override
         public Void stockCorrected(Effect.StockCorrected effect) {
-            add(context, null, DocumentKind.STOCK_CORRECTION, effect.correction(), "corrected", null, "count corrected" + why());
+            add(
+                    context,
+                    null,
+                    DocumentKind.STOCK_CORRECTION,
+                    effect.correction(),
+                    "corrected",
+                    null,
+                    "count corrected" + why());
             return null;
         }
 
@@ -267,12 +421,19 @@ public class History implements EffectSink {
         }
 
         private String invoices(List<Effect.Settlement> settlements) {
-            return "invoice " + settlements.stream().map(Effect.Settlement::invoice).collect(Collectors.joining(", "));
+            return "invoice "
+                    + settlements.stream().map(Effect.Settlement::invoice).collect(Collectors.joining(", "));
         }
 
         @Override
         public Void quantityCancelled(Effect.QuantityCancelled effect) {
-            add(context, effect.cancellation().order(), DocumentKind.CANCELLATION, effect.cancellation().number(), "cancelled", null,
+            add(
+                    context,
+                    effect.cancellation().order(),
+                    DocumentKind.CANCELLATION,
+                    effect.cancellation().number(),
+                    "cancelled",
+                    null,
                     effect.cancellation().reason());
             return null;
         }

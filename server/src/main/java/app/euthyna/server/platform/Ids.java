@@ -57,13 +57,24 @@ public class Ids {
 
     /** Numbers of orders by their id. */
     public Map<Long, String> orderNumbers(Collection<Long> ids) {
-        return ids.isEmpty() ? Map.of() : jdbc.sql("select id, number from sales_order where id in (:ids)").param("ids", ids)
-                .query((r, n) -> Map.entry(r.getLong(1), r.getString(2))).list().stream()
-                .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
+        return ids.isEmpty()
+                ? Map.of()
+                : jdbc
+                        .sql("select id, number from sales_order where id in (:ids)")
+                        .param("ids", ids)
+                        .query((r, n) -> Map.entry(r.getLong(1), r.getString(2)))
+                        .list()
+                        .stream()
+                        .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
     }
 
     private long one(String sql, String what, String code) {
-        return known.get(what + " " + code, key -> jdbc.sql(sql).param(code).query(Long.class).optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, code))));
+        return known.get(
+                what + " " + code,
+                key -> jdbc.sql(sql)
+                        .param(code)
+                        .query(Long.class)
+                        .optional()
+                        .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, code))));
     }
 }

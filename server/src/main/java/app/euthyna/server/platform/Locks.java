@@ -9,8 +9,8 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * Row locks, for every rule that looks at more than one row: no isolation level of the database stands in for them. Always taken in
- * the order customers, shelves, orders, number series, ledger head, and within each by id.
+ * Row locks, for every rule that looks at more than one row: no isolation level of the database stands in for them.
+ * Always taken in the order customers, shelves, orders, number series, ledger head, and within each by id.
  */
 @Component
 @Transactional(propagation = Propagation.MANDATORY)
@@ -24,14 +24,22 @@ public class Locks {
 
     /** For everything that looks at a customer's exposure or PO numbers. */
     public void customer(String code) {
-        jdbc.sql("select id from customer where code = ? for update").param(code).query(Long.class).optional()
+        jdbc.sql("select id from customer where code = ? for update")
+                .param(code)
+                .query(Long.class)
+                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)));
         PerTransaction.forgetWhatWasRead();
     }
 
     public void customers(Collection<Long> ids) {
-        ids.stream().sorted().distinct()
-                .forEach(id -> jdbc.sql("select id from customer where id = ? for update").param(id).query(Long.class).single());
+        ids.stream()
+                .sorted()
+                .distinct()
+                .forEach(id -> jdbc.sql("select id from customer where id = ? for update")
+                        .param(id)
+                        .query(Long.class)
+                        .single());
         PerTransaction.forgetWhatWasRead();
     }
 
@@ -40,23 +48,34 @@ public class Locks {
         if (numbers.isEmpty()) {
             return;
         }
-        List<Long> ids = jdbc.sql("select id from sales_order where number in (:numbers) order by id").param("numbers", numbers)
-                .query(Long.class).list();
-        ids.forEach(id -> jdbc.sql("select id from sales_order where id = ? for update").param(id).query(Long.class).single());
+        List<Long> ids = jdbc.sql("select id from sales_order where number in (:numbers) order by id")
+                .param("numbers", numbers)
+                .query(Long.class)
+                .list();
+        ids.forEach(id -> jdbc.sql("select id from sales_order where id = ? for update")
+                .param(id)
+                .query(Long.class)
+                .single());
         PerTransaction.forgetWhatWasRead();
     }
 
     /** The customers of orders, locked; then the orders. */
     public void customersAndOrders(Collection<String> orders) {
         if (!orders.isEmpty()) {
-            customers(jdbc.sql("select distinct customer_id from sales_order where number in (:numbers)").param("numbers", orders).query(Long.class).list());
+            customers(jdbc.sql("select distinct customer_id from sales_order where number in (:numbers)")
+                    .param("numbers", orders)
+                    .query(Long.class)
+                    .list());
             orders(orders);
         }
     }
 
     /** The customer of an order, locked; then the order. */
     public void customerAndOrder(String order) {
-        var customer = jdbc.sql("select customer_id from sales_order where number = ?").param(order).query(Long.class).optional()
+        var customer = jdbc.sql("select customer_id from sales_order where number = ?")
+                .param(order)
+                .query(Long.class)
+                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("order", order)));
         customers(List.of(customer));
         orders(List.of(order));

@@ -14,21 +14,26 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * Document numbers. Invoices and credit notes are numbered without a gap: their series' row is locked until the command ends, so a refused command
- * gives its number back. All others come from a sequence, so that nobody waits for the end of somebody else's long command.
+ * Document numbers. Invoices and credit notes are numbered without a gap: their series' row is locked until the command
+ * ends, so a refused command gives its number back. All others come from a sequence, so that nobody waits for the end
+ * of somebody else's long command.
  */
 @Component
 @Transactional(propagation = Propagation.MANDATORY)
 public class Numbers {
 
-    private static final Set<DocumentKind> FROM_SEQUENCES = EnumSet.complementOf(EnumSet.of(DocumentKind.INVOICE, DocumentKind.CREDIT_NOTE, DocumentKind.ENTRY));
+    private static final Set<DocumentKind> FROM_SEQUENCES =
+            EnumSet.complementOf(EnumSet.of(DocumentKind.INVOICE, DocumentKind.CREDIT_NOTE, DocumentKind.ENTRY));
 
     private final JdbcClient jdbc;
     private final SequenceSupport sequences;
 
     Numbers(JdbcClient jdbc, EntityManagerFactory entities) {
         this.jdbc = jdbc;
-        this.sequences = entities.unwrap(SessionFactoryImplementor.class).getJdbcServices().getDialect().getSequenceSupport();
+        this.sequences = entities.unwrap(SessionFactoryImplementor.class)
+                .getJdbcServices()
+                .getDialect()
+                .getSequenceSupport();
     }
 
     /** The next number of a series that may have gaps. */
@@ -36,7 +41,9 @@ public class Numbers {
         if (!FROM_SEQUENCES.contains(kind)) {
             throw new IllegalArgumentException(kind + " is numbered without a gap");
         }
-        var next = jdbc.sql(sequences.getSequenceNextValString(kind.name().toLowerCase(Locale.ROOT) + "_number")).query(Long.class).single();
+        var next = jdbc.sql(sequences.getSequenceNextValString(kind.name().toLowerCase(Locale.ROOT) + "_number"))
+                .query(Long.class)
+                .single();
         return kind.prefix() + next;
     }
 
@@ -51,13 +58,19 @@ public class Numbers {
     }
 
     private long take(String series) {
-        var next = jdbc.sql("select next_value from number_series where series = ? for update").param(series)
-                .query(Long.class).optional();
+        var next = jdbc.sql("select next_value from number_series where series = ? for update")
+                .param(series)
+                .query(Long.class)
+                .optional();
         if (next.isEmpty()) {
-            jdbc.sql("insert into number_series (series, next_value) values (?, 2)").param(series).update();
+            jdbc.sql("insert into number_series (series, next_value) values (?, 2)")
+                    .param(series)
+                    .update();
             return 1;
         }
-        jdbc.sql("update number_series set next_value = ? where series = ?").params(next.get() + 1, series).update();
+        jdbc.sql("update number_series set next_value = ? where series = ?")
+                .params(next.get() + 1, series)
+                .update();
         return next.get();
     }
 }

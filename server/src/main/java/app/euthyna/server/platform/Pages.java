@@ -15,12 +15,10 @@ public final class Pages {
 
     public static final int SIZE = 100;
 
-    private Pages() {
-    }
+    private Pages() {}
 
     /** Rows with the cursor of the next page, or null when there is none. */
-    public record Page<T>(List<T> rows, String next) {
-    }
+    public record Page<T>(List<T> rows, String next) {}
 
     /** Cuts a page out of one row more than it holds. */
     public static <T> Page<T> of(List<T> rows, Function<T, List<String>> key) {
@@ -34,13 +32,15 @@ public final class Pages {
         }
         var shown = rows.subList(0, size);
         var cursor = String.join("\n", key.apply(shown.get(size - 1)));
-        return new Page<>(List.copyOf(shown),
+        return new Page<>(
+                List.copyOf(shown),
                 Base64.getUrlEncoder().withoutPadding().encodeToString(cursor.getBytes(StandardCharsets.UTF_8)));
     }
 
     /** The key that a cursor names, part by part; refused when it is none of ours. */
     public static Key key(String cursor) {
-        return new Key(told(() -> new String(Base64.getUrlDecoder().decode(cursor), StandardCharsets.UTF_8).split("\n", -1)));
+        return new Key(
+                told(() -> new String(Base64.getUrlDecoder().decode(cursor), StandardCharsets.UTF_8).split("\n", -1)));
     }
 
     /** The parts of a cursor. */

@@ -8,8 +8,8 @@ import org.springframework.transaction.support.TransactionSynchronization;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
 
 /**
- * Values that are looked up once in a transaction and kept to its end. Outside a transaction nothing is kept. Whoever takes a row
- * lock has everything forgotten, since others may have changed it while one waited.
+ * Values that are looked up once in a transaction and kept to its end. Outside a transaction nothing is kept. Whoever
+ * takes a row lock has everything forgotten, since others may have changed it while one waited.
  */
 public final class PerTransaction<K, V> {
 

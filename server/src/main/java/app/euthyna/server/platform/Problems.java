@@ -47,7 +47,13 @@ class Problems extends ResponseEntityExceptionHandler {
         var problem = problem(status(first.kind()), first.code(), first.sentence());
         problem.setProperty("instead", first.instead());
         problem.setProperty("facts", json.valueToTree(first));
-        problem.setProperty("others", refused.refusals().stream().skip(1).limit(50).map(Refusal::sentence).toList());
+        problem.setProperty(
+                "others",
+                refused.refusals().stream()
+                        .skip(1)
+                        .limit(50)
+                        .map(Refusal::sentence)
+                        .toList());
         return respond(problem);
     }
 
@@ -69,7 +75,9 @@ class Problems extends ResponseEntityExceptionHandler {
     /** A value that a core record could not hold: too many decimals, a quantity below zero. */
     @ExceptionHandler({ArithmeticException.class})
     ResponseEntity<ProblemDetail> notHolding(ArithmeticException broken) {
-        return respond(problem(HttpStatus.BAD_REQUEST, "incomplete",
+        return respond(problem(
+                HttpStatus.BAD_REQUEST,
+                "incomplete",
                 "A figure has more decimals than it may: amounts as many as the currency, prices 4, quantities 3."));
     }
 
@@ -77,23 +85,35 @@ class Problems extends ResponseEntityExceptionHandler {
     ResponseEntity<ProblemDetail> bug(Exception bug) {
         var incident = UUID.randomUUID().toString();
         LOG.error("incident {}", incident, bug);
-        var problem = problem(HttpStatus.INTERNAL_SERVER_ERROR, "internal",
+        var problem = problem(
+                HttpStatus.INTERNAL_SERVER_ERROR,
+                "internal",
                 "Something went wrong on our side; nothing was changed. Incident " + incident + ".");
         return respond(problem);
     }
 
     @Override
-    protected ResponseEntity<Object> handleHttpMessageNotReadable(HttpMessageNotReadableException unreadable, HttpHeaders headers,
-            HttpStatusCode status, WebRequest request) {
-        return widen(problem(HttpStatus.BAD_REQUEST, "malformed", unreadable.getCause() instanceof DatabindException wrong ? words(wrong)
-                : "The request is not well-formed JSON."));
+    protected ResponseEntity<Object> handleHttpMessageNotReadable(
+            HttpMessageNotReadableException unreadable,
+            HttpHeaders headers,
+            HttpStatusCode status,
+            WebRequest request) {
+        return widen(problem(
+                HttpStatus.BAD_REQUEST,
+                "malformed",
+                unreadable.getCause() instanceof DatabindException wrong
+                        ? words(wrong)
+                        : "The request is not well-formed JSON."));
     }
 
     /** Which field is wrong, and what is expected there. */
     private static String words(DatabindException wrong) {
         var field = new StringBuilder();
         for (var step : wrong.getPath()) {
-            field.append(step.getPropertyName() == null ? "[" + step.getIndex() + "]" : (field.isEmpty() ? "" : ".") + step.getPropertyName());
+            field.append(
+                    step.getPropertyName() == null
+                            ? "[" + step.getIndex() + "]"
+                            : (field.isEmpty() ? "" : ".") + step.getPropertyName());
         }
         var where = field.isEmpty() ? "The request" : field.toString();
         if (wrong instanceof UnrecognizedPropertyException) {
@@ -102,8 +122,12 @@ class Problems extends ResponseEntityExceptionHandler {
         if (wrong instanceof InvalidNullException) {
             return where + ": a value is missing.";
         }
-        return "%s: %s is expected.".formatted(where, wrong instanceof MismatchedInputException mismatched
-                ? expected(mismatched.getTargetType()) : "something else");
+        return "%s: %s is expected."
+                .formatted(
+                        where,
+                        wrong instanceof MismatchedInputException mismatched
+                                ? expected(mismatched.getTargetType())
+                                : "something else");
     }
 
     private static String expected(Class<?> type) {
@@ -111,7 +135,10 @@ class Problems extends ResponseEntityExceptionHandler {
             return "something else";
         }
         if (type.isEnum()) {
-            return "one of " + Arrays.stream(type.getEnumConstants()).map(Object::toString).collect(Collectors.joining(", "));
+            return "one of "
+                    + Arrays.stream(type.getEnumConstants())
+                            .map(Object::toString)
+                            .collect(Collectors.joining(", "));
         }
         if (type == BigDecimal.class) {
             return "a number like 12.50, of at most 13 digits before the point,";
@@ -129,23 +156,30 @@ class Problems extends ResponseEntityExceptionHandler {
     }
 
     @Override
-    protected ResponseEntity<Object> handleMethodArgumentNotValid(MethodArgumentNotValidException invalid, HttpHeaders headers,
-            HttpStatusCode status, WebRequest request) {
-        var fields = invalid.getFieldErrors().stream().map(f -> f.getField() + ": " + f.getDefaultMessage()).sorted().toList();
+    protected ResponseEntity<Object> handleMethodArgumentNotValid(
+            MethodArgumentNotValidException invalid, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        var fields = invalid.getFieldErrors().stream()
+                .map(f -> f.getField() + ": " + f.getDefaultMessage())
+                .sorted()
+                .toList();
         return widen(problem(HttpStatus.BAD_REQUEST, "incomplete", String.join("; ", fields) + "."));
     }
 
     @Override
-    protected ResponseEntity<Object> handleMaxUploadSizeExceededException(MaxUploadSizeExceededException large, HttpHeaders headers,
-            HttpStatusCode status, WebRequest request) {
+    protected ResponseEntity<Object> handleMaxUploadSizeExceededException(
+            MaxUploadSizeExceededException large, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
         return widen(problem(HttpStatus.CONTENT_TOO_LARGE, "malformed", "The file is larger than 40 MB."));
     }
 
     @Override
-    protected ResponseEntity<Object> handleExceptionInternal(Exception ex, Object body, HttpHeaders headers, HttpStatusCode status,
-            WebRequest request) {
-        return widen(problem(HttpStatus.valueOf(status.value()), "malformed",
-                body instanceof ProblemDetail detail && detail.getDetail() != null ? detail.getDetail() : "The request was not understood."));
+    protected ResponseEntity<Object> handleExceptionInternal(
+            Exception ex, Object body, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        return widen(problem(
+                HttpStatus.valueOf(status.value()),
+                "malformed",
+                body instanceof ProblemDetail detail && detail.getDetail() != null
+                        ? detail.getDetail()
+                        : "The request was not understood."));
     }
 
     static ProblemDetail problem(HttpStatus status, String code, String sentence) {
@@ -157,12 +191,14 @@ class Problems extends ResponseEntityExceptionHandler {
     }
 
     private static ResponseEntity<ProblemDetail> respond(ProblemDetail problem) {
-        return ResponseEntity.status(problem.getStatus()).contentType(org.springframework.http.MediaType.APPLICATION_PROBLEM_JSON)
+        return ResponseEntity.status(problem.getStatus())
+                .contentType(org.springframework.http.MediaType.APPLICATION_PROBLEM_JSON)
                 .body(problem);
     }
 
     private static ResponseEntity<Object> widen(ProblemDetail problem) {
-        return ResponseEntity.status(problem.getStatus()).contentType(org.springframework.http.MediaType.APPLICATION_PROBLEM_JSON)
+        return ResponseEntity.status(problem.getStatus())
+                .contentType(org.springframework.http.MediaType.APPLICATION_PROBLEM_JSON)
                 .body(problem);
     }
 }

@@ -7,8 +7,7 @@ import java.math.BigDecimal;
 /** Quantities on their way in. */
 public final class Quantities {
 
-    private Quantities() {
-    }
+    private Quantities() {}
 
     /** A quantity as it came with a request; refused where it has more decimals than are kept. */
     public static Quantity given(String field, BigDecimal value) {

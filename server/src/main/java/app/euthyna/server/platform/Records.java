@@ -14,8 +14,7 @@ public final class Records {
                     .withVisibility(PropertyAccessor.CREATOR, JsonAutoDetect.Visibility.ANY))
             .build();
 
-    private Records() {
-    }
+    private Records() {}
 
     public static String write(Object record) {
         return JSON.writeValueAsString(record);

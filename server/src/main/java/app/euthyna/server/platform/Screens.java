@@ -9,16 +9,25 @@ import org.springframework.web.servlet.config.annotation.ResourceHandlerRegistry
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import org.springframework.web.servlet.resource.PathResourceResolver;
 
-/** Ships the screens: assets for good, the page itself fresh each time, and the page for every address within the application. */
+/**
+ * Ships the screens: assets for good, the page itself fresh each time, and the page for every address within the
+ * application.
+ */
 @Configuration
 class Screens implements WebMvcConfigurer {
 
     @Override
     public void addResourceHandlers(ResourceHandlerRegistry registry) {
-        registry.addResourceHandler("/assets/**").addResourceLocations("classpath:/META-INF/resources/assets/")
-                .setUseLastModified(false).setCacheControl(CacheControl.maxAge(Duration.ofDays(365)).immutable());
-        registry.addResourceHandler("/**").addResourceLocations("classpath:/META-INF/resources/")
-                .setUseLastModified(false).setCacheControl(CacheControl.noStore()).resourceChain(false).addResolver(new Page());
+        registry.addResourceHandler("/assets/**")
+                .addResourceLocations("classpath:/META-INF/resources/assets/")
+                .setUseLastModified(false)
+                .setCacheControl(CacheControl.maxAge(Duration.ofDays(365)).immutable());
+        registry.addResourceHandler("/**")
+                .addResourceLocations("classpath:/META-INF/resources/")
+                .setUseLastModified(false)
+                .setCacheControl(CacheControl.noStore())
+                .resourceChain(false)
+                .addResolver(new Page());
     }
 
     private static final class Page extends PathResourceResolver {

@@ -29,25 +29,31 @@ class Security {
 
     @Bean
     SecurityFilterChain chain(HttpSecurity http, ObjectMapper json) throws Exception {
-        return http
-                .csrf(csrf -> csrf.spa())
-                .authorizeHttpRequests(requests -> requests
-                        .requestMatchers(HttpMethod.POST, "/api/session").permitAll()
-                        .requestMatchers(HttpMethod.GET, "/api/session", "/api/openapi.json", "/api/health").permitAll()
-                        .requestMatchers("/api/**").authenticated()
-                        .anyRequest().permitAll())
+        return http.csrf(csrf -> csrf.spa())
+                .authorizeHttpRequests(requests -> requests.requestMatchers(HttpMethod.POST, "/api/session")
+                        .permitAll()
+                        .requestMatchers(HttpMethod.GET, "/api/session", "/api/openapi.json", "/api/health")
+                        .permitAll()
+                        .requestMatchers("/api/**")
+                        .authenticated()
+                        .anyRequest()
+                        .permitAll())
                 .headers(headers -> headers.contentSecurityPolicy(csp -> csp.policyDirectives(POLICY)))
                 .requestCache(cache -> cache.disable())
                 .logout(logout -> logout.disable())
-                .exceptionHandling(handling -> handling
-                        .authenticationEntryPoint((request, response, failure) -> write(json, response, HttpStatus.UNAUTHORIZED,
-                                "not-signed-in", "Sign in first."))
-                        .accessDeniedHandler((request, response, denied) -> write(json, response, HttpStatus.FORBIDDEN,
-                                "not-authorised", "Your role does not allow this, or the page is out of date: reload it.")))
+                .exceptionHandling(handling -> handling.authenticationEntryPoint((request, response, failure) ->
+                                write(json, response, HttpStatus.UNAUTHORIZED, "not-signed-in", "Sign in first."))
+                        .accessDeniedHandler((request, response, denied) -> write(
+                                json,
+                                response,
+                                HttpStatus.FORBIDDEN,
+                                "not-authorised",
+                                "Your role does not allow this, or the page is out of date: reload it.")))
                 .build();
     }
 
-    private static void write(ObjectMapper json, HttpServletResponse response, HttpStatus status, String code, String sentence)
+    private static void write(
+            ObjectMapper json, HttpServletResponse response, HttpStatus status, String code, String sentence)
             throws IOException {
         response.setStatus(status.value());
         response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);

@@ -6,8 +6,7 @@ import java.util.stream.Stream;
 /** Texts on their way into the books. */
 public final class Texts {
 
-    private Texts() {
-    }
+    private Texts() {}
 
     /** What came with a request, without blanks around it; empty where it was left out. */
     public static String given(String text) {

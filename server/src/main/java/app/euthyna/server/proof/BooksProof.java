@@ -15,7 +15,10 @@ import java.util.List;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
-/** The statements over the whole books, as set-based SQL over the documents themselves; no queue or running total is trusted. */
+/**
+ * The statements over the whole books, as set-based SQL over the documents themselves; no queue or running total is
+ * trusted.
+ */
 @Component
 class BooksProof {
 
@@ -35,72 +38,122 @@ class BooksProof {
     List<Result> run() {
         var results = new ArrayList<>(List.of(entriesBalance(), totalsFollow()));
         results.addAll(lines());
-        results.addAll(List.of(receivables(), inventory(), goodsOut(), depositsAndCredit(), deferredRevenue(), outputVat(), mirrors(), numbers(), wasCleared(), periods(),
-                hashChain(), poOnce()));
+        results.addAll(List.of(
+                receivables(),
+                inventory(),
+                goodsOut(),
+                depositsAndCredit(),
+                deferredRevenue(),
+                outputVat(),
+                mirrors(),
+                numbers(),
+                wasCleared(),
+                periods(),
+                hashChain(),
+                poOnce()));
         return results;
     }
 
     private Result entriesBalance() {
-        return new Result(Statement.ENTRIES_BALANCE, count("select count(*) from journal_entry"), null, null, failures("""
-                select e.number, 0, t.total from (select entry_id, sum(amount) as total from journal_line group by entry_id) t
-                join journal_entry e on e.id = t.entry_id where t.total <> 0""", "Entry %s is out of balance: it should come to %s and comes to %s."));
+        return new Result(
+                Statement.ENTRIES_BALANCE,
+                count("select count(*) from journal_entry"),
+                null,
+                null,
+                failures("""
+                    select e.number, 0, t.total from (select entry_id, sum(amount) as total from journal_line group by entry_id) t
+                    join journal_entry e on e.id = t.entry_id where t.total <> 0\
+                    """, "Entry %s is out of balance: it" + " should come to %s and comes" + " to %s."));
     }
 
     private Result totalsFollow() {
         var digits = company.currency().getDefaultFractionDigits();
-        var failures = new ArrayList<>(failures(totals("sales_order", "order_id", "sales_order_line", "and l.removed = false and l.kind <> 'TEXT'",
-                digits), "The lines of order %s come to %s, it says %s."));
-        failures.addAll(failures(totals("invoice", "invoice_id", "invoice_line", "", digits), "The lines of invoice %s come to %s, it says %s."));
-        failures.addAll(failures("""
-                select k.number, t.net + v.tax, k.gross from credit_note k join (select credit_note_id, sum(net) as net from credit_note_line group by credit_note_id) t
-                    on t.credit_note_id = k.id join (select credit_note_id, sum(taxable) as taxable, sum(tax) as tax from credit_note_vat group by credit_note_id) v
-                    on v.credit_note_id = k.id
-                where t.net <> k.net or v.taxable <> k.net or v.tax <> k.vat or k.net + k.vat <> k.gross""", "The lines of credit note %s come to %s, it says %s."));
-        return new Result(Statement.TOTALS_FOLLOW, count("select (select count(*) from sales_order) + (select count(*) from invoice) + (select count(*) from credit_note)"),
-                null, null, failures);
+        var failures = new ArrayList<>(failures(
+                totals(
+                        "sales_order",
+                        "order_id",
+                        "sales_order_line",
+                        "and l.removed = false and l.kind <> 'TEXT'",
+                        digits),
+                "The lines of order %s come to %s, it says %s."));
+        failures.addAll(failures(
+                totals("invoice", "invoice_id", "invoice_line", "", digits),
+                "The lines of invoice %s come to %s, it says %s."));
+        failures.addAll(
+                failures("""
+                    select k.number, t.net + v.tax, k.gross from credit_note k join (select credit_note_id, sum(net) as net from credit_note_line group by credit_note_id) t
+                        on t.credit_note_id = k.id join (select credit_note_id, sum(taxable) as taxable, sum(tax) as tax from credit_note_vat group by credit_note_id) v
+                        on v.credit_note_id = k.id
+                    where t.net <> k.net or v.taxable <> k.net or v.tax <> k.vat or k.net + k.vat <> k.gross\
+                    """, "The lines" + " of credit" + " note" + " %s come" + " to %s," + " it says" + " %s."));
+        return new Result(
+                Statement.TOTALS_FOLLOW,
+                count("select (select count(*) from sales_order) + (select count(*) from invoice) + (select count(*)"
+                        + " from credit_note)"),
+                null,
+                null,
+                failures);
     }
 
     private static String totals(String document, String key, String line, String which, int digits) {
         return """
-                select d.number, t.gross, d.gross from DOCUMENT d join (
-                    select KEY, sum(taxable) + sum(round(taxable * vat_rate / 100, DIGITS)) as gross from (
-                        select l.KEY, l.vat_category, l.vat_rate,
-                               sum(round(l.quantity * l.unit_price * (100 - l.discount_percent) / 100, DIGITS)) as taxable
-                        from LINE l where 1 = 1 WHICH group by l.KEY, l.vat_category, l.vat_rate) bands
-                    group by KEY) t on t.KEY = d.id
-                where t.gross <> d.gross or d.net + d.vat <> d.gross""".replace("DOCUMENT", document).replace("KEY", key)
-                .replace("LINE", line).replace("WHICH", which).replace("DIGITS", String.valueOf(digits));
+            select d.number, t.gross, d.gross from DOCUMENT d join (
+                select KEY, sum(taxable) + sum(round(taxable * vat_rate / 100, DIGITS)) as gross from (
+                    select l.KEY, l.vat_category, l.vat_rate,
+                           sum(round(l.quantity * l.unit_price * (100 - l.discount_percent) / 100, DIGITS)) as taxable
+                    from LINE l where 1 = 1 WHICH group by l.KEY, l.vat_category, l.vat_rate) bands
+                group by KEY) t on t.KEY = d.id
+            where t.gross <> d.gross or d.net + d.vat <> d.gross\
+            """.replace("DOCUMENT", document)
+                .replace("KEY", key)
+                .replace("LINE", line)
+                .replace("WHICH", which)
+                .replace("DIGITS", String.valueOf(digits));
     }
 
     /** Per order line: ordered, cancelled, staged, dispatched, reserved and billed, from the documents. */
     private static final String LINES = """
-            select o.number, l.line_no, l.kind, l.quantity as ordered,
-                   coalesce((select sum(c.quantity) from cancellation_line c join cancellation k on k.id = c.cancellation_id
-                             where k.order_id = l.order_id and c.order_line_no = l.line_no), 0) as cancelled,
-                   coalesce((select sum(x.quantity) from dispatch_line x join dispatch d on d.id = x.dispatch_id
-                             where x.root_order_id = l.order_id and x.order_line_no = l.line_no and d.state = 'STAGED'), 0) as staged,
-                   coalesce((select sum(x.quantity) from dispatch_line x join dispatch d on d.id = x.dispatch_id
-                             where x.root_order_id = l.order_id and x.order_line_no = l.line_no and d.state = 'DEPARTED'), 0) as dispatched,
-                   coalesce((select c.reserved from stock_claim c where c.order_id = l.order_id and c.line_no = l.line_no), 0) as reserved,
-                   coalesce((select sum(i.quantity) from invoice_line i join invoice h on h.id = i.invoice_id
-                             where i.root_order_id = l.order_id and i.order_line_no = l.line_no and h.reversed_on is null), 0) as billed,
-                   coalesce((select sum(s.quantity) from invoice_line i join invoice h on h.id = i.invoice_id join invoice_line_source s on s.invoice_line_id = i.id
-                             where i.root_order_id = l.order_id and i.order_line_no = l.line_no and h.reversed_on is null), 0) as sourced,
-                   coalesce((select sum(p.quantity - coalesce((select sum(x.quantity) from return_outcome x where x.part_id = p.id and x.kind = 'SEND_BACK'), 0))
-                             from return_line r join return_part p on p.return_line_id = r.id
-                             where r.root_order_id = l.order_id and r.order_line_no = l.line_no), 0) as returned,
-                   coalesce((select sum(k.quantity) from credit_note_line k where k.root_order_id = l.order_id and k.order_line_no = l.line_no), 0) as credited
-            from sales_order_line l join sales_order o on o.id = l.order_id where l.removed = false""";
+        select o.number, l.line_no, l.kind, l.quantity as ordered,
+               coalesce((select sum(c.quantity) from cancellation_line c join cancellation k on k.id = c.cancellation_id
+                         where k.order_id = l.order_id and c.order_line_no = l.line_no), 0) as cancelled,
+               coalesce((select sum(x.quantity) from dispatch_line x join dispatch d on d.id = x.dispatch_id
+                         where x.root_order_id = l.order_id and x.order_line_no = l.line_no and d.state = 'STAGED'), 0) as staged,
+               coalesce((select sum(x.quantity) from dispatch_line x join dispatch d on d.id = x.dispatch_id
+                         where x.root_order_id = l.order_id and x.order_line_no = l.line_no and d.state = 'DEPARTED'), 0) as dispatched,
+               coalesce((select c.reserved from stock_claim c where c.order_id = l.order_id and c.line_no = l.line_no), 0) as reserved,
+               coalesce((select sum(i.quantity) from invoice_line i join invoice h on h.id = i.invoice_id
+                         where i.root_order_id = l.order_id and i.order_line_no = l.line_no and h.reversed_on is null), 0) as billed,
+               coalesce((select sum(s.quantity) from invoice_line i join invoice h on h.id = i.invoice_id join invoice_line_source s on s.invoice_line_id = i.id
+                         where i.root_order_id = l.order_id and i.order_line_no = l.line_no and h.reversed_on is null), 0) as sourced,
+               coalesce((select sum(p.quantity - coalesce((select sum(x.quantity) from return_outcome x where x.part_id = p.id and x.kind = 'SEND_BACK'), 0))
+                         from return_line r join return_part p on p.return_line_id = r.id
+                         where r.root_order_id = l.order_id and r.order_line_no = l.line_no), 0) as returned,
+               coalesce((select sum(k.quantity) from credit_note_line k where k.root_order_id = l.order_id and k.order_line_no = l.line_no), 0) as credited
+        from sales_order_line l join sales_order o on o.id = l.order_id where l.removed = false\
+        """;
 
     /** A line whose quantities do not agree. */
-    private record BrokenLine(String number, String kind, BigDecimal ordered, BigDecimal cancelled, BigDecimal staged, BigDecimal dispatched,
-            BigDecimal reserved, BigDecimal billed, BigDecimal sourced, BigDecimal returned, BigDecimal credited) {
+    private record BrokenLine(
+            String number,
+            String kind,
+            BigDecimal ordered,
+            BigDecimal cancelled,
+            BigDecimal staged,
+            BigDecimal dispatched,
+            BigDecimal reserved,
+            BigDecimal billed,
+            BigDecimal sourced,
+            BigDecimal returned,
+            BigDecimal credited) {
 
         private BigDecimal taken() {
             return cancelled.add(dispatched).add(staged).add(reserved);
         }
 
-        /** Goods: what was billed of what has left may not be more than has left; billed ahead, not more than is still to leave. */
+        /**
+         * Goods: what was billed of what has left may not be more than has left; billed ahead, not more than is still
+         * to leave.
+         */
         private BigDecimal bound() {
             return kind.equals("STOCK") ? dispatched : ordered.subtract(cancelled);
         }
@@ -121,210 +174,376 @@ class BooksProof {
     /** Both statements about lines in one pass over them. */
     private List<Result> lines() {
         var broken = jdbc.sql("select * from (" + LINES + """
-                ) t where kind = 'STOCK' and (cancelled + dispatched + staged + reserved > ordered or reserved < 0)
-                or kind = 'STOCK' and (sourced > dispatched or billed - sourced > ordered - cancelled - dispatched) or kind <> 'STOCK' and billed > ordered - cancelled
-                or returned > dispatched or credited > billed fetch first NAMED rows only"""
-                .replace("NAMED", String.valueOf(2 * NAMED)))
-                .query((r, n) -> new BrokenLine(r.getString("number"), r.getString("kind"), r.getBigDecimal("ordered"), r.getBigDecimal("cancelled"),
-                        r.getBigDecimal("staged"), r.getBigDecimal("dispatched"), r.getBigDecimal("reserved"), r.getBigDecimal("billed"), r.getBigDecimal("sourced"), r.getBigDecimal("returned"),
-                        r.getBigDecimal("credited"))).list();
-        var kept = broken.stream().filter(l -> l.kind().equals("STOCK") && (l.taken().compareTo(l.ordered()) > 0 || l.reserved().signum() < 0))
-                .map(l -> new Failure(l.number(), l.ordered(), l.taken(), "On order %s a line orders %s, but %s are cancelled, reserved, staged or dispatched."
-                        .formatted(l.number(), Figures.plain(l.ordered()), Figures.plain(l.taken())))).toList();
+            ) t where kind = 'STOCK' and (cancelled + dispatched + staged + reserved > ordered or reserved < 0)
+            or kind = 'STOCK' and (sourced > dispatched or billed - sourced > ordered - cancelled - dispatched) or kind <> 'STOCK' and billed > ordered - cancelled
+            or returned > dispatched or credited > billed fetch first NAMED rows only\
+            """.replace("NAMED", String.valueOf(2 * NAMED)))
+                .query((r, n) -> new BrokenLine(
+                        r.getString("number"),
+                        r.getString("kind"),
+                        r.getBigDecimal("ordered"),
+                        r.getBigDecimal("cancelled"),
+                        r.getBigDecimal("staged"),
+                        r.getBigDecimal("dispatched"),
+                        r.getBigDecimal("reserved"),
+                        r.getBigDecimal("billed"),
+                        r.getBigDecimal("sourced"),
+                        r.getBigDecimal("returned"),
+                        r.getBigDecimal("credited")))
+                .list();
+        var kept = broken.stream()
+                .filter(l -> l.kind().equals("STOCK")
+                        && (l.taken().compareTo(l.ordered()) > 0 || l.reserved().signum() < 0))
+                .map(l -> new Failure(
+                        l.number(),
+                        l.ordered(),
+                        l.taken(),
+                        "On order %s a line orders %s, but %s are cancelled, reserved, staged or dispatched."
+                                .formatted(l.number(), Figures.plain(l.ordered()), Figures.plain(l.taken()))))
+                .toList();
         var bounds = new ArrayList<Failure>();
-        broken.stream().filter(l -> l.measured().compareTo(l.bound()) > 0).forEach(l -> bounds.add(new Failure(l.number(), l.bound(), l.measured(),
-                "On order %s a line could be billed with %s, but is with %s.".formatted(l.number(), Figures.plain(l.bound()), Figures.plain(l.measured())))));
-        broken.stream().filter(l -> l.ahead().compareTo(l.toLeave()) > 0).forEach(l -> bounds.add(new Failure(l.number(), l.toLeave(), l.ahead(),
-                "On order %s %s are billed ahead on a line, but %s are still to leave.".formatted(l.number(), Figures.plain(l.ahead()), Figures.plain(l.toLeave())))));
-        broken.stream().filter(l -> l.returned().compareTo(l.dispatched()) > 0).forEach(l -> bounds.add(new Failure(l.number(), l.dispatched(), l.returned(),
-                "On order %s %s of a line came back, but only %s left.".formatted(l.number(), Figures.plain(l.returned()), Figures.plain(l.dispatched())))));
-        broken.stream().filter(l -> l.credited().compareTo(l.billed()) > 0).forEach(l -> bounds.add(new Failure(l.number(), l.billed(), l.credited(),
-                "On order %s %s of a line are credited, but only %s billed.".formatted(l.number(), Figures.plain(l.credited()), Figures.plain(l.billed())))));
-        return List.of(new Result(Statement.QUANTITY_KEPT, count("select count(*) from sales_order_line where removed = false"), null, null, kept),
+        broken.stream()
+                .filter(l -> l.measured().compareTo(l.bound()) > 0)
+                .forEach(l -> bounds.add(new Failure(
+                        l.number(),
+                        l.bound(),
+                        l.measured(),
+                        "On order %s a line could be billed with %s, but is with %s."
+                                .formatted(l.number(), Figures.plain(l.bound()), Figures.plain(l.measured())))));
+        broken.stream()
+                .filter(l -> l.ahead().compareTo(l.toLeave()) > 0)
+                .forEach(l -> bounds.add(new Failure(
+                        l.number(),
+                        l.toLeave(),
+                        l.ahead(),
+                        "On order %s %s are billed ahead on a line, but %s are still to leave."
+                                .formatted(l.number(), Figures.plain(l.ahead()), Figures.plain(l.toLeave())))));
+        broken.stream()
+                .filter(l -> l.returned().compareTo(l.dispatched()) > 0)
+                .forEach(l -> bounds.add(new Failure(
+                        l.number(),
+                        l.dispatched(),
+                        l.returned(),
+                        "On order %s %s of a line came back, but only %s left."
+                                .formatted(l.number(), Figures.plain(l.returned()), Figures.plain(l.dispatched())))));
+        broken.stream()
+                .filter(l -> l.credited().compareTo(l.billed()) > 0)
+                .forEach(l -> bounds.add(new Failure(
+                        l.number(),
+                        l.billed(),
+                        l.credited(),
+                        "On order %s %s of a line are credited, but only %s billed."
+                                .formatted(l.number(), Figures.plain(l.credited()), Figures.plain(l.billed())))));
+        return List.of(
+                new Result(
+                        Statement.QUANTITY_KEPT,
+                        count("select count(*) from sales_order_line where removed = false"),
+                        null,
+                        null,
+                        kept),
                 new Result(Statement.WITHIN_BOUNDS, count("select count(*) from invoice_line"), null, null, bounds));
     }
 
     private Result receivables() {
         var failures = new ArrayList<>(failures("""
-                select number, should, open_amount from (
-                    select i.number, i.open_amount, case when i.reversed_on is null then i.gross else 0 end - coalesce((select sum(a.amount) from allocation a where a.invoice_id = i.id), 0)
-                        - coalesce((select sum(u.amount) from deposit_use u where u.invoice_id = i.id), 0) as should
-                    from invoice i) t where should <> open_amount""", "Invoice %s should have %s open, but says %s."));
-        var open = figure("select coalesce(sum(gross), 0) - (select coalesce(sum(amount), 0) from allocation) "
-                + "- (select coalesce(sum(amount), 0) from deposit_use where kind = 'APPLIED') from invoice where reversed_on is null");
-        return compare(Statement.RECEIVABLES, count("select count(*) from invoice"), open, ledger("receivables"), failures);
+            select number, should, open_amount from (
+                select i.number, i.open_amount, case when i.reversed_on is null then i.gross else 0 end - coalesce((select sum(a.amount) from allocation a where a.invoice_id = i.id), 0)
+                    - coalesce((select sum(u.amount) from deposit_use u where u.invoice_id = i.id), 0) as should
+                from invoice i) t where should <> open_amount\
+            """, "Invoice %s should have %s open, but says %s."));
+        var open = figure("select coalesce(sum(gross), 0) - (select coalesce(sum(amount), 0) from allocation) - (select"
+                + " coalesce(sum(amount), 0) from deposit_use where kind = 'APPLIED') from invoice where"
+                + " reversed_on is null");
+        return compare(
+                Statement.RECEIVABLES, count("select count(*) from invoice"), open, ledger("receivables"), failures);
     }
 
     private Result inventory() {
-        var failures = new ArrayList<>(failures("""
-                select code, moved, on_hand from (
-                    select i.code, s.on_hand, coalesce((select sum(m.quantity) from stock_movement m
-                        where m.item_id = s.item_id and m.site_id = s.site_id), 0) as moved
-                    from shelf s join item i on i.id = s.item_id) t where moved <> on_hand""",
-                "Of item %s %s are on hand by its movements, %s by its shelf."));
-        failures.addAll(failures("""
-                select code, held, reserved from (
-                    select i.code, s.reserved, s.on_hand, coalesce((select sum(c.reserved) from stock_claim c
-                        where c.item_id = s.item_id and c.site_id = s.site_id), 0)
-                        + coalesce((select sum(x.quantity) from dispatch d join dispatch_line x on x.dispatch_id = d.id
-                            where d.state = 'STAGED' and d.site_id = s.site_id and x.item_id = s.item_id), 0) as held
-                    from shelf s join item i on i.id = s.item_id) t where held <> reserved or reserved > on_hand""",
-                "Of item %s %s are held for orders, its shelf says %s."));
-        var inspected = figure("select coalesce(sum(cost), 0) - (select coalesce(sum(cost), 0) from return_outcome) from return_part");
+        var failures = new ArrayList<>(
+                failures("""
+                    select code, moved, on_hand from (
+                        select i.code, s.on_hand, coalesce((select sum(m.quantity) from stock_movement m
+                            where m.item_id = s.item_id and m.site_id = s.site_id), 0) as moved
+                        from shelf s join item i on i.id = s.item_id) t where moved <> on_hand\
+                    """, "Of item %s %s are on" + " hand by its" + " movements, %s" + " by its" + " shelf."));
+        failures.addAll(
+                failures("""
+                    select code, held, reserved from (
+                        select i.code, s.reserved, s.on_hand, coalesce((select sum(c.reserved) from stock_claim c
+                            where c.item_id = s.item_id and c.site_id = s.site_id), 0)
+                            + coalesce((select sum(x.quantity) from dispatch d join dispatch_line x on x.dispatch_id = d.id
+                                where d.state = 'STAGED' and d.site_id = s.site_id and x.item_id = s.item_id), 0) as held
+                        from shelf s join item i on i.id = s.item_id) t where held <> reserved or reserved > on_hand\
+                    """, "Of item" + " %s %s" + " are held" + " for orders," + " its shelf" + " says" + " %s."));
+        var inspected = figure(
+                "select coalesce(sum(cost), 0) - (select coalesce(sum(cost), 0) from return_outcome) from return_part");
         if (inspected.compareTo(ledger("goods_in_inspection")) != 0) {
-            failures.add(new Failure("", inspected, ledger("goods_in_inspection"), "Goods in inspection: the returns say %s, the ledger says %s."
-                    .formatted(inspected.toPlainString(), ledger("goods_in_inspection").toPlainString())));
+            failures.add(new Failure(
+                    "",
+                    inspected,
+                    ledger("goods_in_inspection"),
+                    "Goods in inspection: the returns say %s, the ledger says %s."
+                            .formatted(
+                                    inspected.toPlainString(),
+                                    ledger("goods_in_inspection").toPlainString())));
         }
-        return compare(Statement.INVENTORY, count("select count(*) from shelf"), figure("select coalesce(sum(stock_value), 0) from shelf"),
-                ledger("inventory"), failures);
+        return compare(
+                Statement.INVENTORY,
+                count("select count(*) from shelf"),
+                figure("select coalesce(sum(stock_value), 0) from shelf"),
+                ledger("inventory"),
+                failures);
     }
 
     private Result goodsOut() {
         var out = figure("""
-                select coalesce(sum(x.cost), 0)
-                    - (select coalesce(sum(s.cost), 0) from invoice_line_source s join invoice_line l on l.id = s.invoice_line_id join invoice i on i.id = l.invoice_id
-                       where i.reversed_on is null)
-                    - (select coalesce(sum(cost), 0) from return_part where standing = 'UNBILLED')
-                    + (select coalesce(sum(o.cost), 0) from return_outcome o join return_part p on p.id = o.part_id where p.standing = 'UNBILLED' and o.kind = 'SEND_BACK')
-                from dispatch d join dispatch_line x on x.dispatch_id = d.id join sales_order o on o.id = d.order_id
-                join sales_order_line l on l.order_id = x.root_order_id and l.line_no = x.order_line_no
-                where d.state = 'DEPARTED' and not (o.kind in ('SAMPLE', 'REPLACEMENT') and (l.unit_price = 0 or l.discount_percent = 100))""");
-        return compare(Statement.GOODS_OUT, count("select count(*) from dispatch_line"), out, ledger("goods_out"), new ArrayList<>());
+            select coalesce(sum(x.cost), 0)
+                - (select coalesce(sum(s.cost), 0) from invoice_line_source s join invoice_line l on l.id = s.invoice_line_id join invoice i on i.id = l.invoice_id
+                   where i.reversed_on is null)
+                - (select coalesce(sum(cost), 0) from return_part where standing = 'UNBILLED')
+                + (select coalesce(sum(o.cost), 0) from return_outcome o join return_part p on p.id = o.part_id where p.standing = 'UNBILLED' and o.kind = 'SEND_BACK')
+            from dispatch d join dispatch_line x on x.dispatch_id = d.id join sales_order o on o.id = d.order_id
+            join sales_order_line l on l.order_id = x.root_order_id and l.line_no = x.order_line_no
+            where d.state = 'DEPARTED' and not (o.kind in ('SAMPLE', 'REPLACEMENT') and (l.unit_price = 0 or l.discount_percent = 100))\
+            """);
+        return compare(
+                Statement.GOODS_OUT,
+                count("select count(*) from dispatch_line"),
+                out,
+                ledger("goods_out"),
+                new ArrayList<>());
     }
 
     private Result depositsAndCredit() {
         var failures = new ArrayList<>(failures("""
-                select number, should, left_amount from (
-                    select p.number, p.left_amount, case when p.reversed then 0 else p.amount - p.refunded end
-                        - coalesce((select sum(a.amount) from allocation a where a.payment_id = p.id), 0) as should
-                    from payment p) t where should <> left_amount or left_amount < 0""", "Payment %s should have %s left, but says %s."));
+            select number, should, left_amount from (
+                select p.number, p.left_amount, case when p.reversed then 0 else p.amount - p.refunded end
+                    - coalesce((select sum(a.amount) from allocation a where a.payment_id = p.id), 0) as should
+                from payment p) t where should <> left_amount or left_amount < 0\
+            """, "Payment %s should have %s" + " left, but says %s."));
         failures.addAll(failures("""
-                select number, should, left_amount from (
-                    select d.number, d.left_amount, d.amount - coalesce((select sum(u.amount) from deposit_use u where u.deposit_id = d.id), 0) as should
-                    from deposit d) t where should <> left_amount or left_amount < 0""", "Deposit %s should have %s unapplied, but says %s."));
-        var credit = figure("select coalesce(sum(case when reversed then 0 else amount - refunded end), 0) - (select coalesce(sum(amount), 0) from allocation) from payment");
-        var deposits = figure("select coalesce(sum(amount), 0) - (select coalesce(sum(amount), 0) from deposit_use) from deposit");
+            select number, should, left_amount from (
+                select d.number, d.left_amount, d.amount - coalesce((select sum(u.amount) from deposit_use u where u.deposit_id = d.id), 0) as should
+                from deposit d) t where should <> left_amount or left_amount < 0\
+            """, "Deposit %s should have %s" + " unapplied, but says" + " %s."));
+        var credit = figure("select coalesce(sum(case when reversed then 0 else amount - refunded end), 0) - (select"
+                + " coalesce(sum(amount), 0) from allocation) from payment");
+        var deposits = figure(
+                "select coalesce(sum(amount), 0) - (select coalesce(sum(amount), 0) from deposit_use) from deposit");
         if (deposits.negate().compareTo(ledger("deposits")) != 0) {
-            failures.add(new Failure("", deposits.negate(), ledger("deposits"), "Customer deposits: the documents say %s, the ledger says %s."
-                    .formatted(deposits.negate().toPlainString(), ledger("deposits").toPlainString())));
+            failures.add(new Failure(
+                    "",
+                    deposits.negate(),
+                    ledger("deposits"),
+                    "Customer deposits: the documents say %s, the ledger says %s."
+                            .formatted(
+                                    deposits.negate().toPlainString(),
+                                    ledger("deposits").toPlainString())));
         }
-        return compare(Statement.CUSTOMER_CREDIT, count("select (select count(*) from payment) + (select count(*) from deposit)"), credit.add(deposits).negate(),
-                ledger("customer_credit").add(ledger("deposits")), failures);
+        return compare(
+                Statement.CUSTOMER_CREDIT,
+                count("select (select count(*) from payment) + (select count(*) from deposit)"),
+                credit.add(deposits).negate(),
+                ledger("customer_credit").add(ledger("deposits")),
+                failures);
     }
 
     private Result deferredRevenue() {
         var unearned = figure("""
-                select coalesce(sum(l.deferred), 0) - (select coalesce(sum(s.earned), 0) from invoice_line_source s join invoice_line x on x.id = s.invoice_line_id
-                    join invoice h on h.id = x.invoice_id where h.reversed_on is null)
-                from invoice_line l join invoice i on i.id = l.invoice_id where i.reversed_on is null""");
-        return compare(Statement.DEFERRED_REVENUE, count("select count(*) from invoice_line"), unearned.negate(), ledger("deferred_revenue"), new ArrayList<>(failures("""
-                select number, 0, left_deferred from (
-                    select i.number, l.deferred - coalesce((select sum(s.earned) from invoice_line_source s where s.invoice_line_id = l.id), 0) as left_deferred,
-                           l.quantity - coalesce((select sum(s.quantity) from invoice_line_source s where s.invoice_line_id = l.id), 0) as ahead
-                    from invoice_line l join invoice i on i.id = l.invoice_id where l.deferred <> 0 and i.reversed_on is null) t where ahead = 0 and left_deferred <> 0""",
-                "All of a line of invoice %s has left, so %s should be deferred, but %s still are.")));
+            select coalesce(sum(l.deferred), 0) - (select coalesce(sum(s.earned), 0) from invoice_line_source s join invoice_line x on x.id = s.invoice_line_id
+                join invoice h on h.id = x.invoice_id where h.reversed_on is null)
+            from invoice_line l join invoice i on i.id = l.invoice_id where i.reversed_on is null\
+            """);
+        return compare(
+                Statement.DEFERRED_REVENUE,
+                count("select count(*) from invoice_line"),
+                unearned.negate(),
+                ledger("deferred_revenue"),
+                new ArrayList<>(failures(
+                        """
+                        select number, 0, left_deferred from (
+                            select i.number, l.deferred - coalesce((select sum(s.earned) from invoice_line_source s where s.invoice_line_id = l.id), 0) as left_deferred,
+                                   l.quantity - coalesce((select sum(s.quantity) from invoice_line_source s where s.invoice_line_id = l.id), 0) as ahead
+                            from invoice_line l join invoice i on i.id = l.invoice_id where l.deferred <> 0 and i.reversed_on is null) t where ahead = 0 and left_deferred <> 0\
+                        """,
+                        "All of"
+                                + " a line"
+                                + " of invoice"
+                                + " %s has"
+                                + " left,"
+                                + " so %s"
+                                + " should"
+                                + " be deferred,"
+                                + " but %s"
+                                + " still"
+                                + " are.")));
     }
 
     private Result outputVat() {
-        return compare(Statement.OUTPUT_VAT, count("select count(*) from invoice"), figure("select (select coalesce(sum(vat), 0) from credit_note) - coalesce(sum(vat), 0) from invoice where reversed_on is null"), ledger("output_vat"),
+        return compare(
+                Statement.OUTPUT_VAT,
+                count("select count(*) from invoice"),
+                figure("select (select coalesce(sum(vat), 0) from credit_note) - coalesce(sum(vat), 0) from invoice"
+                        + " where reversed_on is null"),
+                ledger("output_vat"),
                 new ArrayList<>());
     }
 
     private Result mirrors() {
-        return new Result(Statement.MIRRORS, count("select count(*) from journal_entry where mirrors is not null"), null, null, failures("""
-                select m.number, 1, 0 from journal_entry m left join journal_entry o on o.number = m.mirrors
-                where m.mirrors is not null and (o.id is null or o.document_number <> m.document_number
-                    or exists (select 1 from journal_entry t where t.mirrors = m.mirrors and t.id <> m.id)
-                    or exists (select 1 from journal_line l where l.entry_id = o.id and not exists (select 1 from journal_line x
-                        where x.entry_id = m.id and x.line_no = l.line_no and x.account = l.account and x.role = l.role and x.amount = -l.amount))
-                    or (select count(*) from journal_line l where l.entry_id = o.id) <> (select count(*) from journal_line x where x.entry_id = m.id))""",
-                "Entry %s does not mirror its original, or not it alone."));
+        return new Result(
+                Statement.MIRRORS,
+                count("select count(*) from journal_entry where mirrors is not null"),
+                null,
+                null,
+                failures("""
+                    select m.number, 1, 0 from journal_entry m left join journal_entry o on o.number = m.mirrors
+                    where m.mirrors is not null and (o.id is null or o.document_number <> m.document_number
+                        or exists (select 1 from journal_entry t where t.mirrors = m.mirrors and t.id <> m.id)
+                        or exists (select 1 from journal_line l where l.entry_id = o.id and not exists (select 1 from journal_line x
+                            where x.entry_id = m.id and x.line_no = l.line_no and x.account = l.account and x.role = l.role and x.amount = -l.amount))
+                        or (select count(*) from journal_line l where l.entry_id = o.id) <> (select count(*) from journal_line x where x.entry_id = m.id))\
+                    """, "Entry" + " %s does" + " not mirror" + " its original," + " or not" + " it alone."));
     }
 
     /** Numbers of a year run from 1 to what the series has given. */
     private Result numbers() {
-        var failures = new ArrayList<>(failures(gaps("invoice", 0, "INVOICE-"), "In %s %s invoice numbers were given, but %s invoices bear one."));
-        failures.addAll(failures(gaps("credit_note", 1, "CREDIT_NOTE-"), "In %s %s credit note numbers were given, but %s credit notes bear one."));
-        return new Result(Statement.NUMBERS, count("select (select count(*) from invoice) + (select count(*) from credit_note)"), null, null, failures);
+        var failures = new ArrayList<>(failures(
+                gaps("invoice", 0, "INVOICE-"), "In %s %s invoice numbers were given, but %s invoices bear one."));
+        failures.addAll(failures(
+                gaps("credit_note", 1, "CREDIT_NOTE-"),
+                "In %s %s credit note numbers were given, but %s credit notes bear one."));
+        return new Result(
+                Statement.NUMBERS,
+                count("select (select count(*) from invoice) + (select count(*) from credit_note)"),
+                null,
+                null,
+                failures);
     }
 
     /** Series that begin anew each year, the year standing behind a prefix of so many letters. */
     private static String gaps(String table, int prefix, String series) {
         return """
-                select t.of_year, s.next_value - 1, t.found from (
-                    select substring(number, FROM_YEAR, 4) as of_year, count(distinct number) as found, max(cast(substring(number, FROM_NUMBER) as bigint)) as highest
-                    from TABLE group by substring(number, FROM_YEAR, 4)) t
-                join number_series s on s.series = concat('SERIES', t.of_year) where t.found <> s.next_value - 1 or t.highest <> s.next_value - 1"""
-                .replace("FROM_YEAR", String.valueOf(prefix + 1)).replace("FROM_NUMBER", String.valueOf(prefix + 6)).replace("TABLE", table).replace("SERIES", series);
+            select t.of_year, s.next_value - 1, t.found from (
+                select substring(number, FROM_YEAR, 4) as of_year, count(distinct number) as found, max(cast(substring(number, FROM_NUMBER) as bigint)) as highest
+                from TABLE group by substring(number, FROM_YEAR, 4)) t
+            join number_series s on s.series = concat('SERIES', t.of_year) where t.found <> s.next_value - 1 or t.highest <> s.next_value - 1\
+            """.replace("FROM_YEAR", String.valueOf(prefix + 1))
+                .replace("FROM_NUMBER", String.valueOf(prefix + 6))
+                .replace("TABLE", table)
+                .replace("SERIES", series);
     }
 
     /** An entry counts against every closing that was in force when it was posted. */
     private Result periods() {
-        return new Result(Statement.PERIODS, count("select count(*) from journal_entry"), null, null, failures("""
-                select e.number, 0, 1 from period_closing p join journal_entry e on e.entry_date <= p.through and e.posted_at > p.closed_at
-                    and (p.reopened_at is null or e.posted_at < p.reopened_at)""", "Entry %s is dated in a period that was closed when it was posted."));
+        return new Result(
+                Statement.PERIODS,
+                count("select count(*) from journal_entry"),
+                null,
+                null,
+                failures("""
+                    select e.number, 0, 1 from period_closing p join journal_entry e on e.entry_date <= p.through and e.posted_at > p.closed_at
+                        and (p.reopened_at is null or e.posted_at < p.reopened_at)\
+                    """, "Entry %s is dated in a period that" + " was closed when it was" + " posted."));
     }
 
     /** Streams the journal in the order of its numbers, so that its length does not matter to memory. */
     private Result hashChain() {
         var chain = new HashChain(company.currency());
         jdbc.sql("""
-                select e.number, e.entry_date, e.event, e.document_kind, e.document_number, coalesce(c.code, ''), e.previous_hash, e.hash, l.role, l.account, l.amount
-                from journal_entry e left join customer c on c.id = e.customer_id join journal_line l on l.entry_id = e.id order by e.id, l.line_no""")
-                .query((ResultSet r) -> chain.line(r.getString(1), r.getObject(2, LocalDate.class), r.getString(3), r.getString(4), r.getString(5), r.getString(6),
-                        r.getString(7), r.getString(8), r.getString(9), r.getString(10), r.getBigDecimal(11)));
-        chain.end(jdbc.sql("select last_hash from ledger_head where id = 1").query(String.class).single());
+            select e.number, e.entry_date, e.event, e.document_kind, e.document_number, coalesce(c.code, ''), e.previous_hash, e.hash, l.role, l.account, l.amount
+            from journal_entry e left join customer c on c.id = e.customer_id join journal_line l on l.entry_id = e.id order by e.id, l.line_no\
+            """)
+                .query((ResultSet r) -> chain.line(
+                        r.getString(1),
+                        r.getObject(2, LocalDate.class),
+                        r.getString(3),
+                        r.getString(4),
+                        r.getString(5),
+                        r.getString(6),
+                        r.getString(7),
+                        r.getString(8),
+                        r.getString(9),
+                        r.getString(10),
+                        r.getBigDecimal(11)));
+        chain.end(jdbc.sql("select last_hash from ledger_head where id = 1")
+                .query(String.class)
+                .single());
         return new Result(Statement.HASH_CHAIN, chain.entries(), null, null, chain.failures());
     }
 
     /**
-     * Orders of a customer that carry the same PO, in letters or in the normal form, while the policy that holds for the customer stops
-     * that; all but the first need a waiver. Where the house does not look, nothing is asked.
+     * Orders of a customer that carry the same PO, in letters or in the normal form, while the policy that holds for
+     * the customer stops that; all but the first need a waiver. Where the house does not look, nothing is asked.
      */
     private Result poOnce() {
         var inForce = rules.inForce();
         var same = stops("c.po_same", inForce.po().same());
         var alike = stops("c.po_alike", inForce.po().alike());
-        var reach = inForce.places().closedOrders() ? "(x.state = 'CLEARED' or x.ordered_on >= o.ordered_on - interval '%d' month)".formatted(inForce.places().closedMonths())
+        var reach = inForce.places().closedOrders()
+                ? "(x.state = 'CLEARED' or x.ordered_on >= o.ordered_on - interval '%d' month)"
+                        .formatted(inForce.places().closedMonths())
                 : "x.state = 'CLEARED'";
-        return new Result(Statement.PO_ONCE, count("select count(*) from sales_order where po <> ''"), null, null, failures("""
-                select o.number, 0, 1 from sales_order o join customer c on c.id = o.customer_id
-                where o.po_normal <> '' and o.po_taken is not null and o.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT')
-                  and (c.po_own = false or c.po_ceiling is null)
-                  and exists (select 1 from sales_order x where x.customer_id = o.customer_id and x.po_normal = o.po_normal and x.id <> o.id and x.po_taken < o.po_taken
-                      and x.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT') and REACH and coalesce(x.split_of, x.id) <> coalesce(o.split_of, o.id)
-                      and (x.outline_id is null or o.outline_id is null or x.outline_id <> o.outline_id)
-                      and (x.po = o.po and SAME or x.po <> o.po and ALIKE))
-                  and not exists (select 1 from finding f where f.order_id = o.id and f.check_code = 'duplicate-po' and f.waived_by is not null)""".replace("REACH", reach).replace("SAME", same).replace("ALIKE", alike),
-                "Order %s bears a PO that an earlier order bears, and nobody let it pass."));
+        return new Result(
+                Statement.PO_ONCE,
+                count("select count(*) from sales_order where po <> ''"),
+                null,
+                null,
+                failures(
+                        """
+                        select o.number, 0, 1 from sales_order o join customer c on c.id = o.customer_id
+                        where o.po_normal <> '' and o.po_taken is not null and o.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT')
+                          and (c.po_own = false or c.po_ceiling is null)
+                          and exists (select 1 from sales_order x where x.customer_id = o.customer_id and x.po_normal = o.po_normal and x.id <> o.id and x.po_taken < o.po_taken
+                              and x.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT') and REACH and coalesce(x.split_of, x.id) <> coalesce(o.split_of, o.id)
+                              and (x.outline_id is null or o.outline_id is null or x.outline_id <> o.outline_id)
+                              and (x.po = o.po and SAME or x.po <> o.po and ALIKE))
+                          and not exists (select 1 from finding f where f.order_id = o.id and f.check_code = 'duplicate-po' and f.waived_by is not null)\
+                        """.replace("REACH", reach).replace("SAME", same).replace("ALIKE", alike),
+                        "Order %s bears a PO that an earlier order bears, and nobody let it pass."));
     }
 
     /** The state of an order at a moment is the last one that its history names before it. */
     private Result wasCleared() {
-        return new Result(Statement.WAS_CLEARED, count("select count(*) from history where event in ('departed', 'invoiced')"), null, null,
+        return new Result(
+                Statement.WAS_CLEARED,
+                count("select count(*) from history where event in ('departed', 'invoiced')"),
+                null,
+                null,
                 failures("""
-                        select document_number, 0, 1 from (
-                            select h.document_number, (select s.state_to from history s where s.moment = (
-                                select max(m.moment) from history m where m.order_id = h.order_id and m.moment < h.moment and m.state_to is not null)) as then_state
-                            from history h where h.event in ('departed', 'invoiced')) t
-                        where then_state is null or then_state <> 'CLEARED'""", "Document %s was made of an order that was not cleared then."));
+                    select document_number, 0, 1 from (
+                        select h.document_number, (select s.state_to from history s where s.moment = (
+                            select max(m.moment) from history m where m.order_id = h.order_id and m.moment < h.moment and m.state_to is not null)) as then_state
+                        from history h where h.event in ('departed', 'invoiced')) t
+                    where then_state is null or then_state <> 'CLEARED'\
+                    """, "Document %s was made of an order that" + " was not cleared then."));
     }
 
     private static String stops(String own, Severity house) {
         return "(c.po_own = true and %s = 'STOP' or c.po_own = false and %s)".formatted(own, house == Severity.STOP);
     }
 
-    private Result compare(Statement statement, long examined, BigDecimal documents, BigDecimal ledger, List<Failure> failures) {
+    private Result compare(
+            Statement statement, long examined, BigDecimal documents, BigDecimal ledger, List<Failure> failures) {
         if (documents.compareTo(ledger) != 0) {
-            failures.add(new Failure("", documents, ledger, statement.words() + ": the documents say " + documents.toPlainString()
-                    + ", the ledger says " + ledger.toPlainString() + "."));
+            failures.add(new Failure(
+                    "",
+                    documents,
+                    ledger,
+                    statement.words() + ": the documents say " + documents.toPlainString() + ", the ledger says "
+                            + ledger.toPlainString() + "."));
         }
         return new Result(statement, examined, documents, ledger, failures);
     }
 
     private List<Failure> failures(String sql, String sentence) {
-        return jdbc.sql(sql + " fetch first " + NAMED + " rows only").query((r, n) -> new Failure(r.getString(1), r.getBigDecimal(2),
-                r.getBigDecimal(3), sentence.formatted(r.getString(1), Figures.plain(r.getBigDecimal(2)), Figures.plain(r.getBigDecimal(3))))).list();
+        return jdbc.sql(sql + " fetch first " + NAMED + " rows only")
+                .query((r, n) -> new Failure(
+                        r.getString(1),
+                        r.getBigDecimal(2),
+                        r.getBigDecimal(3),
+                        sentence.formatted(
+                                r.getString(1), Figures.plain(r.getBigDecimal(2)), Figures.plain(r.getBigDecimal(3)))))
+                .list();
     }
 
     private long count(String sql) {
@@ -332,11 +551,15 @@ class BooksProof {
     }
 
     private BigDecimal figure(String sql) {
-        return jdbc.sql(sql).query((r, n) -> company.money(r.getBigDecimal(1)).amount()).single();
+        return jdbc.sql(sql)
+                .query((r, n) -> company.money(r.getBigDecimal(1)).amount())
+                .single();
     }
 
     private BigDecimal ledger(String role) {
-        return jdbc.sql("select coalesce(sum(amount), 0) from journal_line where role = ?").param(role)
-                .query((r, n) -> company.money(r.getBigDecimal(1)).amount()).single();
+        return jdbc.sql("select coalesce(sum(amount), 0) from journal_line where role = ?")
+                .param(role)
+                .query((r, n) -> company.money(r.getBigDecimal(1)).amount())
+                .single();
     }
 }

@@ -14,7 +14,10 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 
-/** Recomputes the hash of every entry from what is stored of it and the hash before, line by line as the journal is streamed. */
+/**
+ * Recomputes the hash of every entry from what is stored of it and the hash before, line by line as the journal is
+ * streamed.
+ */
 final class HashChain {
 
     private static final int NAMED = 20;
@@ -30,16 +33,40 @@ final class HashChain {
         this.currency = currency;
     }
 
-    private record Header(String number, LocalDate date, String event, DocumentRef document, String customer, String previousHash, String hash) {
-    }
+    private record Header(
+            String number,
+            LocalDate date,
+            String event,
+            DocumentRef document,
+            String customer,
+            String previousHash,
+            String hash) {}
 
-    void line(String number, LocalDate date, String event, String kind, String document, String customer, String previousHash, String hash, String role, String account,
+    void line(
+            String number,
+            LocalDate date,
+            String event,
+            String kind,
+            String document,
+            String customer,
+            String previousHash,
+            String hash,
+            String role,
+            String account,
             BigDecimal amount) {
         if (open == null || !open.number().equals(number)) {
             close();
-            open = new Header(number, date, event, new DocumentRef(DocumentKind.valueOf(kind), document), customer, previousHash, hash);
+            open = new Header(
+                    number,
+                    date,
+                    event,
+                    new DocumentRef(DocumentKind.valueOf(kind), document),
+                    customer,
+                    previousHash,
+                    hash);
         }
-        lines.add(new EntryLine(AccountRole.valueOf(role.toUpperCase(Locale.ROOT)), account, new Money(amount, currency)));
+        lines.add(new EntryLine(
+                AccountRole.valueOf(role.toUpperCase(Locale.ROOT)), account, new Money(amount, currency)));
     }
 
     private void close() {
@@ -50,13 +77,19 @@ final class HashChain {
         var whole = false;
         try {
             whole = open.previousHash().equals(previous)
-                    && new Entry(open.number(), open.date(), open.event(), open.document(), open.customer(), lines).hash(previous).equals(open.hash());
+                    && new Entry(open.number(), open.date(), open.event(), open.document(), open.customer(), lines)
+                            .hash(previous)
+                            .equals(open.hash());
         } catch (IllegalArgumentException outOfBalance) {
             // it was changed so that it can't even be an entry any more
         }
         if (!whole && failures.size() < NAMED) {
-            failures.add(new Failure(open.number(), BigDecimal.ONE, BigDecimal.ZERO, "Entry %s is not what was posted: its hash does not follow from it and the one before."
-                    .formatted(open.number())));
+            failures.add(new Failure(
+                    open.number(),
+                    BigDecimal.ONE,
+                    BigDecimal.ZERO,
+                    "Entry %s is not what was posted: its hash does not follow from it and the one before."
+                            .formatted(open.number())));
         }
         previous = open.hash();
         lines = new ArrayList<>();
@@ -67,7 +100,11 @@ final class HashChain {
     void end(String head) {
         close();
         if (!previous.equals(head)) {
-            failures.add(new Failure("", BigDecimal.ONE, BigDecimal.ZERO, "The journal does not end with the entry that the head of the ledger names: entries are missing."));
+            failures.add(new Failure(
+                    "",
+                    BigDecimal.ONE,
+                    BigDecimal.ZERO,
+                    "The journal does not end with the entry that the head of the ledger names: entries are missing."));
         }
     }
 

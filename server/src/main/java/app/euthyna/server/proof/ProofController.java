@@ -30,13 +30,16 @@ class ProofController {
         this.commands = commands;
     }
 
-    record StatementsView(List<StatementView> statements) {
-    }
+    record StatementsView(List<StatementView> statements) {}
 
     @May.Prove
     @PostMapping
     RunView run(HttpServletRequest http) {
-        return commands.run(http, "proof", RunView.class, context -> runs.run(context.person().username()));
+        return commands.run(
+                http,
+                "proof",
+                RunView.class,
+                context -> runs.run(context.person().username()));
     }
 
     /** The newest run: what the seal shows. */
@@ -49,6 +52,7 @@ class ProofController {
     @GetMapping("/{kind}/{number}")
     @Transactional(readOnly = true, isolation = Isolation.SERIALIZABLE)
     StatementsView chain(@PathVariable DocumentKind kind, @PathVariable String number) {
-        return new StatementsView(chains.prove(kind, number).stream().map(StatementView::of).toList());
+        return new StatementsView(
+                chains.prove(kind, number).stream().map(StatementView::of).toList());
     }
 }

@@ -17,8 +17,8 @@ import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.databind.ObjectMapper;
 
 /**
- * Runs of the proof over the whole books, kept. A run looks at one moment of the books: what is posted meanwhile does not come into
- * it. A new company is proved once when it opens, so that the seal says something from the start.
+ * Runs of the proof over the whole books, kept. A run looks at one moment of the books: what is posted meanwhile does
+ * not come into it. A new company is proved once when it opens, so that the seal says something from the start.
  */
 @Component
 @Order(2)
@@ -41,38 +41,65 @@ class ProofRuns implements ApplicationRunner {
         this.clock = clock;
     }
 
-    record FailureView(String document, BigDecimal expected, BigDecimal actual, BigDecimal difference, String sentence) {
-    }
+    record FailureView(
+            String document, BigDecimal expected, BigDecimal actual, BigDecimal difference, String sentence) {}
 
-    record StatementView(int no, String words, boolean holds, long examined, String lookedAt, BigDecimal documents, BigDecimal ledger,
-            BigDecimal difference, List<FailureView> failures) {
+    record StatementView(
+            int no,
+            String words,
+            boolean holds,
+            long examined,
+            String lookedAt,
+            BigDecimal documents,
+            BigDecimal ledger,
+            BigDecimal difference,
+            List<FailureView> failures) {
 
         static StatementView of(Statement.Result result) {
             var difference = result.documents() == null ? null : result.ledger().subtract(result.documents());
-            return new StatementView(result.statement().no(), result.statement().words(), result.holds(), result.examined(),
-                    result.statement().lookedAt(), result.documents(), result.ledger(), difference, result.failures().stream()
-                            .map(f -> new FailureView(f.document(), f.expected(), f.actual(), f.difference(), f.sentence())).toList());
+            return new StatementView(
+                    result.statement().no(),
+                    result.statement().words(),
+                    result.holds(),
+                    result.examined(),
+                    result.statement().lookedAt(),
+                    result.documents(),
+                    result.ledger(),
+                    difference,
+                    result.failures().stream()
+                            .map(f -> new FailureView(
+                                    f.document(), f.expected(), f.actual(), f.difference(), f.sentence()))
+                            .toList());
         }
     }
 
     /** A run over the whole books; everything but the failing count is empty where none was made yet. */
-    record RunView(Instant at, long millis, String by, int failing, List<StatementView> statements) {
-    }
+    record RunView(Instant at, long millis, String by, int failing, List<StatementView> statements) {}
 
     RunView run(String by) {
         var started = clock.instant();
-        var statements = moment.execute(status -> books.run()).stream().map(StatementView::of).toList();
-        var run = new RunView(started, clock.instant().toEpochMilli() - started.toEpochMilli(), by,
-                (int) statements.stream().filter(s -> !s.holds()).count(), statements);
+        var statements = moment.execute(status -> books.run()).stream()
+                .map(StatementView::of)
+                .toList();
+        var run = new RunView(
+                started,
+                clock.instant().toEpochMilli() - started.toEpochMilli(),
+                by,
+                (int) statements.stream().filter(s -> !s.holds()).count(),
+                statements);
         jdbc.sql("insert into proof_run (started_at, millis, run_by, failing, result) values (?, ?, ?, ?, ?)")
-                .params(Timestamp.from(started), run.millis(), run.by(), run.failing(), json.writeValueAsString(run)).update();
+                .params(Timestamp.from(started), run.millis(), run.by(), run.failing(), json.writeValueAsString(run))
+                .update();
         return run;
     }
 
     /** The newest run: what the seal shows. */
     RunView latest() {
-        Optional<String> result = jdbc.sql("select result from proof_run order by id desc fetch first 1 rows only").query(String.class).optional();
-        return result.map(stored -> json.readValue(stored, RunView.class)).orElse(new RunView(null, 0, "", 0, List.of()));
+        Optional<String> result = jdbc.sql("select result from proof_run order by id desc fetch first 1 rows only")
+                .query(String.class)
+                .optional();
+        return result.map(stored -> json.readValue(stored, RunView.class))
+                .orElse(new RunView(null, 0, "", 0, List.of()));
     }
 
     @Override

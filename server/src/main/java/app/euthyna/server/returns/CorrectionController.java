@@ -38,18 +38,24 @@ class CorrectionController {
     }
 
     /** A line of the invoice that is billed again; what is left out stays as it was. */
-    record CorrectedLine(int line, BigDecimal quantity, BigDecimal price, BigDecimal discount) {
-    }
+    record CorrectedLine(int line, BigDecimal quantity, BigDecimal price, BigDecimal discount) {}
 
     /** Where the goods of the new order are, for its papers. */
-    record CorrectedAddress(@NotBlank @Size(max = 200) String name, @Size(max = 200) String street, @Size(max = 20) String postcode, @Size(max = 100) String town,
-            @Size(max = 2) String country) {
-    }
+    record CorrectedAddress(
+            @NotBlank @Size(max = 200) String name,
+            @Size(max = 200) String street,
+            @Size(max = 20) String postcode,
+            @Size(max = 100) String town,
+            @Size(max = 2) String country) {}
 
     /** Other data for what an invoice billed wrongly; what is left out stays as it was. */
-    record AskedCorrection(@Size(max = 40) String customer, @Size(max = 60) String po, @Valid CorrectedAddress shipTo, @Size(max = 500) List<@Valid CorrectedLine> lines,
-            @Size(max = 2000) String reason, LocalDate date) {
-    }
+    record AskedCorrection(
+            @Size(max = 40) String customer,
+            @Size(max = 60) String po,
+            @Valid CorrectedAddress shipTo,
+            @Size(max = 500) List<@Valid CorrectedLine> lines,
+            @Size(max = 2000) String reason,
+            LocalDate date) {}
 
     /**
      * What came of it, or would.
@@ -58,8 +64,13 @@ class CorrectionController {
      * @param invoice null where the order is held or waits for approval, and is to be billed when it is cleared
      * @param billed gross amount of the order, and so of its invoice
      */
-    record CorrectionView(String creditNote, BigDecimal credited, String order, OrderState state, String invoice, BigDecimal billed) {
-    }
+    record CorrectionView(
+            String creditNote,
+            BigDecimal credited,
+            String order,
+            OrderState state,
+            String invoice,
+            BigDecimal billed) {}
 
     /** What it would come to; nothing is kept. */
     @May.Bill
@@ -67,29 +78,61 @@ class CorrectionController {
     CorrectionView preview(@PathVariable String number, @Valid @RequestBody AskedCorrection request) {
         return transactions.execute(status -> {
             status.setRollbackOnly();
-            return view(corrections.correct(commands.context().on(request.date()).because(Texts.given(request.reason()).isEmpty() ? "preview" : request.reason()), number, asked(request)));
+            return view(corrections.correct(
+                    commands.context()
+                            .on(request.date())
+                            .because(Texts.given(request.reason()).isEmpty() ? "preview" : request.reason()),
+                    number,
+                    asked(request)));
         });
     }
 
     /** Credits all that is left of the invoice and bills it again. */
     @May.Bill
     @PostMapping
-    CorrectionView correct(@PathVariable String number, @Valid @RequestBody AskedCorrection request, HttpServletRequest http) {
+    CorrectionView correct(
+            @PathVariable String number, @Valid @RequestBody AskedCorrection request, HttpServletRequest http) {
         if (Texts.given(request.reason()).isEmpty()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("reason", "what was wrong with it"));
         }
-        return commands.run(http, request, CorrectionView.class, context -> view(corrections.correct(context.on(request.date()).because(request.reason().strip()), number, asked(request))));
+        return commands.run(
+                http,
+                request,
+                CorrectionView.class,
+                context -> view(corrections.correct(
+                        context.on(request.date()).because(request.reason().strip()), number, asked(request))));
     }
 
     private static Corrections.Asked asked(AskedCorrection request) {
         var to = request.shipTo();
-        return new Corrections.Asked(Optional.ofNullable(request.customer()).filter(code -> !code.isBlank()), Optional.ofNullable(request.po()).filter(po -> !po.isBlank()),
-                Optional.ofNullable(to).map(a -> new ShipTo(a.name(), Texts.given(a.street()), Texts.given(a.postcode()), Texts.given(a.town()), Texts.given(a.country()))),
-                request.lines() == null ? List.of() : request.lines().stream().map(l -> new Corrections.Instead(l.line(), Optional.ofNullable(l.quantity()),
-                        Optional.ofNullable(l.price()), Optional.ofNullable(l.discount()))).toList());
+        return new Corrections.Asked(
+                Optional.ofNullable(request.customer()).filter(code -> !code.isBlank()),
+                Optional.ofNullable(request.po()).filter(po -> !po.isBlank()),
+                Optional.ofNullable(to)
+                        .map(a -> new ShipTo(
+                                a.name(),
+                                Texts.given(a.street()),
+                                Texts.given(a.postcode()),
+                                Texts.given(a.town()),
+                                Texts.given(a.country()))),
+                request.lines() == null
+                        ? List.of()
+                        : request.lines().stream()
+                                .map(l -> new Corrections.Instead(
+                                        l.line(),
+                                        Optional.ofNullable(l.quantity()),
+                                        Optional.ofNullable(l.price()),
+                                        Optional.ofNullable(l.discount())))
+                                .toList());
     }
 
     private CorrectionView view(Corrections.Corrected done) {
-        return new CorrectionView(done.credit().number(), done.credit().totals().gross().amount(), done.order(), done.state(), done.invoice().orElse(null), done.billed());
+        return new CorrectionView(
+                done.credit().number(),
+                done.credit().totals().gross().amount(),
+                done.order(),
+                done.state(),
+                done.invoice().orElse(null),
+                done.billed());
     }
 }

@@ -24,8 +24,9 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * An invoice that is wrong and has gone out: all that is left of it is credited, and what was delivered is billed again with other data, in one
- * transaction. The goods are with the customer and their cost is cost of sales already, so the new order ships nothing.
+ * An invoice that is wrong and has gone out: all that is left of it is credited, and what was delivered is billed again
+ * with other data, in one transaction. The goods are with the customer and their cost is cost of sales already, so the
+ * new order ships nothing.
  */
 @Service
 @Transactional(propagation = Propagation.MANDATORY)
@@ -46,8 +47,11 @@ class Corrections {
     }
 
     /** What a line of the invoice is billed at instead; what is empty stays as it was. */
-    record Instead(int invoiceLine, Optional<BigDecimal> quantity, Optional<BigDecimal> price, Optional<BigDecimal> discount) {
-    }
+    record Instead(
+            int invoiceLine,
+            Optional<BigDecimal> quantity,
+            Optional<BigDecimal> price,
+            Optional<BigDecimal> discount) {}
 
     /**
      * What is billed instead.
@@ -57,12 +61,13 @@ class Corrections {
      * @param shipTo another address, or none
      * @param lines those of the invoice that are billed again; all of them where it is empty
      */
-    record Asked(Optional<String> customer, Optional<String> po, Optional<ShipTo> shipTo, List<Instead> lines) {
-    }
+    record Asked(Optional<String> customer, Optional<String> po, Optional<ShipTo> shipTo, List<Instead> lines) {}
 
-    /** What came of it, with the gross amount of the order; without an invoice where the checks hold the order, or somebody has to approve it. */
-    record Corrected(CreditNote credit, String order, OrderState state, Optional<String> invoice, BigDecimal billed) {
-    }
+    /**
+     * What came of it, with the gross amount of the order; without an invoice where the checks hold the order, or
+     * somebody has to approve it.
+     */
+    record Corrected(CreditNote credit, String order, OrderState state, Optional<String> invoice, BigDecimal billed) {}
 
     Corrected correct(CommandContext context, String number, Asked asked) {
         asked.customer().ifPresent(code -> locks.customers(List.of(ids.customer(code), ids.invoiceCustomer(number))));
@@ -75,33 +80,69 @@ class Corrections {
         var root = billed.chains().iterator().next();
         var lines = lines(invoice, credit, asked.lines());
         var customer = asked.customer().orElse(invoice.customer());
-        var po = asked.po().orElse(customer.equals(invoice.customer()) ? root.order().po() : "");
+        var po = asked.po()
+                .orElse(customer.equals(invoice.customer()) ? root.order().po() : "");
         var before = root.order().details();
-        var draft = new OrderDraft(customer, po, OrderKind.STANDARD, root.order().site(), null, null, "Bills again what invoice %s billed wrongly.".formatted(number), null,
-                new Details(before.externalReference(), before.revenueUnit(), asked.shipTo().orElse(before.shipTo()), before.fields()), lines.stream().map(Line::draft).toList());
-        var order = orders.billAgain(context, draft, root.order().number(), number, lines.stream().map(Line::source).toList());
-        var invoiced = order.state() == OrderState.CLEARED ? Optional.of(billing.bill(context, List.of(order.number()), List.of(), "Instead of invoice " + number, false))
+        var draft = new OrderDraft(
+                customer,
+                po,
+                OrderKind.STANDARD,
+                root.order().site(),
+                null,
+                null,
+                "Bills again what invoice %s billed wrongly.".formatted(number),
+                null,
+                new Details(
+                        before.externalReference(),
+                        before.revenueUnit(),
+                        asked.shipTo().orElse(before.shipTo()),
+                        before.fields()),
+                lines.stream().map(Line::draft).toList());
+        var order = orders.billAgain(
+                context,
+                draft,
+                root.order().number(),
+                number,
+                lines.stream().map(Line::source).toList());
+        var invoiced = order.state() == OrderState.CLEARED
+                ? Optional.of(billing.bill(
+                        context, List.of(order.number()), List.of(), "Instead of invoice " + number, false))
                 : Optional.<String>empty();
         return new Corrected(credit, order.number(), orders.view(order.number()).state(), invoiced, order.gross());
     }
 
-    private record Line(OrderDraft.Line draft, int source) {
-    }
+    private record Line(OrderDraft.Line draft, int source) {}
 
     /** The lines that were credited by quantity, as they were billed or as they are billed instead. */
     private static List<Line> lines(Invoice invoice, CreditNote credit, List<Instead> instead) {
-        instead.stream().filter(one -> credit.lines().stream().noneMatch(l -> l.invoiceLine() == one.invoiceLine() && l.quantity().isPositive())).findFirst().ifPresent(none -> {
-            throw new RefusedException(new CommonRefusal.NotFound("line that is left to credit", none.invoiceLine() + " on invoice " + invoice.number()));
-        });
+        instead.stream()
+                .filter(one -> credit.lines().stream()
+                        .noneMatch(l -> l.invoiceLine() == one.invoiceLine()
+                                && l.quantity().isPositive()))
+                .findFirst()
+                .ifPresent(none -> {
+                    throw new RefusedException(new CommonRefusal.NotFound(
+                            "line that is left to credit", none.invoiceLine() + " on invoice " + invoice.number()));
+                });
         var lines = new ArrayList<Line>();
         for (var credited : credit.lines()) {
-            var own = instead.stream().filter(one -> one.invoiceLine() == credited.invoiceLine()).findFirst();
+            var own = instead.stream()
+                    .filter(one -> one.invoiceLine() == credited.invoiceLine())
+                    .findFirst();
             if (!credited.quantity().isPositive() || !instead.isEmpty() && own.isEmpty()) {
                 continue;
             }
             var billed = invoice.line(credited.invoiceLine());
-            lines.add(new Line(new OrderDraft.Line(null, billed.item(), own.flatMap(Instead::quantity).orElse(credited.quantity().value()),
-                    own.flatMap(Instead::price).orElse(billed.price().unit()), own.flatMap(Instead::discount).orElse(billed.price().discountPercent()), null), billed.no()));
+            lines.add(new Line(
+                    new OrderDraft.Line(
+                            null,
+                            billed.item(),
+                            own.flatMap(Instead::quantity)
+                                    .orElse(credited.quantity().value()),
+                            own.flatMap(Instead::price).orElse(billed.price().unit()),
+                            own.flatMap(Instead::discount).orElse(billed.price().discountPercent()),
+                            null),
+                    billed.no()));
         }
         if (lines.isEmpty()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("lines", "at least one line that is billed again"));

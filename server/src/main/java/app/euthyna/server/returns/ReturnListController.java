@@ -39,16 +39,28 @@ class ReturnListController {
      * @param creditDue net value of billed goods that are here and not credited
      * @param creditedAhead net value of what was credited and is not here
      */
-    record ReturnRow(String number, String customer, String customerName, LocalDate on, String reason, String reasonWords, String state, LocalDate receivedOn, long days,
-            BigDecimal creditDue, BigDecimal creditedAhead, int reminders, LocalDate remindedOn) {
-    }
+    record ReturnRow(
+            String number,
+            String customer,
+            String customerName,
+            LocalDate on,
+            String reason,
+            String reasonWords,
+            String state,
+            LocalDate receivedOn,
+            long days,
+            BigDecimal creditDue,
+            BigDecimal creditedAhead,
+            int reminders,
+            LocalDate remindedOn) {}
 
-    record ReturnPage(List<ReturnRow> rows, String next) {
-    }
+    record ReturnPage(List<ReturnRow> rows, String next) {}
 
     /** What returns may wait for. */
     enum ReturnLane {
-        EXPECTED("g.expects = true", "authorised_on"), INSPECTING("g.inspecting = true", "received_on"), TO_CREDIT("g.credit_due > 0", "received_on"),
+        EXPECTED("g.expects = true", "authorised_on"),
+        INSPECTING("g.inspecting = true", "received_on"),
+        TO_CREDIT("g.credit_due > 0", "received_on"),
         AHEAD("g.credited_ahead > 0", "authorised_on");
 
         private final String which;
@@ -60,12 +72,14 @@ class ReturnListController {
         }
     }
 
-    private record Keyed(long id, LocalDate since, ReturnRow row) {
-    }
+    private record Keyed(long id, LocalDate since, ReturnRow row) {}
 
     /** All returns, the newest first; or those of a lane, the longest waiting first. */
     @GetMapping
-    ReturnPage list(@RequestParam(required = false) ReturnLane lane, @RequestParam(required = false) String customer, @RequestParam(required = false) String after) {
+    ReturnPage list(
+            @RequestParam(required = false) ReturnLane lane,
+            @RequestParam(required = false) String customer,
+            @RequestParam(required = false) String after) {
         var key = after == null ? null : Pages.key(after);
         var where = new StringBuilder();
         var parameters = new ArrayList<Object>();
@@ -84,19 +98,43 @@ class ReturnListController {
         var today = commands.context().date();
         var reasons = rules.inForce().returns();
         var rows = jdbc.sql("""
-                select g.id, g.number, c.code, c.name, g.authorised_on, g.reason_code, g.received_on, g.withdrawn, g.expects, g.inspecting, g.credit_due, g.credited_ahead, g.reminders, g.reminded_on
-                from goods_return g join customer c on c.id = g.customer_id where\s""" + where + " order by " + (lane == null ? "g.id desc" : "g." + lane.since + ", g.id")
-                + " fetch first 101 rows only").params(parameters).query((r, n) -> {
-            var authorised = r.getObject("authorised_on", LocalDate.class);
-            var received = r.getObject("received_on", LocalDate.class);
-            var since = lane != null && lane.since.equals("authorised_on") || received == null ? authorised : received;
-            var state = r.getBoolean("inspecting") ? "IN_INSPECTION" : r.getBoolean("expects") ? "EXPECTED" : received == null ? "WITHDRAWN" : "RECEIVED";
-            return new Keyed(r.getLong("id"), since, new ReturnRow(r.getString("number"), r.getString("code"), r.getString("name"), authorised, r.getString("reason_code"),
-                    reasons.reason(r.getString("reason_code")).words(), state, received,
-                    ChronoUnit.DAYS.between(since, today), company.money(r.getBigDecimal("credit_due")).amount(), company.money(r.getBigDecimal("credited_ahead")).amount(),
-                    r.getInt("reminders"), r.getObject("reminded_on", LocalDate.class)));
-        }).list();
-        var page = Pages.of(rows, row -> List.of(String.valueOf(row.id()), row.since().toString()));
+                        select g.id, g.number, c.code, c.name, g.authorised_on, g.reason_code, g.received_on, g.withdrawn, g.expects, g.inspecting, g.credit_due, g.credited_ahead, g.reminders, g.reminded_on
+                        from goods_return g join customer c on c.id = g.customer_id where\s\
+                        """ + where + " order"
+                        + " by " + (lane == null ? "g.id desc" : "g." + lane.since + ", g.id")
+                        + " fetch first 101 rows only")
+                .params(parameters)
+                .query((r, n) -> {
+                    var authorised = r.getObject("authorised_on", LocalDate.class);
+                    var received = r.getObject("received_on", LocalDate.class);
+                    var since = lane != null && lane.since.equals("authorised_on") || received == null
+                            ? authorised
+                            : received;
+                    var state = r.getBoolean("inspecting")
+                            ? "IN_INSPECTION"
+                            : r.getBoolean("expects") ? "EXPECTED" : received == null ? "WITHDRAWN" : "RECEIVED";
+                    return new Keyed(
+                            r.getLong("id"),
+                            since,
+                            new ReturnRow(
+                                    r.getString("number"),
+                                    r.getString("code"),
+                                    r.getString("name"),
+                                    authorised,
+                                    r.getString("reason_code"),
+                                    reasons.reason(r.getString("reason_code")).words(),
+                                    state,
+                                    received,
+                                    ChronoUnit.DAYS.between(since, today),
+                                    company.money(r.getBigDecimal("credit_due")).amount(),
+                                    company.money(r.getBigDecimal("credited_ahead"))
+                                            .amount(),
+                                    r.getInt("reminders"),
+                                    r.getObject("reminded_on", LocalDate.class)));
+                })
+                .list();
+        var page = Pages.of(
+                rows, row -> List.of(String.valueOf(row.id()), row.since().toString()));
         return new ReturnPage(page.rows().stream().map(Keyed::row).toList(), page.next());
     }
 }

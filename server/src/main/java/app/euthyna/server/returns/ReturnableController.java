@@ -46,8 +46,7 @@ class ReturnableController {
     }
 
     /** An invoice line that billed some of the goods. */
-    record BilledWith(String invoice, int line, BigDecimal quantity) {
-    }
+    record BilledWith(String invoice, int line, BigDecimal quantity) {}
 
     /**
      * Goods of a dispatch line.
@@ -55,27 +54,40 @@ class ReturnableController {
      * @param returnable still out and not allowed back; of goods that an invoice billed where one was asked for
      * @param daysLate past the house's limit; zero where they are in time
      */
-    record ReturnableLine(String dispatch, int line, LocalDate left, long daysLate, String order, String po, int orderLine, String item, String description, BigDecimal dispatched,
-            BigDecimal returnable, List<BilledWith> billed) {
-    }
+    record ReturnableLine(
+            String dispatch,
+            int line,
+            LocalDate left,
+            long daysLate,
+            String order,
+            String po,
+            int orderLine,
+            String item,
+            String description,
+            BigDecimal dispatched,
+            BigDecimal returnable,
+            List<BilledWith> billed) {}
 
     /** The customer whose goods they are, with lines of their newest dispatches first. */
-    record ReturnablePage(String customer, String customerName, Integer days, List<ReturnableLine> rows, String next) {
-    }
+    record ReturnablePage(String customer, String customerName, Integer days, List<ReturnableLine> rows, String next) {}
 
-    private record Who(long id, String code, String name) {
-    }
+    private record Who(long id, String code, String name) {}
 
-    private record Note(long id, String number, String order) {
-    }
+    private record Note(long id, String number, String order) {}
 
     /** Goods that left for a customer, or on one document, and may come back. */
     @GetMapping
-    ReturnablePage returnable(@RequestParam(required = false) String customer, @RequestParam(required = false) String order, @RequestParam(required = false) String dispatch,
-            @RequestParam(required = false) String invoice, @RequestParam(defaultValue = "") String item, @RequestParam(required = false) String after) {
+    ReturnablePage returnable(
+            @RequestParam(required = false) String customer,
+            @RequestParam(required = false) String order,
+            @RequestParam(required = false) String dispatch,
+            @RequestParam(required = false) String invoice,
+            @RequestParam(defaultValue = "") String item,
+            @RequestParam(required = false) String after) {
         var who = who(customer, order, dispatch, invoice);
         var where = new StringBuilder("o.customer_id = ? and d.state = 'DEPARTED' and d.id < ?");
-        var parameters = new ArrayList<Object>(List.of(who.id(), after == null ? Long.MAX_VALUE : Pages.key(after).number(0)));
+        var parameters = new ArrayList<Object>(List.of(
+                who.id(), after == null ? Long.MAX_VALUE : Pages.key(after).number(0)));
         if (order != null) {
             where.append(" and o.number = ?");
             parameters.add(order);
@@ -85,22 +97,36 @@ class ReturnableController {
             parameters.add(dispatch);
         }
         if (invoice != null) {
-            where.append(" and d.id in (select s.dispatch_id from invoice i join invoice_line l on l.invoice_id = i.id join invoice_line_source s on s.invoice_line_id = l.id where i.number = ?)");
+            where.append(
+                    " and d.id in (select s.dispatch_id from invoice i join invoice_line l on l.invoice_id = i.id join"
+                            + " invoice_line_source s on s.invoice_line_id = l.id where i.number = ?)");
             parameters.add(invoice);
         }
         if (!item.isBlank()) {
-            where.append(" and exists (select 1 from dispatch_line l join item t on t.id = l.item_id where l.dispatch_id = d.id and (lower(t.code) like ? or lower(t.name) like ?))");
-            var like = "%" + item.strip().toLowerCase(Locale.ROOT).replace("%", "").replace("_", "") + "%";
+            where.append(
+                    " and exists (select 1 from dispatch_line l join item t on t.id = l.item_id where l.dispatch_id ="
+                            + " d.id and (lower(t.code) like ? or lower(t.name) like ?))");
+            var like =
+                    "%" + item.strip().toLowerCase(Locale.ROOT).replace("%", "").replace("_", "") + "%";
             parameters.addAll(List.of(like, like));
         }
         parameters.add(DISPATCHES + 1);
-        var notes = jdbc.sql("select d.id, d.number, o.number from dispatch d join sales_order o on o.id = d.order_id where " + where + " order by d.id desc fetch first ? rows only")
-                .params(parameters).query((r, n) -> new Note(r.getLong(1), r.getString(2), r.getString(3))).list();
+        var notes = jdbc.sql(
+                        "select d.id, d.number, o.number from dispatch d join sales_order o on o.id = d.order_id where "
+                                + where + " order by d.id desc fetch first ? rows only")
+                .params(parameters)
+                .query((r, n) -> new Note(r.getLong(1), r.getString(2), r.getString(3)))
+                .list();
         var page = Pages.of(notes, DISPATCHES, note -> List.of(String.valueOf(note.id())));
-        var found = chains.chains(page.rows().stream().map(Note::order).distinct().toList());
+        var found =
+                chains.chains(page.rows().stream().map(Note::order).distinct().toList());
         var policy = rules.inForce().returns();
         var today = commands.context().date();
-        var rows = page.rows().stream().flatMap(note -> lines(found.get(note.order()), note.number(), item, Optional.ofNullable(invoice), policy, today).stream()).toList();
+        var rows = page.rows().stream()
+                .flatMap(note ->
+                        lines(found.get(note.order()), note.number(), item, Optional.ofNullable(invoice), policy, today)
+                                .stream())
+                .toList();
         return new ReturnablePage(who.code(), who.name(), policy.days().orElse(null), rows, page.next());
     }
 
@@ -109,34 +135,86 @@ class ReturnableController {
             return who("order", order, "sales_order o join customer c on c.id = o.customer_id where o.number = ?");
         }
         if (dispatch != null) {
-            return who("dispatch", dispatch, "dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id where d.number = ?");
+            return who(
+                    "dispatch",
+                    dispatch,
+                    "dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id where"
+                            + " d.number = ?");
         }
-        return invoice != null ? who("invoice", invoice, "invoice i join customer c on c.id = i.customer_id where i.number = ?")
+        return invoice != null
+                ? who("invoice", invoice, "invoice i join customer c on c.id = i.customer_id where i.number = ?")
                 : who("customer", Texts.given(customer), "customer c where c.code = ?");
     }
 
     private Who who(String what, String number, String from) {
-        return jdbc.sql("select c.id, c.code, c.name from " + from).param(number).query((r, n) -> new Who(r.getLong(1), r.getString(2), r.getString(3))).optional()
+        return jdbc.sql("select c.id, c.code, c.name from " + from)
+                .param(number)
+                .query((r, n) -> new Who(r.getLong(1), r.getString(2), r.getString(3)))
+                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, number)));
     }
 
-    private static List<ReturnableLine> lines(Chain chain, String number, String item, Optional<String> invoice, ReturnPolicy policy, LocalDate today) {
-        var dispatch = chain.dispatches().stream().filter(d -> d.number().equals(number)).findFirst().orElseThrow();
+    private static List<ReturnableLine> lines(
+            Chain chain, String number, String item, Optional<String> invoice, ReturnPolicy policy, LocalDate today) {
+        var dispatch = chain.dispatches().stream()
+                .filter(d -> d.number().equals(number))
+                .findFirst()
+                .orElseThrow();
         var returnable = new Returnable(chain);
         var wanted = item.strip().toLowerCase(Locale.ROOT);
-        return dispatch.lines().stream().filter(line -> (line.item() + " " + chain.order().line(line.orderLine()).description()).toLowerCase(Locale.ROOT).contains(wanted))
-                .map(line -> line(chain, dispatch, line, returnable, invoice, policy, today)).filter(line -> line.returnable().signum() > 0).toList();
+        return dispatch.lines().stream()
+                .filter(line -> (line.item() + " "
+                                + chain.order().line(line.orderLine()).description())
+                        .toLowerCase(Locale.ROOT)
+                        .contains(wanted))
+                .map(line -> line(chain, dispatch, line, returnable, invoice, policy, today))
+                .filter(line -> line.returnable().signum() > 0)
+                .toList();
     }
 
-    private static ReturnableLine line(Chain chain, Dispatch dispatch, Dispatch.Line line, Returnable returnable, Optional<String> of, ReturnPolicy policy, LocalDate today) {
+    private static ReturnableLine line(
+            Chain chain,
+            Dispatch dispatch,
+            Dispatch.Line line,
+            Returnable returnable,
+            Optional<String> of,
+            ReturnPolicy policy,
+            LocalDate today) {
         var ref = new LineRef(dispatch.number(), line.no());
-        var billed = chain.inForce().filter(invoice -> of.isEmpty() || of.get().equals(invoice.number())).flatMap(invoice -> invoice.lines().stream().filter(l -> Returnable.dispatchLines(l).contains(ref)).map(l -> billed(invoice, l, ref))).toList();
-        var most = of.isEmpty() ? returnable.of(ref) : Quantity.sum(billed.stream().map(b -> returnable.of(new LineRef(b.invoice(), b.line()), ref)).toList());
-        return new ReturnableLine(dispatch.number(), line.no(), dispatch.date(), policy.daysLate(dispatch.date(), today), chain.order().number(), chain.order().po(), line.orderLine(),
-                line.item(), chain.order().line(line.orderLine()).description(), line.quantity().value(), most.value(), billed);
+        var billed = chain.inForce()
+                .filter(invoice -> of.isEmpty() || of.get().equals(invoice.number()))
+                .flatMap(invoice -> invoice.lines().stream()
+                        .filter(l -> Returnable.dispatchLines(l).contains(ref))
+                        .map(l -> billed(invoice, l, ref)))
+                .toList();
+        var most = of.isEmpty()
+                ? returnable.of(ref)
+                : Quantity.sum(billed.stream()
+                        .map(b -> returnable.of(new LineRef(b.invoice(), b.line()), ref))
+                        .toList());
+        return new ReturnableLine(
+                dispatch.number(),
+                line.no(),
+                dispatch.date(),
+                policy.daysLate(dispatch.date(), today),
+                chain.order().number(),
+                chain.order().po(),
+                line.orderLine(),
+                line.item(),
+                chain.order().line(line.orderLine()).description(),
+                line.quantity().value(),
+                most.value(),
+                billed);
     }
 
     private static BilledWith billed(Invoice invoice, Invoice.Line line, LineRef dispatchLine) {
-        return new BilledWith(invoice.number(), line.no(), Quantity.sum(line.sources().stream().filter(s -> s.dispatchLine().equals(dispatchLine)).map(Invoice.Source::quantity).toList()).value());
+        return new BilledWith(
+                invoice.number(),
+                line.no(),
+                Quantity.sum(line.sources().stream()
+                                .filter(s -> s.dispatchLine().equals(dispatchLine))
+                                .map(Invoice.Source::quantity)
+                                .toList())
+                        .value());
     }
 }

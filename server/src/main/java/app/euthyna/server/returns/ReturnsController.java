@@ -50,7 +50,13 @@ class ReturnsController {
     private final DocumentOrders orders;
     private final JdbcClient jdbc;
 
-    ReturnsController(ReturnsService returns, ChainReader chains, Commands commands, HouseRulesStore rules, DocumentOrders orders, JdbcClient jdbc) {
+    ReturnsController(
+            ReturnsService returns,
+            ChainReader chains,
+            Commands commands,
+            HouseRulesStore rules,
+            DocumentOrders orders,
+            JdbcClient jdbc) {
         this.orders = orders;
         this.returns = returns;
         this.chains = chains;
@@ -60,34 +66,41 @@ class ReturnsController {
     }
 
     /** Goods of a line of a dispatch or an invoice; one of the two is named. */
-    record ReturnedShare(String dispatch, String invoice, int line, @NotNull BigDecimal quantity) {
-    }
+    record ReturnedShare(
+            String dispatch,
+            String invoice,
+            int line,
+            @NotNull BigDecimal quantity) {}
 
     /** Goods to be sent back; the exception says why they may come although it is too late. */
-    record Authorisation(@NotEmpty @Size(max = 500) List<@Valid ReturnedShare> lines, @NotBlank @Size(max = 60) String reason, @Size(max = 2000) String remark,
-            @Size(max = 2000) String exception, LocalDate date) {
-    }
+    record Authorisation(
+            @NotEmpty @Size(max = 500) List<@Valid ReturnedShare> lines,
+            @NotBlank @Size(max = 60) String reason,
+            @Size(max = 2000) String remark,
+            @Size(max = 2000) String exception,
+            LocalDate date) {}
 
-    record ArrivedLine(int line, @NotNull BigDecimal quantity) {
-    }
+    record ArrivedLine(int line, @NotNull BigDecimal quantity) {}
 
     /** What came; all that is expected without lines. */
-    record Arrived(@Size(max = 500) List<@Valid ArrivedLine> lines, Long version, LocalDate date) {
-    }
+    record Arrived(@Size(max = 500) List<@Valid ArrivedLine> lines, Long version, LocalDate date) {}
 
     /**
      * What becomes of a line's goods.
      *
      * @param site where they are restocked; where they left from, unless given
      */
-    record InspectedLine(int line, BigDecimal restock, BigDecimal scrap, BigDecimal sendBack, String site, @Size(max = 2000) String remark) {
-    }
+    record InspectedLine(
+            int line,
+            BigDecimal restock,
+            BigDecimal scrap,
+            BigDecimal sendBack,
+            String site,
+            @Size(max = 2000) String remark) {}
 
-    record Inspected(@NotEmpty @Size(max = 500) List<@Valid InspectedLine> lines, Long version, LocalDate date) {
-    }
+    record Inspected(@NotEmpty @Size(max = 500) List<@Valid InspectedLine> lines, Long version, LocalDate date) {}
 
-    record Withdrawal(@NotNull @Size(max = 2000) String reason, Long version, LocalDate date) {
-    }
+    record Withdrawal(@NotNull @Size(max = 2000) String reason, Long version, LocalDate date) {}
 
     /**
      * A line of a return.
@@ -96,18 +109,33 @@ class ReturnsController {
      * @param creditable billed, here and not credited
      * @param creditedAhead credited and not here
      */
-    record ReturnLineView(int no, String order, int orderLine, String dispatch, int dispatchLine, String invoice, Integer invoiceLine, String item, String description, String site,
-            BigDecimal authorised, BigDecimal received, BigDecimal inInspection, BigDecimal awaited, BigDecimal creditable, BigDecimal creditedAhead,
-            BigDecimal restocked, BigDecimal scrapped, BigDecimal sentBack, List<OutcomeView> outcomes) {
-    }
+    record ReturnLineView(
+            int no,
+            String order,
+            int orderLine,
+            String dispatch,
+            int dispatchLine,
+            String invoice,
+            Integer invoiceLine,
+            String item,
+            String description,
+            String site,
+            BigDecimal authorised,
+            BigDecimal received,
+            BigDecimal inInspection,
+            BigDecimal awaited,
+            BigDecimal creditable,
+            BigDecimal creditedAhead,
+            BigDecimal restocked,
+            BigDecimal scrapped,
+            BigDecimal sentBack,
+            List<OutcomeView> outcomes) {}
 
     /** What became of goods. */
-    record OutcomeView(Return.Outcome.Kind kind, BigDecimal quantity, String site, String remark, LocalDate on) {
-    }
+    record OutcomeView(Return.Outcome.Kind kind, BigDecimal quantity, String site, String remark, LocalDate on) {}
 
     /** What happened to a return. */
-    record StoryLine(LocalDate on, String by, String event, String sentence) {
-    }
+    record StoryLine(LocalDate on, String by, String event, String sentence) {}
 
     /**
      * A return.
@@ -115,19 +143,46 @@ class ReturnsController {
      * @param ahead whether the house credits goods before they are here for this reason
      * @param replacements orders that were started from it
      */
-    record ReturnView(String number, String customer, String customerName, LocalDate on, String reason, String reasonWords, String remark, boolean withdrawn, boolean expects,
-            boolean inspecting, boolean ahead, long version, List<ReturnLineView> lines, List<String> credits, List<String> replacements,
-            int reminders, LocalDate remindedOn, List<StoryLine> story) {
-    }
+    record ReturnView(
+            String number,
+            String customer,
+            String customerName,
+            LocalDate on,
+            String reason,
+            String reasonWords,
+            String remark,
+            boolean withdrawn,
+            boolean expects,
+            boolean inspecting,
+            boolean ahead,
+            long version,
+            List<ReturnLineView> lines,
+            List<String> credits,
+            List<String> replacements,
+            int reminders,
+            LocalDate remindedOn,
+            List<StoryLine> story) {}
 
     @May.Propose
     @PostMapping
     ReturnView authorise(@Valid @RequestBody Authorisation request, HttpServletRequest http) {
         return commands.run(http, request, ReturnView.class, context -> {
-            var dispatched = request.lines().stream().filter(l -> l.dispatch() != null).map(l -> new OfDispatch(new LineRef(l.dispatch(), l.line()), Quantities.given("quantity", l.quantity()))).toList();
-            var invoiced = request.lines().stream().filter(l -> l.dispatch() == null && l.invoice() != null)
-                    .map(l -> new OfInvoice(new LineRef(l.invoice(), l.line()), Quantities.given("quantity", l.quantity()))).toList();
-            return view(returns.authorise(context.on(request.date()).because(Texts.given(request.remark())), dispatched, invoiced, request.reason(), Texts.given(request.exception())));
+            var dispatched = request.lines().stream()
+                    .filter(l -> l.dispatch() != null)
+                    .map(l -> new OfDispatch(
+                            new LineRef(l.dispatch(), l.line()), Quantities.given("quantity", l.quantity())))
+                    .toList();
+            var invoiced = request.lines().stream()
+                    .filter(l -> l.dispatch() == null && l.invoice() != null)
+                    .map(l -> new OfInvoice(
+                            new LineRef(l.invoice(), l.line()), Quantities.given("quantity", l.quantity())))
+                    .toList();
+            return view(returns.authorise(
+                    context.on(request.date()).because(Texts.given(request.remark())),
+                    dispatched,
+                    invoiced,
+                    request.reason(),
+                    Texts.given(request.exception())));
         });
     }
 
@@ -135,8 +190,15 @@ class ReturnsController {
     @PostMapping("/{number}/receipts")
     ReturnView receive(@PathVariable String number, @Valid @RequestBody Arrived request, HttpServletRequest http) {
         return commands.run(http, request, ReturnView.class, context -> {
-            returns.receive(context.on(request.date()), number, request.version(), request.lines() == null ? List.of()
-                    : request.lines().stream().map(l -> new Came(l.line(), Quantities.given("quantity", l.quantity()))).toList());
+            returns.receive(
+                    context.on(request.date()),
+                    number,
+                    request.version(),
+                    request.lines() == null
+                            ? List.of()
+                            : request.lines().stream()
+                                    .map(l -> new Came(l.line(), Quantities.given("quantity", l.quantity())))
+                                    .toList());
             return view(number);
         });
     }
@@ -158,7 +220,12 @@ class ReturnsController {
 
     private static void add(List<Verdict> verdicts, InspectedLine line, Return.Outcome.Kind kind, BigDecimal quantity) {
         if (quantity != null && quantity.signum() != 0) {
-            verdicts.add(new Verdict(line.line(), kind, Quantities.given("quantity", quantity), line.site(), Texts.given(line.remark())));
+            verdicts.add(new Verdict(
+                    line.line(),
+                    kind,
+                    Quantities.given("quantity", quantity),
+                    line.site(),
+                    Texts.given(line.remark())));
         }
     }
 
@@ -171,8 +238,7 @@ class ReturnsController {
         });
     }
 
-    record ReturnNote(@NotBlank @Size(max = 2000) String text) {
-    }
+    record ReturnNote(@NotBlank @Size(max = 2000) String text) {}
 
     /** Keeps a note with a return. */
     @May.Propose
@@ -190,29 +256,98 @@ class ReturnsController {
         var goods = Chain.returnOf(found.values(), number);
         var due = Crediting.due(goods, found.values());
         var credits = Chain.credits(found.values());
-        var lines = goods.lines().stream().map(line -> new ReturnLineView(line.no(), line.orderLine().number(), line.orderLine().line(), line.dispatchLine().number(),
-                line.dispatchLine().line(), line.invoiceLine().map(LineRef::number).orElse(null), line.invoiceLine().map(LineRef::line).orElse(null), line.item(),
-                found.get(line.orderLine().number()).order().line(line.orderLine().line()).description(), line.site(), line.authorised().value(), line.received().value(),
-                line.inInspection().value(), goods.expected(line).value(), creditable(goods, line, due), Crediting.ahead(goods, line, credits).value(),
-                outcome(line, Return.Outcome.Kind.RESTOCK), outcome(line, Return.Outcome.Kind.SCRAP), outcome(line, Return.Outcome.Kind.SEND_BACK),
-                line.parts().stream().flatMap(part -> part.outcomes().stream()).map(o -> new OutcomeView(o.kind(), o.quantity().value(), o.site(), o.remark(), o.on())).toList())).toList();
-        var own = credits.stream().filter(c -> c.isFor(number)).map(CreditNote::number).toList();
-        var story = jdbc.sql("select distinct moment, happened_on, by_user, event, sentence from history where document_kind = 'RETURN' and document_number = ? order by moment").param(number)
-                .query((r, n) -> new StoryLine(r.getObject(2, LocalDate.class), r.getString(3), r.getString(4), r.getString(5))).list().stream().distinct().toList();
-        var replacements = jdbc.sql("select distinct o.number from sales_order_line l join sales_order o on o.id = l.order_id where l.source_kind = 'RETURN' and l.source_number = ? order by 1")
-                .param(number).query(String.class).list();
+        var lines = goods.lines().stream()
+                .map(line -> new ReturnLineView(
+                        line.no(),
+                        line.orderLine().number(),
+                        line.orderLine().line(),
+                        line.dispatchLine().number(),
+                        line.dispatchLine().line(),
+                        line.invoiceLine().map(LineRef::number).orElse(null),
+                        line.invoiceLine().map(LineRef::line).orElse(null),
+                        line.item(),
+                        found.get(line.orderLine().number())
+                                .order()
+                                .line(line.orderLine().line())
+                                .description(),
+                        line.site(),
+                        line.authorised().value(),
+                        line.received().value(),
+                        line.inInspection().value(),
+                        goods.expected(line).value(),
+                        creditable(goods, line, due),
+                        Crediting.ahead(goods, line, credits).value(),
+                        outcome(line, Return.Outcome.Kind.RESTOCK),
+                        outcome(line, Return.Outcome.Kind.SCRAP),
+                        outcome(line, Return.Outcome.Kind.SEND_BACK),
+                        line.parts().stream()
+                                .flatMap(part -> part.outcomes().stream())
+                                .map(o -> new OutcomeView(o.kind(), o.quantity().value(), o.site(), o.remark(), o.on()))
+                                .toList()))
+                .toList();
+        var own = credits.stream()
+                .filter(c -> c.isFor(number))
+                .map(CreditNote::number)
+                .toList();
+        var story = jdbc
+                .sql("select distinct moment, happened_on, by_user, event, sentence from history where"
+                        + " document_kind = 'RETURN' and document_number = ? order by moment")
+                .param(number)
+                .query((r, n) ->
+                        new StoryLine(r.getObject(2, LocalDate.class), r.getString(3), r.getString(4), r.getString(5)))
+                .list()
+                .stream()
+                .distinct()
+                .toList();
+        var replacements = jdbc.sql(
+                        "select distinct o.number from sales_order_line l join sales_order o on o.id = l.order_id"
+                                + " where l.source_kind = 'RETURN' and l.source_number = ? order by 1")
+                .param(number)
+                .query(String.class)
+                .list();
         var reason = rules.inForce().returns().reason(goods.reason());
-        return jdbc.sql("select c.code, c.name, g.remark, g.expects, g.inspecting, g.version, g.reminders, g.reminded_on from goods_return g join customer c on c.id = g.customer_id where g.number = ?").param(number)
-                .query((r, n) -> new ReturnView(number, r.getString(1), r.getString(2), goods.on(), goods.reason(), reason.words(), r.getString(3), goods.withdrawn(), r.getBoolean(4),
-                        r.getBoolean(5), reason.ahead(), r.getLong(6), lines, own, replacements, r.getInt(7), r.getObject(8, LocalDate.class), story)).single();
+        return jdbc.sql("select c.code, c.name, g.remark, g.expects, g.inspecting, g.version, g.reminders,"
+                        + " g.reminded_on from goods_return g join customer c on c.id = g.customer_id where"
+                        + " g.number = ?")
+                .param(number)
+                .query((r, n) -> new ReturnView(
+                        number,
+                        r.getString(1),
+                        r.getString(2),
+                        goods.on(),
+                        goods.reason(),
+                        reason.words(),
+                        r.getString(3),
+                        goods.withdrawn(),
+                        r.getBoolean(4),
+                        r.getBoolean(5),
+                        reason.ahead(),
+                        r.getLong(6),
+                        lines,
+                        own,
+                        replacements,
+                        r.getInt(7),
+                        r.getObject(8, LocalDate.class),
+                        story))
+                .single();
     }
 
     private static BigDecimal creditable(Return goods, Return.Line line, Map<String, List<Share>> due) {
         var ref = new LineRef(goods.number(), line.no());
-        return Quantity.sum(due.values().stream().flatMap(List::stream).filter(share -> share.returnLine().filter(ref::equals).isPresent()).map(Share::quantity).toList()).value();
+        return Quantity.sum(due.values().stream()
+                        .flatMap(List::stream)
+                        .filter(share -> share.returnLine().filter(ref::equals).isPresent())
+                        .map(Share::quantity)
+                        .toList())
+                .value();
     }
 
     private static BigDecimal outcome(Return.Line line, Return.Outcome.Kind kind) {
-        return Quantity.sum(line.parts().stream().flatMap(p -> p.outcomes().stream()).filter(o -> o.kind() == kind).map(Return.Outcome::quantity).toList()).value();
+        return Quantity.sum(line.parts().stream()
+                        .flatMap(p -> p.outcomes().stream())
+                        .filter(o -> o.kind() == kind)
+                        .map(Return.Outcome::quantity)
+                        .toList())
+                .value();
     }
 }

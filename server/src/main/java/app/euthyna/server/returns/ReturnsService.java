@@ -55,7 +55,15 @@ public class ReturnsService {
     private final History history;
     private final DocumentOrders documentOrders;
 
-    ReturnsService(ChainReader chains, Numbers numbers, Locks locks, EffectWriter writer, JdbcClient jdbc, Company company, HouseRulesStore rules, History history,
+    ReturnsService(
+            ChainReader chains,
+            Numbers numbers,
+            Locks locks,
+            EffectWriter writer,
+            JdbcClient jdbc,
+            Company company,
+            HouseRulesStore rules,
+            History history,
             DocumentOrders documentOrders) {
         this.documentOrders = documentOrders;
         this.history = history;
@@ -73,16 +81,33 @@ public class ReturnsService {
      *
      * @param exception why they may come although it is too late; empty where that is not said
      */
-    public String authorise(CommandContext given, List<Returning.OfDispatch> dispatched, List<Returning.OfInvoice> invoiced, String reasonCode, String exception) {
-        var context = exception.isBlank() ? given : given.because(Texts.joined("; ", given.reason(), "although late: " + exception));
+    public String authorise(
+            CommandContext given,
+            List<Returning.OfDispatch> dispatched,
+            List<Returning.OfInvoice> invoiced,
+            String reasonCode,
+            String exception) {
+        var context = exception.isBlank()
+                ? given
+                : given.because(Texts.joined("; ", given.reason(), "although late: " + exception));
         var orders = ordersOf(dispatched);
-        invoiced.forEach(one -> orders.addAll(documentOrders.of(DocumentKind.INVOICE, one.invoiceLine().number())));
+        invoiced.forEach(one -> orders.addAll(
+                documentOrders.of(DocumentKind.INVOICE, one.invoiceLine().number())));
         if (orders.isEmpty()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("lines", "at least one line"));
         }
         var found = locked(orders);
-        var authorised = RefusedException.unless(Returning.authorise(new Returning.Asked(numbers.next(DocumentKind.RETURN), found.iterator().next().order().customer(), context.date(),
-                reasonCode, dispatched, invoiced), found, rules.inForce().returns(), new ReturnPolicy.Exception(context.person(), exception)));
+        var authorised = RefusedException.unless(Returning.authorise(
+                new Returning.Asked(
+                        numbers.next(DocumentKind.RETURN),
+                        found.iterator().next().order().customer(),
+                        context.date(),
+                        reasonCode,
+                        dispatched,
+                        invoiced),
+                found,
+                rules.inForce().returns(),
+                new ReturnPolicy.Exception(context.person(), exception)));
         writer.write(context, List.of(authorised));
         return authorised.authorised().number();
     }
@@ -94,7 +119,8 @@ public class ReturnsService {
 
     private TreeSet<String> ordersOf(List<Returning.OfDispatch> dispatched) {
         var orders = new TreeSet<String>();
-        dispatched.forEach(one -> orders.addAll(documentOrders.of(DocumentKind.DISPATCH, one.dispatchLine().number())));
+        dispatched.forEach(one -> orders.addAll(
+                documentOrders.of(DocumentKind.DISPATCH, one.dispatchLine().number())));
         return orders;
     }
 
@@ -105,13 +131,15 @@ public class ReturnsService {
     }
 
     /** A return with the chains of its orders and of every order on the invoices that billed them, all locked. */
-    private record Known(Return goods, Collection<Chain> chains) {
-    }
+    private record Known(Return goods, Collection<Chain> chains) {}
 
     private Known known(String number, Long version) {
         var found = locked(documentOrders.of(DocumentKind.RETURN, number));
         if (version != null) {
-            var now = jdbc.sql("select version from goods_return where number = ?").param(number).query(Long.class).single();
+            var now = jdbc.sql("select version from goods_return where number = ?")
+                    .param(number)
+                    .query(Long.class)
+                    .single();
             if (!now.equals(version)) {
                 throw new RefusedException(new PlatformRefusal.StaleVersion("Return " + number, version, now));
             }
@@ -121,7 +149,8 @@ public class ReturnsService {
 
     /** Keeps a note with a return. */
     void note(CommandContext context, String number, String text) {
-        history.note(context, documentOrders.of(DocumentKind.RETURN, number), DocumentKind.RETURN, number, "noted", text);
+        history.note(
+                context, documentOrders.of(DocumentKind.RETURN, number), DocumentKind.RETURN, number, "noted", text);
     }
 
     /** What has not come may not come any more. */
@@ -130,21 +159,41 @@ public class ReturnsService {
             throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the return is withdrawn"));
         }
         var known = known(number, version);
-        writer.write(context, List.of(RefusedException.unless(Returning.withdraw(known.goods(), Chain.credits(known.chains())))));
+        writer.write(
+                context,
+                List.of(RefusedException.unless(Returning.withdraw(known.goods(), Chain.credits(known.chains())))));
     }
 
     /** Takes in what came; all that is expected where nothing is named. */
     public void receive(CommandContext context, String number, Long version, List<Came> came) {
         var known = known(number, version);
-        writer.write(context, List.of(RefusedException.unless(Returning.receive(known.goods(), came, known.chains(), context.date()))));
+        writer.write(
+                context,
+                List.of(RefusedException.unless(
+                        Returning.receive(known.goods(), came, known.chains(), context.date()))));
     }
 
     /** Decides what becomes of goods in inspection. */
     public void inspect(CommandContext context, String number, Long version, List<Verdict> verdicts) {
         var known = known(number, version);
-        var placed = verdicts.stream().map(v -> new Verdict(v.line(), v.kind(), v.quantity(), v.site() == null || v.site().isBlank()
-                ? known.goods().lines().stream().filter(l -> l.no() == v.line()).map(Return.Line::site).findFirst().orElse("") : v.site(), v.remark())).toList();
-        writer.write(context, List.of(RefusedException.unless(Returning.inspect(known.goods(), placed, Chain.credits(known.chains()), context.date()))));
+        var placed = verdicts.stream()
+                .map(v -> new Verdict(
+                        v.line(),
+                        v.kind(),
+                        v.quantity(),
+                        v.site() == null || v.site().isBlank()
+                                ? known.goods().lines().stream()
+                                        .filter(l -> l.no() == v.line())
+                                        .map(Return.Line::site)
+                                        .findFirst()
+                                        .orElse("")
+                                : v.site(),
+                        v.remark()))
+                .toList();
+        writer.write(
+                context,
+                List.of(RefusedException.unless(
+                        Returning.inspect(known.goods(), placed, Chain.credits(known.chains()), context.date()))));
     }
 
     /**
@@ -157,10 +206,15 @@ public class ReturnsService {
         var policy = rules.inForce().returns();
         var terms = terms(context, policy.reason(known.goods().reason()));
         var open = open(known.chains());
-        var credited = RefusedException.unless(ahead ? Crediting.creditAhead(known.goods(), known.chains(), open, terms, policy)
-                : Crediting.creditReturn(known.goods(), known.chains(), open, terms));
+        var credited = RefusedException.unless(
+                ahead
+                        ? Crediting.creditAhead(known.goods(), known.chains(), open, terms, policy)
+                        : Crediting.creditReturn(known.goods(), known.chains(), open, terms));
         writer.write(context, credited);
-        return credited.stream().map(Effect.Credited::credit).map(CreditNote::number).toList();
+        return credited.stream()
+                .map(Effect.Credited::credit)
+                .map(CreditNote::number)
+                .toList();
     }
 
     /** Credits lines of an invoice without goods; all that is left of it where nothing is named. */
@@ -171,11 +225,15 @@ public class ReturnsService {
     /** What is left to credit of an invoice, line by line. */
     @Transactional(propagation = Propagation.SUPPORTS)
     public List<Crediting.Left> leftToCredit(String number) {
-        var found = chains.chains(documentOrders.of(DocumentKind.INVOICE, number)).values();
+        var found =
+                chains.chains(documentOrders.of(DocumentKind.INVOICE, number)).values();
         return Crediting.left(Chain.invoiceOf(found, number), Chain.creditsFor(found, number));
     }
 
-    /** Credits without goods what is left of the invoices that bill an order, or what left with a dispatch: a credit note for each. */
+    /**
+     * Credits without goods what is left of the invoices that bill an order, or what left with a dispatch: a credit
+     * note for each.
+     */
     public List<String> creditOf(CommandContext context, DocumentRef of) {
         var order = documentOrders.of(of.kind(), of.number()).get(0);
         var invoices = chains.chain(order).inForce().map(Invoice::number).toList();
@@ -201,14 +259,14 @@ public class ReturnsService {
         var number = billed.invoice().number();
         var before = Chain.creditsFor(billed.chains(), number);
         var asked = shares.isEmpty() ? Crediting.everything(billed.invoice(), before) : shares;
-        var credited = RefusedException.unless(Crediting.credit(billed.invoice(), before, asked, open(billed.chains()).get(number), terms(context)));
+        var credited = RefusedException.unless(Crediting.credit(
+                billed.invoice(), before, asked, open(billed.chains()).get(number), terms(context)));
         writer.write(context, List.of(credited));
         return credited.credit();
     }
 
     /** An invoice with the orders it bills, all locked. */
-    record Billed(Invoice invoice, Collection<Chain> chains) {
-    }
+    record Billed(Invoice invoice, Collection<Chain> chains) {}
 
     Billed lockedInvoice(String number) {
         var found = locked(documentOrders.of(DocumentKind.INVOICE, number));
@@ -218,27 +276,46 @@ public class ReturnsService {
     /** Notes what is to become of the customer credit that a credit note leaves; null where nobody says any more. */
     public void wish(CommandContext context, String creditNote, CreditWish wish) {
         var orders = documentOrders.of(DocumentKind.CREDIT_NOTE, creditNote);
-        jdbc.sql("update credit_note set wish = ?, version = version + 1 where number = ?").params(wish == null ? "" : wish.name(), creditNote).update();
-        history.note(context, orders, DocumentKind.CREDIT_NOTE, creditNote, "wish", wish == null ? "what becomes of it is open again" : wish.words());
+        jdbc.sql("update credit_note set wish = ?, version = version + 1 where number = ?")
+                .params(wish == null ? "" : wish.name(), creditNote)
+                .update();
+        history.note(
+                context,
+                orders,
+                DocumentKind.CREDIT_NOTE,
+                creditNote,
+                "wish",
+                wish == null ? "what becomes of it is open again" : wish.words());
     }
 
     /** An allowance has its own reason; nothing comes back that a fee or freight could be for. */
     private Crediting.Terms terms(CommandContext context) {
-        return new Crediting.Terms(() -> numbers.nextCreditNote(context.date()), context.date(), context.reason(), BigDecimal.ZERO, false);
+        return new Crediting.Terms(
+                () -> numbers.nextCreditNote(context.date()), context.date(), context.reason(), BigDecimal.ZERO, false);
     }
 
     private Crediting.Terms terms(CommandContext context, ReturnPolicy.Reason reason) {
-        return new Crediting.Terms(() -> numbers.nextCreditNote(context.date()), context.date(), context.reason().isBlank() ? reason.words() : context.reason(),
-                reason.feePercent(rules.inForce().unwind().restockingPercent()), reason.freight());
+        return new Crediting.Terms(
+                () -> numbers.nextCreditNote(context.date()),
+                context.date(),
+                context.reason().isBlank() ? reason.words() : context.reason(),
+                reason.feePercent(rules.inForce().unwind().restockingPercent()),
+                reason.freight());
     }
 
     /** What invoices of chains have open. */
     private Map<String, Money> open(Collection<Chain> of) {
-        var numbers = of.stream().flatMap(chain -> chain.invoices().stream()).map(Invoice::number).distinct().toList();
+        var numbers = of.stream()
+                .flatMap(chain -> chain.invoices().stream())
+                .map(Invoice::number)
+                .distinct()
+                .toList();
         var open = new HashMap<String, Money>();
         if (!numbers.isEmpty()) {
-            jdbc.sql("select number, open_amount from invoice where number in (:numbers)").param("numbers", numbers)
-                    .query((r, n) -> open.put(r.getString(1), company.money(r.getBigDecimal(2)))).list();
+            jdbc.sql("select number, open_amount from invoice where number in (:numbers)")
+                    .param("numbers", numbers)
+                    .query((r, n) -> open.put(r.getString(1), company.money(r.getBigDecimal(2))))
+                    .list();
         }
         return open;
     }

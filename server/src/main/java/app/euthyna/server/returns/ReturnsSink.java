@@ -49,7 +49,9 @@ class ReturnsSink implements EffectSink {
     public void follow(CommandContext context, List<Effect> batch, Further further) {
         var touched = new TreeMap<String, Set<String>>();
         for (var effect : batch) {
-            if (effect instanceof Effect.ReturnReceived || effect instanceof Effect.ReturnInspected || effect instanceof Effect.Credited) {
+            if (effect instanceof Effect.ReturnReceived
+                    || effect instanceof Effect.ReturnInspected
+                    || effect instanceof Effect.Credited) {
                 for (var chain : chains.chains(effect.orders()).values()) {
                     chain.returns().forEach(goods -> touched.put(goods.number(), goods.orders()));
                 }
@@ -58,7 +60,9 @@ class ReturnsSink implements EffectSink {
         touched.forEach((number, orders) -> {
             var known = chains.chains(orders).values();
             var owed = Crediting.owed(Chain.returnOf(known, number), known, company.currency());
-            jdbc.sql("update goods_return set credit_due = ?, credited_ahead = ? where number = ?").params(owed.toCredit().amount(), owed.ahead().amount(), number).update();
+            jdbc.sql("update goods_return set credit_due = ?, credited_ahead = ? where number = ?")
+                    .params(owed.toCredit().amount(), owed.ahead().amount(), number)
+                    .update();
         });
     }
 
@@ -74,15 +78,34 @@ class ReturnsSink implements EffectSink {
         public Void returnAuthorised(Effect.ReturnAuthorised effect) {
             var goods = effect.authorised();
             jdbc.sql("""
-                    insert into goods_return (number, customer_id, authorised_on, reason_code, remark, withdrawn, expects, inspecting, version)
-                    values (?, ?, ?, ?, ?, false, true, false, 0)""").params(goods.number(), ids.customer(goods.customer()), goods.on(), goods.reason(), context.reason()).update();
+                insert into goods_return (number, customer_id, authorised_on, reason_code, remark, withdrawn, expects, inspecting, version)
+                values (?, ?, ?, ?, ?, false, true, false, 0)\
+                """)
+                    .params(
+                            goods.number(),
+                            ids.customer(goods.customer()),
+                            goods.on(),
+                            goods.reason(),
+                            context.reason())
+                    .update();
             var id = id(goods.number());
             for (var line : goods.lines()) {
                 jdbc.sql("""
-                        insert into return_line (return_id, line_no, root_order_id, order_line_no, dispatch_id, dispatch_line_no, invoice_id, invoice_line_no, item_id, site_id, authorised)
-                        values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""").param(id).param(line.no()).param(ids.order(line.orderLine().number())).param(line.orderLine().line())
-                        .param(ids.dispatch(line.dispatchLine().number())).param(line.dispatchLine().line()).param(invoice(line.invoiceLine()))
-                        .param(line.invoiceLine().map(LineRef::line).orElse(null)).param(ids.item(line.item())).param(ids.site(line.site())).param(line.authorised().value()).update();
+                    insert into return_line (return_id, line_no, root_order_id, order_line_no, dispatch_id, dispatch_line_no, invoice_id, invoice_line_no, item_id, site_id, authorised)
+                    values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
+                    """)
+                        .param(id)
+                        .param(line.no())
+                        .param(ids.order(line.orderLine().number()))
+                        .param(line.orderLine().line())
+                        .param(ids.dispatch(line.dispatchLine().number()))
+                        .param(line.dispatchLine().line())
+                        .param(invoice(line.invoiceLine()))
+                        .param(line.invoiceLine().map(LineRef::line).orElse(null))
+                        .param(ids.item(line.item()))
+                        .param(ids.site(line.site()))
+                        .param(line.authorised().value())
+                        .update();
             }
             return null;
         }
@@ -92,12 +115,18 @@ class ReturnsSink implements EffectSink {
         }
 
         private long id(String number) {
-            return jdbc.sql("select id from goods_return where number = ?").param(number).query(Long.class).single();
+            return jdbc.sql("select id from goods_return where number = ?")
+                    .param(number)
+                    .query(Long.class)
+                    .single();
         }
 
         @Override
         public Void returnWithdrawn(Effect.ReturnWithdrawn effect) {
-            jdbc.sql("update goods_return set withdrawn = true, expects = false, version = version + 1 where number = ?").param(effect.withdrawn().number()).update();
+            jdbc.sql("update goods_return set withdrawn = true, expects = false, version = version + 1 where"
+                            + " number = ?")
+                    .param(effect.withdrawn().number())
+                    .update();
             return null;
         }
 
@@ -107,10 +136,20 @@ class ReturnsSink implements EffectSink {
             for (var arrival : effect.arrivals()) {
                 var part = arrival.part();
                 jdbc.sql("""
-                        insert into return_part (return_line_id, part_no, received_on, standing, invoice_id, invoice_line_no, quantity, cost, moment)
-                        select l.id, ?, cast(? as date), ?, cast(? as bigint), cast(? as integer), ?, ?, cast(? as bigint) from return_line l where l.return_id = ? and l.line_no = ?""")
-                        .param(part.no()).param(part.on()).param(part.standing().name()).param(invoice(part.invoiceLine())).param(part.invoiceLine().map(LineRef::line).orElse(null))
-                        .param(part.quantity().value()).param(part.cost().amount()).param(history.moment()).param(id).param(arrival.line()).update();
+                    insert into return_part (return_line_id, part_no, received_on, standing, invoice_id, invoice_line_no, quantity, cost, moment)
+                    select l.id, ?, cast(? as date), ?, cast(? as bigint), cast(? as integer), ?, ?, cast(? as bigint) from return_line l where l.return_id = ? and l.line_no = ?\
+                    """)
+                        .param(part.no())
+                        .param(part.on())
+                        .param(part.standing().name())
+                        .param(invoice(part.invoiceLine()))
+                        .param(part.invoiceLine().map(LineRef::line).orElse(null))
+                        .param(part.quantity().value())
+                        .param(part.cost().amount())
+                        .param(history.moment())
+                        .param(id)
+                        .param(arrival.line())
+                        .update();
             }
             settle(id);
             return null;
@@ -119,13 +158,14 @@ class ReturnsSink implements EffectSink {
         /** What lists ask for: more to come, something in inspection, and since when. */
         private void settle(long id) {
             jdbc.sql("""
-                    update goods_return set version = version + 1,
-                        expects = withdrawn = false and exists (select 1 from return_line l where l.return_id = goods_return.id
-                            and l.authorised > coalesce((select sum(p.quantity) from return_part p where p.return_line_id = l.id), 0)),
-                        inspecting = exists (select 1 from return_line l join return_part p on p.return_line_id = l.id where l.return_id = goods_return.id
-                            and p.quantity > coalesce((select sum(o.quantity) from return_outcome o where o.part_id = p.id), 0)),
-                        received_on = (select max(p.received_on) from return_line l join return_part p on p.return_line_id = l.id where l.return_id = goods_return.id)
-                    where id = ?""").param(id).update();
+                update goods_return set version = version + 1,
+                    expects = withdrawn = false and exists (select 1 from return_line l where l.return_id = goods_return.id
+                        and l.authorised > coalesce((select sum(p.quantity) from return_part p where p.return_line_id = l.id), 0)),
+                    inspecting = exists (select 1 from return_line l join return_part p on p.return_line_id = l.id where l.return_id = goods_return.id
+                        and p.quantity > coalesce((select sum(o.quantity) from return_outcome o where o.part_id = p.id), 0)),
+                    received_on = (select max(p.received_on) from return_line l join return_part p on p.return_line_id = l.id where l.return_id = goods_return.id)
+                where id = ?\
+                """).param(id).update();
         }
 
         @Override
@@ -134,10 +174,22 @@ class ReturnsSink implements EffectSink {
             for (var judgement : effect.judgements()) {
                 var outcome = judgement.outcome();
                 jdbc.sql("""
-                        insert into return_outcome (part_id, kind, decided_on, quantity, cost, site, remark, moment)
-                        select p.id, ?, cast(? as date), ?, ?, ?, ?, cast(? as bigint) from return_part p join return_line l on l.id = p.return_line_id
-                        where l.return_id = ? and l.line_no = ? and p.part_no = ?""").params(outcome.kind().name(), outcome.on(), outcome.quantity().value(), outcome.cost().amount(),
-                        outcome.site(), outcome.remark(), history.moment(), id, judgement.line(), judgement.part()).update();
+                    insert into return_outcome (part_id, kind, decided_on, quantity, cost, site, remark, moment)
+                    select p.id, ?, cast(? as date), ?, ?, ?, ?, cast(? as bigint) from return_part p join return_line l on l.id = p.return_line_id
+                    where l.return_id = ? and l.line_no = ? and p.part_no = ?\
+                    """)
+                        .params(
+                                outcome.kind().name(),
+                                outcome.on(),
+                                outcome.quantity().value(),
+                                outcome.cost().amount(),
+                                outcome.site(),
+                                outcome.remark(),
+                                history.moment(),
+                                id,
+                                judgement.line(),
+                                judgement.part())
+                        .update();
             }
             settle(id);
             return null;
@@ -146,23 +198,59 @@ class ReturnsSink implements EffectSink {
         @Override
         public Void credited(Effect.Credited effect) {
             var credit = effect.credit();
-            jdbc.sql("insert into credit_note (number, customer_id, invoice_id, credited_on, reason, net, vat, gross, version) values (?, ?, ?, ?, ?, ?, ?, ?, 0)")
-                    .params(credit.number(), ids.customer(credit.customer()), ids.invoice(credit.invoice()), credit.on(), credit.reason(), credit.totals().net().amount(),
-                            credit.totals().vat().amount(), credit.totals().gross().amount()).update();
-            var id = jdbc.sql("select id from credit_note where number = ?").param(credit.number()).query(Long.class).single();
+            jdbc.sql("insert into credit_note (number, customer_id, invoice_id, credited_on, reason, net, vat,"
+                            + " gross, version) values (?, ?, ?, ?, ?, ?, ?, ?, 0)")
+                    .params(
+                            credit.number(),
+                            ids.customer(credit.customer()),
+                            ids.invoice(credit.invoice()),
+                            credit.on(),
+                            credit.reason(),
+                            credit.totals().net().amount(),
+                            credit.totals().vat().amount(),
+                            credit.totals().gross().amount())
+                    .update();
+            var id = jdbc.sql("select id from credit_note where number = ?")
+                    .param(credit.number())
+                    .query(Long.class)
+                    .single();
             credit.lines().forEach(line -> line(id, line));
-            credit.totals().bands().forEach(band -> jdbc.sql("insert into credit_note_vat (credit_note_id, vat_category, vat_rate, taxable, tax) values (?, ?, ?, ?, ?)")
-                    .params(id, band.vat().category().name(), band.vat().ratePercent(), band.taxable().amount(), band.tax().amount()).update());
+            credit.totals()
+                    .bands()
+                    .forEach(band -> jdbc.sql(
+                                    "insert into credit_note_vat (credit_note_id, vat_category, vat_rate, taxable,"
+                                            + " tax) values (?, ?, ?, ?, ?)")
+                            .params(
+                                    id,
+                                    band.vat().category().name(),
+                                    band.vat().ratePercent(),
+                                    band.taxable().amount(),
+                                    band.tax().amount())
+                            .update());
             return null;
         }
 
         private void line(long credit, CreditNote.Line line) {
             jdbc.sql("""
-                    insert into credit_note_line (credit_note_id, line_no, invoice_line_no, root_order_id, order_line_no, return_id, return_line_no, item_code, description,
-                        quantity, net, fee, fee_percent, vat_category, vat_rate) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)""").param(credit).param(line.no()).param(line.invoiceLine())
-                    .param(ids.order(line.orderLine().number())).param(line.orderLine().line()).param(line.returnLine().map(r -> id(r.number())).orElse(null))
-                    .param(line.returnLine().map(LineRef::line).orElse(null)).param(line.item()).param(line.description()).param(line.quantity().value()).param(line.net().amount())
-                    .param(line.fee().amount()).param(line.feePercent()).param(line.vat().category().name()).param(line.vat().ratePercent()).update();
+                insert into credit_note_line (credit_note_id, line_no, invoice_line_no, root_order_id, order_line_no, return_id, return_line_no, item_code, description,
+                    quantity, net, fee, fee_percent, vat_category, vat_rate) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
+                """)
+                    .param(credit)
+                    .param(line.no())
+                    .param(line.invoiceLine())
+                    .param(ids.order(line.orderLine().number()))
+                    .param(line.orderLine().line())
+                    .param(line.returnLine().map(r -> id(r.number())).orElse(null))
+                    .param(line.returnLine().map(LineRef::line).orElse(null))
+                    .param(line.item())
+                    .param(line.description())
+                    .param(line.quantity().value())
+                    .param(line.net().amount())
+                    .param(line.fee().amount())
+                    .param(line.feePercent())
+                    .param(line.vat().category().name())
+                    .param(line.vat().ratePercent())
+                    .update();
         }
     }
 }

@@ -1,2 +1,5 @@
-/** Pages about one customer or item, read across the capabilities. Start with {@link app.euthyna.server.sheet.CustomerSheets}. */
+/**
+ * Pages about one customer or item, read across the capabilities. Start with
+ * {@link app.euthyna.server.sheet.CustomerSheets}.
+ */
 package app.euthyna.server.sheet;

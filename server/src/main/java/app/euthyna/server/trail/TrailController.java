@@ -43,28 +43,57 @@ class TrailController {
         }
     }
 
-    record UnitView(String measure, BigDecimal quantity, List<String> lines) {
-    }
+    record UnitView(String measure, BigDecimal quantity, List<String> lines) {}
 
-    record RowView(String aspect, LocalDate date, TrailDocumentView document, List<TrailDocumentView> parents, String what, String by,
-            boolean dropped, boolean undoes, List<UnitView> units, BigDecimal billed, BigDecimal received, BigDecimal open) {
-    }
+    record RowView(
+            String aspect,
+            LocalDate date,
+            TrailDocumentView document,
+            List<TrailDocumentView> parents,
+            String what,
+            String by,
+            boolean dropped,
+            boolean undoes,
+            List<UnitView> units,
+            BigDecimal billed,
+            BigDecimal received,
+            BigDecimal open) {}
 
-    record FlowView(String order, int line, String description, BigDecimal ordered, BigDecimal cancelled, BigDecimal reserved,
-            BigDecimal staged, BigDecimal dispatched, BigDecimal returned, BigDecimal billed, BigDecimal credited, BigDecimal toShip, BigDecimal toBill) {
-    }
+    record FlowView(
+            String order,
+            int line,
+            String description,
+            BigDecimal ordered,
+            BigDecimal cancelled,
+            BigDecimal reserved,
+            BigDecimal staged,
+            BigDecimal dispatched,
+            BigDecimal returned,
+            BigDecimal billed,
+            BigDecimal credited,
+            BigDecimal toShip,
+            BigDecimal toBill) {}
 
-    record AccountView(String account, String name, BigDecimal balance) {
-    }
+    record AccountView(String account, String name, BigDecimal balance) {}
 
-    record TrailView(TrailDocumentView start, String customer, String customerName, List<String> roots, List<TrailDocumentView> documents,
-            List<RowView> rows, Set<String> neighbours, List<FlowView> flows, BigDecimal billed, BigDecimal received, BigDecimal open,
-            LocalDate nextDue, List<AccountView> ledger, List<StillToDoView> stillToDo) {
-    }
+    record TrailView(
+            TrailDocumentView start,
+            String customer,
+            String customerName,
+            List<String> roots,
+            List<TrailDocumentView> documents,
+            List<RowView> rows,
+            Set<String> neighbours,
+            List<FlowView> flows,
+            BigDecimal billed,
+            BigDecimal received,
+            BigDecimal open,
+            LocalDate nextDue,
+            List<AccountView> ledger,
+            List<StillToDoView> stillToDo) {}
 
     /** What waits for somebody: goods that are expected or in inspection, credits not given, refunds not done. */
-    record StillToDoView(TrailDocumentView document, String what) {
-    }
+    record StillToDoView(TrailDocumentView document, String what) {}
 
     @GetMapping("/{kind}/{number}")
     @Transactional(readOnly = true, isolation = Isolation.SERIALIZABLE)
@@ -72,18 +101,44 @@ class TrailController {
         var facts = trails.from(kind, number);
         var trail = Trail.of(facts, company.currency());
         var names = ledger.accountNames();
-        var customer = facts.roots().isEmpty() ? facts.payments().get(0).customer() : facts.roots().get(0).order().customer();
-        return new TrailView(TrailDocumentView.of(trail.start()), customer, masterData.customer(customer).name(),
-                facts.roots().stream().map(c -> c.order().number()).toList(), trail.documents().stream().map(TrailDocumentView::of).toList(),
-                trail.rows().stream().map(TrailController::row).toList(), trail.neighbours(),
-                trail.flows().stream().map(f -> new FlowView(f.orderLine().number(), f.orderLine().line(), f.flow().line().description(),
-                        f.flow().ordered().value(), f.flow().cancelled().value(), f.flow().reserved().value(), f.flow().staged().value(),
-                        f.flow().dispatched().value(), f.flow().returned().value(), f.flow().billed().value(), f.flow().credited().value(), f.flow().toShip().value(), f.flow().toBill().value()))
+        var customer = facts.roots().isEmpty()
+                ? facts.payments().get(0).customer()
+                : facts.roots().get(0).order().customer();
+        return new TrailView(
+                TrailDocumentView.of(trail.start()),
+                customer,
+                masterData.customer(customer).name(),
+                facts.roots().stream().map(c -> c.order().number()).toList(),
+                trail.documents().stream().map(TrailDocumentView::of).toList(),
+                trail.rows().stream().map(TrailController::row).toList(),
+                trail.neighbours(),
+                trail.flows().stream()
+                        .map(f -> new FlowView(
+                                f.orderLine().number(),
+                                f.orderLine().line(),
+                                f.flow().line().description(),
+                                f.flow().ordered().value(),
+                                f.flow().cancelled().value(),
+                                f.flow().reserved().value(),
+                                f.flow().staged().value(),
+                                f.flow().dispatched().value(),
+                                f.flow().returned().value(),
+                                f.flow().billed().value(),
+                                f.flow().credited().value(),
+                                f.flow().toShip().value(),
+                                f.flow().toBill().value()))
                         .toList(),
-                trail.money().billed().amount(), trail.money().received().amount(), trail.money().open().amount(),
-                trail.money().nextDue(), trail.ledger().stream().map(l -> new AccountView(l.account(), names.get(l.account()),
-                        l.balance().amount())).toList(),
-                trails.stillToDo(facts).stream().map(todo -> new StillToDoView(TrailDocumentView.of(todo.document()), todo.what())).toList());
+                trail.money().billed().amount(),
+                trail.money().received().amount(),
+                trail.money().open().amount(),
+                trail.money().nextDue(),
+                trail.ledger().stream()
+                        .map(l -> new AccountView(
+                                l.account(), names.get(l.account()), l.balance().amount()))
+                        .toList(),
+                trails.stillToDo(facts).stream()
+                        .map(todo -> new StillToDoView(TrailDocumentView.of(todo.document()), todo.what()))
+                        .toList());
     }
 
     private static RowView row(Trail.Row row) {
@@ -91,11 +146,23 @@ class TrailController {
         var lines = new TreeMap<Trail.Measure, List<String>>();
         for (var move : row.units()) {
             sums.merge(move.measure(), move.quantity(), Quantity::plus);
-            lines.computeIfAbsent(move.measure(), m -> new ArrayList<>()).add(move.orderLine().toString());
+            lines.computeIfAbsent(move.measure(), m -> new ArrayList<>())
+                    .add(move.orderLine().toString());
         }
-        return new RowView(row.aspect().name(), row.date(), TrailDocumentView.of(row.document()),
-                row.parents().stream().map(TrailDocumentView::of).toList(), row.what(), row.by(), row.dropped(), row.undoes(),
-                sums.entrySet().stream().map(e -> new UnitView(e.getKey().name(), e.getValue().value(), lines.get(e.getKey()))).toList(),
-                row.billed().amount(), row.received().amount(), row.open().amount());
+        return new RowView(
+                row.aspect().name(),
+                row.date(),
+                TrailDocumentView.of(row.document()),
+                row.parents().stream().map(TrailDocumentView::of).toList(),
+                row.what(),
+                row.by(),
+                row.dropped(),
+                row.undoes(),
+                sums.entrySet().stream()
+                        .map(e -> new UnitView(e.getKey().name(), e.getValue().value(), lines.get(e.getKey())))
+                        .toList(),
+                row.billed().amount(),
+                row.received().amount(),
+                row.open().amount());
     }
 }

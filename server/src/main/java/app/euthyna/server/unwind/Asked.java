@@ -20,11 +20,17 @@ import java.util.Optional;
  * @param money "refund" or "customer-credit"; null where that was not said
  * @param restockingPercent null for what the rules say
  */
-public record Asked(DocumentKind kind, String number, String intent, List<Line> lines, String money, boolean withDispatch, BigDecimal restockingPercent) {
+public record Asked(
+        DocumentKind kind,
+        String number,
+        String intent,
+        List<Line> lines,
+        String money,
+        boolean withDispatch,
+        BigDecimal restockingPercent) {
 
     /** A quantity of a line. */
-    public record Line(int line, BigDecimal quantity) {
-    }
+    public record Line(int line, BigDecimal quantity) {}
 
     public Asked {
         lines = lines == null ? List.of() : List.copyOf(lines);
@@ -36,15 +42,25 @@ public record Asked(DocumentKind kind, String number, String intent, List<Line> 
     }
 
     Intent toIntent() {
-        var parts = lines.stream().map(l -> new Intent.Part(l.line(), quantity(l.quantity()))).toList();
+        var parts = lines.stream()
+                .map(l -> new Intent.Part(l.line(), quantity(l.quantity())))
+                .toList();
         var subject = new DocumentRef(kind, number);
         return switch (intent) {
             case "cancel-rest" -> new Intent.CancelRest(of(DocumentKind.ORDER), parts);
             case "cancel-order" -> new Intent.CancelOrder(of(DocumentKind.ORDER));
             case "take-back-invoice" -> new Intent.TakeBackInvoice(of(DocumentKind.INVOICE), withDispatch);
             case "take-back-dispatch" -> new Intent.TakeBackDispatch(of(DocumentKind.DISPATCH));
-            case "take-goods-back" -> new Intent.TakeGoodsBack(any(subject, DocumentKind.ORDER, DocumentKind.DISPATCH, DocumentKind.INVOICE), parts);
-            case "give-money-back" -> new Intent.GiveMoneyBack(any(subject, DocumentKind.ORDER, DocumentKind.DEPOSIT, DocumentKind.PAYMENT, DocumentKind.CREDIT_NOTE));
+            case "take-goods-back" ->
+                new Intent.TakeGoodsBack(
+                        any(subject, DocumentKind.ORDER, DocumentKind.DISPATCH, DocumentKind.INVOICE), parts);
+            case "give-money-back" ->
+                new Intent.GiveMoneyBack(any(
+                        subject,
+                        DocumentKind.ORDER,
+                        DocumentKind.DEPOSIT,
+                        DocumentKind.PAYMENT,
+                        DocumentKind.CREDIT_NOTE));
             default -> throw new RefusedException(new CommonRefusal.NotFound("intent", intent));
         };
     }
@@ -62,7 +78,8 @@ public record Asked(DocumentKind kind, String number, String intent, List<Line> 
 
     private static DocumentRef any(DocumentRef subject, DocumentKind... wanted) {
         if (!List.of(wanted).contains(subject.kind())) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("kind", "a document that this can be done with; " + subject + " is none"));
+            throw new RefusedException(CommonRefusal.Incomplete.of(
+                    "kind", "a document that this can be done with; " + subject + " is none"));
         }
         return subject;
     }
@@ -76,9 +93,11 @@ public record Asked(DocumentKind kind, String number, String intent, List<Line> 
             default -> throw new RefusedException(CommonRefusal.Incomplete.of("money", "refund or customer-credit"));
         };
         var reason = rules.returns().reason(reasonCode);
-        var percent = restockingPercent == null ? reason.feePercent(rules.unwind().restockingPercent()) : restockingPercent;
+        var percent =
+                restockingPercent == null ? reason.feePercent(rules.unwind().restockingPercent()) : restockingPercent;
         if (percent.signum() < 0 || percent.compareTo(BigDecimal.valueOf(100)) > 0) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("restockingPercent", "a per cent between 0 and 100"));
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("restockingPercent", "a per cent between 0 and 100"));
         }
         return new Choices(to, percent, reason.freight());
     }

@@ -36,28 +36,26 @@ class Standing {
     }
 
     /** An order line. */
-    record LineKey(String order, int line, String description) {
-    }
+    record LineKey(String order, int line, String description) {}
 
     /** An item at a store. */
-    record ShelfKey(String item, String site) {
-    }
+    record ShelfKey(String item, String site) {}
 
-    record ShelfFigures(BigDecimal onHand, BigDecimal reserved, BigDecimal inspection, BigDecimal value) {
-    }
+    record ShelfFigures(BigDecimal onHand, BigDecimal reserved, BigDecimal inspection, BigDecimal value) {}
 
     /** A document with an amount that may become another: what an invoice has open, what of a payment is left. */
-    record MoneyKey(String kind, String number, String what) {
-    }
+    record MoneyKey(String kind, String number, String what) {}
 
     /** An account, in one of its roles. */
-    record AccountKey(AccountRole role, String account) {
-    }
+    record AccountKey(AccountRole role, String account) {}
 
     /** All figures at one moment; accounts hold what the entries of the orders' documents leave on them. */
-    record Picture(Map<String, OrderState> states, Map<LineKey, LineFlow> lines, Map<ShelfKey, ShelfFigures> shelves, Map<MoneyKey, BigDecimal> money,
-            Map<AccountKey, BigDecimal> accounts) {
-    }
+    record Picture(
+            Map<String, OrderState> states,
+            Map<LineKey, LineFlow> lines,
+            Map<ShelfKey, ShelfFigures> shelves,
+            Map<MoneyKey, BigDecimal> money,
+            Map<AccountKey, BigDecimal> accounts) {}
 
     /** The figures of orders and all that hangs on them. */
     Picture of(Collection<String> orders, String customer, DocumentRef subject) {
@@ -65,10 +63,21 @@ class Standing {
         var lines = new LinkedHashMap<LineKey, LineFlow>();
         for (var chain : chains.chains(orders).values()) {
             states.put(chain.order().number(), chain.order().state());
-            chain.flows().stream().filter(flow -> flow.line().kind().isBilled())
-                    .forEach(flow -> lines.put(new LineKey(chain.order().number(), flow.line().no(), flow.line().description()), flow));
+            chain.flows().stream()
+                    .filter(flow -> flow.line().kind().isBilled())
+                    .forEach(flow -> lines.put(
+                            new LineKey(
+                                    chain.order().number(),
+                                    flow.line().no(),
+                                    flow.line().description()),
+                            flow));
         }
-        return new Picture(states, lines, shelves(chains.chains(orders).values()), money(orders, customer), accounts(orders, subject));
+        return new Picture(
+                states,
+                lines,
+                shelves(chains.chains(orders).values()),
+                money(orders, customer),
+                accounts(orders, subject));
     }
 
     private Map<AccountKey, BigDecimal> accounts(Collection<String> orders, DocumentRef subject) {
@@ -83,32 +92,58 @@ class Standing {
         }
         if (!orders.isEmpty()) {
             jdbc.sql("""
-                    select distinct p.kind, p.number from payment p join allocation a on a.payment_id = p.id join invoice_line l on l.invoice_id = a.invoice_id
-                    join sales_order o on o.id = l.root_order_id where o.number in (:orders)""").param("orders", List.copyOf(orders))
-                    .query((r, n) -> documents.add(new DocumentRef(DocumentKind.valueOf(r.getString(1)), r.getString(2)))).list();
+                select distinct p.kind, p.number from payment p join allocation a on a.payment_id = p.id join invoice_line l on l.invoice_id = a.invoice_id
+                join sales_order o on o.id = l.root_order_id where o.number in (:orders)\
+                """)
+                    .param("orders", List.copyOf(orders))
+                    .query((r, n) ->
+                            documents.add(new DocumentRef(DocumentKind.valueOf(r.getString(1)), r.getString(2))))
+                    .list();
         }
-        var sources = documents.stream().filter(d -> d.kind() == DocumentKind.PAYMENT || d.kind() == DocumentKind.DEPOSIT || d.kind() == DocumentKind.CREDIT_NOTE)
-                .map(DocumentRef::number).toList();
+        var sources = documents.stream()
+                .filter(d -> d.kind() == DocumentKind.PAYMENT
+                        || d.kind() == DocumentKind.DEPOSIT
+                        || d.kind() == DocumentKind.CREDIT_NOTE)
+                .map(DocumentRef::number)
+                .toList();
         if (!sources.isEmpty()) {
-            jdbc.sql("select number from refund where source_kind in ('PAYMENT', 'DEPOSIT', 'CREDIT_NOTE') and source_number in (:sources)").param("sources", sources)
-                    .query((r, n) -> documents.add(new DocumentRef(DocumentKind.REFUND, r.getString(1)))).list();
+            jdbc.sql("select number from refund where source_kind in ('PAYMENT', 'DEPOSIT', 'CREDIT_NOTE') and"
+                            + " source_number in (:sources)")
+                    .param("sources", sources)
+                    .query((r, n) -> documents.add(new DocumentRef(DocumentKind.REFUND, r.getString(1))))
+                    .list();
         }
         var sums = new LinkedHashMap<AccountKey, BigDecimal>();
-        ledger.entries(documents).stream().flatMap(e -> e.lines().stream())
-                .forEach(l -> sums.merge(new AccountKey(l.role(), l.account()), l.amount().amount(), BigDecimal::add));
+        ledger.entries(documents).stream()
+                .flatMap(e -> e.lines().stream())
+                .forEach(l -> sums.merge(
+                        new AccountKey(l.role(), l.account()), l.amount().amount(), BigDecimal::add));
         return sums;
     }
 
     private Map<ShelfKey, ShelfFigures> shelves(Collection<Chain> of) {
-        var items = of.stream().flatMap(chain -> chain.order().lines().stream()).filter(line -> line.kind().isShipped()).map(line -> line.item()).distinct().toList();
+        var items = of.stream()
+                .flatMap(chain -> chain.order().lines().stream())
+                .filter(line -> line.kind().isShipped())
+                .map(line -> line.item())
+                .distinct()
+                .toList();
         var shelves = new LinkedHashMap<ShelfKey, ShelfFigures>();
         if (!items.isEmpty()) {
             jdbc.sql("""
-                    select i.code, s.code, h.on_hand, h.reserved, h.stock_value, coalesce((select sum(p.quantity - coalesce((select sum(o.quantity) from return_outcome o
-                        where o.part_id = p.id), 0)) from return_line l join return_part p on p.return_line_id = l.id where l.item_id = h.item_id and l.site_id = h.site_id), 0)
-                    from shelf h join item i on i.id = h.item_id join site s on s.id = h.site_id where i.code in (:items) order by i.code, s.id""").param("items", items)
-                    .query((r, n) -> shelves.put(new ShelfKey(r.getString(1), r.getString(2)), new ShelfFigures(new Quantity(r.getBigDecimal(3)).value(),
-                            new Quantity(r.getBigDecimal(4)).value(), new Quantity(r.getBigDecimal(6)).value(), company.money(r.getBigDecimal(5)).amount()))).list();
+                select i.code, s.code, h.on_hand, h.reserved, h.stock_value, coalesce((select sum(p.quantity - coalesce((select sum(o.quantity) from return_outcome o
+                    where o.part_id = p.id), 0)) from return_line l join return_part p on p.return_line_id = l.id where l.item_id = h.item_id and l.site_id = h.site_id), 0)
+                from shelf h join item i on i.id = h.item_id join site s on s.id = h.site_id where i.code in (:items) order by i.code, s.id\
+                """)
+                    .param("items", items)
+                    .query((r, n) -> shelves.put(
+                            new ShelfKey(r.getString(1), r.getString(2)),
+                            new ShelfFigures(
+                                    new Quantity(r.getBigDecimal(3)).value(),
+                                    new Quantity(r.getBigDecimal(4)).value(),
+                                    new Quantity(r.getBigDecimal(6)).value(),
+                                    company.money(r.getBigDecimal(5)).amount())))
+                    .list();
         }
         return shelves;
     }
@@ -116,17 +151,38 @@ class Standing {
     private Map<MoneyKey, BigDecimal> money(Collection<String> orders, String customer) {
         var money = new LinkedHashMap<MoneyKey, BigDecimal>();
         if (!orders.isEmpty()) {
-            read(money, "INVOICE", "open", "select distinct i.id, i.number, i.open_amount from invoice i join invoice_line l on l.invoice_id = i.id "
-                    + "join sales_order o on o.id = l.root_order_id where o.number in (:orders) order by i.id", orders);
-            read(money, "DEPOSIT", "unapplied", "select d.id, d.number, d.left_amount from deposit d join sales_order o on o.id = d.order_id where o.number in (:orders) order by d.id",
+            read(
+                    money,
+                    "INVOICE",
+                    "open",
+                    "select distinct i.id, i.number, i.open_amount from invoice i join invoice_line l on l.invoice_id"
+                            + " = i.id join sales_order o on o.id = l.root_order_id where o.number in (:orders) order by"
+                            + " i.id",
+                    orders);
+            read(
+                    money,
+                    "DEPOSIT",
+                    "unapplied",
+                    "select d.id, d.number, d.left_amount from deposit d join sales_order o on o.id = d.order_id where"
+                            + " o.number in (:orders) order by d.id",
                     orders);
         }
-        money.put(new MoneyKey("CUSTOMER", customer, "customer credit"), jdbc.sql("select coalesce(sum(p.left_amount), 0) from payment p join customer c on c.id = p.customer_id "
-                + "where c.code = ? and p.left_amount > 0").param(customer).query((r, n) -> company.money(r.getBigDecimal(1)).amount()).single());
+        money.put(
+                new MoneyKey("CUSTOMER", customer, "customer credit"),
+                jdbc.sql("select coalesce(sum(p.left_amount), 0) from payment p join customer c on c.id ="
+                                + " p.customer_id where c.code = ? and p.left_amount > 0")
+                        .param(customer)
+                        .query((r, n) -> company.money(r.getBigDecimal(1)).amount())
+                        .single());
         return money;
     }
 
     private void read(Map<MoneyKey, BigDecimal> into, String kind, String what, String sql, Collection<String> orders) {
-        jdbc.sql(sql).param("orders", List.copyOf(orders)).query((r, n) -> into.put(new MoneyKey(kind, r.getString(2), what), company.money(r.getBigDecimal(3)).amount())).list();
+        jdbc.sql(sql)
+                .param("orders", List.copyOf(orders))
+                .query((r, n) -> into.put(
+                        new MoneyKey(kind, r.getString(2), what),
+                        company.money(r.getBigDecimal(3)).amount()))
+                .list();
     }
 }

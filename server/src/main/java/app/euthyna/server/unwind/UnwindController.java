@@ -53,7 +53,14 @@ class UnwindController {
     private final Company company;
     private final JdbcClient jdbc;
 
-    UnwindController(UnwindService unwind, WaitingPlans waiting, Commands commands, HouseRulesStore rules, LedgerReader ledger, Company company, JdbcClient jdbc) {
+    UnwindController(
+            UnwindService unwind,
+            WaitingPlans waiting,
+            Commands commands,
+            HouseRulesStore rules,
+            LedgerReader ledger,
+            Company company,
+            JdbcClient jdbc) {
         this.unwind = unwind;
         this.waiting = waiting;
         this.commands = commands;
@@ -63,8 +70,7 @@ class UnwindController {
         this.jdbc = jdbc;
     }
 
-    record UndoneLine(int line, @NotNull BigDecimal quantity) {
-    }
+    record UndoneLine(int line, @NotNull BigDecimal quantity) {}
 
     /**
      * What should be undone.
@@ -74,12 +80,32 @@ class UnwindController {
      * @param reasonCode in the list of reasons
      * @param fingerprint of the preview; only for carrying it out
      */
-    record ToUndo(@NotNull DocumentKind kind, @NotBlank String number, @NotBlank String intent, @Size(max = 2000) List<@Valid UndoneLine> lines, String money, Boolean withDispatch,
-            BigDecimal restockingPercent, @Size(max = 2000) String reason, @Size(max = 60) String reasonCode, LocalDate date, String fingerprint) {
+    record ToUndo(
+            @NotNull DocumentKind kind,
+            @NotBlank String number,
+            @NotBlank String intent,
+            @Size(max = 2000) List<@Valid UndoneLine> lines,
+            String money,
+            Boolean withDispatch,
+            BigDecimal restockingPercent,
+            @Size(max = 2000) String reason,
+            @Size(max = 60) String reasonCode,
+            LocalDate date,
+            String fingerprint) {
 
         Asked asked() {
-            return new Asked(kind, number, intent, lines == null ? List.of() : lines.stream().map(l -> new Asked.Line(l.line(), l.quantity())).toList(), money,
-                    Boolean.TRUE.equals(withDispatch), restockingPercent);
+            return new Asked(
+                    kind,
+                    number,
+                    intent,
+                    lines == null
+                            ? List.of()
+                            : lines.stream()
+                                    .map(l -> new Asked.Line(l.line(), l.quantity()))
+                                    .toList(),
+                    money,
+                    Boolean.TRUE.equals(withDispatch),
+                    restockingPercent);
         }
 
         String code() {
@@ -87,165 +113,308 @@ class UnwindController {
         }
     }
 
-    record StepEntryView(String role, String account, String name, BigDecimal amount) {
-    }
+    record StepEntryView(String role, String account, String name, BigDecimal amount) {}
 
-    record EntryOfStep(String event, LocalDate on, String document, List<StepEntryView> lines) {
-    }
+    record EntryOfStep(String event, LocalDate on, String document, List<StepEntryView> lines) {}
 
-    record StepView(String kind, String sentence, String timing, List<Role> by, List<EntryOfStep> entries) {
-    }
+    record StepView(String kind, String sentence, String timing, List<Role> by, List<EntryOfStep> entries) {}
 
-    record UnitsView(BigDecimal ordered, BigDecimal cancelled, BigDecimal reserved, BigDecimal staged, BigDecimal dispatched, BigDecimal returned, BigDecimal billed,
-            BigDecimal credited, BigDecimal toShip, BigDecimal toBill) {
+    record UnitsView(
+            BigDecimal ordered,
+            BigDecimal cancelled,
+            BigDecimal reserved,
+            BigDecimal staged,
+            BigDecimal dispatched,
+            BigDecimal returned,
+            BigDecimal billed,
+            BigDecimal credited,
+            BigDecimal toShip,
+            BigDecimal toBill) {
         static UnitsView of(LineFlow flow) {
-            return new UnitsView(flow.ordered().value(), flow.cancelled().value(), flow.reserved().value(), flow.staged().value(), flow.dispatched().value(), flow.returned().value(),
-                    flow.billed().value(), flow.credited().value(), flow.toShip().value(), flow.toBill().value());
+            return new UnitsView(
+                    flow.ordered().value(),
+                    flow.cancelled().value(),
+                    flow.reserved().value(),
+                    flow.staged().value(),
+                    flow.dispatched().value(),
+                    flow.returned().value(),
+                    flow.billed().value(),
+                    flow.credited().value(),
+                    flow.toShip().value(),
+                    flow.toBill().value());
         }
     }
 
-    record LineChange(String order, int line, String description, UnitsView before, UnitsView now, UnitsView done) {
-    }
+    record LineChange(String order, int line, String description, UnitsView before, UnitsView now, UnitsView done) {}
 
-    record StateChange(String order, String before, String now, String done) {
-    }
+    record StateChange(String order, String before, String now, String done) {}
 
-    record ShelfChange(String item, String site, Standing.ShelfFigures before, Standing.ShelfFigures now, Standing.ShelfFigures done) {
-    }
+    record ShelfChange(
+            String item,
+            String site,
+            Standing.ShelfFigures before,
+            Standing.ShelfFigures now,
+            Standing.ShelfFigures done) {}
 
-    record MoneyChange(String kind, String number, String what, BigDecimal before, BigDecimal now, BigDecimal done) {
-    }
+    record MoneyChange(String kind, String number, String what, BigDecimal before, BigDecimal now, BigDecimal done) {}
 
     /** What the entries of the orders' documents leave on an account. */
-    record AccountChange(String role, String account, String name, BigDecimal before, BigDecimal now, BigDecimal done) {
-    }
+    record AccountChange(
+            String role, String account, String name, BigDecimal before, BigDecimal now, BigDecimal done) {}
 
-    record AnswerView(String code, String words) {
-    }
+    record AnswerView(String code, String words) {}
 
-    record QuestionView(String code, String words, List<AnswerView> answers) {
-    }
+    record QuestionView(String code, String words, List<AnswerView> answers) {}
 
     /**
-     * The plan with everything before and after it. "now" is after the steps that are possible now, "done" after all of them, if what waits
-     * comes as planned; the two are the same where nothing waits.
+     * The plan with everything before and after it. "now" is after the steps that are possible now, "done" after all of
+     * them, if what waits comes as planned; the two are the same where nothing waits.
      */
-    record PlanView(String words, BigDecimal amount, List<StepView> steps, String waitsAt, List<StateChange> states, List<LineChange> lines, List<ShelfChange> shelves,
-            List<MoneyChange> money, List<AccountChange> accounts, List<String> besides, List<QuestionView> questions, BigDecimal restockingPercent, String fingerprint) {
-    }
+    record PlanView(
+            String words,
+            BigDecimal amount,
+            List<StepView> steps,
+            String waitsAt,
+            List<StateChange> states,
+            List<LineChange> lines,
+            List<ShelfChange> shelves,
+            List<MoneyChange> money,
+            List<AccountChange> accounts,
+            List<String> besides,
+            List<QuestionView> questions,
+            BigDecimal restockingPercent,
+            String fingerprint) {}
 
-    record CarriedOutView(long id, String words, List<String> steps, String waitsAt, String returnNumber, List<String> refunds) {
-    }
+    record CarriedOutView(
+            long id, String words, List<String> steps, String waitsAt, String returnNumber, List<String> refunds) {}
 
     /** What may be undone of a document: each way, and what stands in it. */
-    record WayView(String intent, DocumentKind kind, String number, String words, boolean possible, String code, String sentence, String instead) {
-    }
+    record WayView(
+            String intent,
+            DocumentKind kind,
+            String number,
+            String words,
+            boolean possible,
+            String code,
+            String sentence,
+            String instead) {}
 
-    record UndoReason(String code, String words) {
-    }
+    record UndoReason(String code, String words) {}
 
-    record WaysView(String customer, String customerName, List<WayView> ways, List<UndoReason> reasons) {
-    }
+    record WaysView(String customer, String customerName, List<WayView> ways, List<UndoReason> reasons) {}
 
     /** A line with how much of it can be undone at most. */
-    record UndoableLine(int line, String description, BigDecimal most) {
-    }
+    record UndoableLine(int line, String description, BigDecimal most) {}
 
     /** The plan, before and after. A question: it keeps nothing and needs no key. */
     @May.Propose
     @PostMapping("/plans")
     PlanView plan(@Valid @RequestBody ToUndo request) {
         var reason = request.reason() == null || request.reason().isBlank() ? LOOKED_AT : request.reason();
-        var preview = commands.retrying(() -> unwind.preview(commands.context().on(request.date()).because(reason), request.asked(), request.code()));
+        var preview = commands.retrying(() ->
+                unwind.preview(commands.context().on(request.date()).because(reason), request.asked(), request.code()));
         var names = ledger.accountNames();
         var plan = preview.plan();
         var steps = new ArrayList<StepView>();
         for (int at = 0; at < plan.steps().size(); at++) {
             var step = plan.steps().get(at);
-            steps.add(new StepView(step.kind().code(), step.sentence(), step.timing().name(), step.by(), preview.entries().get(at).stream()
-                    .map(e -> new EntryOfStep(e.event(), e.on(), e.document(), e.lines().stream()
-                            .map(l -> new StepEntryView(l.role().code(), l.account(), names.get(l.account()), l.amount().amount())).toList())).toList()));
+            steps.add(new StepView(
+                    step.kind().code(),
+                    step.sentence(),
+                    step.timing().name(),
+                    step.by(),
+                    preview.entries().get(at).stream()
+                            .map(e -> new EntryOfStep(
+                                    e.event(),
+                                    e.on(),
+                                    e.document(),
+                                    e.lines().stream()
+                                            .map(l -> new StepEntryView(
+                                                    l.role().code(),
+                                                    l.account(),
+                                                    names.get(l.account()),
+                                                    l.amount().amount()))
+                                            .toList()))
+                            .toList()));
         }
-        return new PlanView(plan.words(), plan.value().amount(), steps, plan.waitsAt().map(step -> step.kind().code()).orElse(null), states(preview), lines(preview), shelves(preview),
-                money(preview), accounts(preview, names), preview.besides(),
-                plan.questions().stream().map(q -> new QuestionView(q.code(), q.words(), q.answers().stream().map(a -> new AnswerView(a.code(), a.words())).toList())).toList(),
-                rules.inForce().returns().reason(request.code()).feePercent(rules.inForce().unwind().restockingPercent()), preview.fingerprint());
+        return new PlanView(
+                plan.words(),
+                plan.value().amount(),
+                steps,
+                plan.waitsAt().map(step -> step.kind().code()).orElse(null),
+                states(preview),
+                lines(preview),
+                shelves(preview),
+                money(preview),
+                accounts(preview, names),
+                preview.besides(),
+                plan.questions().stream()
+                        .map(q -> new QuestionView(
+                                q.code(),
+                                q.words(),
+                                q.answers().stream()
+                                        .map(a -> new AnswerView(a.code(), a.words()))
+                                        .toList()))
+                        .toList(),
+                rules.inForce()
+                        .returns()
+                        .reason(request.code())
+                        .feePercent(rules.inForce().unwind().restockingPercent()),
+                preview.fingerprint());
     }
 
     private static List<StateChange> states(UnwindService.Preview preview) {
-        return preview.before().states().keySet().stream().map(order -> new StateChange(order, preview.before().states().get(order).name(), preview.now().states().get(order).name(),
-                preview.done().states().get(order).name())).toList();
+        return preview.before().states().keySet().stream()
+                .map(order -> new StateChange(
+                        order,
+                        preview.before().states().get(order).name(),
+                        preview.now().states().get(order).name(),
+                        preview.done().states().get(order).name()))
+                .toList();
     }
 
     private static List<LineChange> lines(UnwindService.Preview preview) {
-        return preview.before().lines().entrySet().stream().map(e -> new LineChange(e.getKey().order(), e.getKey().line(), e.getKey().description(), UnitsView.of(e.getValue()),
-                UnitsView.of(preview.now().lines().get(e.getKey())), UnitsView.of(preview.done().lines().get(e.getKey())))).toList();
+        return preview.before().lines().entrySet().stream()
+                .map(e -> new LineChange(
+                        e.getKey().order(),
+                        e.getKey().line(),
+                        e.getKey().description(),
+                        UnitsView.of(e.getValue()),
+                        UnitsView.of(preview.now().lines().get(e.getKey())),
+                        UnitsView.of(preview.done().lines().get(e.getKey()))))
+                .toList();
     }
 
     private static List<ShelfChange> shelves(UnwindService.Preview preview) {
-        return preview.done().shelves().entrySet().stream().map(e -> new ShelfChange(e.getKey().item(), e.getKey().site(), preview.before().shelves().get(e.getKey()),
-                preview.now().shelves().get(e.getKey()), e.getValue())).filter(s -> !Objects.equals(s.before(), s.now()) || !s.now().equals(s.done())).toList();
+        return preview.done().shelves().entrySet().stream()
+                .map(e -> new ShelfChange(
+                        e.getKey().item(),
+                        e.getKey().site(),
+                        preview.before().shelves().get(e.getKey()),
+                        preview.now().shelves().get(e.getKey()),
+                        e.getValue()))
+                .filter(s -> !Objects.equals(s.before(), s.now()) || !s.now().equals(s.done()))
+                .toList();
     }
 
     private static List<MoneyChange> money(UnwindService.Preview preview) {
-        return preview.done().money().entrySet().stream().map(e -> new MoneyChange(e.getKey().kind(), e.getKey().number(), e.getKey().what(),
-                preview.before().money().getOrDefault(e.getKey(), BigDecimal.ZERO), preview.now().money().getOrDefault(e.getKey(), BigDecimal.ZERO), e.getValue()))
-                .filter(m -> m.before().compareTo(m.now()) != 0 || m.now().compareTo(m.done()) != 0).toList();
+        return preview.done().money().entrySet().stream()
+                .map(e -> new MoneyChange(
+                        e.getKey().kind(),
+                        e.getKey().number(),
+                        e.getKey().what(),
+                        preview.before().money().getOrDefault(e.getKey(), BigDecimal.ZERO),
+                        preview.now().money().getOrDefault(e.getKey(), BigDecimal.ZERO),
+                        e.getValue()))
+                .filter(m -> m.before().compareTo(m.now()) != 0 || m.now().compareTo(m.done()) != 0)
+                .toList();
     }
 
     private static List<AccountChange> accounts(UnwindService.Preview preview, Map<String, String> names) {
-        return preview.done().accounts().entrySet().stream().sorted(Map.Entry.comparingByKey(Comparator.comparing(Standing.AccountKey::account))).map(e -> new AccountChange(
-                e.getKey().role().code(), e.getKey().account(), names.get(e.getKey().account()), preview.before().accounts().getOrDefault(e.getKey(), BigDecimal.ZERO),
-                preview.now().accounts().getOrDefault(e.getKey(), BigDecimal.ZERO), e.getValue()))
-                .filter(a -> a.before().compareTo(a.now()) != 0 || a.now().compareTo(a.done()) != 0).toList();
+        return preview.done().accounts().entrySet().stream()
+                .sorted(Map.Entry.comparingByKey(Comparator.comparing(Standing.AccountKey::account)))
+                .map(e -> new AccountChange(
+                        e.getKey().role().code(),
+                        e.getKey().account(),
+                        names.get(e.getKey().account()),
+                        preview.before().accounts().getOrDefault(e.getKey(), BigDecimal.ZERO),
+                        preview.now().accounts().getOrDefault(e.getKey(), BigDecimal.ZERO),
+                        e.getValue()))
+                .filter(a -> a.before().compareTo(a.now()) != 0 || a.now().compareTo(a.done()) != 0)
+                .toList();
     }
 
     @May.Propose
     @PostMapping("/executions")
     CarriedOutView carryOut(@Valid @RequestBody ToUndo request, HttpServletRequest http) {
         if (request.fingerprint() == null || request.fingerprint().isBlank()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("fingerprint", "the one of the plan that was looked at"));
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("fingerprint", "the one of the plan that was looked at"));
         }
         return commands.run(http, request, CarriedOutView.class, context -> {
-            var done = unwind.carryOut(context.on(request.date()).because(request.reason()), request.asked(), request.code(), request.fingerprint());
+            var done = unwind.carryOut(
+                    context.on(request.date()).because(request.reason()),
+                    request.asked(),
+                    request.code(),
+                    request.fingerprint());
             return view(done);
         });
     }
 
     static CarriedOutView view(UnwindService.CarriedOut done) {
-        var effects = done.plan().now().stream().flatMap(step -> step.effects().stream()).toList();
-        return new CarriedOutView(done.id(), done.plan().words(), done.plan().steps().stream().map(step -> step.kind().code()).toList(),
+        var effects = done.plan().now().stream()
+                .flatMap(step -> step.effects().stream())
+                .toList();
+        return new CarriedOutView(
+                done.id(),
+                done.plan().words(),
+                done.plan().steps().stream().map(step -> step.kind().code()).toList(),
                 done.plan().waitsAt().map(step -> step.kind().code()).orElse(null),
-                effects.stream().filter(Effect.ReturnAuthorised.class::isInstance).map(Effect.ReturnAuthorised.class::cast)
-                        .map(e -> e.authorised().number()).findFirst().orElse(null),
-                effects.stream().filter(Effect.Refunded.class::isInstance).map(Effect.Refunded.class::cast).map(e -> e.refund()).toList());
+                effects.stream()
+                        .filter(Effect.ReturnAuthorised.class::isInstance)
+                        .map(Effect.ReturnAuthorised.class::cast)
+                        .map(e -> e.authorised().number())
+                        .findFirst()
+                        .orElse(null),
+                effects.stream()
+                        .filter(Effect.Refunded.class::isInstance)
+                        .map(Effect.Refunded.class::cast)
+                        .map(e -> e.refund())
+                        .toList());
     }
 
     /** What may be undone around a document, itself first; and what stands in the way of the rest. */
     @GetMapping("/ways")
     WaysView ways(@RequestParam DocumentKind kind, @RequestParam String number) {
         var around = unwind.around(commands.context().because(LOOKED_AT), kind, number);
-        var ways = around.ways().stream().map(way -> {
-            var asked = way.asked();
-            if (way.planned().isRefused()) {
-                var refusal = way.planned().refusals().get(0);
-                return new WayView(asked.intent(), asked.kind(), asked.number(), asked.toIntent().words(), false, refusal.code(), refusal.sentence(), refusal.instead());
-            }
-            return new WayView(asked.intent(), asked.kind(), asked.number(), way.planned().get().words(), true, null, null, null);
-        }).toList();
-        var name = jdbc.sql("select name from customer where code = ?").param(around.customer()).query(String.class).single();
+        var ways = around.ways().stream()
+                .map(way -> {
+                    var asked = way.asked();
+                    if (way.planned().isRefused()) {
+                        var refusal = way.planned().refusals().get(0);
+                        return new WayView(
+                                asked.intent(),
+                                asked.kind(),
+                                asked.number(),
+                                asked.toIntent().words(),
+                                false,
+                                refusal.code(),
+                                refusal.sentence(),
+                                refusal.instead());
+                    }
+                    return new WayView(
+                            asked.intent(),
+                            asked.kind(),
+                            asked.number(),
+                            way.planned().get().words(),
+                            true,
+                            null,
+                            null,
+                            null);
+                })
+                .toList();
+        var name = jdbc.sql("select name from customer where code = ?")
+                .param(around.customer())
+                .query(String.class)
+                .single();
         return new WaysView(around.customer(), name, ways, reasons());
     }
 
     /** The lines of a document that quantities can be named of. */
     @GetMapping("/lines")
-    List<UndoableLine> lines(@RequestParam DocumentKind kind, @RequestParam String number, @RequestParam String intent) {
-        return unwind.lines(kind, number, intent).stream().map(line -> new UndoableLine(line.no(), line.description(), line.most().value())).toList();
+    List<UndoableLine> lines(
+            @RequestParam DocumentKind kind, @RequestParam String number, @RequestParam String intent) {
+        return unwind.lines(kind, number, intent).stream()
+                .map(line -> new UndoableLine(
+                        line.no(), line.description(), line.most().value()))
+                .toList();
     }
 
     @GetMapping("/reasons")
     List<UndoReason> reasons() {
-        return rules.inForce().unwind().reasons().stream().map((UnwindRules.Reason r) -> new UndoReason(r.code(), r.words())).toList();
+        return rules.inForce().unwind().reasons().stream()
+                .map((UnwindRules.Reason r) -> new UndoReason(r.code(), r.words()))
+                .toList();
     }
 
     /**
@@ -255,45 +424,96 @@ class UnwindController {
      * @param waitsFor GOODS, INSPECTION, DECISION or PERIOD; null where nothing waits
      * @param steps all of the plan; those before {@code waitsAt} are done
      */
-    record UnwindingView(long id, String intent, DocumentKind kind, String number, String customer, String customerName, List<String> orders, String words, String reasonCode, String reason,
-            LocalDate on, String by, BigDecimal amount, String state, String waitsFor, String waitsAt, String returnNumber, List<KeptStep> steps, LocalDate since, String endedBy,
-            String endedWhy, long version) {
-    }
+    record UnwindingView(
+            long id,
+            String intent,
+            DocumentKind kind,
+            String number,
+            String customer,
+            String customerName,
+            List<String> orders,
+            String words,
+            String reasonCode,
+            String reason,
+            LocalDate on,
+            String by,
+            BigDecimal amount,
+            String state,
+            String waitsFor,
+            String waitsAt,
+            String returnNumber,
+            List<KeptStep> steps,
+            LocalDate since,
+            String endedBy,
+            String endedWhy,
+            long version) {}
 
-    record UnwindingPage(List<UnwindingView> rows, String next) {
-    }
+    record UnwindingPage(List<UnwindingView> rows, String next) {}
 
-    private static final String UNWINDING = "select u.id, u.intent, u.subject_kind, u.subject_number, c.code, c.name, u.words, u.reason_code, u.reason, u.undone_on, u.undone_by, u.amount, "
-            + "u.state, u.waits_for, u.waits_at, u.return_number, u.steps, u.touched_on, u.ended_by, u.ended_why, u.version from unwinding u join customer c on c.id = u.customer_id where ";
+    private static final String UNWINDING =
+            "select u.id, u.intent, u.subject_kind, u.subject_number, c.code, c.name, u.words, u.reason_code,"
+                    + " u.reason, u.undone_on, u.undone_by, u.amount, u.state, u.waits_for, u.waits_at, u.return_number,"
+                    + " u.steps, u.touched_on, u.ended_by, u.ended_why, u.version from unwinding u join customer c on c.id"
+                    + " = u.customer_id where ";
 
     /** What was undone, newest first: all, of one order, or what still waits. */
     @GetMapping("/done")
-    UnwindingPage done(@RequestParam(required = false) String order, @RequestParam(defaultValue = "false") boolean waiting, @RequestParam(required = false) String after) {
+    UnwindingPage done(
+            @RequestParam(required = false) String order,
+            @RequestParam(defaultValue = "false") boolean waiting,
+            @RequestParam(required = false) String after) {
         var where = new StringBuilder("u.id < ?");
-        var parameters = new ArrayList<Object>(List.of(after == null ? Long.MAX_VALUE : Pages.key(after).number(0)));
+        var parameters = new ArrayList<Object>(
+                List.of(after == null ? Long.MAX_VALUE : Pages.key(after).number(0)));
         if (waiting) {
             where.append(" and u.state = 'WAITING'");
         }
         if (order != null) {
-            where.append(" and u.id in (select x.unwinding_id from unwinding_order x join sales_order o on o.id = x.order_id where o.number = ?)");
+            where.append(" and u.id in (select x.unwinding_id from unwinding_order x join sales_order o on o.id ="
+                    + " x.order_id where o.number = ?)");
             parameters.add(order);
         }
-        var rows = jdbc.sql(UNWINDING + where + " order by u.id desc fetch first 101 rows only").params(parameters).query(this::unwinding).list();
+        var rows = jdbc.sql(UNWINDING + where + " order by u.id desc fetch first 101 rows only")
+                .params(parameters)
+                .query(this::unwinding)
+                .list();
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
         return new UnwindingPage(page.rows(), page.next());
     }
 
     private UnwindingView unwinding(ResultSet r, int n) throws SQLException {
-        var orders = jdbc.sql("select o.number from unwinding_order x join sales_order o on o.id = x.order_id where x.unwinding_id = ? order by o.id").param(r.getLong(1))
-                .query(String.class).list();
-        return new UnwindingView(r.getLong(1), r.getString(2), DocumentKind.valueOf(r.getString(3)), r.getString(4), r.getString(5), r.getString(6), orders, r.getString(7),
-                r.getString(8), r.getString(9), r.getObject(10, LocalDate.class), r.getString(11), company.money(r.getBigDecimal(12)).amount(), r.getString(13), r.getString(14),
-                r.getString(15), r.getString(16), List.of(Records.read(r.getString(17), KeptStep[].class)), r.getObject(18, LocalDate.class), r.getString(19), r.getString(20),
+        var orders = jdbc.sql("select o.number from unwinding_order x join sales_order o on o.id = x.order_id where"
+                        + " x.unwinding_id = ? order by o.id")
+                .param(r.getLong(1))
+                .query(String.class)
+                .list();
+        return new UnwindingView(
+                r.getLong(1),
+                r.getString(2),
+                DocumentKind.valueOf(r.getString(3)),
+                r.getString(4),
+                r.getString(5),
+                r.getString(6),
+                orders,
+                r.getString(7),
+                r.getString(8),
+                r.getString(9),
+                r.getObject(10, LocalDate.class),
+                r.getString(11),
+                company.money(r.getBigDecimal(12)).amount(),
+                r.getString(13),
+                r.getString(14),
+                r.getString(15),
+                r.getString(16),
+                List.of(Records.read(r.getString(17), KeptStep[].class)),
+                r.getObject(18, LocalDate.class),
+                r.getString(19),
+                r.getString(20),
                 r.getLong(21));
     }
 
-    record PlanVersion(@NotNull Long version, @Size(max = 2000) String reason, LocalDate date) {
-    }
+    record PlanVersion(
+            @NotNull Long version, @Size(max = 2000) String reason, LocalDate date) {}
 
     /** The finance lead agrees to what a plan waits for. */
     @May.Propose

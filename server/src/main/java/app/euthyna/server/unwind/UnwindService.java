@@ -3,17 +3,17 @@ package app.euthyna.server.unwind;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
-import app.euthyna.core.returns.Returnable;
-import app.euthyna.core.shared.Quantity;
-import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.ledger.EntryLine;
+import app.euthyna.core.returns.Returnable;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
-import app.euthyna.core.unwind.Placeholders;
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.unwind.Intent;
+import app.euthyna.core.unwind.Placeholders;
 import app.euthyna.core.unwind.Plan;
 import app.euthyna.core.unwind.Planner;
 import app.euthyna.core.unwind.Scene;
@@ -43,8 +43,8 @@ import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Plans over stored chains. What is carried out is what was previewed: a preview carries the plan out and takes it back with its
- * transaction, and the plan is bound to the fingerprint of all that it looked at.
+ * Plans over stored chains. What is carried out is what was previewed: a preview carries the plan out and takes it back
+ * with its transaction, and the plan is bound to the fingerprint of all that it looked at.
  */
 @Service
 public class UnwindService {
@@ -63,8 +63,17 @@ public class UnwindService {
     private final Unwindings unwindings;
     private final TransactionTemplate transactions;
 
-    UnwindService(Scenes scenes, Standing standing, LedgerReader ledger, Numbers numbers, Locks locks, EffectWriter writer, GoodsService goods, HouseRulesStore rules,
-            Unwindings unwindings, TransactionTemplate transactions) {
+    UnwindService(
+            Scenes scenes,
+            Standing standing,
+            LedgerReader ledger,
+            Numbers numbers,
+            Locks locks,
+            EffectWriter writer,
+            GoodsService goods,
+            HouseRulesStore rules,
+            Unwindings unwindings,
+            TransactionTemplate transactions) {
         this.scenes = scenes;
         this.standing = standing;
         this.ledger = ledger;
@@ -78,8 +87,7 @@ public class UnwindService {
     }
 
     /** An entry that a step posts, or would. */
-    record StepEntry(String number, String event, LocalDate on, String document, List<EntryLine> lines) {
-    }
+    record StepEntry(String number, String event, LocalDate on, String document, List<EntryLine> lines) {}
 
     /**
      * A plan with how things stand before and after it.
@@ -89,14 +97,22 @@ public class UnwindService {
      * @param done after all steps, if what waits comes as planned; the same where nothing waits
      * @param besides what else would happen, to other orders
      */
-    record Preview(Plan plan, List<List<StepEntry>> entries, Standing.Picture before, Standing.Picture now, Standing.Picture done, List<String> besides, String fingerprint) {
-    }
+    record Preview(
+            Plan plan,
+            List<List<StepEntry>> entries,
+            Standing.Picture before,
+            Standing.Picture now,
+            Standing.Picture done,
+            List<String> besides,
+            String fingerprint) {}
 
     /** What could be planned for an intent, without looking at what would follow from it. */
     @Transactional(readOnly = true)
     Decision<Plan> plan(CommandContext context, Asked asked) {
         var intent = asked.toIntent();
-        return Planner.plan(scenes.scene(intent.subject(), scenes.orders(intent.subject())), undoing(context, asked, "other", new Placeholders()));
+        return Planner.plan(
+                scenes.scene(intent.subject(), scenes.orders(intent.subject())),
+                undoing(context, asked, "other", new Placeholders()));
     }
 
     /** Carries the plan out, looks at everything, and takes all of it back. */
@@ -124,10 +140,14 @@ public class UnwindService {
                 if (!waits) {
                     all.addAll(written);
                 }
-                entries.add(ledger.entriesAfter(last).stream().map(e -> new StepEntry(e.number(), e.event(), e.date(), e.document().toString(), e.lines())).toList());
+                entries.add(ledger.entriesAfter(last).stream()
+                        .map(e -> new StepEntry(
+                                e.number(), e.event(), e.date(), e.document().toString(), e.lines()))
+                        .toList());
             }
             var done = standing.of(orders, customer, intent.subject());
-            return new Preview(plan, entries, before, waits ? now : done, done, besides(all, orders), fingerprint(scene, undoing));
+            return new Preview(
+                    plan, entries, before, waits ? now : done, done, besides(all, orders), fingerprint(scene, undoing));
         });
     }
 
@@ -135,33 +155,51 @@ public class UnwindService {
     private static List<String> besides(List<Effect> all, List<String> own) {
         var told = new LinkedHashSet<String>();
         for (var effect : all) {
-            if (effect instanceof Effect.Reserved reserved && !own.contains(reserved.orderLine().number())) {
-                told.add("Order %s, which waits for item %s, gets %s".formatted(reserved.orderLine().number(), reserved.item(), reserved.quantity()));
+            if (effect instanceof Effect.Reserved reserved
+                    && !own.contains(reserved.orderLine().number())) {
+                told.add("Order %s, which waits for item %s, gets %s"
+                        .formatted(reserved.orderLine().number(), reserved.item(), reserved.quantity()));
             } else if (effect instanceof Effect.StateChanged changed && !own.contains(changed.order())) {
-                told.add("Order %s becomes %s".formatted(changed.order(), changed.to().words().toLowerCase(Locale.ROOT)));
+                told.add("Order %s becomes %s"
+                        .formatted(changed.order(), changed.to().words().toLowerCase(Locale.ROOT)));
             }
         }
         return List.copyOf(told);
     }
 
-    private Undoing undoing(CommandContext context, Asked asked, String reasonCode, Function<DocumentKind, String> named) {
-        return new Undoing(asked.toIntent(), asked.choices(rules.inForce(), reasonCode), context.person(), context.reason(), reasonCode, context.date(), named);
+    private Undoing undoing(
+            CommandContext context, Asked asked, String reasonCode, Function<DocumentKind, String> named) {
+        return new Undoing(
+                asked.toIntent(),
+                asked.choices(rules.inForce(), reasonCode),
+                context.person(),
+                context.reason(),
+                reasonCode,
+                context.date(),
+                named);
     }
 
     private static String fingerprint(Scene scene, Undoing undoing) {
         // fee and freight follow the reason, and matter where goods come back
-        var choices = undoing.intent() instanceof Intent.TakeGoodsBack ? undoing.choices().toString() : undoing.choices().money().toString();
-        return Hashes.sha256((scene + "\n" + undoing.intent() + "\n" + choices + "\n" + undoing.on()).getBytes(StandardCharsets.UTF_8));
+        var choices = undoing.intent() instanceof Intent.TakeGoodsBack
+                ? undoing.choices().toString()
+                : undoing.choices().money().toString();
+        return Hashes.sha256((scene + "\n" + undoing.intent() + "\n" + choices + "\n" + undoing.on())
+                .getBytes(StandardCharsets.UTF_8));
     }
 
     /** What a plan over a document as it stands now would be bound to. */
     @Transactional(readOnly = true)
     public String fingerprintOf(CommandContext context, Asked asked, String reasonCode) {
         var intent = asked.toIntent();
-        return fingerprint(scenes.scene(intent.subject(), scenes.orders(intent.subject())), undoing(context, asked, reasonCode, new Placeholders()));
+        return fingerprint(
+                scenes.scene(intent.subject(), scenes.orders(intent.subject())),
+                undoing(context, asked, reasonCode, new Placeholders()));
     }
 
-    /** The orders of a document, with their customers, the shelves that goods may come back to, and themselves locked. */
+    /**
+     * The orders of a document, with their customers, the shelves that goods may come back to, and themselves locked.
+     */
     private List<String> locked(DocumentRef subject) {
         var orders = scenes.orders(subject);
         if (orders.isEmpty()) {
@@ -169,7 +207,10 @@ public class UnwindService {
             return orders;
         }
         locks.customer(scenes.customer(subject, orders));
-        scenes.scene(subject, orders).chains().stream().flatMap(UnwindService::departed).forEach(d -> goods.lockShelves(d.site(), d.lines().stream().map(Dispatch.Line::item).toList()));
+        scenes.scene(subject, orders).chains().stream()
+                .flatMap(UnwindService::departed)
+                .forEach(d -> goods.lockShelves(
+                        d.site(), d.lines().stream().map(Dispatch.Line::item).toList()));
         locks.orders(orders);
         return orders;
     }
@@ -179,7 +220,8 @@ public class UnwindService {
     }
 
     /**
-     * Carries a plan out up to the first step that waits, if everything still is what it was made for; what waits is kept as a to-do.
+     * Carries a plan out up to the first step that waits, if everything still is what it was made for; what waits is
+     * kept as a to-do.
      *
      * @param reasonCode in the list of reasons
      * @param fingerprint of the preview
@@ -187,8 +229,10 @@ public class UnwindService {
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public CarriedOut carryOut(CommandContext context, Asked asked, String reasonCode, String fingerprint) {
-        if (rules.inForce().unwind().reasons().stream().noneMatch(reason -> reason.code().equals(reasonCode))) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("reasonCode", "one of the reasons that the rules hold"));
+        if (rules.inForce().unwind().reasons().stream()
+                .noneMatch(reason -> reason.code().equals(reasonCode))) {
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("reasonCode", "one of the reasons that the rules hold"));
         }
         var intent = asked.toIntent();
         var orders = locked(intent.subject());
@@ -196,22 +240,28 @@ public class UnwindService {
         var undoing = undoing(context, asked, reasonCode, named(context));
         RefusedException.unless(Planner.plan(scene, undoing(context, asked, reasonCode, new Placeholders())));
         if (!fingerprint(scene, undoing).equals(fingerprint)) {
-            throw new RefusedException(new UnwindRefusal.PlanChanged(intent.subject().toString()));
+            throw new RefusedException(
+                    new UnwindRefusal.PlanChanged(intent.subject().toString()));
         }
         var plan = RefusedException.unless(Planner.plan(scene, undoing));
         var customer = scenes.customer(intent.subject(), orders);
         var id = unwindings.keep(context, asked, reasonCode, plan, customer, orders);
-        writer.write(context, plan.now().stream().flatMap(step -> step.effects().stream()).toList());
+        writer.write(
+                context,
+                plan.now().stream().flatMap(step -> step.effects().stream()).toList());
         return new CarriedOut(id, plan);
     }
 
     /** A plan that was carried out, or as much of it as is possible now. */
-    public record CarriedOut(long id, Plan plan) {
-    }
+    public record CarriedOut(long id, Plan plan) {}
 
     /** A reason in the words that the rules have for it now; its code where they have it no more. */
     String reasonWords(String code) {
-        return rules.inForce().unwind().reasons().stream().filter(reason -> reason.code().equals(code)).findFirst().map(UnwindRules.Reason::words).orElse(code);
+        return rules.inForce().unwind().reasons().stream()
+                .filter(reason -> reason.code().equals(code))
+                .findFirst()
+                .map(UnwindRules.Reason::words)
+                .orElse(code);
     }
 
     private Function<DocumentKind, String> named(CommandContext context) {
@@ -219,12 +269,10 @@ public class UnwindService {
     }
 
     /** A way to undo something, and what stands in it. */
-    record Way(Asked asked, Decision<Plan> planned) {
-    }
+    record Way(Asked asked, Decision<Plan> planned) {}
 
     /** What can be undone around a document: of itself first, then of the documents that hang together with it. */
-    record Around(String customer, List<Way> ways) {
-    }
+    record Around(String customer, List<Way> ways) {}
 
     @Transactional(readOnly = true)
     Around around(CommandContext context, DocumentKind kind, String number) {
@@ -234,19 +282,37 @@ public class UnwindService {
         var asked = new LinkedHashSet<Asked>();
         own(kind).forEach(intent -> asked.add(Asked.of(kind, number, intent)));
         if (kind == DocumentKind.ORDER || kind == DocumentKind.DISPATCH || kind == DocumentKind.INVOICE) {
-            var invoices = chains.stream().flatMap(Chain::inForce).map(Invoice::number).distinct().filter(i -> kind != DocumentKind.INVOICE).toList();
+            var invoices = chains.stream()
+                    .flatMap(Chain::inForce)
+                    .map(Invoice::number)
+                    .distinct()
+                    .filter(i -> kind != DocumentKind.INVOICE)
+                    .toList();
             last(invoices).forEach(i -> asked.add(Asked.of(DocumentKind.INVOICE, i, "take-back-invoice")));
-            var dispatches = chains.stream().flatMap(c -> c.dispatches().stream()).filter(d -> d.state() == Dispatch.State.DEPARTED || d.state() == Dispatch.State.STAGED)
-                    .map(Dispatch::number).filter(d -> kind != DocumentKind.INVOICE || chains.stream().flatMap(Chain::inForce).filter(i -> i.number().equals(number))
-                            .flatMap(i -> i.lines().stream()).flatMap(l -> l.sources().stream()).anyMatch(s -> s.dispatchLine().number().equals(d))).toList();
+            var dispatches = chains.stream()
+                    .flatMap(c -> c.dispatches().stream())
+                    .filter(d -> d.state() == Dispatch.State.DEPARTED || d.state() == Dispatch.State.STAGED)
+                    .map(Dispatch::number)
+                    .filter(d -> kind != DocumentKind.INVOICE
+                            || chains.stream()
+                                    .flatMap(Chain::inForce)
+                                    .filter(i -> i.number().equals(number))
+                                    .flatMap(i -> i.lines().stream())
+                                    .flatMap(l -> l.sources().stream())
+                                    .anyMatch(s -> s.dispatchLine().number().equals(d)))
+                    .toList();
             last(dispatches).forEach(d -> asked.add(Asked.of(DocumentKind.DISPATCH, d, "take-back-dispatch")));
-            orders.stream().limit(NAMED).forEach(order -> own(DocumentKind.ORDER).forEach(intent -> {
-                if (!intent.equals("take-goods-back") || kind == DocumentKind.ORDER) {
-                    asked.add(Asked.of(DocumentKind.ORDER, order, intent));
-                }
-            }));
+            orders.stream()
+                    .limit(NAMED)
+                    .forEach(order -> own(DocumentKind.ORDER).forEach(intent -> {
+                        if (!intent.equals("take-goods-back") || kind == DocumentKind.ORDER) {
+                            asked.add(Asked.of(DocumentKind.ORDER, order, intent));
+                        }
+                    }));
         }
-        return new Around(scenes.customer(subject, orders), asked.stream().map(one -> new Way(one, plan(context, one))).toList());
+        return new Around(
+                scenes.customer(subject, orders),
+                asked.stream().map(one -> new Way(one, plan(context, one))).toList());
     }
 
     private static List<String> last(List<String> numbers) {
@@ -264,8 +330,7 @@ public class UnwindService {
     }
 
     /** A line that quantities can be named of, with how many at most. */
-    record Line(int no, String description, Quantity most) {
-    }
+    record Line(int no, String description, Quantity most) {}
 
     /** The lines of a document that an intent can name quantities of. */
     @Transactional(readOnly = true)
@@ -277,18 +342,45 @@ public class UnwindService {
         var chains = scenes.scene(ref, scenes.orders(ref)).chains();
         var chain = chains.get(0);
         if (kind == DocumentKind.ORDER) {
-            return chain.flows().stream().filter(flow -> flow.line().kind().isBilled()).map(flow -> new Line(flow.line().no(), flow.line().description(),
-                    intent.equals("cancel-rest") ? flow.open() : flow.dispatched().minus(flow.returned()))).toList();
+            return chain.flows().stream()
+                    .filter(flow -> flow.line().kind().isBilled())
+                    .map(flow -> new Line(
+                            flow.line().no(),
+                            flow.line().description(),
+                            intent.equals("cancel-rest")
+                                    ? flow.open()
+                                    : flow.dispatched().minus(flow.returned())))
+                    .toList();
         }
         if (kind == DocumentKind.DISPATCH) {
-            return chain.dispatches().stream().filter(d -> d.number().equals(number)).flatMap(d -> d.lines().stream()).map(line -> new Line(line.no(),
-                    chain.order().hasLine(line.orderLine()) ? chain.order().line(line.orderLine()).description() : line.item(),
-                    new Returnable(chain).of(new LineRef(number, line.no())))).toList();
+            return chain.dispatches().stream()
+                    .filter(d -> d.number().equals(number))
+                    .flatMap(d -> d.lines().stream())
+                    .map(line -> new Line(
+                            line.no(),
+                            chain.order().hasLine(line.orderLine())
+                                    ? chain.order().line(line.orderLine()).description()
+                                    : line.item(),
+                            new Returnable(chain).of(new LineRef(number, line.no()))))
+                    .toList();
         }
-        return chain.invoices().stream().filter(i -> i.number().equals(number)).flatMap(i -> i.lines().stream()).filter(line -> line.kind().isShipped()).map(line -> {
-            var own = chains.stream().filter(c -> c.order().number().equals(line.orderLine().number())).findFirst().orElseThrow();
-            return new Line(line.no(), line.description(), Quantity.sum(Returnable.dispatchLines(line).stream()
-                    .map(d -> new Returnable(own).of(new LineRef(number, line.no()), d)).toList()));
-        }).toList();
+        return chain.invoices().stream()
+                .filter(i -> i.number().equals(number))
+                .flatMap(i -> i.lines().stream())
+                .filter(line -> line.kind().isShipped())
+                .map(line -> {
+                    var own = chains.stream()
+                            .filter(c ->
+                                    c.order().number().equals(line.orderLine().number()))
+                            .findFirst()
+                            .orElseThrow();
+                    return new Line(
+                            line.no(),
+                            line.description(),
+                            Quantity.sum(Returnable.dispatchLines(line).stream()
+                                    .map(d -> new Returnable(own).of(new LineRef(number, line.no()), d))
+                                    .toList()));
+                })
+                .toList();
     }
 }

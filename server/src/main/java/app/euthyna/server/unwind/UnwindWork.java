@@ -19,8 +19,7 @@ class UnwindWork implements BatchWork {
     }
 
     /** An order as it was looked at. */
-    record Request(String order, String fingerprint, String reasonCode) {
-    }
+    record Request(String order, String fingerprint, String reasonCode) {}
 
     @Override
     public Batches.Kind kind() {
@@ -30,7 +29,13 @@ class UnwindWork implements BatchWork {
     @Override
     public Done carryOut(CommandContext context, String request) {
         var asked = Records.read(request, Request.class);
-        var done = unwind.carryOut(context, Asked.of(DocumentKind.ORDER, asked.order(), "cancel-rest"), asked.reasonCode(), asked.fingerprint());
-        return new Done(DocumentRef.order(asked.order()), "%s net given up".formatted(done.plan().value()));
+        var done = unwind.carryOut(
+                context,
+                Asked.of(DocumentKind.ORDER, asked.order(), "cancel-rest"),
+                asked.reasonCode(),
+                asked.fingerprint());
+        return new Done(
+                DocumentRef.order(asked.order()),
+                "%s net given up".formatted(done.plan().value()));
     }
 }

@@ -38,8 +38,8 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * Plans that wait: they go on by themselves, in the transaction of whatever they waited for, and whoever may decides on or gives up what
- * does not come.
+ * Plans that wait: they go on by themselves, in the transaction of whatever they waited for, and whoever may decides on
+ * or gives up what does not come.
  */
 @Component
 @Order(80)
@@ -53,7 +53,13 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
     private final EffectWriter writer;
     private final Company company;
 
-    WaitingPlans(Unwindings unwindings, Scenes scenes, HouseRulesStore rules, Numbers numbers, Locks locks, EffectWriter writer,
+    WaitingPlans(
+            Unwindings unwindings,
+            Scenes scenes,
+            HouseRulesStore rules,
+            Numbers numbers,
+            Locks locks,
+            EffectWriter writer,
             Company company) {
         this.unwindings = unwindings;
         this.scenes = scenes;
@@ -93,7 +99,8 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
                 unwindings.abandoned(context, plan, "the return was withdrawn");
             } else {
                 settle(context, plan, rest.get());
-                further.write("as planned by %s: %s".formatted(plan.by().username(), plan.reason()), effects(rest.get()));
+                further.write(
+                        "as planned by %s: %s".formatted(plan.by().username(), plan.reason()), effects(rest.get()));
             }
         }
         return null;
@@ -105,7 +112,8 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
 
     private boolean nothingCame(Waiting plan) {
         var subject = new DocumentRef(DocumentKind.RETURN, plan.returnNumber().orElseThrow());
-        return !Chain.returnOf(scenes.scene(subject, scenes.orders(subject)).chains(), subject.number()).anyReceived();
+        return !Chain.returnOf(scenes.scene(subject, scenes.orders(subject)).chains(), subject.number())
+                .anyReceived();
     }
 
     private void settle(CommandContext context, Waiting plan, Plan rest) {
@@ -113,24 +121,47 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
         unwindings.goesOn(context, plan, at, at.map(WaitsFor::of));
     }
 
-    /** What is left of a plan, as things stand; for somebody who may do more, perhaps all of it. Series without gaps are asked only for what is made. */
+    /**
+     * What is left of a plan, as things stand; for somebody who may do more, perhaps all of it. Series without gaps are
+     * asked only for what is made.
+     */
     private Decision<Plan> rest(CommandContext context, Waiting plan, Person as) {
         var looked = rest(context, plan, as, new Placeholders());
-        return looked.isRefused() || looked.get().now().isEmpty() ? looked
-                : rest(context, plan, as, kind -> kind == DocumentKind.CREDIT_NOTE ? numbers.nextCreditNote(context.date()) : numbers.next(kind));
+        return looked.isRefused() || looked.get().now().isEmpty()
+                ? looked
+                : rest(
+                        context,
+                        plan,
+                        as,
+                        kind -> kind == DocumentKind.CREDIT_NOTE
+                                ? numbers.nextCreditNote(context.date())
+                                : numbers.next(kind));
     }
 
     private Decision<Plan> rest(CommandContext context, Waiting plan, Person as, Function<DocumentKind, String> named) {
-        var undoing = new Undoing(plan.asked().toIntent(), plan.asked().choices(rules.inForce(), plan.reasonCode()), as, plan.reason(), plan.reasonCode(), context.date(), named);
+        var undoing = new Undoing(
+                plan.asked().toIntent(),
+                plan.asked().choices(rules.inForce(), plan.reasonCode()),
+                as,
+                plan.reason(),
+                plan.reasonCode(),
+                context.date(),
+                named);
         if (plan.returnNumber().isPresent()) {
-            var subject = new DocumentRef(DocumentKind.RETURN, plan.returnNumber().get());
+            var subject =
+                    new DocumentRef(DocumentKind.RETURN, plan.returnNumber().get());
             var scene = scenes.scene(subject, scenes.orders(subject));
             return Planner.rest(scene, undoing, Chain.returnOf(scene.chains(), subject.number()));
         }
         var intent = plan.asked().toIntent();
         var scene = scenes.scene(intent.subject(), scenes.orders(intent.subject()));
         if (plan.asked().intent().startsWith("take-back")) {
-            return Planner.refund(scene, undoing, plan.refunds().stream().map(r -> new Effect.Refunded("", "", r.source(), r.order(), company.money(r.amount()))).toList());
+            return Planner.refund(
+                    scene,
+                    undoing,
+                    plan.refunds().stream()
+                            .map(r -> new Effect.Refunded("", "", r.source(), r.order(), company.money(r.amount())))
+                            .toList());
         }
         return Planner.plan(scene, undoing);
     }
@@ -140,7 +171,8 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
     public void decide(CommandContext context, long id, long version) {
         var plan = locked(id, version);
         if (!context.person().carries(List.of(Role.LEAD))) {
-            throw new RefusedException(new CommonRefusal.NotAuthorised("agree to money going back", context.person().role(), List.of(Role.LEAD)));
+            throw new RefusedException(new CommonRefusal.NotAuthorised(
+                    "agree to money going back", context.person().role(), List.of(Role.LEAD)));
         }
         var rest = RefusedException.unless(rest(context, plan, context.person()));
         if (effects(rest).isEmpty()) {
@@ -172,7 +204,8 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
     @Transactional(propagation = Propagation.MANDATORY)
     public void abandon(CommandContext context, long id, long version) {
         if (!context.person().decides()) {
-            throw new RefusedException(new CommonRefusal.NotAuthorised("abandon a plan", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
+            throw new RefusedException(new CommonRefusal.NotAuthorised(
+                    "abandon a plan", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
         }
         if (context.reason().isBlank()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the rest is given up"));
@@ -180,22 +213,32 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
         var plan = locked(id, version);
         unwindings.abandoned(context, plan, context.reason());
         if (plan.returnNumber().isPresent()) {
-            var subject = new DocumentRef(DocumentKind.RETURN, plan.returnNumber().get());
+            var subject =
+                    new DocumentRef(DocumentKind.RETURN, plan.returnNumber().get());
             var known = scenes.scene(subject, scenes.orders(subject)).chains();
             var goods = Chain.returnOf(known, subject.number());
             if (goods.expectsMore()) {
-                writer.write(context, List.of(RefusedException.unless(Returning.withdraw(goods, Chain.credits(known)))));
+                writer.write(
+                        context, List.of(RefusedException.unless(Returning.withdraw(goods, Chain.credits(known)))));
             }
         }
     }
 
     private Waiting locked(long id, long version) {
-        var plan = unwindings.waiting(id).orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("waiting plan", String.valueOf(id))));
-        var subject = plan.returnNumber().map(number -> new DocumentRef(DocumentKind.RETURN, number)).orElse(plan.asked().toIntent().subject());
+        var plan = unwindings
+                .waiting(id)
+                .orElseThrow(
+                        () -> new RefusedException(new CommonRefusal.NotFound("waiting plan", String.valueOf(id))));
+        var subject = plan.returnNumber()
+                .map(number -> new DocumentRef(DocumentKind.RETURN, number))
+                .orElse(plan.asked().toIntent().subject());
         var orders = new ArrayList<>(scenes.orders(subject));
         locks.customer(scenes.customer(subject, orders));
         locks.orders(orders);
-        var again = unwindings.waiting(id).orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("waiting plan", String.valueOf(id))));
+        var again = unwindings
+                .waiting(id)
+                .orElseThrow(
+                        () -> new RefusedException(new CommonRefusal.NotFound("waiting plan", String.valueOf(id))));
         if (again.version() != version) {
             throw new RefusedException(new PlatformRefusal.StaleVersion("The plan", version, again.version()));
         }
@@ -210,7 +253,10 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
             var rest = rest(context, plan, plan.by());
             if (!rest.isRefused()) {
                 settle(context, plan, rest.get());
-                writer.write(context.because("as planned by %s: %s".formatted(plan.by().username(), plan.reason())), effects(rest.get()));
+                writer.write(
+                        context.because(
+                                "as planned by %s: %s".formatted(plan.by().username(), plan.reason())),
+                        effects(rest.get()));
             }
         }
     }

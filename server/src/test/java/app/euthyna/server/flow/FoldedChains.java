@@ -27,7 +27,8 @@ public class FoldedChains implements EffectSink {
     @Override
     public void settle(CommandContext context, List<Effect> all) {
         all.stream().flatMap(effect -> effect.orders().stream()).distinct().forEach(order -> {
-            assertThat(chains.chain(order)).isEqualTo(chains.stored(List.of(order)).get(order));
+            assertThat(chains.chain(order))
+                    .isEqualTo(chains.stored(List.of(order)).get(order));
             COMPARED.incrementAndGet();
         });
     }

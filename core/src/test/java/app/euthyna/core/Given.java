@@ -15,6 +15,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.Currency;
 import java.util.List;
+import java.util.Random;
 
 /** Short words for the facts that tests begin with. */
 public final class Given {
@@ -26,6 +27,11 @@ public final class Given {
 
     public static Money eur(String amount) {
         return Money.of(amount, "EUR");
+    }
+
+    /** Any of the values of an enumeration. */
+    public static <T> T oneOf(Random random, T[] values) {
+        return List.of(values).get(random.nextInt(values.length));
     }
 
     public static Quantity q(long value) {

@@ -17,6 +17,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -658,7 +659,8 @@ class JourneyTests {
         page.getByLabel("Customer", new Page.GetByLabelOptions().setExact(true)).fill("C126");
         page.locator(".look-hits [role=option]").first().waitFor();
         page.keyboard().press("Enter");
-        page.getByLabel("Valid until").fill(LocalDate.now().plusDays(30).toString());
+        page.getByLabel("Valid until")
+                .fill(LocalDate.now(ZoneId.systemDefault()).plusDays(30).toString());
         page.getByLabel("Item of line 1").fill("RP-112");
         page.locator(".look-hits [role=option]").first().waitFor();
         page.keyboard().press("Enter");

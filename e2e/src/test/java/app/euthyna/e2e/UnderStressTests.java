@@ -121,8 +121,8 @@ class UnderStressTests {
                     var api = Api.signIn(application.url(), "lead", "lead");
                     // a slow machine gets more time, until everything has happened at least once
                     while (System.nanoTime() < until
-                            || System.nanoTime() < until + TimeUnit.SECONDS.toNanos(120)
-                                    && !done.keySet().containsAll(WANTED)) {
+                            || (System.nanoTime() < until + TimeUnit.SECONDS.toNanos(120)
+                                    && !done.keySet().containsAll(WANTED))) {
                         var order = orders.get(random.nextInt(orders.size()));
                         try {
                             var what = act(api, random, order);

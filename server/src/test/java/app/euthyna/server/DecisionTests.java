@@ -9,6 +9,7 @@ import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Properties;
 import java.util.Random;
 import java.util.UUID;
@@ -171,7 +172,7 @@ class DecisionTests extends OnServer {
                 var held = new ArrayList<String>();
                 for (int at = 0; at < 2 + random.nextInt(5); at++) {
                     var number = submit(
-                            (random.nextInt(3) == 0 ? "other" + at : po).toLowerCase() + "/".repeat(at + 1),
+                            (random.nextInt(3) == 0 ? "other" + at : po).toLowerCase(Locale.ROOT) + "/".repeat(at + 1),
                             1 + random.nextInt(60));
                     if (state(number).equals("HELD")) {
                         held.add(number);

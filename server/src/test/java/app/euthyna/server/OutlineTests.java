@@ -3,6 +3,7 @@ package app.euthyna.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
@@ -14,13 +15,15 @@ import tools.jackson.databind.JsonNode;
 /** Quotes, blanket orders and recurring orders over REST and a real database. */
 class OutlineTests extends OnServer {
 
-    private static final LocalDate TODAY = LocalDate.now();
+    private static LocalDate today() {
+        return LocalDate.now(ZoneId.systemDefault());
+    }
 
     private Rest.Answer write(String kind, String more, String lines) {
         return clerk.post(
                 "/api/outlines",
                 "{\"kind\":\"%s\",\"content\":{\"customer\":\"%s\",\"po\":\"BL-%s\",\"from\":\"%s\",\"until\":\"%s\",\"lines\":[%s]%s}}"
-                        .formatted(kind, customer, item, TODAY.minusDays(10), TODAY.plusDays(90), lines, more));
+                        .formatted(kind, customer, item, today().minusDays(10), today().plusDays(90), lines, more));
     }
 
     private String line(String more) {
@@ -77,7 +80,7 @@ class OutlineTests extends OnServer {
     @Test
     void quotesThatHaveExpiredGiveNoOrder() {
         var quote = write("QUOTE", "", line(",\"quantity\":5")).text("number");
-        assertThat(make(quote, ",\"date\":\"" + TODAY.plusDays(91) + "\"").code())
+        assertThat(make(quote, ",\"date\":\"" + today().plusDays(91) + "\"").code())
                 .isEqualTo("outline-not-valid");
     }
 
@@ -90,7 +93,7 @@ class OutlineTests extends OnServer {
         var blanket = write(
                         "BLANKET_ORDER",
                         ",\"ceiling\":900,\"schedule\":[{\"on\":\"%s\",\"line\":1,\"quantity\":30},{\"on\":\"%s\",\"line\":1,\"quantity\":30}]"
-                                .formatted(TODAY, TODAY.plusDays(30)),
+                                .formatted(today(), today().plusDays(30)),
                         line(",\"quantity\":100"))
                 .text("number");
         assertThat(texts(
@@ -103,7 +106,7 @@ class OutlineTests extends OnServer {
         assertThat(first.text("kind")).isEqualTo("CALL_OFF");
         assertThat(first.text("net")).isEqualTo("300.00");
         assertThat(outline(blanket).get("nextDue").asString())
-                .isEqualTo(TODAY.plusDays(30).toString());
+                .isEqualTo(today().plusDays(30).toString());
         assertThat(clerk.get("/api/outlines?due=true&customer=" + customer)
                         .body()
                         .get("rows")
@@ -148,14 +151,16 @@ class OutlineTests extends OnServer {
         assertThat(clerk.send(
                                 "PUT",
                                 "/api/outlines/" + blanket,
-                                less.formatted(version, customer, TODAY, TODAY.plusDays(9), line(",\"quantity\":29")),
+                                less.formatted(
+                                        version, customer, today(), today().plusDays(9), line(",\"quantity\":29")),
                                 UUID.randomUUID().toString())
                         .code())
                 .isEqualTo("more-than-left");
         assertThat(clerk.send(
                                 "PUT",
                                 "/api/outlines/" + blanket,
-                                less.formatted(version, customer, TODAY, TODAY.plusDays(9), line(",\"quantity\":30")),
+                                less.formatted(
+                                        version, customer, today(), today().plusDays(9), line(",\"quantity\":30")),
                                 UUID.randomUUID().toString())
                         .body()
                         .get("changes")
@@ -176,11 +181,11 @@ class OutlineTests extends OnServer {
                 .as("nothing is handed in behind one's back")
                 .isEqualTo("DRAFT");
         assertThat(outline(recurring).get("nextDue").asString())
-                .isEqualTo(TODAY.minusDays(3).toString());
+                .isEqualTo(today().minusDays(3).toString());
         var skipped = clerk.post(
                 "/api/outlines/" + recurring + "/skips",
                 "{\"version\":%s}".formatted(outline(recurring).get("version").asString()));
-        assertThat(skipped.text("nextDue")).isEqualTo(TODAY.plusDays(4).toString());
+        assertThat(skipped.text("nextDue")).isEqualTo(today().plusDays(4).toString());
         assertThat(skipped.body().get("due").asBoolean()).isFalse();
         assertThat(clerk.post("/api/outlines/" + recurring + "/skips", "{\"version\":0}")
                         .code())

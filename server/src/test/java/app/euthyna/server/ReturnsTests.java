@@ -8,6 +8,8 @@ import com.google.zxing.MultiFormatReader;
 import com.google.zxing.RGBLuminanceSource;
 import com.google.zxing.common.HybridBinarizer;
 import java.time.Duration;
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -187,7 +189,7 @@ class ReturnsTests extends OnServer {
         void asTheHouseGrantsIt() {
             var sold = sold(3);
             rules(r -> r.replace("\"returns\":{\"days\":null", "\"returns\":{\"days\":10"));
-            var later = java.time.LocalDate.now().plusDays(11);
+            var later = LocalDate.now(ZoneId.systemDefault()).plusDays(11);
             var body = "{\"lines\":[%s],\"reason\":\"damaged\",\"date\":\"%s\"%%s}"
                     .formatted(line("dispatch", sold.dispatch(), 1, "1"), later);
             assertThat(clerk.post("/api/returns", body.formatted("")).code()).isEqualTo("too-late");
@@ -867,7 +869,8 @@ class ReturnsTests extends OnServer {
         assertThat(clerk.post(
                                 "/api/batches/return-reminders",
                                 body.formatted(",\"date\":\"%s\""
-                                        .formatted(java.time.LocalDate.now().plusDays(7))))
+                                        .formatted(LocalDate.now(ZoneId.systemDefault())
+                                                .plusDays(7))))
                         .text("done"))
                 .isEqualTo("1");
         var mail = auditor.get("/api/outbox?recipient=yard@example.com")
@@ -880,7 +883,8 @@ class ReturnsTests extends OnServer {
         assertThat(clerk.post(
                                 "/api/batches/return-reminders",
                                 body.formatted(",\"date\":\"%s\""
-                                        .formatted(java.time.LocalDate.now().plusDays(30))))
+                                        .formatted(LocalDate.now(ZoneId.systemDefault())
+                                                .plusDays(30))))
                         .body()
                         .get("entries")
                         .get(0)

@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.UUID;
@@ -251,7 +252,8 @@ class ServerTests extends OnServer {
                 var po = "RACE-" + round;
                 List<Callable<Rest.Answer>> both = List.of(
                         () -> clerk.post("/api/orders", order(po, 1)),
-                        () -> new Rest(mvc, "clerk2", "CLERK").post("/api/orders", order("po " + po.toLowerCase(), 1)));
+                        () -> new Rest(mvc, "clerk2", "CLERK")
+                                .post("/api/orders", order("po " + po.toLowerCase(Locale.ROOT), 1)));
                 var states = new ArrayList<String>();
                 for (var answer : threads.invokeAll(both)) {
                     states.add(answer.get().text("state"));

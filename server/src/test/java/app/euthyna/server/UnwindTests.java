@@ -4,8 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
@@ -620,7 +622,9 @@ class UnwindTests extends OnServer {
                     .text("returnNumber");
             received(goods, "\"lines\":[{\"line\":1,\"quantity\":1}]");
             inspected(goods, "{\"line\":1,\"restock\":1}");
-            assertThat(lead.post("/api/ledger/periods/closings", "{\"through\":\"%s\"}".formatted(LocalDate.now()))
+            assertThat(lead.post(
+                                    "/api/ledger/periods/closings",
+                                    "{\"through\":\"%s\"}".formatted(LocalDate.now(ZoneId.systemDefault())))
                             .status())
                     .isEqualTo(200);
             try {
@@ -685,7 +689,7 @@ class UnwindTests extends OnServer {
                     .containsExactly("DONE ", "REFUSED plan-changed");
             assertThat(auditor.get("/api/orders/" + first).text("state")).isEqualTo("CANCELLED");
             var left = new ArrayList<String>();
-            auditor.get("/api/unwind/leftovers?customer=" + customer.toLowerCase())
+            auditor.get("/api/unwind/leftovers?customer=" + customer.toLowerCase(Locale.ROOT))
                     .body()
                     .get("rows")
                     .forEach(row -> left.add(row.get("order").asString()));

@@ -7,18 +7,18 @@ import java.util.List;
 
 /** Whose word is asked for, in the order in which they are asked (section 6). */
 public enum Level {
-    CONTROLLER(List.of(Role.CONTROLLER, Role.LEAD)),
-    LEAD(List.of(Role.LEAD));
+    CONTROLLER(Role.CONTROLLER),
+    LEAD(Role.LEAD);
 
-    private final List<Role> roles;
+    private final Role role;
 
-    Level(List<Role> roles) {
-        this.roles = roles;
+    Level(Role role) {
+        this.role = role;
     }
 
-    /** The roles that carry the authority; a higher one stands in for a lower. */
+    /** The roles that carry the authority, its own first; a higher one stands in for a lower. */
     public List<Role> roles() {
-        return roles;
+        return role == Role.LEAD ? List.of(Role.LEAD) : List.of(role, Role.LEAD);
     }
 
     /**
@@ -34,6 +34,6 @@ public enum Level {
     }
 
     public String words() {
-        return roles.get(0).words();
+        return role.words();
     }
 }

@@ -46,7 +46,7 @@ public final class Depositing {
         if (order.state() == OrderState.DRAFT) {
             return Optional.of(new OrderRefusal.NotCleared(order.number(), order.state()));
         }
-        return order.state().isEnded() && chain.inForce().findAny().isEmpty()
+        return (order.state().isEnded() && chain.inForce().findAny().isEmpty())
                         || order.state() == OrderState.CANCELLED
                         || order.state() == OrderState.DECLINED
                 ? Optional.of(new OrderRefusal.Ended(order.number(), order.state()))

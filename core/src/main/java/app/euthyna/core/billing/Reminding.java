@@ -35,7 +35,7 @@ public final class Reminding {
         public Optional<Integer> next(LocalDate on) {
             if (step >= AFTER_DAYS.size()
                     || daysLate(on) < AFTER_DAYS.get(step)
-                    || remindedOn != null && remindedOn.plusDays(BETWEEN).isAfter(on)) {
+                    || (remindedOn != null && remindedOn.plusDays(BETWEEN).isAfter(on))) {
                 return Optional.empty();
             }
             return Optional.of(step + 1);

@@ -79,7 +79,7 @@ public final class Checks {
 
     private static Set<Check> asked(Chain chain, Occasion occasion, Optional<Chain> was) {
         var cleared = chain.order().state().isCleared();
-        if (occasion == Occasion.SUBMITTED || !cleared && occasion == Occasion.CHANGED) {
+        if (occasion == Occasion.SUBMITTED || (!cleared && occasion == Occasion.CHANGED)) {
             return EnumSet.allOf(Check.class);
         }
         if (!cleared) {
@@ -322,7 +322,7 @@ public final class Checks {
      */
     private static Optional<Evidence> shortOfStock(Chain chain, Surroundings around) {
         var free = new HashMap<>(around.free());
-        var lines = new ArrayList<Evidence.Short.ShortLine>();
+        var lines = new ArrayList<Evidence.StockShortage.ShortLine>();
         var flows = chain.flows().stream()
                 .filter(flow -> flow.line().kind().isShipped())
                 .sorted(Comparator.comparing((LineFlow flow) -> flow.line().requestedOn())
@@ -336,7 +336,7 @@ public final class Checks {
             free.put(place, available.minus(taken));
             var waiting = flow.unreserved().minus(taken);
             if (waiting.isPositive() && flow.line().shortage() == Shortage.WAIT) {
-                lines.add(new Evidence.Short.ShortLine(
+                lines.add(new Evidence.StockShortage.ShortLine(
                         flow.line().no(),
                         item,
                         flow.line().description(),
@@ -345,8 +345,8 @@ public final class Checks {
                         waiting));
             }
         }
-        lines.sort(Comparator.comparing(Evidence.Short.ShortLine::line));
-        return lines.isEmpty() ? Optional.empty() : Optional.of(new Evidence.Short(lines));
+        lines.sort(Comparator.comparing(Evidence.StockShortage.ShortLine::line));
+        return lines.isEmpty() ? Optional.empty() : Optional.of(new Evidence.StockShortage(lines));
     }
 
     /**

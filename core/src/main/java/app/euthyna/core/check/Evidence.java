@@ -354,13 +354,13 @@ public sealed interface Evidence {
     }
 
     /** Quantity that free stock could not cover. */
-    record Short(List<ShortLine> lines) implements Evidence {
+    record StockShortage(List<ShortLine> lines) implements Evidence {
 
         /** A line with what it orders, what is or would be held for it, and what waits. */
         public record ShortLine(
                 int line, String item, String description, Quantity toShip, Quantity covered, Quantity waiting) {}
 
-        public Short {
+        public StockShortage {
             lines = List.copyOf(lines);
         }
 
@@ -385,7 +385,7 @@ public sealed interface Evidence {
 
         @Override
         public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof Short before)
+            return !(waived instanceof StockShortage before)
                     || lines.stream()
                             .anyMatch(line -> before.lines.stream()
                                     .noneMatch(l -> l.line() == line.line()
@@ -640,14 +640,14 @@ public sealed interface Evidence {
         @Override
         public boolean isWorseThan(Evidence waived) {
             return !(waived instanceof Unusual before)
-                    || value.isPresent()
+                    || (value.isPresent()
                             && before.value
                                     .filter(v -> value.get()
                                                     .score()
                                                     .abs()
                                                     .compareTo(v.score().abs())
                                             <= 0)
-                                    .isEmpty()
+                                    .isEmpty())
                     || lines.stream()
                             .anyMatch(line -> before.lines.stream()
                                     .noneMatch(l -> l.item().equals(line.item())

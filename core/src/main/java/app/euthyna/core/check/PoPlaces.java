@@ -28,11 +28,11 @@ public record PoPlaces(
         return switch (use.place()) {
             case OPEN_ORDER ->
                 openOrders
-                        || unpostedInvoices && use.toBill()
-                        || postedInvoices && !use.invoices().isEmpty();
+                        || (unpostedInvoices && use.toBill())
+                        || (postedInvoices && !use.invoices().isEmpty());
             case CLOSED_ORDER ->
-                closedOrders && !use.on().isBefore(on.minusMonths(closedMonths))
-                        || postedInvoices && !use.invoices().isEmpty();
+                (closedOrders && !use.on().isBefore(on.minusMonths(closedMonths)))
+                        || (postedInvoices && !use.invoices().isEmpty());
             case IMPORTED -> importedHistory;
         };
     }

@@ -114,7 +114,7 @@ public final class Remedies {
                     unlicensed.gaps().stream()
                             .map(Evidence.Unlicensed.LicenceGap::line)
                             .toList());
-        } else if (evidence instanceof Evidence.Short shortOf) {
+        } else if (evidence instanceof Evidence.StockShortage shortOf) {
             split(shortOf);
         } else if (evidence instanceof Evidence.WrongDates dates) {
             var lines = chain.order().lines().stream()
@@ -241,13 +241,13 @@ public final class Remedies {
     }
 
     /** What is covered stays, the rest gets an order of its own; or the rest is not sold. */
-    private void split(Evidence.Short shortOf) {
+    private void split(Evidence.StockShortage shortOf) {
         var stays = new ArrayList<OrderLine>();
         var rest = new ArrayList<OrderLine>();
         for (var line : chain.order().lines()) {
             var waiting = shortOf.lines().stream()
                     .filter(l -> l.line() == line.no())
-                    .map(Evidence.Short.ShortLine::waiting)
+                    .map(Evidence.StockShortage.ShortLine::waiting)
                     .findFirst()
                     .orElse(Quantity.ZERO);
             var covered = line.quantity().minus(waiting);

@@ -18,7 +18,7 @@ public record Shelf(String site, String item, Quantity onHand, Quantity reserved
                 || reserved.isNegative()
                 || reserved.exceeds(onHand)
                 || value.isNegative()
-                || onHand.isZero() && !value.isZero()) {
+                || (onHand.isZero() && !value.isZero())) {
             throw new IllegalArgumentException("no such shelf: %s at %s with %s on hand, %s reserved, worth %s"
                     .formatted(item, site, onHand, reserved, value));
         }

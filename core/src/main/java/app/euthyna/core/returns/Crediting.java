@@ -389,9 +389,9 @@ public final class Crediting {
             lines.add(line(lines, invoice.line(share.invoiceLine()), before, share, terms.feePercent(), currency));
         }
         if (terms.freight()) {
-            lines.addAll(freight(invoice, before, lines, terms, currency));
+            lines.addAll(freight(invoice, before, lines, currency));
         }
-        var totals = totals(invoice, before, lines, currency);
+        var totals = totals(before, lines, currency);
         if (!totals.gross().isPositive()) {
             return Decision.refused(new ReturnRefusal.MoreThanCreditable(
                     invoice.number(),
@@ -476,7 +476,7 @@ public final class Crediting {
      * than is left of it.
      */
     private static List<CreditNote.Line> freight(
-            Invoice invoice, List<CreditNote> before, List<CreditNote.Line> goods, Terms terms, Currency currency) {
+            Invoice invoice, List<CreditNote> before, List<CreditNote.Line> goods, Currency currency) {
         var zero = Money.zero(currency);
         var stock = invoice.lines().stream()
                 .filter(line -> line.kind() == LineKind.STOCK)
@@ -533,8 +533,7 @@ public final class Crediting {
      * VAT by band: what is due on all that is credited so far at the band's rate, less what was credited of it
      * (BR-CO-17 of EN 16931-1 on the sum).
      */
-    private static Totals totals(
-            Invoice invoice, List<CreditNote> before, List<CreditNote.Line> lines, Currency currency) {
+    private static Totals totals(List<CreditNote> before, List<CreditNote.Line> lines, Currency currency) {
         var nets = new TreeMap<Vat, Money>();
         lines.forEach(line -> nets.merge(line.vat(), line.net(), Money::plus));
         var bands = new ArrayList<Totals.Band>();

@@ -75,11 +75,11 @@ public record ReturnPolicy(Optional<Integer> days, List<Reason> reasons) {
     }
 
     /**
-     * An exception that somebody makes.
+     * An exemption from the policy, by a person who may grant it.
      *
-     * @param reason empty where none is made
+     * @param reason empty where none is granted
      */
-    public record Exception(Person by, String reason) {
+    public record Exemption(Person by, String reason) {
 
         /** Why goods that are too late may not come back all the same; empty where they may. */
         Optional<Refusal> refusal(Refusal late) {

@@ -16,6 +16,7 @@ import java.util.Collection;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /** Goods that come back: allowed, received, inspected (section 10). */
@@ -54,7 +55,7 @@ public final class Returning {
      * @param chains of every order whose goods are asked for
      */
     public static Decision<Effect.ReturnAuthorised> authorise(
-            Asked asked, Collection<Chain> chains, ReturnPolicy policy, ReturnPolicy.Exception exception) {
+            Asked asked, Collection<Chain> chains, ReturnPolicy policy, ReturnPolicy.Exemption exception) {
         var authorised = authorise(asked, chains);
         var refusals = new ArrayList<>(authorised.refusals());
         if (!asked.reason().isBlank() && !policy.knows(asked.reason())) {
@@ -158,7 +159,7 @@ public final class Returning {
             OfInvoice asked,
             Chain chain,
             List<Return.Line> lines,
-            HashMap<LineRef, Quantity> together,
+            Map<LineRef, Quantity> together,
             List<Refusal> refusals) {
         var left = asked.quantity();
         var all = Quantity.ZERO;

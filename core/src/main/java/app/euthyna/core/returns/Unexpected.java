@@ -53,7 +53,7 @@ public record Unexpected(String number, Optional<String> customer, String item, 
             return Decision.refused(refusals);
         }
         var authorised =
-                Returning.authorise(asked, chains, policy, new ReturnPolicy.Exception(decided.by(), decided.reason()));
+                Returning.authorise(asked, chains, policy, new ReturnPolicy.Exemption(decided.by(), decided.reason()));
         if (authorised.isRefused()) {
             return Decision.refused(authorised.refusals());
         }

@@ -573,7 +573,7 @@ public record Trail(
                         var came = use.amount().isNegative();
                         var pair = deposit.uses().stream()
                                 .anyMatch(other ->
-                                        other != use && other.document().equals(use.document()));
+                                        !other.equals(use) && other.document().equals(use.document()));
                         rows.add(new Row(
                                 Aspect.MONEY,
                                 use.on(),

@@ -35,7 +35,7 @@ final class GivingMoneyBack {
         var deposits = scene.chains().stream()
                 .flatMap(c -> c.deposits().stream())
                 .filter(d -> all
-                        || subject.kind() == DocumentKind.DEPOSIT && d.number().equals(subject.number()))
+                        || (subject.kind() == DocumentKind.DEPOSIT && d.number().equals(subject.number())))
                 .filter(d -> d.unapplied().isPositive())
                 .toList();
         // a deposit that became customer credit goes by its own number too

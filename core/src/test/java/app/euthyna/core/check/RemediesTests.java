@@ -4,6 +4,7 @@ import static app.euthyna.core.Given.EUR;
 import static app.euthyna.core.Given.TODAY;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.euthyna.core.Given;
 import app.euthyna.core.check.CustomerPosition.Term;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
@@ -82,7 +83,7 @@ class RemediesTests {
                 severities.put(
                         check,
                         java.util.Map.of(
-                                app.euthyna.core.order.OrderKind.STANDARD, Severity.values()[random.nextInt(3)]));
+                                app.euthyna.core.order.OrderKind.STANDARD, Given.oneOf(random, Severity.values())));
             }
         }
         return Surroundings.of(

@@ -7,6 +7,7 @@ import static app.euthyna.core.Given.line;
 import static app.euthyna.core.Given.order;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.euthyna.core.Given;
 import app.euthyna.core.billing.Billing;
 import app.euthyna.core.billing.Depositing;
 import app.euthyna.core.billing.GivingBack;
@@ -445,8 +446,10 @@ class RandomHistoriesTests {
 
         private void deposit() {
             var chain = any();
-            var other =
-                    chains.values().stream().filter(c -> c != chain).findFirst().orElseThrow();
+            var other = chains.values().stream()
+                    .filter(c -> !c.order().number().equals(chain.order().number()))
+                    .findFirst()
+                    .orElseThrow();
             var deposit = chain.deposits().isEmpty()
                     ? ""
                     : chain.deposits()
@@ -687,7 +690,7 @@ class RandomHistoriesTests {
                     .filter(line -> line.inInspection().isPositive())
                     .findFirst()
                     .ifPresent(line -> {
-                        var kind = Return.Outcome.Kind.values()[random.nextInt(3)];
+                        var kind = Given.oneOf(random, Return.Outcome.Kind.values());
                         var quantity = random.nextBoolean()
                                 ? line.inInspection()
                                 : line.inInspection().min(Quantity.of(1));

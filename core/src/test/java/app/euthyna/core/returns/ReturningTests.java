@@ -45,7 +45,7 @@ class ReturningTests {
             List.of(
                     new ReturnPolicy.Reason("faulty", "Does not work", true, true, true),
                     new ReturnPolicy.Reason("unwanted", "Not wanted", false, false, false)));
-    private static final ReturnPolicy.Exception NONE = new ReturnPolicy.Exception(new Person("clerk", Role.CLERK), "");
+    private static final ReturnPolicy.Exemption NONE = new ReturnPolicy.Exemption(new Person("clerk", Role.CLERK), "");
 
     /** One order of a customer with all that happens to it, and the ledger beside it. */
     private static final class Sale {
@@ -91,7 +91,7 @@ class ReturningTests {
         }
 
         Decision<Effect.ReturnAuthorised> ask(
-                String reason, ReturnPolicy.Exception exception, long daysLater, Returning.OfDispatch... goods) {
+                String reason, ReturnPolicy.Exemption exception, long daysLater, Returning.OfDispatch... goods) {
             return Returning.authorise(
                     new Returning.Asked(
                             "RT-" + ++number, "C", TODAY.plusDays(daysLater), reason, List.of(goods), List.of()),
@@ -194,13 +194,13 @@ class ReturningTests {
             assertThat(late.refusals().get(0).sentence()).contains("2 Mar 2026", "31 days ago", "within 30 days");
             assertThat(codes(sale.ask(
                             "faulty",
-                            new ReturnPolicy.Exception(new Person("clerk", Role.CLERK), "a good customer"),
+                            new ReturnPolicy.Exemption(new Person("clerk", Role.CLERK), "a good customer"),
                             31,
                             of("D-1", 1, q(1)))))
                     .isEqualTo("not-authorised");
             assertThat(sale.ask(
                                     "faulty",
-                                    new ReturnPolicy.Exception(
+                                    new ReturnPolicy.Exemption(
                                             new Person("controller", Role.CONTROLLER), "a good customer"),
                                     31,
                                     of("D-1", 1, q(1)))

@@ -115,7 +115,8 @@ public final class Bench {
     private void byJdbc(Connection connection) throws Exception {
         time(bare, "first page of Review", round -> read(connection, """
             select o.number, c.name, x.open_gross from open_order x join sales_order o on o.id = x.order_id
-            join customer c on c.id = x.customer_id where x.reviewable = true order by x.open_gross desc fetch first 101 rows only\
+            join customer c on c.id = x.customer_id where x.reviewable = true
+            order by x.open_gross desc fetch first 101 rows only\
             """));
         time(bare, "one trail", round -> {
             var number = any();

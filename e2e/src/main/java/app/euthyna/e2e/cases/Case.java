@@ -3,6 +3,7 @@ package app.euthyna.e2e.cases;
 import app.euthyna.e2e.client.Api;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -99,7 +100,7 @@ final class Case {
     }
 
     private void given(Yaml given) {
-        today = given.date("today", LocalDate.now());
+        today = given.date("today", LocalDate.now(ZoneId.systemDefault()));
         given.sections("customers").forEach(this::buyer);
         var rules = given.sections("approval").stream()
                 .map(rule -> Map.of(
@@ -108,7 +109,7 @@ final class Case {
                         "figure",
                         rule.only(Set.of("above", "level")).decimal("above"),
                         "level",
-                        rule.text("level").toUpperCase()))
+                        rule.text("level").toUpperCase(Locale.ROOT)))
                 .toList();
         customers
                 .values()
@@ -128,14 +129,14 @@ final class Case {
         request.put("creditLimit", c.decimal("credit_limit", null));
         request.put("depositPercent", c.decimal("deposit_percent", BigDecimal.ZERO));
         request.put("termsDays", c.decimal("terms_days", BigDecimal.valueOf(30)).intValueExact());
-        request.put("vatTreatment", c.text("vat", "domestic").toUpperCase());
+        request.put("vatTreatment", c.text("vat", "domestic").toUpperCase(Locale.ROOT));
         var rules = new LinkedHashMap<String, Object>();
         rules.put("required", po.flag("required"));
         for (var kind : List.of("same", "alike", "near")) {
             if (po.has(kind)) {
                 rules.put(
                         kind,
-                        po.text(kind).equals("false") ? "OFF" : po.text(kind).toUpperCase());
+                        po.text(kind).equals("false") ? "OFF" : po.text(kind).toUpperCase(Locale.ROOT));
             }
         }
         rules.put("ceiling", po.decimal("ceiling", null));
@@ -187,7 +188,7 @@ final class Case {
                 "regulated"));
         var code = "I-" + i.text("ref") + "-" + suffix;
         var rate = i.decimal("vat_rate", BigDecimal.ZERO);
-        var kind = i.text("kind", "stock").toUpperCase();
+        var kind = i.text("kind", "stock").toUpperCase(Locale.ROOT);
         var request = new LinkedHashMap<String, Object>();
         request.put("code", code);
         request.put("name", "Case item " + i.text("ref"));
@@ -402,7 +403,8 @@ final class Case {
         var request = new LinkedHashMap<String, Object>();
         request.put("customer", customer(step.text("customer")));
         request.put("po", step.text("po", ""));
-        request.put("kind", step.text("kind", "standard").toUpperCase().replace('-', '_'));
+        request.put(
+                "kind", step.text("kind", "standard").toUpperCase(Locale.ROOT).replace('-', '_'));
         request.put("date", date(step));
         request.put("lines", lines);
         request.put("draft", true);
@@ -698,7 +700,7 @@ final class Case {
         }
         var waitsAt =
                 plan.get("waitsAt").isNull() ? "nothing" : plan.get("waitsAt").asString();
-        if (step.has("waits_at") || !waitsAt.equals("nothing") && step.has("plan")) {
+        if (step.has("waits_at") || (!waitsAt.equals("nothing") && step.has("plan"))) {
             same("waiting at", step.text("waits_at", "nothing"), waitsAt);
         }
         request.put("fingerprint", plan.get("fingerprint").asString());
@@ -870,12 +872,12 @@ final class Case {
                 api.get("/api/dispatches/" + document.number())
                         .get("state")
                         .asString()
-                        .toLowerCase();
+                        .toLowerCase(Locale.ROOT);
             case "INVOICE" ->
                 api.get("/api/invoices/" + document.number())
                         .get("state")
                         .asString()
-                        .toLowerCase()
+                        .toLowerCase(Locale.ROOT)
                         .replace('_', '-');
             default -> throw new CaseFailed("a " + document.kind() + " has no state");
         };
@@ -896,7 +898,7 @@ final class Case {
     }
 
     private void lines(String ref, Yaml expected) {
-        var parts = ref.split("/");
+        var parts = ref.split("/", -1);
         var names = Map.of("to_ship", "toShip", "to_bill", "toBill");
         expected.only(Set.of(
                 "ordered",

@@ -30,7 +30,7 @@ public final class CaseRunner {
         return new HashSet<>(Files.readAllLines(file).stream()
                 .map(String::strip)
                 .filter(line -> !line.isEmpty() && !line.startsWith("#"))
-                .map(line -> line.split("\\s+")[0])
+                .map(line -> line.split("\\s+", 2)[0])
                 .toList());
     }
 

@@ -12,7 +12,9 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 
 /** The packaged application, started on a free port with a database of its own. */
 public final class Application implements AutoCloseable {
@@ -84,14 +86,21 @@ public final class Application implements AutoCloseable {
     }
 
     /** As a power cut would end it. */
-    public void kill() throws InterruptedException {
-        process.destroyForcibly().waitFor();
+    public void kill() {
+        process.destroyForcibly().onExit().join();
     }
 
     @Override
-    public void close() throws InterruptedException {
+    public void close() {
         process.destroy();
-        if (!process.waitFor(20, TimeUnit.SECONDS)) {
+        try {
+            process.onExit().get(20, TimeUnit.SECONDS);
+        } catch (TimeoutException slow) {
+            kill();
+        } catch (ExecutionException failed) {
+            throw new IllegalStateException(failed);
+        } catch (InterruptedException interrupted) {
+            Thread.currentThread().interrupt();
             kill();
         }
     }

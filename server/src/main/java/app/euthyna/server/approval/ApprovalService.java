@@ -97,7 +97,8 @@ public class ApprovalService implements Clearance, EffectSink {
 
     private boolean isFirst(Order order) {
         return jdbc.sql("""
-            select id from sales_order where customer_id = ? and number <> ? and state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT')
+            select id from sales_order where customer_id = ? and number <> ? and state in ('CLEARED', 'COMPLETED',
+                'CLOSED_SHORT')
             fetch first 1 rows only\
             """)
                 .params(ids.customer(order.customer()), order.number())
@@ -230,7 +231,8 @@ public class ApprovalService implements Clearance, EffectSink {
                 ? Map.of()
                 : jdbc
                         .sql("""
-                            select order_id, waits_for, asked_on from approval_request where state = 'AWAITING' and order_id in (:ids)\
+                            select order_id, waits_for, asked_on from approval_request
+                            where state = 'AWAITING' and order_id in (:ids)\
                             """)
                         .param("ids", orders)
                         .query((r, n) -> Map.entry(

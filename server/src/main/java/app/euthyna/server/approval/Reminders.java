@@ -87,8 +87,10 @@ class Reminders {
     /** One message to each who can decide on something that has waited since before a day. */
     void remindAll(LocalDate before) {
         var waiting = jdbc.sql("""
-            select o.number, c.name, r.asked_on, r.waits_for from approval_request r join sales_order o on o.id = r.order_id
-            join customer c on c.id = o.customer_id where r.state = 'AWAITING' and r.asked_on < ? order by r.asked_on, o.id\
+            select o.number, c.name, r.asked_on, r.waits_for from approval_request r
+            join sales_order o on o.id = r.order_id
+            join customer c on c.id = o.customer_id where r.state = 'AWAITING' and r.asked_on < ?
+            order by r.asked_on, o.id\
             """)
                 .param(before)
                 .query((r, n) -> new Waiting(
@@ -123,7 +125,8 @@ class Reminders {
     @Transactional(propagation = Propagation.MANDATORY)
     public List<String> remind(CommandContext context, String order) {
         var level = jdbc.sql("""
-            select r.waits_for from approval_request r join sales_order o on o.id = r.order_id where o.number = ? and r.state = 'AWAITING'\
+            select r.waits_for from approval_request r join sales_order o on o.id = r.order_id
+            where o.number = ? and r.state = 'AWAITING'\
             """)
                 .param(order)
                 .query((r, n) -> Level.valueOf(r.getString(1)))

@@ -162,7 +162,8 @@ class BankStatements implements BatchWork {
                             ? "the bank took an earlier entry back"
                             : entry.amount().signum() <= 0 ? "money that went out" : "in " + entry.currency();
             jdbc.sql("""
-                insert into bank_entry (statement_id, no, reference, booked_on, amount, currency, payer, payer_account, creditor_reference, remittance, state, why)
+                insert into bank_entry (statement_id, no, reference, booked_on, amount, currency, payer,
+                    payer_account, creditor_reference, remittance, state, why)
                 values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
                 """)
                     .params(
@@ -324,11 +325,13 @@ class BankStatements implements BatchWork {
     }
 
     private Entry openEntry(long id) {
-        jdbc.sql("select id from bank_entry where id = ? for update")
+        var locked = jdbc.sql("select id from bank_entry where id = ? for update")
                 .param(id)
                 .query(Long.class)
-                .optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("bank entry", String.valueOf(id))));
+                .optional();
+        if (locked.isEmpty()) {
+            throw new RefusedException(new CommonRefusal.NotFound("bank entry", String.valueOf(id)));
+        }
         var entry = entries("e.id = ?", id).get(0);
         if (entry.state() != EntryState.OPEN) {
             throw new RefusedException(new AlreadySettled(id, entry.state()));

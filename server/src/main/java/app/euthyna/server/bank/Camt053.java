@@ -256,13 +256,15 @@ final class Camt053 {
             } else if (at("Bal")) {
                 balance();
             } else if (at("Ntry", "NtryRef")
-                    || at("Ntry", "AcctSvcrRef") && entry.reference.isEmpty()
+                    || (at("Ntry", "AcctSvcrRef") && entry.reference.isEmpty())
                     || at("TxDtls", "Refs", "AcctSvcrRef")
-                    || at("TxDtls", "Refs", "EndToEndId") && part.reference.isEmpty() && !text.equals("NOTPROVIDED")) {
+                    || (at("TxDtls", "Refs", "EndToEndId")
+                            && part.reference.isEmpty()
+                            && !text.equals("NOTPROVIDED"))) {
                 part.reference = text;
             } else if (at("Ntry", "Amt")
                     || at("TxDtls", "Amt")
-                    || at("TxDtls", "AmtDtls", "TxAmt", "Amt") && part.amount == null) {
+                    || (at("TxDtls", "AmtDtls", "TxAmt", "Amt") && part.amount == null)) {
                 part.amount = amount(text);
             } else if (at("Ntry", "CdtDbtInd") || at("TxDtls", "CdtDbtInd")) {
                 part.debit = debit(text);
@@ -294,7 +296,7 @@ final class Camt053 {
                 throw new Unreadable("a balance of it has no amount");
             }
             var signed = balanceDebit ? balance.negate() : balance;
-            if (balanceType.equals("OPBD") || balanceType.equals("PRCD") && opening == null) {
+            if (balanceType.equals("OPBD") || (balanceType.equals("PRCD") && opening == null)) {
                 opening = signed;
             } else if (balanceType.equals("CLBD")) {
                 closing = signed;

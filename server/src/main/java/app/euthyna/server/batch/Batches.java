@@ -186,7 +186,8 @@ public class Batches {
 
     private void insert(long batch, Entry entry, String request) {
         jdbc.sql("""
-            insert into batch_entry (batch_id, no, subject_kind, subject, request, state, code, sentence, result_kind, result)
+            insert into batch_entry (batch_id, no, subject_kind, subject, request, state, code, sentence,
+                result_kind, result)
             values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
             """)
                 .param(batch)
@@ -226,7 +227,7 @@ public class Batches {
                 .param(Timestamp.from(clock.instant().minus(SILENCE)))
                 .query(Long.class)
                 .list()
-                .forEach(id -> workers.submit(() -> work(id)));
+                .forEach(id -> workers.execute(() -> work(id)));
     }
 
     private void work(long id) {

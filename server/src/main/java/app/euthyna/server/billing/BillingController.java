@@ -371,14 +371,16 @@ class BillingController {
         var gone = new HashMap<Integer, List<Gone>>();
         jdbc.sql("""
             select l.line_no, d.number, s.quantity from invoice i join invoice_line l on l.invoice_id = i.id
-            join invoice_line_source s on s.invoice_line_id = l.id join dispatch d on d.id = s.dispatch_id where i.number = ? order by s.id\
+            join invoice_line_source s on s.invoice_line_id = l.id join dispatch d on d.id = s.dispatch_id
+            where i.number = ? order by s.id\
             """)
                 .param(number)
                 .query((r, n) -> gone.computeIfAbsent(r.getInt(1), no -> new ArrayList<>())
                         .add(new Gone(r.getString(2), r.getBigDecimal(3))))
                 .list();
         var lines = jdbc.sql("""
-            select l.line_no, o.number, l.order_line_no, l.item_code, l.description, l.quantity, l.unit_price, l.discount_percent, l.net,
+            select l.line_no, o.number, l.order_line_no, l.item_code, l.description, l.quantity, l.unit_price,
+                l.discount_percent, l.net,
                    l.vat_category, l.vat_rate, o.po, l.kind
             from invoice i join invoice_line l on l.invoice_id = i.id join sales_order o on o.id = l.root_order_id
             where i.number = ? order by l.line_no\
@@ -422,7 +424,8 @@ class BillingController {
                         band.tax().amount()))
                 .toList();
         return jdbc.sql("""
-            select i.number, c.code, c.name, i.invoiced_on, i.due_on, i.net, i.vat, i.gross, i.open_amount, i.version, i.text, i.reversed_on is not null
+            select i.number, c.code, c.name, i.invoiced_on, i.due_on, i.net, i.vat, i.gross, i.open_amount,
+                i.version, i.text, i.reversed_on is not null
             from invoice i join customer c on c.id = i.customer_id where i.number = ?\
             """)
                 .param(number)
@@ -454,7 +457,8 @@ class BillingController {
     @GetMapping("/payments/{number}")
     PaymentView payment(@PathVariable String number) {
         var allocations = jdbc.sql("""
-            select i.number, sum(a.amount) from payment p join allocation a on a.payment_id = p.id join invoice i on i.id = a.invoice_id
+            select i.number, sum(a.amount) from payment p join allocation a on a.payment_id = p.id
+            join invoice i on i.id = a.invoice_id
             where p.number = ? group by i.id, i.number having sum(a.amount) <> 0 order by i.id\
             """)
                 .param(number)
@@ -492,7 +496,7 @@ class BillingController {
     /** Orders with something to bill, grouped by customer. */
     @GetMapping("/billing/to-bill")
     ToBillPage toBill(@RequestParam(required = false) String after) {
-        var key = after == null ? new Pages.Key(new String[] {"0", "0"}) : Pages.key(after);
+        var key = after == null ? new Pages.Key(List.of("0", "0")) : Pages.key(after);
         var rows = jdbc.sql("""
             select x.customer_id, x.order_id, c.code, c.name, o.number, o.po, x.billable_since, x.billable_net
             from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id

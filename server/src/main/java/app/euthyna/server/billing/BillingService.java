@@ -289,7 +289,8 @@ public class BillingService {
     private GivingBack.Source source(String number) {
         var settled = new LinkedHashMap<String, Money>();
         jdbc.sql("""
-            select i.number, sum(a.amount) from allocation a join payment p on p.id = a.payment_id join invoice i on i.id = a.invoice_id
+            select i.number, sum(a.amount) from allocation a join payment p on p.id = a.payment_id
+            join invoice i on i.id = a.invoice_id
             where p.number = ? group by i.id, i.number order by i.id\
             """)
                 .param(number)

@@ -188,7 +188,8 @@ class DepositController {
     @GetMapping("/orders/{number}/deposit-request")
     DepositRequestView asked(@PathVariable String number) {
         return jdbc.sql("""
-            select r.percent, r.amount, r.asked_on, r.asked_by, (select coalesce(sum(d.amount), 0) from deposit d where d.order_id = r.order_id)
+            select r.percent, r.amount, r.asked_on, r.asked_by, (select coalesce(sum(d.amount), 0)
+            from deposit d where d.order_id = r.order_id)
             from deposit_request r where r.order_id = ?\
             """)
                 .param(ids.order(number))

@@ -142,7 +142,7 @@ class Payouts implements EffectSink {
         TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
             @Override
             public void afterCommit() {
-                worker.submit(() -> send(id));
+                worker.execute(() -> send(id));
             }
         });
     }
@@ -163,7 +163,7 @@ class Payouts implements EffectSink {
                 .param(Timestamp.from(clock.instant().minus(SILENCE)))
                 .query(Long.class)
                 .list()
-                .forEach(id -> worker.submit(() -> send(id)));
+                .forEach(id -> worker.execute(() -> send(id)));
     }
 
     private record Claimed(GivingBack.Refund refund, long id) {}

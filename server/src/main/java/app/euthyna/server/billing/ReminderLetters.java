@@ -37,9 +37,12 @@ public class ReminderLetters {
     /** Invoices of a customer that are past due on a day, with the last letter that named each. */
     public List<Overdue> overdue(String customer, LocalDate on) {
         return jdbc.sql("""
-            select i.number, i.due_on, i.open_amount, coalesce((select max(r.step) from reminder_invoice r where r.invoice_id = i.id), 0),
-                   (select max(m.reminded_on) from reminder_invoice r join reminder m on m.id = r.reminder_id where r.invoice_id = i.id)
-            from invoice i where i.customer_id = ? and i.due_on < ? and i.open_amount > 0 order by i.due_on, i.id fetch first 500 rows only\
+            select i.number, i.due_on, i.open_amount, coalesce((select max(r.step) from reminder_invoice r
+            where r.invoice_id = i.id), 0),
+                   (select max(m.reminded_on) from reminder_invoice r join reminder m on m.id = r.reminder_id
+                   where r.invoice_id = i.id)
+            from invoice i where i.customer_id = ? and i.due_on < ? and i.open_amount > 0
+            order by i.due_on, i.id fetch first 500 rows only\
             """)
                 .params(ids.customer(customer), on)
                 .query((r, n) -> new Overdue(
@@ -113,7 +116,8 @@ public class ReminderLetters {
                 .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("reminder", String.valueOf(id))));
         var invoices = jdbc.sql("""
-            select i.number, i.due_on, r.open_amount, r.step, m.reminded_on from reminder_invoice r join reminder m on m.id = r.reminder_id
+            select i.number, i.due_on, r.open_amount, r.step, m.reminded_on from reminder_invoice r
+            join reminder m on m.id = r.reminder_id
             join invoice i on i.id = r.invoice_id where r.reminder_id = ? order by i.due_on, i.id\
             """)
                 .param(id)

@@ -118,9 +118,12 @@ public class Statements {
     private List<OpenItem> openItems(long customer, LocalDate on) {
         return jdbc.sql("""
             select number, invoiced_on, due_on, gross, still from (
-                select i.number, i.invoiced_on, i.due_on, i.gross, i.id, case when i.reversed_on <= :on then 0 else i.gross end
-                    - coalesce((select sum(a.amount) from allocation a where a.invoice_id = i.id and a.allocated_on <= :on), 0)
-                    - coalesce((select sum(u.amount) from deposit_use u where u.invoice_id = i.id and u.used_on <= :on), 0) as still
+                select i.number, i.invoiced_on, i.due_on, i.gross, i.id, case when i.reversed_on <= :on then 0
+                    else i.gross end
+                    - coalesce((select sum(a.amount) from allocation a where a.invoice_id = i.id
+                        and a.allocated_on <= :on), 0)
+                    - coalesce((select sum(u.amount) from deposit_use u where u.invoice_id = i.id
+                        and u.used_on <= :on), 0) as still
                 from invoice i where i.customer_id = :customer and i.invoiced_on <= :on) t
             where still <> 0 order by due_on, id fetch first LONGEST rows only\
             """.replace("LONGEST", String.valueOf(LONGEST)))

@@ -74,10 +74,7 @@ class CheckSink implements EffectSink {
         @Override
         public Void orderChanged(Effect.OrderChanged effect) {
             var now = chains.chain(effect.after().number());
-            check(
-                    effect.after().number(),
-                    Occasion.CHANGED,
-                    Optional.of(now.after(new Effect.OrderChanged(effect.after(), effect.before(), List.of()))));
+            check(effect.after().number(), Occasion.CHANGED, Optional.of(now.after(reverse(effect))));
             return heldOf(effect.after().customer());
         }
 
@@ -165,7 +162,8 @@ class CheckSink implements EffectSink {
         public Void customerChanged(Effect.CustomerChanged effect) {
             heldOf(effect.customer());
             jdbc.sql("""
-                select o.number from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
+                select o.number from open_order x join sales_order o on o.id = x.order_id
+                join customer c on c.id = x.customer_id
                 where c.code = ? and x.cleared = true order by x.order_id desc\
                 """)
                     .param(effect.customer())
@@ -276,7 +274,8 @@ class CheckSink implements EffectSink {
             jdbc.sql("""
                 select distinct o.id, o.number from finding f join sales_order o on o.id = f.order_id
                 join sales_order_line l on l.order_id = o.id and l.item_code = ? and l.removed = false
-                where f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED') and o.state = 'HELD' order by o.id\
+                where f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED') and o.state = 'HELD'
+                order by o.id\
                 """)
                     .param(item)
                     .query((r, n) -> r.getString(2))
@@ -284,5 +283,12 @@ class CheckSink implements EffectSink {
                     .forEach(order -> check(order, Occasion.WORLD_CHANGED, Optional.empty()));
             return null;
         }
+    }
+
+    /** The change that takes a change back. */
+    private static Effect.OrderChanged reverse(Effect.OrderChanged change) {
+        var changed = change.after();
+        var unchanged = change.before();
+        return new Effect.OrderChanged(changed, unchanged, List.of());
     }
 }

@@ -1,7 +1,6 @@
 package app.euthyna.server.check;
 
 import app.euthyna.core.check.Remedy;
-import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.order.OrderView;
 import app.euthyna.server.platform.CommandContext;
@@ -33,21 +32,14 @@ class ClearingController {
     private final ClearingService clearing;
     private final CheckService checks;
     private final OrderService orders;
-    private final MasterData masterData;
     private final Sweep sweep;
     private final Commands commands;
 
     ClearingController(
-            ClearingService clearing,
-            CheckService checks,
-            OrderService orders,
-            MasterData masterData,
-            Sweep sweep,
-            Commands commands) {
+            ClearingService clearing, CheckService checks, OrderService orders, Sweep sweep, Commands commands) {
         this.clearing = clearing;
         this.checks = checks;
         this.orders = orders;
-        this.masterData = masterData;
         this.sweep = sweep;
         this.commands = commands;
     }

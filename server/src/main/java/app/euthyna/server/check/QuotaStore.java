@@ -39,7 +39,8 @@ public class QuotaStore {
                 ? List.of()
                 : jdbc.sql("select " + COLUMNS + """
                     where i.code in (:items) and :on between q.season_from and q.season_to
-                      and (q.scope = 'CUSTOMER' and q.scope_key = :customer or q.scope = 'REGION' and q.scope_key = :region
+                      and (q.scope = 'CUSTOMER' and q.scope_key = :customer or q.scope = 'REGION'
+                          and q.scope_key = :region
                            or q.scope = 'SELLER' and q.scope_key = :seller) order by q.id\
                     """)
                         .param("items", items)
@@ -83,11 +84,13 @@ public class QuotaStore {
             case SELLER -> "o.author = :key";
         };
         return new Quantity(jdbc.sql("""
-            select coalesce(sum(l.quantity - coalesce((select sum(k.quantity) from cancellation_line k where k.root_order_id = l.order_id
+            select coalesce(sum(l.quantity - coalesce((select sum(k.quantity) from cancellation_line k
+            where k.root_order_id = l.order_id
                 and k.order_line_no = l.line_no), 0)), 0)
             from sales_order_line l join sales_order o on o.id = l.order_id
-            where l.item_code = :item and l.removed = false and o.ordered_on between :from and :to and o.number <> :beside
-              and o.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT') and\s\
+            where l.item_code = :item and l.removed = false and o.ordered_on between :from and :to
+                and o.number <> :beside
+              and o.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT') and \
             """ + whose)
                 .param("item", item)
                 .param("from", from)

@@ -203,8 +203,8 @@ class ReviewController {
         return found.stream()
                 .filter(Finding::isOpen)
                 .map(Finding::evidence)
-                .filter(Evidence.Short.class::isInstance)
-                .map(Evidence.Short.class::cast)
+                .filter(Evidence.StockShortage.class::isInstance)
+                .map(Evidence.StockShortage.class::cast)
                 .flatMap(evidence -> evidence.lines().stream())
                 .map(line -> new ShortageView(
                         line.line(),
@@ -279,7 +279,8 @@ class ReviewController {
                         r.getLong(4)))
                 .list());
         documents.addAll(jdbc.sql("""
-            select distinct i.id, i.number, i.invoiced_on, i.gross, i.open_amount, i.version, i.reversed_on is not null from invoice i
+            select distinct i.id, i.number, i.invoiced_on, i.gross, i.open_amount, i.version,
+                i.reversed_on is not null from invoice i
             join invoice_line l on l.invoice_id = i.id join sales_order o on o.id = l.root_order_id where o.number = ?
             order by i.id\
             """)
@@ -297,16 +298,19 @@ class ReviewController {
                         r.getLong(6)))
                 .list());
         documents.addAll(jdbc.sql("""
-            select distinct g.id, g.number, g.authorised_on, g.version, case when g.inspecting then 'IN_INSPECTION' when g.expects then 'EXPECTED'
+            select distinct g.id, g.number, g.authorised_on, g.version, case
+                when g.inspecting then 'IN_INSPECTION' when g.expects then 'EXPECTED'
                 when g.received_on is null then 'WITHDRAWN' else 'RECEIVED' end
-            from goods_return g join return_line l on l.return_id = g.id join sales_order o on o.id = l.root_order_id where o.number = ? order by g.id\
+            from goods_return g join return_line l on l.return_id = g.id
+            join sales_order o on o.id = l.root_order_id where o.number = ? order by g.id\
             """)
                 .param(order)
                 .query((r, n) -> new DocumentView(
                         "RETURN", r.getString(2), r.getString(5), r.getObject(3, LocalDate.class), null, r.getLong(4)))
                 .list());
         documents.addAll(jdbc.sql("""
-            select distinct k.id, k.number, k.credited_on, k.gross, k.version from credit_note k join credit_note_line l on l.credit_note_id = k.id
+            select distinct k.id, k.number, k.credited_on, k.gross, k.version from credit_note k
+            join credit_note_line l on l.credit_note_id = k.id
             join sales_order o on o.id = l.root_order_id where o.number = ? order by k.id\
             """)
                 .param(order)
@@ -465,7 +469,8 @@ class ReviewController {
                 rows,
                 row -> List.of(row.key().toPlainString(), row.requestedOn().toString(), String.valueOf(row.id())));
         var totals = jdbc.sql("""
-            select coalesce(sum(case when o.state = 'HELD' then 1 else 0 end), 0), count(*), coalesce(sum(x.open_gross), 0),
+            select coalesce(sum(case when o.state = 'HELD' then 1 else 0 end), 0), count(*),
+                coalesce(sum(x.open_gross), 0),
                    coalesce(sum(case when o.state = 'AWAITING_APPROVAL' then 1 else 0 end), 0)
             from open_order x join sales_order o on o.id = x.order_id where x.reviewable = true\
             """)
@@ -505,7 +510,8 @@ class ReviewController {
         }
         var reasons = jdbc
                 .sql("""
-                    select order_id, since, check_code, severity, brief from finding where order_id in (:ids) and state = 'OPEN'
+                    select order_id, since, check_code, severity, brief from finding
+                    where order_id in (:ids) and state = 'OPEN'
                     order by order_id, case severity when 'STOP' then 0 else 1 end, id\
                     """)
                 .param("ids", rows.stream().map(Keyed::id).toList())

@@ -230,7 +230,7 @@ final class ReviewViews {
                     .toList();
         } else if (evidence instanceof Evidence.Unlicensed unlicensed) {
             lines = unlicensed.gaps().stream().map(ReviewViews::gap).toList();
-        } else if (evidence instanceof Evidence.Short shortOf) {
+        } else if (evidence instanceof Evidence.StockShortage shortOf) {
             lines = shortOf.lines().stream()
                     .map(l -> new LineFact(
                             l.line(),

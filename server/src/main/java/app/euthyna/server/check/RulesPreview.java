@@ -80,7 +80,8 @@ class RulesPreview {
         var inForce = rules.inForce();
         record Row(String number, String customerName) {}
         var rows = jdbc.sql("""
-            select o.number, c.name from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
+            select o.number, c.name from open_order x join sales_order o on o.id = x.order_id
+            join customer c on c.id = x.customer_id
             where o.state <> 'DRAFT' order by x.order_id desc fetch first LOOKED_AT rows only\
             """.replace("LOOKED_AT", String.valueOf(LOOKED_AT)))
                 .query((r, n) -> new Row(r.getString(1), r.getString(2)))

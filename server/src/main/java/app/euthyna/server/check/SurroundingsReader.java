@@ -171,7 +171,8 @@ class SurroundingsReader {
                 ? Map.of()
                 : jdbc
                         .sql("""
-                            select i.code, s.on_hand, s.reserved, s.stock_value from shelf s join item i on i.id = s.item_id join site t on t.id = s.site_id
+                            select i.code, s.on_hand, s.reserved, s.stock_value from shelf s
+                            join item i on i.id = s.item_id join site t on t.id = s.site_id
                             where i.code in (:items) and t.code = :site\
                             """)
                         .param("items", items)
@@ -190,7 +191,8 @@ class SurroundingsReader {
     Map<String, Quantity> freeElsewhere(String item, String site) {
         var free = new TreeMap<String, Quantity>();
         jdbc.sql("""
-            select t.code, s.on_hand - s.reserved from shelf s join item i on i.id = s.item_id join site t on t.id = s.site_id
+            select t.code, s.on_hand - s.reserved from shelf s join item i on i.id = s.item_id
+            join site t on t.id = s.site_id
             where i.code = ? and t.code <> ? and s.on_hand > s.reserved\
             """)
                 .params(item, site)
@@ -215,7 +217,8 @@ class SurroundingsReader {
         }
         record Past(long id, Money value) {}
         var orders = jdbc.sql("""
-            select id, net from (select id, net, state, number from sales_order where customer_id = :customer order by id desc
+            select id, net from (select id, net, state, number from sales_order
+            where customer_id = :customer order by id desc
                 fetch first 200 rows only) o
             where state not in ('DRAFT', 'CANCELLED', 'DECLINED') and number <> :number
               and id < coalesce((select m.id from sales_order m where m.number = :number), 9223372036854775807)
@@ -230,7 +233,8 @@ class SurroundingsReader {
         }
         var quantities = new HashMap<String, List<Quantity>>();
         jdbc.sql("""
-            select item_code, sum(quantity) from sales_order_line where order_id in (:orders) and item_code in (:items) and removed = false
+            select item_code, sum(quantity) from sales_order_line
+            where order_id in (:orders) and item_code in (:items) and removed = false
             group by item_code, order_id\
             """)
                 .param("orders", orders.stream().map(Past::id).toList())
@@ -322,7 +326,8 @@ class SurroundingsReader {
         return customer.overdue().isEmpty()
                 ? List.of()
                 : jdbc.sql("""
-                    select number, due_on, open_amount from invoice where customer_id = ? and due_on < ? and open_amount > 0
+                    select number, due_on, open_amount from invoice
+                    where customer_id = ? and due_on < ? and open_amount > 0
                     order by customer_id, due_on, open_amount fetch first 40 rows only\
                     """)
                         .params(ids.customer(customer.code()), on)
@@ -359,10 +364,13 @@ class SurroundingsReader {
                 "blanket",
                 blanket(order.number()));
         var uses = new ArrayList<>(jdbc.sql("""
-            select o.id, o.number, o.po, o.ordered_on, o.net, o.state, x.billable from sales_order o left join open_order x on x.order_id = o.id
+            select o.id, o.number, o.po, o.ordered_on, o.net, o.state, x.billable from sales_order o left
+            join open_order x on x.order_id = o.id
             where o.id in (LIKE_THIS)
-              and o.number <> :number and coalesce(o.split_of, o.id) <> :family and coalesce(o.outline_id, 0) <> :blanket and o.po_taken is not null and o.state not in ('CANCELLED', 'DECLINED')
-              and o.po_taken < coalesce((select m.po_taken from sales_order m where m.number = :number), 9223372036854775807)
+              and o.number <> :number and coalesce(o.split_of, o.id) <> :family and coalesce(o.outline_id,
+                  0) <> :blanket and o.po_taken is not null and o.state not in ('CANCELLED', 'DECLINED')
+              and o.po_taken < coalesce((select m.po_taken from sales_order m where m.number = :number),
+                  9223372036854775807)
             order by o.id\
             """.replace("LIKE_THIS", likeThis("sales_order")))
                 .params(parameters)

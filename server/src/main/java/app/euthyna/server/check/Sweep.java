@@ -80,9 +80,12 @@ class Sweep {
     /** Has everything that could have changed by a day looked at again; answers how many customers that concerned. */
     int run(LocalDate on) {
         var customers = jdbc.sql("""
-            select distinct c.code from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
-            where o.state = 'HELD' or x.to_ship = true and (exists (select 1 from invoice i where i.customer_id = c.id and i.open_amount > 0 and i.due_on < ?)
-                or exists (select 1 from sales_order_line l join item i on i.code = l.item_code where l.order_id = x.order_id and i.regulated <> ''))
+            select distinct c.code from open_order x join sales_order o on o.id = x.order_id
+            join customer c on c.id = x.customer_id
+            where o.state = 'HELD' or x.to_ship = true and (exists (select 1 from invoice i
+            where i.customer_id = c.id and i.open_amount > 0 and i.due_on < ?)
+                or exists (select 1 from sales_order_line l join item i on i.code = l.item_code
+                where l.order_id = x.order_id and i.regulated <> ''))
             order by c.code\
             """).param(on).query(String.class).list();
         customers.forEach(customer -> again(new CommandContext(THE_CLOCK, on, ""), customer));

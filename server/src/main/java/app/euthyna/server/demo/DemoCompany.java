@@ -64,6 +64,7 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
@@ -257,7 +258,7 @@ class DemoCompany {
             var own = at % 7 == 3;
             var limit = at % 9 == 8
                     ? Optional.<Money>empty()
-                    : Optional.of(Money.of((5 + random.nextInt(30)) * 1000 * scale(count) + ".00", "EUR"));
+                    : Optional.of(Money.of((5 + random.nextInt(30)) * 1000L * scale(count) + ".00", "EUR"));
             var po = Optional.of(new PoPolicy(
                             true,
                             Severity.STOP,
@@ -463,8 +464,8 @@ class DemoCompany {
         }
 
         private String initials(String name) {
-            var words = name.split(" ");
-            return ("" + words[0].charAt(0) + words[words.length - 1].charAt(0)).toUpperCase();
+            var words = name.split(" ", -1);
+            return ("" + words[0].charAt(0) + words[words.length - 1].charAt(0)).toUpperCase(Locale.ROOT);
         }
 
         /** Ships, bills and is paid, each on its day. */

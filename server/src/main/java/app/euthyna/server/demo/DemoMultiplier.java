@@ -273,7 +273,8 @@ class DemoMultiplier {
                                 company.money(r.getBigDecimal(4)))))
                 .list();
         return jdbc.sql("""
-            select e.id, e.number, e.entry_date, e.event, e.document_kind, e.document_number, coalesce(c.code, ''), coalesce(c.id, 0), e.posted_at, e.posted_by
+            select e.id, e.number, e.entry_date, e.event, e.document_kind, e.document_number, coalesce(c.code, ''),
+                coalesce(c.id, 0), e.posted_at, e.posted_by
             from journal_entry e left join customer c on c.id = e.customer_id order by e.id\
             """)
                 .query((r, n) -> new Posted(
@@ -335,7 +336,8 @@ class DemoMultiplier {
             hash = next;
         }
         batches.batchUpdate("""
-            insert into journal_entry (id, number, entry_date, event, document_kind, document_number, customer_id, posted_at, posted_by, previous_hash, hash)
+            insert into journal_entry (id, number, entry_date, event, document_kind, document_number, customer_id,
+                posted_at, posted_by, previous_hash, hash)
             values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
             """, heads);
         batches.batchUpdate(

@@ -187,7 +187,8 @@ class Intake {
         var now = Timestamp.from(clock.instant());
         var key = new GeneratedKeyHolder();
         jdbc.sql("""
-            insert into intake (file_name, file_hash, whole, rows_read, orders_found, orders_done, taken_at, touched_at, taken_by)
+            insert into intake (file_name, file_hash, whole, rows_read, orders_found, orders_done, taken_at,
+                touched_at, taken_by)
             values (?, ?, ?, ?, ?, 0, ?, ?, ?)\
             """)
                 .params(

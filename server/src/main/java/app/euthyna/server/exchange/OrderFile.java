@@ -119,8 +119,8 @@ final class OrderFile {
             table.bad(record, "item", item, "the code of an item of ours");
         }
         var quantity = table.number(record, "quantity", 3);
-        if (quantity == null && table.cell(record, "quantity").isBlank()
-                || quantity != null && quantity.signum() <= 0) {
+        if ((quantity == null && table.cell(record, "quantity").isBlank())
+                || (quantity != null && quantity.signum() <= 0)) {
             table.bad(record, "quantity", table.cell(record, "quantity"), "a quantity above zero");
         }
         var discount = table.number(record, "discount", 4);

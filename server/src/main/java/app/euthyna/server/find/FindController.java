@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -174,7 +175,7 @@ class FindController {
         return "where %1$s >= ? and %1$s < ? order by %2$s fetch first %3$d rows only".formatted(column, order, EACH);
     }
 
-    private void add(LinkedHashMap<String, Hit> hits, String kind, String start, String sql) {
+    private void add(Map<String, Hit> hits, String kind, String start, String sql) {
         jdbc.sql(sql)
                 .params(start, start + "\uffff")
                 .query((r, n) ->

@@ -139,7 +139,8 @@ public class ChainReader implements CommittedQuantities {
     private Map<Long, Order> orders(Collection<String> numbers) {
         var headers = new LinkedHashMap<Long, Order>();
         jdbc.sql("""
-            select o.id, o.number, o.kind, o.state, c.code as customer, o.po, s.code as site, o.ordered_on, o.requested_on, o.remark,
+            select o.id, o.number, o.kind, o.state, c.code as customer, o.po, s.code as site, o.ordered_on,
+                o.requested_on, o.remark,
                    o.author, o.last_editor, o.details
             from sales_order o join customer c on c.id = o.customer_id join site s on s.id = o.site_id
             where o.number in (:numbers)\
@@ -193,8 +194,10 @@ public class ChainReader implements CommittedQuantities {
     private Map<Long, List<Cancellation>> cancellations(Set<Long> ids) {
         return grouped(
                 """
-                select c.order_id, c.number, o.number as order_number, c.cancelled_on, c.reason, l.order_line_no, l.quantity
-                from cancellation c join cancellation_line l on l.cancellation_id = c.id join sales_order o on o.id = c.order_id
+                select c.order_id, c.number, o.number as order_number, c.cancelled_on, c.reason, l.order_line_no,
+                    l.quantity
+                from cancellation c join cancellation_line l on l.cancellation_id = c.id
+                join sales_order o on o.id = c.order_id
                 where c.order_id in (:ids) order by c.order_id, c.id, l.order_line_no\
                 """,
                 ids,
@@ -240,7 +243,8 @@ public class ChainReader implements CommittedQuantities {
     private Map<Long, List<Dispatch>> dispatches(Set<Long> ids) {
         return grouped(
                 """
-                select d.order_id, d.number, o.number as order_number, s.code as site, d.state, coalesce(d.departed_on, d.staged_on) as on_date,
+                select d.order_id, d.number, o.number as order_number, s.code as site, d.state,
+                    coalesce(d.departed_on, d.staged_on) as on_date,
                        l.line_no, l.order_line_no, i.code as item, l.quantity, l.cost
                 from dispatch d join dispatch_line l on l.dispatch_id = d.id join sales_order o on o.id = d.order_id
                 join site s on s.id = d.site_id join item i on i.id = l.item_id
@@ -302,7 +306,8 @@ public class ChainReader implements CommittedQuantities {
         var sources = new HashMap<Long, List<Invoice.Source>>();
         jdbc.sql("""
             select s.invoice_line_id, d.number, s.dispatch_line_no, s.quantity, s.cost, s.ahead, s.earned
-            from invoice_line l join invoice_line_source s on s.invoice_line_id = l.id join dispatch d on d.id = s.dispatch_id
+            from invoice_line l join invoice_line_source s on s.invoice_line_id = l.id
+            join dispatch d on d.id = s.dispatch_id
             where l.invoice_id in (:ids) order by s.id\
             """)
                 .param("ids", invoiceIds)
@@ -319,7 +324,8 @@ public class ChainReader implements CommittedQuantities {
         var headers = new LinkedHashMap<Long, Invoice>();
         var lines = new HashMap<Long, List<Invoice.Line>>();
         jdbc.sql("""
-            select i.id, i.number, c.code as customer, i.invoiced_on, i.due_on, i.text, i.reversed_on, l.deferred, l.id as line_id, l.line_no, o.number as order_number,
+            select i.id, i.number, c.code as customer, i.invoiced_on, i.due_on, i.text, i.reversed_on, l.deferred,
+                l.id as line_id, l.line_no, o.number as order_number,
                    l.order_line_no, l.kind, l.item_code, l.description, l.quantity, l.unit_price, l.discount_percent, l.net,
                    l.vat_category, l.vat_rate
             from invoice i join customer c on c.id = i.customer_id join invoice_line l on l.invoice_id = i.id
@@ -389,7 +395,8 @@ public class ChainReader implements CommittedQuantities {
         }
         var outcomes = new HashMap<Long, List<Return.Outcome>>();
         jdbc.sql("""
-            select o.part_id, o.kind, o.decided_on, o.quantity, o.cost, o.site, o.remark from return_line l join return_part p on p.return_line_id = l.id
+            select o.part_id, o.kind, o.decided_on, o.quantity, o.cost, o.site, o.remark from return_line l
+            join return_part p on p.return_line_id = l.id
             join return_outcome o on o.part_id = p.id where l.return_id in (:ids) order by o.id\
             """)
                 .param("ids", returnIds)
@@ -406,8 +413,10 @@ public class ChainReader implements CommittedQuantities {
                 .list();
         var parts = new HashMap<Long, List<Return.Part>>();
         jdbc.sql("""
-            select p.id, p.return_line_id, p.part_no, p.received_on, p.standing, i.number, p.invoice_line_no, p.quantity, p.cost
-            from return_line l join return_part p on p.return_line_id = l.id left join invoice i on i.id = p.invoice_id
+            select p.id, p.return_line_id, p.part_no, p.received_on, p.standing, i.number, p.invoice_line_no,
+                p.quantity, p.cost
+            from return_line l join return_part p on p.return_line_id = l.id left
+            join invoice i on i.id = p.invoice_id
             where l.return_id in (:ids) order by p.return_line_id, p.part_no\
             """)
                 .param("ids", returnIds)
@@ -425,9 +434,12 @@ public class ChainReader implements CommittedQuantities {
                 .list();
         var lines = new HashMap<Long, List<Return.Line>>();
         jdbc.sql("""
-            select l.id, l.return_id, l.line_no, o.number, l.order_line_no, d.number, l.dispatch_line_no, i.number, l.invoice_line_no, t.code, s.code, l.authorised
-            from return_line l join sales_order o on o.id = l.root_order_id join dispatch d on d.id = l.dispatch_id join item t on t.id = l.item_id
-            join site s on s.id = l.site_id left join invoice i on i.id = l.invoice_id where l.return_id in (:ids) order by l.return_id, l.line_no\
+            select l.id, l.return_id, l.line_no, o.number, l.order_line_no, d.number, l.dispatch_line_no, i.number,
+                l.invoice_line_no, t.code, s.code, l.authorised
+            from return_line l join sales_order o on o.id = l.root_order_id
+            join dispatch d on d.id = l.dispatch_id join item t on t.id = l.item_id
+            join site s on s.id = l.site_id left join invoice i on i.id = l.invoice_id
+            where l.return_id in (:ids) order by l.return_id, l.line_no\
             """)
                 .param("ids", returnIds)
                 .query((r, n) -> add(
@@ -444,7 +456,8 @@ public class ChainReader implements CommittedQuantities {
                                 parts.getOrDefault(r.getLong(1), List.of()))))
                 .list();
         return jdbc.sql("""
-            select g.id, g.number, c.code, g.authorised_on, g.reason_code, g.withdrawn from goods_return g join customer c on c.id = g.customer_id
+            select g.id, g.number, c.code, g.authorised_on, g.reason_code, g.withdrawn from goods_return g
+            join customer c on c.id = g.customer_id
             where g.id in (:ids) order by g.id\
             """)
                 .param("ids", returnIds)
@@ -486,9 +499,11 @@ public class ChainReader implements CommittedQuantities {
                 .list();
         var lines = new HashMap<Long, List<CreditNote.Line>>();
         jdbc.sql("""
-            select l.credit_note_id, l.line_no, l.invoice_line_no, o.number, l.order_line_no, g.number, l.return_line_no, l.item_code, l.description, l.quantity, l.net, l.fee, l.fee_percent,
+            select l.credit_note_id, l.line_no, l.invoice_line_no, o.number, l.order_line_no, g.number,
+                l.return_line_no, l.item_code, l.description, l.quantity, l.net, l.fee, l.fee_percent,
                    l.vat_category, l.vat_rate
-            from credit_note_line l join sales_order o on o.id = l.root_order_id left join goods_return g on g.id = l.return_id
+            from credit_note_line l join sales_order o on o.id = l.root_order_id left
+            join goods_return g on g.id = l.return_id
             where l.credit_note_id in (:ids) order by l.credit_note_id, l.line_no\
             """)
                 .param("ids", ids)
@@ -509,7 +524,8 @@ public class ChainReader implements CommittedQuantities {
                                 vat(r))))
                 .list();
         return jdbc.sql("""
-            select k.id, k.number, c.code, i.number, k.credited_on, k.reason, k.net, k.vat, k.gross from credit_note k join customer c on c.id = k.customer_id
+            select k.id, k.number, c.code, i.number, k.credited_on, k.reason, k.net, k.vat, k.gross
+            from credit_note k join customer c on c.id = k.customer_id
             join invoice i on i.id = k.invoice_id where k.id in (:ids) order by k.id\
             """)
                 .param("ids", ids)

@@ -60,7 +60,7 @@ public class OpenOrderSink implements EffectSink {
         var order = chain.order();
         var id = ids.order(order.number());
         jdbc.sql("delete from open_order where order_id = ?").param(id).update();
-        if (order.state().isEnded() || order.state() == OrderState.DRAFT && !chain.anyDeparted()) {
+        if (order.state().isEnded() || (order.state() == OrderState.DRAFT && !chain.anyDeparted())) {
             return;
         }
         var cleared = order.state().isCleared();
@@ -78,7 +78,8 @@ public class OpenOrderSink implements EffectSink {
                 .map(d -> d.date())
                 .orElse(order.orderedOn());
         jdbc.sql("""
-            insert into open_order (order_id, customer_id, cleared, reviewable, stageable, staged, billable, to_ship, part_shipped, requested_on, open_gross,
+            insert into open_order (order_id, customer_id, cleared, reviewable, stageable, staged, billable, to_ship,
+                part_shipped, requested_on, open_gross,
                                     unbilled_gross, billable_net, billable_since)
             values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
             """)
@@ -87,7 +88,7 @@ public class OpenOrderSink implements EffectSink {
                         ids.customer(order.customer()),
                         cleared,
                         order.state() == OrderState.AWAITING_APPROVAL
-                                || order.state() != OrderState.DRAFT && hasOpenFindings(id),
+                                || (order.state() != OrderState.DRAFT && hasOpenFindings(id)),
                         cleared && flows.stream().map(LineFlow::reserved).anyMatch(q -> q.isPositive()),
                         !chain.staged().isEmpty(),
                         billable,

@@ -45,9 +45,9 @@ class GoodsController {
     private final DocumentDetails details;
     private final GoodsService goods;
     /** Before and after everything. */
-    private static final Pages.Key FIRST = new Pages.Key(new String[] {"0001-01-01", "0"});
+    private static final Pages.Key FIRST = new Pages.Key(List.of("0001-01-01", "0"));
 
-    private static final Pages.Key LAST = new Pages.Key(new String[] {"9999-12-31", String.valueOf(Long.MAX_VALUE)});
+    private static final Pages.Key LAST = new Pages.Key(List.of("9999-12-31", String.valueOf(Long.MAX_VALUE)));
 
     private final Commands commands;
     private final Batches batches;
@@ -169,8 +169,10 @@ class GoodsController {
     private Map<String, List<String>> falls(List<String> numbers) {
         var falls = new HashMap<String, List<String>>();
         jdbc.sql("""
-            select t.number, i.code, h.on_hand - t.quantity, i.min_stock from (select d.number, d.site_id, l.item_id, sum(l.quantity) as quantity from dispatch d
-                join dispatch_line l on l.dispatch_id = d.id where d.number in (:numbers) group by d.number, d.site_id, l.item_id) t
+            select t.number, i.code, h.on_hand - t.quantity, i.min_stock
+            from (select d.number, d.site_id, l.item_id, sum(l.quantity) as quantity from dispatch d
+                join dispatch_line l on l.dispatch_id = d.id where d.number in (:numbers)
+                group by d.number, d.site_id, l.item_id) t
             join item i on i.id = t.item_id join shelf h on h.item_id = t.item_id and h.site_id = t.site_id
             where i.min_stock > 0 and h.on_hand - t.quantity < i.min_stock order by i.code\
             """)
@@ -318,7 +320,7 @@ class GoodsController {
     }
 
     /** One of many orders to stage. */
-    record StagedOne(@NotBlank String order, @NotNull Long version, GoodsService.Short whenShort) {}
+    record StagedOne(@NotBlank String order, @NotNull Long version, GoodsService.ShortageChoice whenShort) {}
 
     record StagingBatch(
             @NotEmpty @Size(max = 500) List<@Valid StagedOne> orders,
@@ -403,7 +405,8 @@ class GoodsController {
     DispatchView dispatch(@PathVariable String number) {
         var lines = jdbc.sql("""
             select l.line_no, l.order_line_no, i.code, i.name, l.quantity, l.cost from dispatch d
-            join dispatch_line l on l.dispatch_id = d.id join item i on i.id = l.item_id where d.number = ? order by l.line_no\
+            join dispatch_line l on l.dispatch_id = d.id join item i on i.id = l.item_id where d.number = ?
+            order by l.line_no\
             """)
                 .param(number)
                 .query((r, n) -> new DispatchLineView(
@@ -415,8 +418,10 @@ class GoodsController {
                         company.money(r.getBigDecimal(6)).amount()))
                 .list();
         return jdbc.sql("""
-            select d.number, o.number, c.name, s.name, d.state, d.staged_on, d.departed_on, d.version, d.carrier, d.carrier_reference, d.carrier_failure from dispatch d
-            join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id join site s on s.id = d.site_id
+            select d.number, o.number, c.name, s.name, d.state, d.staged_on, d.departed_on, d.version, d.carrier,
+                d.carrier_reference, d.carrier_failure from dispatch d
+            join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id
+            join site s on s.id = d.site_id
             where d.number = ?\
             """)
                 .param(number)
@@ -442,9 +447,12 @@ class GoodsController {
     @GetMapping("/stock/{item}")
     List<ShelfView> stock(@PathVariable String item) {
         return jdbc.sql("""
-            select i.code, s.code, h.on_hand, h.reserved, h.stock_value, coalesce((select sum(p.quantity - coalesce((select sum(o.quantity) from return_outcome o
-                where o.part_id = p.id), 0)) from return_line l join return_part p on p.return_line_id = l.id where l.item_id = h.item_id and l.site_id = h.site_id), 0)
-            from shelf h join item i on i.id = h.item_id join site s on s.id = h.site_id where i.code = ? order by s.id\
+            select i.code, s.code, h.on_hand, h.reserved, h.stock_value,
+                coalesce((select sum(p.quantity - coalesce((select sum(o.quantity) from return_outcome o
+                where o.part_id = p.id), 0)) from return_line l join return_part p on p.return_line_id = l.id
+                where l.item_id = h.item_id and l.site_id = h.site_id), 0)
+            from shelf h join item i on i.id = h.item_id join site s on s.id = h.site_id where i.code = ?
+            order by s.id\
             """)
                 .param(item)
                 .query((r, n) -> {
@@ -501,7 +509,8 @@ class GoodsController {
         var than = departed ? "<" : ">";
         var direction = departed ? " desc" : "";
         var rows = jdbc.sql("""
-            select d.id, d.number, o.number, c.name, o.po, s.name, d.staged_on, d.departed_on, o.requested_on, d.version, d.carrier_reference, d.carrier_failure,
+            select d.id, d.number, o.number, c.name, o.po, s.name, d.staged_on, d.departed_on, o.requested_on,
+                d.version, d.carrier_reference, d.carrier_failure,
                    (select count(*) from dispatch_line l where l.dispatch_id = d.id),
                    (select coalesce(sum(l.quantity), 0) from dispatch_line l where l.dispatch_id = d.id)
             from dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id

@@ -112,7 +112,8 @@ public class GoodsService {
         }
         var shelf = shelves.lock(at, item);
         var held = jdbc.sql("""
-            select o.number, k.line_no, k.reserved, k.requested_on, k.clearing from stock_claim k join sales_order o on o.id = k.order_id
+            select o.number, k.line_no, k.reserved, k.requested_on, k.clearing from stock_claim k
+            join sales_order o on o.id = k.order_id
             where k.item_id = ? and k.site_id = ? and k.reserved > 0\
             """)
                 .params(ids.item(item), ids.site(at))
@@ -172,7 +173,7 @@ public class GoodsService {
     }
 
     /** What is to happen to an order that is short when it is staged with many others. */
-    public enum Short {
+    public enum ShortageChoice {
         /** What is reserved goes, the rest waits. */
         SHIP_RESERVED,
         /** The order waits until all of it is there. */
@@ -182,20 +183,20 @@ public class GoodsService {
     }
 
     /** Stages an order as one of many. */
-    String stage(CommandContext context, String order, long version, Short choice) {
+    String stage(CommandContext context, String order, long version, ShortageChoice choice) {
         locks.customerAndOrder(order);
         var chain = chains.chain(order);
         var waiting = chain.flows().stream()
                 .filter(flow -> flow.waiting().isPositive())
                 .toList();
-        if (!waiting.isEmpty() && choice == Short.ONLY_COMPLETE) {
+        if (!waiting.isEmpty() && choice == ShortageChoice.ONLY_COMPLETE) {
             throw new RefusedException(new GoodsRefusal.NotReserved(
                     order,
                     waiting.get(0).line().no(),
                     waiting.get(0).toShip(),
                     waiting.get(0).reserved()));
         }
-        var drops = !waiting.isEmpty() && choice == Short.DROP_REST;
+        var drops = !waiting.isEmpty() && choice == ShortageChoice.DROP_REST;
         if (drops && !context.person().decides()) {
             throw new RefusedException(new CommonRefusal.NotAuthorised(
                     "give up what is short", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
@@ -242,8 +243,10 @@ public class GoodsService {
     @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
     public List<Falls> falls(String number) {
         return jdbc.sql("""
-            select i.code, h.on_hand - t.quantity, i.min_stock from (select d.site_id, l.item_id, sum(l.quantity) as quantity from dispatch d
-                join dispatch_line l on l.dispatch_id = d.id where d.number = ? and d.state = 'STAGED' group by d.site_id, l.item_id) t
+            select i.code, h.on_hand - t.quantity, i.min_stock
+            from (select d.site_id, l.item_id, sum(l.quantity) as quantity from dispatch d
+                join dispatch_line l on l.dispatch_id = d.id where d.number = ? and d.state = 'STAGED'
+                group by d.site_id, l.item_id) t
             join item i on i.id = t.item_id join shelf h on h.item_id = t.item_id and h.site_id = t.site_id
             where i.min_stock > 0 and h.on_hand - t.quantity < i.min_stock order by i.code\
             """)

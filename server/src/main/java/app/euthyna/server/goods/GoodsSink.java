@@ -28,6 +28,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -247,7 +248,8 @@ class GoodsSink implements EffectSink {
                     effect.correction(),
                     context.date());
             jdbc.sql("""
-                insert into stock_correction (number, item_id, site_id, counted, quantity, stock_value, corrected_on, reason)
+                insert into stock_correction (number, item_id, site_id, counted, quantity, stock_value, corrected_on,
+                    reason)
                 values (?, ?, ?, ?, ?, ?, ?, ?)\
                 """)
                     .params(
@@ -278,7 +280,8 @@ class GoodsSink implements EffectSink {
                 String number,
                 LocalDate on) {
             jdbc.sql("""
-                insert into stock_movement (item_id, site_id, quantity, stock_value, document_kind, document_number, moved_on)
+                insert into stock_movement (item_id, site_id, quantity, stock_value, document_kind, document_number,
+                    moved_on)
                 values (?, ?, ?, ?, ?, ?, ?)\
                 """)
                     .params(ids.item(item), ids.site(site), quantity.value(), value.amount(), kind.name(), number, on)
@@ -326,7 +329,7 @@ class GoodsSink implements EffectSink {
             }
             if (!(effect instanceof Effect.Reserved)) {
                 var clears = effect instanceof Effect.OrderChanged
-                        || effect instanceof Effect.StateChanged changed && changed.to() == OrderState.CLEARED;
+                        || (effect instanceof Effect.StateChanged changed && changed.to() == OrderState.CLEARED);
                 for (var number : effect.orders()) {
                     var order = queue(number, concerned, releases);
                     if (clears && order.lines().stream().anyMatch(line -> line.shortage() == Shortage.DROP)) {
@@ -372,12 +375,13 @@ class GoodsSink implements EffectSink {
     private record Row(int line, String item, String site, BigDecimal reserved) {}
 
     /** The order whose lines took their place. */
-    private Order queue(String number, TreeSet<Place> concerned, List<Effect> releases) {
+    private Order queue(String number, Set<Place> concerned, List<Effect> releases) {
         var chain = chains.chain(number);
         var order = chain.order();
         var id = ids.order(number);
         var rows = jdbc.sql("""
-            select c.line_no, i.code, s.code, c.reserved from stock_claim c join item i on i.id = c.item_id join site s on s.id = c.site_id
+            select c.line_no, i.code, s.code, c.reserved from stock_claim c join item i on i.id = c.item_id
+            join site s on s.id = c.site_id
             where c.order_id = ?\
             """)
                 .param(id)
@@ -435,8 +439,10 @@ class GoodsSink implements EffectSink {
                     .update();
         } else if (order.state() == OrderState.CLEARED) {
             jdbc.sql("""
-                insert into stock_claim (order_id, line_no, item_id, site_id, requested_on, clearing, reserved, waiting, waits)
-                select o.id, ?, ?, cast(? as bigint), ?, coalesce(o.clearing, 0), 0, ?, ? from sales_order o where o.id = ?\
+                insert into stock_claim (order_id, line_no, item_id, site_id, requested_on, clearing, reserved,
+                    waiting, waits)
+                select o.id, ?, ?, cast(? as bigint), ?, coalesce(o.clearing, 0), 0, ?, ? from sales_order o
+                where o.id = ?\
                 """)
                     .params(
                             no,

@@ -35,7 +35,7 @@ final class GoodsWork {
                     context,
                     one.order(),
                     one.version(),
-                    one.whenShort() == null ? GoodsService.Short.SHIP_RESERVED : one.whenShort());
+                    one.whenShort() == null ? GoodsService.ShortageChoice.SHIP_RESERVED : one.whenShort());
             return new Done(new DocumentRef(DocumentKind.DISPATCH, number), "");
         }
     }

@@ -180,7 +180,8 @@ class LedgerController {
         }
         var lines = jdbc
                 .sql("""
-                    select l.entry_id, l.role, l.account, a.name, l.amount, l.explained from journal_line l join account a on a.code = l.account
+                    select l.entry_id, l.role, l.account, a.name, l.amount, l.explained from journal_line l
+                    join account a on a.code = l.account
                     where l.entry_id in (:ids) order by l.entry_id, l.line_no\
                     """)
                 .param("ids", page.rows().stream().map(Keyed::id).toList())
@@ -253,9 +254,11 @@ class LedgerController {
                 String customer,
                 BigDecimal amount) {}
         var found = jdbc.sql("""
-            select l.id, e.number, l.entry_date, e.event, e.document_kind, e.document_number, c.name, l.amount from journal_line l
+            select l.id, e.number, l.entry_date, e.event, e.document_kind, e.document_number, c.name, l.amount
+            from journal_line l
             join journal_entry e on e.id = l.entry_id left join customer c on c.id = e.customer_id
-            where l.account = ? and l.entry_date >= ? and l.entry_date <= ? and (l.entry_date > ? or l.entry_date = ? and l.id > ?)
+            where l.account = ? and l.entry_date >= ? and l.entry_date <= ? and (l.entry_date > ?
+                or l.entry_date = ? and l.id > ?)
             order by l.account, l.entry_date, l.id fetch first 101 rows only\
             """)
                 .params(

@@ -76,7 +76,8 @@ class LedgerKeepingController {
         return new PeriodsView(
                 accounts.closedThrough().orElse(null),
                 jdbc.sql("""
-                    select through, closed_at, closed_by, remark, reopened_at, reopened_by, reopening from period_closing order by id desc fetch first 60 rows only\
+                    select through, closed_at, closed_by, remark, reopened_at, reopened_by, reopening
+                    from period_closing order by id desc fetch first 60 rows only\
                     """)
                         .query((r, n) -> new ClosingView(
                                 r.getObject(1, LocalDate.class),

@@ -101,7 +101,8 @@ public class LedgerReader {
                 .collect(Collectors.groupingBy(
                         DocumentRef::kind, Collectors.mapping(DocumentRef::number, Collectors.toSet())))
                 .forEach((kind, numbers) -> jdbc.sql("""
-                    select number, mirrors from journal_entry where document_kind = :kind and document_number in (:numbers) and mirrors is not null\
+                    select number, mirrors from journal_entry
+                    where document_kind = :kind and document_number in (:numbers) and mirrors is not null\
                     """)
                         .param("kind", kind.name())
                         .param("numbers", numbers)

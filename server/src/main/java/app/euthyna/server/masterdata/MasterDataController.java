@@ -437,7 +437,8 @@ class MasterDataController {
         record There(String item, FreeView free) {}
         var elsewhere = jdbc
                 .sql("""
-                    select i.code, t.code, s.on_hand - s.reserved from shelf s join item i on i.id = s.item_id join site t on t.id = s.site_id
+                    select i.code, t.code, s.on_hand - s.reserved from shelf s join item i on i.id = s.item_id
+                    join site t on t.id = s.site_id
                     where i.code in (:items) and t.code <> :site and s.on_hand > s.reserved order by t.id\
                     """)
                 .param("items", found.stream().map(ItemView::code).toList())

@@ -32,8 +32,10 @@ public class PriceBreaks {
                 ? Map.of()
                 : jdbc
                         .sql("""
-                            select i.code, coalesce(c.code, ''), b.from_quantity, b.unit_price from price_break b join item i on i.id = b.item_id
-                            left join customer c on c.id = b.customer_id where i.code in (:items) and (b.customer_id is null or c.code = :customer)\
+                            select i.code, coalesce(c.code, ''), b.from_quantity, b.unit_price
+                            from price_break b join item i on i.id = b.item_id
+                            left join customer c on c.id = b.customer_id
+                            where i.code in (:items) and (b.customer_id is null or c.code = :customer)\
                             """)
                         .param("items", items)
                         .param("customer", customer)
@@ -49,7 +51,8 @@ public class PriceBreaks {
     /** All of an item: everybody's first, then customer by customer, each from the smallest quantity on. */
     public List<PriceList.Break> of(String item) {
         return jdbc.sql("""
-            select coalesce(c.code, ''), b.from_quantity, b.unit_price from price_break b left join customer c on c.id = b.customer_id
+            select coalesce(c.code, ''), b.from_quantity, b.unit_price from price_break b left
+            join customer c on c.id = b.customer_id
             where b.item_id = (select id from item where code = ?) order by coalesce(c.code, ''), b.from_quantity\
             """)
                 .param(item)

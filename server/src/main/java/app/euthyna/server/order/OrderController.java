@@ -157,7 +157,8 @@ class OrderController {
     List<VersionView> versions(@PathVariable String number) {
         orders.view(number);
         return jdbc.sql("""
-            select v.version_no, v.changed_on, v.changed_by, v.differences from order_version v join sales_order o on o.id = v.order_id
+            select v.version_no, v.changed_on, v.changed_by, v.differences from order_version v
+            join sales_order o on o.id = v.order_id
             where o.number = ? order by v.version_no desc\
             """)
                 .param(number)

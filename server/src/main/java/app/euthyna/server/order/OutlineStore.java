@@ -115,10 +115,12 @@ class OutlineStore {
      */
     Outline.Taken taken(long id, String without) {
         var parts = jdbc.sql("""
-            select l.source_line, l.quantity - coalesce((select sum(x.quantity) from cancellation c join cancellation_line x on x.cancellation_id = c.id
+            select l.source_line, l.quantity - coalesce((select sum(x.quantity) from cancellation c
+            join cancellation_line x on x.cancellation_id = c.id
                 where c.order_id = l.order_id and x.order_line_no = l.line_no), 0), l.unit_price, l.discount_percent
             from sales_order o join sales_order_line l on l.order_id = o.id
-            where o.outline_id = ? and l.removed = false and l.source_line is not null and o.state <> 'DECLINED' and o.number <> ?\
+            where o.outline_id = ? and l.removed = false and l.source_line is not null and o.state <> 'DECLINED'
+                and o.number <> ?\
             """)
                 .params(id, without)
                 .query((r, n) -> new Part(r.getInt(1), r.getBigDecimal(2), r.getBigDecimal(3), r.getBigDecimal(4)))

@@ -70,7 +70,8 @@ public class Outlines {
         var number = numbers.next(DocumentKind.valueOf(kind.name()));
         var outline = outline(context, number, kind, 0, written);
         jdbc.sql("""
-            insert into outline (number, kind, state, customer_id, po, valid_from, valid_until, ceiling, every_count, every_unit, made, next_due, net, remark,
+            insert into outline (number, kind, state, customer_id, po, valid_from, valid_until, ceiling, every_count,
+                every_unit, made, next_due, net, remark,
                 details, author, written_on, version) values (?, ?, 'OPEN', ?, ?, ?, ?, ?, ?, ?, 0, ?, ?, ?, ?, ?, ?, 0)\
             """)
                 .param(number)
@@ -126,7 +127,8 @@ public class Outlines {
             return;
         }
         jdbc.sql("""
-            update outline set po = ?, valid_from = ?, valid_until = ?, ceiling = ?, every_count = ?, every_unit = ?, next_due = ?, net = ?, remark = ?, details = ?
+            update outline set po = ?, valid_from = ?, valid_until = ?, ceiling = ?, every_count = ?, every_unit = ?,
+                next_due = ?, net = ?, remark = ?, details = ?
             where id = ?\
             """)
                 .param(po(written))

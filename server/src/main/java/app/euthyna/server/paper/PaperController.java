@@ -157,12 +157,15 @@ class PaperController {
         var day = on == null ? LocalDate.now(clock) : on;
         record Keyed(long id, OverdueRow row) {}
         var found = jdbc.sql("""
-            select c.id, c.code, c.name, count(*), sum(i.open_amount), sum(case when i.due_on >= :d30 then i.open_amount else 0 end),
+            select c.id, c.code, c.name, count(*), sum(i.open_amount), sum(case
+                when i.due_on >= :d30 then i.open_amount else 0 end),
                    sum(case when i.due_on < :d30 and i.due_on >= :d60 then i.open_amount else 0 end),
-                   sum(case when i.due_on < :d60 and i.due_on >= :d90 then i.open_amount else 0 end), sum(case when i.due_on < :d90 then i.open_amount else 0 end),
+                   sum(case when i.due_on < :d60 and i.due_on >= :d90 then i.open_amount else 0 end), sum(case
+                       when i.due_on < :d90 then i.open_amount else 0 end),
                    min(i.due_on), coalesce((select max(m.step) from reminder m where m.customer_id = c.id), 0),
                    (select max(m.reminded_on) from reminder m where m.customer_id = c.id), c.email
-            from invoice i join customer c on c.id = i.customer_id where i.open_amount > 0 and i.due_on < :day and c.id > :after
+            from invoice i join customer c on c.id = i.customer_id
+            where i.open_amount > 0 and i.due_on < :day and c.id > :after
             group by c.id, c.code, c.name, c.email order by c.id fetch first 101 rows only\
             """)
                 .param("d30", day.minusDays(30))

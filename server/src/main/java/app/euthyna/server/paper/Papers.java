@@ -520,7 +520,7 @@ public class Papers {
     }
 
     private void statement(Html html, String number, int copy, LocalDate today) {
-        var parts = number.split("\\|");
+        var parts = number.split("\\|", -1);
         var to = parts.length > 2 ? LocalDate.parse(parts[2]) : today;
         var from = parts.length > 1 ? LocalDate.parse(parts[1]) : to.minusMonths(3);
         var view = statements.of(parts[0], from, to);

@@ -44,7 +44,6 @@ class Pdf {
         XRLog.setLoggingEnabled(false);
         var out = new ByteArrayOutputStream();
         var builder = new PdfRendererBuilder()
-                .useFastMode()
                 .withHtmlContent(page.toString(), null)
                 .withProducer("Euthyna")
                 .toStream(out);

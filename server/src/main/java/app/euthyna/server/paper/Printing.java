@@ -230,7 +230,7 @@ class Printing implements BatchWork {
             case STATEMENT -> "select code from customer where code = ?";
         };
         return jdbc.sql(sql)
-                .param(number.split("\\|")[0])
+                .param(number.split("\\|", -1)[0])
                 .query(String.class)
                 .optional()
                 .orElseThrow(() -> new RefusedException(

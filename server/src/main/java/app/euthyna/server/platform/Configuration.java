@@ -5,6 +5,7 @@ import app.euthyna.core.shared.Quantity;
 import com.fasterxml.jackson.annotation.Nulls;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
+import io.swagger.v3.oas.models.media.ArraySchema;
 import io.swagger.v3.oas.models.media.Content;
 import io.swagger.v3.oas.models.media.MediaType;
 import io.swagger.v3.oas.models.media.Schema;
@@ -13,6 +14,7 @@ import io.swagger.v3.oas.models.responses.ApiResponse;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.List;
 import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springdoc.core.utils.SpringDocUtils;
@@ -37,7 +39,7 @@ class Configuration {
 
     @Bean
     Clock clock() {
-        return Clock.systemDefaultZone();
+        return Clock.system(ZoneId.systemDefault());
     }
 
     /** Figures travel as text: a JSON number loses its scale. */
@@ -127,9 +129,7 @@ class Configuration {
                                     .addProperty("code", new StringSchema())
                                     .addProperty("instead", new StringSchema())
                                     .addProperty("facts", new Schema<>().type("object"))
-                                    .addProperty(
-                                            "others",
-                                            new Schema<>().type("array").items(new StringSchema())));
+                                    .addProperty("others", new ArraySchema().items(new StringSchema())));
             var problem = new ApiResponse()
                     .description("Refused")
                     .content(new Content()
@@ -157,12 +157,12 @@ class Configuration {
             return;
         }
         if (schema.get$ref() != null) {
-            var named = api.getComponents()
+            Schema<?> named = api.getComponents()
                     .getSchemas()
                     .get(schema.get$ref().substring(schema.get$ref().lastIndexOf('/') + 1));
             if (named.getRequired() == null && named.getProperties() != null) {
                 named.setRequired(List.copyOf(named.getProperties().keySet()));
-                named.getProperties().values().forEach(property -> alwaysThere(api, (Schema<?>) property));
+                named.getProperties().values().forEach(property -> alwaysThere(api, property));
             }
         }
         alwaysThere(api, schema.getItems());

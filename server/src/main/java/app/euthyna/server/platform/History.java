@@ -62,7 +62,8 @@ public class History implements EffectSink {
             OrderState to,
             String sentence) {
         jdbc.sql("""
-            insert into history (order_id, document_kind, document_number, event, state_to, happened_on, at, by_user, sentence)
+            insert into history (order_id, document_kind, document_number, event, state_to, happened_on, at, by_user,
+                sentence)
             values (?, ?, ?, ?, ?, ?, ?, ?, ?)\
             """)
                 .param(order == null ? null : ids.order(order))

@@ -24,11 +24,13 @@ public class Locks {
 
     /** For everything that looks at a customer's exposure or PO numbers. */
     public void customer(String code) {
-        jdbc.sql("select id from customer where code = ? for update")
+        var locked = jdbc.sql("select id from customer where code = ? for update")
                 .param(code)
                 .query(Long.class)
-                .optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)));
+                .optional();
+        if (locked.isEmpty()) {
+            throw new RefusedException(new CommonRefusal.NotFound("customer", code));
+        }
         PerTransaction.forgetWhatWasRead();
     }
 

@@ -39,23 +39,23 @@ public final class Pages {
 
     /** The key that a cursor names, part by part; refused when it is none of ours. */
     public static Key key(String cursor) {
-        return new Key(
-                told(() -> new String(Base64.getUrlDecoder().decode(cursor), StandardCharsets.UTF_8).split("\n", -1)));
+        return new Key(told(() ->
+                List.of(new String(Base64.getUrlDecoder().decode(cursor), StandardCharsets.UTF_8).split("\n", -1))));
     }
 
     /** The parts of a cursor. */
-    public record Key(String[] parts) {
+    public record Key(List<String> parts) {
 
         public long number(int at) {
-            return told(() -> Long.valueOf(parts[at]));
+            return told(() -> Long.valueOf(parts.get(at)));
         }
 
         public LocalDate date(int at) {
-            return told(() -> LocalDate.parse(parts[at]));
+            return told(() -> LocalDate.parse(parts.get(at)));
         }
 
         public BigDecimal figure(int at) {
-            return told(() -> new BigDecimal(parts[at]));
+            return told(() -> new BigDecimal(parts.get(at)));
         }
     }
 

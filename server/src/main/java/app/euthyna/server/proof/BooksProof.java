@@ -61,7 +61,8 @@ class BooksProof {
                 null,
                 null,
                 failures("""
-                    select e.number, 0, t.total from (select entry_id, sum(amount) as total from journal_line group by entry_id) t
+                    select e.number, 0, t.total from (select entry_id, sum(amount) as total
+                    from journal_line group by entry_id) t
                     join journal_entry e on e.id = t.entry_id where t.total <> 0\
                     """, "Entry %s is out of balance: it" + " should come to %s and comes" + " to %s."));
     }
@@ -81,8 +82,10 @@ class BooksProof {
                 "The lines of invoice %s come to %s, it says %s."));
         failures.addAll(
                 failures("""
-                    select k.number, t.net + v.tax, k.gross from credit_note k join (select credit_note_id, sum(net) as net from credit_note_line group by credit_note_id) t
-                        on t.credit_note_id = k.id join (select credit_note_id, sum(taxable) as taxable, sum(tax) as tax from credit_note_vat group by credit_note_id) v
+                    select k.number, t.net + v.tax, k.gross from credit_note k
+                    join (select credit_note_id, sum(net) as net from credit_note_line group by credit_note_id) t
+                        on t.credit_note_id = k.id join (select credit_note_id, sum(taxable) as taxable,
+                            sum(tax) as tax from credit_note_vat group by credit_note_id) v
                         on v.credit_note_id = k.id
                     where t.net <> k.net or v.taxable <> k.net or v.tax <> k.vat or k.net + k.vat <> k.gross\
                     """, "The lines" + " of credit" + " note" + " %s come" + " to %s," + " it says" + " %s."));
@@ -114,21 +117,30 @@ class BooksProof {
     /** Per order line: ordered, cancelled, staged, dispatched, reserved and billed, from the documents. */
     private static final String LINES = """
         select o.number, l.line_no, l.kind, l.quantity as ordered,
-               coalesce((select sum(c.quantity) from cancellation_line c join cancellation k on k.id = c.cancellation_id
+               coalesce((select sum(c.quantity) from cancellation_line c join cancellation k
+                   on k.id = c.cancellation_id
                          where k.order_id = l.order_id and c.order_line_no = l.line_no), 0) as cancelled,
                coalesce((select sum(x.quantity) from dispatch_line x join dispatch d on d.id = x.dispatch_id
-                         where x.root_order_id = l.order_id and x.order_line_no = l.line_no and d.state = 'STAGED'), 0) as staged,
+                         where x.root_order_id = l.order_id and x.order_line_no = l.line_no and d.state = 'STAGED'),
+                             0) as staged,
                coalesce((select sum(x.quantity) from dispatch_line x join dispatch d on d.id = x.dispatch_id
-                         where x.root_order_id = l.order_id and x.order_line_no = l.line_no and d.state = 'DEPARTED'), 0) as dispatched,
-               coalesce((select c.reserved from stock_claim c where c.order_id = l.order_id and c.line_no = l.line_no), 0) as reserved,
+                         where x.root_order_id = l.order_id and x.order_line_no = l.line_no
+                             and d.state = 'DEPARTED'), 0) as dispatched,
+               coalesce((select c.reserved from stock_claim c where c.order_id = l.order_id
+                   and c.line_no = l.line_no), 0) as reserved,
                coalesce((select sum(i.quantity) from invoice_line i join invoice h on h.id = i.invoice_id
-                         where i.root_order_id = l.order_id and i.order_line_no = l.line_no and h.reversed_on is null), 0) as billed,
-               coalesce((select sum(s.quantity) from invoice_line i join invoice h on h.id = i.invoice_id join invoice_line_source s on s.invoice_line_id = i.id
-                         where i.root_order_id = l.order_id and i.order_line_no = l.line_no and h.reversed_on is null), 0) as sourced,
-               coalesce((select sum(p.quantity - coalesce((select sum(x.quantity) from return_outcome x where x.part_id = p.id and x.kind = 'SEND_BACK'), 0))
+                         where i.root_order_id = l.order_id and i.order_line_no = l.line_no
+                             and h.reversed_on is null), 0) as billed,
+               coalesce((select sum(s.quantity) from invoice_line i join invoice h on h.id = i.invoice_id
+               join invoice_line_source s on s.invoice_line_id = i.id
+                         where i.root_order_id = l.order_id and i.order_line_no = l.line_no
+                             and h.reversed_on is null), 0) as sourced,
+               coalesce((select sum(p.quantity - coalesce((select sum(x.quantity) from return_outcome x
+               where x.part_id = p.id and x.kind = 'SEND_BACK'), 0))
                          from return_line r join return_part p on p.return_line_id = r.id
                          where r.root_order_id = l.order_id and r.order_line_no = l.line_no), 0) as returned,
-               coalesce((select sum(k.quantity) from credit_note_line k where k.root_order_id = l.order_id and k.order_line_no = l.line_no), 0) as credited
+               coalesce((select sum(k.quantity) from credit_note_line k where k.root_order_id = l.order_id
+                   and k.order_line_no = l.line_no), 0) as credited
         from sales_order_line l join sales_order o on o.id = l.order_id where l.removed = false\
         """;
 
@@ -175,7 +187,8 @@ class BooksProof {
     private List<Result> lines() {
         var broken = jdbc.sql("select * from (" + LINES + """
             ) t where kind = 'STOCK' and (cancelled + dispatched + staged + reserved > ordered or reserved < 0)
-            or kind = 'STOCK' and (sourced > dispatched or billed - sourced > ordered - cancelled - dispatched) or kind <> 'STOCK' and billed > ordered - cancelled
+            or kind = 'STOCK' and (sourced > dispatched or billed - sourced > ordered - cancelled - dispatched)
+                or kind <> 'STOCK' and billed > ordered - cancelled
             or returned > dispatched or credited > billed fetch first NAMED rows only\
             """.replace("NAMED", String.valueOf(2 * NAMED)))
                 .query((r, n) -> new BrokenLine(
@@ -247,7 +260,8 @@ class BooksProof {
     private Result receivables() {
         var failures = new ArrayList<>(failures("""
             select number, should, open_amount from (
-                select i.number, i.open_amount, case when i.reversed_on is null then i.gross else 0 end - coalesce((select sum(a.amount) from allocation a where a.invoice_id = i.id), 0)
+                select i.number, i.open_amount, case when i.reversed_on is null then i.gross
+                    else 0 end - coalesce((select sum(a.amount) from allocation a where a.invoice_id = i.id), 0)
                     - coalesce((select sum(u.amount) from deposit_use u where u.invoice_id = i.id), 0) as should
                 from invoice i) t where should <> open_amount\
             """, "Invoice %s should have %s open, but says %s."));
@@ -271,8 +285,10 @@ class BooksProof {
                     select code, held, reserved from (
                         select i.code, s.reserved, s.on_hand, coalesce((select sum(c.reserved) from stock_claim c
                             where c.item_id = s.item_id and c.site_id = s.site_id), 0)
-                            + coalesce((select sum(x.quantity) from dispatch d join dispatch_line x on x.dispatch_id = d.id
-                                where d.state = 'STAGED' and d.site_id = s.site_id and x.item_id = s.item_id), 0) as held
+                            + coalesce((select sum(x.quantity) from dispatch d join dispatch_line x
+                                on x.dispatch_id = d.id
+                                where d.state = 'STAGED' and d.site_id = s.site_id and x.item_id = s.item_id),
+                                    0) as held
                         from shelf s join item i on i.id = s.item_id) t where held <> reserved or reserved > on_hand\
                     """, "Of item" + " %s %s" + " are held" + " for orders," + " its shelf" + " says" + " %s."));
         var inspected = figure(
@@ -298,13 +314,16 @@ class BooksProof {
     private Result goodsOut() {
         var out = figure("""
             select coalesce(sum(x.cost), 0)
-                - (select coalesce(sum(s.cost), 0) from invoice_line_source s join invoice_line l on l.id = s.invoice_line_id join invoice i on i.id = l.invoice_id
+                - (select coalesce(sum(s.cost), 0) from invoice_line_source s join invoice_line l
+                    on l.id = s.invoice_line_id join invoice i on i.id = l.invoice_id
                    where i.reversed_on is null)
                 - (select coalesce(sum(cost), 0) from return_part where standing = 'UNBILLED')
-                + (select coalesce(sum(o.cost), 0) from return_outcome o join return_part p on p.id = o.part_id where p.standing = 'UNBILLED' and o.kind = 'SEND_BACK')
+                + (select coalesce(sum(o.cost), 0) from return_outcome o join return_part p on p.id = o.part_id
+                where p.standing = 'UNBILLED' and o.kind = 'SEND_BACK')
             from dispatch d join dispatch_line x on x.dispatch_id = d.id join sales_order o on o.id = d.order_id
             join sales_order_line l on l.order_id = x.root_order_id and l.line_no = x.order_line_no
-            where d.state = 'DEPARTED' and not (o.kind in ('SAMPLE', 'REPLACEMENT') and (l.unit_price = 0 or l.discount_percent = 100))\
+            where d.state = 'DEPARTED' and not (o.kind in ('SAMPLE', 'REPLACEMENT') and (l.unit_price = 0
+                or l.discount_percent = 100))\
             """);
         return compare(
                 Statement.GOODS_OUT,
@@ -323,7 +342,8 @@ class BooksProof {
             """, "Payment %s should have %s" + " left, but says %s."));
         failures.addAll(failures("""
             select number, should, left_amount from (
-                select d.number, d.left_amount, d.amount - coalesce((select sum(u.amount) from deposit_use u where u.deposit_id = d.id), 0) as should
+                select d.number, d.left_amount, d.amount - coalesce((select sum(u.amount) from deposit_use u
+                where u.deposit_id = d.id), 0) as should
                 from deposit d) t where should <> left_amount or left_amount < 0\
             """, "Deposit %s should have %s" + " unapplied, but says" + " %s."));
         var credit = figure("select coalesce(sum(case when reversed then 0 else amount - refunded end), 0) - (select"
@@ -350,7 +370,8 @@ class BooksProof {
 
     private Result deferredRevenue() {
         var unearned = figure("""
-            select coalesce(sum(l.deferred), 0) - (select coalesce(sum(s.earned), 0) from invoice_line_source s join invoice_line x on x.id = s.invoice_line_id
+            select coalesce(sum(l.deferred), 0) - (select coalesce(sum(s.earned), 0) from invoice_line_source s
+            join invoice_line x on x.id = s.invoice_line_id
                 join invoice h on h.id = x.invoice_id where h.reversed_on is null)
             from invoice_line l join invoice i on i.id = l.invoice_id where i.reversed_on is null\
             """);
@@ -362,9 +383,12 @@ class BooksProof {
                 new ArrayList<>(failures(
                         """
                         select number, 0, left_deferred from (
-                            select i.number, l.deferred - coalesce((select sum(s.earned) from invoice_line_source s where s.invoice_line_id = l.id), 0) as left_deferred,
-                                   l.quantity - coalesce((select sum(s.quantity) from invoice_line_source s where s.invoice_line_id = l.id), 0) as ahead
-                            from invoice_line l join invoice i on i.id = l.invoice_id where l.deferred <> 0 and i.reversed_on is null) t where ahead = 0 and left_deferred <> 0\
+                            select i.number, l.deferred - coalesce((select sum(s.earned)
+                            from invoice_line_source s where s.invoice_line_id = l.id), 0) as left_deferred,
+                                   l.quantity - coalesce((select sum(s.quantity) from invoice_line_source s
+                                   where s.invoice_line_id = l.id), 0) as ahead
+                            from invoice_line l join invoice i on i.id = l.invoice_id
+                            where l.deferred <> 0 and i.reversed_on is null) t where ahead = 0 and left_deferred <> 0\
                         """,
                         "All of"
                                 + " a line"
@@ -399,9 +423,12 @@ class BooksProof {
                     select m.number, 1, 0 from journal_entry m left join journal_entry o on o.number = m.mirrors
                     where m.mirrors is not null and (o.id is null or o.document_number <> m.document_number
                         or exists (select 1 from journal_entry t where t.mirrors = m.mirrors and t.id <> m.id)
-                        or exists (select 1 from journal_line l where l.entry_id = o.id and not exists (select 1 from journal_line x
-                            where x.entry_id = m.id and x.line_no = l.line_no and x.account = l.account and x.role = l.role and x.amount = -l.amount))
-                        or (select count(*) from journal_line l where l.entry_id = o.id) <> (select count(*) from journal_line x where x.entry_id = m.id))\
+                        or exists (select 1 from journal_line l where l.entry_id = o.id and not exists (select 1
+                        from journal_line x
+                            where x.entry_id = m.id and x.line_no = l.line_no and x.account = l.account
+                                and x.role = l.role and x.amount = -l.amount))
+                        or (select count(*) from journal_line l where l.entry_id = o.id) <> (select count(*)
+                        from journal_line x where x.entry_id = m.id))\
                     """, "Entry" + " %s does" + " not mirror" + " its original," + " or not" + " it alone."));
     }
 
@@ -424,9 +451,11 @@ class BooksProof {
     private static String gaps(String table, int prefix, String series) {
         return """
             select t.of_year, s.next_value - 1, t.found from (
-                select substring(number, FROM_YEAR, 4) as of_year, count(distinct number) as found, max(cast(substring(number, FROM_NUMBER) as bigint)) as highest
+                select substring(number, FROM_YEAR, 4) as of_year, count(distinct number) as found,
+                    max(cast(substring(number, FROM_NUMBER) as bigint)) as highest
                 from TABLE group by substring(number, FROM_YEAR, 4)) t
-            join number_series s on s.series = concat('SERIES', t.of_year) where t.found <> s.next_value - 1 or t.highest <> s.next_value - 1\
+            join number_series s on s.series = concat('SERIES', t.of_year)
+            where t.found <> s.next_value - 1 or t.highest <> s.next_value - 1\
             """.replace("FROM_YEAR", String.valueOf(prefix + 1))
                 .replace("FROM_NUMBER", String.valueOf(prefix + 6))
                 .replace("TABLE", table)
@@ -441,7 +470,8 @@ class BooksProof {
                 null,
                 null,
                 failures("""
-                    select e.number, 0, 1 from period_closing p join journal_entry e on e.entry_date <= p.through and e.posted_at > p.closed_at
+                    select e.number, 0, 1 from period_closing p
+                    join journal_entry e on e.entry_date <= p.through and e.posted_at > p.closed_at
                         and (p.reopened_at is null or e.posted_at < p.reopened_at)\
                     """, "Entry %s is dated in a period that" + " was closed when it was" + " posted."));
     }
@@ -450,8 +480,10 @@ class BooksProof {
     private Result hashChain() {
         var chain = new HashChain(company.currency());
         jdbc.sql("""
-            select e.number, e.entry_date, e.event, e.document_kind, e.document_number, coalesce(c.code, ''), e.previous_hash, e.hash, l.role, l.account, l.amount
-            from journal_entry e left join customer c on c.id = e.customer_id join journal_line l on l.entry_id = e.id order by e.id, l.line_no\
+            select e.number, e.entry_date, e.event, e.document_kind, e.document_number, coalesce(c.code, ''),
+                e.previous_hash, e.hash, l.role, l.account, l.amount
+            from journal_entry e left join customer c on c.id = e.customer_id
+            join journal_line l on l.entry_id = e.id order by e.id, l.line_no\
             """)
                 .query((ResultSet r) -> chain.line(
                         r.getString(1),
@@ -491,13 +523,17 @@ class BooksProof {
                 failures(
                         """
                         select o.number, 0, 1 from sales_order o join customer c on c.id = o.customer_id
-                        where o.po_normal <> '' and o.po_taken is not null and o.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT')
+                        where o.po_normal <> '' and o.po_taken is not null and o.state in ('CLEARED', 'COMPLETED',
+                            'CLOSED_SHORT')
                           and (c.po_own = false or c.po_ceiling is null)
-                          and exists (select 1 from sales_order x where x.customer_id = o.customer_id and x.po_normal = o.po_normal and x.id <> o.id and x.po_taken < o.po_taken
-                              and x.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT') and REACH and coalesce(x.split_of, x.id) <> coalesce(o.split_of, o.id)
+                          and exists (select 1 from sales_order x where x.customer_id = o.customer_id
+                              and x.po_normal = o.po_normal and x.id <> o.id and x.po_taken < o.po_taken
+                              and x.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT') and REACH
+                                  and coalesce(x.split_of, x.id) <> coalesce(o.split_of, o.id)
                               and (x.outline_id is null or o.outline_id is null or x.outline_id <> o.outline_id)
                               and (x.po = o.po and SAME or x.po <> o.po and ALIKE))
-                          and not exists (select 1 from finding f where f.order_id = o.id and f.check_code = 'duplicate-po' and f.waived_by is not null)\
+                          and not exists (select 1 from finding f where f.order_id = o.id
+                              and f.check_code = 'duplicate-po' and f.waived_by is not null)\
                         """.replace("REACH", reach).replace("SAME", same).replace("ALIKE", alike),
                         "Order %s bears a PO that an earlier order bears, and nobody let it pass."));
     }
@@ -512,7 +548,9 @@ class BooksProof {
                 failures("""
                     select document_number, 0, 1 from (
                         select h.document_number, (select s.state_to from history s where s.moment = (
-                            select max(m.moment) from history m where m.order_id = h.order_id and m.moment < h.moment and m.state_to is not null)) as then_state
+                            select max(m.moment) from history m
+                            where m.order_id = h.order_id and m.moment < h.moment
+                                and m.state_to is not null)) as then_state
                         from history h where h.event in ('departed', 'invoiced')) t
                     where then_state is null or then_state <> 'CLEARED'\
                     """, "Document %s was made of an order that" + " was not cleared then."));

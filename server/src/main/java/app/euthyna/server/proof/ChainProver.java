@@ -114,7 +114,8 @@ class ChainProver {
         }
         return jdbc.sql("""
             select h.document_kind, h.document_number, o.number, (select s.state_to from history s where s.moment = (
-                select max(m.moment) from history m where m.order_id = h.order_id and m.moment < h.moment and m.state_to is not null))
+                select max(m.moment) from history m where m.order_id = h.order_id and m.moment < h.moment
+                    and m.state_to is not null))
             from history h join sales_order o on o.id = h.order_id
             where o.number in (:orders) and h.event in ('departed', 'invoiced') order by h.moment\
             """)

@@ -129,7 +129,7 @@ class Corrections {
             var own = instead.stream()
                     .filter(one -> one.invoiceLine() == credited.invoiceLine())
                     .findFirst();
-            if (!credited.quantity().isPositive() || !instead.isEmpty() && own.isEmpty()) {
+            if (!credited.quantity().isPositive() || (!instead.isEmpty() && own.isEmpty())) {
                 continue;
             }
             var billed = invoice.line(credited.invoiceLine());

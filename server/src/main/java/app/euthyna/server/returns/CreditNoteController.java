@@ -221,8 +221,10 @@ class CreditNoteController {
     @GetMapping("/{number}")
     CreditNoteView creditNote(@PathVariable String number) {
         var lines = jdbc.sql("""
-            select l.line_no, l.invoice_line_no, o.number, g.number, l.item_code, l.description, l.quantity, l.net, l.fee, l.fee_percent, l.vat_category, l.vat_rate
-            from credit_note k join credit_note_line l on l.credit_note_id = k.id join sales_order o on o.id = l.root_order_id left join goods_return g on g.id = l.return_id
+            select l.line_no, l.invoice_line_no, o.number, g.number, l.item_code, l.description, l.quantity, l.net,
+                l.fee, l.fee_percent, l.vat_category, l.vat_rate
+            from credit_note k join credit_note_line l on l.credit_note_id = k.id
+            join sales_order o on o.id = l.root_order_id left join goods_return g on g.id = l.return_id
             where k.number = ? order by l.line_no\
             """)
                 .param(number)
@@ -251,7 +253,8 @@ class CreditNoteController {
                         company.money(r.getBigDecimal(4)).amount()))
                 .list();
         var uses = new ArrayList<>(jdbc.sql("""
-            select i.number, sum(a.amount), max(a.allocated_on) from payment p join allocation a on a.payment_id = p.id join invoice i on i.id = a.invoice_id
+            select i.number, sum(a.amount), max(a.allocated_on) from payment p
+            join allocation a on a.payment_id = p.id join invoice i on i.id = a.invoice_id
             where p.number = ? group by i.id, i.number having sum(a.amount) <> 0 order by max(a.allocated_on), i.id\
             """)
                 .param(number)
@@ -271,8 +274,10 @@ class CreditNoteController {
                         r.getObject(3, LocalDate.class)))
                 .list());
         return jdbc.sql("""
-            select k.number, c.code, c.name, i.number, k.credited_on, k.reason, k.net, k.vat, k.gross, p.left_amount, k.wish, p.version from credit_note k
-            join customer c on c.id = k.customer_id join invoice i on i.id = k.invoice_id join payment p on p.number = k.number where k.number = ?\
+            select k.number, c.code, c.name, i.number, k.credited_on, k.reason, k.net, k.vat, k.gross, p.left_amount,
+                k.wish, p.version from credit_note k
+            join customer c on c.id = k.customer_id join invoice i on i.id = k.invoice_id
+            join payment p on p.number = k.number where k.number = ?\
             """)
                 .param(number)
                 .query((r, n) -> new CreditNoteView(

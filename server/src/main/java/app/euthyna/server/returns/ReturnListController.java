@@ -98,8 +98,10 @@ class ReturnListController {
         var today = commands.context().date();
         var reasons = rules.inForce().returns();
         var rows = jdbc.sql("""
-                        select g.id, g.number, c.code, c.name, g.authorised_on, g.reason_code, g.received_on, g.withdrawn, g.expects, g.inspecting, g.credit_due, g.credited_ahead, g.reminders, g.reminded_on
-                        from goods_return g join customer c on c.id = g.customer_id where\s\
+                        select g.id, g.number, c.code, c.name, g.authorised_on, g.reason_code, g.received_on,
+                            g.withdrawn, g.expects, g.inspecting, g.credit_due, g.credited_ahead, g.reminders,
+                                g.reminded_on
+                        from goods_return g join customer c on c.id = g.customer_id where \
                         """ + where + " order"
                         + " by " + (lane == null ? "g.id desc" : "g." + lane.since + ", g.id")
                         + " fetch first 101 rows only")
@@ -107,7 +109,7 @@ class ReturnListController {
                 .query((r, n) -> {
                     var authorised = r.getObject("authorised_on", LocalDate.class);
                     var received = r.getObject("received_on", LocalDate.class);
-                    var since = lane != null && lane.since.equals("authorised_on") || received == null
+                    var since = (lane != null && lane.since.equals("authorised_on")) || received == null
                             ? authorised
                             : received;
                     var state = r.getBoolean("inspecting")

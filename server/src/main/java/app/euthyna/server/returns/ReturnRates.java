@@ -84,11 +84,14 @@ class ReturnRates {
             case REASON -> "0, g.reason_code, g.reason_code";
         };
         var back = jdbc.sql("select " + group + """
-                        , count(distinct g.id) as returns, sum(p.quantity - coalesce(x.quantity, 0)) as quantity, sum(p.cost - coalesce(x.cost, 0)) as worth
-                        from return_part p join return_line l on l.id = p.return_line_id join goods_return g on g.id = l.return_id join item i on i.id = l.item_id
+                        , count(distinct g.id) as returns, sum(p.quantity - coalesce(x.quantity, 0)) as quantity,
+                            sum(p.cost - coalesce(x.cost, 0)) as worth
+                        from return_part p join return_line l on l.id = p.return_line_id
+                        join goods_return g on g.id = l.return_id join item i on i.id = l.item_id
                         join customer c on c.id = g.customer_id
-                        left join (select o.part_id, sum(o.quantity) as quantity, sum(o.cost) as cost from return_outcome o where o.kind = 'SEND_BACK' group by o.part_id) x on x.part_id = p.id
-                        where p.received_on between ? and ? group by\s\
+                        left join (select o.part_id, sum(o.quantity) as quantity, sum(o.cost) as cost
+                        from return_outcome o where o.kind = 'SEND_BACK' group by o.part_id) x on x.part_id = p.id
+                        where p.received_on between ? and ? group by \
                         """ + (by == RateBy.REASON ? "g.reason_code" : group)
                         + " having sum(p.quantity - coalesce(x.quantity, 0)) > 0 order by worth desc, 2")
                 .params(since, until)

@@ -34,6 +34,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeSet;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -107,7 +108,7 @@ public class ReturnsService {
                         invoiced),
                 found,
                 rules.inForce().returns(),
-                new ReturnPolicy.Exception(context.person(), exception)));
+                new ReturnPolicy.Exemption(context.person(), exception)));
         writer.write(context, List.of(authorised));
         return authorised.authorised().number();
     }
@@ -117,7 +118,7 @@ public class ReturnsService {
         return locked(ordersOf(dispatched));
     }
 
-    private TreeSet<String> ordersOf(List<Returning.OfDispatch> dispatched) {
+    private Set<String> ordersOf(List<Returning.OfDispatch> dispatched) {
         var orders = new TreeSet<String>();
         dispatched.forEach(one -> orders.addAll(
                 documentOrders.of(DocumentKind.DISPATCH, one.dispatchLine().number())));

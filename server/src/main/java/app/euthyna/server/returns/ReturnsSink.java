@@ -78,7 +78,8 @@ class ReturnsSink implements EffectSink {
         public Void returnAuthorised(Effect.ReturnAuthorised effect) {
             var goods = effect.authorised();
             jdbc.sql("""
-                insert into goods_return (number, customer_id, authorised_on, reason_code, remark, withdrawn, expects, inspecting, version)
+                insert into goods_return (number, customer_id, authorised_on, reason_code, remark, withdrawn,
+                    expects, inspecting, version)
                 values (?, ?, ?, ?, ?, false, true, false, 0)\
                 """)
                     .params(
@@ -91,7 +92,8 @@ class ReturnsSink implements EffectSink {
             var id = id(goods.number());
             for (var line : goods.lines()) {
                 jdbc.sql("""
-                    insert into return_line (return_id, line_no, root_order_id, order_line_no, dispatch_id, dispatch_line_no, invoice_id, invoice_line_no, item_id, site_id, authorised)
+                    insert into return_line (return_id, line_no, root_order_id, order_line_no, dispatch_id,
+                        dispatch_line_no, invoice_id, invoice_line_no, item_id, site_id, authorised)
                     values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
                     """)
                         .param(id)
@@ -136,8 +138,10 @@ class ReturnsSink implements EffectSink {
             for (var arrival : effect.arrivals()) {
                 var part = arrival.part();
                 jdbc.sql("""
-                    insert into return_part (return_line_id, part_no, received_on, standing, invoice_id, invoice_line_no, quantity, cost, moment)
-                    select l.id, ?, cast(? as date), ?, cast(? as bigint), cast(? as integer), ?, ?, cast(? as bigint) from return_line l where l.return_id = ? and l.line_no = ?\
+                    insert into return_part (return_line_id, part_no, received_on, standing, invoice_id,
+                        invoice_line_no, quantity, cost, moment)
+                    select l.id, ?, cast(? as date), ?, cast(? as bigint), cast(? as integer), ?, ?,
+                        cast(? as bigint) from return_line l where l.return_id = ? and l.line_no = ?\
                     """)
                         .param(part.no())
                         .param(part.on())
@@ -159,11 +163,16 @@ class ReturnsSink implements EffectSink {
         private void settle(long id) {
             jdbc.sql("""
                 update goods_return set version = version + 1,
-                    expects = withdrawn = false and exists (select 1 from return_line l where l.return_id = goods_return.id
-                        and l.authorised > coalesce((select sum(p.quantity) from return_part p where p.return_line_id = l.id), 0)),
-                    inspecting = exists (select 1 from return_line l join return_part p on p.return_line_id = l.id where l.return_id = goods_return.id
-                        and p.quantity > coalesce((select sum(o.quantity) from return_outcome o where o.part_id = p.id), 0)),
-                    received_on = (select max(p.received_on) from return_line l join return_part p on p.return_line_id = l.id where l.return_id = goods_return.id)
+                    expects = withdrawn = false and exists (select 1 from return_line l
+                    where l.return_id = goods_return.id
+                        and l.authorised > coalesce((select sum(p.quantity) from return_part p
+                        where p.return_line_id = l.id), 0)),
+                    inspecting = exists (select 1 from return_line l join return_part p
+                        on p.return_line_id = l.id where l.return_id = goods_return.id
+                        and p.quantity > coalesce((select sum(o.quantity) from return_outcome o
+                        where o.part_id = p.id), 0)),
+                    received_on = (select max(p.received_on) from return_line l join return_part p
+                        on p.return_line_id = l.id where l.return_id = goods_return.id)
                 where id = ?\
                 """).param(id).update();
         }
@@ -175,7 +184,8 @@ class ReturnsSink implements EffectSink {
                 var outcome = judgement.outcome();
                 jdbc.sql("""
                     insert into return_outcome (part_id, kind, decided_on, quantity, cost, site, remark, moment)
-                    select p.id, ?, cast(? as date), ?, ?, ?, ?, cast(? as bigint) from return_part p join return_line l on l.id = p.return_line_id
+                    select p.id, ?, cast(? as date), ?, ?, ?, ?, cast(? as bigint) from return_part p
+                    join return_line l on l.id = p.return_line_id
                     where l.return_id = ? and l.line_no = ? and p.part_no = ?\
                     """)
                         .params(
@@ -232,7 +242,8 @@ class ReturnsSink implements EffectSink {
 
         private void line(long credit, CreditNote.Line line) {
             jdbc.sql("""
-                insert into credit_note_line (credit_note_id, line_no, invoice_line_no, root_order_id, order_line_no, return_id, return_line_no, item_code, description,
+                insert into credit_note_line (credit_note_id, line_no, invoice_line_no, root_order_id, order_line_no,
+                    return_id, return_line_no, item_code, description,
                     quantity, net, fee, fee_percent, vat_category, vat_rate) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
                 """)
                     .param(credit)

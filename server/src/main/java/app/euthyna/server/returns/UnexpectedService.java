@@ -88,7 +88,8 @@ public class UnexpectedService {
                         .optional()
                         .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("return", came.ofReturn())));
         jdbc.sql("""
-            insert into unexpected_goods (number, customer_id, sender, return_id, item_id, quantity, left_over, site_id, came_on, taken_by, remark, version)
+            insert into unexpected_goods (number, customer_id, sender, return_id, item_id, quantity, left_over,
+                site_id, came_on, taken_by, remark, version)
             values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)\
             """)
                 .param(number)

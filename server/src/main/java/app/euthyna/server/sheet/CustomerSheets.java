@@ -69,15 +69,19 @@ class CustomerSheets {
     @GetMapping("/customer-list")
     CustomerPage list(@RequestParam(defaultValue = "") String q, @RequestParam(required = false) String after) {
         record Keyed(String name, CustomerRow row) {}
-        var start = after == null ? "" : Pages.key(after).parts()[0];
-        var code = after == null ? "" : Pages.key(after).parts()[1];
+        var start = after == null ? "" : Pages.key(after).parts().get(0);
+        var code = after == null ? "" : Pages.key(after).parts().get(1);
         var rows = jdbc.sql("""
             select p.code, p.name, p.town, p.credit_limit, p.blocked_why,
-                coalesce((select sum(i.open_amount) from invoice i where i.customer_id = p.id and i.open_amount > 0), 0)
-                + coalesce((select sum(x.unbilled_gross) + sum(case when x.cleared then x.open_gross else 0 end) from open_order x where x.customer_id = p.id), 0)
-                - coalesce((select sum(m.left_amount) from payment m where m.customer_id = p.id and m.left_amount > 0), 0),
+                coalesce((select sum(i.open_amount) from invoice i where i.customer_id = p.id and i.open_amount > 0),
+                    0)
+                + coalesce((select sum(x.unbilled_gross) + sum(case when x.cleared then x.open_gross else 0 end)
+                from open_order x where x.customer_id = p.id), 0)
+                - coalesce((select sum(m.left_amount) from payment m where m.customer_id = p.id
+                    and m.left_amount > 0), 0),
                 (select count(*) from open_order x where x.customer_id = p.id),
-                (select count(*) from open_order x join sales_order o on o.id = x.order_id where x.customer_id = p.id and o.state = 'HELD')
+                (select count(*) from open_order x join sales_order o on o.id = x.order_id
+                where x.customer_id = p.id and o.state = 'HELD')
             from (select id, code, name, town, credit_limit, blocked_why from customer
                 where search_key like :like escape '!' and (name > :start or (name = :start and code > :code))
                 order by name, code fetch first SIZE rows only) p order by p.name, p.code\
@@ -165,8 +169,10 @@ class CustomerSheets {
                         .toList();
         var id = ids.customer(code);
         var decisions = jdbc.sql("""
-            select h.happened_on, h.by_user, o.number, h.sentence from history h join sales_order o on o.id = h.order_id
-            where h.order_id in (select id from sales_order where customer_id = ? order by id desc fetch first 400 rows only)
+            select h.happened_on, h.by_user, o.number, h.sentence from history h
+            join sales_order o on o.id = h.order_id
+            where h.order_id in (select id from sales_order where customer_id = ? order by id desc
+                fetch first 400 rows only)
               and (h.event in ('waived', 'approved', 'sent-back', 'recalled', 'cancelled') or h.state_to = 'DECLINED')
             order by h.moment desc fetch first 40 rows only\
             """)
@@ -290,7 +296,8 @@ class CustomerSheets {
                 .toList());
         if (page.next() == null) {
             rows.addAll(jdbc.sql("""
-                select po, po_normal, number, invoiced_on, net from past_invoice where customer_id = :customer and po_normal like :like escape '!'
+                select po, po_normal, number, invoiced_on, net from past_invoice
+                where customer_id = :customer and po_normal like :like escape '!'
                 order by id desc fetch first 500 rows only\
                 """)
                     .params(parameters)

@@ -51,12 +51,14 @@ class ItemSheets {
     /** Items by name, those with a word in name or code. */
     @GetMapping("/item-list")
     ItemPage list(@RequestParam(defaultValue = "") String q, @RequestParam(required = false) String after) {
-        var start = after == null ? "" : Pages.key(after).parts()[0];
-        var code = after == null ? "" : Pages.key(after).parts()[1];
+        var start = after == null ? "" : Pages.key(after).parts().get(0);
+        var code = after == null ? "" : Pages.key(after).parts().get(1);
         var rows = jdbc.sql("""
-            select p.code, p.name, p.kind, p.unit, p.price, p.regulated, coalesce((select sum(s.on_hand) from shelf s where s.item_id = p.id), 0),
+            select p.code, p.name, p.kind, p.unit, p.price, p.regulated, coalesce((select sum(s.on_hand)
+            from shelf s where s.item_id = p.id), 0),
                 coalesce((select sum(s.on_hand - s.reserved) from shelf s where s.item_id = p.id), 0),
-                coalesce((select sum(k.waiting) from stock_claim k where k.item_id = p.id and k.waits = true), 0), p.min_stock
+                coalesce((select sum(k.waiting) from stock_claim k where k.item_id = p.id and k.waits = true), 0),
+                    p.min_stock
             from (select id, code, name, kind, unit, price, regulated, min_stock from item
                 where search_key like :like escape '!' and (name > :start or (name = :start and code > :code))
                 order by name, code fetch first SIZE rows only) p order by p.name, p.code\
@@ -109,7 +111,8 @@ class ItemSheets {
     ItemSheet sheet(@PathVariable String code) {
         var item = masterData.item(code);
         var shelves = jdbc.sql("""
-            select t.code, t.name, s.on_hand, s.reserved, s.stock_value from shelf s join site t on t.id = s.site_id where s.item_id = ? order by t.id\
+            select t.code, t.name, s.on_hand, s.reserved, s.stock_value from shelf s
+            join site t on t.id = s.site_id where s.item_id = ? order by t.id\
             """)
                 .param(ids.item(code))
                 .query((r, n) -> new StoreStock(
@@ -158,10 +161,14 @@ class ItemSheets {
     ClaimPage claims(@PathVariable String code, @RequestParam(required = false) String after) {
         var key = after == null ? null : Pages.key(after);
         var rows = jdbc.sql("""
-            select o.number, k.line_no, c.code, c.name, t.code, k.requested_on, k.reserved, k.waiting, k.clearing, k.order_id from stock_claim k
-            join sales_order o on o.id = k.order_id join customer c on c.id = o.customer_id join site t on t.id = k.site_id
-            where k.item_id = :item and (k.reserved > 0 or k.waiting > 0) and (k.requested_on > :requested or (k.requested_on = :requested and (k.clearing > :clearing
-                or (k.clearing = :clearing and (k.order_id > :order or (k.order_id = :order and k.line_no > :line))))))
+            select o.number, k.line_no, c.code, c.name, t.code, k.requested_on, k.reserved, k.waiting, k.clearing,
+                k.order_id from stock_claim k
+            join sales_order o on o.id = k.order_id join customer c on c.id = o.customer_id
+            join site t on t.id = k.site_id
+            where k.item_id = :item and (k.reserved > 0 or k.waiting > 0) and (k.requested_on > :requested
+                or (k.requested_on = :requested and (k.clearing > :clearing
+                or (k.clearing = :clearing and (k.order_id > :order or (k.order_id = :order
+                    and k.line_no > :line))))))
             order by k.requested_on, k.clearing, k.order_id, k.line_no fetch first SIZE rows only\
             """.replace("SIZE", String.valueOf(Pages.SIZE + 1)))
                 .param("item", ids.item(code))

@@ -92,7 +92,8 @@ class TodayController {
                 .map(lane -> view(lane, context, own.getOrDefault(lane.code(), lane.usualLimit)))
                 .toList();
         var figures = jdbc.sql("""
-            select coalesce(sum(x.open_gross), 0), coalesce(sum(case when x.requested_on <= ? then x.open_gross else 0 end), 0)
+            select coalesce(sum(x.open_gross), 0), coalesce(sum(case when x.requested_on <= ? then x.open_gross
+                else 0 end), 0)
             from open_order x join sales_order o on o.id = x.order_id
             where x.reviewable = true and o.state in ('HELD', 'AWAITING_APPROVAL')\
             """)
@@ -153,7 +154,8 @@ class TodayController {
         return jdbc.sql("""
             select at, by_user, document_kind, document_number, sentence from history
             where moment > (select coalesce(max(moment), 0) - 2000 from history) and at > ? and by_user <> ?
-              and event in ('state', 'waived', 'approved', 'sent-back', 'recalled', 'cancelled', 'reversed', 'authorised', 'credited')
+              and event in ('state', 'waived', 'approved', 'sent-back', 'recalled', 'cancelled', 'reversed',
+                  'authorised', 'credited')
               and (state_to is null or state_to in ('HELD', 'CLEARED', 'DECLINED', 'CANCELLED'))
             order by moment desc fetch first TOLD rows only\
             """.replace("TOLD", String.valueOf(TOLD)))

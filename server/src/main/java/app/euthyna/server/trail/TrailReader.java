@@ -250,7 +250,8 @@ public class TrailReader {
         var numbers = new LinkedHashSet<String>();
         if (!invoices.isEmpty()) {
             numbers.addAll(jdbc.sql("""
-                select distinct p.id, p.number from allocation a join payment p on p.id = a.payment_id join invoice i on i.id = a.invoice_id
+                select distinct p.id, p.number from allocation a join payment p on p.id = a.payment_id
+                join invoice i on i.id = a.invoice_id
                 where i.number in (:invoices) order by p.id\
                 """)
                     .param("invoices", invoices)
@@ -267,7 +268,8 @@ public class TrailReader {
         }
         var allocations = new HashMap<String, List<PaymentFact.Allocation>>();
         jdbc.sql("""
-            select p.number, i.number, a.amount, a.allocated_on, a.moment from payment p join allocation a on a.payment_id = p.id
+            select p.number, i.number, a.amount, a.allocated_on, a.moment from payment p
+            join allocation a on a.payment_id = p.id
             join invoice i on i.id = a.invoice_id where p.number in (:numbers) order by a.id\
             """)
                 .param("numbers", numbers)
@@ -280,7 +282,8 @@ public class TrailReader {
                                 r.getLong(5))))
                 .list();
         return jdbc.sql("""
-            select p.number, c.code, p.received_on, p.amount, p.left_amount, p.kind, p.refunded, p.reversed from payment p join customer c on c.id = p.customer_id
+            select p.number, c.code, p.received_on, p.amount, p.left_amount, p.kind, p.refunded, p.reversed
+            from payment p join customer c on c.id = p.customer_id
             where p.number in (:numbers) order by p.id\
             """)
                 .param("numbers", numbers)
@@ -309,7 +312,8 @@ public class TrailReader {
         }
         if (!invoices.isEmpty()) {
             numbers.addAll(jdbc.sql("""
-                select distinct d.id, d.number from deposit_use u join deposit d on d.id = u.deposit_id join invoice i on i.id = u.invoice_id
+                select distinct d.id, d.number from deposit_use u join deposit d on d.id = u.deposit_id
+                join invoice i on i.id = u.invoice_id
                 where i.number in (:invoices) order by d.id\
                 """)
                     .param("invoices", invoices)
@@ -325,7 +329,8 @@ public class TrailReader {
         }
         var uses = new HashMap<String, List<DepositFact.Use>>();
         jdbc.sql("""
-            select d.number, u.kind, u.document_kind, u.document_number, u.amount, u.used_on, u.moment from deposit_use u join deposit d on d.id = u.deposit_id
+            select d.number, u.kind, u.document_kind, u.document_number, u.amount, u.used_on, u.moment
+            from deposit_use u join deposit d on d.id = u.deposit_id
             where d.number in (:numbers) order by u.id\
             """)
                 .param("numbers", numbers)
@@ -338,7 +343,8 @@ public class TrailReader {
                                 r.getLong(7))))
                 .list();
         return jdbc.sql("""
-            select d.number, o.number, d.received_on, d.amount, d.left_amount, (select m.number from deposit m where m.id = d.moved_from)
+            select d.number, o.number, d.received_on, d.amount, d.left_amount, (select m.number from deposit m
+            where m.id = d.moved_from)
             from deposit d join sales_order o on o.id = d.order_id where d.number in (:numbers) order by d.id\
             """)
                 .param("numbers", numbers)
@@ -358,7 +364,8 @@ public class TrailReader {
                 ? List.of()
                 : jdbc.sql("""
                     select number, source_kind, source_number, refunded_on, amount, reversed_on from refund
-                    where source_kind in ('PAYMENT', 'DEPOSIT', 'CREDIT_NOTE') and source_number in (:numbers) and order_id is null order by id\
+                    where source_kind in ('PAYMENT', 'DEPOSIT', 'CREDIT_NOTE') and source_number in (:numbers)
+                        and order_id is null order by id\
                     """)
                         .param(
                                 "numbers",
@@ -377,15 +384,20 @@ public class TrailReader {
         return returns.isEmpty()
                 ? List.of()
                 : jdbc.sql("""
-                    select t.number, t.happened_on, t.moment, h.by_user, o.number, t.order_line_no, t.kind, t.quantity from (
-                        select g.number, p.received_on as happened_on, p.moment, l.root_order_id, l.order_line_no, 'RECEIVED' as kind, p.quantity, 0 as seq, p.id
-                        from goods_return g join return_line l on l.return_id = g.id join return_part p on p.return_line_id = l.id where g.number in (:numbers)
+                    select t.number, t.happened_on, t.moment, h.by_user, o.number, t.order_line_no, t.kind,
+                        t.quantity from (
+                        select g.number, p.received_on as happened_on, p.moment, l.root_order_id, l.order_line_no,
+                            'RECEIVED' as kind, p.quantity, 0 as seq, p.id
+                        from goods_return g join return_line l on l.return_id = g.id
+                        join return_part p on p.return_line_id = l.id where g.number in (:numbers)
                         union all
                         select g.number, x.decided_on, x.moment, l.root_order_id, l.order_line_no,
                             case x.kind when 'RESTOCK' then 'RESTOCKED' when 'SCRAP' then 'SCRAPPED' else 'SENT_BACK' end, x.quantity, 1, x.id
-                        from goods_return g join return_line l on l.return_id = g.id join return_part p on p.return_line_id = l.id join return_outcome x on x.part_id = p.id
+                        from goods_return g join return_line l on l.return_id = g.id
+                        join return_part p on p.return_line_id = l.id join return_outcome x on x.part_id = p.id
                         where g.number in (:numbers)) t
-                    join sales_order o on o.id = t.root_order_id join history h on h.moment = t.moment order by t.moment, t.seq, t.id\
+                    join sales_order o on o.id = t.root_order_id join history h on h.moment = t.moment
+                    order by t.moment, t.seq, t.id\
                     """)
                         .param("numbers", returns)
                         .query((r, n) -> new ReturnMove(
@@ -499,8 +511,10 @@ public class TrailReader {
             return List.of();
         }
         return jdbc.sql("""
-            select o.number, h.happened_on, h.moment, h.by_user, h.sentence, h.event from history h join sales_order o on o.id = h.order_id
-            where o.number in (:roots) and h.event in ('state', 'waived', 'changed', 'started', 'replaced', 'corrected') order by h.moment\
+            select o.number, h.happened_on, h.moment, h.by_user, h.sentence, h.event from history h
+            join sales_order o on o.id = h.order_id
+            where o.number in (:roots) and h.event in ('state', 'waived', 'changed', 'started', 'replaced',
+                'corrected') order by h.moment\
             """)
                 .param("roots", roots)
                 .query((r, n) -> new Remark(

@@ -55,9 +55,10 @@ class Scenes {
         return switch (subject.kind()) {
             case ORDER, DISPATCH, INVOICE, RETURN, DEPOSIT -> documentOrders.of(subject.kind(), subject.number());
             default -> {
-                customerOfMoney(subject)
-                        .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(
-                                subject.kind().word().toLowerCase(Locale.ROOT), subject.number())));
+                if (customerOfMoney(subject).isEmpty()) {
+                    throw new RefusedException(new CommonRefusal.NotFound(
+                            subject.kind().word().toLowerCase(Locale.ROOT), subject.number()));
+                }
                 yield List.of();
             }
         };
@@ -117,9 +118,12 @@ class Scenes {
         return invoices.isEmpty()
                 ? List.of()
                 : jdbc.sql("""
-                    select d.number, o.number, c.code, i.number, sum(u.amount) from deposit_use u join deposit d on d.id = u.deposit_id join sales_order o on o.id = d.order_id
+                    select d.number, o.number, c.code, i.number, sum(u.amount) from deposit_use u
+                    join deposit d on d.id = u.deposit_id join sales_order o on o.id = d.order_id
                     join customer c on c.id = d.customer_id join invoice i on i.id = u.invoice_id
-                    where i.number in (:numbers) and u.kind = 'APPLIED' group by d.id, d.number, o.number, c.code, i.number having sum(u.amount) > 0 order by d.id, i.number\
+                    where i.number in (:numbers) and u.kind = 'APPLIED'
+                    group by d.id, d.number, o.number, c.code, i.number having sum(u.amount) > 0
+                    order by d.id, i.number\
                     """)
                         .param("numbers", invoices)
                         .query((r, n) -> new Scene.Applied(
@@ -147,7 +151,8 @@ class Scenes {
         }
         var settled = new HashMap<String, Map<String, Money>>();
         jdbc.sql("""
-            select p.number, i.number, sum(a.amount) from payment p join allocation a on a.payment_id = p.id join invoice i on i.id = a.invoice_id
+            select p.number, i.number, sum(a.amount) from payment p join allocation a on a.payment_id = p.id
+            join invoice i on i.id = a.invoice_id
             where p.number in (:numbers) group by p.id, p.number, i.id, i.number order by p.id, i.id\
             """)
                 .param("numbers", numbers)
@@ -155,7 +160,8 @@ class Scenes {
                         .put(r.getString(2), company.money(r.getBigDecimal(3))))
                 .list();
         return new ArrayList<>(jdbc.sql("""
-            select p.number, p.kind, c.code, p.amount, p.left_amount, p.refunded, p.reversed from payment p join customer c on c.id = p.customer_id
+            select p.number, p.kind, c.code, p.amount, p.left_amount, p.refunded, p.reversed from payment p
+            join customer c on c.id = p.customer_id
             where p.number in (:numbers) order by p.id\
             """)
                 .param("numbers", numbers)

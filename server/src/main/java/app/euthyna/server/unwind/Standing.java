@@ -92,7 +92,8 @@ class Standing {
         }
         if (!orders.isEmpty()) {
             jdbc.sql("""
-                select distinct p.kind, p.number from payment p join allocation a on a.payment_id = p.id join invoice_line l on l.invoice_id = a.invoice_id
+                select distinct p.kind, p.number from payment p join allocation a on a.payment_id = p.id
+                join invoice_line l on l.invoice_id = a.invoice_id
                 join sales_order o on o.id = l.root_order_id where o.number in (:orders)\
                 """)
                     .param("orders", List.copyOf(orders))
@@ -131,9 +132,13 @@ class Standing {
         var shelves = new LinkedHashMap<ShelfKey, ShelfFigures>();
         if (!items.isEmpty()) {
             jdbc.sql("""
-                select i.code, s.code, h.on_hand, h.reserved, h.stock_value, coalesce((select sum(p.quantity - coalesce((select sum(o.quantity) from return_outcome o
-                    where o.part_id = p.id), 0)) from return_line l join return_part p on p.return_line_id = l.id where l.item_id = h.item_id and l.site_id = h.site_id), 0)
-                from shelf h join item i on i.id = h.item_id join site s on s.id = h.site_id where i.code in (:items) order by i.code, s.id\
+                select i.code, s.code, h.on_hand, h.reserved, h.stock_value,
+                    coalesce((select sum(p.quantity - coalesce((select sum(o.quantity) from return_outcome o
+                    where o.part_id = p.id), 0)) from return_line l
+                    join return_part p on p.return_line_id = l.id
+                    where l.item_id = h.item_id and l.site_id = h.site_id), 0)
+                from shelf h join item i on i.id = h.item_id join site s on s.id = h.site_id
+                where i.code in (:items) order by i.code, s.id\
                 """)
                     .param("items", items)
                     .query((r, n) -> shelves.put(

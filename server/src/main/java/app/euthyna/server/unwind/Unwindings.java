@@ -7,7 +7,6 @@ import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Role;
 import app.euthyna.core.unwind.Plan;
 import app.euthyna.server.platform.CommandContext;
-import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.Texts;
@@ -29,13 +28,11 @@ class Unwindings {
     private final JdbcClient jdbc;
     private final Ids ids;
     private final Clock clock;
-    private final Company company;
 
-    Unwindings(JdbcClient jdbc, Ids ids, Clock clock, Company company) {
+    Unwindings(JdbcClient jdbc, Ids ids, Clock clock) {
         this.jdbc = jdbc;
         this.ids = ids;
         this.clock = clock;
-        this.company = company;
     }
 
     /** Whether something is left to do. */
@@ -97,7 +94,8 @@ class Unwindings {
                 .map(effect -> effect.authorised().number())
                 .findFirst();
         jdbc.sql("""
-            insert into unwinding (intent, subject_kind, subject_number, customer_id, words, reason_code, reason, undone_on, undone_at, undone_by, role, amount, asked, steps, state,
+            insert into unwinding (intent, subject_kind, subject_number, customer_id, words, reason_code, reason,
+                undone_on, undone_at, undone_by, role, amount, asked, steps, state,
                 waits_for, waits_at, return_number, refunds, touched_on, version) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)\
             """)
                 .param(intent.code())

@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
 # Builds the screens with the machine's own npm. Skips the install when the lock file has not changed.
+# build.sh prepare stops where the sources can be read by formatters and linters: installed, typed client made.
 set -euo pipefail
 cd "$(dirname "$0")"
 mkdir -p target
@@ -9,6 +10,7 @@ if [ "$(cat target/npm.stamp 2>/dev/null)" != "$lock" ] || [ ! -d node_modules ]
   echo "$lock" > target/npm.stamp
 fi
 npm run --silent types
+[ "${1:-}" != prepare ] || exit 0
 npm run --silent check
 [ "${SKIP_WEB_TESTS:-}" = 1 ] || npm run --silent test
 npm run --silent build

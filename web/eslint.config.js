@@ -22,7 +22,19 @@ export default tseslint.config(
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     settings: { 'import-x/resolver-next': [createTypeScriptImportResolver()] },
     rules: {
+      // an empty text says that nothing was given, as undefined does; for everything else ?? is meant
+      '@typescript-eslint/prefer-nullish-coalescing': ['error', { ignorePrimitives: { string: true, boolean: true } }],
       'import-x/no-cycle': 'error',
+      // an entry page or dialog begins with its first field, so that one types at once: people here work by keyboard
+      'jsx-a11y/no-autofocus': 'off',
+      // numbers print as they are meant to; everything else must be made a string by whoever knows how
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+      // onClick={() => setOpen(true)} says what it does; braces around it say no more
+      '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
+      // React ignores what a handler returns; each of ours reports its own failure
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      // the house's shapes are types throughout: they compose with unions, interfaces don't
+      '@typescript-eslint/consistent-type-definitions': ['error', 'type'],
       'import-x/no-duplicates': 'error',
     },
   },

@@ -13,7 +13,9 @@ import { queries } from './app/queries';
 import { router } from './app/routes';
 import { theme } from './app/theme';
 
-createRoot(document.getElementById('root')!).render(
+const root = document.getElementById('root');
+if (!root) throw new Error('index.html has no element for the screens');
+createRoot(root).render(
   <StrictMode>
     <MantineProvider theme={theme} defaultColorScheme="auto">
       <Notifications position="bottom-right" autoClose={6000} />

@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
 import { answer, client, type Schemas } from '../shared/api/http';
 import { Words } from '../shared/format';
 import { useKeys } from '../shared/keys';
 import { hasOnlyPage, placeOf } from '../shared/ui';
+import { useGo } from '../shared/navigation';
 
 const target = (hit: Schemas['Hit']) =>
   hasOnlyPage(hit.kind) ? placeOf(hit.kind, hit.number) : `/trail/${hit.kind}/${encodeURIComponent(hit.number)}`;
@@ -15,7 +15,7 @@ export function Find() {
   const [open, setOpen] = useState(false);
   const [at, setAt] = useState(0);
   const input = useRef<HTMLInputElement>(null);
-  const navigate = useNavigate();
+  const navigate = useGo();
   const typed = text.trim();
   const { data: hits = [], isFetching } = useQuery({
     queryKey: ['find', typed],
@@ -65,6 +65,7 @@ export function Find() {
             <div
               key={hit.kind + hit.number}
               role="option"
+              tabIndex={-1}
               aria-selected={index === at}
               onMouseDown={(event) => {
                 event.preventDefault();

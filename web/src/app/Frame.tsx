@@ -1,7 +1,7 @@
 import { Menu, Modal, useMantineColorScheme } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { NavLink, Outlet, useNavigate } from 'react-router';
+import { NavLink, Outlet } from 'react-router';
 import { latestProofQuery } from '../features/proof';
 import { answer, client, Problem } from '../shared/api/http';
 import { date } from '../shared/format';
@@ -12,6 +12,7 @@ import { AbsenceDialog } from './Absence';
 import { Find } from './Find';
 import { startSession } from './queries';
 import { SignIn } from './SignIn';
+import { useGo } from '../shared/navigation';
 
 const PLACES = [
   { to: '/today', label: 'Today' },
@@ -60,7 +61,7 @@ export function Frame() {
 
 function SignedIn() {
   const session = useSession();
-  const navigate = useNavigate();
+  const navigate = useGo();
   const [help, setHelp] = useState(false);
   const [away, setAway] = useState(false);
   useKeys({ '?': () => setHelp(true), n: () => navigate('/orders/new') });
@@ -114,18 +115,19 @@ function Seal() {
   const { data } = useQuery(latestProofQuery);
   const at = data?.at ? new Date(data.at) : null;
   const time = at?.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-  const today = at && at.toDateString() === new Date().toDateString();
-  const when = at && (today ? `at ${time}` : `on ${date(data!.at!.slice(0, 10))}`);
-  const says = !at
-    ? 'Not proved yet'
-    : data!.failing === 0
-      ? 'Books agree'
-      : data!.failing === 1
-        ? 'One statement fails'
-        : `${data!.failing} statements fail`;
+  const today = at?.toDateString() === new Date().toDateString();
+  const when = data?.at && (today ? `at ${time}` : `on ${date(data.at.slice(0, 10))}`);
+  const says =
+    !data || !at
+      ? 'Not proved yet'
+      : data.failing === 0
+        ? 'Books agree'
+        : data.failing === 1
+          ? 'One statement fails'
+          : `${data.failing} statements fail`;
   return (
     <NavLink to="/proof" className="nowrap" style={{ color: 'inherit' }} title="What was proved, and when">
-      <Ring holds={at ? data!.failing === 0 : null} />
+      <Ring holds={data && at ? data.failing === 0 : null} />
       {says} <span className="muted">{when}</span>
     </NavLink>
   );
@@ -134,7 +136,7 @@ function Seal() {
 function UserMenu({ onKeys, onAway }: { onKeys: () => void; onAway: () => void }) {
   const session = useSession();
   const { setColorScheme } = useMantineColorScheme();
-  const navigate = useNavigate();
+  const navigate = useGo();
   const signOut = async () => {
     try {
       startSession(await answer(client.DELETE('/api/session')));

@@ -6,7 +6,7 @@ const MINUS = '\u2212';
 export function figure(text: string | null | undefined): string {
   if (text === null || text === undefined || text === '') return '\u2013';
   const negative = text.startsWith('-');
-  const [whole, decimals] = (negative ? text.slice(1) : text).split('.');
+  const [whole = '', decimals] = (negative ? text.slice(1) : text).split('.');
   const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ',') + (decimals === undefined ? '' : `.${decimals}`);
   return negative ? `${MINUS} ${grouped}` : grouped;
 }

@@ -1,16 +1,16 @@
 import { Modal } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { figure, trim } from '../../shared/format';
 import { keepReason, ProblemNote, ReasonInput, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { refreshAll } from '../review';
+import { useGo } from '../../shared/navigation';
 
 /** Credits lines of an invoice without goods: by quantity or by amount, or all that is left of it. */
 export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView']; onClose: () => void }) {
-  const navigate = useNavigate();
+  const navigate = useGo();
   const [shares, setShares] = useState<Record<number, { quantity: string; amount: string }>>({});
   const [reason, setReason] = useState('');
   const left = useQuery({
@@ -81,7 +81,7 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
                 <td className="num">{figure(leftOf(line.no)?.net)}</td>
                 <td className="num" style={{ width: 120 }}>
                   <FigureInput
-                    first={line.no === invoice.lines[0].no}
+                    first={line.no === invoice.lines[0]?.no}
                     label={`Credit so many, line ${line.no}`}
                     value={shares[line.no]?.quantity ?? ''}
                     onChange={(to) => set(line.no, 'quantity', to)}

@@ -32,7 +32,7 @@ export function BankPage() {
           ? 'It was read before; nothing was taken in twice.'
           : `Statement ${fresh.map((one) => one.statementId).join(', ')} read: ${fresh.reduce((sum, one) => sum + one.open, 0)} entries to settle.`,
       );
-      setSearch({ statement: String(found[0].id) });
+      if (found[0]) setSearch({ statement: String(found[0].id) });
     },
     onSettled: refreshAll,
   });
@@ -84,8 +84,8 @@ export function BankPage() {
                 <td className="mono small">{row.account}</td>
                 <td className="nowrap">{date(row.from)}</td>
                 <td className="nowrap">{date(row.to)}</td>
-                <td className="num">{orDash(row.opening?.replace(/00$/, ''))}</td>
-                <td className="num">{orDash(row.closing?.replace(/00$/, ''))}</td>
+                <td className="num">{orDash(row.opening.replace(/00$/, ''))}</td>
+                <td className="num">{orDash(row.closing.replace(/00$/, ''))}</td>
                 <td className="nowrap small">
                   {moment(row.readAt)}, {row.readBy}
                 </td>

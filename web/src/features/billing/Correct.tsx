@@ -1,7 +1,7 @@
 import { useDebouncedValue } from '@mantine/hooks';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { figure, price, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
@@ -10,6 +10,7 @@ import { FigureInput } from '../../shared/ui/FigureInput';
 import { CustomerLook } from '../order';
 import { refreshAll } from '../review';
 import { invoiceQuery } from './api';
+import { useGo } from '../../shared/navigation';
 
 type Line = { line: number; quantity: string; price: string; discount: string };
 
@@ -24,7 +25,7 @@ export function CorrectPage() {
 }
 
 function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
-  const navigate = useNavigate();
+  const navigate = useGo();
   const [customer, setCustomer] = useState({ code: invoice.customer, name: invoice.customerName });
   const [po, setPo] = useState('');
   const [address, setAddress] = useState({ name: '', street: '', postcode: '', town: '', country: '' });
@@ -157,21 +158,21 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
                 <td className="num" style={{ width: 96 }}>
                   <FigureInput
                     label={`Quantity again, line ${line.no}`}
-                    value={lines[at].quantity}
+                    value={lines[at]?.quantity ?? ''}
                     onChange={(to) => set(at, { quantity: to })}
                   />
                 </td>
                 <td className="num" style={{ width: 110 }}>
                   <FigureInput
                     label={`Price again, line ${line.no}`}
-                    value={lines[at].price}
+                    value={lines[at]?.price ?? ''}
                     onChange={(to) => set(at, { price: to })}
                   />
                 </td>
                 <td className="num" style={{ width: 70 }}>
                   <FigureInput
                     label={`Discount again, line ${line.no}`}
-                    value={lines[at].discount}
+                    value={lines[at]?.discount ?? ''}
                     onChange={(to) => set(at, { discount: to })}
                   />
                 </td>

@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { date, figure, isZero, orDash, trim } from '../../shared/format';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
@@ -8,11 +8,12 @@ import { MailButton, PrintBar, PrintButton } from '../paper';
 import { Settle } from '../returns/Settle';
 import { creditNoteQuery, creditNotesQuery } from './api';
 import { WaysOut } from './WaysOut';
+import { useGo } from '../../shared/navigation';
 
 /** All credit notes, or those that are still to a customer's credit; many on paper as one file. */
 export function CreditNotes() {
   const [open, setOpen] = useState(false);
-  const navigate = useNavigate();
+  const navigate = useGo();
   const query = useInfiniteQuery(creditNotesQuery(open));
   const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
   const selection = useSelection(

@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { answer, client, once, type Problem } from '../../shared/api/http';
 import { date, figure, isZero, orDash } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
@@ -10,9 +10,11 @@ import { FigureInput } from '../../shared/ui/FigureInput';
 import { refreshAll } from '../review';
 import { depositQuery, depositsQuery } from './api';
 import { WaysOut } from './WaysOut';
+import { useGo } from '../../shared/navigation';
+import { present } from '../../shared/present';
 
 export function Deposits() {
-  const navigate = useNavigate();
+  const navigate = useGo();
   const [open, setOpen] = useState(true);
   const list = useInfiniteQuery(depositsQuery(open));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
@@ -93,7 +95,7 @@ export function DepositPage() {
           await answer(
             client.POST('/api/deposits/{number}/applications', {
               ...path,
-              body: { version, invoice: target.trim(), amount: amount || deposit!.unapplied },
+              body: { version, invoice: target.trim(), amount: amount || present(deposit, 'the deposit').unapplied },
               ...once(),
             }),
           );

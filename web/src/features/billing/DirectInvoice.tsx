@@ -1,8 +1,8 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { figure, trim } from '../../shared/format';
+import { withEmptyLast } from '../../shared/entryRows';
 import { useKeys } from '../../shared/keys';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
@@ -10,6 +10,7 @@ import { FigureInput } from '../../shared/ui/FigureInput';
 import { CustomerLook } from '../order/CustomerLook';
 import { ItemLook } from '../order/ItemLook';
 import { refreshAll } from '../review';
+import { useGo } from '../../shared/navigation';
 
 type Line = { item: string; description: string; list: string; free: string; quantity: string; price: string };
 const NO_LINE: Line = { item: '', description: '', list: '', free: '', quantity: '', price: '' };
@@ -17,7 +18,7 @@ const NO_LINE: Line = { item: '', description: '', list: '', free: '', quantity:
 /** An invoice without an earlier order: order, dispatch and invoice are made in one step, or none of them. */
 export function DirectInvoice() {
   const { role } = useSession();
-  const navigate = useNavigate();
+  const navigate = useGo();
   const [customer, setCustomer] = useState({ code: '', name: '' });
   const [po, setPo] = useState('');
   const [text, setText] = useState('');
@@ -51,7 +52,7 @@ export function DirectInvoice() {
   useKeys({ 'ctrl+enter': post });
   const set = (at: number, change: Partial<Line>) => {
     const changed = lines.map((line, index) => (index === at ? { ...line, ...change } : line));
-    setLines(changed[changed.length - 1].item ? [...changed, NO_LINE] : changed);
+    setLines(withEmptyLast(changed, (line) => line.item !== '', NO_LINE));
   };
   return (
     <>
@@ -62,8 +63,9 @@ export function DirectInvoice() {
         </div>
         <div className="fields">
           <div className="field">
-            <label>Customer</label>
+            <label htmlFor="direct-customer">Customer</label>
             <CustomerLook
+              id="direct-customer"
               label="Customer"
               autoFocus
               shown={customer.name}

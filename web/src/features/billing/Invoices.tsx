@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { date, figure, isZero, orDash, price, trim, Words } from '../../shared/format';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { may, useSession } from '../../shared/session';
@@ -9,13 +9,14 @@ import { MailButton, PrintBar, PrintButton } from '../paper';
 import { Allowance } from './Allowance';
 import { invoiceQuery, invoicesQuery } from './api';
 import { WaysOut } from './WaysOut';
+import { useGo } from '../../shared/navigation';
 
 export function Invoices() {
   const [open, setOpen] = useState(true);
   const [search, setSearch] = useSearchParams();
   const pastDue = search.get('pastDue') === 'true';
   const { today } = useSession();
-  const navigate = useNavigate();
+  const navigate = useGo();
   const list = useInfiniteQuery(invoicesQuery(open, undefined, pastDue));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const selection = useSelection(

@@ -49,8 +49,9 @@ export function MoneyIn() {
     },
     onSettled: refreshAll,
   });
-  const money = (text: string, set: (to: string) => void, label: string) => (
+  const money = (text: string, set: (to: string) => void, label: string, id?: string) => (
     <input
+      id={id}
       className="cell-input num"
       style={{ borderBottomColor: 'var(--rule-strong)' }}
       aria-label={label}
@@ -65,8 +66,9 @@ export function MoneyIn() {
       <div className="page-scroll" style={{ paddingTop: 0 }}>
         <div className="fields" style={{ gridTemplateColumns: '2fr 1fr 1fr' }}>
           <div className="field">
-            <label>From</label>
+            <label htmlFor="payment-customer">From</label>
             <CustomerLook
+              id="payment-customer"
               label="Customer"
               shown={name}
               onTake={(hit) => {
@@ -76,12 +78,14 @@ export function MoneyIn() {
             />
           </div>
           <div className="field">
-            <label>Amount received €</label>
-            {money(amount, setAmount, 'Amount received')}
+            <label htmlFor="payment-amount">Amount received €</label>
+            {money(amount, setAmount, 'Amount received', 'payment-amount')}
           </div>
           <div className="field">
-            <label>Customer credit €</label>
-            <div style={{ padding: '6px 2px' }}>{credit.data ? orDash(credit.data.credit) : '–'}</div>
+            <label htmlFor="payment-credit">Customer credit €</label>
+            <output id="payment-credit" style={{ padding: '6px 2px' }}>
+              {credit.data ? orDash(credit.data.credit) : '–'}
+            </output>
           </div>
         </div>
         {customer.code !== '' && (

@@ -1,5 +1,5 @@
 import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { date, figure, orDash } from '../../shared/format';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
@@ -8,13 +8,14 @@ import { Empty, Mark, More, tellProblem, Waiting } from '../../shared/ui';
 import { BatchLog } from '../batch/BatchLog';
 import { refreshAll } from '../review';
 import { overdueQuery } from './api';
+import { useGo } from '../../shared/navigation';
 
 const LETTERS = ['', 'first reminder', 'second reminder', 'last reminder'];
 
 /** Customers with invoices past due, how late, and the letter that each is due. */
 export function Overdue() {
   const { role } = useSession();
-  const navigate = useNavigate();
+  const navigate = useGo();
   const list = useInfiniteQuery(overdueQuery);
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const selection = useSelection(
@@ -84,7 +85,7 @@ export function Overdue() {
                   )}
                 </td>
                 <td className="nowrap">
-                  {row.remindedOn ? `${LETTERS[row.lastStep].replace(' reminder', '')}, ${date(row.remindedOn)}` : '–'}
+                  {row.remindedOn ? `${LETTERS[row.lastStep]?.replace(' reminder', '')}, ${date(row.remindedOn)}` : '–'}
                 </td>
               </tr>
             ))}

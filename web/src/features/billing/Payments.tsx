@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { date, figure, isZero, orDash } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
@@ -10,9 +10,10 @@ import { FigureInput } from '../../shared/ui/FigureInput';
 import { refreshAll } from '../review';
 import { paymentQuery, paymentsQuery } from './api';
 import { WaysOut } from './WaysOut';
+import { useGo } from '../../shared/navigation';
 
 export function Payments() {
-  const navigate = useNavigate();
+  const navigate = useGo();
   const list = useInfiniteQuery(paymentsQuery);
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const [at] = useCursor(rows, (row) => navigate(`/billing/payment/${row.number}`));

@@ -1,5 +1,6 @@
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import { useKeys } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
 
 const RETURNABLE: Record<string, string> = { ORDER: 'order', DISPATCH: 'dispatch', INVOICE: 'invoice' };
 
@@ -22,7 +23,7 @@ export function GoodsBack({ to }: { to: string | null }) {
 
 /** From a document to its trail, to its undoing and to a return of its goods, each with a key. */
 export function WaysOut({ kind, number }: { kind: string; number: string }) {
-  const navigate = useNavigate();
+  const navigate = useGo();
   const trail = `/trail/${kind}/${number}`;
   const unwind = `/unwind/${kind}/${number}`;
   const back = returnOf(kind, number);

@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { date, figure, isZero, Words } from '../../shared/format';
 import { ReturnsOf } from '../returns';
 import { may, useSession } from '../../shared/session';
@@ -10,13 +10,14 @@ import { OwnApprovalRules } from '../rules/ApprovalRules';
 import { customerQuery, openInvoicesQuery, openOrdersQuery, positionQuery, posQuery, type CustomerSheet } from './api';
 import { CustomerTerms } from './CustomerTerms';
 import { Statement } from './Statement';
+import { useGo } from '../../shared/navigation';
 
 /** A customer: where it stands, its orders, invoices and PO numbers, what was decided on it, what is agreed with it. */
 export function CustomerPage() {
   const { code = '', tab = 'orders' } = useParams();
   const query = useQuery(customerQuery(code));
   const position = useQuery(positionQuery(code));
-  const navigate = useNavigate();
+  const navigate = useGo();
   const { role } = useSession();
   const customer = query.data;
   if (!customer) return <Waiting query={query} />;
@@ -217,7 +218,10 @@ function PoNumbers({ code }: { code: string }) {
         </thead>
         <tbody>
           {rows.map((row) => (
-            <tr key={row.kind + row.number} className={['CANCELLED', 'DECLINED'].includes(row.state) ? 'dropped' : ''}>
+            <tr
+              key={row.kind + row.number}
+              className={['CANCELLED', 'DECLINED'].includes(row.state ?? '') ? 'dropped' : ''}
+            >
               <td className="mono" style={{ overflowWrap: 'anywhere' }}>
                 {row.po}
               </td>
@@ -229,7 +233,7 @@ function PoNumbers({ code }: { code: string }) {
                   <span className="mono">{row.number}</span>
                 )}
               </td>
-              <td>{row.kind === 'ORDER' ? Words(row.state) : 'invoice from before'}</td>
+              <td>{row.state ? Words(row.state) : 'invoice from before'}</td>
               <td className="nowrap">{date(row.on)}</td>
               <td className="num">{figure(row.net)}</td>
               <td>

@@ -9,6 +9,7 @@ import { FigureInput } from '../../shared/ui/FigureInput';
 import { sitesQuery } from '../order/api';
 import { ItemLook } from '../order/ItemLook';
 import { refreshAll } from '../review';
+import { present } from '../../shared/present';
 
 /** One item on its shelves: what lies there, what comes in, what a count found, and who holds or waits for it. */
 export function Stock() {
@@ -91,7 +92,7 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
   const [counted, setCounted] = useState('');
   const [worth, setWorth] = useState('');
   const [reason, setReason] = useState('');
-  const at = site || sites[0]?.code || '';
+  const at = site === '' ? (sites[0]?.code ?? '') : site;
   const shelf = shelves.find((one) => one.site === at);
   const receive = useMutation({
     mutationFn: () =>
@@ -198,12 +199,13 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
   const [quantity, setQuantity] = useState('');
   const [reason, setReason] = useState('');
   const hand = useMutation<unknown, Problem, Schemas['ClaimView']>({
-    mutationFn: (to) =>
-      answer(
+    mutationFn: (to) => {
+      const giver = present(from, 'the order that gives');
+      return answer(
         client.POST('/api/hand-overs', {
           body: {
-            from: from!.order,
-            fromLine: from!.line,
+            from: giver.order,
+            fromLine: giver.line,
             to: to.order,
             toLine: to.line,
             version: to.version,
@@ -212,9 +214,10 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
           },
           ...once(),
         }),
-      ),
+      );
+    },
     onSuccess: (_, to) => {
-      tell(`Handed over from ${from!.order} to ${to.order}.`);
+      tell(`Handed over from ${from?.order} to ${to.order}.`);
       setFrom(null);
       setReason('');
     },

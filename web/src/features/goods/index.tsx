@@ -1,7 +1,7 @@
 import { Modal } from '@mantine/core';
 import { infiniteQueryOptions, useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
 import { date, isZero, nearness, shortDate, trim } from '../../shared/format';
@@ -12,6 +12,7 @@ import { BatchLog } from '../batch/BatchLog';
 import { PrintButton } from '../paper';
 import { refreshAll } from '../review';
 import { Stock } from './Stock';
+import { useGo } from '../../shared/navigation';
 
 const toStageQuery = infiniteQueryOptions({
   queryKey: ['goods', 'to-stage'],
@@ -49,7 +50,7 @@ export function GoodsPage() {
 
 function ToStage() {
   const { role, today } = useSession();
-  const navigate = useNavigate();
+  const navigate = useGo();
   const list = useInfiniteQuery(toStageQuery);
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const selection = useSelection(
@@ -179,7 +180,7 @@ function Shortages() {
 
 function Staged() {
   const { role } = useSession();
-  const navigate = useNavigate();
+  const navigate = useGo();
   const list = useInfiniteQuery(dispatchesQuery(false));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const selection = useSelection(
@@ -384,11 +385,8 @@ function Carrier({ rows, onClose }: { rows: { number: string; version: number }[
     },
     onSuccess: (notes) => {
       const silent = notes.filter((note) => note.carrierFailure);
-      tell(
-        silent.length > 0
-          ? `${silent[0].carrierFailure} Book ${silent.length === 1 ? 'it' : 'them'} again later.`
-          : `Booked with ${carrier}.`,
-      );
+      const failure = silent[0]?.carrierFailure;
+      tell(failure ? `${failure} Book ${silent.length === 1 ? 'it' : 'them'} again later.` : `Booked with ${carrier}.`);
       onClose();
     },
     onSettled: refreshAll,
@@ -397,7 +395,7 @@ function Carrier({ rows, onClose }: { rows: { number: string; version: number }[
     <Modal
       opened
       onClose={onClose}
-      title={<b>Book {rows.length === 1 ? rows[0].number : `${rows.length} dispatches`} with a carrier</b>}
+      title={<b>Book {rows.length === 1 ? rows[0]?.number : `${rows.length} dispatches`} with a carrier</b>}
     >
       <form
         onSubmit={(event) => {

@@ -7,6 +7,7 @@ import { figure, moment, Words } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Mark, ProblemNote } from '../../shared/ui';
 import { refreshAll } from '../review';
+import { present } from '../../shared/present';
 
 const intakesQuery = queryOptions({ queryKey: ['intakes'], queryFn: () => answer(client.GET('/api/intakes')) });
 
@@ -36,7 +37,7 @@ export function IntakePage() {
   const takePast = useMutation({
     mutationFn: () => {
       const form = new FormData();
-      form.append('file', file!);
+      form.append('file', present(file, 'the file'));
       return answer(
         client.POST('/api/intakes/past-invoices', {
           params: { query: { decimals, separator } },
@@ -50,7 +51,7 @@ export function IntakePage() {
   const take = useMutation({
     mutationFn: () => {
       const form = new FormData();
-      form.append('file', file!);
+      form.append('file', present(file, 'the file'));
       return answer(
         client.POST('/api/intakes', {
           params: { query: { decimals, separator, whole } },

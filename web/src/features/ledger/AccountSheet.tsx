@@ -121,9 +121,9 @@ export function AccountSheet() {
             </tr>
           </thead>
           <tbody>
-            <BroughtForward on={from} columns={7} balance={sheet.data.pages[0].opening} />
+            <BroughtForward on={from} columns={7} balance={sheet.data.pages[0]?.opening ?? ''} />
             {rows.map((row, index) => (
-              <tr key={row.entry + index}>
+              <tr key={`${row.entry} ${index}`}>
                 <td className="nowrap">{date(row.date)}</td>
                 <td>
                   <Link className="mono" to={`/ledger/journal?entry=${row.entry}`}>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { date, isZero, moment, words } from '../../shared/format';
+import { withEmptyLast } from '../../shared/entryRows';
 import { useSession } from '../../shared/session';
 import { Empty, ProblemNote, ReasonDialog, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
@@ -51,7 +52,7 @@ export function ByHand() {
   if (role !== 'LEAD') return <Empty>Entries by hand are for the finance lead.</Empty>;
   const set = (at: number, change: Partial<Side>) => {
     const changed = sides.map((side, index) => (index === at ? { ...side, ...change } : side));
-    setSides(changed[changed.length - 1].account ? [...changed, NO_SIDE] : changed);
+    setSides(withEmptyLast(changed, (side) => side.account !== '', NO_SIDE));
   };
   return (
     <form

@@ -8,6 +8,7 @@ import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Tabs, Waiting } from '../../shared/ui';
 import { AccountSheet, Days } from './AccountSheet';
 import { ByHand, Periods, PostingMap } from './Keeping';
+import { present } from '../../shared/present';
 
 type Filter = { document?: string; account?: string; from?: string; to?: string };
 
@@ -118,7 +119,10 @@ function Journal() {
   };
   const one = useQuery({
     queryKey: ['ledger', 'entry', entry],
-    queryFn: () => answer(client.GET('/api/ledger/entries/{number}', { params: { path: { number: entry! } } })),
+    queryFn: () =>
+      answer(
+        client.GET('/api/ledger/entries/{number}', { params: { path: { number: present(entry, 'the number') } } }),
+      ),
     enabled: !!entry,
   });
   const list = useInfiniteQuery({ ...entriesQuery(filter), enabled: !entry });
@@ -187,7 +191,7 @@ function Explanation({ entry }: { entry: Schemas['EntryView'] }) {
           <tbody>
             {told.flatMap((line) =>
               line.explained.map((use, index) => (
-                <tr key={line.account + line.role + index}>
+                <tr key={`${line.account} ${line.role} ${index}`}>
                   <td>
                     {index === 0 && (
                       <>
@@ -230,7 +234,7 @@ function Explanation({ entry }: { entry: Schemas['EntryView'] }) {
 
 function EntryRows({ entry }: { entry: Schemas['EntryView'] }) {
   return entry.lines.map((line, index) => (
-    <tr key={line.account + index} style={index < entry.lines.length - 1 ? { borderBottom: '0' } : undefined}>
+    <tr key={`${line.account} ${index}`} style={index < entry.lines.length - 1 ? { borderBottom: '0' } : undefined}>
       {index === 0 && (
         <>
           <td rowSpan={entry.lines.length} className="nowrap">

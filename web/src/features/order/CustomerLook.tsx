@@ -4,11 +4,13 @@ import { findCustomers } from './api';
 
 /** Chooses a customer by name, town or code while one types. */
 export function CustomerLook({
+  id,
   label,
   shown,
   autoFocus,
   onTake,
 }: {
+  id?: string;
   label: string;
   shown: string;
   autoFocus?: boolean;
@@ -17,6 +19,7 @@ export function CustomerLook({
   return (
     <LookAhead
       name="customers"
+      id={id}
       label={label}
       autoFocus={autoFocus}
       placeholder="name, town or code"

@@ -138,7 +138,7 @@ function Line({ line, position, site, result, lacking, shortage, onChange, onMor
             className={`cell-input${line.requestedOn ? '' : ' muted'}`}
             style={{ fontSize: 12 }}
             aria-label={`Wanted date of line ${position}`}
-            value={line.requestedOn || result?.requestedOn || ''}
+            value={line.requestedOn === '' ? (result?.requestedOn ?? '') : line.requestedOn}
             onChange={(event) => onChange({ requestedOn: event.target.value })}
           />
         )}

@@ -1,9 +1,10 @@
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { useEffect, useEffectEvent, useState } from 'react';
+import { useParams, useSearchParams } from 'react-router';
 import { answer, client, type Problem, type Schemas } from '../../shared/api/http';
 import { capital, figure, moment, trim, words } from '../../shared/format';
+import { withEmptyLast } from '../../shared/entryRows';
 import { useKeys } from '../../shared/keys';
 import { useSession } from '../../shared/session';
 import { Mark, ProblemNote, tell, Waiting } from '../../shared/ui';
@@ -22,6 +23,7 @@ import {
 import { CustomerLook } from './CustomerLook';
 import { EntryLine } from './EntryLine';
 import { keepUnfinished, unfinished } from './unfinished';
+import { useGo } from '../../shared/navigation';
 
 const KINDS: TypedOrder['kind'][] = ['STANDARD', 'SAMPLE', 'REPLACEMENT'];
 const NOWHERE: ShipTo = { name: '', street: '', postcode: '', town: '', country: '' };
@@ -61,10 +63,10 @@ const typed = ({ order }: Sheet): TypedOrder => ({
   site: order.site,
   requestedOn: order.requestedOn,
   remark: order.remark,
-  externalReference: order.details.externalReference ?? '',
-  revenueUnit: order.details.revenueUnit ?? '',
+  externalReference: order.details.externalReference,
+  revenueUnit: order.details.revenueUnit,
   shipTo: order.details.shipTo ? { ...NOWHERE, ...order.details.shipTo } : null,
-  fields: order.details.fields ?? {},
+  fields: order.details.fields,
   lines: [
     ...order.lines.map((line): TypedLine => ({
       ...noLine(),
@@ -97,9 +99,11 @@ export function OrderEntryPage() {
     enabled: code !== '',
     staleTime: Infinity,
   });
-  if (number && !existing.data) return <Waiting query={existing} />;
+  if (number) {
+    if (!existing.data) return <Waiting query={existing} />;
+    return <Entry key={number} sheet={existing.data} start={typed(existing.data)} />;
+  }
   if (code && !customer.data) return <Waiting query={customer} />;
-  if (number) return <Entry key={number} sheet={existing.data!} start={typed(existing.data!)} />;
   const left = code ? null : unfinished(username);
   const afresh = () => {
     keepUnfinished(username, null);
@@ -122,8 +126,8 @@ const fieldOf = (field: string, lines: TypedLine[]) => {
   const line = /^lines\[(\d+)\]\.(\w+)$/.exec(field);
   if (line) {
     const no = Number(line[1]);
-    const at = lines.filter(isWritten).findIndex((one, index) => (one.no ?? index + 1) === no);
-    return `${line[2]}-${(at < 0 ? no - 1 : lines.indexOf(lines.filter(isWritten)[at])) + 1}`;
+    const typed = lines.filter(isWritten).find((one, index) => (one.no ?? index + 1) === no);
+    return `${line[2]}-${typed ? lines.indexOf(typed) + 1 : no}`;
   }
   return (
     ({ po: 'po', lines: 'item-1', revenueUnit: 'revenue-unit' } as Record<string, string>)[field] ??
@@ -150,10 +154,11 @@ function Entry({
 }) {
   const [order, setOrder] = useState(start);
   const [since] = useState(left);
-  useEffect(() => {
+  const typedNow = useEffectEvent(() => {
     if (order !== start) onTyped?.(order);
-  }, [order]);
-  const navigate = useNavigate();
+  });
+  useEffect(() => typedNow(), [order]);
+  const navigate = useGo();
   const sites = useQuery(sitesQuery).data ?? [];
   const rules = useQuery(rulesQuery).data?.entry;
   const draft = !sheet || sheet.order.state === 'DRAFT';
@@ -175,11 +180,7 @@ function Entry({
   // from what the lines are by then, so that a line that was not drawn again has no old ones in mind
   const setLines = (change: (lines: TypedLine[]) => TypedLine[]) =>
     setOrder((before) => {
-      const lines = change(before.lines);
-      return {
-        ...before,
-        lines: lines.length === 0 || isWritten(lines[lines.length - 1]) ? [...lines, noLine()] : lines,
-      };
+      return { ...before, lines: withEmptyLast(change(before.lines), isWritten, noLine()) };
     });
   const setLine = (index: number, change: Partial<TypedLine>) =>
     setLines((lines) => lines.map((line, at) => (at === index ? { ...line, ...change } : line)));
@@ -216,11 +217,14 @@ function Entry({
           )}
           <div className="fields">
             <div className="field">
-              <label>Customer</label>
+              <label htmlFor="customer">Customer</label>
               {sheet ? (
-                <b>{order.customerName}</b>
+                <output id="customer">
+                  <b>{order.customerName}</b>
+                </output>
               ) : (
                 <CustomerLook
+                  id="customer"
                   label="Customer"
                   autoFocus={order.customer === ''}
                   shown={order.customerName}
@@ -285,7 +289,7 @@ function Entry({
                 <label htmlFor="site">Ships from</label>
                 <select
                   id="site"
-                  value={order.site || sites[0].code}
+                  value={order.site || sites[0]?.code}
                   disabled={!!sheet}
                   onChange={(event) => set({ site: event.target.value })}
                 >
@@ -302,7 +306,7 @@ function Entry({
                 <label htmlFor="revenue-unit">Revenue unit</label>
                 <select
                   id="revenue-unit"
-                  value={order.revenueUnit ?? rules.units[0].code}
+                  value={order.revenueUnit ?? rules.units[0]?.code}
                   onChange={(event) => set({ revenueUnit: event.target.value })}
                 >
                   {order.revenueUnit === '' && <option value="" />}
@@ -362,7 +366,7 @@ function Entry({
                     site={order.site}
                     result={result}
                     lacking={lacking.has(`quantity-${index + 1}`)}
-                    shortage={run.data?.shortages.find((one) => result && one.line === result.no)}
+                    shortage={run.data?.shortages.find((one) => one.line === result?.no)}
                     onChange={(change) => setLine(index, change)}
                     onMore={(more) =>
                       setLines((lines) => [...lines.slice(0, index), ...more, ...lines.slice(index + 1)])

@@ -1,10 +1,11 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { date, figure, Words } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
 import { OrderTabs } from '../outline/OrderTabs';
 import { type OrderLane, ordersQuery, type OrderState } from './api';
+import { useGo } from '../../shared/navigation';
 
 const STATES: OrderState[] = ['DRAFT', 'HELD', 'CLEARED', 'COMPLETED', 'CLOSED_SHORT', 'CANCELLED', 'DECLINED'];
 
@@ -21,7 +22,7 @@ export function OrderListPage() {
   const customer = search.get('customer') ?? undefined;
   const lane = (search.get('lane') ?? undefined) as OrderLane | undefined;
   const list = useInfiniteQuery(ordersQuery(state, customer, lane));
-  const navigate = useNavigate();
+  const navigate = useGo();
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const [at, setAt] = useCursor(rows, (row) => navigate(`/orders/${row.number}`), {
     t: (row) => navigate(`/trail/ORDER/${row.number}`),

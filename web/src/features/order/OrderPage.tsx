@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { date, figure, isZero, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { may, useSession } from '../../shared/session';
@@ -23,20 +23,21 @@ import {
   sheetQuery,
   type Sheet,
 } from '../review';
+import { useGo } from '../../shared/navigation';
 
 const CHANGEABLE = ['DRAFT', 'HELD', 'CLEARED'];
 
 /** An order to read: its situation, lines, findings, papers and history. */
 export function OrderPage() {
-  const { number } = useParams();
-  const query = useQuery(sheetQuery(number!));
+  const { number = '' } = useParams();
+  const query = useQuery(sheetQuery(number));
   const { role } = useSession();
-  const navigate = useNavigate();
+  const navigate = useGo();
   const [settled, setSettled] = useState(false);
   const sheet = query.data;
   const canChange = !!sheet && CHANGEABLE.includes(sheet.order.state) && may(role, 'enter');
   const back = sheet?.documents.some((document) => document.kind === 'DISPATCH' && document.state === 'DEPARTED')
-    ? returnOf('ORDER', number!)
+    ? returnOf('ORDER', number)
     : null;
   useKeys({
     b: back ? () => navigate(back) : undefined,

@@ -1,12 +1,12 @@
 import { Modal } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { refreshAll } from '../review';
 import { CustomerLook } from './CustomerLook';
+import { useGo } from '../../shared/navigation';
 
 const KINDS = ['ORDER', 'DISPATCH', 'INVOICE', 'RETURN', 'QUOTE', 'BLANKET_ORDER', 'RECURRING_ORDER'] as const;
 type Kind = (typeof KINDS)[number];
@@ -26,7 +26,7 @@ export function StartFrom({
   customerName: string;
 }) {
   const { role } = useSession();
-  const navigate = useNavigate();
+  const navigate = useGo();
   const [asking, setAsking] = useState(false);
   const [chosen, setChosen] = useState({ code: customer, name: customerName });
   const start = useMutation({

@@ -1,8 +1,9 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import type { Schemas } from '../../shared/api/http';
 import { price, trim, Words } from '../../shared/format';
+import { withEmptyLast } from '../../shared/entryRows';
 import { useKeys } from '../../shared/keys';
 import { useSession } from '../../shared/session';
 import { ProblemNote, tell, Waiting } from '../../shared/ui';
@@ -11,6 +12,7 @@ import { CustomerLook } from '../order/CustomerLook';
 import { ItemLook } from '../order/ItemLook';
 import { refreshAll } from '../review';
 import { changeOutline, outlineQuery, writeOutline, WORDS, type Kind, type Outline } from './api';
+import { useGo, useGoBack } from '../../shared/navigation';
 
 type Line = { item: string; description: string; quantity: string; price: string; discount: string };
 type Call = { on: string; line: string; quantity: string };
@@ -89,7 +91,8 @@ export function OutlineEntryPage() {
 
 function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: Kind; start: Typed }) {
   const [typed, setTyped] = useState(start);
-  const navigate = useNavigate();
+  const navigate = useGo();
+  const goBack = useGoBack();
   const set = (change: Partial<Typed>) => setTyped((before) => ({ ...before, ...change }));
   const { one } = WORDS[kind];
   const content: Schemas['WrittenOutline'] = {
@@ -101,7 +104,7 @@ function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: K
     every: kind === 'RECURRING_ORDER' ? Number(typed.every) || undefined : undefined,
     unit: kind === 'RECURRING_ORDER' ? typed.unit : undefined,
     remark: typed.remark,
-    details: outline && (outline.details as Schemas['WrittenDetails']),
+    details: outline && { ...outline.details, shipTo: outline.details.shipTo ?? undefined },
     lines: typed.lines
       .filter((line) => line.item)
       .map((line) => ({
@@ -127,7 +130,7 @@ function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: K
   useKeys({ 'ctrl+enter': keep, 'ctrl+s': keep });
   const setLine = (at: number, change: Partial<Line>) => {
     const lines = typed.lines.map((line, index) => (index === at ? { ...line, ...change } : line));
-    set({ lines: lines[lines.length - 1].item ? [...lines, NO_LINE] : lines });
+    set({ lines: withEmptyLast(lines, (line) => line.item !== '', NO_LINE) });
   };
   const field = (id: 'po' | 'from' | 'until' | 'ceiling' | 'remark', label: string, type = 'text') => (
     <div className="field">
@@ -146,7 +149,7 @@ function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: K
       id={`outline-${key}-${at + 1}`}
       label={`${label} of line ${at + 1}`}
       placeholder={key === 'price' ? 'list' : key === 'discount' ? '–' : ''}
-      value={typed.lines[at][key]}
+      value={typed.lines[at]?.[key] ?? ''}
       onChange={(text) => setLine(at, { [key]: text })}
     />
   );
@@ -158,11 +161,14 @@ function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: K
         </div>
         <div className="fields">
           <div className="field">
-            <label>Customer</label>
+            <label htmlFor="outline-customer">Customer</label>
             {outline ? (
-              <b>{typed.customerName}</b>
+              <output id="outline-customer">
+                <b>{typed.customerName}</b>
+              </output>
             ) : (
               <CustomerLook
+                id="outline-customer"
                 label="Customer"
                 autoFocus
                 shown={typed.customerName}
@@ -264,7 +270,7 @@ function Entry({ outline, kind, start }: { outline: Outline | undefined; kind: K
         <button className="button first" disabled={!complete || save.isPending} onClick={keep}>
           Keep it <kbd>Ctrl ↵</kbd>
         </button>
-        <button className="button" onClick={() => navigate(-1)}>
+        <button className="button" onClick={goBack}>
           Leave it
         </button>
       </div>

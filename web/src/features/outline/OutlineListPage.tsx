@@ -1,17 +1,18 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import { date, figure, words } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
 import { useSession } from '../../shared/session';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
 import { OrderTabs } from './OrderTabs';
 import { outlinesQuery, WORDS, type Kind } from './api';
+import { useGo } from '../../shared/navigation';
 
 /** Quotes, blanket orders or recurring orders; or, of all of them, those of which an order is due. */
 export function OutlineListPage({ kind }: { kind?: Kind }) {
   const { today } = useSession();
   const list = useInfiniteQuery(outlinesQuery(kind, !kind));
-  const navigate = useNavigate();
+  const navigate = useGo();
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const [at] = useCursor(rows, (row) => navigate(`/orders/outlines/${row.number}`));
   if (!list.data) return <Waiting query={list} />;

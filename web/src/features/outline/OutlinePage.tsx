@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { date, figure, isZero, orDash, price, trim, words } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Mark, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
@@ -8,6 +8,7 @@ import { FigureInput } from '../../shared/ui/FigureInput';
 import { DetailsLine, StartFrom } from '../order';
 import { refreshAll } from '../review';
 import { closeOutline, makeOrder, outlineQuery, skipDue, WORDS, type Outline } from './api';
+import { useGo } from '../../shared/navigation';
 
 /** A quote, blanket order or recurring order: what was agreed, what became of it, and the next order from it. */
 export function OutlinePage() {
@@ -20,7 +21,7 @@ export function OutlinePage() {
 
 function Shown({ outline }: { outline: Outline }) {
   const { role } = useSession();
-  const navigate = useNavigate();
+  const navigate = useGo();
   const { one, make: makes, end } = WORDS[outline.kind];
   const blanket = outline.kind === 'BLANKET_ORDER';
   const open = outline.state === 'OPEN' && !outline.expired && may(role, 'enter');
@@ -131,9 +132,11 @@ function Shown({ outline }: { outline: Outline }) {
             <section style={{ marginTop: 16, maxWidth: 520 }}>
               <h2>Schedule</h2>
               {outline.schedule.map((call) => (
-                <div className="pair" key={call.on + call.line} style={{ borderBottom: '1px solid var(--rule)' }}>
+                <div className="pair" key={`${call.on} ${call.line}`} style={{ borderBottom: '1px solid var(--rule)' }}>
                   <span>
-                    {!call.order && dueCalls.includes(call) && call.on <= outline.nextDue! && <Mark of="caution" />}
+                    {!call.order && dueCalls.includes(call) && call.on <= (outline.nextDue ?? '') && (
+                      <Mark of="caution" />
+                    )}
                     {date(call.on)}: {trim(call.quantity)} of line {call.line}
                   </span>
                   <span>

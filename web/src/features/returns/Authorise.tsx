@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { date, isZero, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
@@ -12,12 +12,13 @@ import { refreshAll } from '../review';
 import { rulesQuery } from '../rules/api';
 import { ReasonChoice } from '../rules/ReasonChoice';
 import { returnableQuery, type Which } from './api';
+import { useGo } from '../../shared/navigation';
 
 /** Lets goods come back: a customer's lines of one or several documents, with a reason. */
 export function AuthorisePage() {
   const [search, setSearch] = useSearchParams();
   const { role } = useSession();
-  const navigate = useNavigate();
+  const navigate = useGo();
   const which: Which = {
     customer: search.get('customer') ?? undefined,
     order: search.get('order') ?? undefined,
@@ -66,13 +67,9 @@ export function AuthorisePage() {
   const ready = chosen.length > 0 && reason !== '' && !authorise.isPending;
   useKeys({ 'ctrl+enter': ready ? () => authorise.mutate() : undefined });
   const set = (changed: Which) =>
-    setSearch(
-      Object.fromEntries(Object.entries({ ...which, ...changed }).filter(([, value]) => value)) as Record<
-        string,
-        string
-      >,
-      { replace: true },
-    );
+    setSearch(Object.fromEntries(Object.entries({ ...which, ...changed }).filter(([, value]) => value)), {
+      replace: true,
+    });
   return (
     <div className="page">
       <div className="page-scroll">
@@ -116,7 +113,7 @@ export function AuthorisePage() {
         {!which.customer && !narrowed && (
           <Empty>Name the customer; what left for them and may come back is listed here.</Empty>
         )}
-        {(which.customer || narrowed) && !query.data && <Waiting query={query} />}
+        {(which.customer !== undefined || narrowed) && !query.data && <Waiting query={query} />}
         {head && (
           <>
             <div className="filters">
@@ -172,7 +169,7 @@ export function AuthorisePage() {
                       <td>
                         {row.billed.length === 0 && <span className="muted">not billed</span>}
                         {row.billed.map((bill) => (
-                          <div key={bill.invoice + bill.line} className="nowrap">
+                          <div key={`${bill.invoice} ${bill.line}`} className="nowrap">
                             <Doc kind="INVOICE" number={bill.invoice} />
                           </div>
                         ))}

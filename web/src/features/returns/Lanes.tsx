@@ -1,5 +1,5 @@
 import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { date, figure, orDash, Words } from '../../shared/format';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
@@ -8,9 +8,17 @@ import { Doc, Empty, More, tellProblem, Waiting } from '../../shared/ui';
 import { PrintButton } from '../paper';
 import { refreshAll } from '../review';
 import { returnsQuery, type ReturnLane } from './api';
+import { useGo } from '../../shared/navigation';
 
-const LANE: Record<string, { lane: ReturnLane | undefined; title: string; none: string }> = {
-  expected: { lane: 'EXPECTED', title: 'Expected back, the longest first', none: 'Nothing is expected back.' },
+type Lane = { lane: ReturnLane | undefined; title: string; none: string };
+
+const EXPECTED: Lane = {
+  lane: 'EXPECTED',
+  title: 'Expected back, the longest first',
+  none: 'Nothing is expected back.',
+};
+
+const LANE: Record<string, Lane> = {
   inspecting: { lane: 'INSPECTING', title: 'Here, to be inspected', none: 'Nothing is in inspection.' },
   'to-credit': {
     lane: 'TO_CREDIT',
@@ -66,9 +74,9 @@ export function ReturnsOf({ customer }: { customer: string }) {
 
 /** Returns that wait for something, with how long they have. */
 export function Lanes({ tab }: { tab: string }) {
-  const { lane, title, none } = LANE[tab] ?? LANE.expected;
+  const { lane, title, none } = LANE[tab] ?? EXPECTED;
   const { role } = useSession();
-  const navigate = useNavigate();
+  const navigate = useGo();
   const query = useInfiniteQuery(returnsQuery(lane));
   const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
   const selection = useSelection(

@@ -6,8 +6,11 @@ import { Doc, Empty, Waiting } from '../../shared/ui';
 
 type By = 'ITEM' | 'CUSTOMER' | 'REASON';
 
-const BY: { by: By; words: string; head: string; share: string }[] = [
-  { by: 'ITEM', words: 'item', head: 'Item', share: 'Of what left' },
+type Grouping = { by: By; words: string; head: string; share: string };
+
+const BY_ITEM: Grouping = { by: 'ITEM', words: 'item', head: 'Item', share: 'Of what left' };
+const BY: Grouping[] = [
+  BY_ITEM,
   { by: 'CUSTOMER', words: 'customer', head: 'Customer', share: 'Of what left' },
   { by: 'REASON', words: 'reason', head: 'Reason', share: 'Of what came back' },
 ];
@@ -15,7 +18,7 @@ const BY: { by: By; words: string; head: string; share: string }[] = [
 /** How much of what left came back, as a table and as bars of the same figures. */
 export function Rates() {
   const [search, setSearch] = useSearchParams();
-  const at = BY.find((one) => one.by === search.get('by')) ?? BY[0];
+  const at = BY.find((one) => one.by === search.get('by')) ?? BY_ITEM;
   const from = search.get('from') ?? undefined;
   const to = search.get('to') ?? undefined;
   const query = useQuery({

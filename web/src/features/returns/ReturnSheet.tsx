@@ -231,7 +231,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
                               <select
                                 className="bare"
                                 aria-label={`Store, line ${line.no}`}
-                                value={verdicts[line.no]?.site || line.site}
+                                value={verdicts[line.no]?.site ?? line.site}
                                 onChange={(event) => set(line, 'site', event.target.value)}
                               >
                                 {sites.map((site) => (

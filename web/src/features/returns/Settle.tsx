@@ -7,6 +7,7 @@ import { may, useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonDialog, tell } from '../../shared/ui';
 import { creditNoteQuery, invoicesQuery } from '../billing/api';
 import { refreshAll } from '../review';
+import { present } from '../../shared/present';
 
 /** What a credit note was put to, and what becomes of the rest: kept, given back, or set against another invoice. */
 export function Settle({ number, own }: { number: string; own?: boolean }) {
@@ -15,7 +16,12 @@ export function Settle({ number, own }: { number: string; own?: boolean }) {
   const [asking, setAsking] = useState<'refund' | 'apply' | null>(null);
   const refund = useMutation({
     mutationFn: (reason: string) =>
-      answer(client.POST('/api/refunds', { body: { of: number, version: credit!.version, reason }, ...once() })),
+      answer(
+        client.POST('/api/refunds', {
+          body: { of: number, version: present(credit, 'the credit note').version, reason },
+          ...once(),
+        }),
+      ),
     onSuccess: (given) => {
       tell(
         given.payout

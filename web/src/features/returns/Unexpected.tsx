@@ -221,11 +221,10 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
               params: path,
               body: {
                 version: goods.version,
-                lines: chosen.map(([key, quantity]) => ({
-                  dispatch: key.split('/')[0],
-                  line: Number(key.split('/')[1]),
-                  quantity,
-                })),
+                lines: chosen.map(([key, quantity]) => {
+                  const [dispatch = '', line] = key.split('/');
+                  return { dispatch, line: Number(line), quantity };
+                }),
                 returnReason: code,
                 reason: reason.trim(),
               },

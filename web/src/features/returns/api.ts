@@ -28,7 +28,7 @@ export const returnableQuery = (which: Which) =>
     queryKey: ['returnable', which],
     queryFn: ({ pageParam }) =>
       answer(client.GET('/api/returnable', { params: { query: { ...which, after: pageParam } } })),
-    enabled: Boolean(which.customer || which.order || which.dispatch || which.invoice),
+    enabled: [which.customer, which.order, which.dispatch, which.invoice].some(Boolean),
     ...pages,
   });
 

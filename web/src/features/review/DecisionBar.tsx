@@ -1,13 +1,13 @@
 import { Checkbox } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
-import { useNavigate } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { isZero, words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { may, useSession } from '../../shared/session';
 import { Mark, ReasonDialog, tell, tellProblem } from '../../shared/ui';
 import { refreshAll, useApprovalStep, useDecline, useRemind, useWaive, type Sheet } from './api';
+import { useGo } from '../../shared/navigation';
 
 /**
  * What can be done with an order now: decide on its findings, or take its goods and its bill a step further.
@@ -27,7 +27,7 @@ export function DecisionBar({
   children?: ReactNode;
 }) {
   const { role, username, standsInFor } = useSession();
-  const navigate = useNavigate();
+  const navigate = useGo();
   const [asking, setAsking] = useState<'waive' | 'decline' | 'approvals' | 'send-backs' | 'recalls' | null>(null);
   const { number, state, author, lastEditor } = sheet.order;
   const open = state === 'DRAFT' ? [] : sheet.findings.filter((finding) => finding.state === 'OPEN');

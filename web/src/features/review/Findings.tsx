@@ -70,7 +70,7 @@ function Evidence({ finding, sheet }: { finding: Finding; sheet?: Sheet }) {
   if (finding.limit != null && finding.formula.length > 0) {
     return (
       <>
-        <Measure terms={finding.formula} limit={finding.limit} exposure={finding.result} />
+        <Measure terms={finding.formula} limit={finding.limit} exposure={finding.result ?? ''} />
         <Formula terms={finding.formula} />
         <div>
           = <b>{figure(finding.result)}</b> exposure · limit {figure(finding.limit)} ·{' '}

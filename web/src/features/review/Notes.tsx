@@ -81,6 +81,7 @@ function NoteLine({ sheet }: { sheet: Sheet }) {
             <div
               key={user.username}
               role="option"
+              tabIndex={-1}
               aria-selected={index === at}
               onMouseDown={(event) => {
                 event.preventDefault();

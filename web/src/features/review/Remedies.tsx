@@ -62,7 +62,7 @@ function AsItWouldBe({ sheet, remedy, onClose }: { sheet: Sheet; remedy: Remedy;
       </div>
     );
   }
-  const rest = remedy.rest ?? [];
+  const { rest } = remedy;
   return (
     <div className="as-would-be">
       <Lines before={sheet.order.lines} after={remedy.order.lines} />

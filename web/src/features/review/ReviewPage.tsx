@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { queries } from '../../app/queries';
 import type { Schemas } from '../../shared/api/http';
 import { age, figure, nearness, shortDate } from '../../shared/format';
@@ -13,6 +13,7 @@ import { ApprovalRow, FindingRow, Position } from './Findings';
 import { HistoryList } from './Notes';
 import { Remedies } from './Remedies';
 import { SheetLines } from './SheetLines';
+import { useGo } from '../../shared/navigation';
 
 const SORTS: [Sort, string][] = [
   ['STAKE', 'most at stake first'],
@@ -31,7 +32,7 @@ const SHOWN: [Only | '', string][] = [
 export function ReviewPage() {
   const { number } = useParams();
   const [search, setSearch] = useSearchParams();
-  const navigate = useNavigate();
+  const navigate = useGo();
   const sort = (search.get('sort') ?? 'STAKE') as Sort;
   const reason = search.get('reason') || undefined;
   const only = (search.get('only') || undefined) as Only | undefined;
@@ -41,18 +42,18 @@ export function ReviewPage() {
   const at = rows.findIndex((row) => row.number === number);
   // where the keys stand: known at once, while the page may still be on its way there
   const here = useRef(number);
-  const lastAt = useRef(0);
+  const [lastAt, setLastAt] = useState(0);
+  if (at >= 0 && at !== lastAt) setLastAt(at);
   useEffect(() => {
     here.current = number;
-    if (at >= 0) lastAt.current = at;
-  }, [number, at]);
+  }, [number]);
   const go = (to: string) => {
     here.current = to;
     navigate({ pathname: `/review/${to}`, search: search.toString() }, { replace: true });
   };
-  const following = rows[(at < 0 ? lastAt.current - 1 : at) + 1]?.number;
+  const following = rows[(at < 0 ? lastAt - 1 : at) + 1]?.number;
   useEffect(() => {
-    if (following) void queries.prefetchQuery(sheetQuery(following));
+    if (following) void queries.query(sheetQuery(following)).catch(() => undefined);
   }, [following]);
   const first = rows[0]?.number;
   useEffect(() => {
@@ -60,10 +61,10 @@ export function ReviewPage() {
   }, [number, first, navigate, search]);
   // an order that was decided has left the list: the next one has moved into its place
   const step = (by: 1 | -1) => {
-    if (rows.length === 0) return;
     const from = rows.findIndex((row) => row.number === here.current);
-    const to = from < 0 ? lastAt.current + Math.min(by, 0) : from + by;
-    go(rows[Math.max(0, Math.min(to, rows.length - 1))].number);
+    const to = from < 0 ? lastAt + Math.min(by, 0) : from + by;
+    const row = rows[Math.max(0, Math.min(to, rows.length - 1))];
+    if (row) go(row.number);
   };
   const next = () => step(1);
   const previous = () => step(-1);
@@ -242,17 +243,18 @@ function Row({
         <span className="nowrap">{nearness(row.requestedOn, today)}</span>
       </div>
       <div className="muted small">
-        <label className="nowrap" onClick={(event) => event.stopPropagation()}>
+        <span className="nowrap">
           <input
             type="checkbox"
             tabIndex={-1}
             aria-label={`Select ${row.number}`}
             checked={selected}
             onChange={onSelect}
+            onClick={(event) => event.stopPropagation()}
             style={{ margin: '0 6px 0 0', verticalAlign: -2 }}
           />
           <span className="mono">{row.number}</span>
-        </label>
+        </span>
         <span className="nowrap">{age(row.since, today)}</span>
       </div>
     </Link>

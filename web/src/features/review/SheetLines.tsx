@@ -1,6 +1,7 @@
 import { figure, isZero, orDash, price, trim, words } from '../../shared/format';
 import { Doc } from '../../shared/ui';
 import type { Sheet } from './api';
+import { present } from '../../shared/present';
 
 /** An order's lines with where their units are. */
 export function SheetLines({ sheet }: { sheet: Sheet }) {
@@ -26,7 +27,10 @@ export function SheetLines({ sheet }: { sheet: Sheet }) {
       </thead>
       <tbody>
         {sheet.order.lines.map((line) => {
-          const flow = sheet.flows.find((f) => f.no === line.no)!;
+          const flow = present(
+            sheet.flows.find((f) => f.no === line.no),
+            `the flow of line ${line.no}`,
+          );
           if (!line.item) {
             return (
               <tr key={line.no}>

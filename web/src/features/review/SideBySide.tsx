@@ -49,7 +49,7 @@ export function SideBySide({ sheet, other }: { sheet: Sheet; other: string }) {
         {rows.map(([line, against], index) => (
           <tr key={index}>
             <td>
-              {(line ?? against)!.description} <span className="mono muted small">{(line ?? against)!.item}</span>
+              {(line ?? against)?.description} <span className="mono muted small">{(line ?? against)?.item}</span>
             </td>
             {figures(line, against)}
             {figures(against, line)}

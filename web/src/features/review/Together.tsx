@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import type { Schemas } from '../../shared/api/http';
 import { figure, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { Empty, keepReason, Mark, ProblemNote, ReasonInput, Waiting } from '../../shared/ui';
 import { previewQuery, useClear, type Asked } from './api';
+import { useGo, useGoBack } from '../../shared/navigation';
 
 type Step = Schemas['Step'];
 
@@ -25,7 +26,8 @@ const WORDS: Record<Step['outcome'], [string, string]> = {
 /** Several orders cleared in a sequence: what each would do to exposure, stock and quota, seen first and then done. */
 export function TogetherPage() {
   const [search, setSearch] = useSearchParams();
-  const navigate = useNavigate();
+  const navigate = useGo();
+  const goBack = useGoBack();
   const numbers = (search.get('orders') ?? '').split(',').filter(Boolean);
   const [accepted, setAccepted] = useState<Record<string, string[]>>({});
   const [at, setAt] = useState(0);
@@ -43,9 +45,9 @@ export function TogetherPage() {
   const order = (to: string[]) => setSearch({ orders: to.join(',') }, { replace: true });
   const move = (by: number) => {
     const to = at + by;
-    if (done || to < 0 || to >= numbers.length) return;
-    const moved = [...numbers];
-    [moved[at], moved[to]] = [moved[to], moved[at]];
+    const [mine, other] = [numbers[at], numbers[to]];
+    if (done || mine === undefined || other === undefined) return;
+    const moved = numbers.map((one) => (one === mine ? other : one === other ? mine : one));
     setAt(to);
     order(moved);
   };
@@ -81,7 +83,7 @@ export function TogetherPage() {
         reason: reason.trim(),
         fingerprint: preview.data.fingerprint,
       },
-      { onError: () => preview.refetch() },
+      { onError: () => void preview.refetch() },
     );
   };
   const goOn = (count: number) => (count === 1 ? 'one goes on' : `${count} go on`);
@@ -235,7 +237,7 @@ export function TogetherPage() {
                 : `Clear the ${clears} that can go on`}{' '}
             <kbd>↵</kbd>
           </button>
-          <button type="button" className="button" onClick={() => navigate(-1)}>
+          <button type="button" className="button" onClick={goBack}>
             Leave it
           </button>
         </form>

@@ -105,7 +105,17 @@ export const useNote = (sheet: Sheet) =>
   );
 
 export const useRemind = (sheet: Sheet) =>
-  useOnOrder(sheet, (request, _: void) => client.POST('/api/orders/{number}/reminders', { ...request, body: {} }));
+  useMutation({
+    mutationFn: () =>
+      answer(
+        client.POST('/api/orders/{number}/reminders', {
+          params: { path: { number: sheet.order.number } },
+          ...once(),
+          body: {},
+        }),
+      ),
+    onSettled: refreshAll,
+  });
 
 /** Clears orders in a sequence as it was shown. */
 export const useClear = () =>

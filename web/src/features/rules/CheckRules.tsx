@@ -6,7 +6,7 @@ import type { Rules, Severity } from './api';
 
 const KINDS = ['STANDARD', 'SAMPLE', 'REPLACEMENT', 'DIRECT', 'CALL_OFF'] as const;
 const SEVERITIES: Severity[] = ['STOP', 'CAUTION', 'OFF'];
-const ROLES = ['CLERK', 'CONTROLLER'] as const;
+type Entering = 'CLERK' | 'CONTROLLER';
 
 /** What a severity is for a kind of order, to choose from. */
 export function SeverityChoice({
@@ -84,7 +84,7 @@ export function CheckRules({
   const { figures } = rules;
   const set = (changed: Partial<typeof figures>) => onChange({ ...rules, figures: { ...figures, ...changed } });
   const upTo = (role: string) => figures.discountUpTo?.find((one) => one.role === role)?.percent ?? '';
-  const authority = (role: (typeof ROLES)[number], percent: string) =>
+  const authority = (role: Entering, percent: string) =>
     set({
       discountUpTo: [
         ...(figures.discountUpTo ?? []).filter((one) => one.role !== role),
@@ -160,7 +160,7 @@ export function CheckRules({
           label="Score"
           value={figures.unusualScore}
           disabled={locked}
-          onChange={(to) => set({ unusualScore: to as never })}
+          onChange={(to) => set({ unusualScore: to })}
         />{' '}
         against the customer’s own earlier orders (robust z-score, from eight orders on).
       </>

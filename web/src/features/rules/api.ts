@@ -1,6 +1,7 @@
 import { queryOptions } from '@tanstack/react-query';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { refreshAll } from '../review/api';
+import { present } from '../../shared/present';
 
 export type Rules = Schemas['RulesView'];
 export type Severity = 'OFF' | 'CAUTION' | 'STOP';
@@ -26,7 +27,7 @@ const written = ({ version, checks, figures, po, places, entry, billedAhead, unw
 export const previewQuery = (rules: Rules | undefined) =>
   queryOptions({
     queryKey: ['rules-preview', rules && written(rules)],
-    queryFn: () => answer(client.POST('/api/rules/previews', { body: written(rules!) })),
+    queryFn: () => answer(client.POST('/api/rules/previews', { body: written(present(rules, 'the rules')) })),
     enabled: !!rules,
     retry: false,
     staleTime: 60_000,

@@ -1,6 +1,6 @@
 import { queryOptions, useMutation, useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useState } from 'react';
+import { Link } from 'react-router';
 import { queries } from '../../app/queries';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { daysAgo, figure, isZero, moment } from '../../shared/format';
@@ -8,13 +8,16 @@ import { useKeys } from '../../shared/keys';
 import { useSession } from '../../shared/session';
 import { Doc, Mark, tellProblem, Waiting } from '../../shared/ui';
 import { latestProofQuery } from '../proof';
+import { useGo } from '../../shared/navigation';
 
 type Lane = Schemas['LaneView'];
 
 const todayQuery = queryOptions({ queryKey: ['today'], queryFn: () => answer(client.GET('/api/today')) });
 
+type Face = { words: string; to: string; weight: 'stop' | 'caution' };
+
 /** Each lane: its words, the list it opens, and how heavily it weighs when something waits too long. */
-const LANES: Record<string, { words: string; to: string; weight: 'stop' | 'caution' }> = {
+const LANES: Record<string, Face> = {
   held: { words: 'Held', to: '/review?only=HELD', weight: 'stop' },
   flagged: { words: 'Flagged', to: '/review?only=FLAGGED', weight: 'caution' },
   awaiting: { words: 'Waits for me', to: '/review?only=MINE', weight: 'stop' },
@@ -34,6 +37,9 @@ const LANES: Record<string, { words: string; to: string; weight: 'stop' | 'cauti
   'plans-waiting': { words: 'Plans waiting', to: '/undone', weight: 'caution' },
   'past-due': { words: 'Invoices past due', to: '/billing/invoices?pastDue=true', weight: 'stop' },
 };
+/** The face of a lane; one that this screen does not know yet shows its own name. */
+const face = (lane: Lane): Face => LANES[lane.lane] ?? { words: lane.lane, to: '/', weight: 'caution' };
+
 const PARTS = ['today', '1–2', '3–5', '6–10', '> 10'];
 const LAST_DAY = [0, 2, 5, 10, Infinity];
 
@@ -42,10 +48,10 @@ export function TodayPage() {
   const { today } = useSession();
   const query = useQuery(todayQuery);
   const proof = useQuery(latestProofQuery);
-  const navigate = useNavigate();
+  const navigate = useGo();
   const [at, setAt] = useState(0);
   const lanes = query.data?.lanes ?? [];
-  const open = (lane: Lane | undefined) => lane && navigate(LANES[lane.lane].to);
+  const open = (lane: Lane | undefined) => lane && navigate(face(lane).to);
   useKeys({
     j: () => setAt(Math.min(at + 1, lanes.length - 1)),
     k: () => setAt(Math.max(at - 1, 0)),
@@ -108,11 +114,11 @@ export function TodayPage() {
 }
 
 function LaneRow({ lane, today, at, onAt }: { lane: Lane; today: string; at: boolean; onAt: () => void }) {
-  const { words, to, weight } = LANES[lane.lane];
+  const { words, to, weight } = face(lane);
   const most = Math.max(1, ...lane.ages);
   return (
-    <div className={`lane${at ? ' at' : ''}${lane.count === 0 ? ' muted' : ''}`} onMouseEnter={onAt}>
-      <Link to={to} style={{ color: 'inherit' }}>
+    <div className={`lane${at ? ' at' : ''}${lane.count === 0 ? ' muted' : ''}`}>
+      <Link to={to} style={{ color: 'inherit' }} onMouseEnter={onAt} onFocus={onAt}>
         <b>{words}</b>
       </Link>
       <Link to={to} className="num lane-count" style={{ color: 'inherit' }} aria-label={`${words}: ${lane.count}`}>
@@ -127,7 +133,7 @@ function LaneRow({ lane, today, at, onAt }: { lane: Lane; today: string; at: boo
         {lane.ages.map((count, index) => (
           <span key={index} title={`${PARTS[index]} days: ${count}`}>
             <i
-              className={LAST_DAY[index] > lane.limitDays && count > 0 ? 'beyond' : ''}
+              className={(LAST_DAY[index] ?? 0) > lane.limitDays && count > 0 ? 'beyond' : ''}
               style={{ height: count === 0 ? 0 : Math.max(2, (22 * count) / most) }}
             />
           </span>
@@ -142,9 +148,9 @@ function LaneRow({ lane, today, at, onAt }: { lane: Lane; today: string; at: boo
             {figure(String(lane.beyond))} over
           </>
         ) : (
-          <>oldest {daysAgo(lane.oldest!, today)} · limit</>
+          <>oldest {daysAgo(lane.oldest ?? today, today)} · limit</>
         )}
-        {lane.count > 0 && <Limit lane={lane} words={words} />}
+        {lane.count > 0 && <Limit key={lane.limitDays} lane={lane} words={words} />}
       </span>
     </div>
   );
@@ -153,7 +159,6 @@ function LaneRow({ lane, today, at, onAt }: { lane: Lane; today: string; at: boo
 /** How many days are too many, for whoever is signed in. */
 function Limit({ lane, words }: { lane: Lane; words: string }) {
   const [days, setDays] = useState(String(lane.limitDays));
-  useEffect(() => setDays(String(lane.limitDays)), [lane.limitDays]);
   const set = useMutation({
     mutationFn: (to: number) =>
       answer(

@@ -12,6 +12,7 @@ const LANE: Record<string, number> = {
   PAYMENT: 3,
 };
 const COLOUR = ['var(--sea)', 'var(--ochre)', 'var(--moss)', 'var(--madder)'];
+const colour = (lane: number) => COLOUR[lane] ?? 'var(--ink)';
 const HEIGHT = 31;
 const x = (lane: number) => 14 + lane * 22;
 
@@ -51,8 +52,7 @@ function pairs(rows: Row[]): [number, number][] {
 }
 
 /** The cell of the rail beside one row: threads that pass, bend in or begin, and the row's own knot. */
-export function Rail({ rows, at }: { rows: Row[]; at: number }) {
-  const row = rows[at];
+export function Rail({ rows, row, at }: { rows: Row[]; row: Row; at: number }) {
   const lane = LANE[row.document.kind] ?? 0;
   const middle = HEIGHT / 2;
   return (
@@ -114,8 +114,8 @@ export function Rail({ rows, at }: { rows: Row[]; at: number }) {
             cx={x(lane)}
             cy={middle}
             r={4.5}
-            fill={row.dropped ? 'var(--sheet)' : row.parents.length === 0 ? COLOUR[lane] : 'var(--sheet)'}
-            stroke={row.dropped ? 'var(--muted)' : COLOUR[lane]}
+            fill={row.dropped ? 'var(--sheet)' : row.parents.length === 0 ? colour(lane) : 'var(--sheet)'}
+            stroke={row.dropped ? 'var(--muted)' : colour(lane)}
             strokeWidth={2}
             strokeDasharray={row.dropped ? '2 2' : undefined}
           />

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { answer, client, type Schemas } from '../../shared/api/http';
 import { date, figure, isZero, orDash, shortDate, trim, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
@@ -8,6 +8,7 @@ import { GoodsBack, returnOf } from '../billing/WaysOut';
 import { StartFrom, startable } from '../order';
 import { Doc, Mark, Ring, Waiting } from '../../shared/ui';
 import { Rail } from './Rail';
+import { useGo } from '../../shared/navigation';
 
 type Trail = Schemas['TrailView'];
 type Kind = Schemas['WayView']['kind'];
@@ -24,7 +25,7 @@ const ASPECTS: [string, string][] = [
 export function TrailPage() {
   const params = useParams();
   const kind = params.kind as Kind;
-  const number = params.number!;
+  const number = params.number ?? '';
   const path = { kind, number };
   const query = useQuery({
     queryKey: ['trail', kind, number],
@@ -36,7 +37,7 @@ export function TrailPage() {
   });
   const [shown, setShown] = useState(['GOODS', 'MONEY']);
   const [lit, setLit] = useState<string[]>([]);
-  const navigate = useNavigate();
+  const navigate = useGo();
   const root = query.data?.roots[0];
   // what one came from is undone from here; whatever can't be, by its order
   const undo = UNDOABLE.includes(kind) ? `/unwind/${kind}/${number}` : root ? `/unwind/ORDER/${root}` : undefined;
@@ -127,7 +128,7 @@ export function TrailPage() {
                 style={{ height: 31 }}
               >
                 <td className="nowrap">{shortDate(row.date)}</td>
-                <Rail rows={rows} at={index} />
+                <Rail rows={rows} row={row} at={index} />
                 <td className="nowrap">
                   {row.aspect === 'DECISION' ? (
                     <span className="muted">
@@ -193,6 +194,7 @@ function DocumentName({ document }: { document: Schemas['TrailDocumentView'] }) 
 }
 
 function Facts({ trail }: { trail: Trail }) {
+  const only = trail.flows[0];
   const sum = (of: (flow: Schemas['FlowView']) => string) => trail.flows.filter((flow) => !isZero(of(flow))).length;
   const shipped = sum((f) => f.toShip);
   const billing = sum((f) => f.toBill);
@@ -203,8 +205,8 @@ function Facts({ trail }: { trail: Trail }) {
     <div className="facts">
       <div>
         <b>
-          {trail.flows.length === 1
-            ? `${trim(trail.flows[0].dispatched)} of ${trim(trail.flows[0].ordered)} shipped`
+          {only && trail.flows.length === 1
+            ? `${trim(only.dispatched)} of ${trim(only.ordered)} shipped`
             : `${trail.flows.length} lines`}
         </b>
         <div className="muted small">

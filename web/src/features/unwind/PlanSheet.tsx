@@ -135,7 +135,7 @@ function StepRow({ step, no, later }: { step: Step; no: number; later: boolean }
               {entry.lines.map((line, at) => (
                 <tr key={at}>
                   <td>
-                    {line.name ?? words(line.role)} <span className="muted mono">{line.account}</span>
+                    {line.name} <span className="muted mono">{line.account}</span>
                   </td>
                   <td className="num">{line.amount.startsWith('-') ? '' : figure(line.amount)}</td>
                   <td className="num">{line.amount.startsWith('-') ? figure(line.amount.slice(1)) : ''}</td>
@@ -194,7 +194,7 @@ function Lines({ plan }: { plan: Plan }) {
               ...(plan.waitsAt ? ([['when all is done', line.done, line.now]] as [string, Units, Units][]) : []),
             ];
             return (
-              <Fragment key={line.order + line.line}>
+              <Fragment key={`${line.order} ${line.line}`}>
                 {stages.map(([label, units, was], index) => (
                   <tr key={label}>
                     {index === 0 && (
@@ -273,7 +273,7 @@ function Accounts({ plan }: { plan: Plan }) {
       rows={plan.accounts.map((account) => ({
         ...account,
         key: account.role + account.account,
-        name: account.name ?? words(account.role),
+        name: account.name,
       }))}
     />
   );

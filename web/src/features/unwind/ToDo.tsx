@@ -93,7 +93,11 @@ export function WaitingPlan({ plan }: { plan: Undone }) {
         {plan.steps.map((step, index) => (
           <li key={index} className={index < at ? 'done' : index === at ? 'next' : ''}>
             {STEP[step.kind] ?? step.kind}
-            {index < at ? ', done' : index === at ? `: waits for ${FOR[plan.waitsFor] ?? 'something'}` : ''}
+            {index < at
+              ? ', done'
+              : index === at
+                ? `: waits for ${(plan.waitsFor && FOR[plan.waitsFor]) ?? 'something'}`
+                : ''}
           </li>
         ))}
       </ol>

@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
 import { capital, date, figure, isZero, Words } from '../../shared/format';
@@ -11,6 +11,7 @@ import { refreshAll } from '../review';
 import { ReasonChoice } from '../rules/ReasonChoice';
 import { STEP } from './PlanSheet';
 import { WaitingPlan } from './ToDo';
+import { useGo } from '../../shared/navigation';
 
 const TABS = [
   { to: '/undone', label: 'Plans waiting' },
@@ -169,7 +170,7 @@ function Report() {
         <table className="rows">
           <thead>
             <tr>
-              <th style={{ width: '26%' }}>{capital(BY.find(([code]) => code === by)![1])}</th>
+              <th style={{ width: '26%' }}>{capital(BY.find(([code]) => code === by)?.[1] ?? by)}</th>
               <th className="num">Cases</th>
               <th className="num">Worth €</th>
               <th style={{ width: '48%' }} aria-hidden />
@@ -202,7 +203,7 @@ function Leftovers() {
   const before = search.get('before') ?? undefined;
   const partShipped = search.get('partShipped') === 'true';
   const customer = search.get('customer') ?? undefined;
-  const navigate = useNavigate();
+  const navigate = useGo();
   const query = useInfiniteQuery({
     queryKey: ['unwind', 'leftovers', before, partShipped, customer],
     queryFn: ({ pageParam }) =>
@@ -224,9 +225,9 @@ function Leftovers() {
       ),
   });
   const set = (key: string, value: string | undefined) => {
-    const next = Object.fromEntries(search);
-    if (value) next[key] = value;
-    else delete next[key];
+    const next = new URLSearchParams(search);
+    if (value) next.set(key, value);
+    else next.delete(key);
     setSearch(next, { replace: true });
     selection.none();
   };
@@ -316,7 +317,7 @@ function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => 
   useEffect(() => section.current?.scrollIntoView({ block: 'start' }), [of]);
   const [reasonCode, setReasonCode] = useState('leftover');
   const [text, setText] = useState('');
-  const navigate = useNavigate();
+  const navigate = useGo();
   const reasons = useQuery({
     queryKey: ['unwind', 'reasons'],
     queryFn: () => answer(client.GET('/api/unwind/reasons')),
@@ -328,7 +329,7 @@ function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => 
       answer(
         client.POST('/api/unwind/leftovers/cancellations', {
           body: {
-            orders: possible.map((order) => ({ order: order.order, fingerprint: order.fingerprint })),
+            orders: possible.map((order) => ({ order: order.order, fingerprint: order.fingerprint ?? '' })),
             reasonCode,
             reason: text.trim() || reasons.data?.find((one) => one.code === reasonCode)?.words || reasonCode,
           },

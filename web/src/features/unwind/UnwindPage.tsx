@@ -1,14 +1,16 @@
 import { useDebouncedValue } from '@mantine/hooks';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
 import { capital, trim, words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useSession } from '../../shared/session';
-import { Doc, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
+import { Doc, Empty, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { refreshAll } from '../review';
 import { PlanSheet, WAITS } from './PlanSheet';
+import { useGo } from '../../shared/navigation';
+import { present } from '../../shared/present';
 
 type Kind = Schemas['WayView']['kind'];
 type Way = Schemas['WayView'];
@@ -30,19 +32,20 @@ const nameOf = (way: Way) => `${way.intent} ${way.kind} ${way.number}`;
 export function UnwindPage() {
   const params = useParams();
   const kind = (params.kind ?? 'ORDER') as Kind;
-  const number = params.number!;
+  const number = params.number ?? '';
   const ways = useQuery({
     queryKey: ['unwind', 'ways', kind, number],
     queryFn: () => answer(client.GET('/api/unwind/ways', { params: { query: { kind, number } } })),
   });
   if (!ways.data) return <Waiting query={ways} />;
-  return <Chosen key={kind + number} kind={kind} number={number} of={ways.data} />;
+  const first = ways.data.ways.find((way) => way.possible) ?? ways.data.ways[0];
+  if (!first) return <Empty>Nothing of this document can be undone.</Empty>;
+  return <Chosen key={kind + number} kind={kind} number={number} of={ways.data} first={first} />;
 }
 
-function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas['WaysView'] }) {
+function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: Schemas['WaysView']; first: Way }) {
   const { today } = useSession();
   const [search, setSearch] = useSearchParams();
-  const first = of.ways.find((way) => way.possible) ?? of.ways[0];
   // chosen at once, though the address follows in its own time
   const [chosen, setChosen] = useState(search.get('way'));
   const way = of.ways.find((one) => nameOf(one) === chosen) ?? first;
@@ -53,7 +56,7 @@ function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas[
   const [text, setText] = useState('');
   // a choice that leads to a refusal must stay to be taken back
   const [questions, setQuestions] = useState<Question[]>([]);
-  const navigate = useNavigate();
+  const navigate = useGo();
   const choose = (one: Way) => {
     setQuantities(null);
     setAnswers({});
@@ -94,13 +97,16 @@ function Chosen({ kind, number, of }: { kind: Kind; number: string; of: Schemas[
       asked.intent === 'take-goods-back' && asked.reasonCode,
     ],
     queryFn: () => answer(client.POST('/api/unwind/plans', { body: asked })),
-    enabled: !(asked.lines && asked.lines.length === 0),
+    enabled: asked.lines?.length !== 0,
     retry: false,
   });
   const carryOut = useMutation({
     mutationFn: () =>
       answer(
-        client.POST('/api/unwind/executions', { body: { ...undoing, fingerprint: plan.data!.fingerprint }, ...once() }),
+        client.POST('/api/unwind/executions', {
+          body: { ...undoing, fingerprint: present(plan.data, 'the plan').fingerprint },
+          ...once(),
+        }),
       ),
     onSuccess: (done) => {
       keepReason(text.trim());
@@ -323,7 +329,7 @@ function Asked({
     value ??
     (question.code === 'dispatch'
       ? 'no'
-      : question.answers[0].code === 'customer-credit'
+      : question.answers[0]?.code === 'customer-credit'
         ? 'customer-credit'
         : undefined);
   return (

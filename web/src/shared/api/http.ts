@@ -17,6 +17,8 @@ export class Problem extends Error {
 }
 
 declare module '@tanstack/react-query' {
+  // merging into the library's own interface takes an interface
+  // eslint-disable-next-line @typescript-eslint/consistent-type-definitions
   interface Register {
     defaultError: Problem;
   }
@@ -57,6 +59,6 @@ export async function answer<T>(request: Promise<{ data?: T; error?: unknown; re
     body.code ?? 'unknown',
     body.detail ?? `The server answered with ${result.response.status}.`,
     body.instead ?? '',
-    (body.others as string[] | undefined) ?? [],
+    body.others ?? [],
   );
 }

@@ -35,7 +35,11 @@ export function LookAhead<T>({
   const [marked, setMarked] = useState<T[]>([]);
   const id = useId();
   const open = text !== null && text.trim() !== '';
-  const { data: hits = [] } = useQuery({ queryKey: ['look', name, text], queryFn: () => load(text!), enabled: open });
+  const { data: hits = [] } = useQuery({
+    queryKey: ['look', name, text],
+    queryFn: () => load(text ?? ''),
+    enabled: open,
+  });
   const leave = () => {
     setText(null);
     setAt(0);
@@ -92,6 +96,7 @@ export function LookAhead<T>({
             <div
               key={keyOf(hit)}
               role="option"
+              tabIndex={-1}
               aria-selected={index === at}
               onMouseDown={(event) => {
                 event.preventDefault();

@@ -1,12 +1,13 @@
 import { useInfiniteQuery, type InfiniteData, type UseInfiniteQueryOptions } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import type { Problem } from '../api/http';
 import { useCursor } from '../keys';
 import { Empty, More, SearchLine, Waiting } from './index';
+import { useGo } from '../navigation';
 
 type Named = { code: string; name: string };
-type Page<T> = { rows: T[]; next: string };
+type Page<T> = { rows: T[]; next: string | null };
 
 /** A page that lists what has a name and a code, found by words; a row opens its own page. */
 export function NamedList<T extends Named>({
@@ -30,7 +31,7 @@ export function NamedList<T extends Named>({
   const [asked, ask] = useSearchParams();
   const q = asked.get('q') ?? '';
   const list = useInfiniteQuery({ ...load(q), placeholderData: (before) => before });
-  const navigate = useNavigate();
+  const navigate = useGo();
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const placeOf = (row: T) => `${place}/${encodeURIComponent(row.code)}`;
   const [at] = useCursor(rows, (row) => navigate(placeOf(row)));

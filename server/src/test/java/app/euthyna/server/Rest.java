@@ -3,6 +3,7 @@ package app.euthyna.server;
 import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
 import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.user;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.util.UUID;
 import org.springframework.http.MediaType;
 import org.springframework.mock.web.MockMultipartFile;
@@ -73,14 +74,28 @@ record Rest(MockMvc mvc, String username, String role) {
 
     private Answer exchange(AbstractMockHttpServletRequestBuilder<?> request) {
         try {
-            var response = mvc.perform(request.with(user(username).roles(role)).with(csrf()))
-                    .andReturn()
-                    .getResponse();
+            var done = mvc.perform(request.with(user(username).roles(role)).with(csrf()))
+                    .andReturn();
+            var response = done.getResponse();
             response.setCharacterEncoding("UTF-8");
             var text = response.getContentAsString();
-            return new Answer(response.getStatus(), text.isBlank() ? JSON.createObjectNode() : JSON.readTree(text));
+            var answer =
+                    new Answer(response.getStatus(), text.isBlank() ? JSON.createObjectNode() : JSON.readTree(text));
+            asPublished(done.getRequest(), answer);
+            return answer;
         } catch (Exception broken) {
             throw new IllegalStateException(broken);
+        }
+    }
+
+    /** Every answer that a test gets must be as the interface describes it, whatever the test is about. */
+    private static void asPublished(HttpServletRequest request, Answer answer) {
+        if (answer.status() < 300) {
+            var differences = PublishedInterface.differences(
+                    request.getMethod(), request.getRequestURI(), answer.status(), answer.body());
+            if (!differences.isEmpty()) {
+                throw new AssertionError("web/openapi.json says otherwise: " + differences);
+            }
         }
     }
 }

@@ -11,6 +11,7 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
@@ -64,7 +65,7 @@ class ApprovalController {
     record Rule(
             @NotNull StoredRule.Kind kind,
             @PositiveOrZero BigDecimal figure,
-            OrderKind orderKind,
+            @Nullable OrderKind orderKind,
             @NotNull Level level) {}
 
     record Rules(@NotNull @Size(max = 50) List<@Valid Rule> rules) {}

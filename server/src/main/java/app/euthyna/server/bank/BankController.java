@@ -12,6 +12,7 @@ import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -71,7 +72,8 @@ class BankController {
             long entries,
             long open) {}
 
-    record BankStatementPage(List<BankStatementRow> rows, String next) {}
+    record BankStatementPage(
+            List<BankStatementRow> rows, @Nullable String next) {}
 
     record ProposedSettlement(String invoice, BigDecimal amount) {}
 
@@ -92,10 +94,10 @@ class BankController {
             String remittance,
             BankStatements.EntryState state,
             String why,
-            String payment,
+            @Nullable String payment,
             List<ProposalView> proposals) {}
 
-    record BankEntryPage(List<BankEntryView> rows, String next) {}
+    record BankEntryPage(List<BankEntryView> rows, @Nullable String next) {}
 
     /** Reads a camt.053 file. The same file, or the same statement in another file, does nothing twice. */
     @May.Bill

@@ -11,6 +11,7 @@ import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
+import jakarta.annotation.Nullable;
 import jakarta.annotation.PreDestroy;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -120,8 +121,8 @@ public class Batches {
             State state,
             String code,
             String sentence,
-            DocumentKind resultKind,
-            String result) {}
+            @Nullable DocumentKind resultKind,
+            @Nullable String result) {}
 
     /** A batch in the list. */
     public record BatchRow(
@@ -139,7 +140,7 @@ public class Batches {
             int refused,
             List<Entry> entries) {}
 
-    public record BatchPage(List<BatchRow> rows, String next) {}
+    public record BatchPage(List<BatchRow> rows, @Nullable String next) {}
 
     /** Keeps what is asked for, in the command's transaction; {@link #carryOut} is to follow it. */
     @Transactional(propagation = Propagation.MANDATORY)

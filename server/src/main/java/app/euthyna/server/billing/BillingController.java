@@ -21,6 +21,7 @@ import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Quantities;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -197,7 +198,7 @@ class BillingController {
             BigDecimal net,
             List<ToBillLine> lines) {}
 
-    record ToBillPage(List<ToBillRow> rows, String next) {}
+    record ToBillPage(List<ToBillRow> rows, @Nullable String next) {}
 
     record InvoiceRow(
             String number,
@@ -209,9 +210,9 @@ class BillingController {
             BigDecimal gross,
             BigDecimal open) {}
 
-    record InvoicePage(List<InvoiceRow> rows, String next) {}
+    record InvoicePage(List<InvoiceRow> rows, @Nullable String next) {}
 
-    record PaymentPage(List<PaymentView> rows, String next) {}
+    record PaymentPage(List<PaymentView> rows, @Nullable String next) {}
 
     @May.Bill
     @PostMapping("/invoices")

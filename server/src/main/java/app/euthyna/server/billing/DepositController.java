@@ -13,6 +13,7 @@ import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.DecimalMax;
@@ -78,7 +79,7 @@ class DepositController {
      */
     record DepositRequestView(
             String order,
-            BigDecimal percent,
+            @Nullable BigDecimal percent,
             BigDecimal amount,
             LocalDate askedOn,
             String askedBy,
@@ -99,11 +100,11 @@ class DepositController {
             LocalDate on,
             BigDecimal amount,
             BigDecimal unapplied,
-            String movedFrom,
+            @Nullable String movedFrom,
             long version,
             List<DepositUseView> uses) {}
 
-    record DepositPage(List<DepositView> rows, String next) {}
+    record DepositPage(List<DepositView> rows, @Nullable String next) {}
 
     record AppliedDeposit(
             @NotNull Long version,
@@ -151,9 +152,9 @@ class DepositController {
             LocalDate on,
             String reason,
             boolean reversed,
-            Payouts.State payout) {}
+            @Nullable Payouts.State payout) {}
 
-    record RefundPage(List<RefundView> rows, String next) {}
+    record RefundPage(List<RefundView> rows, @Nullable String next) {}
 
     /** Asks for a deposit; asking again takes the place of what was asked before. */
     @May.Propose

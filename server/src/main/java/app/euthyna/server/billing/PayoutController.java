@@ -4,6 +4,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
@@ -59,7 +60,7 @@ class PayoutController {
             String answer,
             long version) {}
 
-    record PayoutPage(List<PayoutView> rows, String next) {}
+    record PayoutPage(List<PayoutView> rows, @Nullable String next) {}
 
     record PayoutSeen(@NotNull Long version) {}
 

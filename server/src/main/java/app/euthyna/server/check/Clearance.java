@@ -7,6 +7,7 @@ import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.CommandContext;
+import jakarta.annotation.Nullable;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
@@ -53,7 +54,7 @@ public interface Clearance {
             String state,
             LocalDate askedOn,
             List<String> reasons,
-            String waitsFor,
+            @Nullable String waitsFor,
             List<Role> roles,
             List<ApprovalView> approvals,
             String closedBy,

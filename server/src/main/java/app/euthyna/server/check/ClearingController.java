@@ -6,6 +6,7 @@ import app.euthyna.server.order.OrderView;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.May;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -108,9 +109,9 @@ class ClearingController {
             String check,
             Remedy.Kind kind,
             String sentence,
-            OrderView order,
+            @Nullable OrderView order,
             List<OrderView.LineView> rest,
-            BigDecimal amount,
+            @Nullable BigDecimal amount,
             boolean clears,
             List<String> leftOpen) {}
 

@@ -27,6 +27,7 @@ import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -130,11 +131,11 @@ class ClearingService {
             String customerName,
             BigDecimal openGross,
             Outcome outcome,
-            String code,
+            @Nullable String code,
             String sentence,
             BigDecimal exposureBefore,
             BigDecimal exposureAfter,
-            BigDecimal limit,
+            @Nullable BigDecimal limit,
             List<PassedView> findings,
             List<StockUse> stock,
             List<QuotaUse> quotas) {}
@@ -144,7 +145,8 @@ class ClearingService {
      *
      * @param log the batch under which what was done is kept; null in a preview
      */
-    record Sequence(List<Step> steps, String fingerprint, Long log) {}
+    record Sequence(
+            List<Step> steps, String fingerprint, @Nullable Long log) {}
 
     Sequence preview(CommandContext context, List<Asked> asked) {
         return commands.retrying(() -> transactions.execute(status -> {

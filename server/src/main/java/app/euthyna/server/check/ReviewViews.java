@@ -8,6 +8,7 @@ import app.euthyna.core.check.RobustScore;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import app.euthyna.server.order.OrderView;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
@@ -44,13 +45,13 @@ final class ReviewViews {
             String brief,
             String sentence,
             LocalDate since,
-            String waivedBy,
-            LocalDate waivedOn,
-            String waiverReason,
+            @Nullable String waivedBy,
+            @Nullable LocalDate waivedOn,
+            @Nullable String waiverReason,
             List<TermView> formula,
-            BigDecimal result,
-            BigDecimal limit,
-            BigDecimal excess,
+            @Nullable BigDecimal result,
+            @Nullable BigDecimal limit,
+            @Nullable BigDecimal excess,
             List<MatchView> matches,
             List<LineFact> lines,
             List<String> facts) {}
@@ -69,11 +70,20 @@ final class ReviewViews {
             BigDecimal toShip,
             BigDecimal toBill) {}
 
-    record PositionView(List<TermView> terms, BigDecimal exposure, BigDecimal limit) {}
+    record PositionView(
+            List<TermView> terms,
+            BigDecimal exposure,
+            @Nullable BigDecimal limit) {}
 
     record HistoryView(LocalDate on, String by, String kind, String number, String sentence) {}
 
-    record DocumentView(String kind, String number, String state, LocalDate on, BigDecimal amount, long version) {}
+    record DocumentView(
+            String kind,
+            String number,
+            String state,
+            LocalDate on,
+            @Nullable BigDecimal amount,
+            long version) {}
 
     record SheetView(
             OrderView order,
@@ -83,7 +93,7 @@ final class ReviewViews {
             PositionView position,
             List<DocumentView> documents,
             List<HistoryView> history,
-            Clearance.RequestView approval) {}
+            @Nullable Clearance.RequestView approval) {}
 
     /** Free stock of an item at a store. */
     record AtStore(String site, BigDecimal free) {}
@@ -113,7 +123,7 @@ final class ReviewViews {
 
     record ReviewPage(
             List<ReviewRow> rows,
-            String next,
+            @Nullable String next,
             long held,
             long awaiting,
             long flagged,

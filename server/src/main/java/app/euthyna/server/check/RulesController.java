@@ -20,6 +20,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Max;
@@ -74,9 +75,9 @@ class RulesController {
 
     /** Figures that checks hold orders against; what is left out is not looked at. */
     record Figures(
-            @PositiveOrZero @Max(3650) Integer overdueDays,
-            @PositiveOrZero BigDecimal overdueAbove,
-            @PositiveOrZero @Max(99) BigDecimal minimumMargin,
+            @PositiveOrZero @Max(3650) @Nullable Integer overdueDays,
+            @PositiveOrZero @Nullable BigDecimal overdueAbove,
+            @PositiveOrZero @Max(99) @Nullable BigDecimal minimumMargin,
             @Size(max = 10) List<@Valid Authority> discountUpTo,
             @NotNull @PositiveOrZero @Max(1000) BigDecimal unusualScore) {}
 
@@ -86,7 +87,7 @@ class RulesController {
             @NotNull Severity same,
             @NotNull Severity alike,
             @NotNull Severity near,
-            @PositiveOrZero BigDecimal ceiling,
+            @PositiveOrZero @Nullable BigDecimal ceiling,
             @NotNull PoPolicy.Barred barred) {}
 
     /** Where PO numbers are looked for. */
@@ -130,7 +131,7 @@ class RulesController {
     /** How things are undone; without a limit, whoever may undo may give any amount back. */
     record UnwindRulesView(
             @NotEmpty @Size(max = 60) List<@Valid ReasonRule> reasons,
-            @PositiveOrZero BigDecimal refundLimit,
+            @PositiveOrZero @Nullable BigDecimal refundLimit,
             @NotNull @PositiveOrZero @Max(100) BigDecimal restockingPercent,
             Boolean refundsThroughService) {}
 
@@ -146,7 +147,7 @@ class RulesController {
 
     /** What may come back; without days, always. */
     record ReturnRulesView(
-            @Positive @Max(3650) Integer days,
+            @Positive @Max(3650) @Nullable Integer days,
             @NotEmpty @Size(max = 60) List<@Valid ReturnReasonRule> reasons) {}
 
     /** Rules to be laid down over those of the version that the user saw. */

@@ -9,6 +9,7 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Hashes;
 import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
 import jakarta.annotation.PreDestroy;
 import jakarta.persistence.EntityManager;
 import java.sql.ResultSet;
@@ -122,7 +123,7 @@ class Intake {
             List<Long> rows,
             Outcome outcome,
             String order,
-            OrderState state,
+            @Nullable OrderState state,
             String sentence) {}
 
     /** What became of a file; while it runs, only how far it is. */

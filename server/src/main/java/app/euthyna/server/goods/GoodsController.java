@@ -13,6 +13,7 @@ import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -98,10 +99,10 @@ class GoodsController {
             String site,
             String state,
             LocalDate stagedOn,
-            LocalDate departedOn,
-            String carrier,
-            String carrierReference,
-            String carrierFailure,
+            @Nullable LocalDate departedOn,
+            @Nullable String carrier,
+            @Nullable String carrierReference,
+            @Nullable String carrierFailure,
             long version,
             List<GoodsService.Falls> fallsUnderMinimum,
             List<DocumentDetails.CarriedDetails> details,
@@ -126,7 +127,7 @@ class GoodsController {
             BigDecimal waiting,
             long version) {}
 
-    record ToStagePage(List<ToStageRow> rows, String next) {}
+    record ToStagePage(List<ToStageRow> rows, @Nullable String next) {}
 
     /**
      * A note in the list.
@@ -141,8 +142,8 @@ class GoodsController {
             String site,
             LocalDate on,
             LocalDate requestedOn,
-            String carrierReference,
-            String carrierFailure,
+            @Nullable String carrierReference,
+            @Nullable String carrierFailure,
             List<String> fallsUnderMinimum,
             long lines,
             BigDecimal quantity,
@@ -187,7 +188,7 @@ class GoodsController {
         return falls;
     }
 
-    record DispatchPage(List<DispatchRow> rows, String next) {}
+    record DispatchPage(List<DispatchRow> rows, @Nullable String next) {}
 
     @May.MoveGoods
     @PostMapping("/stock-receipts")

@@ -6,6 +6,7 @@ import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -56,12 +57,12 @@ class LedgerController {
             String event,
             String documentKind,
             String documentNumber,
-            String customerName,
+            @Nullable String customerName,
             String postedBy,
             String hash,
             String previousHash,
-            String mirrors,
-            String mirroredBy,
+            @Nullable String mirrors,
+            @Nullable String mirroredBy,
             String remark,
             List<EntryLineView> lines) {}
 
@@ -85,9 +86,9 @@ class LedgerController {
             LocalDate to,
             BigDecimal opening,
             List<SheetLineView> rows,
-            String next) {}
+            @Nullable String next) {}
 
-    record EntryPage(List<EntryView> rows, String next) {}
+    record EntryPage(List<EntryView> rows, @Nullable String next) {}
 
     record BalanceView(
             String account, String name, BigDecimal opening, BigDecimal debit, BigDecimal credit, BigDecimal closing) {}

@@ -7,6 +7,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Texts;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -64,12 +65,12 @@ class LedgerKeepingController {
             OffsetDateTime closedAt,
             String closedBy,
             String remark,
-            OffsetDateTime reopenedAt,
-            String reopenedBy,
-            String reason) {}
+            @Nullable OffsetDateTime reopenedAt,
+            @Nullable String reopenedBy,
+            @Nullable String reason) {}
 
     /** Through which day the books are closed (null where they are open), and how it came to that. */
-    record PeriodsView(LocalDate closedThrough, List<ClosingView> closings) {}
+    record PeriodsView(@Nullable LocalDate closedThrough, List<ClosingView> closings) {}
 
     @GetMapping("/periods")
     PeriodsView periods() {

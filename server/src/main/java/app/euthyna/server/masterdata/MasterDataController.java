@@ -13,6 +13,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Email;
@@ -119,10 +120,10 @@ class MasterDataController {
             String code,
             String name,
             String town,
-            BigDecimal creditLimit,
+            @Nullable BigDecimal creditLimit,
             int termsDays,
             boolean poRequired,
-            String blocked,
+            @Nullable String blocked,
             long version) {}
 
     record ItemView(

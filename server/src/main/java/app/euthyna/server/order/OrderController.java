@@ -6,6 +6,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -218,7 +219,7 @@ class OrderController {
             LocalDate requestedOn,
             BigDecimal gross) {}
 
-    record OrderPage(List<OrderRow> rows, String next) {}
+    record OrderPage(List<OrderRow> rows, @Nullable String next) {}
 
     /** Orders that wait for something: sent back to their author, wanted before today and not gone, gone in part. */
     enum Lane {

@@ -4,6 +4,7 @@ import app.euthyna.core.order.Details;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.order.Shortage;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
@@ -37,7 +38,10 @@ public record OrderView(
 
     /** What an order says beside its lines. */
     public record DetailsView(
-            String externalReference, String revenueUnit, ShipToView shipTo, Map<String, String> fields) {
+            String externalReference,
+            String revenueUnit,
+            @Nullable ShipToView shipTo,
+            Map<String, String> fields) {
 
         static DetailsView of(Details details) {
             var to = details.shipTo();
@@ -71,7 +75,7 @@ public record OrderView(
             LocalDate requestedOn,
             String site,
             Shortage shortage,
-            SourceView source) {}
+            @Nullable SourceView source) {}
 
     /** The line of an earlier document that a line was taken from. */
     public record SourceView(String kind, String number, int line) {}

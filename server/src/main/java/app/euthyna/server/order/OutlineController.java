@@ -12,6 +12,7 @@ import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Digits;
@@ -141,7 +142,7 @@ class OutlineController {
             LocalDate nextDue,
             boolean due) {}
 
-    record OutlinePage(List<OutlineRow> rows, String next) {}
+    record OutlinePage(List<OutlineRow> rows, @Nullable String next) {}
 
     /** A line with what orders took of it. */
     record OutlineLineView(
@@ -156,7 +157,11 @@ class OutlineController {
             BigDecimal left) {}
 
     /** A call of the schedule; {@code order} is what it became. */
-    record CallView(LocalDate on, int line, BigDecimal quantity, String order) {}
+    record CallView(
+            LocalDate on,
+            int line,
+            BigDecimal quantity,
+            @Nullable String order) {}
 
     record MadeView(String number, OrderState state, LocalDate on, BigDecimal net) {}
 
@@ -172,13 +177,13 @@ class OutlineController {
             String po,
             LocalDate from,
             LocalDate until,
-            BigDecimal ceiling,
-            BigDecimal leftInValue,
-            Integer every,
-            Rhythm.Unit unit,
-            String rhythm,
+            @Nullable BigDecimal ceiling,
+            @Nullable BigDecimal leftInValue,
+            @Nullable Integer every,
+            @Nullable Rhythm.Unit unit,
+            @Nullable String rhythm,
             int made,
-            LocalDate nextDue,
+            @Nullable LocalDate nextDue,
             boolean due,
             String remark,
             OrderView.DetailsView details,

@@ -6,6 +6,7 @@ import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import jakarta.activation.DataHandler;
+import jakarta.annotation.Nullable;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Session;
@@ -58,9 +59,10 @@ public class Outbox {
             String aboutNumber,
             String by,
             OffsetDateTime at,
-            String attachment) {}
+            @Nullable String attachment) {}
 
-    public record MessagePage(List<MessageView> rows, String next) {}
+    public record MessagePage(
+            List<MessageView> rows, @Nullable String next) {}
 
     /** Keeps a message to a user about a document. */
     public void send(String from, String to, String subject, String body, String aboutKind, String aboutNumber) {

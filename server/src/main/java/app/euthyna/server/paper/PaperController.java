@@ -11,6 +11,7 @@ import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Texts;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Email;
@@ -144,12 +145,12 @@ class PaperController {
             BigDecimal upTo90,
             BigDecimal older,
             long oldestDays,
-            Integer letter,
+            @Nullable Integer letter,
             int lastStep,
-            LocalDate remindedOn,
+            @Nullable LocalDate remindedOn,
             boolean hasAddress) {}
 
-    record OverduePage(List<OverdueRow> rows, String next) {}
+    record OverduePage(List<OverdueRow> rows, @Nullable String next) {}
 
     /** Customers with invoices past due, and the letter that each is due. */
     @GetMapping("/receivables/overdue")

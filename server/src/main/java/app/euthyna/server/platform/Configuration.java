@@ -3,6 +3,7 @@ package app.euthyna.server.platform;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import com.fasterxml.jackson.annotation.Nulls;
+import io.swagger.v3.core.converter.AnnotatedType;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.media.ArraySchema;
@@ -11,12 +12,17 @@ import io.swagger.v3.oas.models.media.MediaType;
 import io.swagger.v3.oas.models.media.Schema;
 import io.swagger.v3.oas.models.media.StringSchema;
 import io.swagger.v3.oas.models.responses.ApiResponse;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.util.Arrays;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import org.springdoc.core.customizers.OpenApiCustomizer;
+import org.springdoc.core.customizers.PropertyCustomizer;
 import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
 import org.springframework.context.annotation.Bean;
@@ -145,7 +151,27 @@ class Configuration {
         };
     }
 
-    /** Answers carry all their properties, always; one that does not apply is null. */
+    /** What is marked nullable is described as such. */
+    @Bean
+    PropertyCustomizer whatMayBeNull() {
+        return (property, type) -> isNullable(type) ? orNull(property) : property;
+    }
+
+    private static Schema<?> orNull(Schema<?> schema) {
+        if (schema.get$ref() != null) {
+            return new Schema<>().oneOf(List.of(schema, new Schema<>().types(Set.of("null"))));
+        }
+        var types = new LinkedHashSet<String>(schema.getTypes() != null ? schema.getTypes() : Set.of(schema.getType()));
+        types.add("null");
+        return schema.types(types);
+    }
+
+    private static boolean isNullable(AnnotatedType type) {
+        return type.getCtxAnnotations() != null
+                && Arrays.stream(type.getCtxAnnotations()).anyMatch(Nullable.class::isInstance);
+    }
+
+    /** Answers carry all their properties, always; one that does not apply is null, where it is marked nullable. */
     private static void alwaysThere(OpenAPI api, ApiResponse response) {
         if (response.getContent() != null) {
             response.getContent().values().forEach(media -> alwaysThere(api, media.getSchema()));
@@ -166,5 +192,8 @@ class Configuration {
             }
         }
         alwaysThere(api, schema.getItems());
+        if (schema.getOneOf() != null) {
+            schema.getOneOf().forEach(one -> alwaysThere(api, one));
+        }
     }
 }

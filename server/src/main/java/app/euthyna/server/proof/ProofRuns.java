@@ -1,6 +1,7 @@
 package app.euthyna.server.proof;
 
 import app.euthyna.core.proof.Statement;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.sql.Timestamp;
 import java.time.Clock;
@@ -50,9 +51,9 @@ class ProofRuns implements ApplicationRunner {
             boolean holds,
             long examined,
             String lookedAt,
-            BigDecimal documents,
-            BigDecimal ledger,
-            BigDecimal difference,
+            @Nullable BigDecimal documents,
+            @Nullable BigDecimal ledger,
+            @Nullable BigDecimal difference,
             List<FailureView> failures) {
 
         static StatementView of(Statement.Result result) {

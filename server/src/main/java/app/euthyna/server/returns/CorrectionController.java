@@ -7,6 +7,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -69,7 +70,7 @@ class CorrectionController {
             BigDecimal credited,
             String order,
             OrderState state,
-            String invoice,
+            @Nullable String invoice,
             BigDecimal billed) {}
 
     /** What it would come to; nothing is kept. */

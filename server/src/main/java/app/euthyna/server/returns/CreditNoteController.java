@@ -11,6 +11,7 @@ import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Quantities;
 import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Size;
@@ -67,7 +68,7 @@ class CreditNoteController {
             int no,
             int invoiceLine,
             String order,
-            String returnNumber,
+            @Nullable String returnNumber,
             String item,
             String description,
             BigDecimal quantity,
@@ -105,7 +106,7 @@ class CreditNoteController {
             BigDecimal vat,
             BigDecimal gross,
             BigDecimal left,
-            CreditWish wish,
+            @Nullable CreditWish wish,
             long version,
             List<CreditLineView> lines,
             List<CreditBand> bands,
@@ -123,7 +124,8 @@ class CreditNoteController {
             BigDecimal gross,
             BigDecimal left) {}
 
-    record CreditNotePage(List<CreditNoteRow> rows, String next) {}
+    record CreditNotePage(
+            List<CreditNoteRow> rows, @Nullable String next) {}
 
     @May.Bill
     @PostMapping

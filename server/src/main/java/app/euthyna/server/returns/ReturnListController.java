@@ -4,6 +4,7 @@ import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
@@ -47,14 +48,14 @@ class ReturnListController {
             String reason,
             String reasonWords,
             String state,
-            LocalDate receivedOn,
+            @Nullable LocalDate receivedOn,
             long days,
             BigDecimal creditDue,
             BigDecimal creditedAhead,
             int reminders,
-            LocalDate remindedOn) {}
+            @Nullable LocalDate remindedOn) {}
 
-    record ReturnPage(List<ReturnRow> rows, String next) {}
+    record ReturnPage(List<ReturnRow> rows, @Nullable String next) {}
 
     /** What returns may wait for. */
     enum ReturnLane {

@@ -7,6 +7,7 @@ import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.HashMap;
@@ -56,10 +57,10 @@ class ReturnRates {
             String code,
             String name,
             long returns,
-            BigDecimal quantity,
+            @Nullable BigDecimal quantity,
             BigDecimal value,
             BigDecimal left,
-            BigDecimal percent) {}
+            @Nullable BigDecimal percent) {}
 
     /** The largest first, at most 50; with all that came back and left in the time. */
     record RateTable(

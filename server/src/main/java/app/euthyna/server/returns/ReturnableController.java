@@ -14,6 +14,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -69,7 +70,12 @@ class ReturnableController {
             List<BilledWith> billed) {}
 
     /** The customer whose goods they are, with lines of their newest dispatches first. */
-    record ReturnablePage(String customer, String customerName, Integer days, List<ReturnableLine> rows, String next) {}
+    record ReturnablePage(
+            String customer,
+            String customerName,
+            @Nullable Integer days,
+            List<ReturnableLine> rows,
+            @Nullable String next) {}
 
     private record Who(long id, String code, String name) {}
 

@@ -19,6 +19,7 @@ import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Quantities;
 import app.euthyna.server.platform.Texts;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -115,8 +116,8 @@ class ReturnsController {
             int orderLine,
             String dispatch,
             int dispatchLine,
-            String invoice,
-            Integer invoiceLine,
+            @Nullable String invoice,
+            @Nullable Integer invoiceLine,
             String item,
             String description,
             String site,
@@ -160,7 +161,7 @@ class ReturnsController {
             List<String> credits,
             List<String> replacements,
             int reminders,
-            LocalDate remindedOn,
+            @Nullable LocalDate remindedOn,
             List<StoryLine> story) {}
 
     @May.Propose

@@ -11,6 +11,7 @@ import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Quantities;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -83,15 +84,20 @@ class UnexpectedController {
 
     /** @param kind ADMITTED, SENT_BACK or SCRAPPED */
     record UnexpectedDecision(
-            String kind, BigDecimal quantity, LocalDate on, String by, String reason, String returnNumber) {}
+            String kind,
+            BigDecimal quantity,
+            LocalDate on,
+            String by,
+            String reason,
+            @Nullable String returnNumber) {}
 
     /** @param left what nobody has decided on */
     record UnexpectedView(
             String number,
-            String customer,
-            String customerName,
+            @Nullable String customer,
+            @Nullable String customerName,
             String sender,
-            String ofReturn,
+            @Nullable String ofReturn,
             String item,
             String itemName,
             BigDecimal quantity,
@@ -125,7 +131,8 @@ class UnexpectedController {
         }
     }
 
-    record UnexpectedPage(List<UnexpectedView> rows, String next) {}
+    record UnexpectedPage(
+            List<UnexpectedView> rows, @Nullable String next) {}
 
     private record Keyed(long id, UnexpectedView row) {}
 

@@ -11,6 +11,7 @@ import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Pages;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.LocalDate;
@@ -58,12 +59,12 @@ class CustomerSheets {
             String name,
             String town,
             BigDecimal exposure,
-            BigDecimal limit,
+            @Nullable BigDecimal limit,
             long open,
             long held,
             boolean blocked) {}
 
-    record CustomerPage(List<CustomerRow> rows, String next) {}
+    record CustomerPage(List<CustomerRow> rows, @Nullable String next) {}
 
     /** Customers by name, those with a word in name, town or code. */
     @GetMapping("/customer-list")
@@ -117,7 +118,7 @@ class CustomerSheets {
             Severity same,
             Severity alike,
             Severity near,
-            BigDecimal ceiling,
+            @Nullable BigDecimal ceiling,
             PoPolicy.Barred barred) {}
 
     record DecisionView(LocalDate on, String by, String order, String sentence) {}
@@ -135,13 +136,13 @@ class CustomerSheets {
             String region,
             int termsDays,
             String vatTreatment,
-            BigDecimal limit,
-            Integer overdueDays,
-            BigDecimal overdueAbove,
+            @Nullable BigDecimal limit,
+            @Nullable Integer overdueDays,
+            @Nullable BigDecimal overdueAbove,
             boolean overdueOwn,
-            String blocked,
-            String blockedBy,
-            LocalDate blockedOn,
+            @Nullable String blocked,
+            @Nullable String blockedBy,
+            @Nullable LocalDate blockedOn,
             PolicyView po,
             List<LicenceView> licences,
             List<DecisionView> decisions,
@@ -225,12 +226,12 @@ class CustomerSheets {
             String normal,
             String kind,
             String number,
-            String state,
+            @Nullable String state,
             LocalDate on,
             BigDecimal net,
             List<String> invoices) {}
 
-    record PoPage(List<PoRow> rows, String next) {}
+    record PoPage(List<PoRow> rows, @Nullable String next) {}
 
     private record KeyedPo(long id, PoRow row) {}
 

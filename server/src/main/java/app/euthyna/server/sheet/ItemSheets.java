@@ -5,6 +5,7 @@ import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Pages;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.time.LocalDate;
@@ -46,7 +47,7 @@ class ItemSheets {
             BigDecimal waiting,
             BigDecimal minStock) {}
 
-    record ItemPage(List<ItemRow> rows, String next) {}
+    record ItemPage(List<ItemRow> rows, @Nullable String next) {}
 
     /** Items by name, those with a word in name or code. */
     @GetMapping("/item-list")
@@ -153,7 +154,7 @@ class ItemSheets {
             BigDecimal reserved,
             BigDecimal waiting) {}
 
-    record ClaimPage(List<ClaimRow> rows, String next) {}
+    record ClaimPage(List<ClaimRow> rows, @Nullable String next) {}
 
     private record KeyedClaim(LocalDate requested, long clearing, long order, ClaimRow row) {}
 

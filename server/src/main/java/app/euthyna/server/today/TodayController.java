@@ -8,6 +8,7 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Max;
@@ -61,7 +62,13 @@ class TodayController {
      * @param beyond so many wait longer than {@code limitDays}
      */
     record LaneView(
-            String lane, long count, BigDecimal value, LocalDate oldest, List<Long> ages, int limitDays, long beyond) {}
+            String lane,
+            long count,
+            BigDecimal value,
+            @Nullable LocalDate oldest,
+            List<Long> ages,
+            int limitDays,
+            long beyond) {}
 
     record EventView(OffsetDateTime at, String by, String kind, String number, String sentence) {}
 
@@ -70,7 +77,7 @@ class TodayController {
             BigDecimal undecided,
             BigDecimal dueToday,
             List<LaneView> lanes,
-            OffsetDateTime lookedAt,
+            @Nullable OffsetDateTime lookedAt,
             List<EventView> since) {}
 
     record LaneLimit(@NotNull @PositiveOrZero @Max(999) Integer days) {}

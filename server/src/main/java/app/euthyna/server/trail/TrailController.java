@@ -7,6 +7,7 @@ import app.euthyna.core.trail.Trail;
 import app.euthyna.server.ledger.LedgerReader;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Company;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -88,7 +89,7 @@ class TrailController {
             BigDecimal billed,
             BigDecimal received,
             BigDecimal open,
-            LocalDate nextDue,
+            @Nullable LocalDate nextDue,
             List<AccountView> ledger,
             List<StillToDoView> stillToDo) {}
 

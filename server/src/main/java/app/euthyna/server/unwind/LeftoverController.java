@@ -8,6 +8,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -60,7 +61,7 @@ class LeftoverController {
             boolean partShipped,
             BigDecimal openGross) {}
 
-    record LeftoverPage(List<LeftoverRow> rows, String next) {}
+    record LeftoverPage(List<LeftoverRow> rows, @Nullable String next) {}
 
     record LeftoverOrders(@NotEmpty @Size(max = 1000) List<@NotBlank String> orders) {}
 
@@ -70,7 +71,13 @@ class LeftoverController {
      * @param amount net that would be given up
      * @param why it can't be; null where it can
      */
-    record GivenUp(String order, BigDecimal amount, List<String> steps, String code, String why, String fingerprint) {}
+    record GivenUp(
+            String order,
+            BigDecimal amount,
+            List<String> steps,
+            @Nullable String code,
+            @Nullable String why,
+            @Nullable String fingerprint) {}
 
     record GivenUpView(BigDecimal total, int possible, List<GivenUp> orders) {}
 

@@ -15,6 +15,7 @@ import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.unwind.Unwindings.KeptStep;
+import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -152,8 +153,8 @@ class UnwindController {
     record ShelfChange(
             String item,
             String site,
-            Standing.ShelfFigures before,
-            Standing.ShelfFigures now,
+            @Nullable Standing.ShelfFigures before,
+            @Nullable Standing.ShelfFigures now,
             Standing.ShelfFigures done) {}
 
     record MoneyChange(String kind, String number, String what, BigDecimal before, BigDecimal now, BigDecimal done) {}
@@ -174,7 +175,7 @@ class UnwindController {
             String words,
             BigDecimal amount,
             List<StepView> steps,
-            String waitsAt,
+            @Nullable String waitsAt,
             List<StateChange> states,
             List<LineChange> lines,
             List<ShelfChange> shelves,
@@ -186,7 +187,12 @@ class UnwindController {
             String fingerprint) {}
 
     record CarriedOutView(
-            long id, String words, List<String> steps, String waitsAt, String returnNumber, List<String> refunds) {}
+            long id,
+            String words,
+            List<String> steps,
+            @Nullable String waitsAt,
+            @Nullable String returnNumber,
+            List<String> refunds) {}
 
     /** What may be undone of a document: each way, and what stands in it. */
     record WayView(
@@ -439,16 +445,16 @@ class UnwindController {
             String by,
             BigDecimal amount,
             String state,
-            String waitsFor,
-            String waitsAt,
-            String returnNumber,
+            @Nullable String waitsFor,
+            @Nullable String waitsAt,
+            @Nullable String returnNumber,
             List<KeptStep> steps,
             LocalDate since,
-            String endedBy,
-            String endedWhy,
+            @Nullable String endedBy,
+            @Nullable String endedWhy,
             long version) {}
 
-    record UnwindingPage(List<UnwindingView> rows, String next) {}
+    record UnwindingPage(List<UnwindingView> rows, @Nullable String next) {}
 
     private static final String UNWINDING =
             "select u.id, u.intent, u.subject_kind, u.subject_number, c.code, c.name, u.words, u.reason_code,"

@@ -7,6 +7,7 @@ import { date } from '../shared/format';
 import { useSession } from '../shared/session';
 import { ProblemNote, tell } from '../shared/ui';
 import { queries } from './queries';
+import { DayInput } from '../shared/ui/DayInput';
 
 const absencesQuery = { queryKey: ['absences'], queryFn: () => answer(client.GET('/api/users/absences')) };
 
@@ -28,7 +29,7 @@ export function AbsenceDialog({ onClose }: { onClose: () => void }) {
       tell(
         view.absences.some((absence) => absence.of === username)
           ? 'Your deputy decides for you on those days, and is reminded with you.'
-          : 'Nobody stands in for you.',
+          : 'You have no deputy.',
       );
       onClose();
     },
@@ -37,9 +38,9 @@ export function AbsenceDialog({ onClose }: { onClose: () => void }) {
     <Modal opened onClose={onClose} title={<b>While you are away</b>}>
       {mine && (
         <p>
-          From {date(mine.from)} until {date(mine.until)} <b>{mine.deputy}</b> stands in for you.{' '}
+          From {date(mine.from)} until {date(mine.until)} <b>{mine.deputy}</b> is your deputy.{' '}
           <button className="plain" disabled={set.isPending} onClick={() => set.mutate({})}>
-            Take it back
+            Cancel the absence
           </button>
         </p>
       )}
@@ -65,25 +66,25 @@ export function AbsenceDialog({ onClose }: { onClose: () => void }) {
           </div>
           <div className="field">
             <label htmlFor="away-from">From</label>
-            <input id="away-from" type="date" value={from} onChange={(event) => setFrom(event.target.value)} />
+            <DayInput id="away-from" value={from} onChange={setFrom} />
           </div>
           <div className="field">
             <label htmlFor="away-until">Until</label>
-            <input id="away-until" type="date" value={until} onChange={(event) => setUntil(event.target.value)} />
+            <DayInput id="away-until" value={until} onChange={setUntil} />
           </div>
         </div>
         <ProblemNote problem={set.error} />
         <button type="submit" className="button first" disabled={!deputy || set.isPending}>
-          Name the deputy
+          Save the deputy
         </button>
       </form>
       {others.length > 0 && (
         <section style={{ marginTop: 18 }}>
-          <h2>Away, now or soon</h2>
+          <h2>Current and coming absences</h2>
           {others.map((absence) => (
             <div className="pair" key={absence.of}>
               <span>
-                {absence.of}, for whom {absence.deputy} decides
+                {absence.of}: {absence.deputy} decides
               </span>
               <span className="muted nowrap">
                 {date(absence.from)} – {date(absence.until)}

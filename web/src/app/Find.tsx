@@ -81,7 +81,7 @@ export function Find() {
           ))}
           {hits.length === 0 && (
             <div style={{ padding: 10 }} className="muted">
-              {isFetching ? 'Looking…' : 'Nothing begins like that'}
+              {isFetching ? 'Searching…' : 'Nothing starts with that'}
             </div>
           )}
         </div>

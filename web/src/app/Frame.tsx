@@ -12,6 +12,7 @@ import { AbsenceDialog } from './Absence';
 import { Find } from './Find';
 import { startSession } from './queries';
 import { SignIn } from './SignIn';
+import { usePageTitle } from './title';
 import { useGo } from '../shared/navigation';
 
 const PLACES = [
@@ -38,17 +39,17 @@ const KEYS: [string, string][] = [
   ['Enter', 'Open'],
   ['X', 'Select a row'],
   ['Shift X', 'Select all that are shown, or none'],
-  ['W', 'Let findings pass'],
-  ['C', 'Clear: approve what waits, or clear what is held; all that are selected'],
-  ['Shift J, Shift K', 'Later and earlier in the sequence of a bulk decision'],
+  ['W', 'Waive findings'],
+  ['C', 'Clear: approve or clear the order, or all selected orders'],
+  ['Shift J, Shift K', 'Move an order later or earlier in a bulk decision'],
   ['S', 'Send an order back'],
   ['D', 'Decline the order'],
-  ['T', 'Its trail'],
-  ['U', 'Unwind it'],
-  ['B', 'Authorise a return of its goods'],
+  ['T', 'Open the trail'],
+  ['U', 'Open Unwind'],
+  ['B', 'Authorise a return'],
   ['N', 'New order'],
-  ['Ctrl Enter', 'Hand in an order, carry out a plan'],
-  ['Ctrl S', 'Keep as draft'],
+  ['Ctrl Enter', 'Submit an order, carry out a plan'],
+  ['Ctrl S', 'Save as draft'],
   ['R', 'Run the proof again'],
 ];
 
@@ -64,6 +65,7 @@ function SignedIn() {
   const navigate = useGo();
   const [help, setHelp] = useState(false);
   const [away, setAway] = useState(false);
+  usePageTitle();
   useKeys({ '?': () => setHelp(true), n: () => navigate('/orders/new') });
   return (
     <div className="frame">
@@ -126,7 +128,7 @@ function Seal() {
           ? 'One statement fails'
           : `${data.failing} statements fail`;
   return (
-    <NavLink to="/proof" className="nowrap" style={{ color: 'inherit' }} title="What was proved, and when">
+    <NavLink to="/proof" className="nowrap" style={{ color: 'inherit' }} title="Open Proof">
       <Ring holds={data && at ? data.failing === 0 : null} />
       {says} <span className="muted">{when}</span>
     </NavLink>
@@ -159,7 +161,7 @@ function UserMenu({ onKeys, onAway }: { onKeys: () => void; onAway: () => void }
         </Menu.Label>
         <Menu.Item onClick={() => setColorScheme('light')}>Light</Menu.Item>
         <Menu.Item onClick={() => setColorScheme('dark')}>Dark</Menu.Item>
-        <Menu.Item onClick={() => setColorScheme('auto')}>As the system</Menu.Item>
+        <Menu.Item onClick={() => setColorScheme('auto')}>System setting</Menu.Item>
         <Menu.Divider />
         <Menu.Item onClick={onAway}>While you are away</Menu.Item>
         <Menu.Item onClick={onKeys}>Keys</Menu.Item>

@@ -1,5 +1,6 @@
 import { QueryClient } from '@tanstack/react-query';
 import { Problem, type Schemas } from '../shared/api/http';
+import { takeCurrency } from '../shared/currency';
 import { sessionQuery } from '../shared/session';
 
 export const queries = new QueryClient({
@@ -14,6 +15,7 @@ export const queries = new QueryClient({
 
 /** Another person sits down, or nobody: nothing that the last one saw stays. */
 export function startSession(session: Schemas['SessionView']) {
+  takeCurrency(session.currency);
   queries.setQueryData(sessionQuery.queryKey, session);
   queries.removeQueries({ predicate: (query) => query.queryKey[0] !== sessionQuery.queryKey[0] });
 }

@@ -1,13 +1,14 @@
+import type { ReactNode } from 'react';
 import { createBrowserRouter, Navigate } from 'react-router';
 import { BatchListPage, BatchPage } from '../features/batch';
 import { BillingPage, CorrectPage, CreditNotePage, DepositPage, InvoicePage, PaymentPage } from '../features/billing';
 import { CustomerListPage, CustomerPage } from '../features/customers';
 import { GoodsPage } from '../features/goods';
-import { IntakePage } from '../features/intake';
+import { ImportPage } from '../features/imports';
 import { ItemListPage, ItemPage } from '../features/items';
 import { LedgerPage } from '../features/ledger';
 import { OrderEntryPage, OrderListPage, OrderPage } from '../features/order';
-import { OutlineEntryPage, OutlineListPage, OutlinePage } from '../features/outline';
+import { AgreementEntryPage, AgreementListPage, AgreementPage } from '../features/agreement';
 import { OutboxPage } from '../features/outbox';
 import { ProofPage } from '../features/proof';
 import { ReviewPage, TogetherPage } from '../features/review';
@@ -19,53 +20,56 @@ import { UndonePage, UnwindPage } from '../features/unwind';
 import { Empty } from '../shared/ui';
 import { Frame } from './Frame';
 
+/** A page with the title of its window; a parameter that is not given leaves nothing behind. */
+const page = (path: string, element: ReactNode, title: string) => ({ path, element, handle: { title } });
+
 export const router = createBrowserRouter([
   {
     path: '/',
     element: <Frame />,
-    errorElement: <Empty>Something broke on this page. Reload it; nothing that was answered is lost.</Empty>,
+    errorElement: <Empty>This page failed. Reload it; everything that was saved is safe.</Empty>,
     children: [
       { index: true, element: <Navigate to="/today" replace /> },
-      { path: 'today', element: <TodayPage /> },
-      { path: 'review/together', element: <TogetherPage /> },
-      { path: 'review/:number?', element: <ReviewPage /> },
-      { path: 'orders', element: <OrderListPage /> },
-      { path: 'orders/new', element: <OrderEntryPage /> },
-      { path: 'orders/intake', element: <IntakePage /> },
-      { path: 'orders/quotes', element: <OutlineListPage key="quotes" kind="QUOTE" /> },
-      { path: 'orders/blanket', element: <OutlineListPage key="blanket" kind="BLANKET_ORDER" /> },
-      { path: 'orders/recurring', element: <OutlineListPage key="recurring" kind="RECURRING_ORDER" /> },
-      { path: 'orders/due', element: <OutlineListPage key="due" /> },
-      { path: 'orders/outlines/new', element: <OutlineEntryPage /> },
-      { path: 'orders/outlines/:number', element: <OutlinePage /> },
-      { path: 'orders/outlines/:number/change', element: <OutlineEntryPage /> },
-      { path: 'orders/:number', element: <OrderPage /> },
-      { path: 'orders/:number/change', element: <OrderEntryPage /> },
-      { path: 'goods/:tab?', element: <GoodsPage /> },
-      { path: 'billing/invoice/:number', element: <InvoicePage /> },
-      { path: 'billing/credit-note/:number', element: <CreditNotePage /> },
-      { path: 'billing/correct/:number', element: <CorrectPage /> },
-      { path: 'billing/payment/:number', element: <PaymentPage /> },
-      { path: 'billing/deposit/:number', element: <DepositPage /> },
-      { path: 'billing/:tab?', element: <BillingPage /> },
-      { path: 'trail/:kind/:number', element: <TrailPage /> },
-      { path: 'returns/return/:number', element: <ReturnPage /> },
-      { path: 'returns/new', element: <AuthorisePage /> },
-      { path: 'returns/:tab?', element: <ReturnsPage /> },
-      { path: 'unwind/:number', element: <UnwindPage /> },
-      { path: 'unwind/:kind/:number', element: <UnwindPage /> },
-      { path: 'undone/:tab?', element: <UndonePage /> },
-      { path: 'ledger/:tab?', element: <LedgerPage /> },
-      { path: 'proof', element: <ProofPage /> },
-      { path: 'customers', element: <CustomerListPage /> },
-      { path: 'customers/:code/:tab?', element: <CustomerPage /> },
-      { path: 'items', element: <ItemListPage /> },
-      { path: 'items/:code', element: <ItemPage /> },
-      { path: 'rules/:tab?', element: <RulesPage /> },
-      { path: 'batches', element: <BatchListPage /> },
-      { path: 'batches/:id', element: <BatchPage /> },
-      { path: 'outbox', element: <OutboxPage /> },
-      { path: '*', element: <Empty>There is nothing at this address.</Empty> },
+      page('today', <TodayPage />, 'Today'),
+      page('review/together', <TogetherPage />, 'Bulk clearing'),
+      page('review/:number?', <ReviewPage />, 'Review :number'),
+      page('orders', <OrderListPage />, 'Orders'),
+      page('orders/new', <OrderEntryPage />, 'New order'),
+      page('orders/import', <ImportPage />, 'Import orders'),
+      page('orders/quotes', <AgreementListPage key="quotes" kind="QUOTE" />, 'Quotes'),
+      page('orders/blanket', <AgreementListPage key="blanket" kind="BLANKET_ORDER" />, 'Blanket orders'),
+      page('orders/recurring', <AgreementListPage key="recurring" kind="RECURRING_ORDER" />, 'Recurring orders'),
+      page('orders/due', <AgreementListPage key="due" />, 'Orders due'),
+      page('orders/agreements/new', <AgreementEntryPage />, 'New agreement'),
+      page('orders/agreements/:number', <AgreementPage />, 'Agreement :number'),
+      page('orders/agreements/:number/change', <AgreementEntryPage />, 'Change agreement :number'),
+      page('orders/:number', <OrderPage />, 'Order :number'),
+      page('orders/:number/change', <OrderEntryPage />, 'Change order :number'),
+      page('goods/:tab?', <GoodsPage />, 'Goods :tab'),
+      page('billing/invoice/:number', <InvoicePage />, 'Invoice :number'),
+      page('billing/credit-note/:number', <CreditNotePage />, 'Credit note :number'),
+      page('billing/correct/:number', <CorrectPage />, 'Credit and rebill :number'),
+      page('billing/payment/:number', <PaymentPage />, 'Payment :number'),
+      page('billing/deposit/:number', <DepositPage />, 'Deposit :number'),
+      page('billing/:tab?', <BillingPage />, 'Billing :tab'),
+      page('trail/:kind/:number', <TrailPage />, 'Trail :number'),
+      page('returns/return/:number', <ReturnPage />, 'Return :number'),
+      page('returns/new', <AuthorisePage />, 'Authorise a return'),
+      page('returns/:tab?', <ReturnsPage />, 'Returns :tab'),
+      page('unwind/:number', <UnwindPage />, 'Unwind :number'),
+      page('unwind/:kind/:number', <UnwindPage />, 'Unwind :number'),
+      page('undone/:tab?', <UndonePage />, 'Unwound documents :tab'),
+      page('ledger/:tab?', <LedgerPage />, 'Ledger :tab'),
+      page('proof', <ProofPage />, 'Proof'),
+      page('customers', <CustomerListPage />, 'Customers'),
+      page('customers/:code/:tab?', <CustomerPage />, 'Customer :code :tab'),
+      page('items', <ItemListPage />, 'Items'),
+      page('items/:code', <ItemPage />, 'Item :code'),
+      page('rules/:tab?', <RulesPage />, 'Rules :tab'),
+      page('batches', <BatchListPage />, 'Bulk logs'),
+      page('batches/:id', <BatchPage />, 'Bulk log :id'),
+      page('outbox', <OutboxPage />, 'Outbox'),
+      page('*', <Empty>This page does not exist.</Empty>, 'Page not found'),
     ],
   },
 ]);

@@ -14,7 +14,7 @@ describe('figures', () => {
     expect(isZero('0.010')).toBe(false);
     expect(figure(null)).toBe('–');
   });
-  it('of prices keep two decimals, of quantities none that say nothing', () => {
+  it('of prices keep two decimalMark, of quantities none that say nothing', () => {
     expect(price('2.3500')).toBe('2.35');
     expect(price('0.3333')).toBe('0.3333');
     expect(price('10.0000')).toBe('10.00');
@@ -25,9 +25,9 @@ describe('figures', () => {
 
 describe('nearness', () => {
   it('is said in words', () => {
-    expect(nearness('2026-03-02', '2026-03-02')).toBe('wanted today');
+    expect(nearness('2026-03-02', '2026-03-02')).toBe('due today');
     expect(nearness('2026-03-01', '2026-03-02')).toBe('1 day late');
-    expect(nearness('2026-03-03', '2026-03-02')).toBe('wanted tomorrow');
-    expect(nearness('2026-03-09', '2026-03-02')).toBe('wanted 9 Mar');
+    expect(nearness('2026-03-03', '2026-03-02')).toBe('due tomorrow');
+    expect(nearness('2026-03-09', '2026-03-02')).toBe('due 9 Mar');
   });
 });

@@ -32,9 +32,9 @@ export const moment = (text: string) => dayjs(text).format('D MMM YYYY, HH:mm');
 /** How a day stands to today, in words. */
 export function nearness(text: string, today: string): string {
   const days = dayjs(text).diff(dayjs(today), 'day');
-  if (days === 0) return 'wanted today';
+  if (days === 0) return 'due today';
   if (days < 0) return days === -1 ? '1 day late' : `${-days} days late`;
-  return days === 1 ? 'wanted tomorrow' : `wanted ${shortDate(text)}`;
+  return days === 1 ? 'due tomorrow' : `due ${shortDate(text)}`;
 }
 
 /** How long ago a day was, in words. */

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 
-/** Single keys of a page; silent while somebody types or a dialog is open. */
+/** Single keys of a page; silent while someone types or a dialog is open. */
 export function useKeys(keys: Record<string, (() => void) | undefined>) {
   const latest = useRef(keys);
   useEffect(() => {

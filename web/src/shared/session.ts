@@ -1,13 +1,18 @@
 import { queryOptions, useQuery } from '@tanstack/react-query';
 import { answer, client, type Schemas } from './api/http';
+import { takeCurrency } from './currency';
 
 export const sessionQuery = queryOptions({
   queryKey: ['session'],
-  queryFn: () => answer(client.GET('/api/session')),
+  queryFn: async () => {
+    const session = await answer(client.GET('/api/session'));
+    takeCurrency(session.currency);
+    return session;
+  },
   staleTime: 60_000,
 });
 
-/** Who is signed in; only to be used below the frame, which sees to it that somebody is. */
+/** Who is signed in; only to be used below the frame, which sees to it that someone is. */
 export function useSession(): Schemas['SessionView'] {
   const { data } = useQuery(sessionQuery);
   if (!data) throw new Error('there is no session yet');

@@ -17,7 +17,7 @@ export function BatchLog({ batch, onClose }: { batch: Schemas['BatchView'] | und
         <button className="button first" data-autofocus onClick={onClose}>
           Close
         </button>
-        <Link to={`/batches/${shown.id}`}>This log is kept</Link>
+        <Link to={`/batches/${shown.id}`}>Open the log</Link>
       </div>
     </Modal>
   );

@@ -9,14 +9,14 @@ type Kind = Schemas['BatchRow']['kind'];
 
 /** What was done many times over, in words: as a title, and of one that went through. */
 export const BATCHES: Record<Kind, { title: string; one: string; many: string }> = {
-  CLEARING: { title: 'Cleared together', one: 'order', many: 'orders' },
-  STAGING: { title: 'Staged together', one: 'order', many: 'orders' },
-  DEPARTURE: { title: 'Sent off together', one: 'dispatch', many: 'dispatches' },
-  BILLING: { title: 'Billed together', one: 'invoice', many: 'invoices' },
-  REMINDING: { title: 'Reminded together', one: 'reminder', many: 'reminders' },
-  RETURN_REMINDING: { title: 'Asked for goods together', one: 'return', many: 'returns' },
-  CANCELLING: { title: 'Rest cancelled together', one: 'order', many: 'orders' },
-  MATCHING: { title: 'Bank entries settled together', one: 'entry', many: 'entries' },
+  CLEARING: { title: 'Bulk clearing', one: 'order', many: 'orders' },
+  STAGING: { title: 'Bulk staging', one: 'order', many: 'orders' },
+  DEPARTURE: { title: 'Bulk departure', one: 'dispatch', many: 'dispatches' },
+  BILLING: { title: 'Bulk billing', one: 'invoice', many: 'invoices' },
+  REMINDERS: { title: 'Payment reminders', one: 'reminder', many: 'reminders' },
+  RETURN_REMINDERS: { title: 'Return reminders', one: 'return', many: 'returns' },
+  CANCELLING: { title: 'Bulk cancellation', one: 'order', many: 'orders' },
+  MATCHING: { title: 'Bank matching', one: 'entry', many: 'entries' },
 };
 
 export const batchQuery = (id: string) =>
@@ -31,9 +31,9 @@ export function progress(batch: Pick<Schemas['BatchRow'], 'kind' | 'waiting' | '
   const { one, many } = BATCHES[batch.kind];
   const total = batch.waiting + batch.done + batch.refused;
   const of = `Of ${total} ${total === 1 ? one : many}, ${batch.done} went through`;
-  const not = batch.refused > 0 ? `, ${batch.refused} did not, for the reasons below` : '';
+  const not = batch.refused > 0 ? `, ${batch.refused} did not; the reasons are below` : '';
   return batch.waiting > 0
-    ? `${of}${not}; ${batch.waiting} still to come. You can leave this page: it goes on.`
+    ? `${of}${not}; ${batch.waiting} waiting. You can leave this page; the work continues.`
     : `${of}${not}.`;
 }
 
@@ -53,7 +53,7 @@ export function BatchPage() {
           </span>
         </div>
         <p className="situation">{progress(batch)}</p>
-        {batch.reason && <p className="muted">Reason given: {batch.reason}</p>}
+        {batch.reason && <p className="muted">Reason: {batch.reason}</p>}
         <BatchEntries batch={batch} />
       </div>
     </div>
@@ -61,7 +61,7 @@ export function BatchPage() {
 }
 
 const MARKS = { DONE: 'settled', REFUSED: 'stop', WAITING: 'awaiting' };
-const WORDS = { DONE: 'done', REFUSED: 'not done', WAITING: 'to come' };
+const WORDS = { DONE: 'done', REFUSED: 'refused', WAITING: 'waiting' };
 
 export function BatchEntries({ batch }: { batch: Schemas['BatchView'] }) {
   return (
@@ -69,10 +69,10 @@ export function BatchEntries({ batch }: { batch: Schemas['BatchView'] }) {
       <thead>
         <tr>
           <th className="num" style={{ width: 40 }} />
-          <th>What it was for</th>
+          <th>Document</th>
           <th style={{ width: 110 }}>Outcome</th>
-          <th>Became</th>
-          <th>Why, or what to know</th>
+          <th>Result</th>
+          <th>Reason</th>
         </tr>
       </thead>
       <tbody>
@@ -83,7 +83,7 @@ export function BatchEntries({ batch }: { batch: Schemas['BatchView'] }) {
               {entry.subject.includes(' ') ? (
                 entry.subject
               ) : (
-                <Doc kind={batch.kind === 'REMINDING' ? 'CUSTOMER' : entry.subjectKind} number={entry.subject} />
+                <Doc kind={batch.kind === 'REMINDERS' ? 'CUSTOMER' : entry.subjectKind} number={entry.subject} />
               )}
             </td>
             <td className="nowrap">
@@ -117,11 +117,9 @@ export function BatchListPage() {
     <div className="page">
       <div className="page-scroll">
         <div className="page-head">
-          <h1>Logs of what was done many at a time</h1>
+          <h1>Bulk logs</h1>
         </div>
-        {rows.length === 0 && (
-          <Empty>Nothing was done many at a time yet. Select several orders in Review, Goods or Billing.</Empty>
-        )}
+        {rows.length === 0 && <Empty>No bulk work yet. Select several orders in Review, Goods or Billing.</Empty>}
         {rows.length > 0 && (
           <table className="rows">
             <thead>
@@ -130,9 +128,9 @@ export function BatchListPage() {
                 <th>What</th>
                 <th>By</th>
                 <th className="num">Done</th>
-                <th className="num">Not done</th>
-                <th className="num">To come</th>
-                <th>Reason given</th>
+                <th className="num">Refused</th>
+                <th className="num">Waiting</th>
+                <th>Reason</th>
               </tr>
             </thead>
             <tbody>

@@ -7,6 +7,7 @@ import { keepReason, ProblemNote, ReasonInput, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { refreshAll } from '../review';
 import { useGo } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
 
 /** Credits lines of an invoice without goods: by quantity or by amount, or all that is left of it. */
 export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView']; onClose: () => void }) {
@@ -65,9 +66,9 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
               <th className="num">Line</th>
               <th>Item</th>
               <th className="num">Left to credit</th>
-              <th className="num">net €</th>
-              <th className="num">Credit so many</th>
-              <th className="num">or an amount, net €</th>
+              <th className="num">net {currency()}</th>
+              <th className="num">Quantity</th>
+              <th className="num">or net amount {currency()}</th>
             </tr>
           </thead>
           <tbody>
@@ -82,7 +83,7 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
                 <td className="num" style={{ width: 120 }}>
                   <FigureInput
                     first={line.no === invoice.lines[0]?.no}
-                    label={`Credit so many, line ${line.no}`}
+                    label={`Quantity, line ${line.no}`}
                     value={shares[line.no]?.quantity ?? ''}
                     onChange={(to) => set(line.no, 'quantity', to)}
                   />
@@ -99,7 +100,7 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
           </tbody>
         </table>
         <div className="field" style={{ margin: '12px 0' }}>
-          <label htmlFor="allowance-reason">Reason; it stands on the credit note</label>
+          <label htmlFor="allowance-reason">Reason (printed on the credit note)</label>
           <ReasonInput last id="allowance-reason" value={reason} onChange={setReason} />
         </div>
         <ProblemNote problem={credit.error} />
@@ -109,7 +110,7 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
             className="button first"
             disabled={named.length === 0 || !reason.trim() || credit.isPending}
           >
-            Credit what is named <kbd>↵</kbd>
+            Credit these lines <kbd>↵</kbd>
           </button>
           <button
             type="button"
@@ -117,10 +118,10 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
             disabled={!reason.trim() || credit.isPending}
             onClick={() => credit.mutate(true)}
           >
-            Credit all that is left of it
+            Credit all that is left
           </button>
           <button type="button" className="button" onClick={onClose}>
-            Leave it
+            Cancel
           </button>
         </div>
       </form>

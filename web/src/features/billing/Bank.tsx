@@ -9,6 +9,7 @@ import { BatchLog } from '../batch/BatchLog';
 import { CustomerLook } from '../order/CustomerLook';
 import { refreshAll } from '../review';
 import { bankEntriesQuery, bankStatementsQuery } from './api';
+import { currency } from '../../shared/currency';
 
 /** Statements of the bank: read in, and each entry set against invoices. */
 export function BankPage() {
@@ -29,8 +30,8 @@ export function BankPage() {
       const fresh = found.filter((one) => !one.readBefore);
       tell(
         fresh.length === 0
-          ? 'It was read before; nothing was taken in twice.'
-          : `Statement ${fresh.map((one) => one.statementId).join(', ')} read: ${fresh.reduce((sum, one) => sum + one.open, 0)} entries to settle.`,
+          ? 'This statement was imported before; nothing is imported twice.'
+          : `Statement ${fresh.map((one) => one.statementId).join(', ')} imported: ${fresh.reduce((sum, one) => sum + one.open, 0)} entries to settle.`,
       );
       if (found[0]) setSearch({ statement: String(found[0].id) });
     },
@@ -44,7 +45,7 @@ export function BankPage() {
         <h1>Bank statements</h1>
         {may(role, 'bill') && (
           <label className="small">
-            Read a camt.053 file{' '}
+            Import a camt.053 file{' '}
             <input
               type="file"
               accept=".xml,application/xml,text/xml"
@@ -66,9 +67,9 @@ export function BankPage() {
               <th>Account</th>
               <th>From</th>
               <th>To</th>
-              <th className="num">Opens €</th>
-              <th className="num">Closes €</th>
-              <th>Read</th>
+              <th className="num">Opening balance {currency()}</th>
+              <th className="num">Closing balance {currency()}</th>
+              <th>Imported</th>
               <th className="num">Entries</th>
               <th className="num">To settle</th>
             </tr>
@@ -96,10 +97,10 @@ export function BankPage() {
           </tbody>
         </table>
       )}
-      {rows.length === 0 && <Empty>No statement was read yet. Banks hand them out as camt.053 files.</Empty>}
+      {rows.length === 0 && <Empty>No statement imported yet. Your bank provides camt.053 files.</Empty>}
       {demo && (
         <p className="muted small">
-          To try it: <a href="/api/demo/bank-statement">a statement made up from what is open</a>.
+          To try it out: <a href="/api/demo/bank-statement">an invented statement for your open invoices</a>.
         </p>
       )}
       <More query={list} />
@@ -131,7 +132,7 @@ function Entries({ id, statement }: { id: number; statement: Schemas['BankStatem
         </div>
         <p className="situation">
           {open === 0
-            ? 'Nothing of it is left to settle.'
+            ? 'All entries are settled.'
             : `${open} ${open === 1 ? 'entry is' : 'entries are'} to be settled; of ${certain === 0 ? 'none' : certain === 1 ? 'one' : certain} the invoice is certain.`}
         </p>
         <table className="rows">
@@ -140,8 +141,8 @@ function Entries({ id, statement }: { id: number; statement: Schemas['BankStatem
               <th className="num">No</th>
               <th>Booked</th>
               <th>From</th>
-              <th>What they wrote</th>
-              <th className="num">Amount €</th>
+              <th>Reference</th>
+              <th className="num">Amount {currency()}</th>
               <th style={{ width: '40%' }}>Settles</th>
             </tr>
           </thead>
@@ -161,7 +162,7 @@ function Entries({ id, statement }: { id: number; statement: Schemas['BankStatem
         >
           Settle {certain === 1 ? 'the one that is certain' : `all ${certain || ''} that are certain`}
         </button>
-        <span className="muted small">Certain is what names its invoice and fits to the cent.</span>
+        <span className="muted small">Certain: the entry names its invoice and the amount is equal to the cent.</span>
       </div>
       <BatchLog batch={all.data} onClose={all.reset} />
     </>
@@ -178,7 +179,7 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
   >({
     mutationFn: (body) =>
       answer(client.POST('/api/bank-entries/{id}/payments', { params: { path: { id: row.id } }, body, ...once() })),
-    onSuccess: (entry) => tell(`Payment ${entry.payment} was made of it.`),
+    onSuccess: (entry) => tell(`Payment ${entry.payment} records it.`),
     onSettled: refreshAll,
   });
   const put = useMutation({
@@ -233,18 +234,16 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
                   disabled={accept.isPending}
                   onClick={() => accept.mutate({ customer: proposal.customer, allocate: proposal.settlements })}
                 >
-                  take this
+                  accept
                 </button>
               )}
             </div>
           ))}
-        {row.state === 'OPEN' && row.proposals.length === 0 && (
-          <div className="muted small">Nothing speaks for any invoice.</div>
-        )}
+        {row.state === 'OPEN' && row.proposals.length === 0 && <div className="muted small">No invoice matches.</div>}
         {row.state === 'OPEN' && mayBill && (
           <div className="small" style={{ display: 'flex', gap: 14 }}>
             <button className="plain" onClick={() => setOther(!other)}>
-              on account of…
+              on account…
             </button>
             <button className="plain" onClick={() => setAside(true)}>
               set aside
@@ -262,7 +261,7 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
         <ProblemNote problem={accept.error} />
         {aside && (
           <ReasonDialog
-            title={`Entry ${row.no} is no payment of a customer's`}
+            title={`Entry ${row.no} is not a customer payment`}
             action="Set aside"
             busy={put.isPending}
             problem={put.error}

@@ -11,6 +11,7 @@ import { CustomerLook } from '../order';
 import { refreshAll } from '../review';
 import { invoiceQuery } from './api';
 import { useGo } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
 
 type Line = { line: number; quantity: string; price: string; discount: string };
 
@@ -74,7 +75,7 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
       keepReason(reason.trim());
       tell(
         done.invoice
-          ? `Credited with ${done.creditNote}, billed again with ${done.invoice}.`
+          ? `Credited with ${done.creditNote}, rebilled with ${done.invoice}.`
           : `Credited with ${done.creditNote}; order ${done.order} is ${done.state.toLowerCase().replaceAll('_', ' ')} and to be billed when it is cleared.`,
       );
       navigate(done.invoice ? `/billing/invoice/${done.invoice}` : `/orders/${done.order}`);
@@ -95,12 +96,12 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
       <div className="page-scroll">
         <div className="page-head">
           <h1>
-            Credit invoice <Doc kind="INVOICE" number={invoice.number} /> in full and bill it again
+            Credit invoice <Doc kind="INVOICE" number={invoice.number} /> in full and rebill
           </h1>
         </div>
         <p className="muted">
-          The goods stay where they are and their cost stays cost of sales; nothing is shipped with the new order. What
-          was paid stays as credit of {invoice.customerName}.
+          The goods and their cost stay as they are; the new order ships nothing. The amount paid stays as credit of{' '}
+          {invoice.customerName}.
         </p>
         <div className="fields" style={{ gridTemplateColumns: '280px 200px 1fr', marginBottom: 14 }}>
           <div className="field">
@@ -112,17 +113,17 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
             />
           </div>
           <div className="field">
-            <label htmlFor="correct-po">{other ? 'Their PO number' : 'Their PO number, if another'}</label>
+            <label htmlFor="correct-po">{other ? 'Customer PO' : 'Customer PO, if different'}</label>
             <input id="correct-po" maxLength={60} value={po} onChange={(event) => setPo(event.target.value)} />
           </div>
           <div className="field">
-            <label htmlFor="correct-name">Delivered to, if another address</label>
+            <label htmlFor="correct-name">Ship-to address, if different</label>
             <div style={{ display: 'grid', gridTemplateColumns: '2fr 2fr 1fr 1.4fr 60px', gap: 8 }}>
               {(['name', 'street', 'postcode', 'town', 'country'] as const).map((field) => (
                 <input
                   key={field}
                   id={field === 'name' ? 'correct-name' : undefined}
-                  aria-label={`Delivered to: ${field}`}
+                  aria-label={`Ship-to: ${field}`}
                   placeholder={field}
                   maxLength={field === 'country' ? 2 : 100}
                   value={address[field]}
@@ -137,11 +138,11 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
             <tr>
               <th className="num">Line</th>
               <th>Item</th>
-              <th className="num">Billed at</th>
-              <th className="num">Net €</th>
-              <th className="num">Quantity again</th>
-              <th className="num">Price again €</th>
-              <th className="num">Less %</th>
+              <th className="num">Billed</th>
+              <th className="num">Net {currency()}</th>
+              <th className="num">New quantity</th>
+              <th className="num">New price {currency()}</th>
+              <th className="num">Discount %</th>
             </tr>
           </thead>
           <tbody>
@@ -157,21 +158,21 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
                 <td className="num">{figure(line.net)}</td>
                 <td className="num" style={{ width: 96 }}>
                   <FigureInput
-                    label={`Quantity again, line ${line.no}`}
+                    label={`New quantity, line ${line.no}`}
                     value={lines[at]?.quantity ?? ''}
                     onChange={(to) => set(at, { quantity: to })}
                   />
                 </td>
                 <td className="num" style={{ width: 110 }}>
                   <FigureInput
-                    label={`Price again, line ${line.no}`}
+                    label={`New price, line ${line.no}`}
                     value={lines[at]?.price ?? ''}
                     onChange={(to) => set(at, { price: to })}
                   />
                 </td>
                 <td className="num" style={{ width: 70 }}>
                   <FigureInput
-                    label={`Discount again, line ${line.no}`}
+                    label={`New discount, line ${line.no}`}
                     value={lines[at]?.discount ?? ''}
                     onChange={(to) => set(at, { discount: to })}
                   />
@@ -182,11 +183,11 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
         </table>
         {preview.data && !preview.error && (
           <p className="situation" style={{ marginTop: 14 }}>
-            € {figure(preview.data.credited)} are credited to {invoice.customerName}, € {figure(preview.data.billed)}{' '}
-            billed to {customer.name}
+            {currency()} {figure(preview.data.credited)} are credited to {invoice.customerName}, {currency()}{' '}
+            {figure(preview.data.billed)} billed to {customer.name}
             {preview.data.invoice
               ? '.'
-              : `; the order will be ${preview.data.state.toLowerCase().replaceAll('_', ' ')}, so its invoice has to wait.`}
+              : `; the order will be ${preview.data.state.toLowerCase().replaceAll('_', ' ')}, so its invoice waits.`}
           </p>
         )}
         <ProblemNote problem={preview.error ?? correct.error} />
@@ -199,11 +200,11 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
         }}
       >
         <div className="field" style={{ width: 380 }}>
-          <label htmlFor="correct-reason">What was wrong; it stands on the credit note</label>
+          <label htmlFor="correct-reason">Reason (printed on the credit note)</label>
           <ReasonInput id="correct-reason" value={reason} onChange={setReason} />
         </div>
         <button type="submit" className="button first" disabled={!ready}>
-          Credit and bill again <kbd>Ctrl ↵</kbd>
+          Credit and rebill <kbd>Ctrl ↵</kbd>
         </button>
       </form>
     </div>

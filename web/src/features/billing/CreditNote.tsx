@@ -9,6 +9,7 @@ import { Settle } from '../returns/Settle';
 import { creditNoteQuery, creditNotesQuery } from './api';
 import { WaysOut } from './WaysOut';
 import { useGo } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
 
 /** All credit notes, or those that are still to a customer's credit; many on paper as one file. */
 export function CreditNotes() {
@@ -26,16 +27,16 @@ export function CreditNotes() {
     <>
       <div className="page-scroll" style={{ paddingTop: 0 }}>
         <div className="page-head">
-          <h1>{open ? 'Credit notes with something left' : 'Credit notes'}</h1>
+          <h1>{open ? 'Credit notes with customer credit' : 'Credit notes'}</h1>
           <span>
             <label className="muted">
-              <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} /> only what is
-              still to the customer's credit
+              <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} /> only with
+              customer credit left
             </label>
           </span>
         </div>
         {rows.length === 0 && (
-          <Empty>{open ? 'No credit note is left to be used.' : 'Nothing was credited yet.'}</Empty>
+          <Empty>{open ? 'No credit note has customer credit left.' : 'No credit notes yet.'}</Empty>
         )}
         {rows.length > 0 && (
           <table className="rows">
@@ -47,8 +48,8 @@ export function CreditNotes() {
                 <th>Invoice</th>
                 <th>Date</th>
                 <th>Reason</th>
-                <th className="num">Credited €</th>
-                <th className="num">Left €</th>
+                <th className="num">Credited {currency()}</th>
+                <th className="num">Left {currency()}</th>
               </tr>
             </thead>
             <tbody>
@@ -97,9 +98,9 @@ export function CreditNotePage() {
           </span>
         </div>
         <p className="situation">
-          € {figure(credit.gross)} of invoice <Doc kind="INVOICE" number={credit.invoice} /> credited on{' '}
+          {currency()} {figure(credit.gross)} of invoice <Doc kind="INVOICE" number={credit.invoice} /> credited on{' '}
           {date(credit.on)}: {credit.reason}.{' '}
-          {isZero(credit.left) ? 'All of it is put to use.' : `€ ${figure(credit.left)} of it are customer credit.`}
+          {isZero(credit.left) ? 'Fully used.' : `${currency()} ${figure(credit.left)} are customer credit.`}
         </p>
         <table className="rows">
           <thead>
@@ -110,9 +111,9 @@ export function CreditNotePage() {
               <th>Return</th>
               <th className="num">Invoice line</th>
               <th className="num">Quantity</th>
-              <th className="num">Kept back</th>
+              <th className="num">Fee retained</th>
               <th className="num">VAT</th>
-              <th className="num">Net €</th>
+              <th className="num">Net {currency()}</th>
             </tr>
           </thead>
           <tbody>
@@ -156,7 +157,7 @@ export function CreditNotePage() {
             gross <b>{figure(credit.gross)}</b>
           </span>
         </div>
-        <h2>What became of it</h2>
+        <h2>Use</h2>
         <Settle own number={credit.number} />
       </div>
       <div className="bar">
@@ -166,7 +167,7 @@ export function CreditNotePage() {
         <MailButton paper="CREDIT_NOTE" number={credit.number} />
         <span className="gap" />
         <Link className="small" to={`/ledger/journal?document=${credit.number}`}>
-          Its entries
+          Entries
         </Link>
       </div>
     </div>

@@ -12,6 +12,7 @@ import { depositQuery, depositsQuery } from './api';
 import { WaysOut } from './WaysOut';
 import { useGo } from '../../shared/navigation';
 import { present } from '../../shared/present';
+import { currency } from '../../shared/currency';
 
 export function Deposits() {
   const navigate = useGo();
@@ -23,7 +24,7 @@ export function Deposits() {
   return (
     <div className="page-scroll" style={{ paddingTop: 0 }}>
       <div className="page-head">
-        <h1>{open ? 'Deposits not yet put to use' : 'All deposits'}</h1>
+        <h1>{open ? 'Unapplied deposits' : 'All deposits'}</h1>
         <label className="muted">
           <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} /> unapplied only
         </label>
@@ -35,8 +36,8 @@ export function Deposits() {
             <th>For order</th>
             <th>Customer</th>
             <th>Received</th>
-            <th className="num">Amount €</th>
-            <th className="num">Unapplied €</th>
+            <th className="num">Amount {currency()}</th>
+            <th className="num">Unapplied {currency()}</th>
           </tr>
         </thead>
         <tbody>
@@ -60,8 +61,7 @@ export function Deposits() {
       </table>
       {rows.length === 0 && (
         <Empty>
-          {open ? 'All deposits are put to use.' : 'Nobody has paid ahead yet.'} A deposit is taken in on its order's
-          page.
+          {open ? 'All deposits are applied.' : 'No deposits yet.'} Record a deposit on the page of its order.
         </Empty>
       )}
       <More query={list} />
@@ -70,10 +70,10 @@ export function Deposits() {
 }
 
 const USES = {
-  APPLIED: 'set against',
-  GIVEN_BACK: 'given back as',
-  MOVED: 'moved on as',
-  CREDITED: 'turned into customer credit',
+  APPLIED: 'applied to',
+  GIVEN_BACK: 'refunded as',
+  MOVED: 'moved as',
+  CREDITED: 'moved to customer credit',
 };
 
 /** A deposit, what became of it, and what can be done with the rest. */
@@ -99,7 +99,7 @@ export function DepositPage() {
               ...once(),
             }),
           );
-          return `Set against invoice ${target.trim()}.`;
+          return `Applied to invoice ${target.trim()}.`;
         case 'move': {
           const on = await answer(
             client.POST('/api/deposits/{number}/moves', {
@@ -108,7 +108,7 @@ export function DepositPage() {
               ...once(),
             }),
           );
-          return `It goes on as deposit ${on.number} for order ${on.order}.`;
+          return `Moved as deposit ${on.number} for order ${on.order}.`;
         }
         case 'credit':
           await answer(
@@ -118,12 +118,12 @@ export function DepositPage() {
               ...once(),
             }),
           );
-          return 'It is customer credit now.';
+          return 'Moved to customer credit.';
         case 'refund': {
           const given = await answer(
             client.POST('/api/refunds', { body: { of: number, version, amount: some, reason }, ...once() }),
           );
-          return `€ ${figure(given.amount)} given back as ${given.number}.`;
+          return `${currency()} ${figure(given.amount)} refunded as ${given.number}.`;
         }
       }
     },
@@ -150,11 +150,10 @@ export function DepositPage() {
           </span>
         </div>
         <p className="situation">
-          € {figure(deposit.amount)} {deposit.movedFrom ? `moved here from ${deposit.movedFrom}` : 'came in'} on{' '}
-          {date(deposit.on)} for order <Doc kind="ORDER" number={deposit.order} />;{' '}
-          {isZero(deposit.unapplied)
-            ? 'all of it is put to use.'
-            : `€ ${figure(deposit.unapplied)} are not put to use.`}
+          {currency()} {figure(deposit.amount)}{' '}
+          {deposit.movedFrom ? `moved here from ${deposit.movedFrom}` : 'received'} on {date(deposit.on)} for order{' '}
+          <Doc kind="ORDER" number={deposit.order} />;{' '}
+          {isZero(deposit.unapplied) ? 'fully applied.' : `${currency()} ${figure(deposit.unapplied)} are unapplied.`}
         </p>
         <table className="rows" style={{ maxWidth: 620 }}>
           <tbody>
@@ -162,7 +161,7 @@ export function DepositPage() {
               <tr key={index}>
                 <td className="nowrap">{date(use.on)}</td>
                 <td>
-                  {use.kind === 'APPLIED' && use.amount.startsWith('-') ? 'taken off' : USES[use.kind]}{' '}
+                  {use.kind === 'APPLIED' && use.amount.startsWith('-') ? 'unapplied' : USES[use.kind]}{' '}
                   {use.kind !== 'CREDITED' &&
                     (use.documentKind === 'INVOICE' ? (
                       <Link className="mono" to={`/billing/invoice/${use.documentNumber}`}>
@@ -179,10 +178,10 @@ export function DepositPage() {
         </table>
         {!isZero(deposit.unapplied) && may(role, 'bill') && (
           <>
-            <h2 style={{ marginTop: 20 }}>What is to become of the rest</h2>
+            <h2 style={{ marginTop: 20 }}>Use the unapplied amount</h2>
             <div className="fields" style={{ gridTemplateColumns: '130px 190px 1fr', maxWidth: 780 }}>
               <div className="field">
-                <label htmlFor="deposit-amount">Amount €, or all of it</label>
+                <label htmlFor="deposit-amount">Amount {currency()} (empty: all)</label>
                 <FigureInput
                   id="deposit-amount"
                   label="Amount"
@@ -192,7 +191,7 @@ export function DepositPage() {
                 />
               </div>
               <div className="field">
-                <label htmlFor="deposit-target">Invoice, or another order</label>
+                <label htmlFor="deposit-target">Invoice or other order</label>
                 <input
                   id="deposit-target"
                   className="mono"
@@ -217,7 +216,7 @@ export function DepositPage() {
             disabled={!idle || !/^\d{4}-\d+$/.test(target.trim())}
             onClick={() => act.mutate('apply')}
           >
-            Set against the invoice
+            Apply to the invoice
           </button>
           <button
             className="button"
@@ -227,10 +226,10 @@ export function DepositPage() {
             Move to the order
           </button>
           <button className="button" disabled={!idle} onClick={() => act.mutate('credit')}>
-            Turn into customer credit
+            Move to customer credit
           </button>
           <button className="button" disabled={!idle || !reason.trim()} onClick={() => act.mutate('refund')}>
-            Give back
+            Refund
           </button>
         </div>
       )}

@@ -11,6 +11,7 @@ import { CustomerLook } from '../order/CustomerLook';
 import { ItemLook } from '../order/ItemLook';
 import { refreshAll } from '../review';
 import { useGo } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
 
 type Line = { item: string; description: string; list: string; free: string; quantity: string; price: string };
 const NO_LINE: Line = { item: '', description: '', list: '', free: '', quantity: '', price: '' };
@@ -42,7 +43,7 @@ export function DirectInvoice() {
         }),
       ),
     onSuccess: (invoice) => {
-      tell(`Invoice ${invoice.number}, € ${figure(invoice.gross)}, with its order and dispatch.`);
+      tell(`Invoice ${invoice.number}, ${currency()} ${figure(invoice.gross)}, with its order and dispatch.`);
       refreshAll();
       navigate(`/billing/invoice/${invoice.number}`);
     },
@@ -58,8 +59,8 @@ export function DirectInvoice() {
     <>
       <div className="page-scroll" style={{ paddingTop: 0 }}>
         <div className="page-head">
-          <h1>Invoice without an order</h1>
-          <span className="muted">makes order, dispatch and invoice in one step, or none of them</span>
+          <h1>Direct invoice</h1>
+          <span className="muted">creates order, dispatch and invoice in one step</span>
         </div>
         <div className="fields">
           <div className="field">
@@ -73,7 +74,7 @@ export function DirectInvoice() {
             />
           </div>
           <div className="field">
-            <label htmlFor="direct-po">Their PO</label>
+            <label htmlFor="direct-po">Customer PO</label>
             <input
               id="direct-po"
               className="mono"
@@ -101,7 +102,7 @@ export function DirectInvoice() {
                 Free
               </th>
               <th className="num" style={{ width: 110 }}>
-                Price €
+                Price {currency()}
               </th>
               <th style={{ width: 16 }} />
             </tr>
@@ -154,10 +155,10 @@ export function DirectInvoice() {
       </div>
       <div className="bar">
         <button className="button first" disabled={!complete || bill.isPending || !may(role, 'bill')} onClick={post}>
-          Bill it now <kbd>Ctrl ↵</kbd>
+          Post the invoice <kbd>Ctrl ↵</kbd>
         </button>
         <span className="muted small">
-          Goods leave the first store at once. An order that would be held, or goods that are not there, stop all of it.
+          Goods leave the first store at once. Nothing is posted if the order would be held or goods are missing.
         </span>
       </div>
     </>

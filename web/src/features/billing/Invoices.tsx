@@ -10,6 +10,7 @@ import { Allowance } from './Allowance';
 import { invoiceQuery, invoicesQuery } from './api';
 import { WaysOut } from './WaysOut';
 import { useGo } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
 
 export function Invoices() {
   const [open, setOpen] = useState(true);
@@ -29,7 +30,7 @@ export function Invoices() {
     <>
       <div className="page-scroll" style={{ paddingTop: 0 }}>
         <div className="page-head">
-          <h1>{pastDue ? 'Invoices past due' : open ? 'Invoices with something open' : 'All invoices'}</h1>
+          <h1>{pastDue ? 'Invoices past due' : open ? 'Open invoices' : 'All invoices'}</h1>
           <span>
             <label className="muted" style={{ marginRight: 16 }}>
               <input
@@ -59,8 +60,8 @@ export function Invoices() {
               <th>Date</th>
               <th>Due</th>
               <th>State</th>
-              <th className="num">Gross €</th>
-              <th className="num">Open €</th>
+              <th className="num">Gross {currency()}</th>
+              <th className="num">Open {currency()}</th>
               <th />
             </tr>
           </thead>
@@ -81,7 +82,7 @@ export function Invoices() {
                 <td className="num">{orDash(row.open)}</td>
                 <td>
                   {!isZero(row.open) && (
-                    <Link to={`/billing/receive?customer=${encodeURIComponent(row.customer)}`}>Money in</Link>
+                    <Link to={`/billing/receive?customer=${encodeURIComponent(row.customer)}`}>Record a payment</Link>
                   )}
                 </td>
               </tr>
@@ -119,11 +120,11 @@ export function InvoicePage() {
         </div>
         <p className="situation">
           {invoice.state === 'REVERSED'
-            ? 'It was taken back: it stays on record and counts no more.'
+            ? 'Reversed. It stays on record and no longer counts.'
             : isZero(invoice.open)
-              ? 'Nothing of it is open.'
-              : `€ ${figure(invoice.open)} of ${figure(invoice.gross)} are open, ${invoice.dueOn < today ? `past due since ${date(invoice.dueOn)}` : `due on ${date(invoice.dueOn)}`}.`}
-          {ahead && ' A part of it was billed ahead: its revenue waits for the goods to leave.'}
+              ? 'Paid in full.'
+              : `${currency()} ${figure(invoice.open)} of ${figure(invoice.gross)} are open, ${invoice.dueOn < today ? `past due since ${date(invoice.dueOn)}` : `due on ${date(invoice.dueOn)}`}.`}
+          {ahead && ' Part of it was billed ahead; that revenue is deferred until the goods leave.'}
         </p>
         {invoice.text && <p style={{ whiteSpace: 'pre-wrap' }}>{invoice.text}</p>}
         <table className="rows">
@@ -133,11 +134,11 @@ export function InvoicePage() {
               <th>Item</th>
               <th>Order</th>
               <th>Dispatch</th>
-              <th>Their PO</th>
+              <th>Customer PO</th>
               <th className="num">Quantity</th>
               <th className="num">Price</th>
               <th className="num">VAT</th>
-              <th className="num">Net €</th>
+              <th className="num">Net {currency()}</th>
             </tr>
           </thead>
           <tbody>
@@ -149,7 +150,7 @@ export function InvoicePage() {
                   {!isZero(line.ahead) && (
                     <div className="small">
                       <Mark of="awaiting" />
-                      {trim(line.ahead)} still to leave
+                      {trim(line.ahead)} not shipped yet
                     </div>
                   )}
                 </td>
@@ -204,18 +205,18 @@ export function InvoicePage() {
               Credit without goods
             </button>
             <Link className="button" to={`/billing/correct/${invoice.number}`}>
-              Credit and bill again
+              Credit and rebill
             </Link>
           </>
         )}
         {!isZero(invoice.open) && (
           <Link className="button" to={`/billing/receive?customer=${encodeURIComponent(invoice.customer)}`}>
-            Money in
+            Record a payment
           </Link>
         )}
         <span className="gap" />
         <Link className="small" to={`/ledger/journal?document=${invoice.number}`}>
-          Its entries
+          Entries
         </Link>
       </div>
       {allowing && <Allowance invoice={invoice} onClose={() => setAllowing(false)} />}

@@ -9,8 +9,9 @@ import { FigureInput } from '../../shared/ui/FigureInput';
 import { MailButton, PrintButton } from '../paper';
 import { refreshAll, type Sheet } from '../review';
 import { depositsQuery } from './api';
+import { currency } from '../../shared/currency';
 
-/** What was asked for and paid ahead for an order, billing ahead of its goods, and its confirmation on paper. */
+/** What was requested and deposited for an order, billing ahead of its goods, and its confirmation on paper. */
 export function OrderMoney({ sheet }: { sheet: Sheet }) {
   const { role } = useSession();
   const { order } = sheet;
@@ -41,7 +42,7 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
         }),
       ),
     onSuccess: (request) => {
-      tell(`A deposit of € ${figure(request.amount)} is asked for.`);
+      tell(`A deposit of ${currency()} ${figure(request.amount)} requested.`);
       setAmount('');
     },
     onSettled: refreshAll,
@@ -49,7 +50,7 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
   const receive = useMutation({
     mutationFn: () => answer(client.POST('/api/deposits', { body: { order: order.number, amount }, ...once() })),
     onSuccess: (deposit) => {
-      tell(`Deposit ${deposit.number} is taken in.`);
+      tell(`Deposit ${deposit.number} recorded.`);
       setAmount('');
     },
     onSettled: refreshAll,
@@ -57,19 +58,21 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
   const ahead = useMutation({
     mutationFn: () =>
       answer(client.POST('/api/invoices', { body: { orders: [order.number], ahead: true }, ...once() })),
-    onSuccess: (invoice) => tell(`Billed ahead as invoice ${invoice.number}, € ${figure(invoice.gross)}.`),
+    onSuccess: (invoice) => tell(`Billed ahead as invoice ${invoice.number}, ${currency()} ${figure(invoice.gross)}.`),
     onSettled: refreshAll,
   });
   const live = ['HELD', 'AWAITING_APPROVAL', 'CLEARED'].includes(order.state);
   const toLeave = order.state === 'CLEARED' && sheet.flows.some((flow) => !isZero(flow.toShip));
   return (
     <section style={{ marginBottom: 20 }}>
-      <h2>Paid ahead</h2>
+      <h2>Deposits</h2>
       {asked.data && (
         <div>
-          € {figure(asked.data.amount)} asked for{asked.data.percent != null && ` (${trim(asked.data.percent)} %)`} on{' '}
-          {date(asked.data.askedOn)}
-          {isZero(asked.data.missing) ? ', received.' : `, € ${figure(asked.data.missing)} still missing.`}
+          {currency()} {figure(asked.data.amount)} requested
+          {asked.data.percent != null && ` (${trim(asked.data.percent)} %)`} on {date(asked.data.askedOn)}
+          {isZero(asked.data.missing)
+            ? ', received in full.'
+            : `, ${currency()} ${figure(asked.data.missing)} not received yet.`}
         </div>
       )}
       {deposits.map((deposit) => (
@@ -81,12 +84,12 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
             {figure(deposit.amount)}
             <span className="muted">
               {' '}
-              {isZero(deposit.unapplied) ? 'put to use' : `${figure(deposit.unapplied)} unapplied`}
+              {isZero(deposit.unapplied) ? 'applied' : `${figure(deposit.unapplied)} unapplied`}
             </span>
           </span>
         </div>
       ))}
-      {!asked.data && deposits.length === 0 && <div className="muted">Nothing was asked for or received.</div>}
+      {!asked.data && deposits.length === 0 && <div className="muted">Nothing was requested or received.</div>}
       {live && (
         <div style={{ display: 'flex', gap: 8, alignItems: 'center', marginTop: 6 }}>
           <div style={{ width: 84 }}>
@@ -94,15 +97,15 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
           </div>
           <select
             className="bare small"
-            aria-label="An amount or a per cent"
-            value={percent ? '%' : '€'}
+            aria-label="Amount or percentage"
+            value={percent ? '%' : currency()}
             onChange={(event) => setPercent(event.target.value === '%')}
           >
-            <option value="€">€</option>
+            <option value={currency()}>{currency()}</option>
             <option value="%">% of gross</option>
           </select>
           <button className="plain small" disabled={!amount || ask.isPending} onClick={() => ask.mutate()}>
-            ask for
+            Request
           </button>
           {may(role, 'bill') && (
             <button

@@ -9,10 +9,11 @@ import { BatchLog } from '../batch/BatchLog';
 import { refreshAll } from '../review';
 import { overdueQuery } from './api';
 import { useGo } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
 
-const LETTERS = ['', 'first reminder', 'second reminder', 'last reminder'];
+const REMINDERS = ['', 'first reminder', 'second reminder', 'final reminder'];
 
-/** Customers with invoices past due, how late, and the letter that each is due. */
+/** Customers with invoices past due, how late, and the reminder that each is due. */
 export function Overdue() {
   const { role } = useSession();
   const navigate = useGo();
@@ -31,17 +32,17 @@ export function Overdue() {
     onSettled: refreshAll,
   });
   if (!list.data) return <Waiting query={list} />;
-  const due = selection.chosen.filter((row) => row.letter != null);
+  const due = selection.chosen.filter((row) => row.reminder != null);
   return (
     <>
       <div className="page-scroll" style={{ paddingTop: 0 }}>
         <div className="page-head">
           <h1>
             {rows.length === 0
-              ? 'Nobody is late'
+              ? 'No overdue customers'
               : `${rows.length}${list.hasNextPage ? '+' : ''} customers have invoices past due`}
           </h1>
-          <span className="muted">letters 7, 21 and 35 days after the due date, ten days apart</span>
+          <span className="muted">reminders 7, 21 and 35 days after the due date, at least ten days apart</span>
         </div>
         <table className="rows">
           <thead>
@@ -50,13 +51,13 @@ export function Overdue() {
               <th>Customer</th>
               <th className="num">Invoices</th>
               <th className="num">Oldest</th>
-              <th className="num">to 30 days €</th>
+              <th className="num">to 30 days {currency()}</th>
               <th className="num">31 to 60</th>
               <th className="num">61 to 90</th>
               <th className="num">older</th>
-              <th className="num">Open €</th>
-              <th>Letter due</th>
-              <th>Last letter</th>
+              <th className="num">Open {currency()}</th>
+              <th>Reminder due</th>
+              <th>Last reminder</th>
             </tr>
           </thead>
           <tbody>
@@ -75,17 +76,19 @@ export function Overdue() {
                 <td className="num">{orDash(row.older)}</td>
                 <td className="num strong">{figure(row.open)}</td>
                 <td className="nowrap">
-                  {row.letter == null ? (
+                  {row.reminder == null ? (
                     <span className="muted">none yet</span>
                   ) : (
                     <>
-                      <Mark of={row.letter === 3 ? 'stop' : 'caution'} />
-                      {LETTERS[row.letter]}
+                      <Mark of={row.reminder === 3 ? 'stop' : 'caution'} />
+                      {REMINDERS[row.reminder]}
                     </>
                   )}
                 </td>
                 <td className="nowrap">
-                  {row.remindedOn ? `${LETTERS[row.lastStep]?.replace(' reminder', '')}, ${date(row.remindedOn)}` : '–'}
+                  {row.remindedOn
+                    ? `${REMINDERS[row.lastStep]?.replace(' reminder', '')}, ${date(row.remindedOn)}`
+                    : '–'}
                 </td>
               </tr>
             ))}
@@ -100,13 +103,13 @@ export function Overdue() {
           disabled={!may(role, 'bill') || remind.isPending || due.length === 0}
           onClick={() => remind.mutate(due.map((row) => row.customer))}
         >
-          Send {due.length || ''} {due.length === 1 ? 'letter' : 'letters'}
+          Send {due.length || ''} {due.length === 1 ? 'reminder' : 'reminders'}
         </button>
         <span className="muted small">
-          <kbd>X</kbd> selects · letters go to the Outbox with the list of invoices as a file
+          <kbd>X</kbd> selects · reminders go to the Outbox with the list of invoices attached
         </span>
         <span className="gap" />
-        <Link className="small" to="/batches?kind=REMINDING">
+        <Link className="small" to="/batches?kind=REMINDERS">
           Logs
         </Link>
       </div>

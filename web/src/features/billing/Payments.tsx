@@ -11,6 +11,7 @@ import { refreshAll } from '../review';
 import { paymentQuery, paymentsQuery } from './api';
 import { WaysOut } from './WaysOut';
 import { useGo } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
 
 export function Payments() {
   const navigate = useGo();
@@ -26,9 +27,9 @@ export function Payments() {
             <th>Payment</th>
             <th>Customer</th>
             <th>Received</th>
-            <th>What they wrote</th>
-            <th className="num">Amount €</th>
-            <th className="num">On account €</th>
+            <th>Reference</th>
+            <th className="num">Amount {currency()}</th>
+            <th className="num">On account {currency()}</th>
           </tr>
         </thead>
         <tbody>
@@ -52,7 +53,7 @@ export function Payments() {
           ))}
         </tbody>
       </table>
-      {rows.length === 0 && <Empty>No money has come in yet.</Empty>}
+      {rows.length === 0 && <Empty>No payments yet.</Empty>}
       <More query={list} />
     </div>
   );
@@ -76,7 +77,7 @@ export function PaymentPage() {
     mutationFn: (reason: string) =>
       answer(client.POST('/api/payments/{number}/reversal', { ...path, body: { version, reason }, ...once() })),
     onSuccess: () => {
-      tell(`Payment ${number} is reversed; what it had settled is open again.`);
+      tell(`Payment ${number} is reversed; the invoices it settled are open again.`);
       done();
     },
     onSettled: refreshAll,
@@ -85,7 +86,7 @@ export function PaymentPage() {
     mutationFn: (reason: string) =>
       answer(client.POST('/api/refunds', { body: { of: number, version, reason }, ...once() })),
     onSuccess: (given) => {
-      tell(`€ ${figure(given.amount)} given back as ${given.number}.`);
+      tell(`${currency()} ${figure(given.amount)} refunded as ${given.number}.`);
       done();
     },
     onSettled: refreshAll,
@@ -97,7 +98,7 @@ export function PaymentPage() {
     mutationFn: () =>
       answer(client.POST('/api/payments/{number}/unallocations', { ...path, body: { version, allocate }, ...once() })),
     onSuccess: (now) => {
-      tell(`Taken off; € ${figure(now.left)} of it are customer credit.`);
+      tell(`Unallocated; ${currency()} ${figure(now.left)} are customer credit.`);
       done();
     },
     onSettled: refreshAll,
@@ -122,25 +123,25 @@ export function PaymentPage() {
           </span>
         </div>
         <p className="situation">
-          € {figure(payment.amount)} {payment.kind === 'DEPOSIT' ? 'became customer credit' : 'came in'} on{' '}
+          {currency()} {figure(payment.amount)} {payment.kind === 'DEPOSIT' ? 'became customer credit' : 'received'} on{' '}
           {date(payment.on)}
           {payment.reversed
-            ? '; it bounced and is reversed.'
+            ? '; bounced and reversed.'
             : isZero(payment.left)
               ? '.'
-              : `; € ${figure(payment.left)} of it are on account.`}
-          {!isZero(payment.refunded) && ` € ${figure(payment.refunded)} were given back.`}
+              : `; ${currency()} ${figure(payment.left)} are on account.`}
+          {!isZero(payment.refunded) && ` ${currency()} ${figure(payment.refunded)} refunded.`}
         </p>
-        {payment.reference && <p className="muted">They wrote: {payment.reference}</p>}
+        {payment.reference && <p className="muted">Reference: {payment.reference}</p>}
         {payment.allocations.length > 0 && (
           <table className="rows" style={{ maxWidth: 620 }}>
             <thead>
               <tr>
-                <th>Stands against invoice</th>
-                <th className="num">Amount €</th>
+                <th>Allocated to invoice</th>
+                <th className="num">Amount {currency()}</th>
                 {mayBill && (
                   <th className="num" style={{ width: 140 }}>
-                    Take off €
+                    Unallocate {currency()}
                   </th>
                 )}
                 {mayBill && <th />}
@@ -158,7 +159,7 @@ export function PaymentPage() {
                   {mayBill && (
                     <td>
                       <FigureInput
-                        label={`Take off ${one.invoice}`}
+                        label={`Unallocate ${one.invoice}`}
                         value={off[one.invoice] ?? ''}
                         onChange={(to) => setOff({ ...off, [one.invoice]: to })}
                       />
@@ -167,7 +168,7 @@ export function PaymentPage() {
                   {mayBill && (
                     <td>
                       <button className="plain" onClick={() => setOff({ ...off, [one.invoice]: one.amount })}>
-                        all of it
+                        all
                       </button>
                     </td>
                   )}
@@ -185,44 +186,44 @@ export function PaymentPage() {
             disabled={allocate.length === 0 || takeOff.isPending}
             onClick={() => takeOff.mutate()}
           >
-            Take off, keep as credit
+            Unallocate
           </button>
           <button className="button" disabled={isZero(payment.left)} onClick={() => setAsking('refund')}>
-            Give back what is on account
+            Refund the amount on account
           </button>
           {payment.kind === 'PAYMENT' && (
             <button className="button" onClick={() => setAsking('reversal')}>
-              It bounced
+              Bounced
             </button>
           )}
           <span className="gap" />
           <Link className="small" to={`/ledger/journal?document=${payment.number}`}>
-            Its entries
+            Entries
           </Link>
         </div>
       )}
       {asking === 'reversal' && (
         <ReasonDialog
           title={`Payment ${number} bounced`}
-          action="Reverse it"
+          action="Reverse"
           busy={reverse.isPending}
           problem={reverse.error}
           onClose={done}
           onGiven={reverse.mutate}
         >
-          All its entries are mirrored, and what it settled is open again.
+          All entries are reversed, and the invoices it settled are open again.
         </ReasonDialog>
       )}
       {asking === 'refund' && (
         <ReasonDialog
-          title={`Give back € ${figure(payment.left)}`}
-          action="Give it back"
+          title={`Refund ${currency()} ${figure(payment.left)}`}
+          action="Refund"
           busy={refund.isPending}
           problem={refund.error}
           onClose={done}
           onGiven={refund.mutate}
         >
-          The whole of what is on account from it leaves the bank.
+          The whole amount on account leaves the bank.
         </ReasonDialog>
       )}
     </div>

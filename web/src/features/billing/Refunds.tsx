@@ -5,16 +5,17 @@ import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, tellProblem, Waiting } from '../../shared/ui';
 import { refreshAll } from '../review';
 import { creditNotesQuery, payoutsQuery, refundsQuery } from './api';
+import { currency } from '../../shared/currency';
 
 const PAYOUT: Record<string, string> = {
   WAITING: 'to be sent',
-  SENDING: 'on its way',
+  SENDING: 'sent',
   PAID: 'paid out',
   DECLINED: 'declined',
   UNANSWERED: 'no answer',
 };
 
-/** Money that is to go back, that is on its way, and all that went. */
+/** Money that is to go back, that is sent, and all that went. */
 export function Refunds() {
   const { role } = useSession();
   const payouts = useInfiniteQuery(payoutsQuery);
@@ -38,7 +39,7 @@ export function Refunds() {
     <div className="page-scroll" style={{ paddingTop: 0 }}>
       {todo.length > 0 && (
         <>
-          <h1>To be given back</h1>
+          <h1>Refunds to send</h1>
           <table className="rows">
             <tbody>
               {todo.map((row) => (
@@ -59,7 +60,7 @@ export function Refunds() {
       )}
       {open.length > 0 && (
         <>
-          <h1 style={{ marginTop: todo.length > 0 ? 24 : 0 }}>With the payment service</h1>
+          <h1 style={{ marginTop: todo.length > 0 ? 24 : 0 }}>At the payment service</h1>
           <table className="rows">
             <thead>
               <tr>
@@ -67,8 +68,8 @@ export function Refunds() {
                 <th>Customer</th>
                 <th>Of</th>
                 <th>On</th>
-                <th>How far</th>
-                <th className="num">Amount €</th>
+                <th>State</th>
+                <th className="num">Amount {currency()}</th>
                 <th />
               </tr>
             </thead>
@@ -78,8 +79,8 @@ export function Refunds() {
                   <Who of={row} number={row.refund} />
                   <td className={row.state === 'DECLINED' || row.state === 'UNANSWERED' ? 'error' : ''}>
                     {PAYOUT[row.state]}
-                    {row.state === 'DECLINED' && ': the money is customer credit again'}
-                    {row.state === 'UNANSWERED' && ': nobody knows whether it was paid'}
+                    {row.state === 'DECLINED' && '; the money is customer credit again'}
+                    {row.state === 'UNANSWERED' && '; payment not confirmed'}
                   </td>
                   <td className="num">{figure(row.amount)}</td>
                   <td className="nowrap">
@@ -98,7 +99,7 @@ export function Refunds() {
                         disabled={act.isPending}
                         onClick={() => act.mutate({ payout: row, what: 'close' })}
                       >
-                        Leave it as credit
+                        Keep as credit
                       </button>
                     )}
                   </td>
@@ -106,14 +107,12 @@ export function Refunds() {
               ))}
             </tbody>
           </table>
-          <p className="muted small">
-            Asking again sends nothing anew: the service knows each refund by its number and pays it once.
-          </p>
+          <p className="muted small">Asking again never pays twice: the service knows each refund by its number.</p>
           <More query={payouts} />
         </>
       )}
-      <h1 style={{ marginTop: todo.length + open.length > 0 ? 24 : 0 }}>Given back</h1>
-      {given.length === 0 && <Empty>No money was given back yet.</Empty>}
+      <h1 style={{ marginTop: todo.length + open.length > 0 ? 24 : 0 }}>Refunded</h1>
+      {given.length === 0 && <Empty>No refunds yet.</Empty>}
       {given.length > 0 && (
         <table className="rows">
           <thead>
@@ -124,7 +123,7 @@ export function Refunds() {
               <th>On</th>
               <th>Reason</th>
               <th>How</th>
-              <th className="num">Amount €</th>
+              <th className="num">Amount {currency()}</th>
             </tr>
           </thead>
           <tbody>
@@ -134,7 +133,7 @@ export function Refunds() {
                 <td className="small" style={{ overflowWrap: 'anywhere' }}>
                   {row.reason}
                 </td>
-                <td className="nowrap">{row.payout ? PAYOUT[row.payout] : 'by hand'}</td>
+                <td className="nowrap">{row.payout ? PAYOUT[row.payout] : 'manual'}</td>
                 <td className="num">{figure(row.amount)}</td>
               </tr>
             ))}

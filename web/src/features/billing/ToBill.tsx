@@ -8,6 +8,7 @@ import { Doc, Empty, More, tell, tellProblem, Waiting } from '../../shared/ui';
 import { BatchLog } from '../batch/BatchLog';
 import { refreshAll } from '../review';
 import { toBillQuery } from './api';
+import { currency } from '../../shared/currency';
 
 /** Orders by customer; quantities can be lowered, and what is ticked goes on one invoice. */
 export function ToBill() {
@@ -40,7 +41,7 @@ export function ToBill() {
       );
     },
     onSuccess: (invoice) => {
-      tell(`Billed as invoice ${invoice.number}, € ${figure(invoice.gross)}.`);
+      tell(`Billed as invoice ${invoice.number}, ${currency()} ${figure(invoice.gross)}.`);
       setTicked([]);
       setQuantities({});
     },
@@ -67,9 +68,7 @@ export function ToBill() {
       <div className="page-scroll" style={{ paddingTop: 0 }}>
         <div className="page-head">
           <h1>
-            {rows.length === 0
-              ? 'Nothing to bill'
-              : `${rows.length}${list.hasNextPage ? '+' : ''} orders have something to bill`}
+            {rows.length === 0 ? 'Nothing to bill' : `${rows.length}${list.hasNextPage ? '+' : ''} orders to bill`}
           </h1>
         </div>
         <table className="rows">
@@ -84,11 +83,11 @@ export function ToBill() {
                 />
               </th>
               <th>Order</th>
-              <th>What has left, or was done</th>
-              <th>Their PO</th>
+              <th>Shipped or done</th>
+              <th>Customer PO</th>
               <th>Since</th>
               <th className="num">To bill</th>
-              <th className="num">Net €</th>
+              <th className="num">Net {currency()}</th>
             </tr>
           </thead>
           <tbody>
@@ -136,7 +135,7 @@ export function ToBill() {
             ))}
           </tbody>
         </table>
-        {rows.length === 0 && <Empty>What departs, or is done, is to be billed and shows here.</Empty>}
+        {rows.length === 0 && <Empty>Dispatches that depart and services that are done show here.</Empty>}
         <More query={list} />
       </div>
       <div className="bar">
@@ -152,18 +151,18 @@ export function ToBill() {
           disabled={!may(role, 'bill') || each.isPending || chosen.length === 0 || changed}
           onClick={() => each.mutate(chosen)}
         >
-          Bill {chosen.length || ''} selected, one invoice each customer
+          Bill {chosen.length || ''} selected, one invoice per customer
         </button>
         <span className="muted small">
           {changed
-            ? 'Changed quantities are billed one customer at a time.'
+            ? 'Bill changed quantities one customer at a time.'
             : customers.size > 1
-              ? 'One invoice takes orders of one customer.'
-              : 'The number is given when the invoice is posted.'}
+              ? 'An invoice covers orders of one customer.'
+              : 'The invoice gets its number when it is posted.'}
         </span>
         <span className="gap" />
         <Link className="small" to="/billing/direct">
-          Invoice without an order
+          Direct invoice
         </Link>
         <Link className="small" to="/batches?kind=BILLING">
           Logs

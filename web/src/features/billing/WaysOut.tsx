@@ -15,13 +15,13 @@ export function GoodsBack({ to }: { to: string | null }) {
     <>
       {' · '}
       <Link to={to}>
-        Goods back <kbd>B</kbd>
+        Return <kbd>B</kbd>
       </Link>
     </>
   );
 }
 
-/** From a document to its trail, to its undoing and to a return of its goods, each with a key. */
+/** From a document to its trail, to its asked and to a return of its goods, each with a key. */
 export function WaysOut({ kind, number }: { kind: string; number: string }) {
   const navigate = useGo();
   const trail = `/trail/${kind}/${number}`;

@@ -5,7 +5,7 @@ import { CreditNotes } from './CreditNote';
 import { Deposits } from './Deposits';
 import { DirectInvoice } from './DirectInvoice';
 import { Invoices } from './Invoices';
-import { MoneyIn } from './MoneyIn';
+import { RecordPayment } from './RecordPayment';
 import { Overdue } from './Overdue';
 import { Payments } from './Payments';
 import { Refunds } from './Refunds';
@@ -29,7 +29,7 @@ export function BillingPage() {
             { to: '/billing/invoices', label: 'Invoices' },
             { to: '/billing/credit-notes', label: 'Credit notes' },
             { to: '/billing/overdue', label: 'Past due' },
-            { to: '/billing/receive', label: 'Money in' },
+            { to: '/billing/receive', label: 'Record a payment' },
             { to: '/billing/bank', label: 'Bank' },
             { to: '/billing/payments', label: 'Payments' },
             { to: '/billing/deposits', label: 'Deposits' },
@@ -41,7 +41,7 @@ export function BillingPage() {
       {tab === 'invoices' && <Invoices />}
       {tab === 'credit-notes' && <CreditNotes />}
       {tab === 'overdue' && <Overdue />}
-      {tab === 'receive' && <MoneyIn />}
+      {tab === 'receive' && <RecordPayment />}
       {tab === 'bank' && <BankPage />}
       {tab === 'payments' && <Payments />}
       {tab === 'deposits' && <Deposits />}

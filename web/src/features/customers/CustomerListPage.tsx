@@ -2,6 +2,7 @@ import { figure } from '../../shared/format';
 import { Mark } from '../../shared/ui';
 import { NamedList } from '../../shared/ui/NamedList';
 import { customersQuery } from './api';
+import { currency } from '../../shared/currency';
 
 /** All customers by name, with where they stand. */
 export function CustomerListPage() {
@@ -11,15 +12,15 @@ export function CustomerListPage() {
       place="/customers"
       search="Name, town or code"
       load={customersQuery}
-      none={{ found: 'No customer is called like that.', there: 'There is no customer yet.' }}
+      none={{ found: 'No customer matches.', there: 'No customers yet.' }}
       head={
         <>
           <th>Customer</th>
           <th>Town</th>
           <th>Code</th>
-          <th className="num">Exposure €</th>
-          <th className="num">Limit €</th>
-          <th className="num">Orders open</th>
+          <th className="num">Exposure {currency()}</th>
+          <th className="num">Limit {currency()}</th>
+          <th className="num">Open orders</th>
           <th className="num">held</th>
           <th />
         </>

@@ -11,6 +11,7 @@ import { customerQuery, openInvoicesQuery, openOrdersQuery, positionQuery, posQu
 import { CustomerTerms } from './CustomerTerms';
 import { Statement } from './Statement';
 import { useGo } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
 
 /** A customer: where it stands, its orders, invoices and PO numbers, what was decided on it, what is agreed with it. */
 export function CustomerPage() {
@@ -41,9 +42,9 @@ export function CustomerPage() {
             )}
             {position.data &&
               (customer.limit == null
-                ? `Stands at € ${figure(position.data.exposure)}, without a limit`
-                : `Stands at € ${figure(position.data.exposure)} of a limit of ${figure(customer.limit)}`)}
-            {isZero(customer.pastDue) ? '; nothing is past due.' : `; ${figure(customer.pastDue)} is past due.`}
+                ? `Exposure ${currency()} ${figure(position.data.exposure)}, without a limit`
+                : `Exposure ${currency()} ${figure(position.data.exposure)} of a limit of ${figure(customer.limit)}`)}
+            {isZero(customer.pastDue) ? '; nothing past due.' : `; ${figure(customer.pastDue)} past due.`}
           </p>
           <Tabs
             of={[
@@ -68,13 +69,13 @@ export function CustomerPage() {
         </div>
         <div className="bar">
           <button className="button first" onClick={() => navigate(`/orders/new?customer=${encodeURIComponent(code)}`)}>
-            New order for them
+            New order
           </button>
           <Link className="button" to={`/billing/receive?customer=${encodeURIComponent(code)}`}>
-            Money in
+            Record a payment
           </Link>
           <Link className="button" to={`/returns/new?customer=${encodeURIComponent(code)}`}>
-            Goods back
+            Authorise a return
           </Link>
         </div>
       </div>
@@ -90,7 +91,7 @@ export function CustomerPage() {
               </span>
               <span className={licence.valid ? 'muted' : 'error'}>
                 {licence.answer === 'NO_ANSWER'
-                  ? 'register gives no answer'
+                  ? 'register did not answer'
                   : licence.answer === 'FOUND'
                     ? `${licence.valid ? 'to' : 'lapsed'} ${date(licence.validTo)}`
                     : 'not in the register'}
@@ -99,14 +100,18 @@ export function CustomerPage() {
           ))}
         </section>
         <section style={{ marginTop: 20 }}>
-          <h2>Repeated PO numbers</h2>
+          <h2>Duplicate PO numbers</h2>
           <div>
             same {customer.po.same.toLowerCase()}, alike {customer.po.alike.toLowerCase()}, near{' '}
             {customer.po.near.toLowerCase()}
           </div>
           <div>{customer.po.required ? 'a PO number is required' : 'no PO number is required'}</div>
-          {customer.po.ceiling != null && <div>one PO may serve orders up to € {figure(customer.po.ceiling)}</div>}
-          <div className="muted small">{customer.po.own ? 'agreed with this customer' : 'as in Rules'}</div>
+          {customer.po.ceiling != null && (
+            <div>
+              one PO covers orders up to {currency()} {figure(customer.po.ceiling)}
+            </div>
+          )}
+          <div className="muted small">{customer.po.own ? 'agreed with the customer' : 'company rules'}</div>
         </section>
       </aside>
     </div>
@@ -123,11 +128,11 @@ function Orders({ code }: { code: string }) {
         <thead>
           <tr>
             <th>Order</th>
-            <th>Their PO</th>
+            <th>Customer PO</th>
             <th>State</th>
             <th>Ordered</th>
-            <th>Wanted</th>
-            <th className="num">Gross €</th>
+            <th>Requested</th>
+            <th className="num">Gross {currency()}</th>
             <th />
           </tr>
         </thead>
@@ -152,7 +157,7 @@ function Orders({ code }: { code: string }) {
           ))}
         </tbody>
       </table>
-      {rows.length === 0 && <Empty>No order yet.</Empty>}
+      {rows.length === 0 && <Empty>No orders yet.</Empty>}
       <More query={list} />
     </>
   );
@@ -171,8 +176,8 @@ function Invoices({ code }: { code: string }) {
             <th>Invoice</th>
             <th>Of</th>
             <th>Due</th>
-            <th className="num">Gross €</th>
-            <th className="num">Open €</th>
+            <th className="num">Gross {currency()}</th>
+            <th className="num">Open {currency()}</th>
           </tr>
         </thead>
         <tbody>
@@ -189,7 +194,7 @@ function Invoices({ code }: { code: string }) {
           ))}
         </tbody>
       </table>
-      {rows.length === 0 && <Empty>Everything billed is paid.</Empty>}
+      {rows.length === 0 && <Empty>No open invoices.</Empty>}
       <More query={list} />
     </>
   );
@@ -203,16 +208,16 @@ function PoNumbers({ code }: { code: string }) {
   const rows = list.data.pages.flatMap((page) => page.rows);
   return (
     <>
-      <SearchLine label="A number, in any spelling" value={q} onChange={setQ} />
+      <SearchLine label="PO number" value={q} onChange={setQ} />
       <table className="rows" style={{ marginTop: 6 }}>
         <thead>
           <tr>
-            <th>Their PO</th>
-            <th>Read as</th>
+            <th>Customer PO</th>
+            <th>Normalised</th>
             <th>Used by</th>
             <th>State</th>
             <th>On</th>
-            <th className="num">Net €</th>
+            <th className="num">Net {currency()}</th>
             <th>Billed as</th>
           </tr>
         </thead>
@@ -233,7 +238,7 @@ function PoNumbers({ code }: { code: string }) {
                   <span className="mono">{row.number}</span>
                 )}
               </td>
-              <td>{row.state ? Words(row.state) : 'invoice from before'}</td>
+              <td>{row.state ? Words(row.state) : 'imported invoice'}</td>
               <td className="nowrap">{date(row.on)}</td>
               <td className="num">{figure(row.net)}</td>
               <td>
@@ -247,14 +252,14 @@ function PoNumbers({ code }: { code: string }) {
           ))}
         </tbody>
       </table>
-      {rows.length === 0 && <Empty>{q ? 'This number was never used.' : 'No PO number was used yet.'}</Empty>}
+      {rows.length === 0 && <Empty>{q ? 'This number was not used.' : 'No PO numbers yet.'}</Empty>}
       <More query={list} />
     </>
   );
 }
 
 function Decisions({ customer }: { customer: CustomerSheet }) {
-  if (customer.decisions.length === 0) return <Empty>Nothing had to be decided for this customer.</Empty>;
+  if (customer.decisions.length === 0) return <Empty>No decisions yet.</Empty>;
   return (
     <table className="rows">
       <thead>

@@ -6,6 +6,7 @@ import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { refreshAll } from '../review';
 import type { CustomerSheet } from './api';
+import { currency } from '../../shared/currency';
 
 const SEVERITIES = ['STOP', 'CAUTION', 'OFF'] as const;
 
@@ -15,7 +16,7 @@ export function CustomerTerms({ customer }: { customer: CustomerSheet }) {
   const locked = !may(role, 'rule');
   return (
     <>
-      {locked && <p className="muted">The finance lead agrees terms; here they can be read.</p>}
+      {locked && <p className="muted">The finance lead sets the terms.</p>}
       <Money customer={customer} locked={locked} />
       <Policy customer={customer} locked={locked} />
       <Licences customer={customer} locked={locked} />
@@ -51,7 +52,7 @@ function Part({
       <ProblemNote problem={problem} />
       {!locked && (
         <button type="submit" className="button" disabled={busy} style={{ marginTop: 10 }}>
-          Agree so
+          Save terms
         </button>
       )}
     </form>
@@ -61,7 +62,7 @@ function Part({
 const useAgree = <Given,>(send: (given: Given) => Promise<unknown>) =>
   useMutation({
     mutationFn: send,
-    onSuccess: () => tell('Agreed. Open orders were looked at again.'),
+    onSuccess: () => tell('Saved. Open orders were checked again.'),
     onSettled: refreshAll,
   });
 
@@ -95,17 +96,17 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
     >
       <div className="fields" style={{ gridTemplateColumns: '160px 1fr', marginBottom: 6 }}>
         <div className="field">
-          <label htmlFor="limit">Limit €, empty for none</label>
+          <label htmlFor="limit">Credit limit {currency()} (empty: none)</label>
           <input id="limit" inputMode="decimal" value={limit} onChange={(event) => setLimit(event.target.value)} />
         </div>
         <div className="field">
-          <label htmlFor="blocked">Blocked because; empty when not</label>
+          <label htmlFor="blocked">Reason for blocking (empty: not blocked)</label>
           <input id="blocked" maxLength={200} value={blocked} onChange={(event) => setBlocked(event.target.value)} />
         </div>
       </div>
       <label>
-        <input type="checkbox" checked={own} onChange={(event) => setOwn(event.target.checked)} /> figures of its own
-        for overdue invoices:{' '}
+        <input type="checkbox" checked={own} onChange={(event) => setOwn(event.target.checked)} /> own limits for
+        overdue invoices:{' '}
       </label>
       more than{' '}
       <input
@@ -116,7 +117,7 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
         value={days}
         onChange={(event) => setDays(event.target.value)}
       />{' '}
-      days past due and above €{' '}
+      days past due and above {currency()}{' '}
       <input
         className="cell-input num in-sentence"
         style={{ width: 80 }}
@@ -159,21 +160,21 @@ function Policy({ customer, locked }: { customer: CustomerSheet; locked: boolean
   );
   return (
     <Part
-      title="Repeated PO numbers"
+      title="Duplicate PO numbers"
       locked={locked}
       busy={agree.isPending}
       problem={agree.error}
       onSave={() => agree.mutate(undefined)}
     >
       <label>
-        <input type="checkbox" checked={own} onChange={(event) => setOwn(event.target.checked)} /> a policy of its own
-        instead of the house’s
+        <input type="checkbox" checked={own} onChange={(event) => setOwn(event.target.checked)} /> own policy instead of
+        the company’s
       </label>
       {own && (
         <div className="fields" style={{ gridTemplateColumns: 'repeat(5, 1fr)', marginTop: 8, marginBottom: 0 }}>
           {(['same', 'alike', 'near'] as const).map((kind) => (
             <div className="field" key={kind}>
-              <label htmlFor={`po-${kind}`}>{kind === 'near' ? 'one slip away' : kind}</label>
+              <label htmlFor={`po-${kind}`}>{kind === 'near' ? 'near match' : kind}</label>
               <select
                 id={`po-${kind}`}
                 value={po[kind]}
@@ -188,7 +189,7 @@ function Policy({ customer, locked }: { customer: CustomerSheet; locked: boolean
             </div>
           ))}
           <div className="field">
-            <label htmlFor="ceiling">one PO up to €</label>
+            <label htmlFor="ceiling">one PO covers up to {currency()}</label>
             <input
               id="ceiling"
               inputMode="decimal"
@@ -197,13 +198,13 @@ function Policy({ customer, locked }: { customer: CustomerSheet; locked: boolean
             />
           </div>
           <div className="field">
-            <label htmlFor="barred">for whoever may not let it pass</label>
+            <label htmlFor="barred">if the user may not waive it</label>
             <select
               id="barred"
               value={po.barred}
               onChange={(event) => setPo({ ...po, barred: event.target.value as 'HOLD' | 'REFUSE' })}
             >
-              <option value="HOLD">keep and hold</option>
+              <option value="HOLD">hold the order</option>
               <option value="REFUSE">refuse</option>
             </select>
           </div>
@@ -246,14 +247,14 @@ function Licences({ customer, locked }: { customer: CustomerSheet; locked: boole
         <div key={index} style={{ display: 'flex', gap: 12, maxWidth: 480, padding: '2px 0' }}>
           <input
             className="cell-input"
-            aria-label={`Class of licence ${index + 1}`}
+            aria-label={`Licence class ${index + 1}`}
             placeholder="class"
             value={row.licenceClass}
             onChange={(event) => set(index, { licenceClass: event.target.value })}
           />
           <input
             className="cell-input mono"
-            aria-label={`Number of licence ${index + 1}`}
+            aria-label={`Licence number ${index + 1}`}
             placeholder="number"
             value={row.number}
             onChange={(event) => set(index, { number: event.target.value })}
@@ -264,7 +265,7 @@ function Licences({ customer, locked }: { customer: CustomerSheet; locked: boole
               className="plain small nowrap"
               onClick={() => setRows(rows.filter((_, at) => at !== index))}
             >
-              take out
+              remove
             </button>
           )}
         </div>
@@ -276,7 +277,7 @@ function Licences({ customer, locked }: { customer: CustomerSheet; locked: boole
           className="plain small"
           onClick={() => setRows([...rows, { licenceClass: '', number: '' }])}
         >
-          one more
+          + licence
         </button>
       )}
     </Part>

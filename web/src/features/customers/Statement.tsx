@@ -6,6 +6,7 @@ import { useSession } from '../../shared/session';
 import { Doc, Empty, Waiting } from '../../shared/ui';
 import { BroughtForward, Days } from '../ledger/AccountSheet';
 import { MailButton, PrintButton } from '../paper';
+import { currency } from '../../shared/currency';
 
 const monthsBefore = (day: string, months: number) => {
   const at = new Date(`${day}T00:00:00Z`);
@@ -44,12 +45,12 @@ export function Statement({ code }: { code: string }) {
           <p className="situation">
             On {date(to)}{' '}
             {isZero(statement.closing)
-              ? 'nothing was owed'
+              ? 'no balance'
               : statement.closing.startsWith('-')
-                ? `€ ${figure(statement.closing.slice(1))} were to the customer's credit`
-                : `€ ${figure(statement.closing)} were owed`}
+                ? `${currency()} ${figure(statement.closing.slice(1))} customer credit`
+                : `${currency()} ${figure(statement.closing)} owed`}
             {!isZero(statement.unapplied) &&
-              `: ${figure(statement.open)} on invoices, less ${figure(statement.unapplied)} paid ahead or on account`}
+              `: ${figure(statement.open)} on invoices, less ${figure(statement.unapplied)} deposits and credit`}
             .
           </p>
           <table className="rows">
@@ -58,9 +59,9 @@ export function Statement({ code }: { code: string }) {
                 <th>Date</th>
                 <th>Document</th>
                 <th>What</th>
-                <th className="num">Debit €</th>
-                <th className="num">Credit €</th>
-                <th className="num">Balance €</th>
+                <th className="num">Debit {currency()}</th>
+                <th className="num">Credit {currency()}</th>
+                <th className="num">Balance {currency()}</th>
               </tr>
             </thead>
             <tbody>
@@ -79,8 +80,8 @@ export function Statement({ code }: { code: string }) {
               ))}
             </tbody>
           </table>
-          <h2 style={{ marginTop: 20 }}>Open invoices on that day</h2>
-          {statement.openItems.length === 0 && <Empty>None was open.</Empty>}
+          <h2 style={{ marginTop: 20 }}>Open invoices on that date</h2>
+          {statement.openItems.length === 0 && <Empty>None.</Empty>}
           {statement.openItems.length > 0 && (
             <table className="rows">
               <thead>
@@ -89,8 +90,8 @@ export function Statement({ code }: { code: string }) {
                   <th>Date</th>
                   <th>Due</th>
                   <th className="num">Days late</th>
-                  <th className="num">Gross €</th>
-                  <th className="num">Open €</th>
+                  <th className="num">Gross {currency()}</th>
+                  <th className="num">Open {currency()}</th>
                 </tr>
               </thead>
               <tbody>

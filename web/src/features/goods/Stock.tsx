@@ -10,6 +10,7 @@ import { sitesQuery } from '../order/api';
 import { ItemLook } from '../order/ItemLook';
 import { refreshAll } from '../review';
 import { present } from '../../shared/present';
+import { currency } from '../../shared/currency';
 
 /** One item on its shelves: what lies there, what comes in, what a count found, and who holds or waits for it. */
 export function Stock() {
@@ -42,7 +43,7 @@ export function Stock() {
         </div>
       </div>
       {item === '' && may(role, 'moveGoods') && <StockFile />}
-      {item === '' && <Empty>Say which item; its shelves, and who waits for it, show here.</Empty>}
+      {item === '' && <Empty>Choose an item to see its stock and who waits for it.</Empty>}
       {item !== '' && !shelves.data && <Waiting query={shelves} />}
       {item !== '' && shelves.data && (
         <>
@@ -54,7 +55,7 @@ export function Stock() {
                 <th className="num">Reserved</th>
                 <th className="num">Free</th>
                 <th className="num">In inspection</th>
-                <th className="num">Value €</th>
+                <th className="num">Value {currency()}</th>
               </tr>
             </thead>
             <tbody>
@@ -70,12 +71,12 @@ export function Stock() {
               ))}
             </tbody>
           </table>
-          {shelves.data.length === 0 && <Empty>It never lay in a store.</Empty>}
+          {shelves.data.length === 0 && <Empty>No store has ever held it.</Empty>}
           {may(role, 'moveGoods') && <Moves key={item} item={item} shelves={shelves.data} />}
-          <h2 style={{ marginTop: 22 }}>Who holds it and who waits, in the order of being served</h2>
+          <h2 style={{ marginTop: 22 }}>Reservations and waiting orders, in sequence</h2>
           {queue.data && <Queue rows={queue.data} />}
           <p>
-            <Link to={`/items/${encodeURIComponent(item)}`}>All about the item</Link>
+            <Link to={`/items/${encodeURIComponent(item)}`}>Item page</Link>
           </p>
         </>
       )}
@@ -83,7 +84,7 @@ export function Stock() {
   );
 }
 
-/** Goods in, and a count that puts the books right. */
+/** Receive stock, and a count that puts the books right. */
 function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][] }) {
   const sites = useQuery(sitesQuery).data ?? [];
   const [site, setSite] = useState('');
@@ -98,7 +99,7 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
     mutationFn: () =>
       answer(client.POST('/api/stock-receipts', { body: { item, site: at, quantity, unitCost: cost }, ...once() })),
     onSuccess: (receipt) => {
-      tell(`Taken in as ${receipt.number}; offered to whoever waits.`);
+      tell(`Received as ${receipt.number}; offered to waiting orders.`);
       setQuantity('');
       setCost('');
     },
@@ -107,13 +108,13 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
   const count = useMutation({
     mutationFn: () =>
       answer(
-        client.POST('/api/stock-corrections', {
+        client.POST('/api/stock-counts', {
           body: { item, site: at, counted, unitCost: worth || undefined, reason },
           ...once(),
         }),
       ),
     onSuccess: (correction) => {
-      tell(`The books say what was counted: ${correction.number}.`);
+      tell(`Stock count posted: ${correction.number}.`);
       setCounted('');
       setReason('');
     },
@@ -124,7 +125,7 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
       style={{ display: 'grid', gridTemplateColumns: '150px 1fr 1.4fr', gap: 28, marginTop: 18, alignItems: 'start' }}
     >
       <div className="field">
-        <label htmlFor="stock-site">At store</label>
+        <label htmlFor="stock-site">Store</label>
         <select id="stock-site" value={at} onChange={(event) => setSite(event.target.value)}>
           {sites.map((one) => (
             <option key={one.code} value={one.code}>
@@ -139,18 +140,18 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
           if (quantity && cost && !receive.isPending) receive.mutate();
         }}
       >
-        <h2 style={{ marginTop: 0 }}>Goods in</h2>
+        <h2 style={{ marginTop: 0 }}>Receive stock</h2>
         <div style={{ display: 'flex', gap: 14, alignItems: 'end' }}>
           <div className="field">
             <label htmlFor="in-quantity">Quantity</label>
-            <FigureInput id="in-quantity" label="Quantity that came in" value={quantity} onChange={setQuantity} />
+            <FigureInput id="in-quantity" label="Quantity received" value={quantity} onChange={setQuantity} />
           </div>
           <div className="field">
-            <label htmlFor="in-cost">Cost of one €</label>
-            <FigureInput id="in-cost" label="Cost of one" value={cost} onChange={setCost} />
+            <label htmlFor="in-cost">Unit cost {currency()}</label>
+            <FigureInput id="in-cost" label="Unit cost" value={cost} onChange={setCost} />
           </div>
           <button className="button" disabled={!quantity || !cost || receive.isPending}>
-            Take in
+            Receive
           </button>
         </div>
         <ProblemNote problem={receive.error} />
@@ -169,8 +170,8 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
           </div>
           {(!shelf || isZero(shelf.onHand)) && (
             <div className="field" style={{ width: 90 }}>
-              <label htmlFor="worth">Cost of one €</label>
-              <FigureInput id="worth" label="Cost of one that was found" value={worth} onChange={setWorth} />
+              <label htmlFor="worth">Unit cost {currency()}</label>
+              <FigureInput id="worth" label="Unit cost of surplus" value={worth} onChange={setWorth} />
             </div>
           )}
           <div className="field" style={{ flex: 1 }}>
@@ -183,7 +184,7 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
         </div>
         {shelf && !isZero(shelf.onHand) && (
           <div className="muted small">
-            The books say {trim(shelf.onHand)}, worth € {figure(shelf.value)}.
+            Book quantity {trim(shelf.onHand)}, worth {currency()} {figure(shelf.value)}.
           </div>
         )}
         <ProblemNote problem={count.error} />
@@ -202,7 +203,7 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
     mutationFn: (to) => {
       const giver = present(from, 'the order that gives');
       return answer(
-        client.POST('/api/hand-overs', {
+        client.POST('/api/reservation-transfers', {
           body: {
             from: giver.order,
             fromLine: giver.line,
@@ -217,7 +218,7 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
       );
     },
     onSuccess: (_, to) => {
-      tell(`Handed over from ${from?.order} to ${to.order}.`);
+      tell(`Transferred from ${from?.order} to ${to.order}.`);
       setFrom(null);
       setReason('');
     },
@@ -239,18 +240,18 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
           }}
         >
           <span>
-            Take from order <b className="mono">{from.order}</b>, which holds {trim(from.reserved)}:
+            Transfer from order <b className="mono">{from.order}</b>, which has reserved {trim(from.reserved)}:
           </span>
           <div className="field" style={{ width: 80 }}>
             <label htmlFor="hand-quantity">Quantity</label>
-            <FigureInput id="hand-quantity" label="Quantity to hand over" value={quantity} onChange={setQuantity} />
+            <FigureInput id="hand-quantity" label="Quantity to transfer" value={quantity} onChange={setQuantity} />
           </div>
           <div className="field" style={{ flex: 1 }}>
-            <label htmlFor="hand-reason">Why another goes first</label>
+            <label htmlFor="hand-reason">Reason</label>
             <ReasonInput id="hand-reason" value={reason} onChange={setReason} autoFocus />
           </div>
           <button className="plain" onClick={() => setFrom(null)}>
-            Leave it
+            Cancel
           </button>
         </div>
       )}
@@ -261,9 +262,9 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
             <th>Order</th>
             <th>Customer</th>
             <th>Store</th>
-            <th>Wanted</th>
+            <th>Requested</th>
             <th className="num">Holds</th>
-            <th className="num">Waits for</th>
+            <th className="num">Waiting</th>
             {decides && <th />}
           </tr>
         </thead>
@@ -290,7 +291,7 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
                           setQuantity(price(row.reserved).replaceAll(',', '').replace(/\.0+$/, ''));
                         }}
                       >
-                        hand over…
+                        transfer…
                       </button>
                     )}
                   {from && row !== from && row.site === from.site && !isZero(row.waiting) && (
@@ -312,27 +313,27 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
   );
 }
 
-/** Goods in from a file. */
+/** Receive stock from a file. */
 function StockFile() {
   const take = useMutation<Schemas['StockReport'], Problem, File>({
     mutationFn: (file) => {
       const body = new FormData();
       body.append('file', file);
-      return answer(client.POST('/api/intakes/stock', { body: body as never, bodySerializer: () => body, ...once() }));
+      return answer(client.POST('/api/imports/stock', { body: body as never, bodySerializer: () => body, ...once() }));
     },
     onSettled: refreshAll,
   });
   return (
     <section style={{ maxWidth: 720 }}>
-      <h2>Goods in from a file</h2>
+      <h2>Receive stock from a file</h2>
       <p className="muted small">
-        CSV with the columns item, quantity, unit_cost and, where it is not the first one, store. All rows are taken in
-        or none; the same file is taken in once.
+        CSV with the columns item, quantity, unit_cost and, where it is not the first one, store. All rows are imported
+        or none; a file is imported once.
       </p>
       <input
         type="file"
         accept=".csv,text/csv"
-        aria-label="File of goods in"
+        aria-label="Stock receipt file"
         onChange={(event) => event.target.files?.[0] && take.mutate(event.target.files[0])}
       />
       {take.data && <p className="situation">{take.data.sentence}</p>}

@@ -84,9 +84,7 @@ function ToStage() {
       <div className="page-scroll" style={{ paddingTop: 0 }}>
         <div className="page-head">
           <h1>
-            {rows.length === 0
-              ? 'Nothing to stage'
-              : `${rows.length}${list.hasNextPage ? '+' : ''} orders have goods to stage`}
+            {rows.length === 0 ? 'Nothing to stage' : `${rows.length}${list.hasNextPage ? '+' : ''} orders to stage`}
           </h1>
         </div>
         <table className="rows">
@@ -95,8 +93,8 @@ function ToStage() {
               <SelectAll selection={selection} rows={rows} />
               <th>Order</th>
               <th>Customer</th>
-              <th>Their PO</th>
-              <th>Wanted</th>
+              <th>Customer PO</th>
+              <th>Requested</th>
               <th className="num">Lines</th>
               <th className="num">Reserved</th>
               <th className="num">Waits</th>
@@ -113,7 +111,7 @@ function ToStage() {
                 </td>
                 <td>{row.customerName}</td>
                 <td className="mono">{row.po}</td>
-                <td className="nowrap">{nearness(row.requestedOn, today).replace('wanted ', '')}</td>
+                <td className="nowrap">{nearness(row.requestedOn, today).replace('requested ', '')}</td>
                 <td className="num">{row.lines}</td>
                 <td className="num">{trim(row.reserved)}</td>
                 <td className="num">
@@ -124,7 +122,7 @@ function ToStage() {
                       {trim(row.waiting)}{' '}
                       <select
                         className="bare small"
-                        aria-label={`What happens to the rest of ${row.order}`}
+                        aria-label={`Shortage choice for ${row.order}`}
                         value={own[row.order] ?? whenShort}
                         onChange={(event) => setOwn({ ...own, [row.order]: event.target.value as typeof whenShort })}
                       >
@@ -137,7 +135,7 @@ function ToStage() {
             ))}
           </tbody>
         </table>
-        {rows.length === 0 && <Empty>Goods are reserved when an order is cleared and there is stock for it.</Empty>}
+        {rows.length === 0 && <Empty>Orders show here when they are cleared and stock is reserved.</Empty>}
         <More query={list} />
       </div>
       <div className="bar">
@@ -149,7 +147,7 @@ function ToStage() {
           Stage {selection.chosen.length || ''} selected
         </button>
         <label className="small">
-          where something is short:{' '}
+          if short:{' '}
           <select
             className="bare"
             value={whenShort}
@@ -171,9 +169,9 @@ function ToStage() {
 function Shortages() {
   return (
     <>
-      <option value="SHIP_RESERVED">the rest waits</option>
-      <option value="ONLY_COMPLETE">all of it waits</option>
-      <option value="DROP_REST">the rest is given up</option>
+      <option value="SHIP_RESERVED">ship what is reserved</option>
+      <option value="ONLY_COMPLETE">wait for all</option>
+      <option value="DROP_REST">cancel the rest</option>
     </>
   );
 }
@@ -216,8 +214,8 @@ function Staged() {
     onSuccess: (count) =>
       tell(
         count === 1
-          ? 'Voided; its goods are reserved for the order again.'
-          : `${count} voided; their goods are reserved for the orders again.`,
+          ? 'Voided; the goods are reserved for the order again.'
+          : `${count} voided; the goods are reserved for the orders again.`,
       ),
     onError: tellProblem,
     onSettled: refreshAll,
@@ -231,9 +229,7 @@ function Staged() {
       <div className="page-scroll" style={{ paddingTop: 0 }}>
         <div className="page-head">
           <h1>
-            {rows.length === 0
-              ? 'Nothing is staged'
-              : `${rows.length}${list.hasNextPage ? '+' : ''} dispatches are staged, still in the building`}
+            {rows.length === 0 ? 'Nothing staged' : `${rows.length}${list.hasNextPage ? '+' : ''} dispatches staged`}
           </h1>
         </div>
         <table className="rows">
@@ -245,7 +241,7 @@ function Staged() {
               <th>Customer</th>
               <th>Store</th>
               <th>Staged</th>
-              <th>Wanted</th>
+              <th>Requested</th>
               <th>Carrier</th>
               <th className="num">Lines</th>
               <th className="num">Quantity</th>
@@ -275,7 +271,7 @@ function Staged() {
             ))}
           </tbody>
         </table>
-        {rows.length === 0 && <Empty>What is staged waits here to be sent off.</Empty>}
+        {rows.length === 0 && <Empty>Staged dispatches show here.</Empty>}
         <More query={list} />
       </div>
       <div className="bar">
@@ -286,7 +282,7 @@ function Staged() {
           Void
         </button>
         <button className="button" disabled={!idle} onClick={() => setBooked(true)}>
-          Book a carrier
+          Book carrier
         </button>
         <PrintButton paper="PACKING_SLIP" numbers={selection.chosen.map((row) => row.number)}>
           Packing slips
@@ -298,7 +294,7 @@ function Staged() {
               {falling.flatMap((row) => row.fallsUnderMinimum).join('; ')}
             </>
           ) : (
-            'What has been sent off can only come back.'
+            'Goods that left can only come back as a return.'
           )}
         </span>
         <span className="gap" />
@@ -324,7 +320,7 @@ function Departed() {
             <th>Dispatch</th>
             <th>Order</th>
             <th>Customer</th>
-            <th>Their PO</th>
+            <th>Customer PO</th>
             <th>Store</th>
             <th>Left</th>
             <th>Carrier</th>
@@ -358,7 +354,7 @@ function Departed() {
           ))}
         </tbody>
       </table>
-      {rows.length === 0 && <Empty>Nothing has left yet.</Empty>}
+      {rows.length === 0 && <Empty>No departures yet.</Empty>}
       <More query={list} />
     </div>
   );
@@ -415,7 +411,7 @@ function Carrier({ rows, onClose }: { rows: { number: string; version: number }[
         </div>
         <ProblemNote problem={book.error} />
         <button type="submit" className="button first" disabled={!carrier.trim() || book.isPending}>
-          {book.isPending ? 'Asking the desk…' : 'Book'} <kbd>↵</kbd>
+          {book.isPending ? 'Booking…' : 'Book'} <kbd>↵</kbd>
         </button>
       </form>
     </Modal>

@@ -5,6 +5,7 @@ import { price, trim } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { refreshAll } from '../review';
+import { currency } from '../../shared/currency';
 
 type Break = Schemas['PriceBreak'];
 
@@ -24,7 +25,7 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
       answer(client.PUT('/api/items/{code}/prices', { params: { path: { code } }, body: { breaks }, ...once() })),
     onSuccess: () => {
       setEdited(null);
-      tell('The prices hold for lines entered from now on.');
+      tell('The prices apply to lines entered from now on.');
       refreshAll();
     },
   });
@@ -43,14 +44,14 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
   return (
     <section style={{ marginTop: 20 }}>
       <h2>Prices by quantity and customer</h2>
-      {rows.length === 0 && <p className="muted">Everybody pays {price(list)}.</p>}
+      {rows.length === 0 && <p className="muted">All customers {price(list)}.</p>}
       {rows.length > 0 && (
         <table className="rows inset" style={{ maxWidth: 560 }}>
           <thead>
             <tr>
               <th>Customer</th>
               <th className="num">From, {unit}</th>
-              <th className="num">Price €</th>
+              <th className="num">Price {currency()}</th>
               <th />
             </tr>
           </thead>
@@ -74,7 +75,7 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
                       className="plain small nowrap"
                       onClick={() => setEdited(rows.filter((_, index) => index !== at))}
                     >
-                      take out
+                      remove
                     </button>
                   )}
                 </td>
@@ -87,7 +88,7 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
       {!locked && (
         <div style={{ display: 'flex', gap: 10, marginTop: 6, alignItems: 'center' }}>
           <button className="plain small" onClick={() => setEdited([...rows, { customer: '', from: '', price: '' }])}>
-            + price; a customer’s code, or empty for everybody
+            + price (customer code, or empty for all customers)
           </button>
           {edited && (
             <>
@@ -96,10 +97,10 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
                 disabled={set.isPending || rows.some((row) => !row.from || !row.price)}
                 onClick={() => set.mutate(rows)}
               >
-                Set these prices
+                Save prices
               </button>
               <button className="button" onClick={() => setEdited(null)}>
-                As they were
+                Reset
               </button>
             </>
           )}

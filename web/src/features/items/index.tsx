@@ -9,6 +9,8 @@ import { Doc, Empty, Mark, More, ProblemNote, tell, Waiting } from '../../shared
 import { NamedList } from '../../shared/ui/NamedList';
 import { refreshAll } from '../review';
 import { Prices } from './Prices';
+import { DayInput } from '../../shared/ui/DayInput';
+import { currency } from '../../shared/currency';
 
 const itemsQuery = (q: string) =>
   infiniteQueryOptions({
@@ -40,15 +42,15 @@ export function ItemListPage() {
     <NamedList
       title="Items"
       place="/items"
-      search="Words of the name, or a code"
+      search="Name or code"
       load={itemsQuery}
-      none={{ found: 'No item is called like that.', there: 'There is no item yet.' }}
+      none={{ found: 'No item matches.', there: 'No items yet.' }}
       head={
         <>
           <th>Item</th>
           <th>Code</th>
           <th>Kind</th>
-          <th className="num">Price €</th>
+          <th className="num">Price {currency()}</th>
           <th className="num">On hand</th>
           <th className="num">Free</th>
           <th className="num">Waits</th>
@@ -94,8 +96,8 @@ export function ItemPage() {
                     <th className="num">On hand</th>
                     <th className="num">Reserved</th>
                     <th className="num">Free</th>
-                    <th className="num">Value €</th>
-                    <th className="num">Average cost €</th>
+                    <th className="num">Value {currency()}</th>
+                    <th className="num">Average cost {currency()}</th>
                   </tr>
                 </thead>
                 <tbody>
@@ -111,7 +113,7 @@ export function ItemPage() {
                   ))}
                 </tbody>
               </table>
-              {item.shelves.length === 0 && <Empty>None was ever in the house.</Empty>}
+              {item.shelves.length === 0 && <Empty>Never in stock.</Empty>}
               <Claims code={code} />
             </>
           )}
@@ -121,22 +123,22 @@ export function ItemPage() {
       </div>
       <aside>
         <h2>Terms</h2>
-        <Pair what="Price" is={`€ ${price(item.price)} a ${item.unit}`} />
+        <Pair what="Price" is={`${currency()} ${price(item.price)} a ${item.unit}`} />
         <Pair what="Floor" is={isZero(item.floor) ? 'none' : price(item.floor)} />
         <Pair what="VAT" is={`${item.vatCategory}, ${trim(item.vatRate)} %`} />
         <Pair what="Minimum stock" is={isZero(item.minStock) ? 'none' : trim(item.minStock)} />
         <Pair what="Lead time" is={item.leadDays === 0 ? 'none' : `${item.leadDays} days`} />
         <Pair what="Class" is={item.itemClass || '–'} />
-        <Pair what="Licence needed" is={item.regulated || 'none'} />
+        <Pair what="Licence class" is={item.regulated || 'none'} />
       </aside>
     </div>
   );
 }
 
 const situation = (item: Schemas['ItemSheet']) => {
-  if (item.kind !== 'STOCK') return `A ${words(item.kind)}, never on a shelf.`;
+  if (item.kind !== 'STOCK') return `A ${words(item.kind)}, not kept in stock.`;
   return item.shelves.length === 0
-    ? 'None is in the house.'
+    ? 'Out of stock.'
     : item.shelves
         .map((shelf) => `${trim(shelf.free)} ${item.unit} free in the ${shelf.siteName.toLowerCase()}`)
         .join(', ') + '.';
@@ -156,7 +158,7 @@ function Claims({ code }: { code: string }) {
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   return (
     <section style={{ marginTop: 20 }}>
-      <h2>Orders that hold it or wait for it, in the order of being served</h2>
+      <h2>Reservations and waiting orders, in sequence</h2>
       {rows.length === 0 ? (
         <p className="muted">{list.isPending ? 'Loading…' : 'None.'}</p>
       ) : (
@@ -166,7 +168,7 @@ function Claims({ code }: { code: string }) {
               <th>Order</th>
               <th>Customer</th>
               <th>Store</th>
-              <th>Wanted</th>
+              <th>Requested</th>
               <th className="num">Reserved</th>
               <th className="num">Waits</th>
             </tr>
@@ -201,7 +203,7 @@ function Quotas({ code, unit }: { code: string; unit: string }) {
   return (
     <section style={{ marginTop: 20 }}>
       <h2>Quotas</h2>
-      {quotas.length === 0 && <p className="muted">It is not rationed.</p>}
+      {quotas.length === 0 && <p className="muted">Not rationed.</p>}
       {quotas.length > 0 && (
         <table className="rows inset">
           <thead>
@@ -272,17 +274,22 @@ function Grant({ code, unit, onDone }: { code: string; unit: string; onDone: () 
     mutationFn: () =>
       answer(client.PUT('/api/items/{code}/quotas', { params: { path: { code } }, body: given, ...once() })),
     onSuccess: () => {
-      tell('The quota is granted. Open orders meet it at their next check.');
+      tell('Quota granted. Open orders are measured against it at their next check.');
       refreshAll();
       onDone();
     },
   });
-  const field = (id: 'key' | 'granted' | 'from' | 'to', label: string, type = 'text') => (
+  const day = (id: 'from' | 'to', label: string) => (
+    <div className="field">
+      <label htmlFor={`quota-${id}`}>{label}</label>
+      <DayInput id={`quota-${id}`} value={given[id]} onChange={(chosen) => setGiven({ ...given, [id]: chosen })} />
+    </div>
+  );
+  const field = (id: 'key' | 'granted', label: string) => (
     <div className="field">
       <label htmlFor={`quota-${id}`}>{label}</label>
       <input
         id={`quota-${id}`}
-        type={type}
         value={given[id]}
         onChange={(event) => setGiven({ ...given, [id]: event.target.value })}
       />
@@ -309,24 +316,17 @@ function Grant({ code, unit, onDone }: { code: string; unit: string; onDone: () 
             <option value="SELLER">seller</option>
           </select>
         </div>
-        {field(
-          'key',
-          given.scope === 'CUSTOMER'
-            ? 'Code of the customer'
-            : given.scope === 'REGION'
-              ? 'Name of the region'
-              : 'Name of the user',
-        )}
+        {field('key', given.scope === 'CUSTOMER' ? 'Customer code' : given.scope === 'REGION' ? 'Region' : 'User name')}
         {field('granted', `Granted, ${unit}`)}
-        {field('from', 'From', 'date')}
-        {field('to', 'To', 'date')}
+        {day('from', 'From')}
+        {day('to', 'To')}
       </div>
       <ProblemNote problem={grant.error} />
       <button type="submit" className="button first" disabled={grant.isPending || !given.key || !given.granted}>
         Grant
       </button>{' '}
       <button type="button" className="button" onClick={onDone}>
-        Leave it
+        Cancel
       </button>
     </form>
   );

@@ -5,6 +5,8 @@ import { pages } from '../../shared/api/pages';
 import { date, figure, orDash } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
+import { DayInput } from '../../shared/ui/DayInput';
+import { currency } from '../../shared/currency';
 
 export const accountsQuery = queryOptions({
   queryKey: ['ledger', 'accounts'],
@@ -34,17 +36,16 @@ export function Days({
   onChange: (changed: URLSearchParams) => void;
 }) {
   const day = (key: string, value: string) => (
-    <input
-      type="date"
-      aria-label={key}
+    <DayInput
+      label={key}
       className="cell-input"
-      style={{ width: 130, borderBottomColor: 'var(--rule-strong)' }}
+      style={{ width: 110, display: 'inline-block' }}
       value={value}
-      onChange={(event) => {
+      onChange={(chosen) => {
         const changed = new URLSearchParams(window.location.search);
         changed.set('from', from);
         changed.set('to', to);
-        if (event.target.value) changed.set(key, event.target.value);
+        changed.set(key, chosen);
         onChange(changed);
       }}
     />
@@ -115,9 +116,9 @@ export function AccountSheet() {
               <th>Entry</th>
               <th>Document</th>
               <th>Customer</th>
-              <th className="num">Debit €</th>
-              <th className="num">Credit €</th>
-              <th className="num">Balance €</th>
+              <th className="num">Debit {currency()}</th>
+              <th className="num">Credit {currency()}</th>
+              <th className="num">Balance {currency()}</th>
             </tr>
           </thead>
           <tbody>
@@ -132,7 +133,7 @@ export function AccountSheet() {
                   <span className="muted small">{row.event}</span>
                 </td>
                 <td>
-                  {['STOCK_RECEIPT', 'STOCK_CORRECTION', 'MANUAL_ENTRY'].includes(row.documentKind) ? (
+                  {['STOCK_RECEIPT', 'STOCK_COUNT', 'MANUAL_ENTRY'].includes(row.documentKind) ? (
                     <span className="mono">{row.documentNumber}</span>
                   ) : (
                     <Doc kind={row.documentKind} number={row.documentNumber} />
@@ -147,7 +148,7 @@ export function AccountSheet() {
           </tbody>
         </table>
       )}
-      {sheet.data && rows.length === 0 && <Empty>Nothing moved it between these days.</Empty>}
+      {sheet.data && rows.length === 0 && <Empty>No entries between these dates.</Empty>}
       <More query={sheet} />
     </>
   );

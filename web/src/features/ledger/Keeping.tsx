@@ -9,12 +9,14 @@ import { Empty, ProblemNote, ReasonDialog, ReasonInput, tell, Waiting } from '..
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { refreshAll } from '../review';
 import { accountsQuery } from './AccountSheet';
+import { DayInput } from '../../shared/ui/DayInput';
+import { currency } from '../../shared/currency';
 
 type Side = { account: string; debit: string; credit: string };
 const NO_SIDE: Side = { account: '', debit: '', credit: '' };
 
 /** An entry that no document brings about: by the finance lead, with a reason, never into accounts that documents account for. */
-export function ByHand() {
+export function ManualEntry() {
   const { role, today } = useSession();
   const accounts = useQuery(accountsQuery);
   const [sides, setSides] = useState<Side[]>([NO_SIDE, NO_SIDE]);
@@ -49,7 +51,7 @@ export function ByHand() {
     onSettled: refreshAll,
   });
   if (!accounts.data) return <Waiting query={accounts} />;
-  if (role !== 'LEAD') return <Empty>Entries by hand are for the finance lead.</Empty>;
+  if (role !== 'LEAD') return <Empty>Manual entries are for the finance lead.</Empty>;
   const set = (at: number, change: Partial<Side>) => {
     const changed = sides.map((side, index) => (index === at ? { ...side, ...change } : side));
     setSides(withEmptyLast(changed, (side) => side.account !== '', NO_SIDE));
@@ -63,18 +65,18 @@ export function ByHand() {
       }}
     >
       <div className="page-head">
-        <h1>Entry by hand</h1>
-        <span className="muted">accounts that documents account for are not offered</span>
+        <h1>Manual entry</h1>
+        <span className="muted">control accounts are not offered</span>
       </div>
       <table className="rows inset">
         <thead>
           <tr>
             <th>Account</th>
             <th className="num" style={{ width: 130 }}>
-              Debit €
+              Debit {currency()}
             </th>
             <th className="num" style={{ width: 130 }}>
-              Credit €
+              Credit {currency()}
             </th>
           </tr>
         </thead>
@@ -119,7 +121,7 @@ export function ByHand() {
       <div className="fields" style={{ gridTemplateColumns: '150px 1fr', marginTop: 16 }}>
         <div className="field">
           <label htmlFor="hand-date">Dated</label>
-          <input id="hand-date" type="date" value={on} onChange={(event) => setOn(event.target.value)} />
+          <DayInput id="hand-date" value={on} onChange={setOn} />
         </div>
         <div className="field">
           <label htmlFor="hand-why">Reason</label>
@@ -136,7 +138,7 @@ export function ByHand() {
           post.isPending
         }
       >
-        Post it
+        Post
       </button>
     </form>
   );
@@ -163,7 +165,7 @@ const ROLES = [
 const WORDS: Record<string, string> = { cogs: 'cost of sales', output_vat: 'output VAT' };
 const roleWords = (role: string) => WORDS[role] ?? words(role);
 
-/** Which account a role is posted to, and how that came to be; the finance lead changes it for later entries. */
+/** Posting map, and how that came to be; the finance lead changes it for later entries. */
 export function PostingMap() {
   const { role } = useSession();
   const query = useQuery({ queryKey: ['ledger', 'map'], queryFn: () => answer(client.GET('/api/ledger/posting-map')) });
@@ -178,9 +180,9 @@ export function PostingMap() {
   return (
     <>
       <div className="page-head">
-        <h1>Which account a role is posted to</h1>
+        <h1>Posting map</h1>
         <span className="muted">
-          The most specific row that fits wins.
+          The most specific matching row is used.
           {lead && (
             <>
               {' '}
@@ -203,7 +205,7 @@ export function PostingMap() {
             <th>Role</th>
             <th>Customer class</th>
             <th>Item class</th>
-            <th>Site</th>
+            <th>Store</th>
             <th>VAT</th>
             <th>Account</th>
             {lead && <th />}
@@ -247,7 +249,7 @@ export function PostingMap() {
       </table>
       {changes.data && changes.data.length > 0 && (
         <>
-          <h2 style={{ marginTop: 22 }}>What was changed</h2>
+          <h2 style={{ marginTop: 22 }}>Changes</h2>
           {changes.data.map((change, index) => (
             <div key={index} style={{ padding: '3px 0' }}>
               <span className="muted small">
@@ -268,7 +270,7 @@ function RowForm({ start, onClose }: { start: Schemas['WrittenRow']; onClose: ()
   const save = useMutation({
     mutationFn: () => answer(client.PUT('/api/ledger/posting-map', { body: row, ...once() })),
     onSuccess: () => {
-      tell('The posting map is changed; entries that are posted keep their accounts.');
+      tell('Posting map changed; posted entries keep their accounts.');
       onClose();
     },
     onSettled: refreshAll,
@@ -306,7 +308,7 @@ function RowForm({ start, onClose }: { start: Schemas['WrittenRow']; onClose: ()
         </div>
         {key('customerClass', 'Customer class', 'any')}
         {key('itemClass', 'Item class', 'any')}
-        {key('site', 'Site', 'any')}
+        {key('site', 'Store', 'any')}
         {key('vat', 'VAT', 'any, or S 21')}
         <div className="field">
           <label htmlFor="row-account">Account</label>
@@ -315,7 +317,7 @@ function RowForm({ start, onClose }: { start: Schemas['WrittenRow']; onClose: ()
             value={row.account ?? ''}
             onChange={(event) => setRow({ ...row, account: event.target.value })}
           >
-            <option value="">none: take the row out</option>
+            <option value="">none: remove the row</option>
             {accounts.map((one) => (
               <option key={one.code} value={one.code}>
                 {one.code} {one.name}
@@ -329,10 +331,10 @@ function RowForm({ start, onClose }: { start: Schemas['WrittenRow']; onClose: ()
         </div>
         <div style={{ display: 'flex', gap: 10, alignItems: 'end' }}>
           <button className="button first" disabled={!row.reason?.trim() || save.isPending}>
-            Set the row
+            Save the row
           </button>
           <button type="button" className="plain" onClick={onClose}>
-            Leave it
+            Cancel
           </button>
         </div>
       </div>
@@ -379,12 +381,7 @@ export function Periods() {
         <div style={{ display: 'flex', gap: 14, alignItems: 'end', marginBottom: 16 }}>
           <div className="field">
             <label htmlFor="close-through">Close through</label>
-            <input
-              id="close-through"
-              type="date"
-              value={through}
-              onChange={(event) => setThrough(event.target.value)}
-            />
+            <DayInput id="close-through" value={through} onChange={setThrough} />
           </div>
           <button
             className="button first"
@@ -395,12 +392,12 @@ export function Periods() {
           </button>
           {closed && (
             <button className="button" onClick={() => setAsking('open')}>
-              Open it again
+              Reopen
             </button>
           )}
         </div>
       ) : (
-        <p className="muted">Closing, and opening again, is for the finance lead.</p>
+        <p className="muted">The finance lead closes and reopens periods.</p>
       )}
       <table className="rows">
         <thead>
@@ -408,7 +405,7 @@ export function Periods() {
             <th>Through</th>
             <th>Closed</th>
             <th>Remark</th>
-            <th>Opened again</th>
+            <th>Reopened</th>
             <th>Why</th>
           </tr>
         </thead>
@@ -426,7 +423,7 @@ export function Periods() {
           ))}
         </tbody>
       </table>
-      {query.data.closings.length === 0 && <Empty>No period was closed yet.</Empty>}
+      {query.data.closings.length === 0 && <Empty>No period closed yet.</Empty>}
       {asking === 'close' && (
         <ReasonDialog
           title={`Close the books through ${date(through)}`}
@@ -437,13 +434,13 @@ export function Periods() {
           onClose={done}
           onGiven={close.mutate}
         >
-          No entry can be dated on that day or before, until the period is opened again.
+          No entry can be dated on that day or before, until the period is reopened.
         </ReasonDialog>
       )}
       {asking === 'open' && closed && (
         <ReasonDialog
           title={`Open the period through ${date(closed)} again`}
-          action="Open it"
+          action="Reopen"
           busy={open.isPending}
           problem={open.error}
           onClose={done}

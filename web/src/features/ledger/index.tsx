@@ -7,8 +7,9 @@ import { date, figure, isZero, orDash } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Tabs, Waiting } from '../../shared/ui';
 import { AccountSheet, Days } from './AccountSheet';
-import { ByHand, Periods, PostingMap } from './Keeping';
+import { ManualEntry, Periods, PostingMap } from './Keeping';
 import { present } from '../../shared/present';
+import { currency } from '../../shared/currency';
 
 type Filter = { document?: string; account?: string; from?: string; to?: string };
 
@@ -31,7 +32,7 @@ export function LedgerPage() {
             { to: '/ledger', label: 'Balances' },
             { to: '/ledger/journal', label: 'Journal' },
             { to: '/ledger/account', label: 'Account sheet' },
-            { to: '/ledger/by-hand', label: 'Entry by hand' },
+            { to: '/ledger/manual-entry', label: 'Manual entry' },
             { to: '/ledger/posting-map', label: 'Posting map' },
             { to: '/ledger/periods', label: 'Periods' },
           ]}
@@ -39,7 +40,7 @@ export function LedgerPage() {
         {tab === 'balances' && <Balances />}
         {tab === 'journal' && <Journal />}
         {tab === 'account' && <AccountSheet />}
-        {tab === 'by-hand' && <ByHand />}
+        {tab === 'manual-entry' && <ManualEntry />}
         {tab === 'posting-map' && <PostingMap />}
         {tab === 'periods' && <Periods />}
       </div>
@@ -63,8 +64,8 @@ function Balances() {
         <h1>Balances</h1>
         <span className="muted">
           <label style={{ marginRight: 18 }}>
-            <input type="checkbox" checked={moved} onChange={(event) => setMoved(event.target.checked)} /> only what
-            moved between
+            <input type="checkbox" checked={moved} onChange={(event) => setMoved(event.target.checked)} /> movements
+            between
           </label>
           <Days from={from} to={to} onChange={(changed) => setSearch(changed, { replace: true })} />
         </span>
@@ -77,10 +78,10 @@ function Balances() {
             <tr>
               <th>Account</th>
               <th />
-              <th className="num">Before €</th>
-              <th className="num">Debit €</th>
-              <th className="num">Credit €</th>
-              <th className="num">After €</th>
+              <th className="num">Before {currency()}</th>
+              <th className="num">Debit {currency()}</th>
+              <th className="num">Credit {currency()}</th>
+              <th className="num">After {currency()}</th>
             </tr>
           </thead>
           <tbody>
@@ -103,7 +104,7 @@ function Balances() {
           </tbody>
         </table>
       )}
-      {query.data?.rows.length === 0 && <Empty>Nothing was posted by then.</Empty>}
+      {query.data?.rows.length === 0 && <Empty>Nothing posted by that date.</Empty>}
     </>
   );
 }
@@ -148,8 +149,8 @@ function Journal() {
             <th>Entry</th>
             <th>Document</th>
             <th>Account</th>
-            <th className="num">Debit €</th>
-            <th className="num">Credit €</th>
+            <th className="num">Debit {currency()}</th>
+            <th className="num">Credit {currency()}</th>
           </tr>
         </thead>
         <tbody>
@@ -159,7 +160,7 @@ function Journal() {
         </tbody>
       </table>
       {rows.length === 0 && (
-        <Empty>No entry is like that. Orders, reservations, staging and cancellations post nothing.</Empty>
+        <Empty>No entries match. Orders, reservations, staging and cancellations post nothing.</Empty>
       )}
       {!entry && <More query={list} />}
       {entry && one.data && <Explanation entry={one.data} />}
@@ -172,10 +173,12 @@ function Explanation({ entry }: { entry: Schemas['EntryView'] }) {
   const told = entry.lines.filter((line) => line.explained.length > 0);
   return (
     <section style={{ marginTop: 22 }}>
-      <h2>Which row gave each account</h2>
+      <h2>Posting row used</h2>
       {told.length === 0 && (
         <div className="muted">
-          {entry.mirrors ? 'It mirrors another entry, account by account; see there.' : 'It names its accounts itself.'}
+          {entry.mirrors
+            ? 'A reversal uses the accounts of the entry it reverses.'
+            : 'A manual entry names its accounts.'}
         </div>
       )}
       {told.length > 0 && (
@@ -183,9 +186,9 @@ function Explanation({ entry }: { entry: Schemas['EntryView'] }) {
           <thead>
             <tr>
               <th>Account</th>
-              <th>What the map could look at</th>
-              <th>Row that fits best</th>
-              <th className="num">Amount €</th>
+              <th>Matched on</th>
+              <th>Row used</th>
+              <th className="num">Amount {currency()}</th>
             </tr>
           </thead>
           <tbody>
@@ -199,7 +202,7 @@ function Explanation({ entry }: { entry: Schemas['EntryView'] }) {
                       </>
                     )}
                   </td>
-                  <td>{use.asked || <span className="muted">nothing narrows it down</span>}</td>
+                  <td>{use.asked || <span className="muted">default row</span>}</td>
                   <td>{use.row}</td>
                   <td className="num">{figure(use.amount)}</td>
                 </tr>
@@ -215,12 +218,12 @@ function Explanation({ entry }: { entry: Schemas['EntryView'] }) {
       )}
       {entry.mirrors && (
         <p>
-          It mirrors entry <Doc kind="ENTRY" number={entry.mirrors} />.
+          Reverses entry <Doc kind="ENTRY" number={entry.mirrors} />.
         </p>
       )}
       {entry.mirroredBy && (
         <p>
-          Entry <Doc kind="ENTRY" number={entry.mirroredBy} /> mirrors it.
+          Entry <Doc kind="ENTRY" number={entry.mirroredBy} /> reverses it.
         </p>
       )}
       <p className="muted small mono" style={{ overflowWrap: 'anywhere' }}>
@@ -247,7 +250,7 @@ function EntryRows({ entry }: { entry: Schemas['EntryView'] }) {
             <div className="muted small">{entry.event}</div>
           </td>
           <td rowSpan={entry.lines.length}>
-            {['STOCK_RECEIPT', 'STOCK_CORRECTION', 'MANUAL_ENTRY'].includes(entry.documentKind) ? (
+            {['STOCK_RECEIPT', 'STOCK_COUNT', 'MANUAL_ENTRY'].includes(entry.documentKind) ? (
               <span className="mono">{entry.documentNumber}</span>
             ) : (
               <Doc kind={entry.documentKind} number={entry.documentNumber} />

@@ -7,7 +7,7 @@ import { useSession } from '../../shared/session';
 import { ProblemNote } from '../../shared/ui';
 import { attachmentsQuery, type Owner } from './api';
 
-/** Files kept with an order, a return or unexpected goods: handed in here, saved from here, never shown. */
+/** Files kept with an order, a return or unexpected goods: submitted here, saved from here, never shown. */
 export function Attachments({ owner, number }: { owner: Owner; number: string }) {
   const { role } = useSession();
   const input = useRef<HTMLInputElement>(null);
@@ -69,7 +69,7 @@ export function Attachments({ owner, number }: { owner: Owner; number: string })
             ref={input}
             type="file"
             hidden
-            aria-label="File to keep"
+            aria-label="File"
             accept=".pdf,.png,.jpg,.jpeg,.txt,.csv,.eml"
             onChange={(event) => {
               const file = event.target.files?.[0];
@@ -78,7 +78,7 @@ export function Attachments({ owner, number }: { owner: Owner; number: string })
             }}
           />
           <button className="plain small" disabled={attach.isPending} onClick={() => input.current?.click()}>
-            {attach.isPending ? 'Keeping it…' : 'Keep a file with it'}
+            {attach.isPending ? 'Saving…' : 'Attach a file'}
           </button>
         </>
       )}

@@ -4,6 +4,7 @@ import { figure, price, trim, Words } from '../../shared/format';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { LookAhead } from '../../shared/ui/LookAhead';
 import { findItems, type TypedLine } from './api';
+import { DayInput } from '../../shared/ui/DayInput';
 
 type Hit = Schemas['ItemView'];
 
@@ -55,7 +56,7 @@ function Line({ line, position, site, result, lacking, shortage, onChange, onMor
   const off = (
     <td>
       {(line.item || line.kind) && (
-        <button className="plain" aria-label={`Take line ${position} off`} title="Take the line off" onClick={onRemove}>
+        <button className="plain" aria-label={`Take line ${position} off`} title="Remove the line" onClick={onRemove}>
           ×
         </button>
       )}
@@ -71,7 +72,7 @@ function Line({ line, position, site, result, lacking, shortage, onChange, onMor
             id={`item-${position}`}
             className={`cell-input${line.kind === 'SUBTOTAL' ? ' strong' : ''}`}
             aria-label={`${Words(line.kind)} of line ${position}`}
-            placeholder={line.kind === 'TEXT' ? 'a text for the customer to read' : 'Subtotal'}
+            placeholder={line.kind === 'TEXT' ? 'text for the customer' : 'Subtotal'}
             maxLength={500}
             value={line.description}
             onKeyDown={(event) => event.key === 'Enter' && !event.ctrlKey && next()}
@@ -99,7 +100,7 @@ function Line({ line, position, site, result, lacking, shortage, onChange, onMor
           name={`items ${site}`}
           label={`Item of line ${position}`}
           className="cell-input"
-          placeholder={position === 1 ? 'words of its name, or its code' : ''}
+          placeholder={position === 1 ? 'name or code' : ''}
           load={findItems(site)}
           shown={line.description}
           keyOf={(hit) => hit.code}
@@ -126,20 +127,19 @@ function Line({ line, position, site, result, lacking, shortage, onChange, onMor
         {shortage && <ShortOf line={line} shortage={shortage} onChange={onChange} onMore={onMore} blank={blank} />}
         {line.site && <Said onUndo={() => onChange({ site: '' })}>from {line.site}</Said>}
         {line.shortage === 'DROP' && (
-          <Said onUndo={() => onChange({ shortage: 'WAIT' })}>what is short when it is cleared is dropped</Said>
+          <Said onUndo={() => onChange({ shortage: 'WAIT' })}>shortage is cancelled at clearing</Said>
         )}
       </td>
       <td className={lacking ? 'lacking' : ''}>{line.item && number('quantity', 'Quantity', '')}</td>
       <td className="num muted">{line.free == null ? '' : trim(line.free)}</td>
       <td>
         {line.item && (
-          <input
-            type="date"
+          <DayInput
             className={`cell-input${line.requestedOn ? '' : ' muted'}`}
-            style={{ fontSize: 12 }}
-            aria-label={`Wanted date of line ${position}`}
+            label={`Requested date of line ${position}`}
             value={line.requestedOn === '' ? (result?.requestedOn ?? '') : line.requestedOn}
-            onChange={(event) => onChange({ requestedOn: event.target.value })}
+            optional
+            onChange={(day) => onChange({ requestedOn: day })}
           />
         )}
       </td>
@@ -188,14 +188,14 @@ function ShortOf({
         ]);
   return (
     <div className="small" style={{ display: 'flex', flexWrap: 'wrap', gap: '0 10px' }}>
-      <span className="muted">{trim(shortage.waiting)} short, waits; or</span>
+      <span className="muted">{trim(shortage.waiting)} short; waits, or</span>
       {shortage.elsewhere.map((there) => (
         <button key={there.site} className="plain small nowrap" onClick={() => from(there.site)}>
           {none ? 'all' : 'the rest'} from {there.site} ({trim(there.free)} free)
         </button>
       ))}
       <button className="plain small nowrap" onClick={() => onChange({ shortage: 'DROP' })}>
-        drop the rest
+        cancel the rest
       </button>
       {!none && (
         <button className="plain small nowrap" onClick={() => onChange({ quantity: covered })}>

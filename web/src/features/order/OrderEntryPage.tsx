@@ -24,6 +24,8 @@ import { CustomerLook } from './CustomerLook';
 import { EntryLine } from './EntryLine';
 import { keepUnfinished, unfinished } from './unfinished';
 import { useGo } from '../../shared/navigation';
+import { DayInput } from '../../shared/ui/DayInput';
+import { currency } from '../../shared/currency';
 
 const KINDS: TypedOrder['kind'][] = ['STANDARD', 'SAMPLE', 'REPLACEMENT'];
 const NOWHERE: ShipTo = { name: '', street: '', postcode: '', town: '', country: '' };
@@ -166,16 +168,16 @@ function Entry({
     mutationFn: (keep) =>
       sheet ? changeOrder(sheet.order.number, sheet.order.version, order) : writeOrder(order, keep),
     onSuccess: (saved) => {
-      tell(`Order ${saved.number} is ${words(saved.state) === 'draft' ? 'kept as a draft' : words(saved.state)}.`);
+      tell(`Order ${saved.number} is ${words(saved.state) === 'draft' ? 'saved as a draft' : words(saved.state)}.`);
       refreshAll();
       onTyped?.(null);
       navigate(`/orders/${saved.number}`);
     },
   });
   const complete = order.customer !== '' && order.lines.some((line) => line.item);
-  const handIn = () => complete && !save.isPending && save.mutate(false);
+  const submit = () => complete && !save.isPending && save.mutate(false);
   const keep = () => order.customer && !save.isPending && save.mutate(true);
-  useKeys({ 'ctrl+enter': handIn, 'ctrl+s': sheet ? handIn : () => keep() });
+  useKeys({ 'ctrl+enter': submit, 'ctrl+s': sheet ? submit : () => keep() });
   const set = (change: Partial<TypedOrder>) => setOrder((before) => ({ ...before, ...change }));
   // from what the lines are by then, so that a line that was not drawn again has no old ones in mind
   const setLines = (change: (lines: TypedLine[]) => TypedLine[]) =>
@@ -209,9 +211,9 @@ function Entry({
           </div>
           {since && (
             <p className="muted small" role="status">
-              What you typed {moment(since)} and had not kept yet is here again.{' '}
+              Your unsaved order from {moment(since)} is restored.{' '}
               <button className="plain" onClick={onAfresh}>
-                Begin afresh
+                Start over
               </button>
             </p>
           )}
@@ -233,7 +235,7 @@ function Entry({
               )}
             </div>
             <div className={`field${wrong('duplicate-po')}${wrong('missing-po')}${lacking.has('po') ? ' wrong' : ''}`}>
-              <label htmlFor="po">Their PO</label>
+              <label htmlFor="po">Customer PO</label>
               <input
                 id="po"
                 className="mono"
@@ -243,13 +245,8 @@ function Entry({
               />
             </div>
             <div className={`field${wrong('dates')}`}>
-              <label htmlFor="wanted">Wanted by</label>
-              <input
-                id="wanted"
-                type="date"
-                value={order.requestedOn}
-                onChange={(event) => set({ requestedOn: event.target.value })}
-              />
+              <label htmlFor="wanted">Requested</label>
+              <DayInput id="wanted" value={order.requestedOn} onChange={(day) => set({ requestedOn: day })} />
             </div>
             <div className="field">
               <label htmlFor="kind">Kind</label>
@@ -342,15 +339,15 @@ function Entry({
                 <th className="num" style={{ width: 58 }}>
                   Free
                 </th>
-                <th style={{ width: 104 }}>Wanted</th>
+                <th style={{ width: 104 }}>Requested</th>
                 <th className="num" style={{ width: 82 }}>
                   Price
                 </th>
                 <th className="num" style={{ width: 56 }}>
-                  Less %
+                  Discount %
                 </th>
                 <th className="num" style={{ width: 88 }}>
-                  Net €
+                  Net {currency()}
                 </th>
                 <th style={{ width: 16 }} />
               </tr>
@@ -402,17 +399,17 @@ function Entry({
           <ProblemNote problem={save.error} />
         </div>
         <div className="bar">
-          <button className="button first" disabled={!complete || save.isPending} onClick={handIn}>
-            {sheet ? (draft ? 'Keep the draft' : 'Save the change') : 'Hand in'} <kbd>Ctrl ↵</kbd>
+          <button className="button first" disabled={!complete || save.isPending} onClick={submit}>
+            {sheet ? (draft ? 'Save draft' : 'Save the change') : 'Submit'} <kbd>Ctrl ↵</kbd>
           </button>
           {!sheet && (
             <button className="button" disabled={!order.customer || save.isPending} onClick={keep}>
-              Keep as draft <kbd>Ctrl S</kbd>
+              Save as draft <kbd>Ctrl S</kbd>
             </button>
           )}
           {sheet && (
             <button className="button" onClick={() => navigate(`/orders/${sheet.order.number}`)}>
-              Leave it
+              Cancel
             </button>
           )}
         </div>
@@ -449,10 +446,11 @@ function HouseFieldInput({
             <option key={choice}>{choice}</option>
           ))}
         </select>
+      ) : field.kind === 'DATE' ? (
+        <DayInput id={id} value={value} optional onChange={onChange} />
       ) : (
         <input
           id={id}
-          type={field.kind === 'DATE' ? 'date' : 'text'}
           inputMode={field.kind === 'NUMBER' ? 'decimal' : undefined}
           maxLength={200}
           value={value}
@@ -468,7 +466,7 @@ function ShipToFields({ shipTo, onChange }: { shipTo: ShipTo | null; onChange: (
   if (!shipTo) {
     return (
       <button className="plain small" style={{ marginBottom: 12 }} onClick={() => onChange(NOWHERE)}>
-        Ship this order elsewhere
+        Ship to another address
       </button>
     );
   }
@@ -486,9 +484,9 @@ function ShipToFields({ shipTo, onChange }: { shipTo: ShipTo | null; onChange: (
   return (
     <div style={{ marginBottom: 12 }}>
       <div className="muted small">
-        This order alone ships to the address below.{' '}
+        Only this order ships to the address below.{' '}
         <button className="plain small" onClick={() => onChange(null)}>
-          No, to the customer
+          Use the customer’s address
         </button>
       </div>
       <div className="fields" style={{ gridTemplateColumns: '2fr 2fr 90px 1.2fr 60px', marginBottom: 0 }}>
@@ -526,29 +524,27 @@ function DryRun({
   lines: TypedLine[];
 }) {
   if (!complete)
-    return (
-      <p className="muted">Choose a customer and an item; what would hold the order is told here while you type.</p>
-    );
+    return <p className="muted">Choose a customer and an item. Checks run while you type and show here.</p>;
   if (run.error) return <ProblemNote problem={run.error} />;
-  if (!run.data) return <p className="muted">Looking…</p>;
+  if (!run.data) return <p className="muted">Searching…</p>;
   const stops = run.data.findings.filter((finding) => finding.severity === 'STOP');
   const { approval } = run.data;
   const missing = run.data.order.missing;
   const headline =
     missing.length > 0
-      ? 'It can’t be handed in yet'
+      ? 'Not ready to submit'
       : stops.length > 0
-        ? 'It would be held'
+        ? 'Would be held'
         : approval.length > 0
-          ? 'It would wait for approval'
+          ? 'Would wait for approval'
           : run.data.findings.length > 0
-            ? 'It would pass, flagged'
-            : 'It would pass';
+            ? 'Would be cleared with a flag'
+            : 'Would be cleared';
   return (
     <>
       <h1>{headline}</h1>
       <div className="muted small" style={{ marginBottom: 10 }}>
-        {change ? 'with this change; nothing is saved yet' : 'as it stands now, nothing is saved yet'}
+        {change ? 'with this change; not saved yet' : 'as typed; not saved yet'}
       </div>
       {missing.length > 0 && (
         <div style={{ borderTop: '1px solid var(--rule)', padding: '8px 0' }}>
@@ -579,7 +575,7 @@ function DryRun({
       {run.data.findings.length === 0 && (
         <div style={{ borderTop: '1px solid var(--rule)', padding: '8px 0' }} className="muted">
           <Mark of="settled" />
-          All checks: nothing found
+          All checks passed
         </div>
       )}
       <div style={{ marginTop: 16 }}>

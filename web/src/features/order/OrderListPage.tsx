@@ -3,16 +3,17 @@ import { Link, useSearchParams } from 'react-router';
 import { date, figure, Words } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
-import { OrderTabs } from '../outline/OrderTabs';
+import { OrderTabs } from '../agreement/OrderTabs';
 import { type OrderLane, ordersQuery, type OrderState } from './api';
 import { useGo } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
 
 const STATES: OrderState[] = ['DRAFT', 'HELD', 'CLEARED', 'COMPLETED', 'CLOSED_SHORT', 'CANCELLED', 'DECLINED'];
 
 const LANES: Record<OrderLane, string> = {
   SENT_BACK: 'Orders sent back',
-  LATE: 'Orders wanted before today and not gone',
-  PART_SHIPPED: 'Orders shipped in part',
+  LATE: 'Late orders',
+  PART_SHIPPED: 'Part-shipped orders',
 };
 
 /** All orders, newest first, by state, customer or lane. */
@@ -67,11 +68,11 @@ export function OrderListPage() {
             <tr>
               <th>Order</th>
               <th>Customer</th>
-              <th>Their PO</th>
+              <th>Customer PO</th>
               <th>State</th>
               <th>Ordered</th>
-              <th>Wanted</th>
-              <th className="num">Gross €</th>
+              <th>Requested</th>
+              <th className="num">Gross {currency()}</th>
             </tr>
           </thead>
           <tbody>
@@ -99,15 +100,15 @@ export function OrderListPage() {
             ))}
           </tbody>
         </table>
-        {rows.length === 0 && <Empty>No order is like that.</Empty>}
+        {rows.length === 0 && <Empty>No orders match.</Empty>}
         <More query={list} />
       </div>
       <div className="bar">
         <Link className="button first" to="/orders/new">
           New order <kbd>N</kbd>
         </Link>
-        <Link className="button" to="/orders/intake">
-          Take in a file
+        <Link className="button" to="/orders/import">
+          Import a file
         </Link>
       </div>
     </div>

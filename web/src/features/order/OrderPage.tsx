@@ -69,11 +69,11 @@ export function OrderPage() {
           <p className="situation">{sheet.sentence}</p>
           <Measures sheet={sheet} />
           <div className="fields" style={{ gridTemplateColumns: 'repeat(5, 1fr)' }}>
-            <Fact label="Their PO">{order.po ? <span className="mono">{order.po}</span> : '–'}</Fact>
+            <Fact label="Customer PO">{order.po ? <span className="mono">{order.po}</span> : '–'}</Fact>
             <Fact label="Ordered">{date(order.orderedOn)}</Fact>
-            <Fact label="Wanted by">{date(order.requestedOn)}</Fact>
+            <Fact label="Requested">{date(order.requestedOn)}</Fact>
             <Fact label="Kind">{Words(order.kind)}</Fact>
-            <Fact label="Written by">
+            <Fact label="Entered by">
               {order.author}
               {order.lastEditor !== order.author && `, changed by ${order.lastEditor}`}
             </Fact>
@@ -96,7 +96,7 @@ export function OrderPage() {
           </div>
           {order.missing.map((missing) => (
             <div className="problem" key={missing.field}>
-              Before it can be handed in: {missing.expected}.
+              To submit it: {missing.expected}.
             </div>
           ))}
           <div style={{ marginTop: 16 }}>
@@ -174,7 +174,7 @@ function Measures({ sheet }: { sheet: Sheet }) {
         {invoices.length === 0
           ? 'not billed yet'
           : unpaid === 0
-            ? 'all invoices paid'
+            ? 'all paid'
             : `${unpaid} of ${invoices.length} invoices not paid`}
       </div>
     </div>

@@ -42,10 +42,10 @@ export function StartFrom({
   return (
     <>
       <button className="plain nowrap" onClick={() => setAsking(true)}>
-        {kind === 'RETURN' ? 'Start a replacement at no charge' : 'Start an order from it'}
+        {kind === 'RETURN' ? 'New replacement at no charge' : 'New order from this'}
       </button>
       {asking && (
-        <Modal opened onClose={() => setAsking(false)} title={<b>Start an order from {number}</b>}>
+        <Modal opened onClose={() => setAsking(false)} title={<b>New order from {number}</b>}>
           <form
             onSubmit={(event) => {
               event.preventDefault();
@@ -53,30 +53,30 @@ export function StartFrom({
             }}
           >
             <div className="muted">
-              {kind === 'RETURN' ? 'A draft at no charge with what came back, or may.' : 'A draft with its lines.'} Each
-              line says where it came from, and can be changed or taken out.
+              {kind === 'RETURN'
+                ? 'Creates a draft at no charge with the returned goods.'
+                : 'Creates a draft with the same lines.'}{' '}
+              Each line names its source and can be changed or removed.
             </div>
             <div className="field" style={{ margin: '12px 0' }}>
-              <label htmlFor="For customer">For customer</label>
+              <label htmlFor="Customer">Customer</label>
               <CustomerLook
-                label="For customer"
+                label="Customer"
                 autoFocus
                 shown={chosen.name}
                 onTake={(hit) => setChosen({ code: hit.code, name: hit.name })}
               />
             </div>
             {chosen.code !== customer && kind !== 'RETURN' && (
-              <div className="muted small">
-                Prices stay as they were; the PO number is theirs to give, so it is left out.
-              </div>
+              <div className="muted small">Prices stay as they were; the PO number is left empty.</div>
             )}
             <ProblemNote problem={start.error} />
             <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
               <button type="submit" className="button first" disabled={start.isPending}>
-                Start the draft
+                Create the draft
               </button>
               <button type="button" className="button" onClick={() => setAsking(false)}>
-                Leave it
+                Cancel
               </button>
             </div>
           </form>

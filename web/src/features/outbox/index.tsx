@@ -16,7 +16,7 @@ const outboxQuery = (recipient: string | undefined) =>
     ...pages,
   });
 
-/** What would have been sent, newest first: this house is not connected to any mail. */
+/** What would have been sent, newest first: this company is not connected to any mail. */
 export function OutboxPage() {
   const { username } = useSession();
   const [search, setSearch] = useSearchParams();
@@ -41,8 +41,7 @@ export function OutboxPage() {
           </label>
         </div>
         <p className="muted">
-          What would have been sent. Nothing leaves from here; each message can be kept as a file that mail programs
-          open.
+          Messages that would have been sent. Nothing leaves this system; each message can be saved as a mail file.
         </p>
         <table className="rows">
           <thead>
@@ -96,7 +95,7 @@ export function OutboxPage() {
             ))}
           </tbody>
         </table>
-        {rows.length === 0 && <Empty>{mine ? 'Nothing was written to you.' : 'Nothing was written yet.'}</Empty>}
+        {rows.length === 0 && <Empty>{mine ? 'No messages for you.' : 'No messages yet.'}</Empty>}
         <More query={list} />
       </div>
     </div>

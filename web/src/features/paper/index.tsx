@@ -27,8 +27,8 @@ export function usePrint() {
       if (copies > 0)
         tell(
           copies === 1 && print.sheets.length === 1
-            ? 'It was on paper before: marked as a copy.'
-            : `${copies} of ${print.sheets.length} were on paper before: marked as copies.`,
+            ? 'Printed before: marked as a copy.'
+            : `${copies} of ${print.sheets.length} were printed before: marked as copies.`,
         );
     },
     onError: tellProblem,
@@ -66,7 +66,7 @@ export function MailButton({ paper, number, plain }: { paper: Paper; number: str
     mutationFn: () =>
       answer(client.POST('/api/mails', { body: { paper, number, to: to.trim() || undefined }, ...once() })),
     onSuccess: () => {
-      tell('Written with the file attached; it lies in the Outbox.');
+      tell('Mail with the file attached is in the Outbox.');
       setOpen(false);
     },
   });
@@ -84,7 +84,7 @@ export function MailButton({ paper, number, plain }: { paper: Paper; number: str
             }}
           >
             <div className="field" style={{ margin: '12px 0' }}>
-              <label htmlFor="mail-to">To; left empty, to the customer's own address</label>
+              <label htmlFor="mail-to">To (empty: the customer's address)</label>
               <input
                 id="mail-to"
                 data-autofocus
@@ -113,7 +113,7 @@ export function PrintBar({ paper, numbers }: { paper: Paper; numbers: string[] }
         {`Print ${numbers.length || ''} selected`}
       </PrintButton>
       <span className="muted small">
-        <kbd>X</kbd> selects · one file, in the sequence of the list · what was on paper before is marked as a copy
+        <kbd>X</kbd> selects · one file in the sequence of the list · reprints are marked as copies
       </span>
     </div>
   );

@@ -35,7 +35,7 @@ const inWords = (count: number) => NUMBERS[count] ?? String(count);
 
 function headline(statements: Schemas['StatementView'][]): string {
   const holding = statements.filter((statement) => statement.holds).length;
-  if (statements.length === 0) return 'The books have not been proved yet';
+  if (statements.length === 0) return 'No proof has run yet';
   return holding === statements.length
     ? `All ${inWords(holding).toLowerCase()} statements hold`
     : `${inWords(holding)} of ${inWords(statements.length).toLowerCase()} statements hold`;
@@ -62,7 +62,7 @@ export function ProofPage() {
             {proof.at &&
               `run ${new Date(proof.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })} by ${proof.by}, ${proof.millis} ms · `}
             <button className="plain" disabled={!canRun} onClick={() => run.mutate()}>
-              {run.isPending ? 'running…' : 'run again'} <kbd>R</kbd>
+              {run.isPending ? 'running…' : 'Run again'} <kbd>R</kbd>
             </button>
           </span>
         </div>
@@ -80,10 +80,10 @@ export function Statements({ of }: { of: Schemas['StatementView'][] }) {
         <tr>
           <th style={{ width: 20 }} />
           <th>Statement</th>
-          <th className="num">Documents say</th>
-          <th className="num">Ledger says</th>
+          <th className="num">Documents</th>
+          <th className="num">Ledger</th>
           <th className="num">Difference</th>
-          <th className="num">Looked at</th>
+          <th className="num">Examined</th>
         </tr>
       </thead>
       <tbody>

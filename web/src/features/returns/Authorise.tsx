@@ -59,7 +59,7 @@ export function AuthorisePage() {
         }),
       ),
     onSuccess: (goods) => {
-      tell(`Return ${goods.number} is authorised. Its slip can be printed or mailed from here.`);
+      tell(`Return ${goods.number} is authorised. Print or mail its slip here.`);
       refreshAll();
       navigate(`/returns/return/${goods.number}`);
     },
@@ -82,7 +82,7 @@ export function AuthorisePage() {
                 set({ order: undefined, dispatch: undefined, invoice: undefined, customer: head.customer })
               }
             >
-              All that left for them, not only {narrowed}
+              All shipments to the customer, not only {narrowed}
             </button>
           )}
         </div>
@@ -99,9 +99,9 @@ export function AuthorisePage() {
               }}
             />
           </div>
-          <ReasonChoice id="return-reason" label="Why it comes back" value={reason} of={reasons} onChange={setReason} />
+          <ReasonChoice id="return-reason" label="Reason" value={reason} of={reasons} onChange={setReason} />
           <div className="field">
-            <label htmlFor="return-remark">What the customer says</label>
+            <label htmlFor="return-remark">Customer’s remark</label>
             <input
               id="return-remark"
               maxLength={1500}
@@ -111,7 +111,7 @@ export function AuthorisePage() {
           </div>
         </div>
         {!which.customer && !narrowed && (
-          <Empty>Name the customer; what left for them and may come back is listed here.</Empty>
+          <Empty>Choose the customer to list the shipped goods that may come back.</Empty>
         )}
         {(which.customer !== undefined || narrowed) && !query.data && <Waiting query={query} />}
         {head && (
@@ -123,27 +123,27 @@ export function AuthorisePage() {
                 value={which.item ?? ''}
                 onChange={(item) => set({ item: item || undefined })}
               />
-              {head.days && <span className="muted">Goods may come back for {head.days} days.</span>}
+              {head.days && <span className="muted">Goods may be returned for {head.days} days.</span>}
             </div>
             {rows.length === 0 && (
               <Empty>
                 {query.hasNextPage
-                  ? 'Nothing on the newest dispatches; earlier ones may have some.'
-                  : 'Nothing that left for them may come back, or all of it did.'}
+                  ? 'Nothing on the latest dispatches; show more for earlier ones.'
+                  : 'Nothing can be returned: all shipped goods are too old or back already.'}
               </Empty>
             )}
             {rows.length > 0 && (
               <table className="rows">
                 <thead>
                   <tr>
-                    <th>Left on</th>
+                    <th>Departed</th>
                     <th>Dispatch</th>
-                    <th>Order, their PO</th>
+                    <th>Order, customer PO</th>
                     <th>Item</th>
                     <th>Billed with</th>
                     <th className="num">Shipped</th>
-                    <th className="num">May come back</th>
-                    <th className="num">Comes back</th>
+                    <th className="num">Returnable</th>
+                    <th className="num">Quantity</th>
                   </tr>
                 </thead>
                 <tbody>
@@ -178,7 +178,7 @@ export function AuthorisePage() {
                       <td className="num">
                         <button
                           className="plain"
-                          title="All of it"
+                          title="All"
                           onClick={() =>
                             setQuantities({ ...quantities, [keyOf(row)]: trim(row.returnable).replaceAll(',', '') })
                           }
@@ -188,7 +188,7 @@ export function AuthorisePage() {
                       </td>
                       <td className="num" style={{ width: 96 }}>
                         <FigureInput
-                          label={`Comes back of ${row.description}, ${row.dispatch}`}
+                          label={`Quantity returned of ${row.description}, ${row.dispatch}`}
                           value={quantities[keyOf(row)] ?? ''}
                           onChange={(to) => setQuantities({ ...quantities, [keyOf(row)]: to })}
                         />
@@ -203,8 +203,8 @@ export function AuthorisePage() {
         )}
         {late.length > 0 && !may(role, 'decide') && (
           <p className="error">
-            {late.length === 1 ? 'One line left' : `${late.length} lines left`} too long ago. A controller or the
-            finance lead may let it come back all the same.
+            {late.length === 1 ? 'One line departed' : `${late.length} lines departed`} too long ago. A controller or
+            the finance lead may allow it.
           </p>
         )}
         <ProblemNote problem={authorise.error} />
@@ -212,7 +212,7 @@ export function AuthorisePage() {
       <div className="bar">
         {late.length > 0 && may(role, 'decide') && (
           <div className="field" style={{ width: 340 }}>
-            <label htmlFor="return-exception">Why it may come back although it is late</label>
+            <label htmlFor="return-exception">Reason for allowing it</label>
             <input
               id="return-exception"
               maxLength={400}
@@ -227,8 +227,8 @@ export function AuthorisePage() {
         </button>
         <span className="muted small">
           {reason === '' && !isZero(String(chosen.length))
-            ? 'A reason is missing.'
-            : 'What is allowed back and has not come does not count again.'}
+            ? 'Give a reason.'
+            : 'Goods authorised and not yet received are not counted again.'}
         </span>
       </div>
     </div>

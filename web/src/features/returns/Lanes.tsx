@@ -9,28 +9,29 @@ import { PrintButton } from '../paper';
 import { refreshAll } from '../review';
 import { returnsQuery, type ReturnLane } from './api';
 import { useGo } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
 
 type Lane = { lane: ReturnLane | undefined; title: string; none: string };
 
 const EXPECTED: Lane = {
   lane: 'EXPECTED',
-  title: 'Expected back, the longest first',
-  none: 'Nothing is expected back.',
+  title: 'Expected returns, oldest first',
+  none: 'No returns expected.',
 };
 
 const LANE: Record<string, Lane> = {
-  inspecting: { lane: 'INSPECTING', title: 'Here, to be inspected', none: 'Nothing is in inspection.' },
+  inspecting: { lane: 'INSPECTING', title: 'Received, to inspect', none: 'Nothing to inspect.' },
   'to-credit': {
     lane: 'TO_CREDIT',
-    title: 'Here, billed and not credited',
-    none: 'No credit is owed for goods that came back.',
+    title: 'Received, not credited',
+    none: 'No credits due.',
   },
   ahead: {
     lane: 'AHEAD',
-    title: 'Credited before they came, and still not here',
-    none: 'Nothing was credited that is not here.',
+    title: 'Credited ahead, not received',
+    none: 'Nothing is credited ahead.',
   },
-  all: { lane: undefined, title: 'All returns', none: 'Nothing ever came back.' },
+  all: { lane: undefined, title: 'All returns', none: 'No returns yet.' },
 };
 
 /** All that one customer sent back, or may. */
@@ -38,7 +39,7 @@ export function ReturnsOf({ customer }: { customer: string }) {
   const query = useInfiniteQuery(returnsQuery(undefined, customer));
   if (!query.data) return <Waiting query={query} />;
   const rows = query.data.pages.flatMap((page) => page.rows);
-  if (rows.length === 0) return <Empty>They never sent anything back.</Empty>;
+  if (rows.length === 0) return <Empty>No returns yet.</Empty>;
   return (
     <>
       <table className="rows">
@@ -49,7 +50,7 @@ export function ReturnsOf({ customer }: { customer: string }) {
             <th>Authorised</th>
             <th>Received</th>
             <th>State</th>
-            <th className="num">To credit, net €</th>
+            <th className="num">To credit, net {currency()}</th>
           </tr>
         </thead>
         <tbody>
@@ -114,10 +115,10 @@ export function Lanes({ tab }: { tab: string }) {
                 <th>Authorised</th>
                 <th>Received</th>
                 {lane === undefined && <th>State</th>}
-                {reminding && <th>Last letter</th>}
+                {reminding && <th>Last reminder</th>}
                 {lane !== undefined && <th className="num">Waits, days</th>}
-                {lane !== 'AHEAD' && <th className="num">To credit, net €</th>}
-                {(lane === 'AHEAD' || lane === 'EXPECTED') && <th className="num">Credited ahead, net €</th>}
+                {lane !== 'AHEAD' && <th className="num">To credit, net {currency()}</th>}
+                {(lane === 'AHEAD' || lane === 'EXPECTED') && <th className="num">Credited ahead, net {currency()}</th>}
               </tr>
             </thead>
             <tbody>
@@ -154,7 +155,7 @@ export function Lanes({ tab }: { tab: string }) {
       <div className="bar">
         {reminding && role !== 'AUDITOR' && role !== 'ADMIN' && (
           <button className="button" disabled={chosen.length === 0 || remind.isPending} onClick={() => remind.mutate()}>
-            {`Ask ${chosen.length || ''} selected for the goods`}
+            {`Remind ${chosen.length || ''} selected`}
           </button>
         )}
         <PrintButton paper="RETURN_SLIP" numbers={chosen}>
@@ -162,7 +163,7 @@ export function Lanes({ tab }: { tab: string }) {
         </PrintButton>
         <span className="muted small">
           <kbd>X</kbd> selects · <kbd>↵</kbd> opens
-          {may(role, 'moveGoods') ? ' · the slip’s barcode opens its return: scan it into Find' : ''}
+          {may(role, 'moveGoods') ? ' · scan a slip’s barcode into Find to open its return' : ''}
         </span>
       </div>
     </>

@@ -3,16 +3,18 @@ import { useSearchParams } from 'react-router';
 import { answer, client } from '../../shared/api/http';
 import { date, figure, trim } from '../../shared/format';
 import { Doc, Empty, Waiting } from '../../shared/ui';
+import { DayRange } from '../../shared/ui/DayInput';
+import { currency } from '../../shared/currency';
 
 type By = 'ITEM' | 'CUSTOMER' | 'REASON';
 
 type Grouping = { by: By; words: string; head: string; share: string };
 
-const BY_ITEM: Grouping = { by: 'ITEM', words: 'item', head: 'Item', share: 'Of what left' };
+const BY_ITEM: Grouping = { by: 'ITEM', words: 'item', head: 'Item', share: 'Share of shipments' };
 const BY: Grouping[] = [
   BY_ITEM,
-  { by: 'CUSTOMER', words: 'customer', head: 'Customer', share: 'Of what left' },
-  { by: 'REASON', words: 'reason', head: 'Reason', share: 'Of what came back' },
+  { by: 'CUSTOMER', words: 'customer', head: 'Customer', share: 'Share of shipments' },
+  { by: 'REASON', words: 'reason', head: 'Reason', share: 'Share of returns' },
 ];
 
 /** How much of what left came back, as a table and as bars of the same figures. */
@@ -36,8 +38,8 @@ export function Rates() {
       <div className="page-head">
         <h1>
           {table.rows.length === 0
-            ? 'Nothing came back'
-            : `€ ${figure(table.value)} at cost came back${table.percent ? `, ${trim(table.percent)} % of what left` : ''}`}
+            ? 'No returns'
+            : `${currency()} ${figure(table.value)} at cost returned${table.percent ? `, ${trim(table.percent)} % of shipments` : ''}`}
           , {date(table.from)} to {date(table.to)}
         </h1>
       </div>
@@ -50,22 +52,9 @@ export function Rates() {
             </option>
           ))}
         </select>{' '}
-        from{' '}
-        <input
-          type="date"
-          aria-label="From"
-          value={table.from}
-          onChange={(event) => event.target.value && set('from', event.target.value)}
-        />{' '}
-        to{' '}
-        <input
-          type="date"
-          aria-label="To"
-          value={table.to}
-          onChange={(event) => event.target.value && set('to', event.target.value)}
-        />
+        <DayRange from={table.from} to={table.to} onChange={set} />
       </div>
-      {table.rows.length === 0 && <Empty>Nothing was received back between these days.</Empty>}
+      {table.rows.length === 0 && <Empty>No returns received between these dates.</Empty>}
       {table.rows.length > 0 && (
         <table className="rows">
           <thead>
@@ -73,8 +62,8 @@ export function Rates() {
               <th style={{ width: '30%' }}>{at.head}</th>
               <th className="num">Returns</th>
               {at.by === 'ITEM' && <th className="num">Quantity</th>}
-              <th className="num">Came back, at cost €</th>
-              {at.by !== 'REASON' && <th className="num">Left, at cost €</th>}
+              <th className="num">Returned, at cost {currency()}</th>
+              {at.by !== 'REASON' && <th className="num">Shipped, at cost {currency()}</th>}
               <th className="num">{at.share}</th>
               <th style={{ width: '26%' }} aria-hidden />
             </tr>
@@ -104,8 +93,8 @@ export function Rates() {
         </table>
       )}
       <p className="muted small">
-        Received between these days and not sent to the customer again, beside what left between the same days; so a
-        rate can be above 100 %. Largest value first, at most fifty.
+        Goods received between these dates and not sent back to the customer, compared with goods shipped in the same
+        period, so a rate can exceed 100 %. The fifty largest values.
       </p>
     </div>
   );

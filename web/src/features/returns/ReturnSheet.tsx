@@ -23,10 +23,10 @@ export function ReturnPage() {
   return <ReturnSheet key={query.data.version} goods={query.data} />;
 }
 
-type Verdict = { restock: string; scrap: string; sendBack: string; site: string; remark: string };
-const NONE: Verdict = { restock: '', scrap: '', sendBack: '', site: '', remark: '' };
-const FIELD = { restock: 'To shelf', scrap: 'Scrap', sendBack: 'Send back' };
-const OUTCOME = { RESTOCK: 'on the shelf', SCRAP: 'scrapped', SEND_BACK: 'to the customer again' };
+type InspectionResult = { restock: string; scrap: string; sendBack: string; site: string; remark: string };
+const NONE: InspectionResult = { restock: '', scrap: '', sendBack: '', site: '', remark: '' };
+const FIELD = { restock: 'Restock', scrap: 'Scrap', sendBack: 'Send back' };
+const OUTCOME = { RESTOCK: 'restocked', SCRAP: 'scrapped', SEND_BACK: 'sent back' };
 
 const plain = (quantity: string) => (isZero(quantity) ? '' : trim(quantity).replaceAll(',', ''));
 
@@ -39,7 +39,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
   const [came, setCame] = useState<Record<number, string>>(() =>
     Object.fromEntries(goods.lines.map((line) => [line.no, plain(line.awaited)])),
   );
-  const [verdicts, setVerdicts] = useState<Record<number, Verdict>>({});
+  const [results, setResults] = useState<Record<number, InspectionResult>>({});
   const [asking, setAsking] = useState<'withdraw' | 'note' | 'other' | null>(null);
   const path = { path: { number: goods.number } };
   const done = { onSettled: refreshAll, onError: tellProblem };
@@ -60,7 +60,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
     onSuccess: () => tell('Received, into inspection.'),
     ...done,
   });
-  const judged = Object.entries(verdicts).filter(([, v]) =>
+  const judged = Object.entries(results).filter(([, v]) =>
     [v.restock, v.scrap, v.sendBack].some((quantity) => Number(quantity) > 0),
   );
   const inspect = useMutation({
@@ -101,7 +101,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
         }),
       ),
     onSuccess: () => {
-      tell('Withdrawn: what has not come may not come any more.');
+      tell('Withdrawn: no more goods are accepted.');
       setAsking(null);
     },
     onSettled: refreshAll,
@@ -121,8 +121,8 @@ function ReturnSheet({ goods }: { goods: Goods }) {
     goods.lines.some((line) => !isZero(line.awaited) && !(Number(line.creditedAhead) >= Number(line.awaited)));
   const first = canInspect ? inspect.mutate : canReceive ? receive.mutate : undefined;
   useKeys({ 'ctrl+enter': first ? () => first() : undefined });
-  const set = (line: GoodsLine, field: keyof Verdict, value: string) =>
-    setVerdicts({ ...verdicts, [line.no]: { ...(verdicts[line.no] ?? NONE), [field]: value } });
+  const set = (line: GoodsLine, field: keyof InspectionResult, value: string) =>
+    setResults({ ...results, [line.no]: { ...(results[line.no] ?? NONE), [field]: value } });
   return (
     <div className="page">
       <div className="page-scroll">
@@ -140,7 +140,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
           {goods.reasonWords}, authorised on {date(goods.on)}
           {goods.remark && `: ${goods.remark}`}
           {goods.remindedOn &&
-            `. The customer was asked for the goods on ${date(goods.remindedOn)}${goods.reminders > 1 ? `, for the ${goods.reminders}. time` : ''}.`}
+            `. Customer reminded on ${date(goods.remindedOn)}${goods.reminders > 1 ? `, for the ${goods.reminders}. time` : ''}.`}
         </p>
         <table className="rows">
           <thead>
@@ -148,21 +148,21 @@ function ReturnSheet({ goods }: { goods: Goods }) {
               <th className="num">Line</th>
               <th>Item</th>
               <th>From</th>
-              <th className="num">May come</th>
-              <th className="num">Came</th>
-              {receives && <th className="num">Comes now</th>}
+              <th className="num">Authorised</th>
+              <th className="num">Received</th>
+              {receives && <th className="num">Receive now</th>}
               <th className="num">To inspect</th>
               {inspects ? (
                 <>
-                  <th className="num">To shelf</th>
-                  <th>of store</th>
+                  <th className="num">Restock</th>
+                  <th>Store</th>
                   <th className="num">Scrap</th>
                   <th className="num">Send back</th>
-                  <th>Serial no., what is broken</th>
+                  <th>Serial no. or damage</th>
                 </>
               ) : (
                 <>
-                  <th className="num">On shelf</th>
+                  <th className="num">Restocked</th>
                   <th className="num">Scrapped</th>
                   <th className="num">Sent back</th>
                 </>
@@ -183,7 +183,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
                       </div>
                     ))}
                   {!isZero(line.creditedAhead) && (
-                    <div className="small error">{trim(line.creditedAhead)} credited and not here</div>
+                    <div className="small error">{trim(line.creditedAhead)} credited, not received</div>
                   )}
                 </td>
                 <td className="nowrap">
@@ -202,7 +202,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
                       '–'
                     ) : (
                       <FigureInput
-                        label={`Comes now, line ${line.no}`}
+                        label={`Receive now, line ${line.no}`}
                         value={came[line.no] ?? ''}
                         onChange={(to) => setCame({ ...came, [line.no]: to })}
                       />
@@ -222,7 +222,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
                           <td className="num" style={{ width: 74 }}>
                             <FigureInput
                               label={`${FIELD[field]}, line ${line.no}`}
-                              value={verdicts[line.no]?.[field] ?? ''}
+                              value={results[line.no]?.[field] ?? ''}
                               onChange={(to) => set(line, field, to)}
                             />
                           </td>
@@ -231,7 +231,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
                               <select
                                 className="bare"
                                 aria-label={`Store, line ${line.no}`}
-                                value={verdicts[line.no]?.site ?? line.site}
+                                value={results[line.no]?.site ?? line.site}
                                 onChange={(event) => set(line, 'site', event.target.value)}
                               >
                                 {sites.map((site) => (
@@ -249,7 +249,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
                           className="cell-input"
                           aria-label={`Remark, line ${line.no}`}
                           maxLength={2000}
-                          value={verdicts[line.no]?.remark ?? ''}
+                          value={results[line.no]?.remark ?? ''}
                           onChange={(event) => set(line, 'remark', event.target.value)}
                         />
                       </td>
@@ -269,10 +269,10 @@ function ReturnSheet({ goods }: { goods: Goods }) {
         <ProblemNote problem={receive.error ?? inspect.error ?? credit.error} />
         <div className="two" style={{ marginTop: 18 }}>
           <section>
-            <h2>What the customer gets</h2>
+            <h2>Settlement</h2>
             {goods.credits.length === 0 && goods.replacements.length === 0 && (
               <p className="muted">
-                {creditable ? 'Nothing yet: what came was billed, and is to be credited.' : 'Nothing yet.'}
+                {creditable ? 'Nothing yet: the goods were billed and are to be credited.' : 'Nothing yet.'}
               </p>
             )}
             {goods.credits.map((number) => (
@@ -293,7 +293,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
             </p>
           </section>
           <section>
-            <h2>What happened</h2>
+            <h2>History</h2>
             {goods.story.map((line, index) => (
               <div key={index} className="told">
                 {date(line.on)} {line.sentence} <span className="muted">by {line.by}</span>
@@ -301,7 +301,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
             ))}
             {role !== 'AUDITOR' && role !== 'ADMIN' && (
               <button className="plain small" onClick={() => setAsking('note')}>
-                Write a note
+                Add a note
               </button>
             )}
             <div style={{ marginTop: 14 }}>
@@ -322,7 +322,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
         )}
         {inspects && (
           <button className="button first" disabled={!canInspect} onClick={() => inspect.mutate()}>
-            Decide on what is named <kbd>Ctrl ↵</kbd>
+            Record inspection <kbd>Ctrl ↵</kbd>
           </button>
         )}
         {may(role, 'bill') && creditable && (
@@ -331,12 +331,12 @@ function ReturnSheet({ goods }: { goods: Goods }) {
             disabled={credit.isPending}
             onClick={() => credit.mutate(false)}
           >
-            Credit what came back
+            Credit received goods
           </button>
         )}
         {may(role, 'bill') && mayAhead && (
           <button className="button" disabled={credit.isPending} onClick={() => credit.mutate(true)}>
-            Credit before it comes
+            Credit ahead
           </button>
         )}
         <PrintButton paper="RETURN_SLIP" numbers={[goods.number]}>
@@ -346,7 +346,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
         <span className="gap" />
         {receives && (
           <button className="plain" onClick={() => setAsking('other')}>
-            Something else came…
+            Other goods came…
           </button>
         )}
         {goods.expects && may(role, 'decide') && (
@@ -364,19 +364,19 @@ function ReturnSheet({ goods }: { goods: Goods }) {
           onClose={() => setAsking(null)}
           onGiven={withdraw.mutate}
         >
-          What has not come back by now may not come any more.
+          No more goods are accepted on this return.
         </ReasonDialog>
       )}
       {asking === 'note' && (
         <ReasonDialog
           title={`Note on return ${goods.number}`}
-          action="Keep it"
+          action="Save"
           busy={note.isPending}
           problem={note.error}
           onClose={() => setAsking(null)}
           onGiven={note.mutate}
         >
-          It stands with the return and in the history of its orders.
+          The note is kept with the return and in the history of its orders.
         </ReasonDialog>
       )}
       {asking === 'other' && (
@@ -392,13 +392,13 @@ function ReturnSheet({ goods }: { goods: Goods }) {
 
 function sentence(goods: Goods): string {
   const creditable = goods.lines.some((line) => !isZero(line.creditable))
-    ? ' What was billed of them is to be credited.'
+    ? ' The billed goods are to be credited.'
     : '';
   if (goods.inspecting)
-    return `Goods are here and wait to be inspected${goods.expects ? '; more is expected' : ''}.${creditable}`;
+    return `Goods received and waiting for inspection${goods.expects ? '; more is expected' : ''}.${creditable}`;
   if (goods.expects)
-    return `${goods.lines.some((line) => !isZero(line.received)) ? 'A part came; the rest is expected back.' : 'The goods are expected back.'}${creditable}`;
+    return `${goods.lines.some((line) => !isZero(line.received)) ? 'Part received; the rest is expected.' : 'Goods expected.'}${creditable}`;
   const arrived = goods.lines.some((line) => !isZero(line.received));
-  if (!arrived) return 'It was withdrawn before anything came back.';
-  return `${goods.withdrawn ? 'What came was inspected; the rest was withdrawn.' : 'All came back and was inspected.'}${creditable}`;
+  if (!arrived) return 'Withdrawn before any goods came.';
+  return `${goods.withdrawn ? 'Received goods inspected; the rest withdrawn.' : 'All goods received and inspected.'}${creditable}`;
 }

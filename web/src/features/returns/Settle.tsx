@@ -8,8 +8,9 @@ import { Doc, Empty, ProblemNote, ReasonDialog, tell } from '../../shared/ui';
 import { creditNoteQuery, invoicesQuery } from '../billing/api';
 import { refreshAll } from '../review';
 import { present } from '../../shared/present';
+import { currency } from '../../shared/currency';
 
-/** What a credit note was put to, and what becomes of the rest: kept, given back, or set against another invoice. */
+/** What a credit note was put to, and what becomes of the rest: kept, refunded, or set to another invoice. */
 export function Settle({ number, own }: { number: string; own?: boolean }) {
   const { role } = useSession();
   const credit = useQuery(creditNoteQuery(number)).data;
@@ -24,9 +25,7 @@ export function Settle({ number, own }: { number: string; own?: boolean }) {
       ),
     onSuccess: (given) => {
       tell(
-        given.payout
-          ? `Refund ${given.number} is on its way through the payment service.`
-          : `Refund ${given.number} is posted.`,
+        given.payout ? `Refund ${given.number} is sent to the payment service.` : `Refund ${given.number} is posted.`,
       );
       setAsking(null);
     },
@@ -44,41 +43,43 @@ export function Settle({ number, own }: { number: string; own?: boolean }) {
   return (
     <div style={{ marginBottom: 10 }}>
       <div hidden={own}>
-        <Doc kind="CREDIT_NOTE" number={number} /> of {date(credit.on)}: € {figure(credit.gross)} of invoice{' '}
+        <Doc kind="CREDIT_NOTE" number={number} /> of {date(credit.on)}: {currency()} {figure(credit.gross)} of invoice{' '}
         <Doc kind="INVOICE" number={credit.invoice} />
       </div>
       {credit.uses.map((use) => (
         <div key={use.kind + use.number} className="small">
-          € {figure(use.amount)} {use.kind === 'REFUND' ? 'given back' : 'set against invoice'}{' '}
+          {currency()} {figure(use.amount)} {use.kind === 'REFUND' ? 'refunded' : 'applied to invoice'}{' '}
           <Doc kind={use.kind} number={use.number} /> on {date(use.on)}
         </div>
       ))}
       {left && (
         <div className="small">
-          <b>€ {figure(credit.left)}</b>{' '}
+          <b>
+            {currency()} {figure(credit.left)}
+          </b>{' '}
           {credit.wish === 'KEEP'
-            ? 'stay as customer credit'
+            ? 'kept as customer credit'
             : credit.wish === 'REFUND'
-              ? 'are to be given back'
-              : 'are customer credit; nobody has said what becomes of it'}
+              ? 'to be refunded'
+              : 'customer credit, not yet settled'}
         </div>
       )}
       {left && may(role, 'bill') && (
         <div style={{ display: 'flex', gap: 10, marginTop: 4, flexWrap: 'wrap' }}>
           <button className="button" onClick={() => setAsking('refund')}>
-            Give it back
+            Refund
           </button>
           <button className="button" onClick={() => setAsking('apply')}>
-            Set against another invoice
+            Apply to another invoice
           </button>
           {credit.wish !== 'KEEP' && (
             <button className="plain" disabled={wish.isPending} onClick={() => wish.mutate('KEEP')}>
-              It stays as credit
+              Keep as credit
             </button>
           )}
           {credit.wish !== 'REFUND' && (
             <button className="plain" disabled={wish.isPending} onClick={() => wish.mutate('REFUND')}>
-              To be given back later
+              Refund later
             </button>
           )}
         </div>
@@ -86,14 +87,14 @@ export function Settle({ number, own }: { number: string; own?: boolean }) {
       <ProblemNote problem={wish.error} />
       {asking === 'refund' && (
         <ReasonDialog
-          title={`Give back € ${figure(credit.left)}`}
-          action="Give it back"
+          title={`Refund ${currency()} ${figure(credit.left)}`}
+          action="Refund"
           busy={refund.isPending}
           problem={refund.error}
           onClose={() => setAsking(null)}
           onGiven={refund.mutate}
         >
-          It leaves the bank for {credit.customerName}.
+          Paid to {credit.customerName}.
         </ReasonDialog>
       )}
       {asking === 'apply' && <Apply credit={credit} onClose={() => setAsking(null)} />}
@@ -129,13 +130,21 @@ function Apply({
         }),
       ),
     onSuccess: () => {
-      tell('Set against it.');
+      tell('Apply.');
       onClose();
     },
     onSettled: refreshAll,
   });
   return (
-    <Modal opened onClose={onClose} title={<b>Set € {figure(credit.left)} against another invoice</b>}>
+    <Modal
+      opened
+      onClose={onClose}
+      title={
+        <b>
+          Set {currency()} {figure(credit.left)} to another invoice
+        </b>
+      }
+    >
       {open.data && rows.length === 0 && <Empty>{credit.customerName} has no open invoice.</Empty>}
       <table className="rows inset">
         <tbody>

@@ -14,7 +14,7 @@ import { returnableQuery, unexpectedQuery } from './api';
 
 type Unexpected = Schemas['UnexpectedView'];
 
-/** Goods that came and that nobody allowed back: taken in by the warehouse, decided on by a controller. */
+/** Goods that came and that no return expects: imported by the warehouse, decided on by a controller. */
 export function UnexpectedGoods() {
   const { role } = useSession();
   const [all, setAll] = useState(false);
@@ -27,15 +27,13 @@ export function UnexpectedGoods() {
     <>
       <div className="page-scroll" style={{ paddingTop: 0 }}>
         <div className="page-head">
-          <h1>{all ? 'Goods that nobody allowed back' : 'Waits for a decision: goods that nobody allowed back'}</h1>
+          <h1>{all ? 'Unexpected goods' : 'Unexpected goods waiting for a decision'}</h1>
           <label className="muted">
-            <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} /> decided ones too
+            <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} /> include decided
           </label>
         </div>
-        <p className="muted">They stand on no shelf and in no account until somebody decides.</p>
-        {rows.length === 0 && (
-          <Empty>{all ? 'Nothing came that was not expected.' : 'Nothing waits for a decision.'}</Empty>
-        )}
+        <p className="muted">They are in no stock and no account until decided.</p>
+        {rows.length === 0 && <Empty>{all ? 'No unexpected goods.' : 'Nothing waits for a decision.'}</Empty>}
         {rows.map((row) => (
           <section key={row.number} className="unexpected">
             <div className="page-head">
@@ -44,14 +42,14 @@ export function UnexpectedGoods() {
                 <span className="mono muted small">{row.item}</span>
               </h2>
               <span className="muted small nowrap">
-                {date(row.on)}, taken in by {row.by}, {row.days === 1 ? '1 day' : `${row.days} days`}
+                {date(row.on)}, received by {row.by}, {row.days === 1 ? '1 day' : `${row.days} days`}
               </span>
             </div>
             <div>
               {row.customer ? (
                 <Doc kind="CUSTOMER" number={row.customer} />
               ) : (
-                <span className="error">customer not known</span>
+                <span className="error">customer unknown</span>
               )}{' '}
               {row.customerName} {row.sender && `· on the label: ${row.sender}`}
               {row.ofReturn && (
@@ -74,7 +72,7 @@ export function UnexpectedGoods() {
             ) : (
               Number(row.left) > 0 && (
                 <button className="button" style={{ marginTop: 6 }} onClick={() => setOpen(row.number)}>
-                  {may(role, 'decide') ? `Decide on ${trim(row.left)}` : 'Look closer'}
+                  {may(role, 'decide') ? `Decide on ${trim(row.left)}` : 'Open'}
                 </button>
               )
             )}
@@ -85,7 +83,7 @@ export function UnexpectedGoods() {
       <div className="bar">
         {may(role, 'moveGoods') && (
           <button className="button first" onClick={() => setTaking(true)}>
-            Take in goods
+            Record goods
           </button>
         )}
         {!may(role, 'decide') && <span className="muted small">A controller or the finance lead decides.</span>}
@@ -126,7 +124,7 @@ export function TakeIn({
         }),
       ),
     onSuccess: (taken) => {
-      tell(`Taken in as ${taken.number}; it waits for a decision.`);
+      tell(`Recorded as ${taken.number}; it waits for a decision.`);
       refreshAll();
       onClose();
     },
@@ -136,7 +134,7 @@ export function TakeIn({
       opened
       onClose={onClose}
       size="lg"
-      title={<b>{ofReturn ? `Something else came with ${ofReturn}` : 'Take in goods that nobody allowed back'}</b>}
+      title={<b>{ofReturn ? `Other goods came with ${ofReturn}` : 'Record unexpected goods'}</b>}
     >
       <form
         onSubmit={(event) => {
@@ -146,9 +144,9 @@ export function TakeIn({
       >
         <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
           <div className="field">
-            <label htmlFor="Item that came">Item</label>
+            <label htmlFor="Item received">Item</label>
             <ItemLook
-              label="Item that came"
+              label="Item received"
               autoFocus
               shown={item.name}
               placeholder="name or code"
@@ -156,19 +154,19 @@ export function TakeIn({
             />
           </div>
           <div className="field">
-            <label htmlFor="came-quantity">How many</label>
-            <FigureInput id="came-quantity" label="How many" value={quantity} onChange={setQuantity} />
+            <label htmlFor="came-quantity">Quantity</label>
+            <FigureInput id="came-quantity" label="Quantity" value={quantity} onChange={setQuantity} />
           </div>
           <div className="field">
-            <label htmlFor="Customer who sent it">Customer, if known</label>
+            <label htmlFor="Customer">Customer, if known</label>
             <CustomerLook
-              label="Customer who sent it"
+              label="Customer"
               shown={who.name}
               onTake={(hit) => setWho({ code: hit.code, name: hit.name })}
             />
           </div>
           <div className="field">
-            <label htmlFor="came-sender">What the label says of the sender</label>
+            <label htmlFor="came-sender">Sender on the label</label>
             <input
               id="came-sender"
               maxLength={200}
@@ -177,7 +175,7 @@ export function TakeIn({
             />
           </div>
           <div className="field" style={{ gridColumn: '1 / -1' }}>
-            <label htmlFor="came-remark">What is to be seen: serial number, state, what lay with it</label>
+            <label htmlFor="came-remark">Serial number, condition, enclosures</label>
             <input
               id="came-remark"
               maxLength={2000}
@@ -189,10 +187,10 @@ export function TakeIn({
         <ProblemNote problem={take.error} />
         <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
           <button type="submit" className="button first" disabled={!item.code || take.isPending}>
-            Take it in <kbd>↵</kbd>
+            Record <kbd>↵</kbd>
           </button>
           <button type="button" className="button" onClick={onClose}>
-            Leave it
+            Cancel
           </button>
         </div>
       </form>
@@ -250,22 +248,22 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
     <div className="two" style={{ marginTop: 8 }}>
       {decides && (
         <div className="field" style={{ gridColumn: '1 / -1', maxWidth: 560 }}>
-          <label htmlFor="decide-reason">Why it is decided so</label>
+          <label htmlFor="decide-reason">Reason for the decision</label>
           <ReasonInput id="decide-reason" value={reason} onChange={setReason} />
         </div>
       )}
       <section>
-        <h2>It comes back on a return</h2>
+        <h2>Accept as a return</h2>
         <div className="field" style={{ width: 280, marginBottom: 8 }}>
-          <label htmlFor="Whose goods">Customer</label>
+          <label htmlFor="Customer">Customer</label>
           <CustomerLook
-            label="Whose goods"
+            label="Customer"
             shown={who.name}
             onTake={(hit) => setWho({ code: hit.code, name: hit.name })}
           />
         </div>
         {who.code && rows.length === 0 && lines.data && (
-          <p className="muted">No {goods.itemName} left for them that may come back.</p>
+          <p className="muted">No {goods.itemName} shipped to the customer can be returned.</p>
         )}
         {rows.length > 0 && (
           <table className="rows inset">
@@ -284,7 +282,7 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
                     <td className="num nowrap">of {trim(row.returnable)}</td>
                     <td className="num" style={{ width: 80 }}>
                       <FigureInput
-                        label={`Comes back on ${row.dispatch}`}
+                        label={`Quantity on ${row.dispatch}`}
                         value={quantities[key] ?? ''}
                         onChange={(to) => setQuantities({ ...quantities, [key]: to })}
                       />
@@ -297,7 +295,7 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
         )}
         <More query={lines} />
         <div style={{ width: 280, margin: '8px 0 12px' }}>
-          <ReasonChoice id="admit-reason" label="Why it came back" value={code} of={reasons} onChange={setCode} />
+          <ReasonChoice id="admit-reason" label="Reason" value={code} of={reasons} onChange={setCode} />
         </div>
         {decides && (
           <button
@@ -305,15 +303,15 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
             disabled={chosen.length === 0 || !code || !reason.trim() || decide.isPending}
             onClick={() => decide.mutate('admit')}
           >
-            Take it back
+            Accept as a return
           </button>
         )}
       </section>
       <section>
-        <h2>It goes away</h2>
+        <h2>Dispose of it</h2>
         <div className="field" style={{ width: 120, marginBottom: 12 }}>
-          <label htmlFor="away-quantity">How many</label>
-          <FigureInput id="away-quantity" label="How many go away" value={away} onChange={setAway} />
+          <label htmlFor="away-quantity">Quantity</label>
+          <FigureInput id="away-quantity" label="Quantity" value={away} onChange={setAway} />
         </div>
         {decides && (
           <div style={{ display: 'flex', gap: 10, marginBottom: 16 }}>
@@ -322,7 +320,7 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
               disabled={!reason.trim() || decide.isPending}
               onClick={() => decide.mutate('SENT_BACK')}
             >
-              Send to them again
+              Send back
             </button>
             <button
               className="button"

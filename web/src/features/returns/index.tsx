@@ -13,9 +13,9 @@ const TABS = [
   { to: '/returns/unexpected', label: 'Unexpected' },
   { to: '/returns/inspecting', label: 'In inspection' },
   { to: '/returns/to-credit', label: 'To credit' },
-  { to: '/returns/ahead', label: 'Credited, not here' },
+  { to: '/returns/ahead', label: 'Credited ahead' },
   { to: '/returns/all', label: 'All' },
-  { to: '/returns/rates', label: 'How much comes back' },
+  { to: '/returns/rates', label: 'Return rate' },
 ];
 
 /** Goods that are to come back, that are here to be looked at, and all that ever did. */

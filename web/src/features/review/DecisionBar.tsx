@@ -73,7 +73,7 @@ export function DecisionBar({
           onClick={() => setAsking('waive')}
           title={canWaive ? '' : 'For a controller'}
         >
-          Let pass <kbd>W</kbd>
+          Waive <kbd>W</kbd>
         </button>
       )}
       {state === 'HELD' && decides && (
@@ -136,8 +136,8 @@ function WaiveDialog({ sheet, onClose, onDecided }: Asking) {
   const waive = useWaive(sheet);
   return (
     <ReasonDialog
-      title={`Let order ${sheet.order.number} pass`}
-      action="Let pass"
+      title={`Waive findings of order ${sheet.order.number} pass`}
+      action="Waive"
       busy={waive.isPending || named.length === 0}
       problem={waive.error}
       onClose={onClose}
@@ -180,17 +180,17 @@ const STEPS = {
   approvals: {
     title: 'Approve order',
     action: 'Approve',
-    note: 'The approval holds for this content: more, cheaper or other goods are asked for again.',
+    note: 'The approval covers this content; more, cheaper or other goods need a new one.',
   },
   'send-backs': {
     title: 'Send back order',
     action: 'Send back',
-    note: 'It becomes a draft again; its author reads your reason, changes it and hands it in anew.',
+    note: 'The order becomes a draft again; its author sees your reason, changes it and submits it again.',
   },
   recalls: {
     title: 'Recall order',
     action: 'Recall',
-    note: 'It becomes a draft again, to be changed and handed in anew.',
+    note: 'The order becomes a draft again, to be changed and submitted again.',
   },
 };
 
@@ -241,7 +241,7 @@ function DeclineDialog({ sheet, onClose, onDecided }: Asking) {
         })
       }
     >
-      <div className="muted">What is reserved for it becomes free. A declined order does not come back.</div>
+      <div className="muted">Its reservations are released. A declined order cannot be reopened.</div>
     </ReasonDialog>
   );
 }
@@ -265,7 +265,7 @@ function NextStep({ sheet }: { sheet: Sheet }) {
           ...once(),
         }),
       ),
-    onSuccess: (dispatch) => tell(`Dispatch ${dispatch.number} has left.`),
+    onSuccess: (dispatch) => tell(`Dispatch ${dispatch.number} departed.`),
     ...done,
   });
   const bill = useMutation({
@@ -291,7 +291,7 @@ function NextStep({ sheet }: { sheet: Sheet }) {
         disabled={submit.isPending || !may(role, 'enter')}
         onClick={() => submit.mutate()}
       >
-        Hand in
+        Submit
       </button>
     );
   }
@@ -314,12 +314,12 @@ function NextStep({ sheet }: { sheet: Sheet }) {
           disabled={busy || !may(role, 'moveGoods')}
           onClick={() => stage.mutate()}
         >
-          Stage what is reserved
+          Stage reserved goods
         </button>
       )}
       {anyOf('toBill') && (
         <button className="button" disabled={busy || !may(role, 'bill')} onClick={() => bill.mutate()}>
-          Bill what can be billed
+          Create invoice
         </button>
       )}
     </>

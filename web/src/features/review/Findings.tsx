@@ -27,7 +27,7 @@ export function FindingRow({ finding, sheet }: { finding: Finding; sheet?: Sheet
         <Evidence finding={finding} sheet={sheet} />
         {finding.state === 'WAIVED' && (
           <div className="small">
-            Let pass by {finding.waivedBy} on {date(finding.waivedOn)}: {finding.waiverReason}
+            Waived by {finding.waivedBy} on {date(finding.waivedOn)}: {finding.waiverReason}
           </div>
         )}
       </div>
@@ -60,7 +60,7 @@ export function ApprovalRow({ approval }: { approval: NonNullable<Sheet['approva
             {one.reason && `: ${one.reason}`}
           </div>
         ))}
-        {approval.waitsFor && <div>Waits for {approval.waitsFor}</div>}
+        {approval.waitsFor && <div>Waiting for {approval.waitsFor}</div>}
       </div>
     </div>
   );
@@ -112,11 +112,11 @@ function Evidence({ finding, sheet }: { finding: Finding; sheet?: Sheet }) {
 /** The page on which the figures of a fact can be followed up. */
 function Where({ check, fact, sheet }: { check: string; fact: string; sheet: Sheet }) {
   const item = sheet.order.lines.find((line) => line.item && fact.startsWith(`${line.item} `))?.item;
-  if (item) return <Link to={placeOf('ITEM', item)}> What was sold of it</Link>;
-  return check === 'unusual' ? <Link to={placeOf('CUSTOMER', sheet.order.customer)}> Their orders</Link> : null;
+  if (item) return <Link to={placeOf('ITEM', item)}> Sales of the item</Link>;
+  return check === 'unusual' ? <Link to={placeOf('CUSTOMER', sheet.order.customer)}> Customer’s orders</Link> : null;
 }
 
-const KINDS: Record<string, string> = { SAME: 'The same number', ALIKE: 'Reads alike', NEAR: 'One slip away' };
+const KINDS: Record<string, string> = { SAME: 'Same number', ALIKE: 'Same when normalised', NEAR: 'Near match' };
 
 /** A document that has the PO number already; an order can be laid beside this one. */
 function Match({ match, sheet }: { match: Schemas['MatchView']; sheet?: Sheet }) {
@@ -127,7 +127,7 @@ function Match({ match, sheet }: { match: Schemas['MatchView']; sheet?: Sheet })
       {KINDS[match.kind] ?? 'Counted'}: <span className="mono">{match.po}</span>{' '}
       {imported ? (
         <>
-          on invoice <span className="mono">{match.order}</span> from before this house kept its books here
+          on invoice <span className="mono">{match.order}</span> imported
         </>
       ) : (
         <>
@@ -149,7 +149,7 @@ function Match({ match, sheet }: { match: Schemas['MatchView']; sheet?: Sheet })
           aria-expanded={beside}
           onClick={() => setBeside(!beside)}
         >
-          {beside ? 'Put away' : 'Lay side by side'}
+          {beside ? 'Close' : 'Compare'}
         </button>
       )}
       {sheet && beside && <SideBySide sheet={sheet} other={match.order} />}

@@ -8,7 +8,7 @@ import { useNote, usersQuery, type Sheet } from './api';
 export function HistoryList({ sheet }: { sheet: Sheet }) {
   return (
     <section>
-      <h2>What happened so far</h2>
+      <h2>History</h2>
       {sheet.history.map((line, index) => (
         <div className="pair" key={index} style={{ justifyContent: 'flex-start' }}>
           <span className="muted nowrap" style={{ flex: '0 0 52px' }}>
@@ -49,7 +49,7 @@ function NoteLine({ sheet }: { sheet: Sheet }) {
     note.mutate(text.trim(), {
       onSuccess: ({ told }) => {
         setText('');
-        if (told.length > 0) tell(`${told.join(' and ')} will be told.`);
+        if (told.length > 0) tell(`${told.join(' and ')} will be notified.`);
       },
     });
   return (
@@ -58,7 +58,7 @@ function NoteLine({ sheet }: { sheet: Sheet }) {
         ref={input}
         className="cell-input"
         aria-label="Note"
-        placeholder="Note; @ tells a colleague"
+        placeholder="Note; @name notifies a colleague"
         maxLength={2000}
         value={text}
         onChange={(event) => {

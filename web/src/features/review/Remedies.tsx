@@ -15,10 +15,10 @@ export function Remedies({ sheet }: { sheet: Sheet }) {
   const remedies = query.data ?? [];
   if (!open || remedies.length === 0) return null;
   return (
-    <section className="finding" aria-label="What would clear it">
+    <section className="finding" aria-label="Remedies">
       <div>
-        <b>What would clear it</b>
-        <div className="muted small">each tried with all checks</div>
+        <b>Remedies</b>
+        <div className="muted small">each run through all checks</div>
       </div>
       <div>
         {remedies.map((remedy) => {
@@ -54,11 +54,11 @@ function AsItWouldBe({ sheet, remedy, onClose }: { sheet: Sheet; remedy: Remedy;
   if (!remedy.order) {
     return (
       <div className="as-would-be">
-        Money is what it takes:{' '}
+        Needs money:{' '}
         <Link to={`/billing/receive?customer=${encodeURIComponent(sheet.order.customer)}`}>
-          take in a payment of {figure(remedy.amount)}
+          record a payment of {figure(remedy.amount)}
         </Link>
-        {'; the order is checked again by itself when it is booked.'}
+        {'; the order is checked again when it is posted.'}
       </div>
     );
   }
@@ -69,7 +69,7 @@ function AsItWouldBe({ sheet, remedy, onClose }: { sheet: Sheet; remedy: Remedy;
       {rest.length > 0 && (
         <>
           <div className="muted small" style={{ marginTop: 6 }}>
-            On an order of its own
+            On a separate order
           </div>
           <Lines before={[]} after={rest} />
         </>
@@ -93,10 +93,10 @@ function AsItWouldBe({ sheet, remedy, onClose }: { sheet: Sheet; remedy: Remedy;
             })
           }
         >
-          Change the order so
+          Apply the change
         </button>
         <button className="button" onClick={onClose}>
-          Leave it
+          Cancel
         </button>
         <span className="muted small">
           {remedy.leftOpen.length > 0 && (
@@ -105,7 +105,7 @@ function AsItWouldBe({ sheet, remedy, onClose }: { sheet: Sheet; remedy: Remedy;
               then {remedy.clears ? 'flagged' : 'held'}: {remedy.leftOpen.join(', ')}
             </>
           )}
-          {remedy.leftOpen.length === 0 && 'nothing is open then'}
+          {remedy.leftOpen.length === 0 && 'no open findings then'}
         </span>
       </div>
     </div>

@@ -14,10 +14,11 @@ import { HistoryList } from './Notes';
 import { Remedies } from './Remedies';
 import { SheetLines } from './SheetLines';
 import { useGo } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
 
 const SORTS: [Sort, string][] = [
-  ['STAKE', 'most at stake first'],
-  ['REQUESTED', 'wanted soonest first'],
+  ['PRIORITY', 'highest priority first'],
+  ['REQUESTED', 'requested soonest first'],
   ['VALUE', 'largest first'],
   ['AGE', 'oldest first'],
 ];
@@ -33,7 +34,7 @@ export function ReviewPage() {
   const { number } = useParams();
   const [search, setSearch] = useSearchParams();
   const navigate = useGo();
-  const sort = (search.get('sort') ?? 'STAKE') as Sort;
+  const sort = (search.get('sort') ?? 'PRIORITY') as Sort;
   const reason = search.get('reason') || undefined;
   const only = (search.get('only') || undefined) as Only | undefined;
   const list = useInfiniteQuery(reviewQuery(sort, reason, only));
@@ -111,12 +112,16 @@ export function ReviewPage() {
               .join(', ')}
           </h1>
           <div className="muted small" style={{ display: 'flex', justifyContent: 'space-between' }}>
-            <span className="nowrap">€ {figure(totals.value)}</span>
+            <span className="nowrap">
+              {currency()} {figure(totals.value)}
+            </span>
             <Choice label="Sorted" of={SORTS} value={sort} onChange={(value) => set('sort', value)} />
           </div>
           <div className="muted small" style={{ display: 'flex', justifyContent: 'space-between' }}>
             <Choice label="Shown" of={SHOWN} value={only ?? ''} onChange={(value) => set('only', value)} />
-            <Link to="/undone">plans waiting</Link>
+            <Link to="/undone" className="nowrap">
+              plans waiting
+            </Link>
             <Choice
               label="Reason"
               of={reasonsOf(totals)}
@@ -136,7 +141,7 @@ export function ReviewPage() {
           />
         ))}
         {rows.length === 0 && (
-          <Empty>{reason || only ? 'Nothing is held or flagged like that.' : 'Nothing is held or flagged.'}</Empty>
+          <Empty>{reason || only ? 'No held or flagged orders match.' : 'No held or flagged orders.'}</Empty>
         )}
         <More query={list} />
         {chosen.length > 0 && (
@@ -157,7 +162,7 @@ export function ReviewPage() {
         {number ? (
           <CaseSheet number={number} selecting={chosen.length > 0} onDecided={next} />
         ) : (
-          <Empty>All clear: no order waits for a decision.</Empty>
+          <Empty>No order waits for a decision.</Empty>
         )}
       </section>
     </div>
@@ -229,7 +234,9 @@ function Row({
         >
           {row.customerName}
         </span>
-        <span className="nowrap">€ {figure(row.gross)}</span>
+        <span className="nowrap">
+          {currency()} {figure(row.gross)}
+        </span>
       </div>
       <div className="muted small">
         <span className="reasons">
@@ -285,7 +292,7 @@ function CaseSheet({ number, selecting, onDecided }: { number: string; selecting
             ) : (
               'no PO · '
             )}
-            written by {order.author}, {shortDate(order.orderedOn)}
+            entered by {order.author}, {shortDate(order.orderedOn)}
           </span>
         </div>
         <p className="situation">{sheet.sentence}</p>

@@ -2,6 +2,7 @@ import { figure, isZero, orDash, price, trim, words } from '../../shared/format'
 import { Doc } from '../../shared/ui';
 import type { Sheet } from './api';
 import { present } from '../../shared/present';
+import { currency } from '../../shared/currency';
 
 /** An order's lines with where their units are. */
 export function SheetLines({ sheet }: { sheet: Sheet }) {
@@ -22,7 +23,7 @@ export function SheetLines({ sheet }: { sheet: Sheet }) {
           <th className="num">Billed</th>
           {back && <th className="num">Credited</th>}
           <th className="num">Price</th>
-          <th className="num">Net €</th>
+          <th className="num">Net {currency()}</th>
         </tr>
       </thead>
       <tbody>
@@ -49,7 +50,7 @@ export function SheetLines({ sheet }: { sheet: Sheet }) {
                 {line.description} <span className="mono muted small nowrap">{line.item}</span>
                 {(line.site || line.shortage === 'DROP') && (
                   <div className="muted small">
-                    {[line.site && `from ${line.site}`, line.shortage === 'DROP' && 'what is short is dropped']
+                    {[line.site && `from ${line.site}`, line.shortage === 'DROP' && 'shortage is cancelled']
                       .filter(Boolean)
                       .join(', ')}
                   </div>

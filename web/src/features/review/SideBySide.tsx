@@ -29,7 +29,7 @@ export function SideBySide({ sheet, other }: { sheet: Sheet; other: string }) {
       </>
     ) : (
       <td colSpan={3} className="muted num">
-        not on it
+        not on this order
       </td>
     );
   return (
@@ -38,7 +38,7 @@ export function SideBySide({ sheet, other }: { sheet: Sheet; other: string }) {
         <tr>
           <th />
           <th colSpan={3} className="num">
-            this order, {date(mine.orderedOn)}, by {mine.author}
+            This order, {date(mine.orderedOn)}, by {mine.author}
           </th>
           <th colSpan={3} className="num">
             <Doc kind="ORDER" number={theirs.number} />, {date(theirs.orderedOn)}, by {theirs.author}
@@ -59,7 +59,7 @@ export function SideBySide({ sheet, other }: { sheet: Sheet; other: string }) {
           <td>
             net{' '}
             <span className="muted small">
-              wanted {date(mine.requestedOn)}, the other {date(theirs.requestedOn)}
+              requested {date(mine.requestedOn)}, the other {date(theirs.requestedOn)}
             </span>
           </td>
           <td colSpan={3} className="num">

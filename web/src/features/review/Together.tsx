@@ -7,6 +7,7 @@ import { useKeys } from '../../shared/keys';
 import { Empty, keepReason, Mark, ProblemNote, ReasonInput, Waiting } from '../../shared/ui';
 import { previewQuery, useClear, type Asked } from './api';
 import { useGo, useGoBack } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
 
 type Step = Schemas['Step'];
 
@@ -86,19 +87,19 @@ export function TogetherPage() {
       { onError: () => void preview.refetch() },
     );
   };
-  const goOn = (count: number) => (count === 1 ? 'one goes on' : `${count} go on`);
+  const goOn = (count: number) => (count === 1 ? 'one can be cleared' : `${count} can be cleared`);
   return (
     <div className="page">
       <div className="page-scroll">
         <div className="page-head">
           <h1>
-            {done ? 'Cleared together' : 'Clear together'}:{' '}
+            {done ? 'Bulk clearing' : 'Clear together'}:{' '}
             {shown.steps.length === 1 ? 'one order' : `${shown.steps.length} orders`}
           </h1>
           <span className="nowrap">
             {done?.log != null && (
               <>
-                <Link to={`/batches/${done.log}`}>Log, kept</Link> ·{' '}
+                <Link to={`/batches/${done.log}`}>Log</Link> ·{' '}
               </>
             )}
             <Link to="/review">Back to Review</Link>
@@ -106,20 +107,20 @@ export function TogetherPage() {
         </div>
         <p className="situation">
           {done
-            ? `Of ${shown.steps.length}, ${goOn(clears)}${stays > 0 ? `; ${stays} stayed as ${stays === 1 ? 'it was' : 'they were'}, for the reasons below` : ''}.`
-            : `In this sequence ${goOn(clears)}${stays > 0 ? `; ${stays} would stay held` : ''}.${shown.steps.length > 1 ? ' Each is held against the exposure, stock and quota that those before it leave.' : ''}`}
+            ? `Of ${shown.steps.length}, ${goOn(clears)}${stays > 0 ? `; ${stays} stayed as ${stays === 1 ? 'it was' : 'they were'}, reasons below` : ''}.`
+            : `In this sequence ${goOn(clears)}${stays > 0 ? `; ${stays} would stay held` : ''}.${shown.steps.length > 1 ? ' Each order is checked against the exposure, stock and quota left by those before it.' : ''}`}
         </p>
         <table className="rows">
           <thead>
             <tr>
               <th className="num" />
               <th>Order</th>
-              <th className="num">Open €</th>
-              <th>What becomes of it</th>
-              <th className="num">Exposure before €</th>
+              <th className="num">Open {currency()}</th>
+              <th>Outcome</th>
+              <th className="num">Exposure before {currency()}</th>
               <th className="num">after</th>
               <th className="num">limit</th>
-              <th>Stock and quota it uses</th>
+              <th>Stock and quota used</th>
               {!done && numbers.length > 1 && <th />}
             </tr>
           </thead>
@@ -197,7 +198,7 @@ export function TogetherPage() {
                       ↓
                     </button>{' '}
                     <button className="plain small" onClick={drop}>
-                      leave out
+                      remove
                     </button>
                   </td>
                 )}
@@ -208,7 +209,7 @@ export function TogetherPage() {
         {!done && numbers.length > 1 && (
           <p className="muted small">
             <kbd>J</kbd> <kbd>K</kbd> choose, <kbd>Shift J</kbd> <kbd>Shift K</kbd> move the chosen one in the sequence,{' '}
-            <kbd>X</kbd> leaves it out.
+            <kbd>X</kbd> removes it.
           </p>
         )}
         <ProblemNote problem={clear.error ?? preview.error} />
@@ -222,7 +223,7 @@ export function TogetherPage() {
           }}
         >
           <div className="field" style={{ width: 380 }}>
-            <label htmlFor="together-reason">Reason, kept with every order</label>
+            <label htmlFor="together-reason">Reason for all orders</label>
             <ReasonInput id="together-reason" value={reason} onChange={setReason} autoFocus />
           </div>
           <button
@@ -233,12 +234,12 @@ export function TogetherPage() {
             {clears === shown.steps.length
               ? 'Clear as shown'
               : clears === 1
-                ? 'Clear the one that can go on'
-                : `Clear the ${clears} that can go on`}{' '}
+                ? 'Clear one order'
+                : `Clear ${clears} orders`}{' '}
             <kbd>↵</kbd>
           </button>
           <button type="button" className="button" onClick={goBack}>
-            Leave it
+            Cancel
           </button>
         </form>
       )}
@@ -246,7 +247,7 @@ export function TogetherPage() {
   );
 }
 
-/** What an order is let pass for, and what holds it; what grew by those before it passes only when somebody says so. */
+/** What an order is waived for, and what holds it; what grew by those before it passes only when someone says so. */
 function Findings({
   step,
   accepted,
@@ -268,11 +269,11 @@ function Findings({
                 onChange={(event) => onAccept(finding.check, event.target.checked)}
                 style={{ marginRight: 6, verticalAlign: -2 }}
               />
-              let pass as it has grown: {finding.sentence}
+              waive as it has grown: {finding.sentence}
             </label>
           ) : (
             <span className={finding.passes ? 'muted' : ''}>
-              {finding.passes ? 'let pass: ' : finding.grew ? 'has grown: ' : ''}
+              {finding.passes ? 'waive: ' : finding.grew ? 'has grown: ' : ''}
               {finding.sentence}
             </span>
           )}

@@ -6,7 +6,7 @@ import { pages } from '../../shared/api/pages';
 export type Sheet = Schemas['SheetView'];
 export type Finding = Schemas['FindingView'];
 export type Remedy = Schemas['RemedyView'];
-export type Sort = 'STAKE' | 'REQUESTED' | 'VALUE' | 'AGE';
+export type Sort = 'PRIORITY' | 'REQUESTED' | 'VALUE' | 'AGE';
 
 export type Only = 'HELD' | 'AWAITING' | 'MINE' | 'FLAGGED';
 

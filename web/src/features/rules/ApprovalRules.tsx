@@ -4,8 +4,8 @@ import { words } from '../../shared/format';
 import { ProblemNote, tell, Waiting } from '../../shared/ui';
 import {
   approvalRulesQuery,
-  layApprovalRules,
-  layOwnApprovalRules,
+  publishApprovalRules,
+  publishOwnApprovalRules,
   ownApprovalRulesQuery,
   refreshRules,
   takeBackApprovalRules,
@@ -13,22 +13,22 @@ import {
 } from './api';
 
 const KINDS: [ApprovalRule['kind'], string][] = [
-  ['NET_ABOVE', 'its net is above €'],
+  ['NET_ABOVE', 'its net is above'],
   ['DISCOUNT_ABOVE', 'a discount is above %'],
   ['ORDER_KIND', 'its kind is'],
-  ['STOPS_WAIVED', 'a stop was let pass'],
-  ['FIRST_ORDER', 'it is the first of its customer'],
+  ['STOPS_WAIVED', 'a stop was waived'],
+  ['FIRST_ORDER', 'it is the customer’s first'],
 ];
 const ORDER_KINDS = ['STANDARD', 'SAMPLE', 'REPLACEMENT', 'DIRECT', 'CALL_OFF'] as const;
 
-/** Which orders need whose word, in the whole house. */
+/** Which orders need whose word, in the whole company. */
 export function ApprovalRules({ locked }: { locked: boolean }) {
   const query = useQuery(approvalRulesQuery);
   if (!query.data) return <Waiting query={query} />;
-  return <RuleTable kept={query.data.rules} locked={locked} lay={layApprovalRules} />;
+  return <RuleTable kept={query.data.rules} locked={locked} publish={publishApprovalRules} />;
 }
 
-/** Which orders of a customer need whose word: rules of its own, or the house's. */
+/** Which orders of a customer need whose word: rules of its own, or the company's. */
 export function OwnApprovalRules({ code, locked }: { code: string; locked: boolean }) {
   const query = useQuery(ownApprovalRulesQuery(code));
   const takeBack = useMutation({ mutationFn: () => takeBackApprovalRules(code), onSettled: refreshRules });
@@ -37,15 +37,15 @@ export function OwnApprovalRules({ code, locked }: { code: string; locked: boole
     <>
       <p className="muted">
         {query.data.own
-          ? 'Rules of its own, in place of the house’s. '
-          : 'The rules of the house hold; changed here, they become the customer’s own. '}
+          ? 'Own rules instead of the company’s. '
+          : 'The company’s rules apply; changes here become the customer’s own rules. '}
         {query.data.own && !locked && (
           <button className="plain" disabled={takeBack.isPending} onClick={() => takeBack.mutate()}>
-            Take them back
+            Use the company’s rules
           </button>
         )}
       </p>
-      <RuleTable kept={query.data.rules} locked={locked} lay={(rules) => layOwnApprovalRules(code, rules)} />
+      <RuleTable kept={query.data.rules} locked={locked} publish={(rules) => publishOwnApprovalRules(code, rules)} />
     </>
   );
 }
@@ -53,18 +53,18 @@ export function OwnApprovalRules({ code, locked }: { code: string; locked: boole
 function RuleTable({
   kept,
   locked,
-  lay: send,
+  publish: send,
 }: {
   kept: ApprovalRule[];
   locked: boolean;
-  lay: (rules: ApprovalRule[]) => Promise<unknown>;
+  publish: (rules: ApprovalRule[]) => Promise<unknown>;
 }) {
   const [edited, setEdited] = useState<ApprovalRule[] | null>(null);
-  const lay = useMutation({
+  const publish = useMutation({
     mutationFn: send,
     onSuccess: () => {
       setEdited(null);
-      tell('The approval rules are in force for orders handed in from now on.');
+      tell('The approval rules apply to orders submitted from now on.');
       refreshRules();
     },
   });
@@ -76,12 +76,12 @@ function RuleTable({
       <p>
         {rules.length === 0
           ? 'No order needs approval.'
-          : 'An order needs the word of every level that a rule names, the controller before the finance lead; nobody decides on an order of their own.'}
+          : 'An order needs approval at every level that a rule names, the controller before the finance lead. Nobody approves their own order.'}
       </p>
       <table className="rows" style={{ maxWidth: 720 }}>
         <thead>
           <tr>
-            <th>An order is to be approved when</th>
+            <th>Approval is needed when</th>
             <th />
             <th>by</th>
             <th />
@@ -153,7 +153,7 @@ function RuleTable({
               <td>
                 {!locked && (
                   <button className="plain small" onClick={() => setEdited(rules.filter((_, at) => at !== index))}>
-                    take out
+                    remove
                   </button>
                 )}
               </td>
@@ -161,26 +161,26 @@ function RuleTable({
           ))}
         </tbody>
       </table>
-      <ProblemNote problem={lay.error} />
+      <ProblemNote problem={publish.error} />
       {!locked && (
         <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
           <button
             className="button"
             onClick={() => setEdited([...rules, { kind: 'NET_ABOVE', figure: '', level: 'CONTROLLER' }])}
           >
-            One more rule
+            + rule
           </button>
           {edited && (
             <>
               <button
                 className="button first"
-                disabled={lay.isPending}
-                onClick={() => lay.mutate(rules.map((rule) => ({ ...rule, figure: rule.figure || undefined })))}
+                disabled={publish.isPending}
+                onClick={() => publish.mutate(rules.map((rule) => ({ ...rule, figure: rule.figure || undefined })))}
               >
-                Lay down these rules
+                Publish rules
               </button>
               <button className="button" onClick={() => setEdited(null)}>
-                As they were
+                Reset
               </button>
             </>
           )}

@@ -3,6 +3,7 @@ import type { Schemas } from '../../shared/api/http';
 import { figure, words } from '../../shared/format';
 import { Mark } from '../../shared/ui';
 import type { Rules, Severity } from './api';
+import { currency } from '../../shared/currency';
 
 const KINDS = ['STANDARD', 'SAMPLE', 'REPLACEMENT', 'DIRECT', 'CALL_OFF'] as const;
 const SEVERITIES: Severity[] = ['STOP', 'CAUTION', 'OFF'];
@@ -104,7 +105,7 @@ export function CheckRules({
           disabled={locked}
           onChange={(to) => set({ overdueDays: to === '' ? undefined : (to as never) })}
         />{' '}
-        days past due and above €{' '}
+        days past due and above {currency()}{' '}
         <InSentence
           label="Overdue above"
           width={76}
@@ -112,7 +113,7 @@ export function CheckRules({
           disabled={locked}
           onChange={(to) => set({ overdueAbove: to || undefined })}
         />
-        ; a customer can have figures of its own.
+        ; a customer can have own limits.
       </>
     ),
     'missing-po': 'The customer requires a PO number and none is given.',
@@ -150,9 +151,9 @@ export function CheckRules({
     ),
     licence:
       'A regulated item, and the customer’s licence for its class is missing, lapsed, not in the register, or the register gave no answer.',
-    quota: 'A rationed item, and the season’s quota of the customer, its region or the seller would be passed.',
-    unreserved: 'Free stock can’t cover all of the order.',
-    dates: 'A line is wanted on a day that has passed, or sooner than its lead time allows.',
+    quota: 'A rationed item, and the season’s quota of the customer, its region or the seller would be exceeded.',
+    unreserved: 'Free stock does not cover the order.',
+    dates: 'A line is requested for a past date, or sooner than its lead time.',
     unusual: (
       <>
         Quantity or value scores more than{' '}
@@ -171,11 +172,11 @@ export function CheckRules({
       <thead>
         <tr>
           <th>Check</th>
-          <th>Fires when</th>
+          <th>Condition</th>
           {KINDS.map((kind) => (
             <th key={kind}>{words(kind)}</th>
           ))}
-          <th className="num">Orders today</th>
+          <th className="num">Open orders</th>
         </tr>
       </thead>
       <tbody>

@@ -7,7 +7,7 @@ type Field = Schemas['FieldView'];
 const ORDER_KINDS: Rules['billedAhead'] = ['STANDARD', 'DIRECT', 'CALL_OFF', 'REPLACEMENT', 'SAMPLE'];
 const KINDS: Field['kind'][] = ['TEXT', 'NUMBER', 'DATE', 'LIST'];
 
-/** What the house asks of every order: for which part of it the revenue counts, and fields of its own. */
+/** What the company asks of every order: for which part of it the revenue counts, and fields of its own. */
 export function EntryRules({
   rules,
   locked,
@@ -26,14 +26,14 @@ export function EntryRules({
   const out = (act: () => void) =>
     !locked && (
       <button className="plain small nowrap" onClick={act}>
-        take out
+        remove
       </button>
     );
   return (
     <>
       <h2>Billing ahead</h2>
       <p className="muted">
-        Orders of these kinds may be billed before their goods leave; the revenue waits until they do.
+        Orders of these kinds may be billed before their goods leave; the revenue is deferred until they do.
       </p>
       <div style={{ display: 'flex', gap: 20, marginBottom: 18 }}>
         {ORDER_KINDS.map((kind) => (
@@ -57,9 +57,7 @@ export function EntryRules({
       </div>
       <h2>Revenue units</h2>
       <p className="muted">
-        {units.length === 0
-          ? 'None: orders name no unit.'
-          : 'Every order counts for one of them: the first, unless it names another.'}
+        {units.length === 0 ? 'None.' : 'Every order belongs to one: the first unless another is chosen.'}
       </p>
       <table className="rows inset" style={{ maxWidth: 560 }}>
         <tbody>
@@ -97,17 +95,15 @@ export function EntryRules({
           + unit
         </button>
       )}
-      <h2 style={{ marginTop: 22 }}>Fields of the house on orders</h2>
-      <p className="muted">
-        They stand on every order and flow on to its dispatches and invoices, with the values of that day.
-      </p>
+      <h2 style={{ marginTop: 22 }}>Company fields on orders</h2>
+      <p className="muted">Every order has them; its dispatches and invoices take over their values.</p>
       <table className="rows inset">
         <thead>
           <tr>
             <th style={{ width: 120 }}>Code</th>
             <th style={{ width: 180 }}>Label</th>
             <th style={{ width: 90 }}>Takes</th>
-            <th>May be, separated by commas</th>
+            <th>Choices, separated by commas</th>
             <th style={{ width: 80 }}>Required</th>
             <th style={{ width: 60 }} />
           </tr>

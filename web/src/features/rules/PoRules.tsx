@@ -1,18 +1,19 @@
 import type { Schemas } from '../../shared/api/http';
 import type { Rules, Severity } from './api';
 import { Count, InSentence, SeverityChoice } from './CheckRules';
+import { currency } from '../../shared/currency';
 
 const KINDS: [keyof Pick<Rules['po'], 'same' | 'alike' | 'near'>, string, string][] = [
-  ['same', 'The same', 'The text of the number is identical.'],
+  ['same', 'The same', 'The numbers are identical.'],
   [
     'alike',
     'Alike',
-    'Without spaces, signs, leading zeros, capitals and words like PO or No, both read the same: PO 004417-B and p.o. 4417/b.',
+    'Identical without spaces, signs, leading zeros, capitals and words like PO or No: PO 004417-B and p.o. 4417/b.',
   ],
   [
     'near',
-    'One slip away',
-    'One character differs and the orders are worth the same, or O and 0, I and 1, S and 5, B and 8 were taken for each other.',
+    'Near match',
+    'One character differs and the orders have the same value, or O and 0, I and 1, S and 5, B and 8 are confused.',
   ],
 ];
 
@@ -49,9 +50,9 @@ export function PoRules({
         <table className="rows">
           <thead>
             <tr>
-              <th>A number is</th>
+              <th>Match</th>
               <th>When</th>
-              <th>It is a</th>
+              <th>Severity</th>
             </tr>
           </thead>
           <tbody>
@@ -85,7 +86,7 @@ export function PoRules({
           </label>
         </p>
         <p>
-          One PO may serve many orders up to €{' '}
+          One PO covers several orders up to {currency()}{' '}
           <InSentence
             label="Ceiling of a PO"
             width={90}
@@ -93,10 +94,10 @@ export function PoRules({
             disabled={locked}
             onChange={(to) => setPo({ ceiling: to || undefined })}
           />{' '}
-          together; left empty, each order needs its own.
+          together (empty: each order needs its own).
         </p>
         <p>
-          When somebody who may not let it pass enters such a number{' '}
+          When a user who may not waive it enters such a number{' '}
           <select
             className="bare"
             aria-label="Barred"
@@ -104,17 +105,17 @@ export function PoRules({
             disabled={locked}
             onChange={(event) => setPo({ barred: event.target.value as 'HOLD' | 'REFUSE' })}
           >
-            <option value="HOLD">the order is kept and held</option>
-            <option value="REFUSE">the number is refused</option>
+            <option value="HOLD">hold the order</option>
+            <option value="REFUSE">refuse the number</option>
           </select>
           .
         </p>
         <p className="muted">
-          Orders today: <Count count={count} />. A customer can have a policy of its own, on its page.
+          Open orders: <Count count={count} />. A customer can have an own policy on the customer page.
         </p>
       </section>
       <section>
-        <h2>Where one looks</h2>
+        <h2>Search in</h2>
         {place('openOrders', 'open orders')}
         {place(
           'closedOrders',
@@ -130,11 +131,11 @@ export function PoRules({
             months
           </>,
         )}
-        {place('unpostedInvoices', 'what is shipped and not billed')}
+        {place('unpostedInvoices', 'shipped, not billed')}
         {place('postedInvoices', 'posted invoices')}
-        {place('importedHistory', 'invoices from before, taken in from a file')}
+        {place('importedHistory', 'imported past invoices')}
         <p className="muted small">
-          Cancelled and declined orders never count, nor other orders called off from the same blanket order.
+          Cancelled and declined orders do not count, nor other call-offs of the same blanket order.
         </p>
       </section>
     </div>

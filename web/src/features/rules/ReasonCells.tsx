@@ -1,6 +1,6 @@
 type Named = { code: string; words: string };
 
-/** A reason of the house in the table of its rules: its code, which never changes once it is used, and its words. */
+/** A reason of the company in the table of its rules: its code, which never changes once it is used, and its words. */
 export function ReasonCells({
   at,
   reason,

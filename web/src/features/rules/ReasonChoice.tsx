@@ -1,4 +1,4 @@
-/** A reason of the house's, to be chosen; nothing is chosen beforehand. */
+/** A reason of the company's, to be chosen; nothing is chosen beforehand. */
 export function ReasonChoice({
   id,
   label,

@@ -7,10 +7,10 @@ type Reason = Rules['returns']['reasons'][number];
 const GRANTS: { field: 'noFee' | 'freight' | 'ahead'; head: string }[] = [
   { field: 'noFee', head: 'no restocking fee' },
   { field: 'freight', head: 'freight credited too' },
-  { field: 'ahead', head: 'credited before it comes' },
+  { field: 'ahead', head: 'credited ahead' },
 ];
 
-/** For how long goods may come back, why, and what the house grants for each reason. */
+/** For how long goods may come back, why, and what the company grants for each reason. */
 export function ReturnRules({
   rules,
   locked,
@@ -27,20 +27,20 @@ export function ReturnRules({
   return (
     <>
       <p>
-        Goods may come back for{' '}
+        Return period:{' '}
         <InSentence
-          label="Days for a return"
+          label="Return period, days"
           value={returns.days}
           disabled={locked}
           onChange={(to) => set({ days: to === '' ? undefined : (to as never) })}
         />{' '}
-        days after they left; left empty, always. Later, a controller or the finance lead may allow it with a reason.
+        days after departure (empty: no limit). Later returns need a controller or the finance lead, with a reason.
       </p>
       <table className="rows" style={{ maxWidth: 980 }}>
         <thead>
           <tr>
             <th style={{ width: 170 }}>Code</th>
-            <th>Why goods come back</th>
+            <th>Return reasons</th>
             {GRANTS.map((grant) => (
               <th key={grant.field} className="nowrap">
                 {grant.head}
@@ -70,7 +70,7 @@ export function ReturnRules({
                     className="plain small"
                     onClick={() => set({ reasons: returns.reasons.filter((_, index) => index !== at) })}
                   >
-                    Take out
+                    Remove
                   </button>
                 )}
               </td>
@@ -89,8 +89,8 @@ export function ReturnRules({
         </button>
       )}
       <p className="muted small">
-        The restocking fee itself stands under Undoing. Freight is credited in the proportion of the goods that came
-        back. Returns for a reason that is taken out keep it.
+        The restocking fee is set under Unwinding. Freight is credited in proportion to the returned goods. Existing
+        returns keep a removed reason.
       </p>
     </>
   );

@@ -1,6 +1,7 @@
 import type { Rules } from './api';
 import { InSentence } from './CheckRules';
 import { ReasonCells } from './ReasonCells';
+import { currency } from '../../shared/currency';
 
 type Reason = NonNullable<Rules['unwind']>['reasons'][number];
 
@@ -39,7 +40,7 @@ export function UnwindRules({
                       className="plain small"
                       onClick={() => set({ reasons: unwind.reasons.filter((_, index) => index !== at) })}
                     >
-                      Take out
+                      Remove
                     </button>
                   )}
                 </td>
@@ -57,9 +58,9 @@ export function UnwindRules({
         )}
       </section>
       <section>
-        <h2>Money and goods that go back</h2>
+        <h2>Refunds and returned goods</h2>
         <p>
-          Above €{' '}
+          Above {currency()}{' '}
           <InSentence
             label="Refund limit"
             width={90}
@@ -67,10 +68,10 @@ export function UnwindRules({
             disabled={locked}
             onChange={(to) => set({ refundLimit: to || undefined })}
           />{' '}
-          the finance lead decides whether money goes back; left empty, whoever undoes it does.
+          the finance lead decides on the refund (empty: no limit).
         </p>
         <p>
-          Of what goods are worth that come back,{' '}
+          Of the value of returned goods,{' '}
           <InSentence
             label="Restocking fee"
             width={44}
@@ -78,7 +79,7 @@ export function UnwindRules({
             disabled={locked}
             onChange={(to) => set({ restockingPercent: to || '0' })}
           />{' '}
-          % are kept for restocking, unless the plan says otherwise.
+          % are retained as a restocking fee, unless the plan says otherwise.
         </p>
         <p>
           <label>
@@ -88,10 +89,10 @@ export function UnwindRules({
               disabled={locked}
               onChange={(event) => set({ refundsThroughService: event.target.checked })}
             />{' '}
-            Refunds are paid out by the payment service; otherwise by hand.
+            Refunds are paid by the payment service, otherwise manually.
           </label>
         </p>
-        <p className="muted small">What was undone with a reason that is taken out here keeps it.</p>
+        <p className="muted small">Existing documents keep a removed reason.</p>
       </section>
     </div>
   );

@@ -33,10 +33,10 @@ export const previewQuery = (rules: Rules | undefined) =>
     staleTime: 60_000,
   });
 
-export const layRules = (rules: Rules, reason: string) =>
+export const publishRules = (rules: Rules, reason: string) =>
   answer(client.PUT('/api/rules', { body: { ...written(rules), reason }, ...once() }));
 
-export const layApprovalRules = (rules: ApprovalRule[]) =>
+export const publishApprovalRules = (rules: ApprovalRule[]) =>
   answer(client.PUT('/api/approval-rules', { body: { rules }, ...once() }));
 
 export const ownApprovalRulesQuery = (code: string) =>
@@ -45,7 +45,7 @@ export const ownApprovalRulesQuery = (code: string) =>
     queryFn: () => answer(client.GET('/api/customers/{code}/approval-rules', { params: { path: { code } } })),
   });
 
-export const layOwnApprovalRules = (code: string, rules: ApprovalRule[]) =>
+export const publishOwnApprovalRules = (code: string, rules: ApprovalRule[]) =>
   answer(
     client.PUT('/api/customers/{code}/approval-rules', { params: { path: { code } }, body: { rules }, ...once() }),
   );

@@ -6,7 +6,7 @@ import type { Schemas } from '../../shared/api/http';
 import { date } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { keepReason, ProblemNote, ReasonInput, Tabs, tell, Waiting } from '../../shared/ui';
-import { layRules, previewQuery, refreshRules, rulesQuery, type Rules } from './api';
+import { publishRules, previewQuery, refreshRules, rulesQuery, type Rules } from './api';
 import { ApprovalRules } from './ApprovalRules';
 import { CheckRules } from './CheckRules';
 import { EntryRules } from './EntryRules';
@@ -19,12 +19,12 @@ const TABS = [
   { to: '/rules/po', label: 'PO numbers' },
   { to: '/rules/approval', label: 'Approval' },
   { to: '/rules/entry', label: 'Order entry' },
-  { to: '/rules/undoing', label: 'Undoing' },
+  { to: '/rules/unwinding', label: 'Unwinding' },
   { to: '/rules/returns', label: 'Returns' },
-  { to: '/rules/changes', label: 'What was changed' },
+  { to: '/rules/changes', label: 'Changes' },
 ];
 
-/** The house's own rules: what they are, what they do to the orders in the books, and what a change would do. */
+/** The company's own rules: what they are, what they do to the orders in the books, and what a change would do. */
 export function RulesPage() {
   const { tab = 'checks' } = useParams();
   const { role } = useSession();
@@ -41,9 +41,7 @@ export function RulesPage() {
       <div className="page-scroll">
         <div className="page-head">
           <h1>Rules</h1>
-          <span className="muted">
-            {locked ? 'The finance lead lays them down; here they can be read.' : `Version ${rules.version}`}
-          </span>
+          <span className="muted">{locked ? 'The finance lead publishes the rules.' : `Version ${rules.version}`}</span>
         </div>
         <Tabs of={TABS} />
         {tab === 'checks' && <CheckRules rules={rules} counts={counts} locked={locked} onChange={setEdited} />}
@@ -56,7 +54,7 @@ export function RulesPage() {
           />
         )}
         {tab === 'entry' && <EntryRules rules={rules} locked={locked} onChange={setEdited} />}
-        {tab === 'undoing' && <UnwindRules rules={rules} locked={locked} onChange={setEdited} />}
+        {tab === 'unwinding' && <UnwindRules rules={rules} locked={locked} onChange={setEdited} />}
         {tab === 'returns' && <ReturnRules rules={rules} locked={locked} onChange={setEdited} />}
         {tab === 'approval' && <ApprovalRules locked={locked} />}
         {tab === 'changes' && <Changes of={rules.changes} />}
@@ -96,11 +94,11 @@ function WouldDo({ preview }: { preview: Schemas['Preview'] | undefined }) {
     <>
       <p className="situation" style={{ marginTop: 16 }}>
         {preview.sentence}
-        {preview.lookedAt < preview.open && ` The latest ${preview.lookedAt} of ${preview.open} were tried.`}
+        {preview.lookedAt < preview.open && ` The latest ${preview.lookedAt} of ${preview.open} were simulated.`}
       </p>
       <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 28 }}>
-        {list('Would be held, were they to come in today', preview.holdCount, preview.holds)}
-        {list('Would be let go', preview.releaseCount, preview.releases)}
+        {list('Would be held today', preview.holdCount, preview.holds)}
+        {list('Would be released', preview.releaseCount, preview.releases)}
       </div>
     </>
   );
@@ -108,34 +106,34 @@ function WouldDo({ preview }: { preview: Schemas['Preview'] | undefined }) {
 
 function LayBar({ rules, ready, onDone }: { rules: Rules; ready: boolean; onDone: () => void }) {
   const [reason, setReason] = useState('');
-  const lay = useMutation({
-    mutationFn: () => layRules(rules, reason.trim()),
+  const publish = useMutation({
+    mutationFn: () => publishRules(rules, reason.trim()),
     onSuccess: () => {
       keepReason(reason.trim());
-      tell('The rules are in force. Held orders were looked at again; cleared ones stay cleared.');
+      tell('Rules published. Held orders were checked again; cleared orders stay cleared.');
       refreshRules();
       onDone();
     },
   });
   return (
     <>
-      <ProblemNote problem={lay.error} />
+      <ProblemNote problem={publish.error} />
       <form
         className="bar"
         onSubmit={(event) => {
           event.preventDefault();
-          if (reason.trim() && ready && !lay.isPending) lay.mutate();
+          if (reason.trim() && ready && !publish.isPending) publish.mutate();
         }}
       >
         <div className="field" style={{ width: 340 }}>
-          <label htmlFor="rules-reason">Why the rules change</label>
+          <label htmlFor="rules-reason">Reason for the change</label>
           <ReasonInput id="rules-reason" value={reason} onChange={setReason} />
         </div>
-        <button type="submit" className="button first" disabled={!reason.trim() || !ready || lay.isPending}>
-          Lay down these rules <kbd>↵</kbd>
+        <button type="submit" className="button first" disabled={!reason.trim() || !ready || publish.isPending}>
+          Publish rules <kbd>↵</kbd>
         </button>
         <button type="button" className="button" onClick={onDone}>
-          As they were
+          Reset
         </button>
       </form>
     </>

@@ -9,6 +9,7 @@ import { useSession } from '../../shared/session';
 import { Doc, Mark, tellProblem, Waiting } from '../../shared/ui';
 import { latestProofQuery } from '../proof';
 import { useGo } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
 
 type Lane = Schemas['LaneView'];
 
@@ -20,9 +21,9 @@ type Face = { words: string; to: string; weight: 'stop' | 'caution' };
 const LANES: Record<string, Face> = {
   held: { words: 'Held', to: '/review?only=HELD', weight: 'stop' },
   flagged: { words: 'Flagged', to: '/review?only=FLAGGED', weight: 'caution' },
-  awaiting: { words: 'Waits for me', to: '/review?only=MINE', weight: 'stop' },
+  awaiting: { words: 'For my decision', to: '/review?only=MINE', weight: 'stop' },
   'sent-back': { words: 'Sent back', to: '/orders?lane=SENT_BACK', weight: 'caution' },
-  due: { words: 'Due to be made', to: '/orders/due', weight: 'caution' },
+  due: { words: 'Orders due', to: '/orders/due', weight: 'caution' },
   'to-stage': { words: 'To stage', to: '/goods', weight: 'caution' },
   staged: { words: 'Staged, not departed', to: '/goods/staged', weight: 'caution' },
   late: { words: 'Late', to: '/orders?lane=LATE', weight: 'stop' },
@@ -31,9 +32,9 @@ const LANES: Record<string, Face> = {
   'unexpected-goods': { words: 'Unexpected goods', to: '/returns/unexpected', weight: 'stop' },
   'returns-to-receive': { words: 'Returns to receive', to: '/returns', weight: 'caution' },
   'returns-to-inspect': { words: 'Returns to inspect', to: '/returns/inspecting', weight: 'caution' },
-  'returns-to-credit': { words: 'Credits not given', to: '/returns/to-credit', weight: 'caution' },
-  'credited-ahead': { words: 'Credited, not here', to: '/returns/ahead', weight: 'caution' },
-  'refunds-to-do': { words: 'Refunds not done', to: '/billing/refunds', weight: 'stop' },
+  'returns-to-credit': { words: 'Returns to credit', to: '/returns/to-credit', weight: 'caution' },
+  'credited-ahead': { words: 'Credited ahead', to: '/returns/ahead', weight: 'caution' },
+  'refunds-to-do': { words: 'Refunds to send', to: '/billing/refunds', weight: 'stop' },
   'plans-waiting': { words: 'Plans waiting', to: '/undone', weight: 'caution' },
   'past-due': { words: 'Invoices past due', to: '/billing/invoices?pastDue=true', weight: 'stop' },
 };
@@ -64,12 +65,13 @@ export function TodayPage() {
     <div className="today">
       <section className="page-scroll">
         <h1>
-          {isZero(undecided) ? 'Nothing waits for a decision' : `€ ${figure(undecided)} wait for a decision`}
-          {!isZero(dueToday) && `, ${figure(dueToday)} of it should leave today or should have left`}
+          {isZero(undecided)
+            ? 'Nothing waits for a decision'
+            : `${currency()} ${figure(undecided)} waiting for a decision`}
+          {!isZero(dueToday) && `, ${figure(dueToday)} of it due today or late`}
         </h1>
         <div className="muted small" style={{ marginBottom: 6 }}>
-          Each lane: how many, what they are worth, how many days they have waited. <kbd>J</kbd> <kbd>K</kbd> choose,{' '}
-          <kbd>↵</kbd> opens.
+          Each lane shows count, value and days waiting. <kbd>J</kbd> <kbd>K</kbd> choose, <kbd>↵</kbd> opens the list.
         </div>
         {failing > 0 && (
           <Link className="lane" to="/proof">
@@ -99,8 +101,8 @@ export function TodayPage() {
         </div>
       </section>
       <aside>
-        <h2>{lookedAt ? `Since you last looked, ${moment(lookedAt)}` : 'What happened lately'}</h2>
-        {since.length === 0 && <p className="muted">Nothing that others decided.</p>}
+        <h2>{lookedAt ? `Since your last visit, ${moment(lookedAt)}` : 'Recent events'}</h2>
+        {since.length === 0 && <p className="muted">No decisions by others.</p>}
         {since.map((event, index) => (
           <div className="told" key={index}>
             <Doc kind={event.kind} number={event.number} /> {event.sentence}{' '}
@@ -124,7 +126,7 @@ function LaneRow({ lane, today, at, onAt }: { lane: Lane; today: string; at: boo
       <Link to={to} className="num lane-count" style={{ color: 'inherit' }} aria-label={`${words}: ${lane.count}`}>
         {figure(String(lane.count))}
       </Link>
-      <span className="num">{lane.count > 0 && `€ ${figure(lane.value)}`}</span>
+      <span className="num">{lane.count > 0 && `${currency()} ${figure(lane.value)}`}</span>
       <span
         className="strip"
         role="img"
@@ -181,7 +183,7 @@ function Limit({ lane, words }: { lane: Lane; words: string }) {
         className="cell-input num"
         style={{ width: 26, margin: '0 4px' }}
         inputMode="numeric"
-        aria-label={`${words}: too old after so many days`}
+        aria-label={`${words}: limit in days`}
         value={days}
         onChange={(event) => setDays(event.target.value)}
         onBlur={give}
@@ -201,7 +203,7 @@ function Looked() {
   });
   return (
     <button className="plain small" style={{ marginTop: 10 }} disabled={look.isPending} onClick={() => look.mutate()}>
-      I have read this
+      Mark as read
     </button>
   );
 }

@@ -9,6 +9,7 @@ import { StartFrom, startable } from '../order';
 import { Doc, Mark, Ring, Waiting } from '../../shared/ui';
 import { Rail } from './Rail';
 import { useGo } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
 
 type Trail = Schemas['TrailView'];
 type Kind = Schemas['WayView']['kind'];
@@ -113,11 +114,11 @@ export function TrailPage() {
               <th>Date</th>
               <th className="rail" />
               <th>Document</th>
-              <th>What happened</th>
+              <th>Event</th>
               <th>Units</th>
               <th className="num">Billed</th>
               <th className="num">Received</th>
-              <th className="num">Open €</th>
+              <th className="num">Open {currency()}</th>
             </tr>
           </thead>
           <tbody>
@@ -214,13 +215,17 @@ function Facts({ trail }: { trail: Trail }) {
         </div>
       </div>
       <div>
-        <b>€ {figure(trail.billed)} billed</b>
+        <b>
+          {currency()} {figure(trail.billed)} billed
+        </b>
         <div className="muted small">
           {billing === 0 ? 'nothing to bill' : `${billing} ${billing === 1 ? 'line' : 'lines'} to bill`}
         </div>
       </div>
       <div>
-        <b>€ {figure(trail.received)} received</b>
+        <b>
+          {currency()} {figure(trail.received)} received
+        </b>
         <div className="muted small">
           {[
             paidBy === 0 ? '' : paidBy === 1 ? 'by one payment' : `by ${paidBy} payments`,
@@ -232,7 +237,9 @@ function Facts({ trail }: { trail: Trail }) {
         </div>
       </div>
       <div>
-        <b>€ {figure(trail.open)} open</b>
+        <b>
+          {currency()} {figure(trail.open)} open
+        </b>
         <div className="muted small">{trail.nextDue ? `due ${date(trail.nextDue)}` : 'nothing due'}</div>
       </div>
     </div>
@@ -243,7 +250,7 @@ function Units({ trail, lit, onLight }: { trail: Trail; lit: string[]; onLight: 
   const back = trail.flows.some((flow) => !isZero(flow.returned) || !isZero(flow.credited));
   return (
     <section>
-      <h2>Where every unit is</h2>
+      <h2>Units</h2>
       <table className="rows inset">
         <thead>
           <tr>
@@ -303,7 +310,7 @@ function Units({ trail, lit, onLight }: { trail: Trail; lit: string[]; onLight: 
       </table>
       {trail.neighbours.length > 0 && (
         <div className="muted small" style={{ marginTop: 6 }}>
-          Elsewhere on these papers:{' '}
+          Other orders on these documents:{' '}
           {trail.neighbours.map((order) => (
             <Link key={order} className="mono" to={`/trail/ORDER/${order}`} style={{ marginRight: 8 }}>
               {order}
@@ -319,8 +326,8 @@ function Ledger({ trail, statements }: { trail: Trail; statements: Schemas['Stat
   const failing = statements?.filter((statement) => !statement.holds) ?? [];
   return (
     <section>
-      <h2>What the ledger shows</h2>
-      {trail.ledger.length === 0 && <div className="muted">Nothing is posted yet.</div>}
+      <h2>Ledger</h2>
+      {trail.ledger.length === 0 && <div className="muted">Nothing posted yet.</div>}
       {trail.ledger.map((line) => (
         <div className="pair" key={line.account} style={{ borderBottom: '1px solid var(--rule)' }}>
           <span>

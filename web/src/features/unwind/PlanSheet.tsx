@@ -2,6 +2,7 @@ import { Fragment, type ReactNode } from 'react';
 import type { Schemas } from '../../shared/api/http';
 import { capital, date, figure, isZero, orDash, trim, Words, words } from '../../shared/format';
 import { Doc } from '../../shared/ui';
+import { currency } from '../../shared/currency';
 
 type Plan = Schemas['PlanView'];
 type Step = Schemas['StepView'];
@@ -10,26 +11,26 @@ type Step = Schemas['StepView'];
 export const WAITS: Record<string, string> = {
   'receive-goods': 'for the goods to come back',
   'inspect-goods': 'for the goods to be inspected',
-  refund: 'for the finance lead to agree',
-  credit: 'for the period to be opened again',
+  refund: 'for approval by the finance lead',
+  credit: 'for the period to be reopened',
 };
 
 /** What a step is called. */
 export const STEP: Record<string, string> = {
-  recall: 'Recall the request for approval',
+  recall: 'Recall the approval request',
   'release-reservation': 'Release the reservation',
-  'void-staged': 'Void what is staged',
+  'void-staged': 'Void the staged dispatch',
   'reverse-dispatch': 'Reverse the dispatch',
-  'unallocate-payment': 'Take the payment off',
-  'unapply-deposit': 'Take the deposit off',
+  'unallocate-payment': 'Unallocate the payment',
+  'unapply-deposit': 'Unapply the deposit',
   'reverse-invoice': 'Reverse the invoice',
   'authorise-return': 'Authorise the return',
   'receive-goods': 'Receive the goods',
   'inspect-goods': 'Inspect the goods',
-  credit: 'Credit what was billed',
-  refund: 'Give the money back',
-  'move-to-customer-credit': 'Keep the money as customer credit',
-  'cancel-quantity': 'Give up the open quantity',
+  credit: 'Credit the billed goods',
+  refund: 'Refund the money',
+  'move-to-customer-credit': 'Move the money to customer credit',
+  'cancel-quantity': 'Cancel the open quantity',
 };
 
 const COUNT = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine'];
@@ -86,7 +87,7 @@ function situation(plan: Plan): string {
     );
   }
   for (const money of plan.money.filter((one) => one.kind === 'CUSTOMER')) {
-    parts.push(`the customer has € ${figure(plan.waitsAt ? money.now : money.done)} credit`);
+    parts.push(`the customer has ${currency()} ${figure(plan.waitsAt ? money.now : money.done)} credit`);
   }
   return parts.length === 0 ? '' : `${capital(parts.join(', and '))}.`;
 }
@@ -104,9 +105,9 @@ function StepRow({ step, no, later }: { step: Step; no: number; later: boolean }
     step.timing === 'WAITS'
       ? 'waits for the goods'
       : step.timing === 'SOMEBODY_ELSE'
-        ? 'for somebody else'
+        ? 'for another role'
         : later
-          ? 'goes on by itself then'
+          ? 'then continues automatically'
           : 'now';
   return (
     <div className={later ? 'step later' : 'step'}>
@@ -115,7 +116,7 @@ function StepRow({ step, no, later }: { step: Step; no: number; later: boolean }
         <b>{STEP[step.kind] ?? Words(step.kind.replaceAll('-', ' '))}</b>
         <div>{step.sentence}</div>
         <div className="muted small">
-          {when} · {step.by.map((role) => WHO[role] ?? words(role)).join(' or ')} may do this
+          {when} · {step.by.map((role) => WHO[role] ?? words(role)).join(' or ')} does this
         </div>
       </div>
       <div className="small">
@@ -191,7 +192,7 @@ function Lines({ plan }: { plan: Plan }) {
             const stages: [string, Units, Units][] = [
               ['before', line.before, line.before],
               [plan.waitsAt ? 'now' : 'after', line.now, line.before],
-              ...(plan.waitsAt ? ([['when all is done', line.done, line.now]] as [string, Units, Units][]) : []),
+              ...(plan.waitsAt ? ([['when done', line.done, line.now]] as [string, Units, Units][]) : []),
             ];
             return (
               <Fragment key={`${line.order} ${line.line}`}>
@@ -230,7 +231,7 @@ function Lines({ plan }: { plan: Plan }) {
   );
 }
 
-/** Figures that change, each before, after what is possible now, and when all is done. */
+/** Figures that change, each before, after what is possible now, and when done. */
 function Changes({
   title,
   plan,
@@ -304,7 +305,7 @@ const SHELF: [keyof Schemas['ShelfFigures'], string][] = [
   ['onHand', 'on hand'],
   ['reserved', 'reserved'],
   ['inspection', 'in inspection'],
-  ['value', 'value €'],
+  ['value', 'value'],
 ];
 
 function Shelves({ plan }: { plan: Plan }) {

@@ -13,8 +13,8 @@ export type Undone = Schemas['UnwindingView'];
 const FOR: Record<string, string> = {
   GOODS: 'the goods to come back',
   INSPECTION: 'the goods to be inspected',
-  DECISION: 'the finance lead to agree',
-  PERIOD: 'the period to be opened again',
+  DECISION: 'approval by the finance lead',
+  PERIOD: 'the period to be reopened',
 };
 
 /** What still waits of plans that were carried out in part, with what was done around an order. */
@@ -41,7 +41,7 @@ function Past({ plan }: { plan: Undone }) {
       {capital(plan.words)}, {date(plan.on)} by {plan.by}
       {plan.state === 'ABANDONED' && (
         <span className="muted">
-          ; the rest abandoned by {plan.endedBy ?? 'nobody'}: {plan.endedWhy}
+          ; the rest was cancelled by {plan.endedBy}: {plan.endedWhy}
         </span>
       )}
     </div>
@@ -76,7 +76,7 @@ export function WaitingPlan({ plan }: { plan: Undone }) {
         }),
       ),
     onSuccess: () => {
-      tell('The rest of the plan is given up; what has happened stays.');
+      tell('The rest of the plan is cancelled; completed steps stay.');
       setGiving(false);
     },
     onSettled: refreshAll,
@@ -111,14 +111,14 @@ export function WaitingPlan({ plan }: { plan: Undone }) {
         {plan.waitsFor === 'DECISION' && role === 'LEAD' && (
           <>
             <button className="plain" disabled={decide.isPending} onClick={() => decide.mutate()}>
-              Agree, give it back
+              Approve the refund
             </button>
             {' · '}
           </>
         )}
         {may(role, 'decide') && (
           <button className="plain" onClick={() => setGiving(true)}>
-            Give up the rest…
+            Cancel the rest…
           </button>
         )}
         {plan.orders.length > 1 && (
@@ -135,14 +135,14 @@ export function WaitingPlan({ plan }: { plan: Undone }) {
       </div>
       {giving && (
         <ReasonDialog
-          title={`Give up the rest: ${plan.words}`}
-          action="Give up the rest"
+          title={`Cancel the rest: ${plan.words}`}
+          action="Cancel the rest"
           busy={abandon.isPending}
           problem={abandon.error}
           onClose={() => setGiving(false)}
           onGiven={(reason) => abandon.mutate(reason)}
         >
-          {plan.returnNumber ? 'What has not come back may not come any more. ' : ''}What has happened stays as it is.
+          {plan.returnNumber ? 'No more goods are accepted. ' : ''}Completed steps stay.
         </ReasonDialog>
       )}
     </div>

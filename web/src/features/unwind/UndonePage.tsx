@@ -12,12 +12,14 @@ import { ReasonChoice } from '../rules/ReasonChoice';
 import { STEP } from './PlanSheet';
 import { WaitingPlan } from './ToDo';
 import { useGo } from '../../shared/navigation';
+import { DayInput, DayRange } from '../../shared/ui/DayInput';
+import { currency } from '../../shared/currency';
 
 const TABS = [
   { to: '/undone', label: 'Plans waiting' },
-  { to: '/undone/done', label: 'What was undone' },
-  { to: '/undone/report', label: 'By reason, customer, writer' },
-  { to: '/undone/leftovers', label: 'Leftovers to cancel' },
+  { to: '/undone/done', label: 'Unwound documents' },
+  { to: '/undone/report', label: 'Report' },
+  { to: '/undone/leftovers', label: 'Remainders to cancel' },
 ];
 
 /** All that was undone and all that still waits; and leftovers of many orders given up at once. */
@@ -48,10 +50,7 @@ function Plans({ waiting }: { waiting: boolean }) {
   });
   if (!query.data) return <Waiting query={query} />;
   const rows = query.data.pages.flatMap((page) => page.rows);
-  if (rows.length === 0)
-    return (
-      <Empty>{waiting ? 'No plan waits: everything that was undone is undone.' : 'Nothing was undone yet.'}</Empty>
-    );
+  if (rows.length === 0) return <Empty>{waiting ? 'No plans are waiting.' : 'Nothing unwound yet.'}</Empty>;
   if (waiting)
     return (
       <>
@@ -82,7 +81,7 @@ function Plans({ waiting }: { waiting: boolean }) {
             <th>Reason</th>
             <th>By</th>
             <th>State</th>
-            <th className="num">Worth €</th>
+            <th className="num">Worth {currency()}</th>
           </tr>
         </thead>
         <tbody>
@@ -110,10 +109,10 @@ const BY: [string, string][] = [
   ['reason', 'reason'],
   ['customer', 'customer'],
   ['writer', 'writer'],
-  ['intent', 'what was done'],
+  ['intent', 'done'],
 ];
 
-/** What was undone over a time, as a table and as bars of the same figures. */
+/** Unwound documents over a time, as a table and as bars of the same figures. */
 function Report() {
   const [search, setSearch] = useSearchParams();
   const by = search.get('by') ?? 'reason';
@@ -134,8 +133,8 @@ function Report() {
       <div className="page-head">
         <h1>
           {report.count === 0
-            ? 'Nothing was undone'
-            : `€ ${figure(report.amount)} undone in ${report.count} ${report.count === 1 ? 'case' : 'cases'}`}
+            ? 'Nothing unwound'
+            : `${currency()} ${figure(report.amount)} unwound in ${report.count} ${report.count === 1 ? 'case' : 'cases'}`}
           , {date(report.from)} to {date(report.to)}
         </h1>
       </div>
@@ -148,31 +147,16 @@ function Report() {
             </option>
           ))}
         </select>{' '}
-        from{' '}
-        <input
-          type="date"
-          aria-label="From"
-          value={report.from}
-          onChange={(event) => event.target.value && set('from', event.target.value)}
-        />{' '}
-        to{' '}
-        <input
-          type="date"
-          aria-label="To"
-          value={report.to}
-          onChange={(event) => event.target.value && set('to', event.target.value)}
-        />
+        <DayRange from={report.from} to={report.to} onChange={set} />
       </div>
-      {report.rows.length === 0 && (
-        <Empty>Nothing was undone between these days. Abandoned plans are not counted.</Empty>
-      )}
+      {report.rows.length === 0 && <Empty>Nothing unwound between these dates. Cancelled plans are not counted.</Empty>}
       {report.rows.length > 0 && (
         <table className="rows">
           <thead>
             <tr>
               <th style={{ width: '26%' }}>{capital(BY.find(([code]) => code === by)?.[1] ?? by)}</th>
               <th className="num">Cases</th>
-              <th className="num">Worth €</th>
+              <th className="num">Worth {currency()}</th>
               <th style={{ width: '48%' }} aria-hidden />
             </tr>
           </thead>
@@ -237,15 +221,23 @@ function Leftovers() {
       <div className="page-head">
         <h1>
           {rows.length === 0
-            ? 'Nothing is left over'
-            : `${rows.length}${query.hasNextPage ? ' and more' : ''} orders with something open`}
+            ? 'No remainders'
+            : `${rows.length}${query.hasNextPage ? ' and more' : ''} orders with an open remainder`}
         </h1>
       </div>
       <div className="filters">
-        <label>
+        <span>
           ordered before{' '}
-          <input type="date" value={before ?? ''} max={today} onChange={(event) => set('before', event.target.value)} />
-        </label>{' '}
+          <DayInput
+            label="Ordered before"
+            className="cell-input"
+            style={{ width: 110, display: 'inline-block' }}
+            value={before ?? ''}
+            max={today}
+            optional
+            onChange={(day) => set('before', day)}
+          />
+        </span>{' '}
         <label>
           <input
             type="checkbox"
@@ -270,11 +262,11 @@ function Leftovers() {
               <SelectAll selection={selection} rows={rows} />
               <th>Order</th>
               <th>Customer</th>
-              <th>Their PO</th>
+              <th>Customer PO</th>
               <th>Ordered</th>
-              <th>Wanted by</th>
+              <th>Requested</th>
               <th>Shipped</th>
-              <th className="num">Open, gross €</th>
+              <th className="num">Open, gross {currency()}</th>
             </tr>
           </thead>
           <tbody>
@@ -299,7 +291,7 @@ function Leftovers() {
       {selection.chosen.length > 0 && (
         <div className="bar" style={{ position: 'sticky', bottom: -24, margin: '12px -22px -24px' }}>
           <button className="button first" disabled={preview.isPending} onClick={() => preview.mutate()}>
-            Look what cancelling {selection.chosen.length === 1 ? 'it' : `these ${selection.chosen.length}`} gives up
+            Preview cancelling {selection.chosen.length === 1 ? 'it' : `these ${selection.chosen.length}`} cancels
           </button>
           <button className="plain" onClick={selection.none}>
             Select none
@@ -343,11 +335,12 @@ function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => 
     onSettled: refreshAll,
   });
   return (
-    <section ref={section} className="together" aria-label="What would be given up">
+    <section ref={section} className="together" aria-label="Preview">
       <div className="page-head">
         <h1>
-          € {figure(of.total)} net would be given up on {possible.length} {possible.length === 1 ? 'order' : 'orders'}
-          {refused.length > 0 && `; ${refused.length} can't be cancelled like this`}
+          {currency()} {figure(of.total)} net would be cancelled on {possible.length}{' '}
+          {possible.length === 1 ? 'order' : 'orders'}
+          {refused.length > 0 && `; ${refused.length} cannot be cancelled`}
         </h1>
         <button className="plain" onClick={onClose}>
           Close
@@ -375,13 +368,13 @@ function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => 
       <div className="fields" style={{ gridTemplateColumns: '240px 1fr auto', alignItems: 'end', marginTop: 10 }}>
         <ReasonChoice
           id="why-code"
-          label="Reason for all of them"
+          label="Reason for all orders"
           value={reasonCode}
           of={reasons.data ?? []}
           onChange={setReasonCode}
         />
         <div className="field">
-          <label htmlFor="why">In your own words</label>
+          <label htmlFor="why">Remark</label>
           <ReasonInput id="why" value={text} onChange={setText} />
         </div>
         <button

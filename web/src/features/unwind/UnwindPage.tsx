@@ -11,6 +11,7 @@ import { refreshAll } from '../review';
 import { PlanSheet, WAITS } from './PlanSheet';
 import { useGo } from '../../shared/navigation';
 import { present } from '../../shared/present';
+import { DayInput } from '../../shared/ui/DayInput';
 
 type Kind = Schemas['WayView']['kind'];
 type Way = Schemas['WayView'];
@@ -19,10 +20,10 @@ type Question = Schemas['QuestionView'];
 /** What an order with a deposit is asked before it can be planned at all. */
 const DEPOSIT: Question = {
   code: 'money',
-  words: 'What becomes of the deposit?',
+  words: 'Deposit',
   answers: [
-    { code: 'refund', words: 'It is given back' },
-    { code: 'customer-credit', words: 'It stays as customer credit' },
+    { code: 'refund', words: 'Refund it' },
+    { code: 'customer-credit', words: 'Move it to customer credit' },
   ],
 };
 
@@ -39,7 +40,7 @@ export function UnwindPage() {
   });
   if (!ways.data) return <Waiting query={ways} />;
   const first = ways.data.ways.find((way) => way.possible) ?? ways.data.ways[0];
-  if (!first) return <Empty>Nothing of this document can be undone.</Empty>;
+  if (!first) return <Empty>This document cannot be unwound.</Empty>;
   return <Chosen key={kind + number} kind={kind} number={number} of={ways.data} first={first} />;
 }
 
@@ -70,7 +71,7 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
         .map(([line, quantity]) => ({ line: Number(line), quantity }))
     : undefined;
   const reason = text.trim() || (of.reasons.find((one) => one.code === reasonCode)?.words ?? '');
-  const undoing = {
+  const typed = {
     kind: way.kind,
     number: way.number,
     intent: way.intent,
@@ -82,7 +83,7 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
     reason,
     date,
   };
-  const [asked] = useDebouncedValue(undoing, 250);
+  const [asked] = useDebouncedValue(typed, 250);
   const plan = useQuery({
     queryKey: [
       'plan',
@@ -104,7 +105,7 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
     mutationFn: () =>
       answer(
         client.POST('/api/unwind/executions', {
-          body: { ...undoing, fingerprint: present(plan.data, 'the plan').fingerprint },
+          body: { ...typed, fingerprint: present(plan.data, 'the plan').fingerprint },
           ...once(),
         }),
       ),
@@ -115,7 +116,7 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
     },
     onSettled: refreshAll,
   });
-  const settled = JSON.stringify(asked) === JSON.stringify(undoing);
+  const settled = JSON.stringify(asked) === JSON.stringify(typed);
   const ready = !!plan.data && !plan.error && !plan.isFetching && settled && !carryOut.isPending;
   useKeys({
     'ctrl+enter': ready ? () => carryOut.mutate() : undefined,
@@ -134,13 +135,13 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
           from {words(kind)} <Doc kind={kind} number={number} />, {of.customerName}
         </div>
         <fieldset className="plain-set">
-          <legend>What should be undone?</legend>
+          <legend>Action</legend>
           {of.ways.map((one, index) => (
             <label key={nameOf(one)} className={one.possible ? 'way' : 'way muted'}>
               <input type="radio" name="way" checked={one === way} onChange={() => choose(one)} />
               <span>
                 {capital(one.words)} {one.possible && index < 9 && <kbd>{index + 1}</kbd>}
-                {!one.possible && <div className="small">{SHORT[one.code] ?? 'not possible now'}</div>}
+                {!one.possible && <div className="small">{SHORT[one.code] ?? 'not possible'}</div>}
               </span>
             </label>
           ))}
@@ -166,17 +167,12 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
           </select>
         </div>
         <div className="field">
-          <label htmlFor="reason">In your own words</label>
+          <label htmlFor="reason">Remark</label>
           <ReasonInput id="reason" value={text} onChange={setText} />
         </div>
         <div className="field">
           <label htmlFor="dated">Dated</label>
-          <input
-            id="dated"
-            type="date"
-            value={date}
-            onChange={(event) => event.target.value && setDate(event.target.value)}
-          />
+          <DayInput id="dated" value={date} onChange={setDate} />
         </div>
       </section>
       <section className="right page">
@@ -186,7 +182,7 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
           ) : plan.data ? (
             <PlanSheet plan={plan.data} />
           ) : (
-            <p className="muted">{lines?.length === 0 ? 'Say how much of which line.' : 'Planning…'}</p>
+            <p className="muted">{lines?.length === 0 ? 'Enter quantities.' : 'Planning…'}</p>
           )}
           <Changed problem={carryOut.error} onAgain={() => plan.refetch()} />
         </div>
@@ -194,9 +190,7 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
           <button className="button first" disabled={!ready} onClick={() => carryOut.mutate()}>
             {plan.data && !plan.error ? capital(plan.data.words) : 'Nothing to carry out'} <kbd>Ctrl ↵</kbd>
           </button>
-          <span className="muted small">
-            Should anything of it change before, this is refused and the new plan shown.
-          </span>
+          <span className="muted small">If anything changes first, this is refused and the new plan is shown.</span>
         </div>
       </section>
     </div>
@@ -205,12 +199,12 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
 
 /** Why a way is closed, in three words; the whole sentence stands where the plan would be. */
 const SHORT: Record<string, string> = {
-  'departed-goods': 'goods have left',
+  'departed-goods': 'goods departed',
   'already-billed': 'it is billed',
   'already-credited': 'it is credited',
-  'already-returned': 'goods came back or may',
-  'already-reversed': 'taken back already',
-  'deposit-attached': 'a deposit hangs on it',
+  'already-returned': 'a return exists',
+  'already-reversed': 'already reversed',
+  'deposit-attached': 'a deposit is applied',
   'payment-attached': 'the money settles invoices',
   'more-than-open': 'nothing is open',
   'more-than-returnable': 'nothing can come back',
@@ -223,7 +217,7 @@ function Refused({ problem, way }: { problem: Problem; way: Way }) {
   return (
     <>
       <div className="page-head">
-        <h1>{capital(way.words)}: not like this</h1>
+        <h1>{capital(way.words)}: not possible</h1>
       </div>
       <ProblemNote problem={problem} />
     </>
@@ -268,10 +262,10 @@ function HowMuch({
   if (!byLine) return null;
   return (
     <fieldset className="plain-set">
-      <legend>How much?</legend>
+      <legend>Quantity</legend>
       <label className="way">
         <input type="radio" name="some" checked={!quantities} onChange={() => onQuantities(null)} />{' '}
-        {way.intent === 'cancel-rest' ? 'All that is open' : 'All that may come back'}
+        {way.intent === 'cancel-rest' ? 'All open quantities' : 'All returnable quantities'}
       </label>
       <label className="way">
         <input type="radio" name="some" checked={!!quantities} onChange={() => onQuantities({})} /> Some lines
@@ -321,7 +315,7 @@ function Asked({
           value={value ?? ''}
           onChange={(event) => /^\d{0,3}(\.\d{0,2})?$/.test(event.target.value) && onAnswer(event.target.value)}
         />{' '}
-        % of what the goods are worth
+        % of the value of the goods
       </fieldset>
     );
   }

@@ -44,13 +44,7 @@ export async function answer<T>(request: Promise<{ data?: T; error?: unknown; re
   try {
     result = await request;
   } catch {
-    throw new Problem(
-      0,
-      'unreachable',
-      'The server did not answer. Nothing more is known; look again before you repeat it.',
-      '',
-      [],
-    );
+    throw new Problem(0, 'unreachable', 'The server did not answer. Check the document before you try again.', '', []);
   }
   if (result.response.ok && result.data !== undefined) return result.data;
   const body = (result.error ?? {}) as Partial<Schemas['Problem']>;

@@ -23,9 +23,9 @@ const PLACE: Record<string, (number: string) => string> = {
   ORDER: (number) => `/orders/${number}`,
   ENTRY: (number) => `/ledger/journal?entry=${number}`,
   CUSTOMER: (number) => `/customers/${encodeURIComponent(number)}`,
-  QUOTE: (number) => `/orders/outlines/${number}`,
-  BLANKET_ORDER: (number) => `/orders/outlines/${number}`,
-  RECURRING_ORDER: (number) => `/orders/outlines/${number}`,
+  QUOTE: (number) => `/orders/agreements/${number}`,
+  BLANKET_ORDER: (number) => `/orders/agreements/${number}`,
+  RECURRING_ORDER: (number) => `/orders/agreements/${number}`,
   CREDIT_NOTE: (number) => `/billing/credit-note/${number}`,
   UNEXPECTED_GOODS: () => '/returns/unexpected',
   RETURN: (number) => `/returns/return/${number}`,
@@ -187,7 +187,7 @@ export function ReasonDialog({
       >
         {children}
         <div className="field" style={{ margin: '12px 0' }}>
-          <label htmlFor="reason">{optional ? 'Remark, if you like' : 'Reason'}</label>
+          <label htmlFor="reason">{optional ? 'Remark, optional' : 'Reason'}</label>
           <ReasonInput id="reason" value={reason} onChange={setReason} />
         </div>
         <ProblemNote problem={problem} />
@@ -196,7 +196,7 @@ export function ReasonDialog({
             {action} <kbd>↵</kbd>
           </button>
           <button type="button" className="button" onClick={onClose}>
-            Leave it
+            Cancel
           </button>
         </div>
       </form>

@@ -142,7 +142,7 @@ class JourneyTests {
     }
 
     @Test
-    void mostUrgentHeldOrderIsLetPassShippedBilledPaidAndFoundAgainByItsPo() {
+    void mostUrgentHeldOrderIsWaivedShippedBilledPaidAndFoundAgainByItsPo() {
         page.navigate(application.url() + "/review?reason=duplicate-po");
         page.locator("a.list-item").first().click();
         assertThat(page.locator(".situation")).containsText("Held since");
@@ -159,9 +159,9 @@ class JourneyTests {
         page.navigate(application.url() + "/orders/" + number);
         assertThat(page.locator(".situation")).containsText("Cleared");
 
-        button("Stage what is reserved").click();
+        button("Stage reserved goods").click();
         button("Send off").click();
-        button("Bill what can be billed").click();
+        button("Create invoice").click();
         assertThat(page.getByText("Billed as invoice")).isVisible();
 
         page.keyboard().press("/");
@@ -183,13 +183,13 @@ class JourneyTests {
         page.navigate(application.url() + "/billing/invoices");
         page.locator("tr")
                 .filter(new Locator.FilterOptions().setHasText(invoice))
-                .getByText("Money in")
+                .getByText("Record a payment")
                 .click();
         var row = page.locator("tr").filter(new Locator.FilterOptions().setHasText(invoice));
-        row.getByText("all of it").click();
+        row.getByText("all", new Locator.GetByTextOptions().setExact(true)).click();
         page.getByLabel("Amount received")
-                .fill(page.getByLabel("Against " + invoice).inputValue());
-        button("Book the payment").click();
+                .fill(page.getByLabel("Allocate to " + invoice).inputValue());
+        button("Record the payment").click();
         assertThat(page.getByText("all allocated")).isVisible();
         page.navigate(application.url() + "/trail/INVOICE/" + invoice);
         assertThat(page.locator(".facts")).containsText("0.00 open");
@@ -202,23 +202,23 @@ class JourneyTests {
         page.navigate(application.url() + "/today");
         page.navigate(application.url() + "/orders/new");
         assertThat(page.getByLabel("Remark")).hasValue("before lunch");
-        button("Begin afresh").click();
+        button("Start over").click();
         assertThat(page.getByLabel("Remark")).hasValue("");
         page.getByLabel("Customer", new Page.GetByLabelOptions().setExact(true)).fill("sandeel");
         page.locator(".look-hits [role=option]").first().waitFor();
         page.keyboard().press("Enter");
-        page.getByLabel("Their PO").fill("po 4417-B");
+        page.getByLabel("Customer PO").fill("po 4417-B");
         page.getByLabel("Item of line 1").fill("braid 12");
         page.locator(".look-hits [role=option]").first().waitFor();
         page.keyboard().press("Enter");
         page.getByLabel("Quantity of line 1").fill("20");
-        assertThat(page.getByText("It would be held")).isVisible();
+        assertThat(page.getByText("Would be held")).isVisible();
         assertThat(page.locator("aside")).containsText("PO used before");
-        page.getByLabel("Their PO").fill("brand new " + System.nanoTime());
-        assertThat(page.getByText("It would pass")).isVisible();
+        page.getByLabel("Customer PO").fill("brand new " + System.nanoTime());
+        assertThat(page.getByText("Would be cleared")).isVisible();
         page.keyboard().press("Control+Enter");
         page.waitForURL("**/orders/SO-*");
-        assertThat(page.locator(".situation")).containsText("Cleared: nothing holds it.");
+        assertThat(page.locator(".situation")).containsText("Cleared.");
     }
 
     @Test
@@ -246,14 +246,14 @@ class JourneyTests {
         assertThat(page.locator("h1")).containsText(order);
         page.keyboard().press("u");
         page.getByLabel("Cancel order " + order).check();
-        assertThat(page.getByRole(AriaRole.ALERT)).containsText("have left the building");
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("departed with dispatch");
         page.getByLabel("Cancel the rest of order " + order).check();
         assertThat(page.getByText("Two steps, all possible now")).isVisible();
         page.locator("#reason").fill("the yard has closed");
         assertThat(page.locator(".bar .button.first")).isEnabled();
         page.keyboard().press("Control+Enter");
         page.waitForURL("**/trail/ORDER/" + order);
-        assertThat(page.locator("table.rows").first()).containsText("given up: the yard has closed");
+        assertThat(page.locator("table.rows").first()).containsText("cancelled: the yard has closed");
     }
 
     /** From the customer's call to the money back, by the keyboard where there is a key for it. */
@@ -271,8 +271,8 @@ class JourneyTests {
         page.getByLabel("Quantity of line 1").fill("2");
         assertThat(page.getByText("One step now, then it waits for the goods to come back"))
                 .isVisible();
-        page.getByLabel("It is given back").check();
-        assertThat(page.getByText("Give the money back")).isVisible();
+        page.getByLabel("Refund it").check();
+        assertThat(page.getByText("Refund the money")).isVisible();
         page.locator("#reason-code").selectOption("damaged");
         assertThat(page.locator(".bar .button.first")).isEnabled();
         page.keyboard().press("Control+Enter");
@@ -282,17 +282,17 @@ class JourneyTests {
         assertThat(page.locator(".todo")).containsText("Receive the goods: waits for the goods to come back");
         page.locator(".todo a.mono").click();
         page.waitForURL("**/returns/return/RT-*");
-        assertThat(page.getByLabel("Comes now, line 1")).hasValue("2");
+        assertThat(page.getByLabel("Receive now, line 1")).hasValue("2");
         page.keyboard().press("Control+Enter");
-        page.getByLabel("To shelf, line 1").fill("1");
+        page.getByLabel("Restock, line 1").fill("1");
         page.getByLabel("Scrap, line 1").fill("1");
-        assertThat(page.getByText("Decide on what is named")).isEnabled();
+        assertThat(page.getByText("Record inspection")).isEnabled();
         page.keyboard().press("Control+Enter");
-        assertThat(page.getByText("All came back and was inspected.")).isVisible();
+        assertThat(page.getByText("All goods received and inspected.")).isVisible();
 
         page.navigate(application.url() + "/trail/ORDER/" + order);
-        assertThat(page.locator("table.rows").first()).containsText("1 back on the shelf; 1 scrapped");
-        assertThat(page.locator("table.rows").first()).containsText("of customer credit given back");
+        assertThat(page.locator("table.rows").first()).containsText("1 restocked; 1 scrapped");
+        assertThat(page.locator("table.rows").first()).containsText("of customer credit refunded");
         assertThat(page.getByText("All 12 statements hold for this trail")).isVisible();
     }
 
@@ -310,16 +310,16 @@ class JourneyTests {
         page.navigate(application.url() + "/billing/invoice/" + number);
         assertThat(page.locator("h1")).containsText(number);
         page.keyboard().press("b");
-        page.getByLabel("Why it comes back").selectOption("faulty");
-        page.getByLabel("What the customer says").fill("two are dead");
-        page.getByLabel("Comes back of").fill("9");
+        page.getByLabel("Reason").selectOption("faulty");
+        page.getByLabel("Customer’s remark").fill("two are dead");
+        page.getByLabel("Quantity returned of").fill("9");
         page.keyboard().press("Control+Enter");
-        assertThat(page.getByRole(AriaRole.ALERT)).containsText("6 that may come back; 9 were asked for");
-        page.getByLabel("Comes back of").fill("2");
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("6 returnable; 9 were requested");
+        page.getByLabel("Quantity returned of").fill("2");
         page.keyboard().press("Control+Enter");
         page.waitForURL("**/returns/return/RT-*");
         var goods = page.locator("h1 .mono").textContent();
-        assertThat(page.locator(".situation")).containsText("expected back");
+        assertThat(page.locator(".situation")).containsText("Goods expected");
         assertThat(button("Receive into inspection")).hasCount(0);
 
         as("warehouse");
@@ -329,20 +329,20 @@ class JourneyTests {
                 .filter(new Locator.FilterOptions().setHasText(goods))
                 .click();
         page.waitForURL("**/returns/return/" + goods);
-        button("Something else came").click();
-        page.getByLabel("Item that came").fill("RP-112");
+        button("Other goods came").click();
+        page.getByLabel("Item received").fill("RP-112");
         page.locator(".look-hits [role=option]").first().waitFor();
         page.keyboard().press("Enter");
-        page.getByLabel("How many").fill("1");
+        page.getByLabel("Quantity").fill("1");
         page.keyboard().press("Enter");
         assertThat(page.getByText("it waits for a decision")).isVisible();
         page.keyboard().press("Control+Enter");
-        page.getByLabel("To shelf, line 1").fill("1");
+        page.getByLabel("Restock, line 1").fill("1");
         page.getByLabel("Scrap, line 1").fill("1");
         page.getByLabel("Remark, line 1").fill("serial 0417 burnt out");
         page.keyboard().press("Control+Enter");
         assertThat(page.locator("table.rows").first()).containsText("serial 0417 burnt out");
-        assertThat(button("Credit what came back")).hasCount(0);
+        assertThat(button("Credit received goods")).hasCount(0);
 
         as("controller");
         page.navigate(application.url() + "/returns/unexpected");
@@ -350,9 +350,9 @@ class JourneyTests {
         unexpected
                 .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Decide on 1"))
                 .click();
-        page.getByLabel("Why it is decided so").fill("not ours");
+        page.getByLabel("Reason for the decision").fill("not ours");
         unexpected
-                .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Send to them again"))
+                .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Send back"))
                 .click();
         assertThat(unexpected).hasCount(0);
 
@@ -363,13 +363,16 @@ class JourneyTests {
                 .getByRole(AriaRole.LINK)
                 .first()
                 .click();
-        button("Credit what came back").click();
-        assertThat(page.getByText("nobody has said what becomes of it")).isVisible();
-        button("Give it back").click();
+        button("Credit received goods").click();
+        assertThat(page.getByText("not yet settled")).isVisible();
+        page.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName("Refund").setExact(true))
+                .click();
         page.locator("#reason").fill("wants the money");
         page.keyboard().press("Enter");
-        assertThat(page.getByText("on its way through the payment service")).isVisible();
-        assertThat(page.getByText("given back RF-")).isVisible();
+        assertThat(page.getByText("sent to the payment service")).isVisible();
+        assertThat(page.getByText("refunded RF-")).isVisible();
         page.navigate(application.url() + "/billing/refunds");
         assertThat(page.locator("tr").filter(new Locator.FilterOptions().setHasText("wants the money")))
                 .containsText("paid out");
@@ -377,7 +380,7 @@ class JourneyTests {
         assertThat(page.getByText("All 12 statements hold for this trail")).isVisible();
     }
 
-    /** An invoice at the wrong price is credited and billed again; the figures are shown before. */
+    /** An invoice at the wrong price is credited and rebilled; the figures are shown before. */
     @Test
     void wrongPriceIsCreditedAndBilledAgainInOneGo() {
         var api = Api.signIn(application.url(), "controller", "controller");
@@ -386,34 +389,34 @@ class JourneyTests {
                 .get("number")
                 .asString();
         page.navigate(application.url() + "/billing/invoice/" + number);
-        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Credit and bill again"))
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Credit and rebill"))
                 .click();
-        page.getByLabel("Price again, line 1").fill("3.10");
+        page.getByLabel("New price, line 1").fill("3.10");
         assertThat(page.locator(".situation")).containsText("billed to");
-        page.getByLabel("What was wrong").fill("the price agreed was 3.10");
-        assertThat(button("Credit and bill again")).isEnabled();
+        page.getByLabel("Reason (printed").fill("the price agreed was 3.10");
+        assertThat(button("Credit and rebill")).isEnabled();
         page.keyboard().press("Control+Enter");
         page.waitForURL(url -> url.contains("/billing/invoice/") && !url.endsWith(number));
         assertThat(page.locator("table.rows").first()).containsText("15.50");
         page.navigate(application.url() + "/billing/invoice/" + number);
-        assertThat(page.locator(".situation")).containsText("Nothing of it is open");
+        assertThat(page.locator(".situation")).containsText("Paid in full");
     }
 
     @Test
-    void fileIsTakenInAndSaysWhatBecameOfEveryOrder() {
-        page.navigate(application.url() + "/orders/intake");
+    void fileIsImportedAndSaysWhatBecameOfEveryOrder() {
+        page.navigate(application.url() + "/orders/import");
         page.getByLabel("File")
                 .setInputFiles(new FilePayload(
                         "orders.csv",
                         "text/csv",
                         "reference,customer,po,item,quantity\nE-1,C126,E-1,RP-112,4\nE-2,nobody,E-2,RP-112,4\n"
                                 .getBytes(StandardCharsets.UTF_8)));
-        button("Take in").click();
-        assertThat(page.locator(".situation")).containsText("No order was taken in");
-        assertThat(page.locator("table.rows").first()).containsText("the code of a customer of ours");
-        page.getByLabel("If something is wrong").selectOption("false");
-        button("Take in").click();
-        assertThat(page.locator(".situation")).containsText("One order was taken in");
+        button("Import").click();
+        assertThat(page.locator(".situation")).containsText("No orders imported");
+        assertThat(page.locator("table.rows").first()).containsText("a customer code");
+        page.getByLabel("If a row is wrong").selectOption("false");
+        button("Import").click();
+        assertThat(page.locator(".situation")).containsText("One order imported");
     }
 
     /**
@@ -460,7 +463,7 @@ class JourneyTests {
         page.getByText("will be cleared").first().waitFor();
         page.keyboard().type("samples for the show, agreed");
         page.keyboard().press("Enter");
-        page.getByText("Cleared together").waitFor();
+        page.getByText("Bulk clearing").waitFor();
         var states = new TreeMap<String, Integer>();
         held.forEach(number ->
                 states.merge(clerk.get("/api/orders/" + number).get("state").asString(), 1, Integer::sum));
@@ -498,8 +501,8 @@ class JourneyTests {
         assertThat(rows.nth(1)).containsText("will be cleared");
         page.locator("#together-reason").fill("both agreed by telephone");
         page.keyboard().press("Enter");
-        assertThat(page.locator(".situation")).containsText("Of 2, 2 go on.");
-        page.getByText("Log, kept").click();
+        assertThat(page.locator(".situation")).containsText("Of 2, 2 can be cleared.");
+        page.getByText("Log", new Page.GetByTextOptions().setExact(true)).click();
         assertThat(page.locator(".situation")).containsText("Of 2 orders, 2 went through.");
         assertThat(page.locator("table.rows tbody tr").nth(1)).containsText(numbers.get(1));
         assertThat(clerk.get("/api/orders/" + numbers.get(1)).get("state").asString())
@@ -516,12 +519,12 @@ class JourneyTests {
         assertThat(page.locator(".situation")).containsText("to be settled");
         assertThat(page.locator("table.rows tbody tr").first()).containsText("The creditor reference names invoice");
         button("Settle all").click();
-        assertThat(page.getByText("This log is kept")).isVisible();
+        assertThat(page.getByText("Open the log")).isVisible();
         page.keyboard().press("Escape");
         assertThat(page.locator("table.rows tbody tr").first()).containsText("payment P-");
         page.navigate(application.url() + "/billing/bank");
         page.getByLabel("Statement file").setInputFiles(new FilePayload("again.xml", "application/xml", statement));
-        assertThat(page.getByText("It was read before")).isVisible();
+        assertThat(page.getByText("imported before")).isVisible();
     }
 
     /** Every place with what it holds, and the rest of a trail's documents: none of them breaks. */
@@ -541,7 +544,7 @@ class JourneyTests {
                 "/orders/blanket",
                 "/orders/recurring",
                 "/orders/due",
-                "/orders/intake",
+                "/orders/import",
                 "/goods",
                 "/goods/staged",
                 "/goods/departed",
@@ -560,7 +563,7 @@ class JourneyTests {
                 "/ledger",
                 "/ledger/journal",
                 "/ledger/account",
-                "/ledger/by-hand",
+                "/ledger/manual-entry",
                 "/ledger/posting-map",
                 "/ledger/periods",
                 "/proof",
@@ -577,7 +580,7 @@ class JourneyTests {
             page.navigate(application.url() + place);
             page.locator("h1, table.rows, .empty, .situation").first().waitFor();
             page.waitForTimeout(150);
-            assertThat(page.locator("body")).not().containsText("Something broke on this page");
+            assertThat(page.locator("body")).not().containsText("This page failed");
         }
         page.navigate(application.url() + "/proof");
         page.keyboard().press("r");
@@ -585,7 +588,7 @@ class JourneyTests {
     }
 
     @Test
-    void aDepositIsTakenInAndSettlesTheInvoiceByItself() {
+    void aDepositIsRecordedAndSettlesTheInvoiceByItself() {
         var clerk = Api.signIn(application.url(), "clerk", "clerk");
         var order = clerk.post(
                         "/api/orders",
@@ -602,19 +605,19 @@ class JourneyTests {
         page.getByLabel("Amount of the deposit").fill("30");
         page.getByText("received", new Page.GetByTextOptions().setExact(true)).click();
         assertThat(page.locator("aside")).containsText("30.00 unapplied");
-        button("Stage what is reserved").click();
+        button("Stage reserved goods").click();
         button("Send off").click();
-        button("Bill what can be billed").click();
-        assertThat(page.locator("aside")).containsText("30.00 put to use");
+        button("Create invoice").click();
+        assertThat(page.locator("aside")).containsText("30.00 applied");
         page.locator("aside a.mono")
                 .filter(new Locator.FilterOptions().setHasText("DP-"))
                 .first()
                 .click();
-        assertThat(page.locator(".situation")).containsText("all of it is put to use");
+        assertThat(page.locator(".situation")).containsText("fully applied");
         page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Trail"))
                 .first()
                 .click();
-        assertThat(page.locator("table.rows").first()).containsText("of the deposit set against the invoice");
+        assertThat(page.locator("table.rows").first()).containsText("of the deposit applied to the invoice");
     }
 
     @Test
@@ -644,10 +647,10 @@ class JourneyTests {
         var row = page.locator("table.rows tbody tr").filter(new Locator.FilterOptions().setHasText("Short of stock"));
         row.getByRole(AriaRole.COMBOBOX).first().selectOption("STOP");
         assertThat(page.locator(".situation")).containsText("these rules would hold");
-        assertThat(button("Lay down these rules")).isDisabled();
-        page.getByLabel("Why the rules change").fill("nothing may wait in the spring");
-        button("Lay down these rules").click();
-        assertThat(page.getByText("The rules are in force")).isVisible();
+        assertThat(button("Publish rules")).isDisabled();
+        page.getByLabel("Reason for the change").fill("nothing may wait in the spring");
+        button("Publish rules").click();
+        assertThat(page.getByText("Rules published")).isVisible();
         page.navigate(application.url() + "/rules/changes");
         assertThat(page.locator("table.rows tbody tr").first()).containsText("nothing may wait in the spring");
     }
@@ -666,10 +669,10 @@ class JourneyTests {
         page.keyboard().press("Enter");
         page.getByLabel("Quantity of line 1").fill("30");
         page.keyboard().press("Control+Enter");
-        page.waitForURL("**/orders/outlines/Q-*");
+        page.waitForURL("**/orders/agreements/Q-*");
         var quote = page.locator("h1 .mono").textContent();
         page.getByLabel("Quantity of line 1").fill("25");
-        button("Turn into an order").click();
+        button("Create the order").click();
         page.waitForURL("**/orders/SO-*/change");
         assertThat(page.locator("h1")).containsText("Change order");
         assertThat(page.getByLabel("Quantity of line 1")).hasValue("25");

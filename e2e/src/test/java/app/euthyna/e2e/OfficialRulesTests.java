@@ -222,9 +222,7 @@ class OfficialRulesTests {
         return xml.append("</CreditNote>").toString();
     }
 
-    /**
-     * An amount without a quantity stands as one piece of it; what is kept back is an allowance on the line (BG-27).
-     */
+    /** An amount without a quantity stands as one piece of it; what is retained is an allowance on the line (BG-27). */
     private static void line(StringBuilder xml, JsonNode line) {
         var quantity = figure(line, "quantity").signum() == 0 ? BigDecimal.ONE : figure(line, "quantity");
         xml.append("<cac:CreditNoteLine>");

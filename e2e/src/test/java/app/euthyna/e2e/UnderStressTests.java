@@ -222,10 +222,10 @@ class UnderStressTests {
             default -> {
                 if (random.nextInt(3) == 0) {
                     api.post("/api/stock-receipts", Map.of("item", "ST-2", "quantity", 3, "unitCost", "2.0001"));
-                    return "taken in";
+                    return "imported";
                 }
                 api.post("/api/deposits", Map.of("order", order, "amount", "7.77"));
-                return "paid ahead";
+                return "received ahead";
             }
         }
     }
@@ -250,12 +250,12 @@ class UnderStressTests {
         if (ways.isEmpty()) {
             return "nothing to undo";
         }
-        var undoing = ways.get(random.nextInt(ways.size()));
-        undoing.put(
+        var unwinding = ways.get(random.nextInt(ways.size()));
+        unwinding.put(
                 "fingerprint",
-                api.post("/api/unwind/plans", undoing).get("fingerprint").asString());
-        api.post("/api/unwind/executions", undoing);
-        return String.valueOf(undoing.get("intent"));
+                api.post("/api/unwind/plans", unwinding).get("fingerprint").asString());
+        api.post("/api/unwind/executions", unwinding);
+        return String.valueOf(unwinding.get("intent"));
     }
 
     /**
@@ -387,7 +387,7 @@ class UnderStressTests {
                                     invoice.get("number").asString(),
                                     "amount",
                                     invoice.get("gross").asString()))));
-            var undoing = new TreeMap<String, Object>(Map.of(
+            var unwinding = new TreeMap<String, Object>(Map.of(
                     "kind",
                     "ORDER",
                     "number",
@@ -400,10 +400,10 @@ class UnderStressTests {
                     "broken",
                     "reasonCode",
                     "damaged"));
-            undoing.put(
+            unwinding.put(
                     "fingerprint",
-                    lead.post("/api/unwind/plans", undoing).get("fingerprint").asString());
-            returns.add(lead.post("/api/unwind/executions", undoing)
+                    lead.post("/api/unwind/plans", unwinding).get("fingerprint").asString());
+            returns.add(lead.post("/api/unwind/executions", unwinding)
                     .get("returnNumber")
                     .asString());
             orders.add(number);

@@ -118,7 +118,7 @@ class DecisionTests extends OnServer {
         }
 
         @Test
-        void letPassWhatGrewWhereItWasShownAndAccepted() {
+        void waiveWhatGrewWhereItWasShownAndAccepted() {
             terms(",\"creditLimit\":300");
             submit("CA-1", 10);
             var both = List.of(submit("ca 1", 10), submit("CA/1", 10));
@@ -221,7 +221,7 @@ class DecisionTests extends OnServer {
     @Nested
     class LetPass {
 
-        /** What was seen is let pass; the limit that another order used up since holds the order. */
+        /** What was seen is waived; the limit that another order used up since holds the order. */
         @Test
         void isWhatWasSeenAndNotWhatCameSince() {
             terms(",\"creditLimit\":300");
@@ -389,7 +389,7 @@ class DecisionTests extends OnServer {
         }
 
         @Test
-        void areRefusedToWhoeverMayNotLetThemPassWhereThePolicySaysSo() {
+        void areRefusedToWhoeverMayNotWaiveThemWhereThePolicySaysSo() {
             var first = submit("RF-1", 1);
             assertThat(policy("{\"barred\":\"REFUSE\"}").status()).isEqualTo(200);
             var refused = clerk.post("/api/orders", order("rf 1", 1));
@@ -476,22 +476,22 @@ class DecisionTests extends OnServer {
                                     .formatted(customer, item))
                     .text("number");
             assertThat(state(order)).isEqualTo("CLEARED");
-            controller.post("/api/sweeps", "{\"date\":\"2026-03-10\"}");
+            controller.post("/api/rechecks", "{\"date\":\"2026-03-10\"}");
             assertThat(state(order)).isEqualTo("CLEARED");
-            controller.post("/api/sweeps", "{\"date\":\"2026-03-11\"}");
+            controller.post("/api/rechecks", "{\"date\":\"2026-03-11\"}");
             assertThat(open(order)).containsExactly("licence");
             admin.post(
                     "/api/simulated-register",
                     "{\"licenceClass\":\"pyro\",\"number\":\"%s\",\"answers\":false}".formatted(licence));
-            controller.post("/api/sweeps", "{\"date\":\"2026-03-12\"}");
+            controller.post("/api/rechecks", "{\"date\":\"2026-03-12\"}");
             assertThat(clerk.get("/api/review/" + order).body().get("sentence").asString())
-                    .contains("gave no answer")
+                    .contains("did not answer")
                     .contains("in 3 tries");
             admin.post(
                     "/api/simulated-register",
                     "{\"licenceClass\":\"pyro\",\"number\":\"%s\",\"validTo\":\"2027-03-10\",\"answers\":true}"
                             .formatted(licence));
-            controller.post("/api/sweeps", "{\"date\":\"2026-03-13\"}");
+            controller.post("/api/rechecks", "{\"date\":\"2026-03-13\"}");
             assertThat(state(order)).isEqualTo("CLEARED");
         }
     }
@@ -586,7 +586,7 @@ class DecisionTests extends OnServer {
             for (int at = 0; at < 103; at++) {
                 submit("PG-%d-%d".formatted(at, at * 7919), 1 + at % 3);
             }
-            for (var sort : List.of("STAKE", "REQUESTED", "VALUE", "AGE")) {
+            for (var sort : List.of("PRIORITY", "REQUESTED", "VALUE", "AGE")) {
                 for (var only : List.of("HELD", "AWAITING", "MINE", "FLAGGED")) {
                     var seen = new ArrayList<String>();
                     var after = "";

@@ -22,7 +22,7 @@ class MoneyTests extends OnServer {
                     .text("number");
         }
 
-        /** Gross 121.00 each; 150.00 paid ahead for the first of two orders. */
+        /** Gross 121.00 each; 150.00 deposited for the first of two orders. */
         @Test
         void settleInvoicesMoveOnBecomeCreditAndGoBackWithoutLosingACent() {
             var first = cleared(10);
@@ -275,7 +275,7 @@ class MoneyTests extends OnServer {
 
         private Rest.Answer count(String counted) {
             return warehouse.post(
-                    "/api/stock-corrections",
+                    "/api/stock-counts",
                     "{\"item\":\"%s\",\"counted\":%s,\"reason\":\"counted twice\"}".formatted(item, counted));
         }
 
@@ -315,16 +315,16 @@ class MoneyTests extends OnServer {
             var file = "item,quantity,unit_cost\n%s,12.5,4.2\n%s,1,4\n".formatted(item, item);
             assertThat(warehouse
                             .uploadTo(
-                                    "/api/intakes/stock",
+                                    "/api/imports/stock",
                                     file.replace("4.2", "dear").getBytes(java.nio.charset.StandardCharsets.UTF_8))
                             .text("sentence"))
-                    .startsWith("Nothing was taken in");
+                    .startsWith("Nothing imported");
             assertThat(warehouse
-                            .uploadTo("/api/intakes/stock", file.getBytes(java.nio.charset.StandardCharsets.UTF_8))
+                            .uploadTo("/api/imports/stock", file.getBytes(java.nio.charset.StandardCharsets.UTF_8))
                             .text("sentence"))
-                    .isEqualTo("2 rows were taken in.");
+                    .isEqualTo("2 rows imported.");
             assertThat(warehouse
-                            .uploadTo("/api/intakes/stock", file.getBytes(java.nio.charset.StandardCharsets.UTF_8))
+                            .uploadTo("/api/imports/stock", file.getBytes(java.nio.charset.StandardCharsets.UTF_8))
                             .body()
                             .get("takenBefore")
                             .asBoolean())
@@ -334,7 +334,7 @@ class MoneyTests extends OnServer {
         }
 
         @Test
-        void areHandedOverFromOneOrderToAnotherByADecider() {
+        void areTransferredFromOneOrderToAnotherByADecider() {
             var first = cleared(1000);
             var second = cleared(5);
             var ask =
@@ -342,13 +342,13 @@ class MoneyTests extends OnServer {
                             + " boat sails tonight\"}";
             assertThat(controller
                             .post(
-                                    "/api/hand-overs",
+                                    "/api/reservation-transfers",
                                     ask.formatted(first, second, versionOf("/api/orders/" + second), 6))
                             .code())
                     .isEqualTo("more-than-open");
             assertThat(controller
                             .post(
-                                    "/api/hand-overs",
+                                    "/api/reservation-transfers",
                                     ask.formatted(first, second, versionOf("/api/orders/" + second), 5))
                             .status())
                     .isEqualTo(200);
@@ -388,7 +388,7 @@ class MoneyTests extends OnServer {
             var booking = "{\"version\":%s,\"carrier\":\"Tidewater Freight\"}".formatted(note.text("version"));
             var silent = warehouse.post("/api/dispatches/" + note.text("number") + "/carrier", booking);
             assertThat(silent.text("carrierFailure"))
-                    .isEqualTo("The desk of Tidewater Freight gave no answer in 3 tries.");
+                    .isEqualTo("The carrier Tidewater Freight did not answer in 3 tries.");
             admin.send(
                     "PUT",
                     "/api/simulated-carrier",
@@ -501,7 +501,7 @@ class MoneyTests extends OnServer {
                         "/api/invoices", "{\"orders\":[\"%s\"],\"date\":\"2026-01-31\"}".formatted(order));
                 assertThat(refused.code()).isEqualTo("period-closed");
                 assertThat(refused.text("detail"))
-                        .isEqualTo("The books are closed through 31 Jan 2026; 31 Jan 2026 takes no more entries.");
+                        .isEqualTo("The books are closed through 31 Jan 2026; no entry can be dated 31 Jan 2026.");
                 assertThat(lead.post("/api/ledger/periods/reopenings", "{}").code())
                         .isEqualTo("incomplete");
                 booksAgree();
@@ -525,7 +525,7 @@ class MoneyTests extends OnServer {
                     + " month\",\"lines\":[{\"account\":\"5300\",\"debit\":4.20},{\"account\":\"%s\",\"credit\":%s}]}";
             assertThat(lead.post("/api/ledger/manual-entries", entry.formatted("1000", "4.20"))
                             .text("event"))
-                    .isEqualTo("by hand");
+                    .isEqualTo("manual");
             var control = lead.post("/api/ledger/manual-entries", entry.formatted("1200", "4.20"));
             assertThat(control.code()).isEqualTo("control-account");
             assertThat(lead.post("/api/ledger/manual-entries", entry.formatted("1000", "4.21"))

@@ -126,7 +126,7 @@ class OrderEntryTests extends OnServer {
                             .get("differences")
                             .toString())
                     .contains("For slip two")
-                    .contains("line 6: subtotal taken off");
+                    .contains("line 6: subtotal removed");
             warehouse.post("/api/dispatches", "{\"order\":\"%s\",\"version\":%d}".formatted(number, version(number)));
             assertThat(clerk.get("/api/proofs/ORDER/" + number).body().toString())
                     .doesNotContain("\"holds\":false");
@@ -231,7 +231,7 @@ class OrderEntryTests extends OnServer {
             assertThat(flow(held, 0).get("cancelled").asString()).isEqualTo("5");
             assertThat(flow(held, 1).get("cancelled").asString()).isEqualTo("1");
             assertThat(clerk.get("/api/review/" + held).body().get("history").toString())
-                    .contains("dropped as the order says");
+                    .contains("cancelled as the order says");
             assertThat(clerk.get("/api/proofs/ORDER/" + held).body().toString()).doesNotContain("\"holds\":false");
         }
     }
@@ -245,7 +245,7 @@ class OrderEntryTests extends OnServer {
              "entry":{"units":[%s],"fields":[%s]}}\
             """;
 
-        private void lay(String units, String fields) {
+        private void publish(String units, String fields) {
             var rules = FIELDS.formatted(
                     lead.get("/api/rules").body().get("version").asLong(), units, fields);
             assertThat(lead.send("PUT", "/api/rules", rules, UUID.randomUUID().toString())
@@ -254,8 +254,8 @@ class OrderEntryTests extends OnServer {
         }
 
         @Test
-        void areAskedForAsTheHouseLaidDownAndFlowOnToItsPapers() {
-            lay("{\"code\":\"T\",\"name\":\"Trade\"},{\"code\":\"R\",\"name\":\"Rigging\"}", """
+        void areAskedForAsTheCompanyLaidDownAndFlowOnToItsPapers() {
+            publish("{\"code\":\"T\",\"name\":\"Trade\"},{\"code\":\"R\",\"name\":\"Rigging\"}", """
                 {"code":"vessel","label":"Vessel","kind":"TEXT","required":true},{"code":"due","label":"Due","kind":"DATE","required":false},
                 {"code":"how","label":"How","kind":"LIST","choices":["by van","collected"],"required":false},{"code":"m","label":"Metres","kind":"NUMBER","required":false}\
                 """);
@@ -314,7 +314,7 @@ class OrderEntryTests extends OnServer {
                         .contains("Gannet")
                         .doesNotContain("Tern");
             } finally {
-                lay("", "");
+                publish("", "");
             }
         }
 

@@ -160,7 +160,7 @@ class PaperAndBankTests extends OnServer {
                     .update();
             var row = row();
             assertThat(row.get("open").asString()).isEqualTo("121.00");
-            assertThat(row.get("letter").asInt()).isEqualTo(1);
+            assertThat(row.get("reminder").asInt()).isEqualTo(1);
             var reminded = receivables.post("/api/batches/reminders", "{\"customers\":[\"%s\"]}".formatted(customer));
             assertThat(reminded.body().get("entries").get(0).get("sentence").asString())
                     .isEqualTo("Reminder over EUR 121.00, one invoice");
@@ -172,20 +172,20 @@ class PaperAndBankTests extends OnServer {
                             .get("code")
                             .asString())
                     .isEqualTo("nothing-due");
-            assertThat(row().get("letter").isNull())
-                    .as("a second letter the same day is too soon")
+            assertThat(row().get("reminder").isNull())
+                    .as("a second reminder the same day is too soon")
                     .isTrue();
             jdbc.sql("update reminder set reminded_on = reminded_on - interval '12' day where customer_id ="
                             + " (select id from customer where code = ?)")
                     .param(customer)
                     .update();
-            assertThat(row().get("letter").asInt()).isEqualTo(2);
+            assertThat(row().get("reminder").asInt()).isEqualTo(2);
             var message = jdbc.sql("select max(id) from outbox_message where about_number = ?")
                     .param(customer)
                     .query(Long.class)
                     .single();
             assertThat(text(receivables.bytes("/api/outbox/" + message + "/attachment")))
-                    .contains("slipped through")
+                    .contains("disregard this reminder")
                     .contains(invoice)
                     .contains("121.00");
         }
@@ -339,11 +339,11 @@ class PaperAndBankTests extends OnServer {
                             bomb + "]><Document><BkToCstmrStmt><Stmt><Id>&a11;</Id></Stmt></BkToCstmrStmt></Document>"))
                     .contains("document type");
             assertThat(refused(good.substring(0, good.length() - 60))).contains("not well-formed");
-            assertThat(refused(good.replace("1121.00", "1120.00"))).contains("can't close with 1120.00");
+            assertThat(refused(good.replace("1121.00", "1120.00"))).contains("cannot close with 1120.00");
             assertThat(refused(good.replace(
                             "121.00</Amt><CdtDbtInd>CRDT</CdtDbtInd><Sts>",
                             "12,1</Amt><CdtDbtInd>CRDT</CdtDbtInd><Sts>")))
-                    .contains("'12,1' is no amount");
+                    .contains("'12,1' is not an amount");
             assertThat(refused(good.replace("<BookgDt><Dt>2026-03-02</Dt></BookgDt>", "")))
                     .contains("entry 1 lacks a booking date");
             assertThat(refused("<Document><CstmrCdtTrfInitn/></Document>")).contains("holds CstmrCdtTrfInitn");

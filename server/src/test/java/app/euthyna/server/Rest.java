@@ -51,7 +51,7 @@ record Rest(MockMvc mvc, String username, String role) {
     }
 
     Answer upload(byte[] content, String query) {
-        return uploadTo("/api/intakes" + query, content);
+        return uploadTo("/api/imports" + query, content);
     }
 
     Answer uploadTo(String path, byte[] content) {

@@ -83,7 +83,7 @@ class ReturnsTests extends OnServer {
 
     @AfterEach
     void rulesAreTheStandardOnes() {
-        jdbc.sql("delete from house_rules").update();
+        jdbc.sql("delete from company_rules").update();
         jdbc.sql("update simulated_payment_service set behaviour = 'PAYS'").update();
     }
 
@@ -186,7 +186,7 @@ class ReturnsTests extends OnServer {
         }
 
         @Test
-        void asTheHouseGrantsIt() {
+        void asTheCompanyGrantsIt() {
             var sold = sold(3);
             rules(r -> r.replace("\"returns\":{\"days\":null", "\"returns\":{\"days\":10"));
             var later = LocalDate.now(ZoneId.systemDefault()).plusDays(11);
@@ -199,7 +199,7 @@ class ReturnsTests extends OnServer {
             var goods = controller.post(
                     "/api/returns", body.formatted(",\"remark\":\"by phone\",\"exception\":\"was on holiday\""));
             assertThat(goods.status()).isEqualTo(200);
-            assertThat(goods.text("remark")).isEqualTo("by phone; although late: was on holiday");
+            assertThat(goods.text("remark")).isEqualTo("by phone; late return allowed: was on holiday");
             assertThat(clerk.post(
                                     "/api/returns",
                                     body.formatted("")
@@ -218,7 +218,7 @@ class ReturnsTests extends OnServer {
             try (var pdf = Loader.loadPDF(clerk.bytes("/api/prints/" + print.text("id") + "/pdf"))) {
                 assertThat(new PDFTextStripper().getText(pdf))
                         .contains("Return slip " + goods)
-                        .contains("Damaged on the way")
+                        .contains("Damaged in transit")
                         .contains(sold.dispatch());
                 var page = new PDFRenderer(pdf).renderImageWithDPI(0, 200);
                 var source = new RGBLuminanceSource(
@@ -325,7 +325,7 @@ class ReturnsTests extends OnServer {
             var goods =
                     admitted.body().get("decisions").get(0).get("returnNumber").asString();
             assertThat(auditor.get("/api/returns/" + goods).text("remark"))
-                    .contains("came unexpected as " + number, "no slip", "a good customer");
+                    .contains("received as unexpected goods " + number, "no slip", "a good customer");
             assertThat(auditor.get("/api/unexpected-goods")
                             .body()
                             .get("rows")
@@ -456,8 +456,8 @@ class ReturnsTests extends OnServer {
             var body = "{\"ofReturn\":\"%s\",\"ahead\":true}".formatted(goods);
             assertThat(receivables.post("/api/credit-notes", body).code()).isEqualTo("not-here-yet");
             rules(r -> r.replace(
-                    "\"code\":\"faulty\",\"words\":\"Does not work\",\"noFee\":false,\"freight\":false,\"ahead\":false",
-                    "\"code\":\"faulty\",\"words\":\"Does not work\",\"noFee\":true,\"freight\":true,\"ahead\":true"));
+                    "\"code\":\"faulty\",\"words\":\"Defective\",\"noFee\":false,\"freight\":false,\"ahead\":false",
+                    "\"code\":\"faulty\",\"words\":\"Defective\",\"noFee\":true,\"freight\":true,\"ahead\":true"));
             credited(body);
             assertThat(row("AHEAD", goods)).isEqualTo("20.00");
             assertThat(controller
@@ -523,7 +523,7 @@ class ReturnsTests extends OnServer {
                 .asLong();
     }
 
-    /** A paid sale is credited; what the credit note leaves is kept, set against another invoice, or given back. */
+    /** A paid sale is credited; what the credit note leaves is kept, set against another invoice, or refunded. */
     @Nested
     class Settled {
 
@@ -580,7 +580,7 @@ class ReturnsTests extends OnServer {
                             .text("wish"))
                     .isEqualTo("REFUND");
             assertThat(lane("refunds-to-do")).isEqualTo(before + 1);
-            assertThat(stillToDo("CREDIT_NOTE", credit)).containsExactly("EUR 12.10 are to be given back");
+            assertThat(stillToDo("CREDIT_NOTE", credit)).containsExactly("EUR 12.10 to be refunded");
             refund(credit);
             assertThat(lane("refunds-to-do")).isEqualTo(before);
         }
@@ -877,7 +877,7 @@ class ReturnsTests extends OnServer {
                 .body()
                 .get("rows")
                 .get(0);
-        assertThat(mail.get("subject").asString()).contains("Still expected", goods);
+        assertThat(mail.get("subject").asString()).contains("Return still expected", goods);
         assertThat(mail.get("attachment").asString()).isEqualTo("return-slip-" + goods + ".pdf");
         received(goods);
         assertThat(clerk.post(

@@ -82,7 +82,7 @@ class ServerTests extends OnServer {
                             .asString())
                     .contains("at most 3 decimals");
             assertThat(detail(order("N", 1).replace("\"quantity\":1", "\"quantity\":1,\"surprise\":1")))
-                    .isEqualTo("lines[0].surprise is no field of this request.");
+                    .isEqualTo("lines[0].surprise is not a field of this request.");
             assertThat(detail(order("N", 1).replace("\"quantity\":1", "\"quantity\":\"many\"")))
                     .isEqualTo("lines[0].quantity: a number like 12.50, of at most 13 digits before the point, is"
                             + " expected.");
@@ -94,7 +94,7 @@ class ServerTests extends OnServer {
                     .isEqualTo("lines[0]: a value is missing.");
             assertThat(detail(order("N", 1)
                             .replace("\"quantity\":1", "\"quantity\":999999999999,\"price\":999999999999")))
-                    .isEqualTo("A figure of it, or what it comes to, is larger than can be booked.");
+                    .isEqualTo("A figure or its total is too large to post.");
             assertThat(clerk.get("/api/orders?after=bm9uc2Vuc2U").code()).isEqualTo("incomplete");
             assertThat(orders()).isZero();
         }
@@ -341,11 +341,10 @@ class ServerTests extends OnServer {
                     new Command("POST", "/api/deposits/X/moves", "{\"version\":0,\"order\":\"X\"}", bill),
                     new Command("POST", "/api/deposits/X/credits", "{\"version\":0}", bill),
                     new Command("POST", "/api/refunds", "{\"of\":\"X\",\"version\":0,\"reason\":\"r\"}", bill),
-                    new Command(
-                            "POST", "/api/stock-corrections", "{\"item\":\"X\",\"counted\":1,\"reason\":\"r\"}", goods),
+                    new Command("POST", "/api/stock-counts", "{\"item\":\"X\",\"counted\":1,\"reason\":\"r\"}", goods),
                     new Command(
                             "POST",
-                            "/api/hand-overs",
+                            "/api/reservation-transfers",
                             "{\"from\":\"X\",\"fromLine\":1,\"to\":\"Y\",\"toLine\":1,\"version\":0,\"quantity\":1,\"reason\":\"r\"}",
                             Set.of("CONTROLLER", "LEAD")),
                     new Command("POST", "/api/dispatches/X/carrier", "{\"version\":0,\"carrier\":\"c\"}", goods),
@@ -458,14 +457,19 @@ class ServerTests extends OnServer {
                             "/api/items/X/quotas",
                             "{\"scope\":\"REGION\",\"key\":\"k\",\"from\":\"2026-01-01\",\"to\":\"2026-12-31\"}",
                             keep),
-                    new Command("POST", "/api/outlines", "{\"kind\":\"QUOTE\",\"content\":" + OUTLINE + "}", enter),
-                    new Command("PUT", "/api/outlines/X", "{\"version\":0,\"content\":" + OUTLINE + "}", enter),
-                    new Command("POST", "/api/outlines/X/closing", "{\"version\":0}", enter),
-                    new Command("POST", "/api/outlines/X/skips", "{\"version\":0}", enter),
-                    new Command("POST", "/api/outlines/X/orders", "{\"version\":0}", enter),
+                    new Command(
+                            "POST",
+                            "/api/sales-agreements",
+                            "{\"kind\":\"QUOTE\",\"content\":" + AGREEMENT + "}",
+                            enter),
+                    new Command(
+                            "PUT", "/api/sales-agreements/X", "{\"version\":0,\"content\":" + AGREEMENT + "}", enter),
+                    new Command("POST", "/api/sales-agreements/X/closing", "{\"version\":0}", enter),
+                    new Command("POST", "/api/sales-agreements/X/skips", "{\"version\":0}", enter),
+                    new Command("POST", "/api/sales-agreements/X/orders", "{\"version\":0}", enter),
                     new Command("PUT", "/api/items/X/prices", "{\"breaks\":[]}", keep),
                     new Command("DELETE", "/api/orders/X/attachments/1", "{}", day),
-                    new Command("POST", "/api/sweeps", "{}", Set.of("CONTROLLER", "LEAD")),
+                    new Command("POST", "/api/rechecks", "{}", Set.of("CONTROLLER", "LEAD")),
                     new Command("PUT", "/api/rules", RULES, keep),
                     new Command("POST", "/api/rules/previews", RULES, keep),
                     new Command("POST", "/api/proofs", "{}", Set.of("CONTROLLER", "LEAD", "AUDITOR")),
@@ -521,9 +525,9 @@ class ServerTests extends OnServer {
         private static final Set<String> WITHOUT_A_ROLE = Set.of("POST /api/session", "DELETE /api/session");
 
         private static final Set<String> AS_A_FILE = Set.of(
-                "POST /api/intakes",
-                "POST /api/intakes/past-invoices",
-                "POST /api/intakes/stock",
+                "POST /api/imports",
+                "POST /api/imports/past-invoices",
+                "POST /api/imports/stock",
                 "POST /api/{owner:orders|returns|unexpected-goods}/{number}/attachments",
                 "POST /api/bank-statements");
 
@@ -555,7 +559,7 @@ class ServerTests extends OnServer {
             }
         }
 
-        private static final String OUTLINE =
+        private static final String AGREEMENT =
                 "{\"customer\":\"X\",\"from\":\"2026-01-01\",\"until\":\"2026-12-31\",\"lines\":[{\"item\":\"X\",\"quantity\":1}]}";
         private static final String RULES = """
             {"version":99999,"checks":[],"figures":{"unusualScore":3.5},"po":{"required":false,"same":"STOP","alike":"STOP","near":"CAUTION","barred":"HOLD"},
@@ -585,7 +589,7 @@ class ServerTests extends OnServer {
     }
 
     @Nested
-    class Intake {
+    class OrderImport {
 
         private String row(String reference, String quantity) {
             return "%s,%s,PO-%s,%s,%s\n".formatted(reference, customer, reference, item, quantity);
@@ -596,7 +600,7 @@ class ServerTests extends OnServer {
             var file = "\ufeffreference,customer,po,item,quantity\r\n" + row("A", "2") + row("A", "3") + row("B", "1");
             var first = clerk.upload(file, "?whole=true");
             assertThat(first.body().get("taken").asInt()).isEqualTo(2);
-            assertThat(first.body().get("sentence").asString()).isEqualTo("2 orders were taken in.");
+            assertThat(first.body().get("sentence").asString()).isEqualTo("2 orders imported.");
             var again = clerk.upload(file, "?whole=false");
             assertThat(again.body().get("taken").asInt()).isZero();
             assertThat(again.body().get("takenBefore").asInt()).isEqualTo(2);
@@ -637,7 +641,7 @@ class ServerTests extends OnServer {
                     "reference;customer;po;remark;item;quantity;price\nA;%s;\"=1+1\";\"first line\nsecond; \"\"line\"\"\";%s;1,5;2,25\n"
                             .formatted(customer, item);
             var report =
-                    clerk.upload(file, "?separator=semicolon&decimals=comma").body();
+                    clerk.upload(file, "?delimiter=semicolon&decimalMark=comma").body();
             var order = clerk.get("/api/orders/"
                             + report.get("results").get(0).get("order").asString())
                     .body();
@@ -668,21 +672,22 @@ class ServerTests extends OnServer {
             assertThat(report.body().get("results").get(0).get("rows").get(0).asInt())
                     .as("a blank line is counted, as a spreadsheet does")
                     .isEqualTo(3);
-            assertThat(clerk.get("/api/intakes/" + report.text("id")).body()).isEqualTo(report.body());
-            assertThat(clerk.get("/api/intakes").body().get(0).get("progress").asString())
+            assertThat(clerk.get("/api/imports/" + report.text("id")).body()).isEqualTo(report.body());
+            assertThat(clerk.get("/api/imports").body().get(0).get("progress").asString())
                     .isEqualTo("DONE");
-            jdbc.sql("update intake set result = null, orders_done = 0 where id = ?")
+            jdbc.sql("update import_log set result = null, orders_done = 0 where id = ?")
                     .param(report.body().get("id").asLong())
                     .update();
-            assertThat(clerk.get("/api/intakes/" + report.text("id"))
+            assertThat(clerk.get("/api/imports/" + report.text("id"))
                             .body()
                             .get("sentence")
                             .asString())
-                    .isEqualTo("Taking it in: 0 of 1 orders so far.");
-            jdbc.sql("update intake set touched_at = timestamp with time zone '2020-01-01 00:00:00+00' where id = ?")
+                    .isEqualTo("Importing: 0 of 1 orders so far.");
+            jdbc.sql(
+                            "update import_log set touched_at = timestamp with time zone '2020-01-01 00:00:00+00' where id = ?")
                     .param(report.body().get("id").asLong())
                     .update();
-            assertThat(clerk.get("/api/intakes/" + report.text("id"))
+            assertThat(clerk.get("/api/imports/" + report.text("id"))
                             .body()
                             .get("progress")
                             .asString())

@@ -19,28 +19,31 @@ import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
 /**
- * Undoing through the whole stack: what is previewed is what happens, once; what waits goes on. Rules from the domain
- * reference, sections 9 and 10.
+ * UnwindRequest through the whole stack: what is previewed is what happens, once; what waits goes on. Rules from the
+ * domain reference, sections 9 and 10.
  */
 class UnwindTests extends OnServer {
 
-    private static String undoing(String kind, String number, String intent, String more) {
+    private static String unwindRequest(String kind, String number, String intent, String more) {
         return "{\"kind\":\"%s\",\"number\":\"%s\",\"intent\":\"%s\",\"reason\":\"in error\",\"reasonCode\":\"entered-in-error\"%s}"
                 .formatted(kind, number, intent, more);
     }
 
-    private Rest.Answer plan(String undoing) {
-        return controller.post("/api/unwind/plans", undoing);
+    private Rest.Answer plan(String unwindRequest) {
+        return controller.post("/api/unwind/plans", unwindRequest);
     }
 
-    private static String bound(String undoing, Rest.Answer plan) {
-        return undoing.substring(0, undoing.length() - 1) + ",\"fingerprint\":\"" + plan.text("fingerprint") + "\"}";
+    private static String bound(String unwindRequest, Rest.Answer plan) {
+        return unwindRequest.substring(0, unwindRequest.length() - 1) + ",\"fingerprint\":\"" + plan.text("fingerprint")
+                + "\"}";
     }
 
-    private Rest.Answer carriedOut(String undoing) {
-        var plan = plan(undoing);
-        assertThat(plan.status()).as("plan of %s: %s", undoing, plan.body()).isEqualTo(200);
-        var done = controller.post("/api/unwind/executions", bound(undoing, plan));
+    private Rest.Answer carriedOut(String unwindRequest) {
+        var plan = plan(unwindRequest);
+        assertThat(plan.status())
+                .as("plan of %s: %s", unwindRequest, plan.body())
+                .isEqualTo(200);
+        var done = controller.post("/api/unwind/executions", bound(unwindRequest, plan));
         assertThat(done.status()).as("%s", done.body()).isEqualTo(200);
         return done;
     }
@@ -86,7 +89,7 @@ class UnwindTests extends OnServer {
     @Nested
     class Previews {
 
-        /** Random lives of an order, each followed by undoing whatever can be undone until nothing is left. */
+        /** Random lives of an order, each followed by unwinding whatever can be undone until nothing is left. */
         @Test
         void areWhatHappensToTheCent() {
             var seed = Long.getLong("seed", System.nanoTime());
@@ -174,24 +177,24 @@ class UnwindTests extends OnServer {
             var way = possible.get(random.nextInt(possible.size()));
             var more = List.of("", ",\"money\":\"refund\"", ",\"money\":\"customer-credit\"", ",\"withDispatch\":true")
                     .get(random.nextInt(4));
-            var undoing = undoing(
+            var unwindRequest = unwindRequest(
                     way.get("kind").asString(),
                     way.get("number").asString(),
                     way.get("intent").asString(),
                     more);
             var before = balances();
-            var plan = plan(undoing);
+            var plan = plan(unwindRequest);
             assertThat(balances()).as("%s: a preview keeps nothing", name).isEqualTo(before);
             if (plan.status() != 200) {
                 undone.merge(plan.code(), 1, Integer::sum);
                 return true;
             }
-            var done = controller.post("/api/unwind/executions", bound(undoing, plan));
+            var done = controller.post("/api/unwind/executions", bound(unwindRequest, plan));
             assertThat(done.status()).as("%s: %s", name, done.body()).isEqualTo(200);
             undone.merge(way.get("intent").asString(), 1, Integer::sum);
-            same(plan.body(), before, name + ", " + undoing);
+            same(plan.body(), before, name + ", " + unwindRequest);
             if (!done.body().get("returnNumber").isNull()) {
-                comesBack(done.text("returnNumber"), plan.body(), before, name + ", " + undoing);
+                comesBack(done.text("returnNumber"), plan.body(), before, name + ", " + unwindRequest);
             }
             return true;
         }
@@ -299,8 +302,9 @@ class UnwindTests extends OnServer {
                     .text("number");
             var second = clerk.post("/api/orders", asked.formatted(customer, UUID.randomUUID(), scarce))
                     .text("number");
-            var besides =
-                    plan(undoing("ORDER", first, "cancel-order", "")).body().get("besides");
+            var besides = plan(unwindRequest("ORDER", first, "cancel-order", ""))
+                    .body()
+                    .get("besides");
             assertThat(besides.get(0).asString())
                     .isEqualTo("Order %s, which waits for item %s, gets 5".formatted(second, scarce));
         }
@@ -313,8 +317,9 @@ class UnwindTests extends OnServer {
         void twoWhoUndoTheSameDoItOnce() throws Exception {
             for (int round = 0; round < 3; round++) {
                 var sold = sold();
-                var undoing = undoing("INVOICE", sold.invoice(), "take-back-invoice", ",\"withDispatch\":true");
-                var first = bound(undoing, plan(undoing));
+                var unwindRequest =
+                        unwindRequest("INVOICE", sold.invoice(), "take-back-invoice", ",\"withDispatch\":true");
+                var first = bound(unwindRequest, plan(unwindRequest));
                 var before = balances();
                 var both = Executors.newFixedThreadPool(2);
                 try {
@@ -348,8 +353,8 @@ class UnwindTests extends OnServer {
         @Test
         void sentTwiceItHasTheEffectOfOnce() {
             var order = cleared(10);
-            var undoing = undoing("ORDER", order, "cancel-rest", "");
-            var bound = bound(undoing, plan(undoing));
+            var unwindRequest = unwindRequest("ORDER", order, "cancel-rest", "");
+            var bound = bound(unwindRequest, plan(unwindRequest));
             var key = UUID.randomUUID().toString();
             var first = controller.send("POST", "/api/unwind/executions", bound, key);
             assertThat(controller
@@ -364,14 +369,19 @@ class UnwindTests extends OnServer {
         @Test
         void whatChangedSinceIsRefusedWithThePlanAnew() {
             var order = cleared(10);
-            var undoing = undoing("ORDER", order, "cancel-rest", "");
-            var bound = bound(undoing, plan(undoing));
+            var unwindRequest = unwindRequest("ORDER", order, "cancel-rest", "");
+            var bound = bound(unwindRequest, plan(unwindRequest));
             staged(order);
             var before = balances();
             var refused = controller.post("/api/unwind/executions", bound);
             assertThat(refused.code()).isEqualTo("plan-changed");
             assertThat(balances()).isEqualTo(before);
-            assertThat(plan(undoing).body().get("steps").get(0).get("kind").asString())
+            assertThat(plan(unwindRequest)
+                            .body()
+                            .get("steps")
+                            .get(0)
+                            .get("kind")
+                            .asString())
                     .isEqualTo("void-staged");
         }
     }
@@ -385,7 +395,7 @@ class UnwindTests extends OnServer {
         @Test
         void leavesTheRecordAndTheOrderAsIfItHadNotBeenBilled() {
             var sold = sold();
-            carriedOut(undoing("INVOICE", sold.invoice(), "take-back-invoice", ""));
+            carriedOut(unwindRequest("INVOICE", sold.invoice(), "take-back-invoice", ""));
             assertThat(auditor.get("/api/invoices/" + sold.invoice()).text("state"))
                     .isEqualTo("REVERSED");
             assertThat(auditor.get("/api/orders/" + sold.order()).text("state")).isEqualTo("CLEARED");
@@ -427,27 +437,27 @@ class UnwindTests extends OnServer {
                             "{\"lines\":[{\"invoice\":\"%s\",\"line\":1,\"quantity\":2}],\"reason\":\"damaged\"}"
                                     .formatted(sold.invoice()))
                     .text("number");
-            assertThat(plan(undoing("INVOICE", sold.invoice(), "take-back-invoice", ""))
+            assertThat(plan(unwindRequest("INVOICE", sold.invoice(), "take-back-invoice", ""))
                             .text("instead"))
                     .isEqualTo("Withdraw return %s first.".formatted(goods));
-            assertThat(plan(undoing("DISPATCH", sold.dispatch(), "take-back-dispatch", ""))
+            assertThat(plan(unwindRequest("DISPATCH", sold.dispatch(), "take-back-dispatch", ""))
                             .code())
                     .isEqualTo("already-returned");
             assertThat(controller
                             .post("/api/returns/" + goods + "/withdrawals", "{\"reason\":\"found\"}")
                             .status())
                     .isEqualTo(200);
-            assertThat(plan(undoing("DISPATCH", sold.dispatch(), "take-back-dispatch", ""))
+            assertThat(plan(unwindRequest("DISPATCH", sold.dispatch(), "take-back-dispatch", ""))
                             .code())
                     .isEqualTo("already-billed");
-            assertThat(plan(undoing("INVOICE", sold.invoice(), "take-back-invoice", ""))
+            assertThat(plan(unwindRequest("INVOICE", sold.invoice(), "take-back-invoice", ""))
                             .status())
                     .isEqualTo(200);
             receivables.post(
                     "/api/credit-notes",
                     "{\"ofInvoice\":\"%s\",\"reason\":\"scratched\",\"lines\":[{\"line\":1,\"amount\":5}]}"
                             .formatted(sold.invoice()));
-            assertThat(plan(undoing("INVOICE", sold.invoice(), "take-back-invoice", ""))
+            assertThat(plan(unwindRequest("INVOICE", sold.invoice(), "take-back-invoice", ""))
                             .code())
                     .isEqualTo("already-credited");
         }
@@ -456,7 +466,7 @@ class UnwindTests extends OnServer {
         void aDispatchPutsItsGoodsBackForTheirOrder() {
             var order = cleared(10);
             var dispatch = gone(order);
-            carriedOut(undoing("DISPATCH", dispatch, "take-back-dispatch", ""));
+            carriedOut(unwindRequest("DISPATCH", dispatch, "take-back-dispatch", ""));
             var flow = auditor.get("/api/review/" + order).body().get("flows").get(0);
             assertThat(List.of(
                             flow.get("reserved").asString(),
@@ -464,7 +474,7 @@ class UnwindTests extends OnServer {
                             flow.get("toShip").asString()))
                     .containsExactly("10", "0", "10");
             assertThat(auditor.get("/api/dispatches/" + dispatch).text("state")).isEqualTo("REVERSED");
-            assertThat(plan(undoing("DISPATCH", dispatch, "take-back-dispatch", ""))
+            assertThat(plan(unwindRequest("DISPATCH", dispatch, "take-back-dispatch", ""))
                             .code())
                     .isEqualTo("already-reversed");
             gone(order);
@@ -479,7 +489,7 @@ class UnwindTests extends OnServer {
         void goesOnByItselfWhenTheGoodsAreThereAndGivesTheMoneyBack() {
             var sold = sold();
             var before = balances();
-            var done = carriedOut(undoing(
+            var done = carriedOut(unwindRequest(
                     "ORDER",
                     sold.order(),
                     "take-goods-back",
@@ -521,7 +531,7 @@ class UnwindTests extends OnServer {
         @Test
         void isAbandonedWithAReasonAndLeavesTheBooksWhole() {
             var sold = sold();
-            var goods = carriedOut(undoing("INVOICE", sold.invoice(), "take-goods-back", ""))
+            var goods = carriedOut(unwindRequest("INVOICE", sold.invoice(), "take-goods-back", ""))
                     .text("returnNumber");
             var plan = undone(sold.order());
             var path = "/api/unwind/waiting/" + plan.get("id").asString() + "/abandonments";
@@ -550,7 +560,7 @@ class UnwindTests extends OnServer {
                             .post("/api/returns/" + goods + "/receipts", "{}")
                             .code())
                     .isEqualTo("more-than-returnable");
-            assertThat(plan(undoing("INVOICE", sold.invoice(), "take-back-invoice", ",\"withDispatch\":true"))
+            assertThat(plan(unwindRequest("INVOICE", sold.invoice(), "take-back-invoice", ",\"withDispatch\":true"))
                             .status())
                     .as("the way is free again")
                     .isEqualTo(200);
@@ -563,7 +573,8 @@ class UnwindTests extends OnServer {
             limit("50");
             try {
                 var sold = sold();
-                var done = carriedOut(undoing("INVOICE", sold.invoice(), "take-back-invoice", ",\"money\":\"refund\""));
+                var done = carriedOut(
+                        unwindRequest("INVOICE", sold.invoice(), "take-back-invoice", ",\"money\":\"refund\""));
                 assertThat(done.text("waitsAt")).isEqualTo("refund");
                 var plan = undone(sold.order());
                 assertThat(plan.get("waitsFor").asString()).isEqualTo("DECISION");
@@ -617,7 +628,7 @@ class UnwindTests extends OnServer {
         @Test
         void forThePeriodToBeOpenedAgain() {
             var sold = sold();
-            var goods = carriedOut(undoing(
+            var goods = carriedOut(unwindRequest(
                             "ORDER", sold.order(), "take-goods-back", ",\"lines\":[{\"line\":1,\"quantity\":2}]"))
                     .text("returnNumber");
             received(goods, "\"lines\":[{\"line\":1,\"quantity\":1}]");
@@ -633,7 +644,7 @@ class UnwindTests extends OnServer {
                                 .status())
                         .isEqualTo(200);
                 assertThat(undone(sold.order()).get("waitsFor").asString()).isEqualTo("PERIOD");
-                assertThat(plan(undoing("DISPATCH", sold.dispatch(), "take-back-dispatch", ""))
+                assertThat(plan(unwindRequest("DISPATCH", sold.dispatch(), "take-back-dispatch", ""))
                                 .code())
                         .isEqualTo("already-returned");
             } catch (AssertionError | RuntimeException failed) {

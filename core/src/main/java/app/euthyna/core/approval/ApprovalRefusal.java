@@ -43,7 +43,7 @@ public sealed interface ApprovalRefusal extends Refusal {
 
         @Override
         public String instead() {
-            return "A controller can send it back.";
+            return "A controller can send it back instead.";
         }
     }
 }

@@ -7,26 +7,26 @@ import app.euthyna.core.shared.Money;
 import java.math.BigDecimal;
 import java.util.Optional;
 
-/** A rule of the house, or of a customer of its own, that asks for a decision (section 6). */
+/** A rule of the company, or of a customer of its own, that asks for a decision (section 6). */
 public sealed interface ApprovalRule {
 
     Level level();
 
     /** Why the rule asks for a decision on this order; empty when it does not. */
-    Optional<String> asks(Order order, Circumstances around);
+    Optional<String> asks(Order order, Circumstances checkContext);
 
     /**
      * What rules look at beside the order.
      *
      * @param firstOrder no order of the customer was cleared before
-     * @param stopsWaived a stop of the order was let pass
+     * @param stopsWaived a stop of the order was waived
      */
     record Circumstances(boolean firstOrder, boolean stopsWaived) {}
 
     /** The order's net amount is above a band. */
     record NetAbove(Money amount, Level level) implements ApprovalRule {
         @Override
-        public Optional<String> asks(Order order, Circumstances around) {
+        public Optional<String> asks(Order order, Circumstances checkContext) {
             var net = order.totals().net();
             return net.compareTo(amount) > 0
                     ? Optional.of("net %s is above %s".formatted(net, amount))
@@ -37,11 +37,11 @@ public sealed interface ApprovalRule {
     /** A line's discount is above so many per cent. */
     record DiscountAbove(BigDecimal percent, Level level) implements ApprovalRule {
         @Override
-        public Optional<String> asks(Order order, Circumstances around) {
+        public Optional<String> asks(Order order, Circumstances checkContext) {
             return order.lines().stream()
                     .filter(line -> line.price().discountPercent().compareTo(percent) > 0)
                     .findFirst()
-                    .map(line -> "line %d has %s per cent off, more than %s"
+                    .map(line -> "line %d has a discount of %s %%, more than %s %%"
                             .formatted(
                                     line.no(), Figures.plain(line.price().discountPercent()), Figures.plain(percent)));
         }
@@ -50,24 +50,24 @@ public sealed interface ApprovalRule {
     /** The order is of a kind. */
     record OfKind(OrderKind kind, Level level) implements ApprovalRule {
         @Override
-        public Optional<String> asks(Order order, Circumstances around) {
+        public Optional<String> asks(Order order, Circumstances checkContext) {
             return order.kind() == kind ? Optional.of("it is a %s order".formatted(kind.words())) : Optional.empty();
         }
     }
 
-    /** A stop of the order was let pass. */
+    /** A stop of the order was waived. */
     record StopsWaived(Level level) implements ApprovalRule {
         @Override
-        public Optional<String> asks(Order order, Circumstances around) {
-            return around.stopsWaived() ? Optional.of("a stop was let pass") : Optional.empty();
+        public Optional<String> asks(Order order, Circumstances checkContext) {
+            return checkContext.stopsWaived() ? Optional.of("a stop was waived") : Optional.empty();
         }
     }
 
     /** It is the customer's first order. */
     record FirstOrder(Level level) implements ApprovalRule {
         @Override
-        public Optional<String> asks(Order order, Circumstances around) {
-            return around.firstOrder() ? Optional.of("it is the customer's first order") : Optional.empty();
+        public Optional<String> asks(Order order, Circumstances checkContext) {
+            return checkContext.firstOrder() ? Optional.of("it is the customer's first order") : Optional.empty();
         }
     }
 }

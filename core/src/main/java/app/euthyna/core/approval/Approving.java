@@ -28,9 +28,9 @@ public final class Approving {
     public record Approval(Level level, String by, LocalDate on, String reason, Content content) {}
 
     /** All that the rules ask for: an order needs every level named. */
-    public static List<Ask> asked(Order order, List<ApprovalRule> rules, Circumstances around) {
+    public static List<Ask> asked(Order order, List<ApprovalRule> rules, Circumstances checkContext) {
         return rules.stream()
-                .flatMap(rule -> rule.asks(order, around).map(reason -> new Ask(rule.level(), reason)).stream())
+                .flatMap(rule -> rule.asks(order, checkContext).map(reason -> new Ask(rule.level(), reason)).stream())
                 .toList();
     }
 
@@ -49,7 +49,7 @@ public final class Approving {
     }
 
     /**
-     * Approves the lowest level that is pending. Each level is somebody else's: who approved one of the same content
+     * Approves the lowest level that is pending. Each level is someone else's: who approved one of the same content
      * does not decide on the next.
      */
     public static Decision<Approval> approve(
@@ -84,7 +84,7 @@ public final class Approving {
     }
 
     /**
-     * Sends a held order, or one that waits for approval, back for changes: it is a draft again, to be handed in anew.
+     * Sends a held order, or one that waits for approval, back for changes: it is a draft again, to be submitted anew.
      */
     public static Decision<Effect> sendBack(Order order, Person person, String reason) {
         if (!person.decides()) {
@@ -98,11 +98,11 @@ public final class Approving {
             return Decision.refused(new CommonRefusal.FourEyes("order " + order.number(), person.username()));
         }
         return reason.isBlank()
-                ? Decision.refused(CommonRefusal.Incomplete.of("reason", "what should be changed"))
+                ? Decision.refused(CommonRefusal.Incomplete.of("reason", "what to change"))
                 : Decision.of(new Effect.StateChanged(order.number(), order.state(), OrderState.DRAFT));
     }
 
-    /** The author takes the request back: the order can be changed and handed in again. */
+    /** The author takes the request back: the order can be changed and submitted again. */
     public static Decision<Effect> recall(Order order, Person person, String reason) {
         if (!order.wasWrittenBy(person.username())) {
             return Decision.refused(
@@ -112,7 +112,7 @@ public final class Approving {
             return Decision.refused(new ApprovalRefusal.NotAwaiting(order.number(), order.state()));
         }
         return reason.isBlank()
-                ? Decision.refused(CommonRefusal.Incomplete.of("reason", "why it is recalled"))
+                ? Decision.refused(CommonRefusal.Incomplete.of("reason", "a reason for the recall"))
                 : Decision.of(new Effect.StateChanged(order.number(), order.state(), OrderState.DRAFT));
     }
 }

@@ -49,7 +49,7 @@ public final class Billing {
      *
      * @param aheadOf kinds of order that may be billed ahead
      */
-    public static Decision<Effect.Invoiced> bill(
+    public static Decision<Effect.InvoicePosted> bill(
             String customer, List<Chain> chains, List<Share> shares, Terms terms, Set<OrderKind> aheadOf) {
         var refusals = new ArrayList<Refusal>();
         for (var chain : chains) {
@@ -82,7 +82,7 @@ public final class Billing {
         var currency = chains.get(0).order().currency();
         var totals = Totals.of(
                 lines.stream().map(l -> new Totals.Part(l.net(), l.vat())).toList(), currency);
-        return Decision.of(new Effect.Invoiced(new Invoice(
+        return Decision.of(new Effect.InvoicePosted(new Invoice(
                 terms.number(),
                 customer,
                 terms.on(),

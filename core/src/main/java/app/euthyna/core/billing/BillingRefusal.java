@@ -23,13 +23,13 @@ public sealed interface BillingRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Of line %d of order %s %s have left and %s are billed; %s more can't be billed."
+            return "On line %d of order %s, %s are shipped and %s billed; %s more cannot be billed."
                     .formatted(line, order, dispatched, billed, asked);
         }
 
         @Override
         public String instead() {
-            return "Bill what has left, or ship first.";
+            return "Bill the shipped quantity, or ship first.";
         }
     }
 
@@ -48,11 +48,11 @@ public sealed interface BillingRefusal extends Refusal {
 
         @Override
         public String instead() {
-            return "Ship first, or have the rules changed for orders of this kind.";
+            return "Ship first, or change the rules for orders of this kind.";
         }
     }
 
-    /** The money was given back already, in part or whole. */
+    /** The money was refunded already, in part or whole. */
     record AlreadyRefunded(String document, Money refunded) implements BillingRefusal {
         @Override
         public String code() {
@@ -66,7 +66,7 @@ public sealed interface BillingRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Of %s %s were given back already, so it can't be reversed.".formatted(document, refunded);
+            return "%2$s of %1$s are already refunded, so it cannot be reversed.".formatted(document, refunded);
         }
     }
 
@@ -84,7 +84,7 @@ public sealed interface BillingRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "%s was reversed already.".formatted(document);
+            return "%s is already reversed.".formatted(document);
         }
     }
 
@@ -97,7 +97,7 @@ public sealed interface BillingRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Nothing of order %s has left that is not billed yet.".formatted(order);
+            return "Order %s has nothing shipped and unbilled.".formatted(order);
         }
 
         @Override
@@ -120,7 +120,7 @@ public sealed interface BillingRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "All of %s is billed already.".formatted(subject);
+            return "%s is fully billed.".formatted(subject);
         }
     }
 
@@ -133,7 +133,7 @@ public sealed interface BillingRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Line %d of order %s has %s left to bill; %s were asked for.".formatted(line, order, open, asked);
+            return "Line %d of order %s has %s to bill; %s were requested.".formatted(line, order, open, asked);
         }
     }
 
@@ -146,12 +146,12 @@ public sealed interface BillingRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Invoice %s has %s open; %s can't be set against it.".formatted(invoice, open, asked);
+            return "Invoice %s has %s open; %s cannot be allocated to it.".formatted(invoice, open, asked);
         }
 
         @Override
         public String instead() {
-            return "Allocate what is open; the rest stays on account.";
+            return "Allocate the open amount; the rest stays on account.";
         }
     }
 
@@ -164,7 +164,7 @@ public sealed interface BillingRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "%s has %s to allocate; %s were asked for.".formatted(source, available, asked);
+            return "%s has %s to allocate; %s were requested.".formatted(source, available, asked);
         }
     }
 }

@@ -18,7 +18,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Optional;
 
-/** Money paid ahead for an order: asked for, received, set against its invoices, moved on, given back (section 7). */
+/** Money deposited for an order: asked for, received, set against its invoices, moved on, refunded (section 7). */
 public final class Depositing {
 
     private Depositing() {}
@@ -85,7 +85,7 @@ public final class Depositing {
         return applied;
     }
 
-    /** Sets a deposit against an invoice of the same customer by hand. */
+    /** Sets a deposit against an invoice of the same customer manually. */
     public static Decision<Effect.DepositApplied> applyByHand(
             Chain chain, String number, Money amount, OpenInvoice invoice) {
         var refused = unapplied(chain, number, amount);
@@ -140,7 +140,7 @@ public final class Depositing {
                 .filter(d -> d.number().equals(number))
                 .findFirst()
                 .map(Deposit::unapplied)
-                .orElseThrow(() -> new IllegalArgumentException("deposit " + number + " is none of order "
+                .orElseThrow(() -> new IllegalArgumentException("deposit " + number + " does not belong to order "
                         + chain.order().number()));
         return amount.compareTo(left) > 0
                 ? Optional.of(new BillingRefusal.MoreThanAvailable("Deposit " + number, amount, left))

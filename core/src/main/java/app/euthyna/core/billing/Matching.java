@@ -64,7 +64,7 @@ public final class Matching {
                         received,
                         candidate,
                         Sureness.LIKELY,
-                        "The payer is %s, and the amount is what invoice %s has open."
+                        "The payer is %s, and the amount equals the open amount of invoice %s."
                                 .formatted(
                                         candidate.customerName(),
                                         candidate.invoice().number())));
@@ -73,7 +73,7 @@ public final class Matching {
                         received,
                         candidate,
                         Sureness.POSSIBLE,
-                        "The amount is what invoice %s of %s has open."
+                        "The amount equals the open amount of invoice %s of %s."
                                 .formatted(candidate.invoice().number(), candidate.customerName())));
             }
         }
@@ -90,7 +90,7 @@ public final class Matching {
                                         c.invoice().number(), c.invoice().open()))
                                 .toList(),
                         Sureness.LIKELY,
-                        "The payer is %s, and the amount is all that they have open."
+                        "The payer is %s, and the amount equals all open invoices."
                                 .formatted(own.get(0).customerName())));
             } else if (!own.isEmpty()) {
                 proposals.add(new Proposal(
@@ -141,8 +141,8 @@ public final class Matching {
         var reason = by
                 + String.join(", ", own.stream().map(c -> c.invoice().number()).toList())
                 + (fits
-                        ? ", and the amount is what is open."
-                        : ", but %s is open and %s came in.".formatted(sum, received.amount()));
+                        ? ", and the amount equals the open amount."
+                        : ", but %s is open and %s was received.".formatted(sum, received.amount()));
         return Optional.of(new Proposal(
                 customer,
                 oldestFirst(received.amount(), own),

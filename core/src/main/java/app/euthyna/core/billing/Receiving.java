@@ -12,7 +12,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
-/** Money that comes in, and customer credit that is put to use (section 7). */
+/** Money that comes in, and customer credit that is used (section 7). */
 public final class Receiving {
 
     private Receiving() {}
@@ -52,7 +52,7 @@ public final class Receiving {
     public static Decision<List<Effect>> allocateCredit(
             String customer, List<Settlement> settlements, Map<String, OpenInvoice> invoices, List<Credit> credits) {
         if (settlements.isEmpty()) {
-            return Decision.refused(CommonRefusal.Incomplete.of("settlements", "the invoices that the credit is for"));
+            return Decision.refused(CommonRefusal.Incomplete.of("settlements", "the invoices to allocate to"));
         }
         var refusals = refusals(customer, settlements, invoices);
         var zero = Money.zero(settlements.get(0).amount().currency());

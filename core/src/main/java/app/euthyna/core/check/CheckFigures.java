@@ -6,7 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * The figures of the house that checks hold orders against; what is empty is not looked at.
+ * The figures of the company that checks hold orders against; what is empty is not looked at.
  *
  * @param overdue when invoices count as overdue, for customers without an agreement of their own
  * @param minimumMargin least margin of a line, per cent of its price after discount

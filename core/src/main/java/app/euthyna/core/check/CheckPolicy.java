@@ -26,8 +26,8 @@ public record CheckPolicy(Map<Check, Map<OrderKind, Severity>> severities, Check
     }
 
     /**
-     * What a check does unless the house says otherwise: what asks for care only flags an order, and goods at no charge
-     * have no floor price, margin or usual value.
+     * What a check does unless the company says otherwise: what asks for care only flags an order, and goods at no
+     * charge have no floor price, margin or usual value.
      */
     public static Severity preset(Check check, OrderKind kind) {
         return switch (check) {

@@ -12,7 +12,7 @@ public sealed interface CheckRefusal extends Refusal {
         return Kind.RULE_NOT_MET;
     }
 
-    /** The house's policy refuses a PO number that was used before. */
+    /** The company's policy refuses a PO number that was used before. */
     record DuplicatePo(String po, List<PoUse> matches) implements CheckRefusal {
         @Override
         public String code() {
@@ -31,7 +31,7 @@ public sealed interface CheckRefusal extends Refusal {
 
         @Override
         public String instead() {
-            return "Give the order its own PO number, or have somebody enter it who may let this one pass.";
+            return "Give the order its own PO number, or have it entered by a user who may waive this.";
         }
     }
 }

@@ -19,14 +19,14 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
-/** Runs the checks over an order in its surroundings and carries its findings on (section 4). */
+/** Runs the checks over an order with its facts and carries its findings on (section 4). */
 public final class Checks {
 
     private Checks() {}
 
     /** Why the checks run: it decides which of them have a say. */
     public enum Occasion {
-        /** Handed in, or looked at before it is. */
+        /** Submitted, or looked at before it is. */
         SUBMITTED,
         /** Its content was changed. */
         CHANGED,
@@ -45,7 +45,7 @@ public final class Checks {
      *     nobody touched are not asked again
      */
     public static List<Finding> run(
-            Chain chain, Surroundings around, List<Finding> before, Occasion occasion, Optional<Chain> was) {
+            Chain chain, CheckContext checkContext, List<Finding> before, Occasion occasion, Optional<Chain> was) {
         if (chain.order().state().isEnded()) {
             return before.stream()
                     .map(f -> f.state() == Finding.State.SETTLED ? f : f.settled())
@@ -54,7 +54,8 @@ public final class Checks {
         var asked = asked(chain, occasion, was);
         var fresh = new EnumMap<Check, Finding>(Check.class);
         for (var check : asked) {
-            look(check, chain, around, untouched(chain, was, before)).ifPresent(finding -> fresh.put(check, finding));
+            look(check, chain, checkContext, untouched(chain, was, before))
+                    .ifPresent(finding -> fresh.put(check, finding));
         }
         var after = new ArrayList<Finding>();
         for (var finding : before) {
@@ -74,7 +75,7 @@ public final class Checks {
         return after;
     }
 
-    /** What is looked at only when somebody writes the order: passing days must not hold it. */
+    /** What is looked at only when someone writes the order: passing days must not hold it. */
     private static final Set<Check> OF_WRITING = EnumSet.of(Check.DATES, Check.UNUSUAL);
 
     private static Set<Check> asked(Chain chain, Occasion occasion, Optional<Chain> was) {
@@ -123,61 +124,63 @@ public final class Checks {
         };
     }
 
-    private static Optional<Finding> look(Check check, Chain chain, Surroundings around, Set<Integer> datesUntouched) {
+    private static Optional<Finding> look(
+            Check check, Chain chain, CheckContext checkContext, Set<Integer> datesUntouched) {
         if (check == Check.DUPLICATE_PO) {
-            return DuplicatePo.look(chain.order(), around);
+            return DuplicatePo.look(chain.order(), checkContext);
         }
-        var severity = around.policy().of(check, chain.order().kind());
+        var severity = checkContext.policy().of(check, chain.order().kind());
         if (severity == Severity.OFF) {
             return Optional.empty();
         }
         var evidence = switch (check) {
-            case BLOCKED -> around.customer().block().<Evidence>map(Evidence.Blocked::new);
-            case CREDIT_LIMIT -> overLimit(chain, around);
-            case OVERDUE -> overdue(around);
-            case PRICE_FLOOR -> belowFloor(chain, around);
+            case BLOCKED -> checkContext.customer().block().<Evidence>map(Evidence.Blocked::new);
+            case CREDIT_LIMIT -> overLimit(chain, checkContext);
+            case OVERDUE -> overdue(checkContext);
+            case PRICE_FLOOR -> belowFloor(chain, checkContext);
             case ZERO_PRICE -> wrongPrice(chain);
-            case MISSING_PO -> missingPo(chain, around);
-            case MARGIN -> thinMargin(chain, around);
-            case LICENCE -> unlicensed(chain, around);
-            case QUOTA -> overQuota(chain, around);
-            case UNRESERVED -> shortOfStock(chain, around);
-            case DATES -> wrongDates(chain, around, datesUntouched);
-            case UNUSUAL -> unusual(chain, around);
-            case DUPLICATE_PO -> throw new IllegalStateException("weighed by the customer's policy");
+            case MISSING_PO -> missingPo(chain, checkContext);
+            case MARGIN -> thinMargin(chain, checkContext);
+            case LICENCE -> unlicensed(chain, checkContext);
+            case QUOTA -> overQuota(chain, checkContext);
+            case UNRESERVED -> shortOfStock(chain, checkContext);
+            case DATES -> wrongDates(chain, checkContext, datesUntouched);
+            case UNUSUAL -> unusual(chain, checkContext);
+            case DUPLICATE_PO -> throw new IllegalStateException("per customer policy");
         };
-        return evidence.map(found -> Finding.open(severity, found, around.businessDate()));
+        return evidence.map(found -> Finding.open(severity, found, checkContext.businessDate()));
     }
 
-    private static Optional<Evidence> overLimit(Chain chain, Surroundings around) {
-        if (around.customer().creditLimit().isEmpty()) {
+    private static Optional<Evidence> overLimit(Chain chain, CheckContext checkContext) {
+        if (checkContext.customer().creditLimit().isEmpty()) {
             return Optional.empty();
         }
-        var limit = around.customer().creditLimit().get();
+        var limit = checkContext.customer().creditLimit().get();
         var thisOrder = chain.openGross();
-        var exposure = around.position().exposure().plus(thisOrder);
+        var exposure = checkContext.position().exposure().plus(thisOrder);
         return exposure.compareTo(limit) <= 0
                 ? Optional.empty()
-                : Optional.of(
-                        new Evidence.OverLimit(around.position(), thisOrder, exposure, limit, exposure.minus(limit)));
+                : Optional.of(new Evidence.OverLimit(
+                        checkContext.position(), thisOrder, exposure, limit, exposure.minus(limit)));
     }
 
-    private static Optional<Evidence> overdue(Surroundings around) {
-        return around.customer().overdue().flatMap(granted -> {
-            var late = around.dueInvoices().stream()
-                    .filter(i -> i.dueOn().plusDays(granted.days()).isBefore(around.businessDate())
+    private static Optional<Evidence> overdue(CheckContext checkContext) {
+        return checkContext.customer().overdue().flatMap(granted -> {
+            var late = checkContext.dueInvoices().stream()
+                    .filter(i -> i.dueOn().plusDays(granted.days()).isBefore(checkContext.businessDate())
                             && i.open().compareTo(granted.above()) > 0)
                     .toList();
             return late.isEmpty()
                     ? Optional.empty()
-                    : Optional.of(
-                            new Evidence.InvoicesOverdue(around.businessDate(), granted.days(), granted.above(), late));
+                    : Optional.of(new Evidence.InvoicesOverdue(
+                            checkContext.businessDate(), granted.days(), granted.above(), late));
         });
     }
 
-    private static Optional<Evidence> belowFloor(Chain chain, Surroundings around) {
+    private static Optional<Evidence> belowFloor(Chain chain, CheckContext checkContext) {
         var below = billed(chain)
-                .filter(line -> around.item(line.item())
+                .filter(line -> checkContext
+                        .item(line.item())
                         .floor()
                         .filter(floor -> line.price().afterDiscount().compareTo(floor) < 0)
                         .isPresent())
@@ -186,10 +189,11 @@ public final class Checks {
                         line.item(),
                         line.description(),
                         line.price().afterDiscount(),
-                        around.item(line.item()).floor().get()))
+                        checkContext.item(line.item()).floor().get()))
                 .toList();
-        var mostOff = around.authorRole()
-                .map(role -> around.policy().figures().discountUpTo().get(role));
+        var mostOff = checkContext
+                .authorRole()
+                .map(role -> checkContext.policy().figures().discountUpTo().get(role));
         var tooMuch = mostOff.stream()
                 .flatMap(most -> billed(chain)
                         .filter(line -> line.price().discountPercent().compareTo(most) > 0)
@@ -199,7 +203,7 @@ public final class Checks {
                                 line.description(),
                                 line.price().discountPercent(),
                                 most,
-                                around.authorRole().get())))
+                                checkContext.authorRole().get())))
                 .toList();
         return below.isEmpty() && tooMuch.isEmpty()
                 ? Optional.empty()
@@ -210,18 +214,18 @@ public final class Checks {
         return chain.order().lines().stream().filter(line -> line.kind().isBilled());
     }
 
-    private static Optional<Evidence> missingPo(Chain chain, Surroundings around) {
-        return around.customer().po().required() && chain.order().po().isBlank()
-                ? Optional.of(new Evidence.PoMissing(around.customer().code()))
+    private static Optional<Evidence> missingPo(Chain chain, CheckContext checkContext) {
+        return checkContext.customer().po().required() && chain.order().po().isBlank()
+                ? Optional.of(new Evidence.PoMissing(checkContext.customer().code()))
                 : Optional.empty();
     }
 
     /** Lines at no price are for the check of prices to find. */
-    private static Optional<Evidence> thinMargin(Chain chain, Surroundings around) {
-        return around.policy().figures().minimumMargin().flatMap(least -> {
+    private static Optional<Evidence> thinMargin(Chain chain, CheckContext checkContext) {
+        return checkContext.policy().figures().minimumMargin().flatMap(least -> {
             var thin = billed(chain)
                     .filter(line -> !line.price().isFree())
-                    .flatMap(line -> around.item(line.item()).unitCost().stream()
+                    .flatMap(line -> checkContext.item(line.item()).unitCost().stream()
                             .map(cost -> Evidence.ThinMargin.MarginLine.of(line, cost)))
                     .filter(line -> line.marginPercent().compareTo(least) < 0)
                     .toList();
@@ -229,9 +233,9 @@ public final class Checks {
         });
     }
 
-    private static Optional<Evidence> overQuota(Chain chain, Surroundings around) {
+    private static Optional<Evidence> overQuota(Chain chain, CheckContext checkContext) {
         var passed = new ArrayList<Evidence.QuotaPassed.Passed>();
-        for (var quota : around.quotas()) {
+        for (var quota : checkContext.quotas()) {
             var asked = Quantity.sum(chain.flows().stream()
                     .filter(flow -> flow.line().item().equals(quota.item()))
                     .map(flow -> flow.ordered().minus(flow.cancelled()))
@@ -243,12 +247,12 @@ public final class Checks {
         return passed.isEmpty() ? Optional.empty() : Optional.of(new Evidence.QuotaPassed(passed));
     }
 
-    /** Too early for the house; a line wanted on the day of the order is wanted at once, whenever it is handed in. */
-    private static Optional<Evidence> wrongDates(Chain chain, Surroundings around, Set<Integer> untouched) {
+    /** Too early for the company; a line wanted on the day of the order is wanted at once, whenever it is submitted. */
+    private static Optional<Evidence> wrongDates(Chain chain, CheckContext checkContext, Set<Integer> untouched) {
         var wrong = new ArrayList<Evidence.WrongDates.DatedLine>();
         for (var line : chain.order().lines()) {
-            var days = around.item(line.item()).leadDays();
-            var earliest = around.businessDate().plusDays(days);
+            var days = checkContext.item(line.item()).leadDays();
+            var earliest = checkContext.businessDate().plusDays(days);
             var atOnce = days == 0 && line.requestedOn().equals(chain.order().orderedOn());
             if (line.kind().isBilled()
                     && line.requestedOn().isBefore(earliest)
@@ -259,20 +263,22 @@ public final class Checks {
                         line.no(), line.item(), line.description(), line.requestedOn(), earliest, days));
             }
         }
-        return wrong.isEmpty() ? Optional.empty() : Optional.of(new Evidence.WrongDates(around.businessDate(), wrong));
+        return wrong.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Evidence.WrongDates(checkContext.businessDate(), wrong));
     }
 
-    private static Optional<Evidence> unusual(Chain chain, Surroundings around) {
-        var limit = around.policy().figures().unusualScore();
+    private static Optional<Evidence> unusual(Chain chain, CheckContext checkContext) {
+        var limit = checkContext.policy().figures().unusualScore();
         var value = RobustScore.of(
                         chain.order().totals().net().amount(),
-                        around.past().values().stream().map(Money::amount).toList())
+                        checkContext.past().values().stream().map(Money::amount).toList())
                 .filter(score -> score.isAbove(limit));
         var lines = new ArrayList<Evidence.Unusual.UnusualLine>();
         billed(chain)
                 .forEach(line -> RobustScore.of(
                                 line.quantity().value(),
-                                around.past().quantities().getOrDefault(line.item(), List.of()).stream()
+                                checkContext.past().quantities().getOrDefault(line.item(), List.of()).stream()
                                         .map(Quantity::value)
                                         .toList())
                         .filter(score -> score.isAbove(limit))
@@ -280,7 +286,8 @@ public final class Checks {
                                 new Evidence.Unusual.UnusualLine(line.no(), line.item(), line.description(), score))));
         return value.isEmpty() && lines.isEmpty()
                 ? Optional.empty()
-                : Optional.of(new Evidence.Unusual(value, around.past().values().size(), limit, lines));
+                : Optional.of(
+                        new Evidence.Unusual(value, checkContext.past().values().size(), limit, lines));
     }
 
     private static Optional<Evidence> wrongPrice(Chain chain) {
@@ -296,19 +303,21 @@ public final class Checks {
         return wrong.isEmpty() ? Optional.empty() : Optional.of(new Evidence.WrongPrice(shouldBeFree, wrong));
     }
 
-    private static Optional<Evidence> unlicensed(Chain chain, Surroundings around) {
+    private static Optional<Evidence> unlicensed(Chain chain, CheckContext checkContext) {
         var gaps = new ArrayList<Evidence.Unlicensed.LicenceGap>();
         for (var line : chain.order().lines()) {
-            var licenceClass = around.item(line.item()).regulated().orElse(null);
+            var licenceClass = checkContext.item(line.item()).regulated().orElse(null);
             if (licenceClass == null || !chain.flow(line.no()).open().isPositive()) {
                 continue;
             }
-            var licence = around.licences().getOrDefault(licenceClass, LicenceFact.none(licenceClass));
-            if (!isValid(licence, around.businessDate())) {
+            var licence = checkContext.licences().getOrDefault(licenceClass, LicenceFact.none(licenceClass));
+            if (!isValid(licence, checkContext.businessDate())) {
                 gaps.add(new Evidence.Unlicensed.LicenceGap(line.no(), line.item(), line.description(), licence));
             }
         }
-        return gaps.isEmpty() ? Optional.empty() : Optional.of(new Evidence.Unlicensed(around.businessDate(), gaps));
+        return gaps.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Evidence.Unlicensed(checkContext.businessDate(), gaps));
     }
 
     private static boolean isValid(LicenceFact licence, LocalDate on) {
@@ -320,8 +329,8 @@ public final class Checks {
      * Lines are covered by free stock in the order in which they would be reserved: by requested date, then as they
      * stand.
      */
-    private static Optional<Evidence> shortOfStock(Chain chain, Surroundings around) {
-        var free = new HashMap<>(around.free());
+    private static Optional<Evidence> shortOfStock(Chain chain, CheckContext checkContext) {
+        var free = new HashMap<>(checkContext.free());
         var lines = new ArrayList<Evidence.StockShortage.ShortLine>();
         var flows = chain.flows().stream()
                 .filter(flow -> flow.line().kind().isShipped())
@@ -350,7 +359,7 @@ public final class Checks {
     }
 
     /**
-     * The state that the findings give an order that was handed in: held while a stop is open, else what its documents
+     * The state that the findings give an order that was submitted: held while a stop is open, else what its documents
      * say.
      */
     public static OrderState stateOf(Chain chain, List<Finding> findings) {

@@ -5,7 +5,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
- * Clearing several orders at once, in a sequence (section 4): what was open on an order by itself is let pass; what
+ * Clearing several orders at once, in a sequence (section 4): what was open on an order by itself is waived; what
  * opens, or gets worse, because of those cleared before it holds the order, unless that was shown and accepted too.
  */
 public final class Clearing {
@@ -13,7 +13,7 @@ public final class Clearing {
     private Clearing() {}
 
     /**
-     * The checks whose findings are let pass.
+     * The checks whose findings are waived.
      *
      * @param alone the order's findings before any of the others was cleared
      * @param now its findings behind those

@@ -5,9 +5,9 @@ import java.time.LocalDate;
 import java.util.Optional;
 
 /**
- * What the house agreed with a customer, as far as checks ask for it. No limit means that there is none.
+ * What the company agreed with a customer, as far as checks ask for it. No limit means that there is none.
  *
- * @param overdue empty where invoices past due hold nothing; the customer's own agreement, or the house's rule
+ * @param overdue empty where invoices past due hold nothing; the customer's own agreement, or the company's rule
  * @param block empty unless the customer is blocked
  */
 public record CustomerRules(

@@ -14,18 +14,18 @@ public final class DuplicatePo {
 
     private DuplicatePo() {}
 
-    static Optional<Finding> look(Order order, Surroundings around) {
+    static Optional<Finding> look(Order order, CheckContext checkContext) {
         var po = PoNumber.of(order.po());
         if (!po.isGiven()) {
             return Optional.empty();
         }
-        var policy = around.customer().po();
+        var policy = checkContext.customer().po();
         return policy.ceiling().isPresent()
-                ? ceiling(order, po, around, policy.ceiling().get())
-                : matches(po, order.totals().net(), around, policy);
+                ? ceiling(order, po, checkContext, policy.ceiling().get())
+                : matches(po, order.totals().net(), checkContext, policy);
     }
 
-    /** Why a number can't be saved: the policy refuses what it stops, to whoever may not let it pass. */
+    /** Why a number can't be saved: the policy refuses what it stops, to whoever may not waive it. */
     public static Optional<Refusal> refusal(List<Finding> findings, PoPolicy policy, Person person) {
         return policy.barred() == PoPolicy.Barred.HOLD || person.decides()
                 ? Optional.empty()
@@ -40,10 +40,10 @@ public final class DuplicatePo {
                                         .toList()));
     }
 
-    private static Optional<Finding> matches(PoNumber po, Money value, Surroundings around, PoPolicy policy) {
+    private static Optional<Finding> matches(PoNumber po, Money value, CheckContext checkContext, PoPolicy policy) {
         var matches = new ArrayList<Evidence.PoMet.Match>();
         var severity = Severity.OFF;
-        for (var use : around.poUses()) {
+        for (var use : checkContext.poUses()) {
             var likeness = po.likeness(value, PoNumber.of(use.po()), use.net());
             var weight = likeness.map(policy::weight).orElse(Severity.OFF);
             if (weight != Severity.OFF) {
@@ -55,11 +55,12 @@ public final class DuplicatePo {
                 .thenComparing(m -> m.use().order()));
         return matches.isEmpty()
                 ? Optional.empty()
-                : Optional.of(Finding.open(severity, new Evidence.PoMet(po.text(), matches), around.businessDate()));
+                : Optional.of(
+                        Finding.open(severity, new Evidence.PoMet(po.text(), matches), checkContext.businessDate()));
     }
 
-    private static Optional<Finding> ceiling(Order order, PoNumber po, Surroundings around, Money ceiling) {
-        var uses = around.poUses().stream()
+    private static Optional<Finding> ceiling(Order order, PoNumber po, CheckContext checkContext, Money ceiling) {
+        var uses = checkContext.poUses().stream()
                 .filter(use -> PoNumber.of(use.po()).normal().equals(po.normal()))
                 .toList();
         var together = uses.stream().map(PoUse::net).reduce(order.totals().net(), Money::plus);
@@ -68,6 +69,6 @@ public final class DuplicatePo {
                 : Optional.of(Finding.open(
                         Severity.STOP,
                         new Evidence.PoCeilingPassed(order.po(), together, ceiling, uses),
-                        around.businessDate()));
+                        checkContext.businessDate()));
     }
 }

@@ -81,7 +81,7 @@ public sealed interface Evidence {
     }
 
     /** Invoices are longer past due than the customer is granted, and more is open on them than the floor. */
-    record InvoicesOverdue(LocalDate businessDate, int grantedDays, Money above, List<Surroundings.DueInvoice> invoices)
+    record InvoicesOverdue(LocalDate businessDate, int grantedDays, Money above, List<CheckContext.DueInvoice> invoices)
             implements Evidence {
         public InvoicesOverdue {
             invoices = List.copyOf(invoices);
@@ -106,14 +106,14 @@ public sealed interface Evidence {
         }
 
         /** How long an invoice is past due. */
-        public long days(Surroundings.DueInvoice invoice) {
+        public long days(CheckContext.DueInvoice invoice) {
             return ChronoUnit.DAYS.between(invoice.dueOn(), businessDate);
         }
 
         /** What is open on all of them. */
         public Money together() {
             return invoices.stream()
-                    .map(Surroundings.DueInvoice::open)
+                    .map(CheckContext.DueInvoice::open)
                     .reduce(Money.zero(above.currency()), Money::plus);
         }
 
@@ -157,10 +157,10 @@ public sealed interface Evidence {
         public String sentence() {
             return Stream.concat(
                             lines.stream()
-                                    .map(l -> "line %d goes at %s, its floor is %s"
+                                    .map(l -> "line %d is priced at %s, below the floor price of %s"
                                             .formatted(l.line(), Figures.price(l.given()), Figures.price(l.floor()))),
                             discounts.stream()
-                                    .map(l -> "line %d has %s per cent off, %s may give %s"
+                                    .map(l -> "line %d has a discount of %s %%, %s may give %s %%"
                                             .formatted(
                                                     l.line(),
                                                     Figures.plain(l.given()),
@@ -215,8 +215,8 @@ public sealed interface Evidence {
             var first = matches.get(0);
             var reads = switch (first.kind()) {
                 case SAME -> "is also on %s";
-                case ALIKE -> "reads like %2$s on %1$s";
-                case NEAR -> "is one slip away from %2$s on %1$s";
+                case ALIKE -> "matches %2$s on %1$s";
+                case NEAR -> "is a near match of %2$s on %1$s";
             };
             var more = matches.size() == 1 ? "" : " and %d more".formatted(matches.size() - 1);
             return "the PO number "
@@ -247,12 +247,12 @@ public sealed interface Evidence {
 
         @Override
         public String brief() {
-            return "PO ceiling passed";
+            return "PO ceiling exceeded";
         }
 
         @Override
         public String sentence() {
-            return "the orders under this PO come to %s, its ceiling is %s".formatted(together, ceiling);
+            return "orders under this PO total %s; its ceiling is %s".formatted(together, ceiling);
         }
 
         @Override
@@ -285,7 +285,7 @@ public sealed interface Evidence {
         public String sentence() {
             var named = lines.stream().map(l -> String.valueOf(l.line())).collect(Collectors.joining(", "));
             return (lines.size() == 1 ? "line " + named + " has " : "lines " + named + " have ")
-                    + (shouldBeFree ? "a price though the goods go out at no charge" : "no price");
+                    + (shouldBeFree ? "a price on goods at no charge" : "no price");
         }
 
         @Override
@@ -305,9 +305,9 @@ public sealed interface Evidence {
                 var of = licence.licenceClass() + " licence";
                 return switch (licence.answer()) {
                     case NO_LICENCE -> "there is no " + of;
-                    case NOT_FOUND -> "the register does not know the " + of + " " + licence.number();
+                    case NOT_FOUND -> "the register does not list the " + of + " " + licence.number();
                     case NO_ANSWER ->
-                        "the register gave no answer on the " + of + " " + licence.number()
+                        "the register did not answer for the " + of + " " + licence.number()
                                 + (licence.tries() > 1 ? " in " + licence.tries() + " tries" : "");
                     case FOUND ->
                         "the " + of + " lapsed " + ChronoUnit.DAYS.between(licence.validTo(), on) + " days ago";
@@ -329,7 +329,7 @@ public sealed interface Evidence {
             return switch (gaps.get(0).licence().answer()) {
                 case NO_LICENCE -> "no licence";
                 case NOT_FOUND -> "licence not found";
-                case NO_ANSWER -> "register silent";
+                case NO_ANSWER -> "register did not answer";
                 case FOUND -> "licence lapsed";
             };
         }
@@ -378,7 +378,7 @@ public sealed interface Evidence {
         @Override
         public String sentence() {
             return lines.stream()
-                    .map(l -> "%s of %s %s are not in the house"
+                    .map(l -> "%s of %s %s are not in stock"
                             .formatted(l.waiting(), l.toShip(), l.description().toLowerCase(Locale.ROOT)))
                     .collect(Collectors.joining(", "));
         }
@@ -416,7 +416,7 @@ public sealed interface Evidence {
         }
     }
 
-    /** Lines that leave less than the house's margin: (price after discount − unit cost) ÷ price after discount. */
+    /** Lines that leave less than the company's margin: (price after discount − unit cost) ÷ price after discount. */
     record ThinMargin(BigDecimal leastPercent, List<MarginLine> lines) implements Evidence {
 
         private static final BigDecimal HUNDRED = BigDecimal.valueOf(100);
@@ -465,7 +465,7 @@ public sealed interface Evidence {
         @Override
         public String sentence() {
             var worst = worst();
-            return "line %d leaves %s per cent, the house wants %s%s"
+            return "line %d has a margin of %s %%, the minimum is %s %%%s"
                     .formatted(
                             worst.line(),
                             Figures.grouped(worst.marginPercent()),
@@ -540,7 +540,7 @@ public sealed interface Evidence {
         }
     }
 
-    /** Lines wanted in the past, or sooner than the house can have their goods. */
+    /** Lines wanted in the past, or sooner than the company can have their goods. */
     record WrongDates(LocalDate businessDate, List<DatedLine> lines) implements Evidence {
 
         /** A line with the day it is wanted and the first that is possible. */
@@ -571,9 +571,9 @@ public sealed interface Evidence {
         public String sentence() {
             return lines.stream()
                     .map(l -> l.requestedOn().isBefore(businessDate)
-                            ? "line %d is wanted %d days ago"
+                            ? "line %d was requested for %d days ago"
                                     .formatted(l.line(), ChronoUnit.DAYS.between(l.requestedOn(), businessDate))
-                            : "line %d is wanted %s, its lead time is %d"
+                            : "line %d is requested %s, its lead time is %d"
                                     .formatted(
                                             l.line(),
                                             in(ChronoUnit.DAYS.between(businessDate, l.requestedOn())),
@@ -621,13 +621,13 @@ public sealed interface Evidence {
         public String sentence() {
             return Stream.concat(
                             value.stream()
-                                    .map(v -> "its net %s is far from the usual %s"
+                                    .map(v -> "its net of %s is far from the usual %s"
                                             .formatted(
                                                     Figures.grouped(v.figure()),
                                                     Figures.grouped(v.median()
                                                             .setScale(v.figure().scale(), RoundingMode.HALF_UP)))),
                             lines.stream()
-                                    .map(l -> "line %d asks for %s, usual are %s"
+                                    .map(l -> "line %d orders %s; usual is %s"
                                             .formatted(
                                                     l.line(),
                                                     new Quantity(l.quantity().figure()),

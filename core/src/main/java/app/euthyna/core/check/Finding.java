@@ -7,7 +7,7 @@ import java.util.Optional;
  * What a check found on an order, and what became of it.
  *
  * @param since the day it was found, or found again after it had been settled or waived
- * @param waiver who let it pass; present exactly while the state is waived
+ * @param waiver who waives it; present exactly while the state is waived
  */
 public record Finding(Severity severity, State state, Evidence evidence, LocalDate since, Optional<Waiver> waiver) {
 
@@ -17,7 +17,7 @@ public record Finding(Severity severity, State state, Evidence evidence, LocalDa
         SETTLED
     }
 
-    /** Somebody with the authority let it pass. */
+    /** Somebody with the authority waives it. */
     public record Waiver(String by, LocalDate on, String reason) {}
 
     public Finding {

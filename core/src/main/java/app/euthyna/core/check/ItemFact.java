@@ -9,7 +9,7 @@ import java.util.Optional;
  * @param listPrice per unit
  * @param floor least unit price after discount
  * @param unitCost moving average; empty where nothing is on the shelf
- * @param leadDays the house needs so many days for it
+ * @param leadDays the company needs so many days for it
  * @param regulated class of licence it needs
  */
 public record ItemFact(

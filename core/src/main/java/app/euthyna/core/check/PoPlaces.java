@@ -3,15 +3,15 @@ package app.euthyna.core.check;
 import java.time.LocalDate;
 
 /**
- * Where the house looks for a PO number that was used before (section 5). A document counts when one of the places that
- * it stands in is looked at.
+ * Where the company looks for a PO number that was used before (section 5). A document counts when one of the places
+ * that it stands in is looked at.
  *
  * @param openOrders orders of which something is still to be shipped or billed
  * @param closedOrders orders that have come to their end, though not cancelled or declined
  * @param closedMonths how far back closed orders are looked through, by the day they were ordered
  * @param unpostedInvoices orders with something shipped or done that waits to be billed
  * @param postedInvoices orders that an invoice bills
- * @param importedHistory invoices from before the house worked with this application
+ * @param importedHistory invoices from before the company worked with this application
  */
 public record PoPlaces(
         boolean openOrders,

@@ -4,12 +4,12 @@ import app.euthyna.core.shared.Money;
 import java.util.Optional;
 
 /**
- * What a customer's repeated PO number means: the house's rule, or the customer's own in its place.
+ * What a customer's repeated PO number means: the company's rule, or the customer's own in its place.
  *
  * @param near weighs numbers that differ by one character; never a stop
  * @param ceiling the customer gives one PO for many orders: their value together may not pass it, and repeats are then
  *     no finding
- * @param barred what becomes of an order whose number is stopped, when whoever writes it may not let it pass
+ * @param barred what becomes of an order whose number is stopped, when whoever writes it may not waive it
  */
 public record PoPolicy(
         boolean required, Severity same, Severity alike, Severity near, Optional<Money> ceiling, Barred barred) {

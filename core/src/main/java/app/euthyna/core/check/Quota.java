@@ -5,7 +5,7 @@ import java.time.LocalDate;
 import java.util.Locale;
 
 /**
- * How much of a rationed item somebody may have in a season, and what cleared orders have used of it, without the order
+ * How much of a rationed item someone may have in a season, and what cleared orders have used of it, without the order
  * looked at.
  *
  * @param key the code of the customer, the name of the region, the seller's user name

@@ -32,14 +32,15 @@ public final class Remedies {
     private static final BigDecimal HUNDRED = BigDecimal.valueOf(100);
 
     private final Chain chain;
-    private final Surroundings around;
+    private final CheckContext checkContext;
     private final List<Finding> findings;
-    private final Function<Order, Surroundings> world;
+    private final Function<Order, CheckContext> world;
     private final List<Remedy> remedies = new ArrayList<>();
 
-    private Remedies(Chain chain, Surroundings around, List<Finding> findings, Function<Order, Surroundings> world) {
+    private Remedies(
+            Chain chain, CheckContext checkContext, List<Finding> findings, Function<Order, CheckContext> world) {
         this.chain = chain;
-        this.around = around;
+        this.checkContext = checkContext;
         this.findings = findings;
         this.world = world;
     }
@@ -50,8 +51,8 @@ public final class Remedies {
      * @param world what surrounds the order once it is changed
      */
     public static List<Remedy> of(
-            Chain chain, Surroundings around, List<Finding> findings, Function<Order, Surroundings> world) {
-        var search = new Remedies(chain, around, findings, world);
+            Chain chain, CheckContext checkContext, List<Finding> findings, Function<Order, CheckContext> world) {
+        var search = new Remedies(chain, checkContext, findings, world);
         findings.stream().filter(Finding::isOpen).forEach(search::look);
         return search.remedies;
     }
@@ -62,15 +63,15 @@ public final class Remedies {
             pay(
                     finding.check(),
                     over.excess(),
-                    "%s paid, or deposited, brings the exposure to the limit".formatted(over.excess()),
-                    around);
+                    "a payment or deposit of %s brings the exposure to the limit".formatted(over.excess()),
+                    checkContext);
             less(finding.check());
         } else if (evidence instanceof Evidence.InvoicesOverdue overdue) {
             pay(
                     finding.check(),
                     overdue.together(),
-                    "%s paid settles what is overdue".formatted(overdue.together()),
-                    around.withDueInvoices(List.of()));
+                    "a payment of %s settles the overdue invoices".formatted(overdue.together()),
+                    checkContext.withDueInvoices(List.of()));
         } else if (evidence instanceof Evidence.PoCeilingPassed || evidence instanceof Evidence.QuotaPassed) {
             less(finding.check());
         } else if (evidence instanceof Evidence.WrongPrice wrong) {
@@ -135,7 +136,7 @@ public final class Remedies {
         }
     }
 
-    private void pay(Check check, Money amount, String sentence, Surroundings otherwise) {
+    private void pay(Check check, Money amount, String sentence, CheckContext otherwise) {
         var position = otherwise.position();
         var paid = otherwise.withPosition(new CustomerPosition(
                 position.unpaid(),
@@ -229,7 +230,7 @@ public final class Remedies {
                     check,
                     Kind.LINE,
                     off.stream()
-                            .map(no -> "line %d taken off: %s %s"
+                            .map(no -> "line %d removed: %s %s"
                                     .formatted(
                                             no,
                                             chain.order().line(no).quantity(),
@@ -268,13 +269,13 @@ public final class Remedies {
         offer(
                 Check.UNRESERVED,
                 Kind.SPLIT,
-                "what is here ships; %s on an order of their own".formatted(what),
+                "ship what is reserved; %s on a separate order".formatted(what),
                 covered,
                 Optional.of(chain.order().withLines(rest)));
         offer(
                 Check.UNRESERVED,
                 Kind.QUANTITY,
-                "what is here ships; %s dropped".formatted(what),
+                "ship what is reserved; cancel %s".formatted(what),
                 covered,
                 Optional.empty());
     }
@@ -304,13 +305,13 @@ public final class Remedies {
     }
 
     private Optional<Price> listPrice(OrderLine line) {
-        return Optional.of(around.item(line.item()).listPrice())
+        return Optional.of(checkContext.item(line.item()).listPrice())
                 .filter(price -> price.signum() > 0)
                 .map(price -> new Price(price, BigDecimal.ZERO));
     }
 
     private BigDecimal floor(OrderLine line) {
-        return around.item(line.item()).floor().orElse(BigDecimal.ZERO);
+        return checkContext.item(line.item()).floor().orElse(BigDecimal.ZERO);
     }
 
     /** Price = cost ÷ (1 − margin), rounded up to a hundredth of the currency unit. */
@@ -345,7 +346,7 @@ public final class Remedies {
     }
 
     /** What stays open; empty where the check still fires, another stop opens or an open one gets worse. */
-    private Optional<List<Finding>> tried(Check check, Chain changed, Surroundings then, Optional<Chain> was) {
+    private Optional<List<Finding>> tried(Check check, Chain changed, CheckContext then, Optional<Chain> was) {
         var open = Checks.run(
                         changed,
                         then,
@@ -365,7 +366,8 @@ public final class Remedies {
     }
 
     private boolean stillOpen(Check check, Order changed) {
-        return Checks.run(changedTo(changed), around, findings, Checks.Occasion.CHANGED, Optional.of(chain)).stream()
+        return Checks.run(changedTo(changed), checkContext, findings, Checks.Occasion.CHANGED, Optional.of(chain))
+                .stream()
                 .anyMatch(f -> f.check() == check && f.isOpen());
     }
 }

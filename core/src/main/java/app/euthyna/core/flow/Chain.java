@@ -359,12 +359,12 @@ public record Chain(
     }
 
     /** The chain with goods that leave noted on the invoice line that had billed them. */
-    public Chain covered(Effect.Covered covered) {
-        return withSource(covered.invoiceLine(), covered.source());
+    public Chain withDelivery(Effect.BilledAheadDelivery delivery) {
+        return withSource(delivery.invoiceLine(), delivery.source());
     }
 
-    Chain uncovered(Effect.Covered covered) {
-        return withSource(covered.invoiceLine(), covered.source().negated());
+    Chain withoutDelivery(Effect.BilledAheadDelivery delivery) {
+        return withSource(delivery.invoiceLine(), delivery.source().negated());
     }
 
     private Chain withSource(LineRef invoiceLine, Invoice.Source source) {
@@ -403,7 +403,7 @@ public record Chain(
                 credits);
     }
 
-    /** What customers paid ahead for the order and is not put to use. */
+    /** What customers deposited for the order and is not used. */
     public Money unappliedDeposits() {
         return deposits.stream().map(Deposit::unapplied).reduce(Money.zero(order.currency()), Money::plus);
     }

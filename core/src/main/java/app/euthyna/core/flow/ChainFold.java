@@ -24,22 +24,22 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
     }
 
     @Override
-    public Chain reserved(Effect.Reserved effect) {
+    public Chain stockReserved(Effect.StockReserved effect) {
         return reserve(effect.orderLine(), effect.quantity());
     }
 
     @Override
-    public Chain released(Effect.Released effect) {
+    public Chain reservationReleased(Effect.ReservationReleased effect) {
         return reserve(effect.orderLine(), effect.quantity().negated());
     }
 
     @Override
-    public Chain staged(Effect.Staged effect) {
+    public Chain dispatchStaged(Effect.DispatchStaged effect) {
         return move(effect.dispatch(), true);
     }
 
     @Override
-    public Chain voided(Effect.Voided effect) {
+    public Chain dispatchVoided(Effect.DispatchVoided effect) {
         return move(effect.dispatch(), false);
     }
 
@@ -57,17 +57,17 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
     }
 
     @Override
-    public Chain departed(Effect.Departed effect) {
+    public Chain dispatchDeparted(Effect.DispatchDeparted effect) {
         // an invoice over several orders stands in the chain of each, whole
         var left = isOwn(effect.dispatch().order()) ? chain.withDispatch(effect.dispatch()) : chain;
-        for (var covered : effect.covered()) {
-            left = left.covered(covered);
+        for (var delivery : effect.deliveries()) {
+            left = left.withDelivery(delivery);
         }
         return left;
     }
 
     @Override
-    public Chain invoiced(Effect.Invoiced effect) {
+    public Chain invoicePosted(Effect.InvoicePosted effect) {
         return effect.invoice().bills(chain.order().number()) ? chain.withInvoice(effect.invoice()) : chain;
     }
 
@@ -97,13 +97,14 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
     }
 
     @Override
-    public Chain handedOver(Effect.HandedOver effect) {
-        return chain.after(new Effect.Released(effect.from(), effect.site(), effect.item(), effect.quantity()))
-                .after(new Effect.Reserved(effect.to(), effect.site(), effect.item(), effect.quantity()));
+    public Chain reservationTransferred(Effect.ReservationTransferred effect) {
+        return chain.after(
+                        new Effect.ReservationReleased(effect.from(), effect.site(), effect.item(), effect.quantity()))
+                .after(new Effect.StockReserved(effect.to(), effect.site(), effect.item(), effect.quantity()));
     }
 
     @Override
-    public Chain stockCorrected(Effect.StockCorrected effect) {
+    public Chain stockCounted(Effect.StockCounted effect) {
         return chain;
     }
 
@@ -145,7 +146,7 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
     }
 
     @Override
-    public Chain settlementTakenOff(Effect.SettlementTakenOff effect) {
+    public Chain allocationTakenOff(Effect.AllocationTakenOff effect) {
         return chain;
     }
 
@@ -155,7 +156,7 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
     }
 
     @Override
-    public Chain refunded(Effect.Refunded effect) {
+    public Chain refundGiven(Effect.RefundGiven effect) {
         return isOwn(effect.order()) ? chain.withDepositUsed(effect.source().number(), effect.amount()) : chain;
     }
 
@@ -175,7 +176,7 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
     }
 
     @Override
-    public Chain saleUndone(Effect.SaleUndone effect) {
+    public Chain revenueDeferredAgain(Effect.RevenueDeferredAgain effect) {
         return chain;
     }
 
@@ -188,8 +189,8 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
                 back = back.withReserved(line.orderLine(), line.quantity());
             }
         }
-        for (var covered : effect.uncovered()) {
-            back = back.uncovered(covered);
+        for (var delivery : effect.takenBack()) {
+            back = back.withoutDelivery(delivery);
         }
         return back;
     }
@@ -222,17 +223,17 @@ record ChainFold(Chain chain) implements Effect.Visitor<Chain> {
     @Override
     public Chain returnInspected(Effect.ReturnInspected effect) {
         return chain.returnOf(effect.before().number())
-                .map(found -> chain.withReturn(found.judged(effect.judgements())))
+                .map(found -> chain.withReturn(found.inspected(effect.results())))
                 .orElse(chain);
     }
 
     @Override
-    public Chain credited(Effect.Credited effect) {
+    public Chain creditNotePosted(Effect.CreditNotePosted effect) {
         return effect.invoice().bills(chain.order().number()) ? chain.withCredit(effect.credit()) : chain;
     }
 
     @Override
-    public Chain manuallyPosted(Effect.ManuallyPosted effect) {
+    public Chain manualEntryPosted(Effect.ManualEntryPosted effect) {
         return chain;
     }
 

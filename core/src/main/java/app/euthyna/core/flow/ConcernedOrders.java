@@ -24,32 +24,32 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
     }
 
     @Override
-    public Set<String> reserved(Effect.Reserved effect) {
+    public Set<String> stockReserved(Effect.StockReserved effect) {
         return Set.of(effect.orderLine().number());
     }
 
     @Override
-    public Set<String> released(Effect.Released effect) {
+    public Set<String> reservationReleased(Effect.ReservationReleased effect) {
         return Set.of(effect.orderLine().number());
     }
 
     @Override
-    public Set<String> staged(Effect.Staged effect) {
+    public Set<String> dispatchStaged(Effect.DispatchStaged effect) {
         return Set.of(effect.dispatch().order());
     }
 
     @Override
-    public Set<String> voided(Effect.Voided effect) {
+    public Set<String> dispatchVoided(Effect.DispatchVoided effect) {
         return Set.of(effect.dispatch().order());
     }
 
     @Override
-    public Set<String> departed(Effect.Departed effect) {
+    public Set<String> dispatchDeparted(Effect.DispatchDeparted effect) {
         return Set.of(effect.dispatch().order());
     }
 
     @Override
-    public Set<String> invoiced(Effect.Invoiced effect) {
+    public Set<String> invoicePosted(Effect.InvoicePosted effect) {
         return ofLines(effect.invoice().lines().stream().map(Invoice.Line::orderLine));
     }
 
@@ -79,12 +79,12 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
     }
 
     @Override
-    public Set<String> handedOver(Effect.HandedOver effect) {
+    public Set<String> reservationTransferred(Effect.ReservationTransferred effect) {
         return Set.of(effect.from().number(), effect.to().number());
     }
 
     @Override
-    public Set<String> stockCorrected(Effect.StockCorrected effect) {
+    public Set<String> stockCounted(Effect.StockCounted effect) {
         return Set.of();
     }
 
@@ -114,7 +114,7 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
     }
 
     @Override
-    public Set<String> settlementTakenOff(Effect.SettlementTakenOff effect) {
+    public Set<String> allocationTakenOff(Effect.AllocationTakenOff effect) {
         return Set.of();
     }
 
@@ -124,7 +124,7 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
     }
 
     @Override
-    public Set<String> refunded(Effect.Refunded effect) {
+    public Set<String> refundGiven(Effect.RefundGiven effect) {
         return effect.order().isEmpty() ? Set.of() : Set.of(effect.order());
     }
 
@@ -139,7 +139,7 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
     }
 
     @Override
-    public Set<String> saleUndone(Effect.SaleUndone effect) {
+    public Set<String> revenueDeferredAgain(Effect.RevenueDeferredAgain effect) {
         return Set.of();
     }
 
@@ -169,7 +169,7 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
     }
 
     @Override
-    public Set<String> credited(Effect.Credited effect) {
+    public Set<String> creditNotePosted(Effect.CreditNotePosted effect) {
         return ofLines(effect.invoice().lines().stream().map(Invoice.Line::orderLine));
     }
 
@@ -178,7 +178,7 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
     }
 
     @Override
-    public Set<String> manuallyPosted(Effect.ManuallyPosted effect) {
+    public Set<String> manualEntryPosted(Effect.ManualEntryPosted effect) {
         return Set.of();
     }
 }

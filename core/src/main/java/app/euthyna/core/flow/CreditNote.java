@@ -27,7 +27,7 @@ public record CreditNote(
      * @param returnLine whose goods it is for; empty for an allowance
      * @param quantity zero for an allowance by amount
      * @param net less the fee
-     * @param fee kept back for restocking, at {@code feePercent}
+     * @param fee retained for restocking, at {@code feePercent}
      */
     public record Line(
             int no,
@@ -45,7 +45,7 @@ public record CreditNote(
             feePercent = feePercent.setScale(2, RoundingMode.HALF_UP);
         }
 
-        /** What the quantity was worth before the fee was kept back. */
+        /** What the quantity was worth before the fee was retained. */
         public Money worth() {
             return net.plus(fee);
         }

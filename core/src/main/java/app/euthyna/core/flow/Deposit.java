@@ -4,10 +4,10 @@ import app.euthyna.core.shared.Money;
 import java.time.LocalDate;
 
 /**
- * Money that a customer paid ahead for an order.
+ * Money that a customer deposited for an order.
  *
  * @param amount as it came in
- * @param unapplied what is not set against invoices, given back, moved on or turned into customer credit yet
+ * @param unapplied what is not set against invoices, refunded, moved on or turned into customer credit yet
  */
 public record Deposit(String number, String order, LocalDate on, Money amount, Money unapplied) {
 

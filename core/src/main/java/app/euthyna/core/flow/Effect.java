@@ -23,7 +23,7 @@ public sealed interface Effect {
         return accept(new ConcernedOrders());
     }
 
-    /** A draft was handed in; the checks are to look at it. */
+    /** A draft was submitted; the checks are to look at it. */
     record OrderSubmitted(Order order) implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
@@ -31,7 +31,7 @@ public sealed interface Effect {
         }
     }
 
-    /** The content of an order that was handed in has changed. */
+    /** The content of an order that was submitted has changed. */
     record OrderChanged(Order before, Order after, List<String> differences) implements Effect {
         public OrderChanged {
             differences = List.copyOf(differences);
@@ -52,34 +52,34 @@ public sealed interface Effect {
     }
 
     /** Free stock is held for an order line. */
-    record Reserved(LineRef orderLine, String site, String item, Quantity quantity) implements Effect {
+    record StockReserved(LineRef orderLine, String site, String item, Quantity quantity) implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
-            return visitor.reserved(this);
+            return visitor.stockReserved(this);
         }
     }
 
     /** Stock held for an order line is free again. */
-    record Released(LineRef orderLine, String site, String item, Quantity quantity) implements Effect {
+    record ReservationReleased(LineRef orderLine, String site, String item, Quantity quantity) implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
-            return visitor.released(this);
+            return visitor.reservationReleased(this);
         }
     }
 
     /** Reserved goods were picked. */
-    record Staged(Dispatch dispatch) implements Effect {
+    record DispatchStaged(Dispatch dispatch) implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
-            return visitor.staged(this);
+            return visitor.dispatchStaged(this);
         }
     }
 
     /** Picked goods went back to the shelf, where they are reserved for their own order again. */
-    record Voided(Dispatch dispatch) implements Effect {
+    record DispatchVoided(Dispatch dispatch) implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
-            return visitor.voided(this);
+            return visitor.dispatchVoided(this);
         }
     }
 
@@ -87,17 +87,18 @@ public sealed interface Effect {
      * Staged goods left the building.
      *
      * @param atNoCharge the order's lines that are never billed
-     * @param covered what was billed ahead and has left now
+     * @param deliveries what was billed ahead and has left now
      */
-    record Departed(Dispatch dispatch, List<Integer> atNoCharge, List<Covered> covered) implements Effect {
-        public Departed {
+    record DispatchDeparted(Dispatch dispatch, List<Integer> atNoCharge, List<BilledAheadDelivery> deliveries)
+            implements Effect {
+        public DispatchDeparted {
             atNoCharge = List.copyOf(atNoCharge);
-            covered = List.copyOf(covered);
+            deliveries = List.copyOf(deliveries);
         }
 
         @Override
         public <T> T accept(Visitor<T> visitor) {
-            return visitor.departed(this);
+            return visitor.dispatchDeparted(this);
         }
     }
 
@@ -105,13 +106,13 @@ public sealed interface Effect {
      * Goods that leave after they were billed, with the invoice line that billed them: its deferred revenue is earned
      * by that much.
      */
-    record Covered(String customer, LineRef invoiceLine, String item, Invoice.Source source) {}
+    record BilledAheadDelivery(String customer, LineRef invoiceLine, String item, Invoice.Source source) {}
 
     /** An invoice was posted. */
-    record Invoiced(Invoice invoice) implements Effect {
+    record InvoicePosted(Invoice invoice) implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
-            return visitor.invoiced(this);
+            return visitor.invoicePosted(this);
         }
     }
 
@@ -168,7 +169,7 @@ public sealed interface Effect {
         }
     }
 
-    /** What the house agreed with a customer is different now: a limit, a block, when invoices count as overdue. */
+    /** What the company agreed with a customer is different now: a limit, a block, when invoices count as overdue. */
     record CustomerChanged(String customer) implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
@@ -177,10 +178,11 @@ public sealed interface Effect {
     }
 
     /** What was held on a shelf for one order line is held for another: a controller decided so. */
-    record HandedOver(LineRef from, LineRef to, String site, String item, Quantity quantity) implements Effect {
+    record ReservationTransferred(LineRef from, LineRef to, String site, String item, Quantity quantity)
+            implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
-            return visitor.handedOver(this);
+            return visitor.reservationTransferred(this);
         }
     }
 
@@ -190,11 +192,10 @@ public sealed interface Effect {
      * @param quantity counted less on hand; negative where something is missing
      * @param value by which the shelf's value changes, of the same sign
      */
-    record StockCorrected(String correction, String site, String item, Quantity quantity, Money value)
-            implements Effect {
+    record StockCounted(String correction, String site, String item, Quantity quantity, Money value) implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
-            return visitor.stockCorrected(this);
+            return visitor.stockCounted(this);
         }
     }
 
@@ -244,10 +245,10 @@ public sealed interface Effect {
     }
 
     /** What a payment, or credit from it, had settled is open again; the money is customer credit. */
-    record SettlementTakenOff(DocumentRef source, String customer, List<Settlement> settlements) implements Effect {
+    record AllocationTakenOff(DocumentRef source, String customer, List<Settlement> settlements) implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
-            return visitor.settlementTakenOff(this);
+            return visitor.allocationTakenOff(this);
         }
     }
 
@@ -261,20 +262,21 @@ public sealed interface Effect {
     }
 
     /**
-     * Money was given back.
+     * Money was refunded.
      *
      * @param source the deposit, or the document whose customer credit it was
      * @param order of the deposit, where it was one that had not become credit; empty otherwise
      */
-    record Refunded(String refund, String customer, DocumentRef source, String order, Money amount) implements Effect {
+    record RefundGiven(String refund, String customer, DocumentRef source, String order, Money amount)
+            implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
-            return visitor.refunded(this);
+            return visitor.refundGiven(this);
         }
     }
 
     /**
-     * Money that was given back did not reach the customer: its entry is mirrored, and it is theirs again as it was.
+     * Money that was refunded did not reach the customer: its entry is mirrored, and it is theirs again as it was.
      *
      * @param order of the deposit, where it was one that had not become credit; empty otherwise
      */
@@ -287,7 +289,7 @@ public sealed interface Effect {
     }
 
     /**
-     * An invoice was taken back: its entry is mirrored and what it had billed is to be billed again. It must have
+     * An invoice was taken back: its entry is mirrored and what it had billed is to be billed anew. It must have
      * nothing set against it.
      */
     record InvoiceReversed(Invoice invoice) implements Effect {
@@ -301,14 +303,14 @@ public sealed interface Effect {
      * Goods of a dispatch had left after an invoice billed them ahead, and that invoice is taken back: they are goods
      * out, not billed, and nothing is earned with them.
      */
-    record SaleUndone(String dispatch, List<Covered> covered) implements Effect {
-        public SaleUndone {
-            covered = List.copyOf(covered);
+    record RevenueDeferredAgain(String dispatch, List<BilledAheadDelivery> deliveries) implements Effect {
+        public RevenueDeferredAgain {
+            deliveries = List.copyOf(deliveries);
         }
 
         @Override
         public <T> T accept(Visitor<T> visitor) {
-            return visitor.saleUndone(this);
+            return visitor.revenueDeferredAgain(this);
         }
     }
 
@@ -317,13 +319,13 @@ public sealed interface Effect {
      *
      * @param dispatch reversed by now
      * @param reserved the lines whose goods are held for them again; the others changed their store or item since
-     * @param uncovered what of invoices billed ahead it had earned
+     * @param takenBack what of invoices billed ahead it had earned
      */
-    record DispatchReversed(Dispatch dispatch, List<Dispatch.Line> reserved, List<Covered> uncovered)
+    record DispatchReversed(Dispatch dispatch, List<Dispatch.Line> reserved, List<BilledAheadDelivery> takenBack)
             implements Effect {
         public DispatchReversed {
             reserved = List.copyOf(reserved);
-            uncovered = List.copyOf(uncovered);
+            takenBack = List.copyOf(takenBack);
         }
 
         @Override
@@ -364,9 +366,9 @@ public sealed interface Effect {
     record Arrival(int line, Return.Part part) {}
 
     /** It was decided what becomes of goods in inspection. */
-    record ReturnInspected(Return before, List<Judgement> judgements) implements Effect {
+    record ReturnInspected(Return before, List<InspectionResult> results) implements Effect {
         public ReturnInspected {
-            judgements = List.copyOf(judgements);
+            results = List.copyOf(results);
         }
 
         @Override
@@ -376,7 +378,7 @@ public sealed interface Effect {
     }
 
     /** What becomes of a part of what came back. */
-    record Judgement(int line, int part, Return.Outcome outcome) {}
+    record InspectionResult(int line, int part, Return.Outcome outcome) {}
 
     /**
      * A credit note was posted.
@@ -384,18 +386,18 @@ public sealed interface Effect {
      * @param invoice that it is for
      * @param settled what of it is set against its invoice; the rest is customer credit
      */
-    record Credited(CreditNote credit, Invoice invoice, Money settled) implements Effect {
+    record CreditNotePosted(CreditNote credit, Invoice invoice, Money settled) implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
-            return visitor.credited(this);
+            return visitor.creditNotePosted(this);
         }
     }
 
     /** An entry that no document brought about, with the reason for it. */
-    record ManuallyPosted(String number, List<ManualLine> lines) implements Effect {
+    record ManualEntryPosted(String number, List<ManualLine> lines) implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {
-            return visitor.manuallyPosted(this);
+            return visitor.manualEntryPosted(this);
         }
     }
 
@@ -410,17 +412,17 @@ public sealed interface Effect {
 
         T stateChanged(StateChanged effect);
 
-        T reserved(Reserved effect);
+        T stockReserved(StockReserved effect);
 
-        T released(Released effect);
+        T reservationReleased(ReservationReleased effect);
 
-        T staged(Staged effect);
+        T dispatchStaged(DispatchStaged effect);
 
-        T voided(Voided effect);
+        T dispatchVoided(DispatchVoided effect);
 
-        T departed(Departed effect);
+        T dispatchDeparted(DispatchDeparted effect);
 
-        T invoiced(Invoiced effect);
+        T invoicePosted(InvoicePosted effect);
 
         T paymentReceived(PaymentReceived effect);
 
@@ -432,9 +434,9 @@ public sealed interface Effect {
 
         T customerChanged(CustomerChanged effect);
 
-        T handedOver(HandedOver effect);
+        T reservationTransferred(ReservationTransferred effect);
 
-        T stockCorrected(StockCorrected effect);
+        T stockCounted(StockCounted effect);
 
         T depositReceived(DepositReceived effect);
 
@@ -446,17 +448,17 @@ public sealed interface Effect {
 
         T depositCredited(DepositCredited effect);
 
-        T settlementTakenOff(SettlementTakenOff effect);
+        T allocationTakenOff(AllocationTakenOff effect);
 
         T paymentReversed(PaymentReversed effect);
 
-        T refunded(Refunded effect);
+        T refundGiven(RefundGiven effect);
 
         T refundReversed(RefundReversed effect);
 
         T invoiceReversed(InvoiceReversed effect);
 
-        T saleUndone(SaleUndone effect);
+        T revenueDeferredAgain(RevenueDeferredAgain effect);
 
         T dispatchReversed(DispatchReversed effect);
 
@@ -468,8 +470,8 @@ public sealed interface Effect {
 
         T returnInspected(ReturnInspected effect);
 
-        T credited(Credited effect);
+        T creditNotePosted(CreditNotePosted effect);
 
-        T manuallyPosted(ManuallyPosted effect);
+        T manualEntryPosted(ManualEntryPosted effect);
     }
 }

@@ -19,32 +19,32 @@ public abstract class EffectListener implements Effect.Visitor<Void> {
     }
 
     @Override
-    public Void reserved(Effect.Reserved effect) {
+    public Void stockReserved(Effect.StockReserved effect) {
         return null;
     }
 
     @Override
-    public Void released(Effect.Released effect) {
+    public Void reservationReleased(Effect.ReservationReleased effect) {
         return null;
     }
 
     @Override
-    public Void staged(Effect.Staged effect) {
+    public Void dispatchStaged(Effect.DispatchStaged effect) {
         return null;
     }
 
     @Override
-    public Void voided(Effect.Voided effect) {
+    public Void dispatchVoided(Effect.DispatchVoided effect) {
         return null;
     }
 
     @Override
-    public Void departed(Effect.Departed effect) {
+    public Void dispatchDeparted(Effect.DispatchDeparted effect) {
         return null;
     }
 
     @Override
-    public Void invoiced(Effect.Invoiced effect) {
+    public Void invoicePosted(Effect.InvoicePosted effect) {
         return null;
     }
 
@@ -74,12 +74,12 @@ public abstract class EffectListener implements Effect.Visitor<Void> {
     }
 
     @Override
-    public Void handedOver(Effect.HandedOver effect) {
+    public Void reservationTransferred(Effect.ReservationTransferred effect) {
         return null;
     }
 
     @Override
-    public Void stockCorrected(Effect.StockCorrected effect) {
+    public Void stockCounted(Effect.StockCounted effect) {
         return null;
     }
 
@@ -109,7 +109,7 @@ public abstract class EffectListener implements Effect.Visitor<Void> {
     }
 
     @Override
-    public Void settlementTakenOff(Effect.SettlementTakenOff effect) {
+    public Void allocationTakenOff(Effect.AllocationTakenOff effect) {
         return null;
     }
 
@@ -119,7 +119,7 @@ public abstract class EffectListener implements Effect.Visitor<Void> {
     }
 
     @Override
-    public Void refunded(Effect.Refunded effect) {
+    public Void refundGiven(Effect.RefundGiven effect) {
         return null;
     }
 
@@ -134,7 +134,7 @@ public abstract class EffectListener implements Effect.Visitor<Void> {
     }
 
     @Override
-    public Void saleUndone(Effect.SaleUndone effect) {
+    public Void revenueDeferredAgain(Effect.RevenueDeferredAgain effect) {
         return null;
     }
 
@@ -164,12 +164,12 @@ public abstract class EffectListener implements Effect.Visitor<Void> {
     }
 
     @Override
-    public Void credited(Effect.Credited effect) {
+    public Void creditNotePosted(Effect.CreditNotePosted effect) {
         return null;
     }
 
     @Override
-    public Void manuallyPosted(Effect.ManuallyPosted effect) {
+    public Void manualEntryPosted(Effect.ManualEntryPosted effect) {
         return null;
     }
 }

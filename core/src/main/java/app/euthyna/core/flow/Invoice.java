@@ -51,10 +51,10 @@ public record Invoice(
 
         /** Billed and not gone yet. Services and charges are never ahead. */
         public Quantity ahead() {
-            return kind.isShipped() ? quantity.minus(covered()) : Quantity.ZERO;
+            return kind.isShipped() ? quantity.minus(delivered()) : Quantity.ZERO;
         }
 
-        private Quantity covered() {
+        private Quantity delivered() {
             return Quantity.sum(sources.stream().map(Source::quantity).toList());
         }
 
@@ -68,7 +68,7 @@ public record Invoice(
          * 15.31).
          */
         public Money earnedWith(Quantity next) {
-            return net.slice(covered().plus(next), quantity, net.minus(unearned()));
+            return net.slice(delivered().plus(next), quantity, net.minus(unearned()));
         }
 
         Line with(Source source) {

@@ -91,7 +91,7 @@ public record Return(String number, String customer, LocalDate on, String reason
         }
     }
 
-    /** How the house stood with goods when they came back, and so which account they come from. */
+    /** How the company stood with goods when they came back, and so which account they come from. */
     public enum Standing {
         /** Gone and not billed: they were goods out. */
         UNBILLED,
@@ -227,9 +227,9 @@ public record Return(String number, String customer, LocalDate on, String reason
     }
 
     /** The return once it was decided what becomes of its goods. */
-    public Return judged(List<Effect.Judgement> judgements) {
+    public Return inspected(List<Effect.InspectionResult> results) {
         var judged = lines;
-        for (var j : judgements) {
+        for (var j : results) {
             judged = judged.stream()
                     .map(l -> l.no() == j.line() ? l.with(j.part(), j.outcome()) : l)
                     .toList();

@@ -35,7 +35,7 @@ public final class Dispatching {
      * note is of one store: where lines ship from several, the order's own comes first, and the others are staged after
      * it.
      */
-    public static Decision<Effect.Staged> stage(Chain chain, String number, LocalDate on, List<Pick> picks) {
+    public static Decision<Effect.DispatchStaged> stage(Chain chain, String number, LocalDate on, List<Pick> picks) {
         var order = chain.order();
         if (!order.state().isCleared()) {
             return Decision.refused(new OrderRefusal.NotCleared(order.number(), order.state()));
@@ -91,19 +91,19 @@ public final class Dispatching {
                 .toList();
         if (sites.size() > 1) {
             refusals.add(CommonRefusal.Incomplete.of(
-                    "lines", "lines of one store: these ship from " + String.join(" and ", sites)));
+                    "lines", "lines of one store; these ship from " + String.join(" and ", sites)));
         }
         return refusals.isEmpty()
-                ? Decision.of(new Effect.Staged(
+                ? Decision.of(new Effect.DispatchStaged(
                         new Dispatch(number, order.number(), sites.get(0), Dispatch.State.STAGED, on, lines)))
                 : Decision.refused(refusals);
     }
 
     /** Puts staged goods back on the shelf. */
-    public static Decision<Effect.Voided> voidStaged(Dispatch dispatch) {
+    public static Decision<Effect.DispatchVoided> voidStaged(Dispatch dispatch) {
         return notStaged(dispatch)
-                .<Decision<Effect.Voided>>map(Decision::refused)
-                .orElseGet(() -> Decision.of(new Effect.Voided(dispatch.withState(Dispatch.State.VOIDED))));
+                .<Decision<Effect.DispatchVoided>>map(Decision::refused)
+                .orElseGet(() -> Decision.of(new Effect.DispatchVoided(dispatch.withState(Dispatch.State.VOIDED))));
     }
 
     /**
@@ -111,7 +111,7 @@ public final class Dispatching {
      *
      * @param shelves by item, as they stand at the dispatch's site
      */
-    public static Decision<Effect.Departed> depart(
+    public static Decision<Effect.DispatchDeparted> depart(
             Chain chain, Dispatch dispatch, Map<String, Shelf> shelves, LocalDate on) {
         var refused = notStaged(dispatch);
         if (refused.isPresent()) {
@@ -123,7 +123,7 @@ public final class Dispatching {
         }
         var left = new HashMap<>(shelves);
         var lines = new ArrayList<Dispatch.Line>();
-        var covered = new ArrayList<Effect.Covered>();
+        var delivered = new ArrayList<Effect.BilledAheadDelivery>();
         var after = chain;
         for (var line : dispatch.lines()) {
             var shelf = left.get(line.item());
@@ -131,9 +131,9 @@ public final class Dispatching {
             left.put(line.item(), shelf.issue(line.quantity(), cost));
             var gone = new Dispatch.Line(line.no(), line.orderLine(), line.item(), line.quantity(), cost);
             lines.add(gone);
-            for (var cover : covers(after, new LineRef(dispatch.number(), line.no()), gone)) {
-                covered.add(cover);
-                after = after.covered(cover);
+            for (var delivery : deliveries(after, new LineRef(dispatch.number(), line.no()), gone)) {
+                delivered.add(delivery);
+                after = after.withDelivery(delivery);
             }
         }
         var departed =
@@ -143,15 +143,15 @@ public final class Dispatching {
                 .map(LineFlow::line)
                 .map(OrderLine::no)
                 .toList();
-        return Decision.of(new Effect.Departed(departed, atNoCharge, covered));
+        return Decision.of(new Effect.DispatchDeparted(departed, atNoCharge, delivered));
     }
 
     /**
      * What leaves was perhaps billed before: the oldest invoice's goods go first, each with its slice of the cost and
      * of the net.
      */
-    private static List<Effect.Covered> covers(Chain chain, LineRef dispatchLine, Dispatch.Line gone) {
-        var covers = new ArrayList<Effect.Covered>();
+    private static List<Effect.BilledAheadDelivery> deliveries(Chain chain, LineRef dispatchLine, Dispatch.Line gone) {
+        var covers = new ArrayList<Effect.BilledAheadDelivery>();
         var orderLine = new LineRef(chain.order().number(), gone.orderLine());
         var taken = Quantity.ZERO;
         var cost = Money.zero(chain.order().currency());
@@ -162,7 +162,7 @@ public final class Dispatching {
                     taken = taken.plus(now);
                     var slice = gone.cost().slice(taken, gone.quantity(), cost);
                     cost = cost.plus(slice);
-                    covers.add(new Effect.Covered(
+                    covers.add(new Effect.BilledAheadDelivery(
                             invoice.customer(),
                             new LineRef(invoice.number(), line.no()),
                             line.item(),

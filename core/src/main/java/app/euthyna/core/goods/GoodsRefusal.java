@@ -20,7 +20,7 @@ public sealed interface GoodsRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Line %d of order %s has %s left to stage; %s were asked for.".formatted(line, order, open, asked);
+            return "Line %d of order %s has %s to stage; %s were requested.".formatted(line, order, open, asked);
         }
     }
 
@@ -33,7 +33,7 @@ public sealed interface GoodsRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Nothing of order %s is left to stage.".formatted(order);
+            return "Order %s has nothing left to stage.".formatted(order);
         }
     }
 
@@ -46,12 +46,12 @@ public sealed interface GoodsRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Line %d of order %s has %s reserved; %s were asked for.".formatted(line, order, reserved, asked);
+            return "Line %d of order %s has %s reserved; %s were requested.".formatted(line, order, reserved, asked);
         }
 
         @Override
         public String instead() {
-            return "Stage what is reserved, or wait for goods to come in.";
+            return "Stage the reserved quantity, or wait for stock.";
         }
     }
 
@@ -82,7 +82,7 @@ public sealed interface GoodsRefusal extends Refusal {
 
         @Override
         public String instead() {
-            return "Void the staged notes that can't be shipped, then correct the count.";
+            return "Void the staged dispatches that cannot be shipped, then count again.";
         }
     }
 
@@ -95,7 +95,7 @@ public sealed interface GoodsRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Line %s and line %s don't ask for the same item of the same store.".formatted(from, to);
+            return "Line %s and line %s are not for the same item and store.".formatted(from, to);
         }
     }
 
@@ -113,7 +113,7 @@ public sealed interface GoodsRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Goods of dispatch %s have left the building.".formatted(dispatch);
+            return "The goods of dispatch %s have departed.".formatted(dispatch);
         }
     }
 
@@ -131,7 +131,7 @@ public sealed interface GoodsRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Dispatch %s was voided; its goods are back on the shelf.".formatted(dispatch);
+            return "Dispatch %s is voided; its goods are back in stock.".formatted(dispatch);
         }
 
         @Override

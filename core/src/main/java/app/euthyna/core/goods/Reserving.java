@@ -30,7 +30,7 @@ public final class Reserving {
         for (var claim : claims.stream().sorted(Claim.QUEUE).toList()) {
             var given = free.min(claim.waiting());
             if (given.isPositive()) {
-                reserved.add(new Effect.Reserved(claim.orderLine(), shelf.site(), shelf.item(), given));
+                reserved.add(new Effect.StockReserved(claim.orderLine(), shelf.site(), shelf.item(), given));
                 free = free.minus(given);
             }
         }
@@ -43,7 +43,7 @@ public final class Reserving {
      *
      * @param reason why the queue is not kept to
      */
-    public static Decision<Effect.HandedOver> handOver(
+    public static Decision<Effect.ReservationTransferred> transfer(
             Chain from, int fromLine, Chain to, int toLine, Quantity quantity, String reason) {
         var refusals = new ArrayList<Refusal>();
         for (var end : List.of(Map.entry(from, fromLine), Map.entry(to, toLine))) {
@@ -57,7 +57,7 @@ public final class Reserving {
             refusals.add(CommonRefusal.Incomplete.of("quantity", "a quantity above zero"));
         }
         if (reason.isBlank()) {
-            refusals.add(CommonRefusal.Incomplete.of("reason", "why another order goes first"));
+            refusals.add(CommonRefusal.Incomplete.of("reason", "a reason for the transfer"));
         }
         if (!refusals.isEmpty()) {
             return Decision.refused(refusals);
@@ -78,7 +78,7 @@ public final class Reserving {
             refusals.add(new GoodsRefusal.MoreThanOpen(to.order().number(), toLine, quantity, taker.waiting()));
         }
         return refusals.isEmpty()
-                ? Decision.of(new Effect.HandedOver(
+                ? Decision.of(new Effect.ReservationTransferred(
                         fromRef,
                         toRef,
                         from.order().siteOf(giver.line()),
@@ -104,6 +104,6 @@ public final class Reserving {
         return lines.isEmpty()
                 ? Optional.empty()
                 : Optional.of(new Cancellation(
-                        number.get(), chain.order().number(), on, "not in store, dropped as the order says", lines));
+                        number.get(), chain.order().number(), on, "out of stock, cancelled as the order says", lines));
     }
 }

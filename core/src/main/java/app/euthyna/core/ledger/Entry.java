@@ -59,8 +59,8 @@ public record Entry(
     }
 
     private String canonical() {
-        var text = new StringBuilder(
-                String.join("|", number, date.toString(), event, document.kind().name(), document.number(), customer));
+        var text = new StringBuilder(String.join(
+                "|", number, date.toString(), event, document.kind().sealedName(), document.number(), customer));
         for (var line : lines) {
             text.append('\n')
                     .append(String.join(

@@ -14,7 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/** An entry by hand: by the finance lead, with a reason, never into an account that documents account for. */
+/** An entry manually: by the finance lead, with a reason, never into an account that documents account for. */
 public final class ManualPosting {
 
     private ManualPosting() {}
@@ -33,22 +33,21 @@ public final class ManualPosting {
 
         @Override
         public String sentence() {
-            return "Account %s holds %s, which documents account for to the cent; nothing is posted there by hand."
-                    .formatted(account, role);
+            return "Account %s is a control account (%s); it takes no manual entries.".formatted(account, role);
         }
 
         @Override
         public String instead() {
-            return "Reverse or correct the document that it came from.";
+            return "Reverse or correct the document behind it.";
         }
     }
 
     /**
-     * Decides on an entry by hand.
+     * Decides on an entry manually.
      *
      * @param roles by account that exists, those that the posting map gives it
      */
-    public static Decision<Effect.ManuallyPosted> post(
+    public static Decision<Effect.ManualEntryPosted> post(
             String number,
             List<ManualLine> lines,
             Map<String, Set<AccountRole>> roles,
@@ -57,14 +56,14 @@ public final class ManualPosting {
             Currency currency) {
         if (person.role() != Role.LEAD) {
             return Decision.refused(
-                    new CommonRefusal.NotAuthorised("post an entry by hand", person.role(), List.of(Role.LEAD)));
+                    new CommonRefusal.NotAuthorised("post a manual entry", person.role(), List.of(Role.LEAD)));
         }
         var refusals = new ArrayList<Refusal>();
         if (reason.isBlank()) {
-            refusals.add(CommonRefusal.Incomplete.of("reason", "why the entry is made"));
+            refusals.add(CommonRefusal.Incomplete.of("reason", "a reason for the entry"));
         }
         if (lines.size() < 2 || lines.stream().anyMatch(line -> line.amount().isZero())) {
-            refusals.add(CommonRefusal.Incomplete.of("lines", "two lines at least, each with an amount"));
+            refusals.add(CommonRefusal.Incomplete.of("lines", "at least two lines, each with an amount"));
         }
         var sum = lines.stream().map(ManualLine::amount).reduce(Money.zero(currency), Money::plus);
         if (!sum.isZero()) {
@@ -80,7 +79,9 @@ public final class ManualPosting {
                         .ifPresent(role -> refusals.add(new ControlAccount(line.account(), role.words())));
             }
         }
-        return refusals.isEmpty() ? Decision.of(new Effect.ManuallyPosted(number, lines)) : Decision.refused(refusals);
+        return refusals.isEmpty()
+                ? Decision.of(new Effect.ManualEntryPosted(number, lines))
+                : Decision.refused(refusals);
     }
 
     /** The role under which a manual amount counts on an account: the account's only one, or none in particular. */

@@ -30,13 +30,13 @@ public final class Periods {
 
         @Override
         public String sentence() {
-            return "The books are closed through %s; %s takes no more entries."
+            return "The books are closed through %s; no entry can be dated %s."
                     .formatted(Figures.day(through), Figures.day(date));
         }
 
         @Override
         public String instead() {
-            return "Date it in the open period, or ask the finance lead to open the period again.";
+            return "Use a date in an open period, or ask the finance lead to reopen the period.";
         }
     }
 
@@ -54,20 +54,19 @@ public final class Periods {
                 .filter(closed -> !through.isAfter(closed))
                 .map(closed -> CommonRefusal.Incomplete.of(
                         "through",
-                        "a date after " + Figures.day(closed) + ", through which the books are closed already"));
+                        "a date after " + Figures.day(closed) + ", through which the books are already closed"));
     }
 
     /** Why the period that was closed last can't be opened again, if so. */
     public static Optional<Refusal> reopening(Optional<LocalDate> closedThrough, Person person, String reason) {
         if (person.role() != Role.LEAD) {
-            return Optional.of(
-                    new CommonRefusal.NotAuthorised("open a period again", person.role(), List.of(Role.LEAD)));
+            return Optional.of(new CommonRefusal.NotAuthorised("reopen a period", person.role(), List.of(Role.LEAD)));
         }
         if (closedThrough.isEmpty()) {
             return Optional.of(new CommonRefusal.NotFound("closed period", ""));
         }
         return reason.isBlank()
-                ? Optional.of(CommonRefusal.Incomplete.of("reason", "why the period is opened again"))
+                ? Optional.of(CommonRefusal.Incomplete.of("reason", "a reason for reopening"))
                 : Optional.empty();
     }
 }

@@ -87,7 +87,7 @@ public record PostingMap(List<Row> rows) {
 
         @Override
         public String instead() {
-            return "Have the missing row added to the posting map.";
+            return "Add the missing row to the posting map.";
         }
     }
 

@@ -45,24 +45,24 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
      * are sold at that moment: cost of sales ← inventory, deferred revenue → revenue.
      */
     @Override
-    public Optional<Proposal> departed(Effect.Departed effect) {
+    public Optional<Proposal> dispatchDeparted(Effect.DispatchDeparted effect) {
         var dispatch = effect.dispatch();
         var lines = new ArrayList<Posting.Line>();
         for (var line : dispatch.lines()) {
-            var sold = effect.covered().stream()
+            var sold = effect.deliveries().stream()
                     .filter(c -> c.source().dispatchLine().line() == line.no())
                     .toList();
             var soldCost = sold.stream().map(c -> c.source().cost()).reduce(zero(line.cost()), Money::plus);
             var role = effect.atNoCharge().contains(line.orderLine()) ? AccountRole.GIVEN_AWAY : AccountRole.GOODS_OUT;
             lines.add(new Posting.Line(role, item(line.item()), line.cost().minus(soldCost)));
-            for (var covered : sold) {
-                var sale = sale(customerClass.apply(covered.customer()), line.item());
+            for (var delivery : sold) {
+                var sale = sale(customerClass.apply(delivery.customer()), line.item());
                 lines.add(new Posting.Line(
-                        AccountRole.COGS, sale, covered.source().cost()));
+                        AccountRole.COGS, sale, delivery.source().cost()));
                 lines.add(new Posting.Line(
-                        AccountRole.DEFERRED_REVENUE, sale, covered.source().earned()));
+                        AccountRole.DEFERRED_REVENUE, sale, delivery.source().earned()));
                 lines.add(new Posting.Line(
-                        AccountRole.REVENUE, sale, covered.source().earned().negated()));
+                        AccountRole.REVENUE, sale, delivery.source().earned().negated()));
             }
             lines.add(new Posting.Line(
                     AccountRole.INVENTORY,
@@ -73,7 +73,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     }
 
     @Override
-    public Optional<Proposal> invoiced(Effect.Invoiced effect) {
+    public Optional<Proposal> invoicePosted(Effect.InvoicePosted effect) {
         var invoice = effect.invoice();
         var classOf = customerClass.apply(invoice.customer());
         var lines = new ArrayList<Posting.Line>();
@@ -139,7 +139,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     }
 
     @Override
-    public Optional<Proposal> settlementTakenOff(Effect.SettlementTakenOff effect) {
+    public Optional<Proposal> allocationTakenOff(Effect.AllocationTakenOff effect) {
         var classOf = customerClass.apply(effect.customer());
         var taken = Settlement.sum(effect.settlements());
         return two(
@@ -242,13 +242,13 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     }
 
     @Override
-    public Optional<Proposal> refunded(Effect.Refunded effect) {
+    public Optional<Proposal> refundGiven(Effect.RefundGiven effect) {
         var from = effect.order().isEmpty() ? AccountRole.CUSTOMER_CREDIT : AccountRole.DEPOSITS;
         return two(
                 DocumentKind.REFUND,
                 effect.refund(),
                 effect.customer(),
-                effect.order().isEmpty() ? "refund" : "deposit given back",
+                effect.order().isEmpty() ? "refund" : "deposit refunded",
                 from,
                 ofCustomer(effect.customer()),
                 AccountRole.BANK,
@@ -258,12 +258,12 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
 
     /** Found goods: inventory ← stock adjustment; missing ones the other way round. */
     @Override
-    public Optional<Proposal> stockCorrected(Effect.StockCorrected effect) {
+    public Optional<Proposal> stockCounted(Effect.StockCounted effect) {
         return two(
-                DocumentKind.STOCK_CORRECTION,
+                DocumentKind.STOCK_COUNT,
                 effect.correction(),
                 "",
-                "count correction",
+                "stock count",
                 AccountRole.INVENTORY,
                 shelf(effect.item(), effect.site()),
                 AccountRole.STOCK_ADJUSTMENT,
@@ -294,22 +294,22 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
      * is taken back.
      */
     @Override
-    public Optional<Proposal> saleUndone(Effect.SaleUndone effect) {
+    public Optional<Proposal> revenueDeferredAgain(Effect.RevenueDeferredAgain effect) {
         var lines = new ArrayList<Posting.Line>();
-        for (var covered : effect.covered()) {
-            var sale = sale(customerClass.apply(covered.customer()), covered.item());
+        for (var delivery : effect.deliveries()) {
+            var sale = sale(customerClass.apply(delivery.customer()), delivery.item());
             lines.add(new Posting.Line(
                     AccountRole.GOODS_OUT,
-                    item(covered.item()),
-                    covered.source().cost()));
+                    item(delivery.item()),
+                    delivery.source().cost()));
             lines.add(new Posting.Line(
-                    AccountRole.COGS, sale, covered.source().cost().negated()));
-            lines.add(
-                    new Posting.Line(AccountRole.REVENUE, sale, covered.source().earned()));
+                    AccountRole.COGS, sale, delivery.source().cost().negated()));
+            lines.add(new Posting.Line(
+                    AccountRole.REVENUE, sale, delivery.source().earned()));
             lines.add(new Posting.Line(
                     AccountRole.DEFERRED_REVENUE,
                     sale,
-                    covered.source().earned().negated()));
+                    delivery.source().earned().negated()));
         }
         return proposal(DocumentKind.DISPATCH, effect.dispatch(), "", "invoice ahead of it taken back", lines);
     }
@@ -359,9 +359,9 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     @Override
     public Optional<Proposal> returnInspected(Effect.ReturnInspected effect) {
         var lines = new ArrayList<Posting.Line>();
-        for (var judgement : effect.judgements()) {
-            var line = effect.before().line(judgement.line());
-            var outcome = judgement.outcome();
+        for (var result : effect.results()) {
+            var line = effect.before().line(result.line());
+            var outcome = result.outcome();
             lines.add(
                     switch (outcome.kind()) {
                         case RESTOCK ->
@@ -369,7 +369,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                         case SCRAP -> new Posting.Line(AccountRole.WRITE_OFF, item(line.item()), outcome.cost());
                         case SEND_BACK ->
                             stood(
-                                    line.part(judgement.part()).standing(),
+                                    line.part(result.part()).standing(),
                                     effect.before().customer(),
                                     line.item(),
                                     outcome.cost());
@@ -385,7 +385,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
 
     /** Sales returns, output VAT ← receivables up to what the invoice has open, the rest customer credit. */
     @Override
-    public Optional<Proposal> credited(Effect.Credited effect) {
+    public Optional<Proposal> creditNotePosted(Effect.CreditNotePosted effect) {
         var credit = effect.credit();
         var classOf = customerClass.apply(credit.customer());
         var lines = new ArrayList<Posting.Line>();
@@ -407,12 +407,12 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
 
     /** It names its accounts itself, see {@link ManualPosting}. */
     @Override
-    public Optional<Proposal> manuallyPosted(Effect.ManuallyPosted effect) {
+    public Optional<Proposal> manualEntryPosted(Effect.ManualEntryPosted effect) {
         return Optional.empty();
     }
 
     @Override
-    public Optional<Proposal> handedOver(Effect.HandedOver effect) {
+    public Optional<Proposal> reservationTransferred(Effect.ReservationTransferred effect) {
         return Optional.empty();
     }
 
@@ -485,22 +485,22 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     }
 
     @Override
-    public Optional<Proposal> reserved(Effect.Reserved effect) {
+    public Optional<Proposal> stockReserved(Effect.StockReserved effect) {
         return Optional.empty();
     }
 
     @Override
-    public Optional<Proposal> released(Effect.Released effect) {
+    public Optional<Proposal> reservationReleased(Effect.ReservationReleased effect) {
         return Optional.empty();
     }
 
     @Override
-    public Optional<Proposal> staged(Effect.Staged effect) {
+    public Optional<Proposal> dispatchStaged(Effect.DispatchStaged effect) {
         return Optional.empty();
     }
 
     @Override
-    public Optional<Proposal> voided(Effect.Voided effect) {
+    public Optional<Proposal> dispatchVoided(Effect.DispatchVoided effect) {
         return Optional.empty();
     }
 

@@ -8,7 +8,7 @@ import java.util.List;
 /**
  * How long things have waited, as counts: since today, 1 to 2 days, 3 to 5, 6 to 10, more than 10.
  *
- * @param beyond so many have waited longer than the limit that somebody set for themselves
+ * @param beyond so many have waited longer than the limit that someone set for themselves
  */
 public record AgeStrip(List<Long> counts, long beyond) {
 

@@ -45,7 +45,7 @@ public final class Amendment {
             } else if (!after.line(line.no()).item().equals(line.item())) {
                 refusals.add(CommonRefusal.Incomplete.of(
                         "lines[" + line.no() + "].item",
-                        "the item can't change once goods of the line are staged, shipped, billed or cancelled"));
+                        "the item cannot change once the line is staged, shipped, billed or cancelled"));
             }
         }
         if (before.state() != OrderState.DRAFT) {
@@ -86,7 +86,7 @@ public final class Amendment {
                         after.details().fields().getOrDefault(code, "")));
         for (var line : before.lines()) {
             if (!after.hasLine(line.no())) {
-                differences.add("line %d: %s taken off".formatted(line.no(), what(line)));
+                differences.add("line %d: %s removed".formatted(line.no(), what(line)));
                 continue;
             }
             var changed = after.line(line.no());

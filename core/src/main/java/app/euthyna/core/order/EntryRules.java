@@ -5,14 +5,14 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What the house asks of every order beside customer and lines.
+ * What the company asks of every order beside customer and lines.
  *
- * @param units parts of the house that revenue counts for; where there are some, an order names one of them, the first
- *     when it says nothing
+ * @param units parts of the company that revenue counts for; where there are some, an order names one of them, the
+ *     first when it says nothing
  */
-public record EntryRules(List<Unit> units, List<HouseField> fields) {
+public record EntryRules(List<Unit> units, List<CompanyField> fields) {
 
-    /** A part of the house that revenue counts for. */
+    /** A part of the company that revenue counts for. */
     public record Unit(String code, String name) {}
 
     public static final EntryRules NONE = new EntryRules(List.of(), List.of());
@@ -31,7 +31,7 @@ public record EntryRules(List<Unit> units, List<HouseField> fields) {
     List<Missing> missing(Details details) {
         var missing = new ArrayList<Missing>();
         if (!units.isEmpty() && details.revenueUnit().isBlank()) {
-            missing.add(new Missing("revenueUnit", "the part of the house that the revenue counts for"));
+            missing.add(new Missing("revenueUnit", "one of the company's revenue units"));
         }
         for (var field : fields) {
             if (field.required()
@@ -58,7 +58,7 @@ public record EntryRules(List<Unit> units, List<HouseField> fields) {
                         .ifPresentOrElse(
                                 field -> field.expectedInstead(value)
                                         .ifPresent(expected -> bad.add(new Missing("fields." + code, expected))),
-                                () -> bad.add(new Missing("fields." + code, "a field that the house has"))));
+                                () -> bad.add(new Missing("fields." + code, "one of the company fields"))));
         return bad;
     }
 }

@@ -6,7 +6,7 @@ import app.euthyna.core.shared.Refusal;
 import java.util.ArrayList;
 import java.util.List;
 
-/** What must be there before an order can be handed in; until then it stays a draft (section 3). */
+/** What must be there before an order can be submitted; until then it stays a draft (section 3). */
 public final class OrderEntry {
 
     private OrderEntry() {}
@@ -15,7 +15,7 @@ public final class OrderEntry {
      * The mandatory entries that are missing, each named by its field.
      *
      * @param poRequired the customer's own rule
-     * @param rules what the house asks of every order
+     * @param rules what the company asks of every order
      */
     public static List<Missing> missing(Order order, boolean poRequired, EntryRules rules) {
         var missing = new ArrayList<Missing>();

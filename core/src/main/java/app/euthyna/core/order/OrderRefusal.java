@@ -39,7 +39,7 @@ public sealed interface OrderRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Order %s is awaiting approval and can't be changed.".formatted(order);
+            return "Order %s awaits approval and cannot be changed.".formatted(order);
         }
 
         @Override
@@ -57,7 +57,7 @@ public sealed interface OrderRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Order %s is %s and takes no more changes.".formatted(order, state.words());
+            return "Order %s is %s and cannot be changed.".formatted(order, state.words());
         }
 
         @Override
@@ -81,7 +81,7 @@ public sealed interface OrderRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Line %d of order %s can't fall to %s: %s are %s."
+            return "Line %d of order %s cannot go below %s: %s are %s."
                     .formatted(line, order, asked, least, reason.words());
         }
     }

@@ -4,7 +4,7 @@ package app.euthyna.core.order;
 public enum OrderState {
     /** Being written; checked by nobody yet. */
     DRAFT,
-    /** Handed in; only for as long as the checks run. */
+    /** Submitted; only for as long as the checks run. */
     SUBMITTED,
     /** At least one stop finding is open. */
     HELD,

@@ -7,7 +7,7 @@ import java.util.stream.Stream;
 /**
  * Where the goods of one order go when it is not to the customer itself.
  *
- * @param country ISO 3166 alpha-2, or empty for the house's own
+ * @param country ISO 3166 alpha-2, or empty for the company's own
  */
 public record ShipTo(String name, String street, String postcode, String town, String country) {
 

@@ -103,7 +103,7 @@ public final class ChainProof {
                         document.number(),
                         totals.gross(),
                         says,
-                        "The lines of %s come to net %s, VAT %s, gross %s; it says gross %s."
+                        "The lines of %s total net %s, VAT %s, gross %s; the document states gross %s."
                                 .formatted(document, totals.net(), totals.vat(), totals.gross(), says)));
             }
         });
@@ -168,7 +168,7 @@ public final class ChainProof {
                             chain.order().number(),
                             flow.dispatched().value(),
                             flow.returned().value(),
-                            "Of line %d of order %s %s came back, but only %s left."
+                            "On line %d of order %s, %s were returned, but only %s shipped."
                                     .formatted(
                                             flow.line().no(),
                                             chain.order().number(),
@@ -180,7 +180,7 @@ public final class ChainProof {
                             chain.order().number(),
                             flow.billed().value(),
                             flow.credited().value(),
-                            "Of line %d of order %s %s are credited, but only %s billed."
+                            "On line %d of order %s, %s are credited, but only %s billed."
                                     .formatted(
                                             flow.line().no(), chain.order().number(), flow.credited(), flow.billed())));
                 }
@@ -192,7 +192,7 @@ public final class ChainProof {
                             chain.order().number(),
                             bound.value(),
                             flow.billed().value(),
-                            "Line %d of order %s is billed with %s, but only %s could be."
+                            "Line %d of order %s is billed with %s, but only %s can be."
                                     .formatted(flow.line().no(), chain.order().number(), flow.billed(), bound)));
                 }
             }
@@ -215,7 +215,7 @@ public final class ChainProof {
                         invoice.number(),
                         open,
                         stored,
-                        "Invoice %s of %s was settled with %s, but says %s is open."
+                        "Invoice %s of %s is settled with %s, but states %s open."
                                 .formatted(invoice.number(), invoice.totals().gross(), settled, stored)));
             }
         }
@@ -277,7 +277,7 @@ public final class ChainProof {
                     "",
                     inspected,
                     ledger(AccountRole.GOODS_IN_INSPECTION),
-                    "Goods in inspection: the returns say %s, the ledger says %s."
+                    "Goods in inspection: %s by returns, %s in the ledger."
                             .formatted(inspected, ledger(AccountRole.GOODS_IN_INSPECTION))));
         }
         return compare(Statement.INVENTORY, departed.size(), cost.negated(), ledger(AccountRole.INVENTORY), failures);
@@ -373,7 +373,7 @@ public final class ChainProof {
                         number,
                         BigDecimal.ONE,
                         BigDecimal.ZERO,
-                        "Entry %s does not mirror entry %s, or not it alone.".formatted(number, original)));
+                        "Entry %s is not the exact reversal of entry %s.".formatted(number, original)));
             }
         });
         return new Statement.Result(Statement.MIRRORS, facts.mirrors().size(), null, null, failures);
@@ -395,7 +395,7 @@ public final class ChainProof {
                         payment.number(),
                         should,
                         payment.left(),
-                        "Payment %s of %s was set against invoices with %s, but says %s is left."
+                        "Payment %s of %s is allocated with %s, but states %s unallocated."
                                 .formatted(payment.number(), payment.amount(), allocated, payment.left())));
             }
         }
@@ -408,7 +408,7 @@ public final class ChainProof {
                         deposit.number(),
                         should,
                         deposit.left(),
-                        "Deposit %s of %s should have %s unapplied, but says %s."
+                        "Deposit %s of %s should have %s unapplied, but states %s."
                                 .formatted(deposit.number(), deposit.amount(), should, deposit.left())));
             }
         }
@@ -426,7 +426,7 @@ public final class ChainProof {
                     "",
                     inLedger.negated(),
                     ledger(AccountRole.DEPOSITS),
-                    "Customer deposits: the documents say %s, the ledger says %s."
+                    "Customer deposits: %s by documents, %s in the ledger."
                             .formatted(inLedger.negated(), ledger(AccountRole.DEPOSITS))));
         }
         return compare(
@@ -444,7 +444,7 @@ public final class ChainProof {
                         move.document().number(),
                         BigDecimal.ZERO,
                         BigDecimal.ONE,
-                        "%s belongs to order %s, which was %s at that moment."
+                        "%s belongs to order %s, which was %s at that time."
                                 .formatted(
                                         move.document(),
                                         move.order(),
@@ -467,7 +467,7 @@ public final class ChainProof {
                     facts.roots().isEmpty() ? "" : facts.roots().get(0).order().number(),
                     documents,
                     ledger,
-                    "%s: the documents say %s, the ledger says %s.".formatted(statement.words(), documents, ledger)));
+                    "%s: %s by documents, %s in the ledger.".formatted(statement.words(), documents, ledger)));
         }
         return new Statement.Result(statement, examined, documents.amount(), ledger.amount(), failures);
     }

@@ -9,20 +9,20 @@ public enum Statement {
     TOTALS_FOLLOW(2, "Document totals follow from their lines", "documents"),
     QUANTITY_KEPT(3, "Ordered = cancelled + dispatched + still open", "lines"),
     WITHIN_BOUNDS(4, "Billed and returned are within what was dispatched, credited within what was billed", "lines"),
-    RECEIVABLES(5, "Receivables = what invoices have open", "invoices"),
-    INVENTORY(6, "Inventory = value on the shelves", "shelves"),
-    GOODS_OUT(7, "Goods out, not billed = cost of what left and is not billed", "dispatch lines"),
+    RECEIVABLES(5, "Receivables = open amounts of invoices", "invoices"),
+    INVENTORY(6, "Inventory = value of stock", "stock balances"),
+    GOODS_OUT(7, "Goods out, not billed = cost of goods shipped and not billed", "dispatch lines"),
     CUSTOMER_CREDIT(
             8,
-            "Deposits and customer credit = what is unapplied and unallocated",
+            "Deposits and customer credit = unapplied and unallocated amounts",
             "deposits, payments and credit notes"),
     DEFERRED_REVENUE(9, "Deferred revenue = billed, not dispatched", "invoice lines"),
     OUTPUT_VAT(10, "Output VAT = VAT of invoices − credits", "invoices"),
     MIRRORS(11, "A reversal mirrors its original exactly, once", "reversals"),
-    NUMBERS(12, "Invoice numbers have no gap and no double", "numbers"),
-    WAS_CLEARED(13, "Nothing left or was billed that was not cleared", "movements"),
-    PERIODS(14, "No entry was dated in a period after it was closed", "entries"),
-    HASH_CHAIN(15, "The hash chain is whole", "entries"),
+    NUMBERS(12, "Invoice numbers have no gaps and no duplicates", "numbers"),
+    WAS_CLEARED(13, "Nothing was shipped or billed that was not cleared", "movements"),
+    PERIODS(14, "No entry was posted into a closed period", "entries"),
+    HASH_CHAIN(15, "The hash chain is intact", "entries"),
     PO_ONCE(16, "No PO is used twice without a waiver", "orders");
 
     private final int no;

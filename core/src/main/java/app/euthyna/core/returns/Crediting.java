@@ -56,7 +56,7 @@ public final class Crediting {
      * How a credit note is made.
      *
      * @param number asked for once for each credit note
-     * @param feePercent kept back of what goods are worth, for restocking them
+     * @param feePercent retained of what goods are worth, for restocking them
      * @param freight what the freight of goods was billed at is credited with them, in the proportion of what comes
      *     back
      */
@@ -143,13 +143,13 @@ public final class Crediting {
      *
      * @param open what invoices have open, by number
      */
-    public static Decision<List<Effect.Credited>> creditReturn(
+    public static Decision<List<Effect.CreditNotePosted>> creditReturn(
             Return goods, Collection<Chain> chains, Map<String, Money> open, Terms terms) {
         return credit(goods, due(goods, chains), chains, open, terms);
     }
 
-    /** Credits what is here and what is still expected back, where the house grants that for the return's reason. */
-    public static Decision<List<Effect.Credited>> creditAhead(
+    /** Credits what is here and what is still expected back, where the company grants that for the return's reason. */
+    public static Decision<List<Effect.CreditNotePosted>> creditAhead(
             Return goods, Collection<Chain> chains, Map<String, Money> open, Terms terms, ReturnPolicy policy) {
         var reason = policy.reason(goods.reason());
         return goods.expectsMore() && !reason.ahead()
@@ -157,7 +157,7 @@ public final class Crediting {
                 : credit(goods, due(goods, chains, true), chains, open, terms);
     }
 
-    private static Decision<List<Effect.Credited>> credit(
+    private static Decision<List<Effect.CreditNotePosted>> credit(
             Return goods,
             Map<String, List<Share>> due,
             Collection<Chain> chains,
@@ -167,7 +167,7 @@ public final class Crediting {
             return Decision.refused(new ReturnRefusal.NothingToCredit(goods.number()));
         }
         var credits = Chain.credits(chains);
-        var made = new ArrayList<Effect.Credited>();
+        var made = new ArrayList<Effect.CreditNotePosted>();
         var refusals = new ArrayList<Refusal>();
         due.forEach((number, shares) -> {
             var invoice = invoice(number, chains);
@@ -212,7 +212,7 @@ public final class Crediting {
     }
 
     /**
-     * What the house and a customer owe each other for a return.
+     * What the company and a customer owe each other for a return.
      *
      * @param toCredit net value of billed goods that are here and not credited, before any fee
      * @param ahead net value at the invoices' prices of what was credited and is not here
@@ -271,7 +271,7 @@ public final class Crediting {
         return lines(before, line.no()).stream().map(CreditNote.Line::net).reduce(line.net(), Money::minus);
     }
 
-    /** Why an invoice can't be credited and billed again as delivered; empty where it can. */
+    /** Why an invoice can't be credited and rebilled as delivered; empty where it can. */
     public static Optional<Refusal> notToBeBilledAgain(Invoice invoice) {
         return invoice.lines().stream().anyMatch(line -> line.ahead().isPositive())
                 ? Optional.of(new ReturnRefusal.BilledAhead(invoice.number()))
@@ -331,11 +331,11 @@ public final class Crediting {
      * @param before the invoice's credit notes so far
      * @param open what the invoice has open
      */
-    public static Decision<Effect.Credited> credit(
+    public static Decision<Effect.CreditNotePosted> credit(
             Invoice invoice, List<CreditNote> before, List<Share> shares, Money open, Terms terms) {
         var refusals = new ArrayList<Refusal>();
         if (terms.reason().isBlank()) {
-            refusals.add(CommonRefusal.Incomplete.of("reason", "why it is credited"));
+            refusals.add(CommonRefusal.Incomplete.of("reason", "a reason for the credit"));
         }
         if (invoice.reversed()) {
             refusals.add(new ReturnRefusal.InvoiceReversed(invoice.number()));
@@ -401,7 +401,8 @@ public final class Crediting {
         }
         var credit = new CreditNote(
                 terms.number().get(), invoice.customer(), invoice.number(), terms.on(), terms.reason(), lines, totals);
-        return Decision.of(new Effect.Credited(credit, invoice, totals.gross().min(open)));
+        return Decision.of(
+                new Effect.CreditNotePosted(credit, invoice, totals.gross().min(open)));
     }
 
     /**
@@ -454,7 +455,7 @@ public final class Crediting {
     }
 
     /**
-     * A slice too: what is kept back of all that was credited less the same per cent, less what of that was kept back
+     * A slice too: what is retained of all that was credited less the same per cent, less what of that was retained
      * before.
      */
     private static Money fee(Money worth, BigDecimal percent, List<CreditNote.Line> earlier) {

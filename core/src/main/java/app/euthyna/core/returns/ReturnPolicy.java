@@ -11,7 +11,7 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * What the house grants on goods that come back.
+ * What the company grants on goods that come back.
  *
  * @param days for so long after they left goods may come back; always where it is empty
  * @param reasons from which one is chosen; the last one is for whatever has no reason of its own
@@ -21,22 +21,22 @@ public record ReturnPolicy(Optional<Integer> days, List<Reason> reasons) {
     /** Who lets goods come back although it is too late. */
     public static final List<Role> MAKES_EXCEPTIONS = List.of(Role.CONTROLLER, Role.LEAD);
 
-    /** Of a house that has laid down nothing: nothing beyond the goods is granted, and nothing before they are here. */
+    /** Of a company without rules of its own: nothing beyond the goods is granted, and nothing before they are here. */
     public static final ReturnPolicy STANDARD = new ReturnPolicy(
             Optional.empty(),
             List.of(
-                    Reason.of("damaged", "Damaged on the way"),
-                    Reason.of("faulty", "Does not work"),
-                    Reason.of("wrong-item", "Not what was ordered"),
-                    Reason.of("too-many", "More than was ordered"),
+                    Reason.of("damaged", "Damaged in transit"),
+                    Reason.of("faulty", "Defective"),
+                    Reason.of("wrong-item", "Wrong item"),
+                    Reason.of("too-many", "Surplus delivery"),
                     Reason.of("unwanted", "Not wanted"),
-                    Reason.of("other", "Another reason")));
+                    Reason.of("other", "Other reason")));
 
     /**
      * Why goods come back, and what follows from it.
      *
      * @param code never changes
-     * @param noFee nothing is kept back for restocking
+     * @param noFee nothing is retained for restocking
      * @param freight what the freight of the goods was billed at is credited with them
      * @param ahead the goods may be credited before they are here
      */
@@ -46,7 +46,7 @@ public record ReturnPolicy(Optional<Integer> days, List<Reason> reasons) {
             return new Reason(code, words, false, false, false);
         }
 
-        /** What is kept back for restocking, per cent, where the house usually keeps {@code usual}. */
+        /** What is retained for restocking, per cent, where the company usually keeps {@code usual}. */
         public BigDecimal feePercent(BigDecimal usual) {
             return noFee ? BigDecimal.ZERO : usual;
         }
@@ -56,7 +56,7 @@ public record ReturnPolicy(Optional<Integer> days, List<Reason> reasons) {
         reasons = List.copyOf(reasons);
     }
 
-    /** What follows from a reason; nothing is granted for one that the house does not have any more. */
+    /** What follows from a reason; nothing is granted for one that the company does not have any more. */
     public Reason reason(String code) {
         return reasons.stream()
                 .filter(reason -> reason.code().equals(code))
@@ -88,8 +88,7 @@ public record ReturnPolicy(Optional<Integer> days, List<Reason> reasons) {
             }
             return by.carries(MAKES_EXCEPTIONS)
                     ? Optional.empty()
-                    : Optional.of(new CommonRefusal.NotAuthorised(
-                            "let goods come back although it is too late", by.role(), MAKES_EXCEPTIONS));
+                    : Optional.of(new CommonRefusal.NotAuthorised("allow a late return", by.role(), MAKES_EXCEPTIONS));
         }
     }
 }

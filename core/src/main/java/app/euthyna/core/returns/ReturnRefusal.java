@@ -32,12 +32,12 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "%s has %s that may come back; %s were asked for.".formatted(subject, returnable, asked);
+            return "%s has %s returnable; %s were requested.".formatted(subject, returnable, asked);
         }
 
         @Override
         public String instead() {
-            return "What has come back, or is allowed back already, does not count again.";
+            return "Goods already returned or authorised are not counted again.";
         }
     }
 
@@ -50,7 +50,7 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Goods of dispatch line %s have not left the building, so they can't come back."
+            return "The goods of dispatch line %s have not departed, so they cannot be returned."
                     .formatted(dispatchLine);
         }
 
@@ -69,13 +69,13 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "The goods of dispatch line %s left on %s, %d days ago; they may come back within %d days."
+            return "The goods of dispatch line %s departed on %s, %d days ago; the return period is %d days."
                     .formatted(dispatchLine, Figures.day(left), ChronoUnit.DAYS.between(left, on), days);
         }
 
         @Override
         public String instead() {
-            return "A controller or the finance lead may let them come back all the same, with a reason.";
+            return "A controller or the finance lead may allow it with a reason.";
         }
     }
 
@@ -88,12 +88,12 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "%s of return %s were credited before they came; it can't be withdrawn.".formatted(quantity, number);
+            return "%s of return %s are credited ahead; it cannot be withdrawn.".formatted(quantity, number);
         }
 
         @Override
         public String instead() {
-            return "Ask the customer for the goods, or bill them again.";
+            return "Remind the customer, or bill the goods again.";
         }
     }
 
@@ -106,13 +106,13 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "The goods of return %s are not here, and what comes back for the reason \u201c%s\u201d is not credited ahead."
+            return "The goods of return %s are not received, and returns for the reason \u201c%s\u201d are not credited ahead."
                     .formatted(number, reason);
         }
 
         @Override
         public String instead() {
-            return "Credit them when they have come; which reasons are credited ahead stands in the rules.";
+            return "Credit them on receipt. Rules say which reasons are credited ahead.";
         }
     }
 
@@ -125,16 +125,16 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Nothing more is expected on return %s.".formatted(number);
+            return "Return %s expects no more goods.".formatted(number);
         }
 
         @Override
         public String instead() {
-            return "Authorise a new return for what came beside it.";
+            return "Authorise a new return for the other goods.";
         }
     }
 
-    /** The last letter is too fresh. */
+    /** The last reminder is too fresh. */
     record RemindedAlready(String number, LocalDate last) implements ReturnRefusal {
         @Override
         public String code() {
@@ -143,7 +143,7 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "The customer was reminded of return %s on %s; the next letter is due %d days after that."
+            return "The customer was reminded of return %s on %s; the next reminder is due %d days later."
                     .formatted(number, Figures.day(last), Returning.DAYS_BETWEEN_REMINDERS);
         }
     }
@@ -157,7 +157,7 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Of line %d of return %s %s are in inspection; %s can't be decided on."
+            return "Line %d of return %s has %s in inspection; %s cannot be inspected."
                     .formatted(line, number, there, asked);
         }
     }
@@ -171,7 +171,7 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Of line %d of return %s only %s are not credited; %s can't go back to the customer."
+            return "Line %d of return %s has only %s uncredited; %s cannot be sent back to the customer."
                     .formatted(line, number, uncredited, asked);
         }
     }
@@ -185,12 +185,12 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Nothing of return %s is here, was billed and is not credited yet.".formatted(number);
+            return "Return %s has nothing received, billed and uncredited.".formatted(number);
         }
 
         @Override
         public String instead() {
-            return "Goods that were not billed need no credit: they are no longer to be billed.";
+            return "Unbilled goods need no credit; they are no longer to be billed.";
         }
     }
 
@@ -204,8 +204,8 @@ public sealed interface ReturnRefusal extends Refusal {
         @Override
         public String sentence() {
             return line == 0
-                    ? "Nothing is left to credit of invoice %s.".formatted(invoice)
-                    : "Of line %d of invoice %s %s are left to credit; %s were asked for."
+                    ? "Invoice %s is fully credited.".formatted(invoice)
+                    : "Line %d of invoice %s has %s left to credit; %s were requested."
                             .formatted(line, invoice, left, asked);
         }
     }
@@ -219,11 +219,11 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Nothing that was billed of %s is left to credit.".formatted(document);
+            return "Nothing billed for %s is left to credit.".formatted(document);
         }
     }
 
-    /** The goods have not left: nothing was delivered that could be billed again. */
+    /** The goods have not left: nothing was delivered that could be rebilled. */
     record BilledAhead(String invoice) implements WrongState {
         @Override
         public String code() {
@@ -232,12 +232,12 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Goods of invoice %s have not left yet: it was billed ahead.".formatted(invoice);
+            return "The goods of invoice %s have not departed; it was billed ahead.".formatted(invoice);
         }
 
         @Override
         public String instead() {
-            return "Take the invoice back (Unwind) and bill the order again.";
+            return "Take back the invoice in Unwind, then bill the order again.";
         }
     }
 
@@ -250,7 +250,7 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Invoice %s was taken back already; there is nothing to credit.".formatted(invoice);
+            return "Invoice %s is already reversed; there is nothing to credit.".formatted(invoice);
         }
     }
 
@@ -263,12 +263,12 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "%s is item %s; on dispatch line %s item %s left.".formatted(number, item, dispatchLine, left);
+            return "%s is item %s; dispatch line %s shipped item %s.".formatted(number, item, dispatchLine, left);
         }
 
         @Override
         public String instead() {
-            return "Choose a line on which item %s left, or send the goods back.".formatted(item);
+            return "Choose a line that shipped item %s, or send the goods back.".formatted(item);
         }
     }
 
@@ -281,7 +281,7 @@ public sealed interface ReturnRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Of %s %s wait for a decision; %s were asked for.".formatted(number, left, asked);
+            return "%s has %s waiting for a decision; %s were requested.".formatted(number, left, asked);
         }
     }
 }

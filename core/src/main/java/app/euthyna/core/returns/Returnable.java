@@ -16,7 +16,7 @@ import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
 
-/** What of an order's goods may come back, and how the house stands with them. */
+/** What of an order's goods may come back, and how the company stands with them. */
 public record Returnable(Chain chain) {
 
     /** A departed dispatch line; empty where there is none of that number. */

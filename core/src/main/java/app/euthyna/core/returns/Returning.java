@@ -49,7 +49,7 @@ public final class Returning {
     }
 
     /**
-     * Allows goods back as the house grants it: for one of its reasons, and in time unless somebody who may makes an
+     * Allows goods back as the company grants it: for one of its reasons, and in time unless someone who may makes an
      * exception.
      *
      * @param chains of every order whose goods are asked for
@@ -60,7 +60,7 @@ public final class Returning {
         var refusals = new ArrayList<>(authorised.refusals());
         if (!asked.reason().isBlank() && !policy.knows(asked.reason())) {
             refusals.add(CommonRefusal.Incomplete.of(
-                    "reason", "one of the house's reasons; %s is none".formatted(asked.reason())));
+                    "reason", "one of the return reasons in Rules, not %s".formatted(asked.reason())));
         }
         authorised
                 .result()
@@ -98,7 +98,7 @@ public final class Returning {
     public static Decision<Effect.ReturnAuthorised> authorise(Asked asked, Collection<Chain> chains) {
         var refusals = new ArrayList<Refusal>();
         if (asked.reason().isBlank()) {
-            refusals.add(CommonRefusal.Incomplete.of("reason", "why the goods come back"));
+            refusals.add(CommonRefusal.Incomplete.of("reason", "a reason for the return"));
         }
         if (asked.dispatched().isEmpty() && asked.invoiced().isEmpty()) {
             refusals.add(CommonRefusal.Incomplete.of("lines", "at least one line"));
@@ -228,7 +228,7 @@ public final class Returning {
                 : Decision.refused(new ReturnRefusal.NothingExpected(goods.number()));
     }
 
-    /** A letter that asks for goods follows the last one after so many days at the soonest. */
+    /** A reminder that asks for goods follows the last one after so many days at the soonest. */
     public static final int DAYS_BETWEEN_REMINDERS = 7;
 
     /** Whether a customer may be reminded of what is expected back. */
@@ -308,35 +308,35 @@ public final class Returning {
      *
      * @param site where they are restocked
      */
-    public record Verdict(int line, Return.Outcome.Kind kind, Quantity quantity, String site, String remark) {}
+    public record InspectionLine(int line, Return.Outcome.Kind kind, Quantity quantity, String site, String remark) {}
 
     /** Decides on goods in inspection. What is sent to the customer again may not be credited already. */
     public static Decision<Effect.ReturnInspected> inspect(
-            Return goods, List<Verdict> verdicts, Collection<CreditNote> credits, LocalDate on) {
+            Return goods, List<InspectionLine> inspections, Collection<CreditNote> credits, LocalDate on) {
         var refusals = new ArrayList<Refusal>();
-        if (verdicts.isEmpty()) {
-            refusals.add(CommonRefusal.Incomplete.of("lines", "what becomes of at least one line"));
+        if (inspections.isEmpty()) {
+            refusals.add(CommonRefusal.Incomplete.of("lines", "a result for at least one line"));
         }
-        var judgements = new ArrayList<Effect.Judgement>();
+        var results = new ArrayList<Effect.InspectionResult>();
         var now = goods;
-        for (var verdict : verdicts) {
+        for (var inspected : inspections) {
             var known =
-                    now.lines().stream().filter(l -> l.no() == verdict.line()).findFirst();
+                    now.lines().stream().filter(l -> l.no() == inspected.line()).findFirst();
             if (known.isEmpty()) {
-                refusals.add(new CommonRefusal.NotFound("line", verdict.line() + " on return " + goods.number()));
+                refusals.add(new CommonRefusal.NotFound("line", inspected.line() + " on return " + goods.number()));
                 continue;
             }
             var line = known.get();
-            if (!positive(verdict.quantity(), new LineRef(goods.number(), verdict.line()), refusals)) {
+            if (!positive(inspected.quantity(), new LineRef(goods.number(), inspected.line()), refusals)) {
                 continue;
             }
-            if (verdict.quantity().exceeds(line.inInspection())) {
+            if (inspected.quantity().exceeds(line.inInspection())) {
                 refusals.add(new ReturnRefusal.MoreThanInInspection(
-                        goods.number(), verdict.line(), verdict.quantity(), line.inInspection()));
+                        goods.number(), inspected.line(), inspected.quantity(), line.inInspection()));
                 continue;
             }
-            var left = verdict.quantity();
-            var sentBack = verdict.kind() == Return.Outcome.Kind.SEND_BACK;
+            var left = inspected.quantity();
+            var sentBack = inspected.kind() == Return.Outcome.Kind.SEND_BACK;
             var parts = new ArrayList<>(line.parts());
             if (sentBack) {
                 // what came last is undone first
@@ -353,31 +353,31 @@ public final class Returning {
                                     part.quantity().minus(part.inInspection()).plus(taken),
                                     part.quantity(),
                                     part.cost().minus(part.costInInspection()));
-                    var judgement = new Effect.Judgement(
+                    var result = new Effect.InspectionResult(
                             line.no(),
                             part.no(),
                             new Return.Outcome(
-                                    verdict.kind(),
+                                    inspected.kind(),
                                     on,
                                     taken,
                                     cost,
-                                    verdict.kind() == Return.Outcome.Kind.RESTOCK ? verdict.site() : "",
-                                    verdict.remark()));
-                    judgements.add(judgement);
+                                    inspected.kind() == Return.Outcome.Kind.RESTOCK ? inspected.site() : "",
+                                    inspected.remark()));
+                    results.add(result);
                     left = left.minus(taken);
                 }
             }
             if (left.isPositive()) {
                 refusals.add(new ReturnRefusal.CreditedAlready(
                         goods.number(),
-                        verdict.line(),
-                        verdict.quantity(),
-                        verdict.quantity().minus(left)));
+                        inspected.line(),
+                        inspected.quantity(),
+                        inspected.quantity().minus(left)));
             }
-            now = goods.judged(judgements);
+            now = goods.inspected(results);
         }
         return refusals.isEmpty()
-                ? Decision.of(new Effect.ReturnInspected(goods, judgements))
+                ? Decision.of(new Effect.ReturnInspected(goods, results))
                 : Decision.refused(refusals);
     }
 

@@ -13,8 +13,8 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * Goods that came in and that nobody allowed back. They are not the house's: they stand in no account and on no shelf
- * until somebody who may has decided that they come back on a return, or that they go away again.
+ * Goods that came in and that no return expects. They are not the company's: they stand in no account and on no shelf
+ * until someone who may has decided that they come back on a return, or that they go away again.
  *
  * @param customer who sent them; empty where that is not known
  * @param left what nobody has decided on
@@ -31,7 +31,7 @@ public record Unexpected(String number, Optional<String> customer, String item, 
     public record Decided(Person by, Quantity quantity, String reason) {}
 
     /**
-     * They come back on a return after all: it is authorised and received at once, as the house grants returns.
+     * They come back on a return after all: it is authorised and received at once, as the company grants returns.
      *
      * @param asked the return, from dispatch lines of the same item
      * @param chains of every order whose goods they are
@@ -74,10 +74,10 @@ public record Unexpected(String number, Optional<String> customer, String item, 
         var refusals = new ArrayList<Refusal>();
         if (!decided.by().carries(ReturnPolicy.MAKES_EXCEPTIONS)) {
             refusals.add(new CommonRefusal.NotAuthorised(
-                    "decide on goods that nobody allowed back", decided.by().role(), ReturnPolicy.MAKES_EXCEPTIONS));
+                    "decide on unexpected goods", decided.by().role(), ReturnPolicy.MAKES_EXCEPTIONS));
         }
         if (decided.reason().isBlank()) {
-            refusals.add(CommonRefusal.Incomplete.of("reason", "why it is decided so"));
+            refusals.add(CommonRefusal.Incomplete.of("reason", "a reason for the decision"));
         }
         if (!decided.quantity().isPositive()) {
             refusals.add(CommonRefusal.Incomplete.of("quantity", "a quantity above zero"));
@@ -87,14 +87,14 @@ public record Unexpected(String number, Optional<String> customer, String item, 
         return refusals;
     }
 
-    /** Goods as they are taken in: of a known item, some of it, from somebody. */
+    /** Goods as they arrive: of a known item, some of it, from someone. */
     public static List<Refusal> takingIn(Quantity quantity, Optional<String> customer, String sender) {
         var missing = new ArrayList<CommonRefusal.Missing>();
         if (!quantity.isPositive()) {
             missing.add(new CommonRefusal.Missing("quantity", "a quantity above zero"));
         }
         if (customer.isEmpty() && sender.isBlank()) {
-            missing.add(new CommonRefusal.Missing("customer", "the customer, or what the label says of the sender"));
+            missing.add(new CommonRefusal.Missing("customer", "the customer, or the sender on the label"));
         }
         return missing.isEmpty() ? List.of() : List.of(new CommonRefusal.Incomplete(missing));
     }

@@ -65,7 +65,8 @@ public sealed interface CommonRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "You (%s) wrote or last changed %s; somebody else must decide on it.".formatted(username, document);
+            return "You (%s) entered or last changed %s; another person must decide on it."
+                    .formatted(username, document);
         }
 
         @Override

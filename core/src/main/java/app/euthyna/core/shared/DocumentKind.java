@@ -13,7 +13,7 @@ public enum DocumentKind {
     CREDIT_NOTE("Credit note", "C-"),
     UNEXPECTED_GOODS("Unexpected goods", "U-"),
     STOCK_RECEIPT("Stock receipt", "SR-"),
-    STOCK_CORRECTION("Stock correction", "SC-"),
+    STOCK_COUNT("Stock count", "CT-"),
     MANUAL_ENTRY("Manual entry", "ME-"),
     ENTRY("Entry", "J-"),
     QUOTE("Quote", "Q-"),
@@ -30,6 +30,14 @@ public enum DocumentKind {
 
     public String word() {
         return word;
+    }
+
+    /**
+     * The name under which entries are sealed in the hash chain. It never changes: what was sealed under another name
+     * would no longer be what was posted.
+     */
+    public String sealedName() {
+        return this == STOCK_COUNT ? "STOCK_CORRECTION" : name();
     }
 
     /**

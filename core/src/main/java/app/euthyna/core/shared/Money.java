@@ -51,7 +51,7 @@ public record Money(BigDecimal amount, Currency currency) implements Comparable<
     }
 
     /**
-     * The part of this whole that is due for {@code cumulative} of {@code of}, less what was taken already. Taken in
+     * The part of this whole that is due for {@code cumulative} of {@code of}, less what was taken already. Sliced in
      * any pieces, the slices of a whole add up to the whole, to the cent (section 1, slices). Where something taken was
      * put back, more may have been taken than is due so far: then there is nothing in this slice, and the next makes up
      * for it.

@@ -22,7 +22,7 @@ public record Person(String username, Role role, Set<Role> standsInFor) {
         return carries(Set.of(Role.CONTROLLER, Role.LEAD));
     }
 
-    /** One of the roles is the person's own, or that of somebody they stand in for. */
+    /** One of the roles is the person's own, or that of someone they stand in for. */
     public boolean carries(Collection<Role> roles) {
         return roles.contains(role) || roles.stream().anyMatch(standsInFor::contains);
     }

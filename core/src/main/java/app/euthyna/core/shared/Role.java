@@ -1,6 +1,6 @@
 package app.euthyna.core.shared;
 
-/** What a person may do in the house. Each command names the roles that may give it. */
+/** What a person may do in the company. Each command names the roles that may give it. */
 public enum Role {
     CLERK,
     CONTROLLER,

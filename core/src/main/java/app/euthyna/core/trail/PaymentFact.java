@@ -9,7 +9,7 @@ import java.util.List;
  * A payment, or a deposit that became customer credit, and everything it was set against.
  *
  * @param left what stays on account
- * @param refunded what was given back of it
+ * @param refunded what was refunded of it
  * @param reversed it bounced
  */
 public record PaymentFact(
@@ -33,7 +33,7 @@ public record PaymentFact(
         return document.number();
     }
 
-    /** What was paid, less what was given back; nothing where it bounced. */
+    /** What was paid, less what was refunded; nothing where it bounced. */
     public Money kept() {
         return reversed ? amount.minus(amount) : amount.minus(refunded);
     }

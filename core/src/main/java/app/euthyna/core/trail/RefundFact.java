@@ -5,7 +5,7 @@ import app.euthyna.core.shared.Money;
 import java.time.LocalDate;
 
 /**
- * Customer credit that was given back.
+ * Customer credit that was refunded.
  *
  * @param source whose credit it was
  * @param reversed it did not reach the customer

@@ -12,7 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/** What of a trail's returns and their money waits for somebody, as a clause: "2 in inspection". */
+/** What of a trail's returns and their money waits for someone, as a clause: "2 in inspection". */
 public record StillToDo(DocumentRef document, String what) {
 
     /** Net values owed for a return, see {@link app.euthyna.core.returns.Crediting#owed}. */
@@ -20,10 +20,10 @@ public record StillToDo(DocumentRef document, String what) {
 
     /** How far money is that is to go back. */
     public enum Going {
-        WISHED("are to be given back"),
-        ON_ITS_WAY("are on their way through the payment service"),
-        UNANSWERED("were sent; the payment service gives no answer"),
-        DECLINED("were declined by the payment service");
+        WISHED("to be refunded"),
+        ON_ITS_WAY("sent to the payment service"),
+        UNANSWERED("sent; the payment service does not answer"),
+        DECLINED("declined by the payment service");
 
         private final String words;
 
@@ -56,7 +56,7 @@ public record StillToDo(DocumentRef document, String what) {
                     "%s in inspection");
             Optional.ofNullable(owed.get(goods.number())).ifPresent(o -> {
                 add(todo, ref, o.toCredit(), "%s net to be credited");
-                add(todo, ref, o.ahead(), "%s net credited and not here");
+                add(todo, ref, o.ahead(), "%s net credited ahead");
             });
         }
         money.forEach(going -> todo.add(new StillToDo(going.document(), going.amount() + " " + going.going().words)));

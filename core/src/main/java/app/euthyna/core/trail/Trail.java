@@ -119,7 +119,7 @@ public record Trail(
                         stamp(ref),
                         ref,
                         List.of(refund.source()),
-                        "%s of customer credit given back".formatted(refund.amount()),
+                        "%s of customer credit refunded".formatted(refund.amount()),
                         refund.reversed(),
                         List.of(),
                         zero(),
@@ -213,7 +213,7 @@ public record Trail(
                     stamp(ref),
                     ref,
                     List.of(DocumentRef.order(order)),
-                    "given up: " + cancellation.reason(),
+                    "cancelled: " + cancellation.reason(),
                     false,
                     units,
                     zero(),
@@ -229,10 +229,10 @@ public record Trail(
                     ? List.<UnitMove>of()
                     : units(order, dispatch, measure, false);
             var what = switch (dispatch.state()) {
-                case STAGED -> "staged at " + dispatch.site() + ", still in the building";
-                case DEPARTED -> "left " + dispatch.site();
-                case VOIDED -> "staged and voided, the goods stayed";
-                case REVERSED -> "left " + dispatch.site() + ", taken back since";
+                case STAGED -> "staged at " + dispatch.site() + ", not departed";
+                case DEPARTED -> "departed from " + dispatch.site();
+                case VOIDED -> "staged and voided";
+                case REVERSED -> "departed from " + dispatch.site() + ", reversed since";
             };
             return row(
                     Aspect.GOODS,
@@ -271,7 +271,7 @@ public record Trail(
             var why = reversal.reason().isBlank() ? "" : ": " + reversal.reason();
             if (document.kind() == DocumentKind.INVOICE) {
                 var invoice = invoices.get(document.number());
-                return undoing(
+                return unwinding(
                         Aspect.MONEY,
                         reversal,
                         "taken back" + why,
@@ -279,7 +279,7 @@ public record Trail(
                         invoice.totals().gross().negated());
             }
             if (document.kind() == DocumentKind.REFUND) {
-                return undoing(Aspect.MONEY, reversal, "did not reach the customer" + why, List.of(), zero());
+                return unwinding(Aspect.MONEY, reversal, "did not reach the customer" + why, List.of(), zero());
             }
             var chain = facts.roots().stream()
                     .filter(c ->
@@ -290,15 +290,15 @@ public record Trail(
                     .filter(d -> d.number().equals(document.number()))
                     .findFirst()
                     .orElseThrow();
-            return undoing(
+            return unwinding(
                     Aspect.GOODS,
                     reversal,
-                    "taken back, the goods never left" + why,
+                    "reversed, the goods never departed" + why,
                     units(chain.order().number(), dispatch, Measure.DISPATCHED, true),
                     zero());
         }
 
-        private Row undoing(Aspect aspect, ReversalFact reversal, String what, List<UnitMove> units, Money billed) {
+        private Row unwinding(Aspect aspect, ReversalFact reversal, String what, List<UnitMove> units, Money billed) {
             return new Row(
                     aspect,
                     reversal.on(),
@@ -332,7 +332,7 @@ public record Trail(
                     stamp(ref),
                     ref,
                     List.copyOf(parents),
-                    "%s may come back%s".formatted(allowed, goods.withdrawn() ? ", withdrawn since" : ""),
+                    "%s authorised%s".formatted(allowed, goods.withdrawn() ? ", withdrawn since" : ""),
                     goods.withdrawn() && !goods.anyReceived(),
                     List.of(),
                     zero(),
@@ -358,10 +358,10 @@ public record Trail(
             moves.forEach(move -> words.merge(move.kind(), move.quantity(), Quantity::plus));
             return words.entrySet().stream()
                     .map(e -> (switch (e.getKey()) {
-                                case RECEIVED -> "%s came back, into inspection";
-                                case RESTOCKED -> "%s back on the shelf";
+                                case RECEIVED -> "%s received into inspection";
+                                case RESTOCKED -> "%s restocked";
                                 case SCRAPPED -> "%s scrapped";
-                                case SENT_BACK -> "%s sent to the customer again";
+                                case SENT_BACK -> "%s sent back to the customer";
                             })
                             .formatted(e.getValue()))
                     .collect(Collectors.joining("; "));
@@ -381,7 +381,7 @@ public record Trail(
                     .toList();
         }
 
-        /** What is left of it and put to use later stands on rows of its own, see {@link #paymentRows}. */
+        /** What is left of it and used later stands on rows of its own, see {@link #paymentRows}. */
         private Row creditRow(CreditNote credit) {
             var roots = roots();
             var ref = new DocumentRef(DocumentKind.CREDIT_NOTE, credit.number());
@@ -460,10 +460,7 @@ public record Trail(
                     zero());
         }
 
-        /**
-         * A payment stands on a row for the day it came in, and on one more for each later day its credit was put to
-         * use.
-         */
+        /** A payment stands on a row for the day it came in, and on one more for each later day its credit was used. */
         private void paymentRows(PaymentFact payment, Map<String, Invoice> invoices, List<Row> rows) {
             var ref = payment.document();
             var stamp = stamp(ref);
@@ -503,9 +500,9 @@ public record Trail(
                 } else if (!here.isEmpty()) {
                     var words = received.isNegative()
                             ? payment.reversed()
-                                    ? "bounced: what it had settled is open again"
-                                    : "taken off the invoice, now customer credit"
-                            : "customer credit from it set against the invoice";
+                                    ? "bounced: the invoices it settled are open again"
+                                    : "unallocated, now customer credit"
+                            : "its customer credit allocated to the invoice";
                     rows.add(row(
                             Aspect.MONEY,
                             allocations.get(0).on(),
@@ -530,8 +527,8 @@ public record Trail(
             var own = roots().contains(deposit.order());
             var parent = own ? List.of(DocumentRef.order(deposit.order())) : List.<DocumentRef>of();
             var arrival = deposit.movedFrom().isEmpty()
-                    ? "%s came in ahead for order %s".formatted(deposit.amount(), deposit.order())
-                    : "%s moved here from deposit %s".formatted(deposit.amount(), deposit.movedFrom());
+                    ? "deposit of %s received for order %s".formatted(deposit.amount(), deposit.order())
+                    : "%s moved from deposit %s".formatted(deposit.amount(), deposit.movedFrom());
             rows.add(row(
                     Aspect.MONEY,
                     deposit.on(),
@@ -561,8 +558,8 @@ public record Trail(
                                                     use.amount()
                                                             .max(use.amount().negated()),
                                                     use.amount().isNegative()
-                                                            ? "taken off the invoice"
-                                                            : "set against the invoice"),
+                                                            ? "unapplied from the invoice"
+                                                            : "applied to the invoice"),
                                     false,
                                     List.of(),
                                     zero(),
@@ -582,7 +579,7 @@ public record Trail(
                                 List.of(came ? use.document() : ref),
                                 came
                                         ? "did not reach the customer"
-                                        : "%s of the deposit given back".formatted(use.amount()),
+                                        : "%s of the deposit refunded".formatted(use.amount()),
                                 stamp.by(),
                                 pair,
                                 came,
@@ -593,7 +590,7 @@ public record Trail(
                     }
                     case MOVED -> {
                         // the deposit it went on as may stand on the trail of another order
-                        var words = "%s of the deposit moved on as deposit %s"
+                        var words = "%s of the deposit moved as deposit %s"
                                 .formatted(use.amount(), use.document().number());
                         rows.add(row(
                                 Aspect.MONEY,
@@ -614,7 +611,7 @@ public record Trail(
                                 stamp,
                                 ref,
                                 List.of(ref),
-                                "%s of the deposit turned into customer credit".formatted(use.amount()),
+                                "%s of the deposit moved to customer credit".formatted(use.amount()),
                                 false,
                                 List.of(),
                                 zero(),
@@ -626,11 +623,11 @@ public record Trail(
         private String arrivalWords(PaymentFact payment) {
             var left = payment.left();
             if (payment.reversed()) {
-                return "%s came in, but bounced".formatted(payment.amount());
+                return "%s received, then bounced".formatted(payment.amount());
             }
             return left.isZero()
-                    ? "%s came in".formatted(payment.amount())
-                    : "%s came in, %s of it on account".formatted(payment.amount(), left);
+                    ? "%s received".formatted(payment.amount())
+                    : "%s received, %s of it on account".formatted(payment.amount(), left);
         }
 
         private Row row(

@@ -26,20 +26,20 @@ final class Cancelling {
 
     private static final Plan.Question DEPOSIT = new Plan.Question(
             "money",
-            "What becomes of the deposit?",
+            "Deposit",
             List.of(
-                    new Plan.Answer("refund", "It is given back"),
-                    new Plan.Answer("customer-credit", "It stays as customer credit")));
+                    new Plan.Answer("refund", "Refund it"),
+                    new Plan.Answer("customer-credit", "Move it to customer credit")));
 
     private final Chain chain;
-    private final Scene scene;
-    private final Undoing undoing;
+    private final UnwindContext unwindContext;
+    private final UnwindRequest unwindRequest;
     private final List<Plan.Step> steps = new ArrayList<>();
 
-    Cancelling(Chain chain, Scene scene, Undoing undoing) {
+    Cancelling(Chain chain, UnwindContext unwindContext, UnwindRequest unwindRequest) {
         this.chain = chain;
-        this.scene = scene;
-        this.undoing = undoing;
+        this.unwindContext = unwindContext;
+        this.unwindRequest = unwindRequest;
     }
 
     Decision<Plan> rest(Intent.CancelRest rest) {
@@ -77,7 +77,7 @@ final class Cancelling {
         if (order.state() == OrderState.AWAITING_APPROVAL) {
             steps.add(Planner.now(
                     Plan.Kind.RECALL,
-                    "The request for approval is recalled",
+                    "The approval request is recalled",
                     List.of(new Effect.StateChanged(order.number(), order.state(), OrderState.DRAFT))));
         }
     }
@@ -105,8 +105,8 @@ final class Cancelling {
         for (var staged : chain.staged()) {
             steps.add(Planner.now(
                     Plan.Kind.VOID_STAGED,
-                    "Dispatch %s is voided: its goods go back to the shelf".formatted(staged.number()),
-                    List.of(new Effect.Voided(staged.withState(Dispatch.State.VOIDED)))));
+                    "Dispatch %s is voided: its goods go back to stock".formatted(staged.number()),
+                    List.of(new Effect.DispatchVoided(staged.withState(Dispatch.State.VOIDED)))));
         }
         var unstaged = chain.after(
                 steps.stream().flatMap(step -> step.effects().stream()).toList());
@@ -172,10 +172,14 @@ final class Cancelling {
         var lines = new ArrayList<Cancellation.Line>();
         quantities.forEach((no, quantity) -> lines.add(new Cancellation.Line(no, quantity)));
         var given = new Effect.QuantityCancelled(new Cancellation(
-                undoing.numbers().apply(DocumentKind.CANCELLATION), number(), undoing.on(), undoing.reason(), lines));
+                unwindRequest.numbers().apply(DocumentKind.CANCELLATION),
+                number(),
+                unwindRequest.on(),
+                unwindRequest.reason(),
+                lines));
         var questions = new ArrayList<Plan.Question>();
         if (now.after(given).nothingToShipOrBill() && chain.unappliedDeposits().isPositive()) {
-            if (undoing.choices().money().isEmpty()) {
+            if (unwindRequest.choices().money().isEmpty()) {
                 return Decision.refused(new UnwindRefusal.DepositAttached(
                         number(), unapplied().stream().map(Deposit::number).toList(), chain.unappliedDeposits()));
             }
@@ -184,12 +188,12 @@ final class Cancelling {
         }
         steps.add(Planner.now(
                 Plan.Kind.CANCEL_QUANTITY,
-                "The open quantity of %d %s is given up".formatted(lines.size(), lines.size() == 1 ? "line" : "lines"),
+                "The open quantity of %d %s is cancelled".formatted(lines.size(), lines.size() == 1 ? "line" : "lines"),
                 List.of(given)));
         var value = lines.stream()
                 .map(line -> order.line(line.orderLine()).net(line.quantity(), order.currency()))
                 .reduce(Money.zero(order.currency()), Money::plus);
-        return Decision.of(new Plan(undoing.intent().words(), value, steps, questions));
+        return Decision.of(new Plan(unwindRequest.intent().words(), value, steps, questions));
     }
 
     private void release(Map<Integer, Quantity> released) {
@@ -197,7 +201,7 @@ final class Cancelling {
         var releases = new ArrayList<Effect>();
         released.forEach((no, quantity) -> {
             if (quantity.isPositive()) {
-                releases.add(new Effect.Released(
+                releases.add(new Effect.ReservationReleased(
                         new LineRef(order.number(), no),
                         order.siteOf(order.line(no)),
                         order.line(no).item(),
@@ -205,8 +209,7 @@ final class Cancelling {
             }
         });
         if (!releases.isEmpty()) {
-            steps.add(Planner.now(
-                    Plan.Kind.RELEASE_RESERVATION, "What is reserved for it is free for others again", releases));
+            steps.add(Planner.now(Plan.Kind.RELEASE_RESERVATION, "Its reservations are released", releases));
         }
     }
 
@@ -214,25 +217,25 @@ final class Cancelling {
         return chain.deposits().stream().filter(d -> d.unapplied().isPositive()).toList();
     }
 
-    /** What was paid ahead goes back, or stays as customer credit, before nothing is left that it was paid for. */
+    /** What was received ahead goes back, or stays as customer credit, before nothing is left that it was paid for. */
     private Plan.Step moneyFirst() {
         var customer = chain.order().customer();
-        if (undoing.choices().refunds()) {
+        if (unwindRequest.choices().refunds()) {
             return Refunding.step(
                     unapplied().stream()
-                            .map(d -> new Effect.Refunded(
-                                    undoing.numbers().apply(DocumentKind.REFUND),
+                            .map(d -> new Effect.RefundGiven(
+                                    unwindRequest.numbers().apply(DocumentKind.REFUND),
                                     customer,
                                     new DocumentRef(DocumentKind.DEPOSIT, d.number()),
                                     number(),
                                     d.unapplied()))
                             .toList(),
-                    scene,
-                    undoing);
+                    unwindContext,
+                    unwindRequest);
         }
         return Planner.now(
                 Plan.Kind.MOVE_TO_CUSTOMER_CREDIT,
-                "%s paid ahead stays as customer credit".formatted(chain.unappliedDeposits()),
+                "the deposit of %s becomes customer credit".formatted(chain.unappliedDeposits()),
                 unapplied().stream()
                         .map(d -> new Effect.DepositCredited(d.number(), number(), customer, d.unapplied()))
                         .toList());

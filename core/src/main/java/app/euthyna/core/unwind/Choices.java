@@ -7,7 +7,7 @@ import java.util.Optional;
  * What whoever undoes something has decided.
  *
  * @param money what becomes of money that hangs on what is undone; empty where that was not said
- * @param restockingPercent kept back of what goods are worth that come back
+ * @param restockingPercent retained of what goods are worth that come back
  * @param freight their freight is credited with them
  */
 public record Choices(Optional<MoneyTo> money, BigDecimal restockingPercent, boolean freight) {

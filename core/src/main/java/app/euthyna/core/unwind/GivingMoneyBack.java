@@ -1,6 +1,6 @@
 package app.euthyna.core.unwind;
 
-import app.euthyna.core.billing.GivingBack;
+import app.euthyna.core.billing.RefundRules;
 import app.euthyna.core.flow.Deposit;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.shared.Decision;
@@ -11,41 +11,42 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
-/** Plans that give back money which is not put to use: unapplied deposits and customer credit (section 9, 6). */
+/** Plans that refund money which is not used: unapplied deposits and customer credit (section 9, 6). */
 final class GivingMoneyBack {
 
     private static final Plan.Question MONEY = new Plan.Question(
             "money",
-            "Where does it go?",
+            "Destination",
             List.of(
-                    new Plan.Answer("refund", "Back to the customer"),
-                    new Plan.Answer("customer-credit", "It stays as customer credit")));
+                    new Plan.Answer("refund", "Refund to the customer"),
+                    new Plan.Answer("customer-credit", "Move it to customer credit")));
 
-    private final Scene scene;
-    private final Undoing undoing;
+    private final UnwindContext unwindContext;
+    private final UnwindRequest unwindRequest;
 
-    GivingMoneyBack(Scene scene, Undoing undoing) {
-        this.scene = scene;
-        this.undoing = undoing;
+    GivingMoneyBack(UnwindContext unwindContext, UnwindRequest unwindRequest) {
+        this.unwindContext = unwindContext;
+        this.unwindRequest = unwindRequest;
     }
 
     Decision<Plan> plan(Intent.GiveMoneyBack intent) {
         var subject = intent.subject();
         var all = subject.kind() == DocumentKind.ORDER;
-        var deposits = scene.chains().stream()
+        var deposits = unwindContext.chains().stream()
                 .flatMap(c -> c.deposits().stream())
                 .filter(d -> all
                         || (subject.kind() == DocumentKind.DEPOSIT && d.number().equals(subject.number())))
                 .filter(d -> d.unapplied().isPositive())
                 .toList();
         // a deposit that became customer credit goes by its own number too
-        var sources = scene.sources().stream()
+        var sources = unwindContext.sources().stream()
                 .filter(s ->
                         s.left().isPositive() && (all || s.document().number().equals(subject.number())))
                 .toList();
         var unapplied = sum(deposits.stream().map(Deposit::unapplied).toList());
-        var credit = sum(sources.stream().map(GivingBack.Source::left).toList());
-        var toCredit = undoing.choices()
+        var credit = sum(sources.stream().map(RefundRules.Source::left).toList());
+        var toCredit = unwindRequest
+                .choices()
                 .money()
                 .filter(to -> to == Choices.MoneyTo.CUSTOMER_CREDIT)
                 .isPresent();
@@ -55,36 +56,37 @@ final class GivingMoneyBack {
         var questions = deposits.isEmpty() ? List.<Plan.Question>of() : List.of(MONEY);
         if (toCredit) {
             return Decision.of(new Plan(
-                    "turn the deposit of %s into customer credit".formatted(subject),
+                    "move the deposit of %s to customer credit".formatted(subject),
                     unapplied,
                     List.of(Planner.now(
                             Plan.Kind.MOVE_TO_CUSTOMER_CREDIT,
-                            "%s paid ahead stays as customer credit".formatted(unapplied),
+                            "the deposit of %s becomes customer credit".formatted(unapplied),
                             deposits.stream()
                                     .map(d -> new Effect.DepositCredited(
                                             d.number(), d.order(), customer(d), d.unapplied()))
                                     .toList())),
                     questions));
         }
-        var refunds = new ArrayList<Effect.Refunded>();
-        deposits.forEach(d -> refunds.add(new Effect.Refunded(
+        var refunds = new ArrayList<Effect.RefundGiven>();
+        deposits.forEach(d -> refunds.add(new Effect.RefundGiven(
                 number(), customer(d), new DocumentRef(DocumentKind.DEPOSIT, d.number()), d.order(), d.unapplied())));
-        sources.forEach(s -> refunds.add(new Effect.Refunded(number(), s.customer(), s.document(), "", s.left())));
-        var step = Refunding.step(refunds, scene, undoing);
+        sources.forEach(s -> refunds.add(new Effect.RefundGiven(number(), s.customer(), s.document(), "", s.left())));
+        var step = Refunding.step(refunds, unwindContext, unwindRequest);
         return Decision.of(new Plan(
-                undoing.intent().words(),
-                sum(refunds.stream().map(Effect.Refunded::amount).toList()),
+                unwindRequest.intent().words(),
+                sum(refunds.stream().map(Effect.RefundGiven::amount).toList()),
                 List.of(step),
                 questions));
     }
 
-    /** Money of customer credit that is to go back; what was put to use meanwhile stays where it is. */
-    Decision<Plan> agreed(List<Effect.Refunded> agreed) {
-        var refunds = new ArrayList<Effect.Refunded>();
+    /** Money of customer credit that is to go back; what was used meanwhile stays where it is. */
+    Decision<Plan> agreed(List<Effect.RefundGiven> agreed) {
+        var refunds = new ArrayList<Effect.RefundGiven>();
         for (var one : agreed) {
-            scene.source(one.source())
+            unwindContext
+                    .source(one.source())
                     .filter(source -> source.left().isPositive())
-                    .ifPresent(source -> refunds.add(new Effect.Refunded(
+                    .ifPresent(source -> refunds.add(new Effect.RefundGiven(
                             number(),
                             source.customer(),
                             source.document(),
@@ -93,25 +95,25 @@ final class GivingMoneyBack {
         }
         if (refunds.isEmpty()) {
             return Decision.refused(new UnwindRefusal.NothingToGiveBack(
-                    undoing.intent().subject().toString()));
+                    unwindRequest.intent().subject().toString()));
         }
         return Decision.of(new Plan(
-                undoing.intent().words(),
-                sum(refunds.stream().map(Effect.Refunded::amount).toList()),
-                List.of(Refunding.step(refunds, scene, undoing)),
+                unwindRequest.intent().words(),
+                sum(refunds.stream().map(Effect.RefundGiven::amount).toList()),
+                List.of(Refunding.step(refunds, unwindContext, unwindRequest)),
                 List.of()));
     }
 
     private String number() {
-        return undoing.numbers().apply(DocumentKind.REFUND);
+        return unwindRequest.numbers().apply(DocumentKind.REFUND);
     }
 
     private String customer(Deposit deposit) {
-        return scene.order(deposit.order()).order().customer();
+        return unwindContext.order(deposit.order()).order().customer();
     }
 
     private UnwindRefusal nothing(DocumentRef subject, Money credit) {
-        var settled = scene.sources().stream()
+        var settled = unwindContext.sources().stream()
                 .filter(s ->
                         subject.kind() == DocumentKind.ORDER || s.document().equals(subject))
                 .flatMap(s -> s.settled().entrySet().stream())
@@ -128,9 +130,9 @@ final class GivingMoneyBack {
     }
 
     private Money sum(List<Money> amounts) {
-        var currency = scene.chains().isEmpty()
-                ? scene.sources().get(0).amount().currency()
-                : scene.chains().get(0).order().currency();
+        var currency = unwindContext.chains().isEmpty()
+                ? unwindContext.sources().get(0).amount().currency()
+                : unwindContext.chains().get(0).order().currency();
         return amounts.stream().reduce(Money.zero(currency), Money::plus);
     }
 }

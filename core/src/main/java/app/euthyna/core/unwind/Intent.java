@@ -135,7 +135,7 @@ public sealed interface Intent {
         }
     }
 
-    /** Money that is not put to use goes back: of an order, or of one deposit, payment or credit note. */
+    /** Money that is not used goes back: of an order, or of one deposit, payment or credit note. */
     record GiveMoneyBack(DocumentRef subject) implements Intent {
         @Override
         public <T> T accept(Visitor<T> visitor) {
@@ -149,7 +149,7 @@ public sealed interface Intent {
 
         @Override
         public String words() {
-            return "give back the money of " + subject;
+            return "refund the money of " + subject;
         }
     }
 

@@ -22,79 +22,86 @@ public final class Planner {
     private Planner() {}
 
     /** Plans an intent. */
-    public static Decision<Plan> plan(Scene scene, Undoing undoing) {
-        if (!undoing.person().decides()) {
+    public static Decision<Plan> plan(UnwindContext unwindContext, UnwindRequest unwindRequest) {
+        if (!unwindRequest.person().decides()) {
             return Decision.refused(new CommonRefusal.NotAuthorised(
-                    "undo documents", undoing.person().role(), MAY_UNDO));
+                    "unwind documents", unwindRequest.person().role(), MAY_UNDO));
         }
-        if (undoing.reason().isBlank()) {
-            return Decision.refused(CommonRefusal.Incomplete.of("reason", "why it is undone"));
+        if (unwindRequest.reason().isBlank()) {
+            return Decision.refused(CommonRefusal.Incomplete.of("reason", "a reason"));
         }
-        var planned = undoing.intent().accept(new ByIntent(scene, undoing));
-        return openPeriod(planned, scene, undoing);
+        var planned = unwindRequest.intent().accept(new ByIntent(unwindContext, unwindRequest));
+        return openPeriod(planned, unwindContext, unwindRequest);
     }
 
     /**
-     * What is left of a plan that waits for a return's goods, or for somebody's word on the money: the first steps may
+     * What is left of a plan that waits for a return's goods, or for someone's word on the money: the first steps may
      * be possible now. Nothing is left where the goods were given up.
      *
      * @param goods the return, as it stands
      */
-    public static Decision<Plan> rest(Scene scene, Undoing undoing, Return goods) {
+    public static Decision<Plan> rest(UnwindContext unwindContext, UnwindRequest unwindRequest, Return goods) {
         var steps = goods.anyReceived() || goods.expectsMore()
-                ? new Rest(scene, undoing).expected(goods, scene.chains())
+                ? new RemainingReturnSteps(unwindContext, unwindRequest).expected(goods, unwindContext.chains())
                 : List.<Plan.Step>of();
-        var zero = Money.zero(scene.chains().get(0).order().currency());
-        return openPeriod(Decision.of(new Plan(undoing.intent().words(), zero, steps, List.of())), scene, undoing);
+        var zero = Money.zero(unwindContext.chains().get(0).order().currency());
+        return openPeriod(
+                Decision.of(new Plan(unwindRequest.intent().words(), zero, steps, List.of())),
+                unwindContext,
+                unwindRequest);
     }
 
-    /** Gives back what a plan had set free and somebody has agreed to now, as far as it is still there. */
-    public static Decision<Plan> refund(Scene scene, Undoing undoing, List<Effect.Refunded> agreed) {
-        return openPeriod(new GivingMoneyBack(scene, undoing).agreed(agreed), scene, undoing);
+    /** Refunds what a plan had set free and someone has agreed to now, as far as it is still there. */
+    public static Decision<Plan> refund(
+            UnwindContext unwindContext, UnwindRequest unwindRequest, List<Effect.RefundGiven> agreed) {
+        return openPeriod(
+                new GivingMoneyBack(unwindContext, unwindRequest).agreed(agreed), unwindContext, unwindRequest);
     }
 
-    private record ByIntent(Scene scene, Undoing undoing) implements Intent.Visitor<Decision<Plan>> {
+    private record ByIntent(UnwindContext unwindContext, UnwindRequest unwindRequest)
+            implements Intent.Visitor<Decision<Plan>> {
 
         @Override
         public Decision<Plan> cancelRest(Intent.CancelRest intent) {
-            return new Cancelling(scene.order(intent.order()), scene, undoing).rest(intent);
+            return new Cancelling(unwindContext.order(intent.order()), unwindContext, unwindRequest).rest(intent);
         }
 
         @Override
         public Decision<Plan> cancelOrder(Intent.CancelOrder intent) {
-            return new Cancelling(scene.order(intent.order()), scene, undoing).order();
+            return new Cancelling(unwindContext.order(intent.order()), unwindContext, unwindRequest).order();
         }
 
         @Override
         public Decision<Plan> takeBackInvoice(Intent.TakeBackInvoice intent) {
-            return new TakingBack(scene, undoing).invoice(scene.invoice(intent.invoice()), intent.withDispatch());
+            return new TakingBack(unwindContext, unwindRequest)
+                    .invoice(unwindContext.invoice(intent.invoice()), intent.withDispatch());
         }
 
         @Override
         public Decision<Plan> takeBackDispatch(Intent.TakeBackDispatch intent) {
-            return new TakingBack(scene, undoing).dispatch(intent.dispatch());
+            return new TakingBack(unwindContext, unwindRequest).dispatch(intent.dispatch());
         }
 
         @Override
         public Decision<Plan> takeGoodsBack(Intent.TakeGoodsBack intent) {
-            return new TakingGoodsBack(scene, undoing).plan(intent);
+            return new TakingGoodsBack(unwindContext, unwindRequest).plan(intent);
         }
 
         @Override
         public Decision<Plan> giveMoneyBack(Intent.GiveMoneyBack intent) {
-            return new GivingMoneyBack(scene, undoing).plan(intent);
+            return new GivingMoneyBack(unwindContext, unwindRequest).plan(intent);
         }
     }
 
     /** What posts now must be dated in an open period. */
-    static Decision<Plan> openPeriod(Decision<Plan> planned, Scene scene, Undoing undoing) {
+    static Decision<Plan> openPeriod(Decision<Plan> planned, UnwindContext unwindContext, UnwindRequest unwindRequest) {
         if (planned.isRefused()
                 || planned.get().now().stream()
                         .flatMap(step -> step.effects().stream())
                         .noneMatch(Planner::posts)) {
             return planned;
         }
-        return Periods.refusal(undoing.on(), scene.closedThrough())
+        return Periods.refusal(unwindRequest.on(), unwindContext.closedThrough())
                 .<Decision<Plan>>map(Decision::refused)
                 .orElse(planned);
     }

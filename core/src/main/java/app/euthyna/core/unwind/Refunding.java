@@ -6,25 +6,25 @@ import app.euthyna.core.shared.Role;
 import java.util.List;
 import java.util.Optional;
 
-/** The step with which money goes back: above the house's limit somebody else decides on it. */
+/** The step with which money goes back: above the company's limit someone else decides on it. */
 final class Refunding {
 
     private Refunding() {}
 
-    static Plan.Step step(List<Effect.Refunded> refunds, Scene scene, Undoing undoing) {
+    static Plan.Step step(List<Effect.RefundGiven> refunds, UnwindContext unwindContext, UnwindRequest unwindRequest) {
         var amount = refunds.stream()
-                .map(Effect.Refunded::amount)
+                .map(Effect.RefundGiven::amount)
                 .reduce(Money::plus)
                 .orElseThrow();
-        var free = mayRefund(amount, scene.refundLimit(), undoing);
-        var sentence = "%s %s given back to the customer%s"
+        var free = mayRefund(amount, unwindContext.refundLimit(), unwindRequest);
+        var sentence = "%s %s refunded to the customer%s"
                 .formatted(
                         amount,
                         free ? "is" : "would be",
                         free
                                 ? ""
-                                : " once the finance lead has agreed; up to %s need nobody's word"
-                                        .formatted(scene.refundLimit().orElseThrow()));
+                                : " once the finance lead approves; up to %s needs no approval"
+                                        .formatted(unwindContext.refundLimit().orElseThrow()));
         return new Plan.Step(
                 Plan.Kind.REFUND,
                 sentence,
@@ -33,9 +33,9 @@ final class Refunding {
                 List.copyOf(refunds));
     }
 
-    private static boolean mayRefund(Money amount, Optional<Money> limit, Undoing undoing) {
+    private static boolean mayRefund(Money amount, Optional<Money> limit, UnwindRequest unwindRequest) {
         return limit.isEmpty()
                 || amount.compareTo(limit.get()) <= 0
-                || undoing.person().carries(List.of(Role.LEAD));
+                || unwindRequest.person().carries(List.of(Role.LEAD));
     }
 }

@@ -28,17 +28,17 @@ final class TakingBack {
 
     private static final Plan.Question MONEY = new Plan.Question(
             "money",
-            "What becomes of the money on it?",
+            "Money allocated to it",
             List.of(
-                    new Plan.Answer("customer-credit", "It stays as customer credit"),
-                    new Plan.Answer("refund", "It is given back")));
+                    new Plan.Answer("customer-credit", "Move it to customer credit"),
+                    new Plan.Answer("refund", "Refund it")));
 
-    private final Scene scene;
-    private final Undoing undoing;
+    private final UnwindContext unwindContext;
+    private final UnwindRequest unwindRequest;
 
-    TakingBack(Scene scene, Undoing undoing) {
-        this.scene = scene;
-        this.undoing = undoing;
+    TakingBack(UnwindContext unwindContext, UnwindRequest unwindRequest) {
+        this.unwindContext = unwindContext;
+        this.unwindRequest = unwindRequest;
     }
 
     /** Goods of a dispatch line on an invoice line: all its sources of them, undone ones taken off. */
@@ -51,8 +51,8 @@ final class TakingBack {
             Money earned,
             boolean ahead) {
 
-        Effect.Covered covered() {
-            return new Effect.Covered(
+        Effect.BilledAheadDelivery covered() {
+            return new Effect.BilledAheadDelivery(
                     invoice.customer(),
                     new LineRef(invoice.number(), line.no()),
                     line.item(),
@@ -94,7 +94,7 @@ final class TakingBack {
         if (invoice.reversed()) {
             return Decision.refused(new BillingRefusal.AlreadyReversed("Invoice " + invoice.number()));
         }
-        var credits = scene.chains().stream()
+        var credits = unwindContext.chains().stream()
                 .flatMap(c -> c.credits().stream())
                 .filter(c -> c.invoice().equals(invoice.number()))
                 .map(CreditNote::number)
@@ -121,7 +121,7 @@ final class TakingBack {
         if (!taken.isEmpty()) {
             steps.add(Planner.now(
                     Plan.Kind.UNALLOCATE_PAYMENT,
-                    "%s %s taken off it and stays as customer credit"
+                    "%s %s unallocated and kept as customer credit"
                             .formatted(
                                     taken.stream()
                                             .map(off -> "%s of %s"
@@ -131,13 +131,13 @@ final class TakingBack {
                     taken));
             questions.add(MONEY);
         }
-        var applied = scene.applied().stream()
+        var applied = unwindContext.applied().stream()
                 .filter(a -> a.invoice().equals(invoice.number()) && a.amount().isPositive())
                 .toList();
         if (!applied.isEmpty()) {
             steps.add(Planner.now(
                     Plan.Kind.UNAPPLY_DEPOSIT,
-                    "%s taken off it and unapplied again"
+                    "%s unapplied from it"
                             .formatted(applied.stream()
                                     .map(a -> "%s of deposit %s".formatted(a.amount(), a.deposit()))
                                     .collect(Collectors.joining(", "))),
@@ -156,18 +156,18 @@ final class TakingBack {
                     0,
                     new Plan.Question(
                             "dispatch",
-                            "And dispatch %s?".formatted(String.join(", ", brought)),
+                            "Dispatch %s".formatted(String.join(", ", brought)),
                             List.of(
-                                    new Plan.Answer("no", "No, only the paper was wrong"),
-                                    new Plan.Answer("yes", "Yes, the goods never left the house"))));
+                                    new Plan.Answer("no", "Keep it: only the invoice was wrong"),
+                                    new Plan.Answer("yes", "Take it back: the goods never departed"))));
         }
         var reversal = new ArrayList<Effect>();
-        var ahead = new LinkedHashMap<String, List<Effect.Covered>>();
+        var ahead = new LinkedHashMap<String, List<Effect.BilledAheadDelivery>>();
         bills.stream()
                 .filter(Bill::ahead)
                 .forEach(bill -> ahead.computeIfAbsent(bill.dispatchLine().number(), d -> new ArrayList<>())
                         .add(bill.covered()));
-        ahead.forEach((dispatch, covered) -> reversal.add(new Effect.SaleUndone(dispatch, covered)));
+        ahead.forEach((dispatch, covered) -> reversal.add(new Effect.RevenueDeferredAgain(dispatch, covered)));
         reversal.add(new Effect.InvoiceReversed(invoice));
         var orders = invoice.lines().stream()
                 .map(line -> line.orderLine().number())
@@ -175,25 +175,24 @@ final class TakingBack {
                 .toList();
         steps.add(Planner.now(
                 Plan.Kind.REVERSE_INVOICE,
-                "Its entry is mirrored; what it billed of order %s is to be billed again"
-                        .formatted(String.join(", ", orders)),
+                "Its entry is reversed; order %s is to be billed again".formatted(String.join(", ", orders)),
                 reversal));
-        if (undoing.choices().refunds() && !taken.isEmpty()) {
+        if (unwindRequest.choices().refunds() && !taken.isEmpty()) {
             steps.add(Refunding.step(
                     taken.stream()
-                            .map(off -> new Effect.Refunded(
-                                    undoing.numbers().apply(DocumentKind.REFUND),
+                            .map(off -> new Effect.RefundGiven(
+                                    unwindRequest.numbers().apply(DocumentKind.REFUND),
                                     off.customer(),
                                     off.source(),
                                     "",
                                     Settlement.sum(off.settlements())))
                             .toList(),
-                    scene,
-                    undoing));
+                    unwindContext,
+                    unwindRequest));
         }
-        // money that waits for somebody's word does not keep the goods from going back to the shelf
-        var at = undoing.choices().refunds() && !taken.isEmpty() ? steps.size() - 1 : steps.size();
-        var after = scene.chains();
+        // money that waits for someone's word does not keep the goods from going back to the shelf
+        var at = unwindRequest.choices().refunds() && !taken.isEmpty() ? steps.size() - 1 : steps.size();
+        var after = unwindContext.chains();
         for (var step : steps.subList(0, at)) {
             after = after.stream().map(chain -> chain.after(step.effects())).toList();
         }
@@ -205,16 +204,17 @@ final class TakingBack {
                     .orElseThrow();
             steps.add(at++, reverse(chain, number));
         }
-        return Decision.of(new Plan(undoing.intent().words(), invoice.totals().gross(), steps, questions));
+        return Decision.of(
+                new Plan(unwindRequest.intent().words(), invoice.totals().gross(), steps, questions));
     }
 
     /** Everything but deposits that settles the invoice, by the document it came from. */
-    private List<Effect.SettlementTakenOff> takenOff(Invoice invoice) {
-        var off = new ArrayList<Effect.SettlementTakenOff>();
-        for (var source : scene.sources()) {
+    private List<Effect.AllocationTakenOff> takenOff(Invoice invoice) {
+        var off = new ArrayList<Effect.AllocationTakenOff>();
+        for (var source : unwindContext.sources()) {
             var amount = source.settled().get(invoice.number());
             if (amount != null && amount.isPositive()) {
-                off.add(new Effect.SettlementTakenOff(
+                off.add(new Effect.AllocationTakenOff(
                         source.document(), source.customer(), List.of(new Settlement(invoice.number(), amount))));
             }
         }
@@ -226,7 +226,7 @@ final class TakingBack {
      * billed.
      */
     private Optional<Refusal> returnsOf(Invoice invoice) {
-        return scene.chains().stream()
+        return unwindContext.chains().stream()
                 .flatMap(c -> c.returns().stream())
                 .filter(goods -> goods.lines().stream()
                         .anyMatch(line -> (line.invoiceLine()
@@ -247,7 +247,7 @@ final class TakingBack {
 
     /** Why a departed dispatch can't be mirrored, apart from an invoice that is taken back with it. */
     private Optional<Refusal> stays(String number, String butInvoice) {
-        var chain = scene.dispatch(number);
+        var chain = unwindContext.dispatch(number);
         var goods = chain.returns().stream()
                 .filter(r -> r.lines().stream()
                         .anyMatch(line -> line.dispatchLine().number().equals(number)
@@ -266,7 +266,7 @@ final class TakingBack {
     }
 
     Decision<Plan> dispatch(String number) {
-        var chain = scene.dispatch(number);
+        var chain = unwindContext.dispatch(number);
         var dispatch = chain.dispatches().stream()
                 .filter(d -> d.number().equals(number))
                 .findFirst()
@@ -280,19 +280,18 @@ final class TakingBack {
             case VOIDED, REVERSED -> Decision.refused(new BillingRefusal.AlreadyReversed("Dispatch " + number));
             case STAGED ->
                 Decision.of(new Plan(
-                        undoing.intent().words(),
+                        unwindRequest.intent().words(),
                         value,
                         List.of(Planner.now(
                                 Plan.Kind.VOID_STAGED,
-                                "Dispatch %s is voided: its goods go back to the shelf and stay reserved"
-                                        .formatted(number),
-                                List.of(new Effect.Voided(dispatch.withState(Dispatch.State.VOIDED))))),
+                                "Dispatch %s is voided: its goods go back to stock and stay reserved".formatted(number),
+                                List.of(new Effect.DispatchVoided(dispatch.withState(Dispatch.State.VOIDED))))),
                         List.of()));
             case DEPARTED ->
                 stays(number, "")
                         .<Decision<Plan>>map(Decision::refused)
-                        .orElseGet(() -> Decision.of(
-                                new Plan(undoing.intent().words(), value, List.of(reverse(chain, number)), List.of())));
+                        .orElseGet(() -> Decision.of(new Plan(
+                                unwindRequest.intent().words(), value, List.of(reverse(chain, number)), List.of())));
         };
     }
 
@@ -315,7 +314,7 @@ final class TakingBack {
                 .toList();
         return Planner.now(
                 Plan.Kind.REVERSE_DISPATCH,
-                "Dispatch %s never left: its entries are mirrored, its goods lie on the shelf again, reserved for the order"
+                "Dispatch %s never departed: its entries are reversed, its goods are back in stock and reserved for the order"
                         .formatted(number),
                 List.of(new Effect.DispatchReversed(dispatch.withState(Dispatch.State.REVERSED), held, uncovered)));
     }

@@ -29,20 +29,18 @@ final class TakingGoodsBack {
 
     private static final Plan.Question MONEY = new Plan.Question(
             "money",
-            "What does the customer get?",
+            "Settlement",
             List.of(
-                    new Plan.Answer(
-                            "customer-credit", "What is credited beyond the open invoice stays as customer credit"),
-                    new Plan.Answer("refund", "It is given back")));
-    private static final Plan.Question FEE =
-            new Plan.Question("restocking", "Is a restocking fee kept back?", List.of());
+                    new Plan.Answer("customer-credit", "Credit beyond the open amount stays as customer credit"),
+                    new Plan.Answer("refund", "Refund it")));
+    private static final Plan.Question FEE = new Plan.Question("restocking", "Restocking fee", List.of());
 
-    private final Scene scene;
-    private final Undoing undoing;
+    private final UnwindContext unwindContext;
+    private final UnwindRequest unwindRequest;
 
-    TakingGoodsBack(Scene scene, Undoing undoing) {
-        this.scene = scene;
-        this.undoing = undoing;
+    TakingGoodsBack(UnwindContext unwindContext, UnwindRequest unwindRequest) {
+        this.unwindContext = unwindContext;
+        this.unwindRequest = unwindRequest;
     }
 
     Decision<Plan> plan(Intent.TakeGoodsBack intent) {
@@ -50,9 +48,10 @@ final class TakingGoodsBack {
         var dispatched = new ArrayList<Returning.OfDispatch>();
         var invoiced = new ArrayList<Returning.OfInvoice>();
         switch (intent.subject().kind()) {
-            case INVOICE -> invoiced(scene.invoice(intent.subject().number()), intent.lines(), invoiced, refusals);
+            case INVOICE ->
+                invoiced(unwindContext.invoice(intent.subject().number()), intent.lines(), invoiced, refusals);
             case DISPATCH -> {
-                var chain = scene.dispatch(intent.subject().number());
+                var chain = unwindContext.dispatch(intent.subject().number());
                 dispatched(
                         chain,
                         intent,
@@ -63,7 +62,7 @@ final class TakingGoodsBack {
             }
             case ORDER ->
                 dispatched(
-                        scene.order(intent.subject().number()),
+                        unwindContext.order(intent.subject().number()),
                         intent,
                         Dispatch.Line::orderLine,
                         d -> true,
@@ -78,16 +77,16 @@ final class TakingGoodsBack {
         if (!refusals.isEmpty()) {
             return Decision.refused(refusals);
         }
-        var customer = scene.chains().get(0).order().customer();
+        var customer = unwindContext.chains().get(0).order().customer();
         var authorised = Returning.authorise(
                 new Returning.Asked(
-                        undoing.numbers().apply(DocumentKind.RETURN),
+                        unwindRequest.numbers().apply(DocumentKind.RETURN),
                         customer,
-                        undoing.on(),
-                        undoing.reasonCode(),
+                        unwindRequest.on(),
+                        unwindRequest.reasonCode(),
                         dispatched,
                         invoiced),
-                scene.chains());
+                unwindContext.chains());
         if (authorised.isRefused()) {
             return Decision.refused(authorised.refusals());
         }
@@ -96,24 +95,24 @@ final class TakingGoodsBack {
         var count = goods.lines().size();
         steps.add(Planner.now(
                 Plan.Kind.AUTHORISE_RETURN,
-                "Goods of %d %s may come back".formatted(count, count == 1 ? "line" : "lines"),
+                "Goods of %d %s are authorised for return".formatted(count, count == 1 ? "line" : "lines"),
                 List.of(authorised.get())));
-        var after = scene.chains().stream()
+        var after = unwindContext.chains().stream()
                 .map(chain -> chain.after(authorised.get()))
                 .toList();
-        steps.addAll(new Rest(scene, undoing).expected(goods, after));
+        steps.addAll(new RemainingReturnSteps(unwindContext, unwindRequest).expected(goods, after));
         var questions = new ArrayList<Plan.Question>();
         if (steps.stream().anyMatch(step -> step.kind() == Plan.Kind.CREDIT)) {
             questions.add(MONEY);
             questions.add(FEE);
         }
-        return Decision.of(new Plan(undoing.intent().words(), value(goods), steps, questions));
+        return Decision.of(new Plan(unwindRequest.intent().words(), value(goods), steps, questions));
     }
 
     private Money value(Return goods) {
-        var value = Money.zero(scene.chains().get(0).order().currency());
+        var value = Money.zero(unwindContext.chains().get(0).order().currency());
         for (var line : goods.lines()) {
-            var order = scene.order(line.orderLine().number()).order();
+            var order = unwindContext.order(line.orderLine().number()).order();
             value = value.plus(order.line(line.orderLine().line()).net(line.authorised(), order.currency()));
         }
         return value;
@@ -129,7 +128,7 @@ final class TakingGoodsBack {
             refusals.add(new ReturnRefusal.InvoiceReversed(invoice.number()));
         } else if (parts.isEmpty()) {
             for (var line : invoice.lines()) {
-                var chain = scene.order(line.orderLine().number());
+                var chain = unwindContext.order(line.orderLine().number());
                 var ref = new LineRef(invoice.number(), line.no());
                 var all = Quantity.sum(Returnable.dispatchLines(line).stream()
                         .map(d -> new Returnable(chain).of(ref, d))

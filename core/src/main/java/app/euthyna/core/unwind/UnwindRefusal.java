@@ -5,7 +5,7 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
 import java.util.List;
 
-/** What stands in the way of undoing something. */
+/** What stands in the way of unwinding something. */
 public sealed interface UnwindRefusal extends Refusal {
 
     @Override
@@ -22,13 +22,13 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Goods of order %s have left the building with dispatch %s. They can only come back through a return."
+            return "Goods of order %s departed with dispatch %s. They can only come back through a return."
                     .formatted(order, dispatch);
         }
 
         @Override
         public String instead() {
-            return "Cancel the rest: what has left stays as it is.";
+            return "Cancel the rest instead; shipped goods stay as they are.";
         }
     }
 
@@ -41,16 +41,16 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Order %s is billed in part by invoice %s.".formatted(order, invoice);
+            return "Order %s is partly billed by invoice %s.".formatted(order, invoice);
         }
 
         @Override
         public String instead() {
-            return "Cancel the rest: what is billed stays as it is.";
+            return "Cancel the rest instead; billed goods stay as they are.";
         }
     }
 
-    /** Money that the customer paid ahead hangs on what would be given up. */
+    /** Money that the customer received ahead hangs on what would be given up. */
     record DepositAttached(String order, List<String> deposits, Money unapplied) implements UnwindRefusal {
         @Override
         public String code() {
@@ -59,13 +59,13 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Nothing would be left of order %s, but %s of %s paid ahead for it is not put to use."
+            return "Order %s would be empty, but %s of deposit %s is unapplied."
                     .formatted(order, unapplied, String.join(", ", deposits));
         }
 
         @Override
         public String instead() {
-            return "Give the deposit back first, turn it into customer credit, or move it to another order.";
+            return "Refund the deposit first, move it to customer credit, or move it to another order.";
         }
     }
 
@@ -78,13 +78,13 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Invoice %s is credited by %s, so it can't be taken back."
+            return "Invoice %s is credited by %s, so it cannot be taken back."
                     .formatted(invoice, String.join(", ", credits));
         }
 
         @Override
         public String instead() {
-            return "Credit what is left of it.";
+            return "Credit the rest of it.";
         }
     }
 
@@ -97,13 +97,13 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "%s can't be taken back: goods of it %s with return %s."
-                    .formatted(document, received ? "came back" : "are allowed back", goods);
+            return "%s cannot be taken back: its goods %s with return %s."
+                    .formatted(document, received ? "came back" : "are authorised to come back", goods);
         }
 
         @Override
         public String instead() {
-            return received ? "Credit what came back." : "Withdraw return %s first.".formatted(goods);
+            return received ? "Credit the returned goods." : "Withdraw return %s first.".formatted(goods);
         }
     }
 
@@ -134,13 +134,13 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "All the money of %s settles invoice %s; none of it is free to be given back."
+            return "All money of %s settles invoice %s; nothing can be refunded."
                     .formatted(document, String.join(", ", invoices));
         }
 
         @Override
         public String instead() {
-            return "Take back or credit the invoice first, or take the payment off it.";
+            return "Take back or credit the invoice first, or unallocate the payment.";
         }
     }
 
@@ -153,7 +153,7 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "No money of %s is free to be given back.".formatted(document);
+            return "%s has no money to refund.".formatted(document);
         }
     }
 
@@ -166,12 +166,12 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "The %s of %s is customer credit already.".formatted(credit, document);
+            return "The %s of %s is already customer credit.".formatted(credit, document);
         }
 
         @Override
         public String instead() {
-            return "Give it back, or set it against an invoice.";
+            return "Refund it, or allocate it to an invoice.";
         }
     }
 
@@ -184,7 +184,7 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Nothing of order %s is open, so there is nothing to cancel.".formatted(order);
+            return "Order %s has nothing open to cancel.".formatted(order);
         }
     }
 
@@ -202,7 +202,7 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Line %d of order %s has %s open; %s can't be cancelled.".formatted(line, order, open, asked);
+            return "Line %d of order %s has %s open; %s cannot be cancelled.".formatted(line, order, open, asked);
         }
     }
 
@@ -216,7 +216,7 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Of line %d of order %s only %s are not staged; %s can't be cancelled."
+            return "Line %d of order %s has only %s unstaged; %s cannot be cancelled."
                     .formatted(line, order, notStaged, asked);
         }
 
@@ -235,7 +235,7 @@ public sealed interface UnwindRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "What hangs on %s has changed since the plan was made, so the plan was not carried out."
+            return "The documents around %s changed after the plan was made, so the plan was not carried out."
                     .formatted(subject);
         }
 

@@ -72,10 +72,8 @@ class ApprovingTests {
             assertThat(Approving.asked(cheap, rules, new Circumstances(true, true)))
                     .extracting(Ask::reason)
                     .containsExactly(
-                            "line 1 has 12.5 per cent off, more than 12",
-                            "it is a standard order",
-                            "a stop was let pass",
-                            "it is the customer's first order");
+                            "line 1 has a discount of 12.5 %, more than 12 %",
+                            "it is a standard order", "a stop was waived", "it is the customer's first order");
             assertThat(Approving.asked(cheap, rules, USUAL)).hasSize(2);
         }
     }
@@ -142,7 +140,7 @@ class ApprovingTests {
                     .isFalse();
         }
 
-        /** Kept by a house whose orders could not name an address yet. */
+        /** Kept by a company whose orders could not name an address yet. */
         @Test
         void ofBeforeThereWereAddressesCoverWhatShipsToTheCustomer() {
             assertThat(new Content(decided.customer(), decided.site(), null, decided.lines())

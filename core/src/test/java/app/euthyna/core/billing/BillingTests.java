@@ -50,7 +50,7 @@ class BillingTests {
     }
 
     private static Chain left(Chain chain, String number, long quantity, String cost) {
-        return chain.after(new Effect.Departed(
+        return chain.after(new Effect.DispatchDeparted(
                 new Dispatch(
                         number,
                         "SO-1",
@@ -86,7 +86,7 @@ class BillingTests {
             var first = billed(CHAIN, "2026-1", share(1, 2));
             assertThat(first.lines().get(0).sources())
                     .containsExactly(Invoice.Source.ofGone(new LineRef("D-1", 1), q(2), eur("6.67")));
-            var second = billed(CHAIN.after(new Effect.Invoiced(first)), "2026-2", share(1, 3));
+            var second = billed(CHAIN.after(new Effect.InvoicePosted(first)), "2026-2", share(1, 3));
             assertThat(second.lines().get(0).sources())
                     .containsExactly(
                             Invoice.Source.ofGone(new LineRef("D-1", 1), q(1), eur("3.33")),
@@ -108,7 +108,7 @@ class BillingTests {
             var refused = Billing.bill("C", List.of(CHAIN), List.of(share(1, 8)), terms("2026-1", false), AHEAD);
             assertThat(refused.refusals())
                     .extracting(r -> r.sentence())
-                    .containsExactly("Of line 1 of order SO-1 7 have left and 0 are billed; 8 more can't be billed.");
+                    .containsExactly("On line 1 of order SO-1, 7 are shipped and 0 billed; 8 more cannot be billed.");
             assertThat(Billing.bill("B", List.of(CHAIN), List.of(), terms("2026-1", false), AHEAD)
                             .refusals())
                     .extracting(r -> r.code())
@@ -123,12 +123,12 @@ class BillingTests {
     @Nested
     class Ahead {
 
-        private final Effect.Invoiced invoiced = Billing.bill(
+        private final Effect.InvoicePosted invoiced = Billing.bill(
                         "C", List.of(CHAIN), List.of(share(1, 10)), terms("2026-1", true), AHEAD)
                 .get();
         private final Chain chain = CHAIN.after(invoiced);
 
-        private Effect.Departed leaves(Chain from, String number, long quantity, String worth) {
+        private Effect.DispatchDeparted leaves(Chain from, String number, long quantity, String worth) {
             var staged = new Dispatch(
                     number,
                     "SO-1",
@@ -156,10 +156,10 @@ class BillingTests {
         @Test
         void departureEarnsItBySlicesAndGoesStraightToCostOfSales() {
             var first = leaves(chain, "D-3", 1, "2.01");
-            assertThat(first.covered()).extracting(c -> c.source().earned()).containsExactly(eur("3.33"));
+            assertThat(first.deliveries()).extracting(c -> c.source().earned()).containsExactly(eur("3.33"));
             var then = chain.after(first);
             var second = leaves(then, "D-4", 2, "5.00");
-            assertThat(second.covered()).extracting(c -> c.source().earned()).containsExactly(eur("6.67"));
+            assertThat(second.deliveries()).extracting(c -> c.source().earned()).containsExactly(eur("6.67"));
             assertThat(then.after(second).invoices().get(0).lines().get(0).unearned())
                     .isEqualTo(eur("0.00"));
             assertThat(then.after(second).unbilled())
@@ -201,11 +201,11 @@ class BillingTests {
 
         @Test
         void giveNoMoreThanTheyHave() {
-            assertThat(GivingBack.refundDeposit("RF-1", chain, "DP-1", eur("30.01"))
+            assertThat(RefundRules.refundDeposit("RF-1", chain, "DP-1", eur("30.01"))
                             .refusals())
                     .extracting(r -> r.code())
                     .containsExactly("more-than-open");
-            var refunded = chain.after(GivingBack.refundDeposit("RF-1", chain, "DP-1", eur("30.00"))
+            var refunded = chain.after(RefundRules.refundDeposit("RF-1", chain, "DP-1", eur("30.00"))
                     .get());
             assertThat(Depositing.credit(refunded, "DP-1", eur("0.01")).isRefused())
                     .isTrue();
@@ -270,7 +270,7 @@ class BillingTests {
                                     List.of(new Receiving.Credit(payment("P-1"), eur("59.99"))))
                             .refusals())
                     .extracting(r -> r.sentence())
-                    .containsExactly("Customer C has EUR 59.99 to allocate; EUR 60.00 were asked for.");
+                    .containsExactly("Customer C has EUR 59.99 to allocate; EUR 60.00 were requested.");
         }
     }
 }

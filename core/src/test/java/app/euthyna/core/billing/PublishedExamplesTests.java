@@ -6,10 +6,10 @@ import static app.euthyna.core.Given.eur;
 import static app.euthyna.core.Given.q;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.euthyna.core.billing.Dunning.Overdue;
 import app.euthyna.core.billing.Matching.Candidate;
 import app.euthyna.core.billing.Matching.Received;
 import app.euthyna.core.billing.Matching.Sureness;
-import app.euthyna.core.billing.Reminding.Overdue;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.goods.Shelf;
 import app.euthyna.core.shared.Quantity;
@@ -192,7 +192,8 @@ class PublishedExamplesTests {
             var less = first("60.00", "", "", "2026-00007");
             assertThat(less.sureness()).isEqualTo(Sureness.LIKELY);
             assertThat(less.reason())
-                    .isEqualTo("The payer names invoice 2026-00007, but EUR 100.00 is open and EUR 60.00 came in.");
+                    .isEqualTo(
+                            "The payer names invoice 2026-00007, but EUR 100.00 is open and EUR 60.00 was received.");
         }
 
         @Test
@@ -207,13 +208,13 @@ class PublishedExamplesTests {
         void fallBackOnPayerAndAmount() {
             assertThat(first("100.00", "LUK BOATS", "", "").sureness()).isEqualTo(Sureness.POSSIBLE);
             assertThat(first("100.00", "sandeel-yard", "", "").reason()).startsWith("The payer is Sandeel Yard");
-            assertThat(first("140.00", "Sandeel Yard", "", "").reason()).contains("all that they have open");
+            assertThat(first("140.00", "Sandeel Yard", "", "").reason()).contains("equals all open invoices");
             assertThat(Matching.propose(new Received(eur("77.00"), "nobody", "", "hello"), open))
                     .isEmpty();
         }
     }
 
-    /** Three letters at 7, 21 and 35 days past due, ten days apart; common practice, figures ours. */
+    /** Three reminders at 7, 21 and 35 days past due, ten days apart; common practice, figures ours. */
     @Nested
     class Reminders {
 
@@ -227,7 +228,7 @@ class PublishedExamplesTests {
             assertThat(new Overdue("I-1", TODAY.minusDays(90), eur("50.00"), 3, TODAY.minusDays(40)).next(TODAY))
                     .as("all went out")
                     .isEmpty();
-            var letter = Reminding.letter(
+            var letter = Dunning.reminder(
                             List.of(
                                     late,
                                     new Overdue("I-2", TODAY.minusDays(40), eur("20.00"), 2, TODAY.minusDays(12))),
@@ -235,7 +236,7 @@ class PublishedExamplesTests {
                     .orElseThrow();
             assertThat(letter.step()).isEqualTo(3);
             assertThat(letter.open()).isEqualTo(eur("70.00"));
-            assertThat(Reminding.letter(List.of(new Overdue("I-3", TODAY.minusDays(2), eur("1.00"), 0, null)), TODAY))
+            assertThat(Dunning.reminder(List.of(new Overdue("I-3", TODAY.minusDays(2), eur("1.00"), 0, null)), TODAY))
                     .isEmpty();
         }
     }

@@ -32,10 +32,10 @@ class ChecksTests {
     private static final Person CONTROLLER = new Person("controller", Role.CONTROLLER);
     private static final Chain CHAIN = Chain.of(order("SO-1", OrderState.SUBMITTED, stock(1, "A", "10", "10.00", "0")));
 
-    private static Surroundings owing(String unpaid, String limit) {
+    private static CheckContext owing(String unpaid, String limit) {
         var nothing = Term.nothing(EUR);
         var position = new CustomerPosition(new Term(eur(unpaid), List.of()), nothing, nothing, nothing);
-        return Surroundings.of(
+        return CheckContext.of(
                         TODAY,
                         new CustomerRules(
                                 "C", Optional.of(eur(limit)), PoPolicy.STANDARD, Optional.empty(), Optional.empty()),
@@ -43,8 +43,8 @@ class ChecksTests {
                 .withFree(Map.of("A", q(100)));
     }
 
-    private static List<Finding> run(Surroundings around, List<Finding> before) {
-        return Checks.run(CHAIN, around, before, Checks.Occasion.SUBMITTED, Optional.empty());
+    private static List<Finding> run(CheckContext checkContext, List<Finding> before) {
+        return Checks.run(CHAIN, checkContext, before, Checks.Occasion.SUBMITTED, Optional.empty());
     }
 
     @Nested
@@ -65,7 +65,7 @@ class ChecksTests {
     @Nested
     class Others {
 
-        private Surroundings around(
+        private CheckContext checkContext(
                 int granted,
                 String above,
                 LocalDate due,
@@ -76,7 +76,7 @@ class ChecksTests {
             floors.forEach((item, floor) -> items.put(item, ItemFact.PLAIN.withFloor(floor)));
             return owing("0.00", "100000.00")
                     .withItems(items)
-                    .withDueInvoices(List.of(new Surroundings.DueInvoice("2026-1", due, eur(open))))
+                    .withDueInvoices(List.of(new CheckContext.DueInvoice("2026-1", due, eur(open))))
                     .withCustomer(new CustomerRules(
                             "C",
                             Optional.empty(),
@@ -85,43 +85,44 @@ class ChecksTests {
                             block));
         }
 
-        private List<String> sentences(Surroundings around) {
-            return run(around, List.of()).stream()
+        private List<String> sentences(CheckContext checkContext) {
+            return run(checkContext, List.of()).stream()
                     .map(f -> f.evidence().sentence())
                     .toList();
         }
 
         @Test
         void invoicesCountMoreThanTheDaysPastDueAndAboveTheFloorOnly() {
-            assertThat(sentences(around(30, "0.00", TODAY.minusDays(30), "5.00", Map.of(), Optional.empty())))
+            assertThat(sentences(checkContext(30, "0.00", TODAY.minusDays(30), "5.00", Map.of(), Optional.empty())))
                     .isEmpty();
-            assertThat(sentences(around(30, "0.00", TODAY.minusDays(31), "5.00", Map.of(), Optional.empty())))
+            assertThat(sentences(checkContext(30, "0.00", TODAY.minusDays(31), "5.00", Map.of(), Optional.empty())))
                     .containsExactly("invoice 2026-1 with EUR 5.00 open is 31 days past due");
-            assertThat(sentences(around(30, "5.00", TODAY.minusDays(31), "5.00", Map.of(), Optional.empty())))
+            assertThat(sentences(checkContext(30, "5.00", TODAY.minusDays(31), "5.00", Map.of(), Optional.empty())))
                     .isEmpty();
         }
 
         @Test
         void pricesAfterDiscountAreHeldAgainstTheFloor() {
-            assertThat(sentences(around(
+            assertThat(sentences(checkContext(
                             30, "0.00", TODAY, "5.00", Map.of("A", new BigDecimal("10.0000")), Optional.empty())))
                     .isEmpty();
-            assertThat(sentences(around(
+            assertThat(sentences(checkContext(
                             30, "0.00", TODAY, "5.00", Map.of("A", new BigDecimal("10.0050")), Optional.empty())))
-                    .containsExactly("line 1 goes at 10.00, its floor is 10.005");
+                    .containsExactly("line 1 is priced at 10.00, below the floor price of 10.005");
         }
 
         @Test
         void aBlockStopsAndAnotherBlockOpensAWaivedOneAgain() {
             var block = new CustomerRules.Block("lead", TODAY, "disputes every bill");
-            var found = run(around(30, "0.00", TODAY, "5.00", Map.of(), Optional.of(block)), List.of());
+            var found = run(checkContext(30, "0.00", TODAY, "5.00", Map.of(), Optional.of(block)), List.of());
             assertThat(found).singleElement().matches(Finding::holds);
-            var waived = Deciding.waive(CHAIN, found, Set.of(Check.BLOCKED), CONTROLLER, "this one is paid", TODAY)
+            var waived = FindingDecisions.waive(
+                            CHAIN, found, Set.of(Check.BLOCKED), CONTROLLER, "this one is paid", TODAY)
                     .get();
-            assertThat(run(around(30, "0.00", TODAY, "5.00", Map.of(), Optional.of(block)), waived))
+            assertThat(run(checkContext(30, "0.00", TODAY, "5.00", Map.of(), Optional.of(block)), waived))
                     .noneMatch(Finding::isOpen);
             assertThat(run(
-                            around(
+                            checkContext(
                                     30,
                                     "0.00",
                                     TODAY,
@@ -159,13 +160,13 @@ class ChecksTests {
                     List.of(line)));
         }
 
-        private List<String> briefs(Chain chain, Surroundings around) {
-            return Checks.run(chain, around, List.of(), Checks.Occasion.SUBMITTED, Optional.empty()).stream()
+        private List<String> briefs(Chain chain, CheckContext checkContext) {
+            return Checks.run(chain, checkContext, List.of(), Checks.Occasion.SUBMITTED, Optional.empty()).stream()
                     .map(f -> f.evidence().brief())
                     .toList();
         }
 
-        private Surroundings with(CheckFigures figures) {
+        private CheckContext with(CheckFigures figures) {
             return owing("0.00", "100000.00")
                     .withPolicy(new CheckPolicy(Map.of(), figures))
                     .withAuthorRole(Role.CLERK);
@@ -173,27 +174,27 @@ class ChecksTests {
 
         @Test
         void aRoleMayGiveItsDiscountAndNotATenthOfAPercentMore() {
-            var around = with(new CheckFigures(
+            var checkContext = with(new CheckFigures(
                     Optional.empty(), Optional.empty(), Map.of(Role.CLERK, BigDecimal.TEN), CheckFigures.USUAL_SCORE));
-            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "10", "1"), around))
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "10", "1"), checkContext))
                     .isEmpty();
-            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "10.1", "1"), around))
+            assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "10.1", "1"), checkContext))
                     .containsExactly("discount too high");
             assertThat(briefs(
                             chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "10.1", "1"),
-                            around.withAuthorRole(Role.LEAD)))
+                            checkContext.withAuthorRole(Role.LEAD)))
                     .isEmpty();
         }
 
         /** (9.00 − 7.65) ÷ 9.00 = 15.0 %. */
         @Test
         void marginIsOfThePriceAfterDiscountAndFreeGoodsHaveNone() {
-            var around = with(new CheckFigures(
+            var checkContext = with(new CheckFigures(
                     Optional.empty(), Optional.of(new BigDecimal("15")), Map.of(), CheckFigures.USUAL_SCORE));
-            var dear = around.withItems(Map.of("A", ItemFact.PLAIN.withUnitCost(new BigDecimal("7.66"))));
+            var dear = checkContext.withItems(Map.of("A", ItemFact.PLAIN.withUnitCost(new BigDecimal("7.66"))));
             assertThat(briefs(
                             chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "10", "1"),
-                            around.withItems(Map.of("A", ItemFact.PLAIN.withUnitCost(new BigDecimal("7.65"))))))
+                            checkContext.withItems(Map.of("A", ItemFact.PLAIN.withUnitCost(new BigDecimal("7.65"))))))
                     .isEmpty();
             assertThat(briefs(chain(OrderKind.STANDARD, OrderState.SUBMITTED, TODAY, "10", "1"), dear))
                     .containsExactly("margin 14.9 %");
@@ -237,7 +238,7 @@ class ChecksTests {
         }
 
         /**
-         * Median 5.5, MAD 2.5, 0.6745 × (25 − 5.5) ÷ 2.5 = 5.26: worked by hand by the formula of the NIST/SEMATECH
+         * Median 5.5, MAD 2.5, 0.6745 × (25 − 5.5) ÷ 2.5 = 5.26: worked manually by the formula of the NIST/SEMATECH
          * e-Handbook, 1.3.5.17.
          */
         @Test
@@ -268,7 +269,7 @@ class ChecksTests {
         }
 
         @Test
-        void severitiesAreTheHousesByKindOfOrder() {
+        void severitiesAreTheCompanysByKindOfOrder() {
             var loud = new CheckPolicy(
                     Map.of(Check.DATES, Map.of(OrderKind.STANDARD, Severity.STOP, OrderKind.SAMPLE, Severity.OFF)),
                     CheckFigures.NONE);
@@ -290,16 +291,17 @@ class ChecksTests {
     class PoUses {
 
         private List<Finding> met(PoPolicy policy, PoUse use) {
-            var around = owing("0.00", "9999.00");
+            var checkContext = owing("0.00", "9999.00");
             return run(
-                    around.withPoUses(List.of(use))
+                    checkContext
+                            .withPoUses(List.of(use))
                             .withCustomer(new CustomerRules(
                                     "C", Optional.empty(), policy, Optional.empty(), Optional.empty())),
                     List.of());
         }
 
         @Test
-        void arePutToWhoeverMayLetThemPassAndRefusedToOthersWhereThePolicySaysSo() {
+        void arePutToWhoeverMayWaiveThemAndRefusedToOthersWhereThePolicySaysSo() {
             var use = new PoUse("SO-0", "p 1", TODAY, eur("1.00"), List.of(), PoUse.Place.OPEN_ORDER, false);
             var refuse = new PoPolicy(
                     false, Severity.STOP, Severity.STOP, Severity.CAUTION, Optional.empty(), PoPolicy.Barred.REFUSE);
@@ -317,7 +319,7 @@ class ChecksTests {
         }
 
         @Test
-        void countWhereTheHouseLooks() {
+        void countWhereTheCompanyLooks() {
             var closed = new PoUse(
                     "SO-0",
                     "P-1",
@@ -348,7 +350,7 @@ class ChecksTests {
     @Nested
     class Waivers {
 
-        private final List<Finding> waived = Deciding.waive(
+        private final List<Finding> waived = FindingDecisions.waive(
                         CHAIN,
                         run(owing("950.00", "1000.00"), List.of()),
                         Set.of(Check.CREDIT_LIMIT),
@@ -382,10 +384,10 @@ class ChecksTests {
         @Test
         void areForControllersAndNeverForTheAuthorAuthorityFirst() {
             var findings = run(owing("950.00", "1000.00"), List.of());
-            var clerk = Deciding.waive(
+            var clerk = FindingDecisions.waive(
                     CHAIN, findings, Set.of(Check.CREDIT_LIMIT), new Person("clerk", Role.CLERK), "why not", TODAY);
             assertThat(clerk.refusals()).extracting(r -> r.code()).containsExactly("not-authorised");
-            var author = Deciding.waive(
+            var author = FindingDecisions.waive(
                     CHAIN,
                     findings,
                     Set.of(Check.CREDIT_LIMIT),

@@ -48,7 +48,7 @@ class RemediesTests {
         return Chain.of(app.euthyna.core.Given.order("SO-1", OrderState.SUBMITTED, lines.toArray(OrderLine[]::new)));
     }
 
-    private static Surroundings world(Random random) {
+    private static CheckContext world(Random random) {
         var items = new HashMap<String, ItemFact>();
         var free = new HashMap<String, Quantity>();
         for (var item : ITEMS) {
@@ -63,10 +63,10 @@ class RemediesTests {
             free.put(item, Quantity.of(random.nextInt(60)));
         }
         var due = random.nextInt(4) == 0
-                ? List.of(new Surroundings.DueInvoice("2026-1", TODAY.minusDays(60), euros(random, 400)))
-                : List.<Surroundings.DueInvoice>of();
+                ? List.of(new CheckContext.DueInvoice("2026-1", TODAY.minusDays(60), euros(random, 400)))
+                : List.<CheckContext.DueInvoice>of();
         var unpaid = new Term(
-                due.stream().map(Surroundings.DueInvoice::open).reduce(euros(random, 1000), Money::plus), List.of());
+                due.stream().map(CheckContext.DueInvoice::open).reduce(euros(random, 1000), Money::plus), List.of());
         var nothing = Term.nothing(EUR);
         var quotas = random.nextInt(4) == 0
                 ? List.of(new Quota(
@@ -86,7 +86,7 @@ class RemediesTests {
                                 app.euthyna.core.order.OrderKind.STANDARD, Given.oneOf(random, Severity.values())));
             }
         }
-        return Surroundings.of(
+        return CheckContext.of(
                         TODAY,
                         new CustomerRules(
                                 "C",
@@ -115,15 +115,15 @@ class RemediesTests {
         var kinds = new EnumMap<Remedy.Kind, Integer>(Remedy.Kind.class);
         for (int round = 0; round < 3_000; round++) {
             var chain = order(random);
-            var around = world(random);
-            var findings = Checks.run(chain, around, List.of(), Checks.Occasion.SUBMITTED, Optional.empty());
+            var checkContext = world(random);
+            var findings = Checks.run(chain, checkContext, List.of(), Checks.Occasion.SUBMITTED, Optional.empty());
             var held =
                     chain.after(new Effect.StateChanged("SO-1", OrderState.SUBMITTED, Checks.stateOf(chain, findings)));
-            for (var remedy : Remedies.of(held, around, findings, changed -> around)) {
+            for (var remedy : Remedies.of(held, checkContext, findings, changed -> checkContext)) {
                 kinds.merge(remedy.kind(), 1, Integer::sum);
                 var as = "seed %d, round %d, %s".formatted(seed, round, remedy);
                 if (remedy.changed().isPresent()) {
-                    var after = afresh(remedy.changed().get(), around);
+                    var after = afresh(remedy.changed().get(), checkContext);
                     assertThat(after).as(as).noneMatch(f -> f.check() == remedy.check());
                     assertThat(after.stream()
                                     .filter(Finding::holds)
@@ -145,7 +145,7 @@ class RemediesTests {
                                     ? line
                                     : line.withQuantity(line.quantity().plus(Quantity.of(1))))
                             .toList();
-                    assertThat(afresh(chain.order().withLines(more), around))
+                    assertThat(afresh(chain.order().withLines(more), checkContext))
                             .as(as)
                             .anyMatch(f -> f.check() == Check.CREDIT_LIMIT);
                 }
@@ -166,10 +166,10 @@ class RemediesTests {
         return order.hasLine(line.no()) ? order.line(line.no()).quantity() : Quantity.ZERO;
     }
 
-    private static List<Finding> afresh(app.euthyna.core.order.Order order, Surroundings around) {
+    private static List<Finding> afresh(app.euthyna.core.order.Order order, CheckContext checkContext) {
         return Checks.run(
                 Chain.of(order.withState(OrderState.SUBMITTED)),
-                around,
+                checkContext,
                 List.of(),
                 Checks.Occasion.SUBMITTED,
                 Optional.empty());

@@ -10,15 +10,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.euthyna.core.Given;
 import app.euthyna.core.billing.Billing;
 import app.euthyna.core.billing.Depositing;
-import app.euthyna.core.billing.GivingBack;
 import app.euthyna.core.billing.OpenInvoice;
 import app.euthyna.core.billing.Receiving;
+import app.euthyna.core.billing.RefundRules;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.goods.Claim;
-import app.euthyna.core.goods.Correcting;
 import app.euthyna.core.goods.Dispatching;
 import app.euthyna.core.goods.Reserving;
 import app.euthyna.core.goods.Shelf;
+import app.euthyna.core.goods.StockCount;
 import app.euthyna.core.ledger.AccountRole;
 import app.euthyna.core.ledger.Posting;
 import app.euthyna.core.ledger.Postings;
@@ -40,8 +40,8 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.core.unwind.Choices;
 import app.euthyna.core.unwind.Intent;
 import app.euthyna.core.unwind.Planner;
-import app.euthyna.core.unwind.Scene;
-import app.euthyna.core.unwind.Undoing;
+import app.euthyna.core.unwind.UnwindContext;
+import app.euthyna.core.unwind.UnwindRequest;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -57,9 +57,9 @@ import java.util.function.Predicate;
 import org.junit.jupiter.api.Test;
 
 /**
- * Random lives of two orders of a customer, decided and folded by the core alone: goods in, counted, reserved, handed
- * over, staged, sent off; billed, ahead too and together; deposits, payments, credit, refunds and payments that bounce.
- * After every step the ledger must be what the documents say, and every refusal must leave all as it was.
+ * Random lives of two orders of a customer, decided and folded by the core alone: goods in, counted, reserved,
+ * transferred, staged, sent off; billed, ahead too and together; deposits, payments, credit, refunds and payments that
+ * bounce. After every step the ledger must be what the documents say, and every refusal must leave all as it was.
  */
 class RandomHistoriesTests {
 
@@ -117,8 +117,8 @@ class RandomHistoriesTests {
             }
             var before = with.balances();
             var plan = Planner.plan(
-                            with.scene(),
-                            with.undoing(new Intent.TakeBackInvoice(invoice.number(), false), Choices.NONE))
+                            with.unwindContext(),
+                            with.unwindRequest(new Intent.TakeBackInvoice(invoice.number(), false), Choices.NONE))
                     .get();
             assertThat(plan.now()).as("all of it is possible now").isEqualTo(plan.steps());
             plan.effects().forEach(with::happen);
@@ -134,15 +134,16 @@ class RandomHistoriesTests {
                     .as("%s: order lines after %s", name, with.told)
                     .isEqualTo(without.flows());
             assertThat(Planner.plan(
-                                    with.scene(),
-                                    with.undoing(new Intent.TakeBackInvoice(invoice.number(), true), Choices.NONE))
+                                    with.unwindContext(),
+                                    with.unwindRequest(
+                                            new Intent.TakeBackInvoice(invoice.number(), true), Choices.NONE))
                             .refusals())
                     .extracting(r -> r.code())
                     .as("nothing is taken back twice")
                     .containsExactly("already-reversed");
             with.billAgain(invoice);
             assertThat(with.balances())
-                    .as("%s: billed again after %s", name, with.told)
+                    .as("%s: rebilled after %s", name, with.told)
                     .usingRecursiveComparison()
                     .ignoringFields("BANK", "RECEIVABLES", "CUSTOMER_CREDIT", "DEPOSITS")
                     .isEqualTo(before);
@@ -173,8 +174,9 @@ class RandomHistoriesTests {
             var gone = one.balances();
             var flows = one.flows();
             var plan = Planner.plan(
-                    one.scene(),
-                    one.undoing(new Intent.TakeBackDispatch(left.dispatch().number()), Choices.NONE));
+                    one.unwindContext(),
+                    one.unwindRequest(
+                            new Intent.TakeBackDispatch(left.dispatch().number()), Choices.NONE));
             assertThat(plan.isRefused()).as("%s: %s", one.name, plan.refusals()).isFalse();
             plan.get().effects().forEach(one::happen);
             one.check();
@@ -202,13 +204,13 @@ class RandomHistoriesTests {
         private final Map<String, Integer> happened;
         private final Map<AccountRole, Money> ledger = new EnumMap<>(AccountRole.class);
         private final Map<DocumentRef, List<Posting>> toMirror = new HashMap<>();
-        private final Map<String, Scene.Applied> applied = new LinkedHashMap<>();
+        private final Map<String, UnwindContext.Applied> applied = new LinkedHashMap<>();
         private final Postings postings = new Postings(item -> "", customer -> "");
         private final List<String> told = new ArrayList<>();
         private final Map<String, Chain> chains = new LinkedHashMap<>();
         private final Map<String, Money> settled = new TreeMap<>();
-        private final Map<String, GivingBack.Source> payments = new LinkedHashMap<>();
-        private final Map<String, GivingBack.Refund> refunds = new LinkedHashMap<>();
+        private final Map<String, RefundRules.Source> payments = new LinkedHashMap<>();
+        private final Map<String, RefundRules.Refund> refunds = new LinkedHashMap<>();
         private Money bank = eur("0.00");
         private Money adjusted = eur("0.00");
         private Shelf shelf = new Shelf("S", "A", Quantity.ZERO, Quantity.ZERO, eur("0.00"));
@@ -320,7 +322,7 @@ class RandomHistoriesTests {
                             .ifPresent(d -> happen(Dispatching.voidStaged(d).get()));
                 case 15, 16, 17 -> bill();
                 case 18 -> count();
-                case 19 -> handOver();
+                case 19 -> transfer();
                 case 20 -> deposit();
                 case 21, 22 -> pay();
                 case 23 -> giveBack();
@@ -361,7 +363,7 @@ class RandomHistoriesTests {
                 for (var flow : chain.flows()) {
                     var given = flow.unreserved().min(shelf.free());
                     if (flow.line().kind().isShipped() && given.isPositive()) {
-                        happen(new Effect.Reserved(
+                        happen(new Effect.StockReserved(
                                 new LineRef(chain.order().number(), flow.line().no()), "S", "A", given));
                     }
                 }
@@ -377,7 +379,7 @@ class RandomHistoriesTests {
         }
 
         /** Bills one unit of something, or all that can be billed; of one order or of both; ahead at times. */
-        private Optional<Effect.Invoiced> bill() {
+        private Optional<Effect.InvoicePosted> bill() {
             var together = random.nextInt(3) == 0 ? List.copyOf(chains.values()) : List.of(any());
             var ahead = random.nextInt(3) == 0;
             var shares = new ArrayList<Billing.Share>();
@@ -413,14 +415,14 @@ class RandomHistoriesTests {
         }
 
         private void count() {
-            var held = new ArrayList<Correcting.Held>();
+            var held = new ArrayList<StockCount.Held>();
             chains.values()
                     .forEach(chain -> chain.reserved().forEach((no, quantity) -> {
                         var line = new LineRef(chain.order().number(), no);
-                        held.add(new Correcting.Held(
+                        held.add(new StockCount.Held(
                                 line, quantity, new Claim(line, quantity, TODAY, random.nextInt(9))));
                     }));
-            Correcting.count(
+            StockCount.count(
                             next("SC-"),
                             shelf,
                             Quantity.of(random.nextInt(14)),
@@ -431,10 +433,10 @@ class RandomHistoriesTests {
                     .ifPresent(effects -> effects.forEach(this::happen));
         }
 
-        private void handOver() {
+        private void transfer() {
             var from = any();
             var to = any();
-            Reserving.handOver(from, 1, to, 1, Quantity.of(1 + random.nextInt(3)), "more urgent")
+            Reserving.transfer(from, 1, to, 1, Quantity.of(1 + random.nextInt(3)), "more urgent")
                     .result()
                     .filter(h -> !h.from().equals(h.to()))
                     .ifPresent(this::happen);
@@ -473,7 +475,7 @@ class RandomHistoriesTests {
                 case 3 ->
                     Depositing.credit(chain, deposit, amount(3_000)).result().ifPresent(this::happen);
                 default ->
-                    GivingBack.refundDeposit(next("RF-"), chain, deposit, amount(3_000))
+                    RefundRules.refundDeposit(next("RF-"), chain, deposit, amount(3_000))
                             .result()
                             .ifPresent(this::happen);
             }
@@ -538,24 +540,24 @@ class RandomHistoriesTests {
                 case 3 ->
                     refunds.values().stream()
                             .findFirst()
-                            .map(GivingBack::reverse)
+                            .map(RefundRules::reverse)
                             .flatMap(Decision::result)
                             .ifPresent(this::happen);
                 case 0 ->
-                    GivingBack.refundCredit(next("RF-"), payment, amount(3_000))
+                    RefundRules.refundCredit(next("RF-"), payment, amount(3_000))
                             .result()
                             .ifPresent(this::happen);
                 case 1 ->
                     payment.settled().entrySet().stream()
                             .filter(e -> e.getValue().isPositive())
                             .findFirst()
-                            .map(e -> GivingBack.takeOff(payment, List.of(new Settlement(e.getKey(), e.getValue()))))
+                            .map(e -> RefundRules.takeOff(payment, List.of(new Settlement(e.getKey(), e.getValue()))))
                             .flatMap(Decision::result)
                             .ifPresent(this::happen);
                 default ->
                     Optional.of(payment)
                             .filter(p -> p.document().kind() == DocumentKind.PAYMENT)
-                            .map(GivingBack::reverse)
+                            .map(RefundRules::reverse)
                             .flatMap(Decision::result)
                             .ifPresent(this::happen);
             }
@@ -569,29 +571,29 @@ class RandomHistoriesTests {
         }
 
         private void unwind(Intent intent) {
-            Planner.plan(scene(), undoing(intent))
+            Planner.plan(unwindContext(), unwindRequest(intent))
                     .result()
                     .ifPresent(plan -> plan.now().forEach(step -> step.effects().forEach(this::happen)));
         }
 
-        private Undoing undoing(Intent intent) {
+        private UnwindRequest unwindRequest(Intent intent) {
             var money = List.of(
                             Optional.<Choices.MoneyTo>empty(),
                             Optional.of(Choices.MoneyTo.REFUND),
                             Optional.of(Choices.MoneyTo.CUSTOMER_CREDIT))
                     .get(random.nextInt(3));
-            return undoing(
+            return unwindRequest(
                     intent, new Choices(money, BigDecimal.valueOf(random.nextInt(3) * 5L), random.nextInt(3) == 0));
         }
 
-        private Undoing undoing(Intent intent, Choices choices) {
-            return new Undoing(intent, choices, CONTROLLER, "why", "damaged", TODAY, kind -> next(kind.prefix()));
+        private UnwindRequest unwindRequest(Intent intent, Choices choices) {
+            return new UnwindRequest(intent, choices, CONTROLLER, "why", "damaged", TODAY, kind -> next(kind.prefix()));
         }
 
-        private Scene scene() {
+        private UnwindContext unwindContext() {
             var open = new TreeMap<String, Money>();
             chains.values().forEach(chain -> chain.invoices().forEach(i -> open.put(i.number(), open(i.number()))));
-            return new Scene(
+            return new UnwindContext(
                     List.copyOf(chains.values()),
                     open,
                     applied.values().stream()
@@ -645,11 +647,13 @@ class RandomHistoriesTests {
                             .ifPresent(this::happen);
                 case 2 -> inspect(goods);
                 case 3 ->
-                    Crediting.creditReturn(goods, chains.values(), scene().open(), terms())
+                    Crediting.creditReturn(
+                                    goods, chains.values(), unwindContext().open(), terms())
                             .result()
                             .ifPresent(all -> all.forEach(this::happen));
                 case 4 ->
-                    Crediting.creditAhead(goods, chains.values(), scene().open(), terms(), AHEAD)
+                    Crediting.creditAhead(
+                                    goods, chains.values(), unwindContext().open(), terms(), AHEAD)
                             .result()
                             .ifPresent(all -> all.forEach(this::happen));
                 default ->
@@ -697,7 +701,7 @@ class RandomHistoriesTests {
                         var credits = Chain.credits(chains.values());
                         Returning.inspect(
                                         goods,
-                                        List.of(new Returning.Verdict(line.no(), kind, quantity, "S", "")),
+                                        List.of(new Returning.InspectionLine(line.no(), kind, quantity, "S", "")),
                                         credits,
                                         TODAY)
                                 .result()
@@ -734,7 +738,7 @@ class RandomHistoriesTests {
             if (effect instanceof Effect.InvoiceReversed reversed) {
                 assertThat(settled.getOrDefault(reversed.invoice().number(), eur("0.00"))
                                 .isZero())
-                        .as("%s: nothing is set against %s: %s", name, reversed, told)
+                        .as("%s: nothing is applied to %s: %s", name, reversed, told)
                         .isTrue();
             }
             Postings.mirrored(effect).ifPresent(this::mirror);
@@ -764,26 +768,26 @@ class RandomHistoriesTests {
             }
 
             @Override
-            public Void stockCorrected(Effect.StockCorrected effect) {
+            public Void stockCounted(Effect.StockCounted effect) {
                 shelf = shelf.correct(effect.quantity(), effect.value());
                 adjusted = adjusted.plus(effect.value());
                 return null;
             }
 
             @Override
-            public Void reserved(Effect.Reserved effect) {
+            public Void stockReserved(Effect.StockReserved effect) {
                 shelf = shelf.reserve(effect.quantity());
                 return null;
             }
 
             @Override
-            public Void released(Effect.Released effect) {
+            public Void reservationReleased(Effect.ReservationReleased effect) {
                 shelf = shelf.release(effect.quantity());
                 return null;
             }
 
             @Override
-            public Void departed(Effect.Departed effect) {
+            public Void dispatchDeparted(Effect.DispatchDeparted effect) {
                 effect.dispatch().lines().forEach(line -> shelf = shelf.issue(line.quantity(), line.cost()));
                 return null;
             }
@@ -797,15 +801,15 @@ class RandomHistoriesTests {
 
             @Override
             public Void returnInspected(Effect.ReturnInspected effect) {
-                effect.judgements().stream()
-                        .map(Effect.Judgement::outcome)
+                effect.results().stream()
+                        .map(Effect.InspectionResult::outcome)
                         .filter(o -> o.kind() == Return.Outcome.Kind.RESTOCK)
                         .forEach(o -> shelf = shelf.receive(o.quantity(), o.cost()));
                 return null;
             }
 
             @Override
-            public Void credited(Effect.Credited effect) {
+            public Void creditNotePosted(Effect.CreditNotePosted effect) {
                 var credit = effect.credit();
                 source(
                         DocumentKind.CREDIT_NOTE,
@@ -829,7 +833,7 @@ class RandomHistoriesTests {
             }
 
             @Override
-            public Void settlementTakenOff(Effect.SettlementTakenOff effect) {
+            public Void allocationTakenOff(Effect.AllocationTakenOff effect) {
                 return settle(effect.source().number(), effect.settlements(), true);
             }
 
@@ -840,7 +844,7 @@ class RandomHistoriesTests {
                 var was = payments.get(effect.payment());
                 payments.put(
                         effect.payment(),
-                        new GivingBack.Source(
+                        new RefundRules.Source(
                                 was.document(), "C", was.amount(), eur("0.00"), was.refunded(), true, was.settled()));
                 return null;
             }
@@ -867,8 +871,8 @@ class RandomHistoriesTests {
                     settled.merge(s.invoice(), amount, Money::plus);
                     applied.merge(
                             deposit + " " + s.invoice(),
-                            new Scene.Applied(deposit, order, "C", s.invoice(), amount),
-                            (a, b) -> new Scene.Applied(
+                            new UnwindContext.Applied(deposit, order, "C", s.invoice(), amount),
+                            (a, b) -> new UnwindContext.Applied(
                                     deposit, order, "C", s.invoice(), a.amount().plus(b.amount())));
                 }
                 return null;
@@ -881,13 +885,13 @@ class RandomHistoriesTests {
             }
 
             @Override
-            public Void refunded(Effect.Refunded effect) {
+            public Void refundGiven(Effect.RefundGiven effect) {
                 bank = bank.minus(effect.amount());
                 if (effect.order().isEmpty()) {
                     var was = payments.get(effect.source().number());
                     payments.put(
                             effect.source().number(),
-                            new GivingBack.Source(
+                            new RefundRules.Source(
                                     was.document(),
                                     "C",
                                     was.amount(),
@@ -898,7 +902,7 @@ class RandomHistoriesTests {
                 }
                 refunds.put(
                         effect.refund(),
-                        new GivingBack.Refund(
+                        new RefundRules.Refund(
                                 effect.refund(), "C", effect.source(), effect.order(), effect.amount(), false));
                 return null;
             }
@@ -910,7 +914,7 @@ class RandomHistoriesTests {
                     var was = payments.get(effect.source().number());
                     payments.put(
                             effect.source().number(),
-                            new GivingBack.Source(
+                            new RefundRules.Source(
                                     was.document(),
                                     "C",
                                     was.amount(),
@@ -927,7 +931,7 @@ class RandomHistoriesTests {
                 var was = payments.get(number);
                 payments.put(
                         number,
-                        new GivingBack.Source(
+                        new RefundRules.Source(
                                 new DocumentRef(kind, number),
                                 "C",
                                 was == null ? amount : was.amount().plus(amount),
@@ -946,7 +950,7 @@ class RandomHistoriesTests {
                     own.merge(s.invoice(), amount, Money::plus);
                     payments.put(
                             payment,
-                            new GivingBack.Source(
+                            new RefundRules.Source(
                                     was.document(),
                                     "C",
                                     was.amount(),
@@ -1028,7 +1032,7 @@ class RandomHistoriesTests {
                     "customer credit",
                     AccountRole.CUSTOMER_CREDIT,
                     payments.values().stream()
-                            .map(GivingBack.Source::left)
+                            .map(RefundRules.Source::left)
                             .reduce(zero, Money::plus)
                             .negated());
             same(

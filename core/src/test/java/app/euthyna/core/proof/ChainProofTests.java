@@ -39,7 +39,7 @@ class ChainProofTests {
     private static final DocumentRef PAID = new DocumentRef(DocumentKind.PAYMENT, "P-1");
     private static final DocumentRef INVOICE = new DocumentRef(DocumentKind.INVOICE, "2026-1");
 
-    private final Effect.Departed departed = new Effect.Departed(
+    private final Effect.DispatchDeparted departed = new Effect.DispatchDeparted(
             new Dispatch(
                     "D-1",
                     "SO-1",
@@ -51,7 +51,7 @@ class ChainProofTests {
             List.of());
     private final Chain shipped = Chain.of(order("SO-1", OrderState.CLEARED, stock(1, "A", "5", "10.00", "21")))
             .after(departed);
-    private final Effect.Invoiced invoiced = Billing.bill(
+    private final Effect.InvoicePosted invoiced = Billing.bill(
                     "C", List.of(shipped), List.of(), new Billing.Terms("2026-1", TODAY, 30, "", false), Set.of())
             .get();
     private final Chain chain = shipped.after(invoiced);
@@ -139,7 +139,7 @@ class ChainProofTests {
             assertThat(failure.document()).isEqualTo("2026-1");
             assertThat(failure.difference()).isEqualByComparingTo("1.00");
             assertThat(failure.sentence())
-                    .isEqualTo("Invoice 2026-1 of EUR 60.50 was settled with EUR 30.25, but says EUR 31.25 is open.");
+                    .isEqualTo("Invoice 2026-1 of EUR 60.50 is settled with EUR 30.25, but states EUR 31.25 open.");
         }
 
         @Test
@@ -195,7 +195,7 @@ class ChainProofTests {
             assertThat(trail.rows())
                     .extracting(Trail.Row::open)
                     .containsExactly(eur("0.00"), eur("0.00"), eur("60.50"), eur("30.25"));
-            assertThat(trail.rows().get(3).what()).isEqualTo("EUR 40.00 came in, EUR 9.75 of it on account");
+            assertThat(trail.rows().get(3).what()).isEqualTo("EUR 40.00 received, EUR 9.75 of it on account");
         }
 
         @Test

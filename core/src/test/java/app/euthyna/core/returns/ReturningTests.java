@@ -43,7 +43,7 @@ class ReturningTests {
     private static final ReturnPolicy POLICY = new ReturnPolicy(
             Optional.of(30),
             List.of(
-                    new ReturnPolicy.Reason("faulty", "Does not work", true, true, true),
+                    new ReturnPolicy.Reason("faulty", "Defective", true, true, true),
                     new ReturnPolicy.Reason("unwanted", "Not wanted", false, false, false)));
     private static final ReturnPolicy.Exemption NONE = new ReturnPolicy.Exemption(new Person("clerk", Role.CLERK), "");
 
@@ -65,7 +65,7 @@ class ReturningTests {
             postings.of(effect)
                     .ifPresent(proposal ->
                             proposal.posting().lines().forEach(l -> ledger.merge(l.role(), l.amount(), Money::plus)));
-            if (effect instanceof Effect.Credited credited) {
+            if (effect instanceof Effect.CreditNotePosted credited) {
                 settled.merge(credited.credit().invoice(), credited.settled(), Money::plus);
             }
         }
@@ -74,7 +74,7 @@ class ReturningTests {
             var lines = new ArrayList<Dispatch.Line>();
             quantities.forEach((no, quantity) -> lines.add(new Dispatch.Line(
                     lines.size() + 1, no, chain.order().line(no).item(), quantity, costs.get(no))));
-            happen(new Effect.Departed(
+            happen(new Effect.DispatchDeparted(
                     new Dispatch(dispatch, "SO-1", "S", Dispatch.State.DEPARTED, TODAY, lines), List.of(), List.of()));
         }
 
@@ -120,21 +120,21 @@ class ReturningTests {
                     .filter(l -> l.inInspection().isPositive())
                     .forEach(l -> happen(Returning.inspect(
                                     now(goods),
-                                    List.of(new Returning.Verdict(
+                                    List.of(new Returning.InspectionLine(
                                             l.no(), Return.Outcome.Kind.RESTOCK, l.inInspection(), "S", "")),
                                     chain.credits(),
                                     TODAY)
                             .get()));
         }
 
-        Decision<List<Effect.Credited>> credit(Return goods, String fee) {
+        Decision<List<Effect.CreditNotePosted>> credit(Return goods, String fee) {
             var credited = Crediting.creditReturn(
                     now(goods), List.of(chain), open(), terms(fee, POLICY.reason(goods.reason())));
             credited.result().ifPresent(all -> all.forEach(this::happen));
             return credited;
         }
 
-        Decision<List<Effect.Credited>> creditAhead(Return goods) {
+        Decision<List<Effect.CreditNotePosted>> creditAhead(Return goods) {
             var credited = Crediting.creditAhead(
                     now(goods), List.of(chain), open(), terms("0", POLICY.reason(goods.reason())), POLICY);
             credited.result().ifPresent(all -> all.forEach(this::happen));
@@ -174,13 +174,13 @@ class ReturningTests {
         return String.join(",", decision.refusals().stream().map(Refusal::code).toList());
     }
 
-    /** Common practice: so many days after delivery; later it is for somebody with the authority. */
+    /** Common practice: so many days after delivery; later it is for someone with the authority. */
     @Nested
-    class WhatTheHouseGrants {
+    class WhatTheCompanyGrants {
 
         private final Sale sale = new Sale(stock(1, "A", "10", "9.99", "21"));
 
-        WhatTheHouseGrants() {
+        WhatTheCompanyGrants() {
             sale.leave("D-1", Map.of(1, q(10)), Map.of(1, eur("40.00")));
         }
 
@@ -191,7 +191,8 @@ class ReturningTests {
                     .isFalse();
             var late = sale.ask("faulty", NONE, 31, of("D-1", 1, q(1)));
             assertThat(codes(late)).isEqualTo("too-late");
-            assertThat(late.refusals().get(0).sentence()).contains("2 Mar 2026", "31 days ago", "within 30 days");
+            assertThat(late.refusals().get(0).sentence())
+                    .contains("2 Mar 2026", "31 days ago", "return period is 30 days");
             assertThat(codes(sale.ask(
                             "faulty",
                             new ReturnPolicy.Exemption(new Person("clerk", Role.CLERK), "a good customer"),
@@ -209,7 +210,7 @@ class ReturningTests {
         }
 
         @Test
-        void aReasonIsOneOfTheHouses() {
+        void aReasonIsOneOfTheCompanys() {
             assertThat(codes(sale.ask("full-moon", NONE, 1, of("D-1", 1, q(1)))))
                     .isEqualTo("incomplete");
             assertThat(codes(sale.ask("", NONE, 1, of("D-1", 1, q(1))))).isEqualTo("incomplete");
@@ -257,7 +258,7 @@ class ReturningTests {
                     .isEqualTo(q(1));
             assertThat(codes(Returning.inspect(
                             sale.now(faulty),
-                            List.of(new Returning.Verdict(1, Return.Outcome.Kind.SEND_BACK, q(1), "", "")),
+                            List.of(new Returning.InspectionLine(1, Return.Outcome.Kind.SEND_BACK, q(1), "", "")),
                             sale.chain.credits(),
                             TODAY)))
                     .as("who has the money does not get the goods")
@@ -292,8 +293,8 @@ class ReturningTests {
     }
 
     /**
-     * Freight goes back in the proportion of the goods, and a fee is kept back of them: both by slices. Figures worked
-     * out by hand.
+     * Freight goes back in the proportion of the goods, and a fee is retained of them: both by slices. Figures worked
+     * out manually.
      */
     @Nested
     class FreightAndFee {

@@ -32,7 +32,7 @@ class PlannerTests {
 
     /** Ten ordered: six reserved, three of them staged, four wait. */
     private final Chain chain = staged(Chain.of(order("SO-1", OrderState.CLEARED, stock(1, "A", "10", "2.00", "0")))
-            .after(new Effect.Reserved(new LineRef("SO-1", 1), "S", "A", q(6))));
+            .after(new Effect.StockReserved(new LineRef("SO-1", 1), "S", "A", q(6))));
 
     private static Chain staged(Chain chain) {
         return chain.after(Dispatching.stage(chain, "D-1", TODAY, List.of(new Pick(1, q(3))))
@@ -41,8 +41,8 @@ class PlannerTests {
 
     private static Decision<Plan> plan(Chain chain, Intent intent, String reason) {
         return Planner.plan(
-                new Scene(List.of(chain), Map.of(), List.of(), List.of(), Optional.empty(), Optional.empty()),
-                new Undoing(intent, Choices.NONE, CONTROLLER, reason, "", TODAY, kind -> kind.prefix() + "1"));
+                new UnwindContext(List.of(chain), Map.of(), List.of(), List.of(), Optional.empty(), Optional.empty()),
+                new UnwindRequest(intent, Choices.NONE, CONTROLLER, reason, "", TODAY, kind -> kind.prefix() + "1"));
     }
 
     private static List<Plan.Kind> kinds(Plan plan) {
@@ -77,7 +77,7 @@ class PlannerTests {
                 plan(chain, new Intent.CancelRest(chain.order().number(), List.of(new Intent.Part(1, q(11)))), "less");
         assertThat(tooMuch.refusals())
                 .extracting(r -> r.sentence())
-                .containsExactly("Line 1 of order SO-1 has 10 open; 11 can't be cancelled.");
+                .containsExactly("Line 1 of order SO-1 has 10 open; 11 cannot be cancelled.");
     }
 
     @Test
@@ -92,7 +92,7 @@ class PlannerTests {
     @Test
     void whatWasBilledAheadKeepsItsGoods() {
         var cleared = Chain.of(order("SO-3", OrderState.CLEARED, stock(1, "A", "10", "2.00", "0")))
-                .after(new Effect.Reserved(new LineRef("SO-3", 1), "S", "A", q(6)));
+                .after(new Effect.StockReserved(new LineRef("SO-3", 1), "S", "A", q(6)));
         var billed = cleared.after(Billing.bill(
                         "C",
                         List.of(cleared),
@@ -134,8 +134,8 @@ class PlannerTests {
         assertThat(plan(paid, new Intent.CancelRest(paid.order().number(), List.of(new Intent.Part(1, q(9)))), "less")
                         .isRefused())
                 .isFalse();
-        var back = paid.after(
-                new Effect.Refunded("RF-1", "C", new DocumentRef(DocumentKind.DEPOSIT, "DP-1"), "SO-4", eur("5.00")));
+        var back = paid.after(new Effect.RefundGiven(
+                "RF-1", "C", new DocumentRef(DocumentKind.DEPOSIT, "DP-1"), "SO-4", eur("5.00")));
         assertThat(plan(back, new Intent.CancelOrder(back.order().number()), "no")
                         .isRefused())
                 .isFalse();

@@ -81,15 +81,15 @@ public final class Bench {
         time(
                 rest,
                 "first page of Review",
-                round -> api.get("/api/review?sort=" + (round % 2 == 0 ? "STAKE" : "VALUE")));
+                round -> api.get("/api/review?sort=" + (round % 2 == 0 ? "PRIORITY" : "VALUE")));
         time(rest, "one trail", round -> api.get("/api/trails/ORDER/" + any()));
         time(rest, "Find while typing", round -> api.get("/api/find?q=" + any().substring(0, 5)));
         var run = Long.toString(System.nanoTime(), 36);
         time(
                 rest,
-                "one intake with checks",
+                "one import with checks",
                 round -> api.upload(
-                        "/api/intakes",
+                        "/api/imports",
                         "bench.csv",
                         ("reference,customer,po,item,quantity\n" + "B-" + run + round + ",C104,B-" + run + round
                                         + ",SV-02,1\n")
@@ -139,9 +139,9 @@ public final class Bench {
                     start + "\uffff");
         });
         connection.setAutoCommit(false);
-        time(bare, "one intake with checks", round -> {
+        time(bare, "one import with checks", round -> {
             for (int row = 0; row < 6; row++) {
-                note(connection, "intake");
+                note(connection, "import");
             }
             connection.commit();
         });

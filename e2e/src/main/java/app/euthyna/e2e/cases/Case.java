@@ -160,7 +160,7 @@ final class Case {
                                     true));
         }
         request.put("licences", licences);
-        // a case that says nothing of overdue invoices has none, whatever the house's own figures are
+        // a case that says nothing of overdue invoices has none, whatever the company's own figures are
         var overdue = c.section("overdue").only(Set.of("days", "above"));
         request.put(
                 "overdue",
@@ -572,7 +572,7 @@ final class Case {
                 "version",
                 users.as("auditor").get(path + of.number()).get("version").asLong());
         put(request, "amount", step.decimal("amount", null));
-        request.put("reason", step.text("reason", "given back for the case"));
+        request.put("reason", step.text("reason", "refunded for the case"));
         request.put("date", date(step));
         var refund = api.post("/api/refunds", request);
         if (step.has("customer") && !refund.get("customer").asString().equals(customer(step.text("customer")))) {
@@ -738,7 +738,7 @@ final class Case {
                         api.post("/api/returns", request).get("number").asString()));
     }
 
-    /** A reason that is not one of the house's goes in as another reason, with its words as the remark. */
+    /** A reason that is not one of the company's goes in as another reason, with its words as the remark. */
     private boolean isReturnReason(String code) {
         for (var reason : users.as("auditor").get("/api/rules").get("returns").get("reasons")) {
             if (reason.get("code").asString().equals(code)) {

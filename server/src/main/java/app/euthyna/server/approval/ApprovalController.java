@@ -9,7 +9,7 @@ import app.euthyna.server.order.OrderService;
 import app.euthyna.server.order.OrderView;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
-import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
@@ -70,19 +70,19 @@ class ApprovalController {
 
     record Rules(@NotNull @Size(max = 50) List<@Valid Rule> rules) {}
 
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/orders/{number}/approvals")
     OrderView approve(@PathVariable String number, @Valid @RequestBody ApprovalStep request, HttpServletRequest http) {
         return step(number, request, http, context -> approvals.approve(context, number, request.version()));
     }
 
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/orders/{number}/send-backs")
     OrderView sendBack(@PathVariable String number, @Valid @RequestBody ApprovalStep request, HttpServletRequest http) {
         return step(number, request, http, context -> approvals.sendBack(context, number, request.version()));
     }
 
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/orders/{number}/recalls")
     OrderView recall(@PathVariable String number, @Valid @RequestBody ApprovalStep request, HttpServletRequest http) {
         return step(number, request, http, context -> approvals.recall(context, number, request.version()));
@@ -93,7 +93,7 @@ class ApprovalController {
     record Reminder(LocalDate date) {}
 
     /** Reminds those whose word an order waits for. */
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/orders/{number}/reminders")
     Reminded remind(@PathVariable String number, @Valid @RequestBody Reminder request, HttpServletRequest http) {
         return commands.run(
@@ -111,27 +111,27 @@ class ApprovalController {
         });
     }
 
-    /** The rules of the house. */
+    /** The rules of the company. */
     @GetMapping("/approval-rules")
     Rules rules() {
         return shown(null);
     }
 
-    @May.KeepMasterData
+    @Permissions.KeepMasterData
     @PutMapping("/approval-rules")
     Rules write(@Valid @RequestBody Rules request, HttpServletRequest http) {
         return write(null, request, http);
     }
 
-    /** A customer's own rules take the place of the house's, also where there are none. */
-    @May.KeepMasterData
+    /** A customer's own rules take the place of the company's, also where there are none. */
+    @Permissions.KeepMasterData
     @PutMapping("/customers/{code}/approval-rules")
     Rules writeOwn(@PathVariable String code, @Valid @RequestBody Rules request, HttpServletRequest http) {
         masterData.customer(code);
         return write(code, request, http);
     }
 
-    /** What holds for a customer: rules of its own, or the house's. */
+    /** What holds for a customer: rules of its own, or the company's. */
     record CustomerRulesView(boolean own, List<Rule> rules) {}
 
     @GetMapping("/customers/{code}/approval-rules")
@@ -141,8 +141,8 @@ class ApprovalController {
                 store.hasOwn(code), shown(store.hasOwn(code) ? code : null).rules());
     }
 
-    /** Takes a customer's own rules back: the house's hold for it again. */
-    @May.KeepMasterData
+    /** Takes a customer's own rules back: the company's hold for it again. */
+    @Permissions.KeepMasterData
     @DeleteMapping("/customers/{code}/approval-rules")
     CustomerRulesView takeBackOwn(@PathVariable String code, HttpServletRequest http) {
         return commands.run(http, List.of(), CustomerRulesView.class, context -> {
@@ -168,11 +168,11 @@ class ApprovalController {
         var needsFigure = rule.kind() == StoredRule.Kind.NET_ABOVE || rule.kind() == StoredRule.Kind.DISCOUNT_ABOVE;
         if (needsFigure && rule.figure() == null) {
             throw new RefusedException(
-                    CommonRefusal.Incomplete.of("figure", "the amount or per cent above which the rule asks"));
+                    CommonRefusal.Incomplete.of("figure", "the amount or percentage above which approval is needed"));
         }
         if (rule.kind() == StoredRule.Kind.ORDER_KIND && rule.orderKind() == null) {
             throw new RefusedException(
-                    CommonRefusal.Incomplete.of("orderKind", "the kind of orders that the rule asks for"));
+                    CommonRefusal.Incomplete.of("orderKind", "the kind of order that needs approval"));
         }
     }
 

@@ -122,7 +122,7 @@ public class ApprovalService implements Clearance, EffectSink {
         locks.customerAndOrder(number);
         var order = chains.chain(number).order();
         var asked = asked(order, findings.of(number));
-        var approval = RefusedException.unless(Approving.approve(
+        var approval = RefusedException.orThrow(Approving.approve(
                 order, asked, store.approvals(number), context.person(), context.reason(), context.date()));
         orders.getObject().requireVersion(number, version);
         store.add(number, approval);
@@ -156,7 +156,7 @@ public class ApprovalService implements Clearance, EffectSink {
 
     /** The order is a draft again, and its history says who wanted that. */
     private void back(CommandContext context, String number, long version, String word, Decision<Effect> decision) {
-        var effect = RefusedException.unless(decision);
+        var effect = RefusedException.orThrow(decision);
         orders.getObject().requireVersion(number, version);
         history.note(context, number, word.replace(' ', '-'), word + ": " + context.reason());
         writer.getObject().write(context, List.of(effect));

@@ -63,7 +63,7 @@ class ApprovalStore {
         this.company = company;
     }
 
-    /** The rules that hold for a customer: its own, or the house's. */
+    /** The rules that hold for a customer: its own, or the company's. */
     List<ApprovalRule> rulesFor(String customer) {
         return rules(hasOwn(customer) ? customer : null).stream()
                 .map(this::toCore)
@@ -77,7 +77,7 @@ class ApprovalStore {
                 .single();
     }
 
-    /** The rules of the house, or a customer's own. */
+    /** The rules of the company, or a customer's own. */
     List<StoredRule> rules(String customer) {
         var which = customer == null ? "customer_id is null" : "customer_id = " + ids.customer(customer);
         return jdbc.sql("select kind, figure, order_kind, level from approval_rule where " + which + " order by id")

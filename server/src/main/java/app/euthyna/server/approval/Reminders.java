@@ -23,7 +23,7 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 
-/** Tells those who carry a level, and their deputies, what waits for them: each morning, or when somebody asks. */
+/** Tells those who carry a level, and their deputies, what waits for them: each morning, or when someone asks. */
 @Service
 class Reminders {
 
@@ -121,7 +121,7 @@ class Reminders {
         }
     }
 
-    /** Tells those who can decide on one order that somebody waits for it; answers whom. */
+    /** Tells those who can decide on one order that someone waits for it; answers whom. */
     @Transactional(propagation = Propagation.MANDATORY)
     public List<String> remind(CommandContext context, String order) {
         var level = jdbc.sql("""
@@ -131,8 +131,8 @@ class Reminders {
                 .param(order)
                 .query((r, n) -> Level.valueOf(r.getString(1)))
                 .optional()
-                .orElseThrow(() -> new RefusedException(
-                        new CommonRefusal.NotFound("request that waits for approval of order", order)));
+                .orElseThrow(() ->
+                        new RefusedException(new CommonRefusal.NotFound("waiting approval request of order", order)));
         var told = new TreeSet<String>();
         people.all().stream()
                 .filter(p -> level.roles().contains(p.role()))

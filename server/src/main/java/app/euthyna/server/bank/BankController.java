@@ -8,8 +8,8 @@ import app.euthyna.server.batch.Batches;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Hashes;
-import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
@@ -100,7 +100,7 @@ class BankController {
     record BankEntryPage(List<BankEntryView> rows, @Nullable String next) {}
 
     /** Reads a camt.053 file. The same file, or the same statement in another file, does nothing twice. */
-    @May.Bill
+    @Permissions.Bill
     @PostMapping(path = "/bank-statements", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     List<ReadStatementView> read(@RequestPart("file") MultipartFile file, HttpServletRequest http) throws IOException {
         if (file.getSize() > LARGEST) {
@@ -208,7 +208,7 @@ class BankController {
             @NotBlank String customer, @Size(max = 200) List<@Valid SettledShare> allocate, LocalDate date) {}
 
     /** Makes a payment of an entry, dated as the bank booked it unless another date is given. */
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/bank-entries/{id}/payments")
     BankEntryView accept(@PathVariable long id, @Valid @RequestBody AcceptedEntry request, HttpServletRequest http) {
         return commands.run(http, request, BankEntryView.class, context -> {
@@ -230,7 +230,7 @@ class BankController {
 
     record SetAside(@Size(max = 900) String reason) {}
 
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/bank-entries/{id}/settings-aside")
     BankEntryView setAside(@PathVariable long id, @Valid @RequestBody SetAside request, HttpServletRequest http) {
         return commands.run(http, request, BankEntryView.class, context -> {
@@ -240,13 +240,13 @@ class BankController {
     }
 
     /** Settles all entries of a statement whose best proposal is certain; the answer is the log. */
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/bank-statements/{id}/payments")
     Batches.BatchView acceptCertain(@PathVariable long id, HttpServletRequest http) {
         statement(id);
         return batches.carryOut(commands.run(
                 http,
-                "certain entries of statement " + id,
+                "certain matches of statement " + id,
                 Long.class,
                 context -> batches.begin(
                         context,

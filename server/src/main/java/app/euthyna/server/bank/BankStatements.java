@@ -93,7 +93,7 @@ class BankStatements implements BatchWork {
 
         @Override
         public String sentence() {
-            return "Entry %d of the bank is %s already."
+            return "Bank entry %d is already %s."
                     .formatted(
                             id, state.name().toLowerCase(java.util.Locale.ROOT).replace('_', ' '));
         }
@@ -151,7 +151,7 @@ class BankStatements implements BatchWork {
         for (int no = 1; no <= statement.entries().size(); no++) {
             var entry = statement.entries().get(no - 1);
             var ours = entry.amount().signum() > 0
-                    && Camt053.inHouseCurrency(entry, company.currency())
+                    && Camt053.inCompanyCurrency(entry, company.currency())
                     && !entry.reversal()
                     && entry.amount().stripTrailingZeros().scale()
                             <= company.currency().getDefaultFractionDigits();
@@ -159,8 +159,8 @@ class BankStatements implements BatchWork {
             var why = ours
                     ? ""
                     : entry.reversal()
-                            ? "the bank took an earlier entry back"
-                            : entry.amount().signum() <= 0 ? "money that went out" : "in " + entry.currency();
+                            ? "reversal by the bank"
+                            : entry.amount().signum() <= 0 ? "outgoing payment" : "in " + entry.currency();
             jdbc.sql("""
                 insert into bank_entry (statement_id, no, reference, booked_on, amount, currency, payer,
                     payer_account, creditor_reference, remittance, state, why)
@@ -316,7 +316,7 @@ class BankStatements implements BatchWork {
     @Transactional(propagation = Propagation.MANDATORY)
     public void setAside(CommandContext context, long id) {
         if (context.reason().isBlank()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why it is set aside"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for setting it aside"));
         }
         openEntry(id);
         jdbc.sql("update bank_entry set state = 'SET_ASIDE', why = ? where id = ?")

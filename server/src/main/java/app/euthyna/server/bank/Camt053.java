@@ -76,7 +76,7 @@ final class Camt053 {
 
         @Override
         public String sentence() {
-            return "The file can't be read as a camt.053 statement: " + why + ". Nothing of it was taken in.";
+            return "The file can't be read as a camt.053 statement: " + why + ". Nothing was imported.";
         }
     }
 
@@ -97,7 +97,7 @@ final class Camt053 {
             factory.setProperty(XMLInputFactory.IS_REPLACING_ENTITY_REFERENCES, false);
             factory.setProperty(XMLInputFactory.IS_COALESCING, true);
             factory.setXMLResolver((publicId, systemId, base, namespace) -> {
-                throw new XMLStreamException("it refers to something outside of it");
+                throw new XMLStreamException("it refers to an external resource");
             });
             return new Reading(factory.createXMLStreamReader(new ByteArrayInputStream(content))).document();
         } catch (XMLStreamException broken) {
@@ -156,13 +156,13 @@ final class Camt053 {
             while (xml.hasNext()) {
                 switch (xml.next()) {
                     case XMLStreamConstants.DTD ->
-                        throw new Unreadable("it brings a document type, which no statement needs");
+                        throw new Unreadable("it has a document type declaration, which is not allowed");
                     case XMLStreamConstants.ENTITY_REFERENCE ->
-                        throw new Unreadable("it uses an entity, which no statement needs");
+                        throw new Unreadable("it uses an entity, which is not allowed");
                     case XMLStreamConstants.START_ELEMENT -> {
                         path.add(xml.getLocalName());
                         if (path.size() > DEEPEST) {
-                            throw new Unreadable("it is nested too deep");
+                            throw new Unreadable("it is nested too deeply");
                         }
                         if (path.size() == 2 && !path.get(1).equals("BkToCstmrStmt")) {
                             throw new Unreadable(
@@ -321,7 +321,7 @@ final class Camt053 {
             if (transactions.size() > 1 && transactions.stream().allMatch(t -> t.amount != null)) {
                 var sum = transactions.stream().map(t -> t.amount).reduce(BigDecimal.ZERO, BigDecimal::add);
                 if (sum.compareTo(entry.amount) != 0) {
-                    throw new Unreadable("the payments of %s come to %s, not to %s"
+                    throw new Unreadable("the payments of %s total %s, not %s"
                             .formatted(where, sum.toPlainString(), entry.amount.toPlainString()));
                 }
                 for (var one : transactions) {
@@ -351,7 +351,7 @@ final class Camt053 {
             }
             var moved = entries.stream().map(Entry::amount).reduce(BigDecimal.ZERO, BigDecimal::add);
             if (opening != null && closing != null && opening.add(moved).compareTo(closing) != 0) {
-                throw new Unreadable("statement %s opens with %s, moves by %s and can't close with %s"
+                throw new Unreadable("statement %s opens with %s, moves by %s and cannot close with %s"
                         .formatted(id, opening.toPlainString(), moved.toPlainString(), closing.toPlainString()));
             }
             statements.add(new Statement(id, account, from, to, opening, closing, List.copyOf(entries)));
@@ -367,7 +367,7 @@ final class Camt053 {
 
         private static BigDecimal amount(String text) throws Unreadable {
             if (!text.matches("\\d{1,13}(\\.\\d{1,5})?")) {
-                throw new Unreadable("'%s' is no amount".formatted(shortened(text)));
+                throw new Unreadable("'%s' is not an amount".formatted(shortened(text)));
             }
             return new BigDecimal(text);
         }
@@ -376,7 +376,7 @@ final class Camt053 {
             try {
                 return LocalDate.parse(text.length() > 10 ? text.substring(0, 10) : text);
             } catch (DateTimeException none) {
-                throw new Unreadable("'%s' is no date".formatted(shortened(text)));
+                throw new Unreadable("'%s' is not a date".formatted(shortened(text)));
             }
         }
 
@@ -385,8 +385,8 @@ final class Camt053 {
         }
     }
 
-    /** Whether an entry is in the house's money. */
-    static boolean inHouseCurrency(Entry entry, Currency currency) {
+    /** Whether an entry is in the company's money. */
+    static boolean inCompanyCurrency(Entry entry, Currency currency) {
         return entry.currency().toUpperCase(Locale.ROOT).equals(currency.getCurrencyCode());
     }
 }

@@ -92,8 +92,8 @@ public class Batches {
         STAGING,
         DEPARTURE,
         BILLING,
-        REMINDING,
-        RETURN_REMINDING,
+        REMINDERS,
+        RETURN_REMINDERS,
         MATCHING,
         CANCELLING
     }
@@ -264,7 +264,7 @@ public class Batches {
 
     private record Batch(Kind kind, CommandContext context) {}
 
-    /** Carries out an entry unless somebody else has; whoever comes second waits for its row and finds it done. */
+    /** Carries out an entry unless someone else has; whoever comes second waits for its row and finds it done. */
     private void one(CommandContext context, BatchWork doer, long batch, int no) {
         try {
             commands.retrying(() -> transactions.execute(status -> {
@@ -283,7 +283,7 @@ public class Batches {
         } catch (RuntimeException bug) {
             var incident = UUID.randomUUID().toString();
             LOG.error("incident {}: entry {} of batch {}", incident, no, batch, bug);
-            refuse(batch, no, "broken", "Something went wrong on our side; incident " + incident + ".");
+            refuse(batch, no, "broken", "Internal error; incident " + incident + ".");
         }
     }
 

@@ -16,8 +16,8 @@ import app.euthyna.server.order.OrderDraft;
 import app.euthyna.server.order.WrittenLine;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.Quantities;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
@@ -165,7 +165,7 @@ class BillingController {
     /**
      * Money that came in, or a deposit that became customer credit.
      *
-     * @param left customer credit from it that is not put to use
+     * @param left customer credit from it that is not used
      * @param reference what the payer wrote
      */
     record PaymentView(
@@ -214,7 +214,7 @@ class BillingController {
 
     record PaymentPage(List<PaymentView> rows, @Nullable String next) {}
 
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/invoices")
     InvoiceView bill(@Valid @RequestBody Bill request, HttpServletRequest http) {
         return commands.run(http, request, InvoiceView.class, context -> {
@@ -235,7 +235,7 @@ class BillingController {
         });
     }
 
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/direct-invoices")
     InvoiceView billDirectly(@Valid @RequestBody DirectInvoice request, HttpServletRequest http) {
         return commands.run(
@@ -266,7 +266,7 @@ class BillingController {
             LocalDate date) {}
 
     /** Bills many, each invoice on its own; the answer is the log, which goes on where it is long. */
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/batches/billings")
     Batches.BatchView billMany(@Valid @RequestBody BillingBatch request, HttpServletRequest http) {
         var text = Texts.given(request.text());
@@ -285,7 +285,7 @@ class BillingController {
                                 .toList())));
     }
 
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/payments")
     PaymentView pay(@Valid @RequestBody PaymentIn request, HttpServletRequest http) {
         return commands.run(
@@ -307,7 +307,7 @@ class BillingController {
             @Size(max = 2000) String reason,
             LocalDate date) {}
 
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/payments/{number}/unallocations")
     PaymentView takeOff(@PathVariable String number, @Valid @RequestBody TakenOff request, HttpServletRequest http) {
         return commands.run(http, request, PaymentView.class, context -> {
@@ -324,7 +324,7 @@ class BillingController {
     record Reversed(@NotNull Long version, @Size(max = 2000) String reason, LocalDate date) {}
 
     /** A payment bounced: its entries are mirrored. */
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/payments/{number}/reversal")
     PaymentView reverse(@PathVariable String number, @Valid @RequestBody Reversed request, HttpServletRequest http) {
         return commands.run(http, request, PaymentView.class, context -> {
@@ -334,7 +334,7 @@ class BillingController {
         });
     }
 
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/credit-allocations")
     CreditView allocateCredit(@Valid @RequestBody CreditUse request, HttpServletRequest http) {
         return commands.run(http, request, CreditView.class, context -> {

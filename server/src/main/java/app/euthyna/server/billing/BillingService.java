@@ -3,9 +3,9 @@ package app.euthyna.server.billing;
 import app.euthyna.core.billing.Billing;
 import app.euthyna.core.billing.Billing.Share;
 import app.euthyna.core.billing.Depositing;
-import app.euthyna.core.billing.GivingBack;
 import app.euthyna.core.billing.OpenInvoice;
 import app.euthyna.core.billing.Receiving;
+import app.euthyna.core.billing.RefundRules;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.shared.CommonRefusal;
@@ -14,7 +14,7 @@ import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.flow.ChainReader;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
@@ -47,7 +47,7 @@ public class BillingService {
     private final Locks locks;
     private final EffectWriter writer;
     private final JdbcClient jdbc;
-    private final HouseRulesStore rules;
+    private final CompanyRulesStore rules;
     private final OpenInvoices openInvoices;
 
     BillingService(
@@ -58,7 +58,7 @@ public class BillingService {
             Locks locks,
             EffectWriter writer,
             JdbcClient jdbc,
-            HouseRulesStore rules,
+            CompanyRulesStore rules,
             OpenInvoices openInvoices) {
         this.openInvoices = openInvoices;
         this.rules = rules;
@@ -90,7 +90,7 @@ public class BillingService {
             }
         }
         var customer = masterData.customer(found.get(orders.get(0)).order().customer());
-        var invoiced = RefusedException.unless(Billing.bill(
+        var invoiced = RefusedException.orThrow(Billing.bill(
                 customer.code(),
                 new ArrayList<>(found.values()),
                 shares,
@@ -105,7 +105,7 @@ public class BillingService {
     public String receive(
             CommandContext context, String customer, Money amount, List<Settlement> settlements, String reference) {
         locks.customer(customer);
-        var received = RefusedException.unless(Receiving.receive(
+        var received = RefusedException.orThrow(Receiving.receive(
                 numbers.next(DocumentKind.PAYMENT), customer, amount, settlements, invoices(settlements)));
         writer.write(context, List.of(received));
         jdbc.sql("update payment set reference = ? where number = ?")
@@ -132,7 +132,7 @@ public class BillingService {
                 .list();
         writer.write(
                 context,
-                RefusedException.unless(
+                RefusedException.orThrow(
                         Receiving.allocateCredit(customer, settlements, invoices(settlements), credits)));
     }
 
@@ -140,13 +140,13 @@ public class BillingService {
     public void takeOff(CommandContext context, String payment, long version, List<Settlement> settlements) {
         locks.customer(customerOf("payment", payment));
         requireVersion("payment", payment, version);
-        writer.write(context, List.of(RefusedException.unless(GivingBack.takeOff(source(payment), settlements))));
+        writer.write(context, List.of(RefusedException.orThrow(RefundRules.takeOff(source(payment), settlements))));
     }
 
     /** A payment bounced. */
     public void reverse(CommandContext context, String payment, long version) {
         if (context.reason().isBlank()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the payment is reversed"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for the reversal"));
         }
         locks.customer(customerOf("payment", payment));
         requireVersion("payment", payment, version);
@@ -154,25 +154,25 @@ public class BillingService {
         if (source.document().kind() != DocumentKind.PAYMENT) {
             throw new RefusedException(new CommonRefusal.NotFound("payment", payment));
         }
-        writer.write(context, List.of(RefusedException.unless(GivingBack.reverse(source))));
+        writer.write(context, List.of(RefusedException.orThrow(RefundRules.reverse(source))));
     }
 
     /** Takes in a deposit for an order; what the order's invoices have open it settles at once. */
     public String deposit(CommandContext context, String order, Money amount) {
         locks.customerAndOrder(order);
-        var received = RefusedException.unless(
+        var received = RefusedException.orThrow(
                 Depositing.receive(chains.chain(order), numbers.next(DocumentKind.DEPOSIT), amount, context.date()));
         writer.write(context, List.of(received));
         return received.deposit();
     }
 
-    /** Sets a deposit against an invoice by hand. */
+    /** Sets a deposit against an invoice manually. */
     public void applyDeposit(CommandContext context, String deposit, long version, String invoice, Money amount) {
         var chain = depositLocked(deposit, version);
         var open = Optional.ofNullable(
                         invoices(List.of(new Settlement(invoice, amount))).get(invoice))
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("invoice", invoice)));
-        writer.write(context, List.of(RefusedException.unless(Depositing.applyByHand(chain, deposit, amount, open))));
+        writer.write(context, List.of(RefusedException.orThrow(Depositing.applyByHand(chain, deposit, amount, open))));
     }
 
     /**
@@ -183,7 +183,7 @@ public class BillingService {
         var from = depositLocked(deposit, version);
         locks.orders(List.of(from.order().number(), order));
         var again = chains.chain(from.order().number());
-        var moved = RefusedException.unless(Depositing.move(
+        var moved = RefusedException.orThrow(Depositing.move(
                 again,
                 deposit,
                 chains.chain(order),
@@ -199,14 +199,14 @@ public class BillingService {
         var chain = depositLocked(deposit, version);
         writer.write(
                 context,
-                List.of(RefusedException.unless(
+                List.of(RefusedException.orThrow(
                         Depositing.credit(chain, deposit, amount.orElse(unapplied(chain, deposit))))));
     }
 
-    /** Gives back what is unapplied of a deposit, or customer credit from a document. */
+    /** Refunds what is unapplied of a deposit, or customer credit from a document. */
     public String refund(CommandContext context, String of, long version, Optional<Money> amount) {
         if (context.reason().isBlank()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the money goes back"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for the refund"));
         }
         var number = numbers.next(DocumentKind.REFUND);
         if (jdbc.sql("select count(*) from deposit where number = ? and left_amount > 0")
@@ -218,8 +218,8 @@ public class BillingService {
             requireWithinLimit(context, amount.orElse(unapplied(chain, of)));
             writer.write(
                     context,
-                    List.of(RefusedException.unless(
-                            GivingBack.refundDeposit(number, chain, of, amount.orElse(unapplied(chain, of))))));
+                    List.of(RefusedException.orThrow(
+                            RefundRules.refundDeposit(number, chain, of, amount.orElse(unapplied(chain, of))))));
             return number;
         }
         locks.customer(customerOf("payment", of));
@@ -228,21 +228,19 @@ public class BillingService {
         requireWithinLimit(context, amount.orElse(source.left()));
         writer.write(
                 context,
-                List.of(RefusedException.unless(
-                        GivingBack.refundCredit(number, source, amount.orElse(source.left())))));
+                List.of(RefusedException.orThrow(
+                        RefundRules.refundCredit(number, source, amount.orElse(source.left())))));
         return number;
     }
 
-    /** Above the house's limit only the finance lead gives money back. */
+    /** Above the company's limit only the finance lead gives money back. */
     private void requireWithinLimit(CommandContext context, Money amount) {
         var limit = rules.inForce().unwind().refundLimit();
         if (limit != null
                 && amount.compareTo(company.money(limit)) > 0
                 && !context.person().carries(List.of(Role.LEAD))) {
             throw new RefusedException(new CommonRefusal.NotAuthorised(
-                    "give back more than " + company.money(limit),
-                    context.person().role(),
-                    List.of(Role.LEAD)));
+                    "refund more than " + company.money(limit), context.person().role(), List.of(Role.LEAD)));
         }
     }
 
@@ -286,7 +284,7 @@ public class BillingService {
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, number)));
     }
 
-    private GivingBack.Source source(String number) {
+    private RefundRules.Source source(String number) {
         var settled = new LinkedHashMap<String, Money>();
         jdbc.sql("""
             select i.number, sum(a.amount) from allocation a join payment p on p.id = a.payment_id
@@ -299,7 +297,7 @@ public class BillingService {
         return jdbc.sql("select p.kind, c.code, p.amount, p.left_amount, p.refunded, p.reversed from payment p join"
                         + " customer c on c.id = p.customer_id where p.number = ?")
                 .param(number)
-                .query((r, n) -> new GivingBack.Source(
+                .query((r, n) -> new RefundRules.Source(
                         new DocumentRef(DocumentKind.valueOf(r.getString(1)), number),
                         r.getString(2),
                         company.money(r.getBigDecimal(3)),

@@ -66,7 +66,7 @@ class BillingSink implements EffectSink {
     public void follow(CommandContext context, List<Effect> batch, Further further) {
         var orders = new TreeSet<String>();
         for (var effect : batch) {
-            if (effect instanceof Effect.Invoiced
+            if (effect instanceof Effect.InvoicePosted
                     || effect instanceof Effect.InvoiceReversed
                     || effect instanceof Effect.DepositReceived) {
                 orders.addAll(effect.orders());
@@ -118,7 +118,7 @@ class BillingSink implements EffectSink {
         }
 
         @Override
-        public Void invoiced(Effect.Invoiced effect) {
+        public Void invoicePosted(Effect.InvoicePosted effect) {
             var invoice = effect.invoice();
             var entity = new InvoiceEntity();
             entity.number = invoice.number();
@@ -173,10 +173,10 @@ class BillingSink implements EffectSink {
 
         /** Goods that were billed ahead have left: they are noted on the invoice's line. */
         @Override
-        public Void departed(Effect.Departed effect) {
-            effect.covered().forEach(covered -> {
-                var line = line(covered.invoiceLine());
-                line.sources.add(stored(line.rootOrderId, covered.source()));
+        public Void dispatchDeparted(Effect.DispatchDeparted effect) {
+            effect.deliveries().forEach(delivery -> {
+                var line = line(delivery.invoiceLine());
+                line.sources.add(stored(line.rootOrderId, delivery.source()));
             });
             return null;
         }
@@ -184,9 +184,9 @@ class BillingSink implements EffectSink {
         /** Goods that were billed ahead have not left after all. */
         @Override
         public Void dispatchReversed(Effect.DispatchReversed effect) {
-            effect.uncovered().forEach(covered -> {
-                var line = line(covered.invoiceLine());
-                line.sources.add(stored(line.rootOrderId, covered.source().negated()));
+            effect.takenBack().forEach(delivery -> {
+                var line = line(delivery.invoiceLine());
+                line.sources.add(stored(line.rootOrderId, delivery.source().negated()));
             });
             return null;
         }
@@ -218,7 +218,7 @@ class BillingSink implements EffectSink {
          * its own number.
          */
         @Override
-        public Void credited(Effect.Credited effect) {
+        public Void creditNotePosted(Effect.CreditNotePosted effect) {
             var credit = new PaymentEntity();
             credit.number = effect.credit().number();
             credit.kind = DocumentKind.CREDIT_NOTE;
@@ -253,7 +253,7 @@ class BillingSink implements EffectSink {
         }
 
         @Override
-        public Void settlementTakenOff(Effect.SettlementTakenOff effect) {
+        public Void allocationTakenOff(Effect.AllocationTakenOff effect) {
             settle(payment(effect.source().number()), negated(effect.settlements()));
             return null;
         }
@@ -374,7 +374,7 @@ class BillingSink implements EffectSink {
         }
 
         @Override
-        public Void refunded(Effect.Refunded effect) {
+        public Void refundGiven(Effect.RefundGiven effect) {
             var refund = new RefundEntity();
             refund.number = effect.refund();
             refund.customerId = ids.customer(effect.customer());

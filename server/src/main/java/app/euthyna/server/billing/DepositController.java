@@ -9,8 +9,8 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
-import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
@@ -127,7 +127,7 @@ class DepositController {
             LocalDate date) {}
 
     /**
-     * Money to be given back of a deposit, or of the credit that a document left; without an amount, all that is there.
+     * Money to be refunded of a deposit, or of the credit that a document left; without an amount, all that is there.
      */
     record WrittenRefund(
             @NotBlank String of,
@@ -137,10 +137,10 @@ class DepositController {
             LocalDate date) {}
 
     /**
-     * Money given back.
+     * Money refunded.
      *
      * @param reversed it did not reach the customer
-     * @param payout how far the payment service is with it; null where it was paid by hand
+     * @param payout how far the payment service is with it; null where it was paid manually
      */
     record RefundView(
             String number,
@@ -157,12 +157,12 @@ class DepositController {
     record RefundPage(List<RefundView> rows, @Nullable String next) {}
 
     /** Asks for a deposit; asking again takes the place of what was asked before. */
-    @May.Propose
+    @Permissions.Propose
     @PutMapping("/orders/{number}/deposit-request")
     DepositRequestView ask(
             @PathVariable String number, @Valid @RequestBody AskedDeposit request, HttpServletRequest http) {
         if ((request.amount() == null) == (request.percent() == null)) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("amount", "either an amount or a per cent"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("amount", "either an amount or a percentage"));
         }
         return commands.run(http, request, DepositRequestView.class, given -> {
             var context = given.on(request.date());
@@ -207,11 +207,11 @@ class DepositController {
                             asked.minus(received).max(asked.minus(asked)).amount());
                 })
                 .optional()
-                .orElseThrow(() ->
-                        new RefusedException(new CommonRefusal.NotFound("request for a deposit of order", number)));
+                .orElseThrow(
+                        () -> new RefusedException(new CommonRefusal.NotFound("deposit request of order", number)));
     }
 
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/deposits")
     DepositView receive(@Valid @RequestBody DepositIn request, HttpServletRequest http) {
         return commands.run(
@@ -222,7 +222,7 @@ class DepositController {
                         context.on(request.date()), request.order(), company.given("amount", request.amount()))));
     }
 
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/deposits/{number}/applications")
     DepositView apply(
             @PathVariable String number, @Valid @RequestBody AppliedDeposit request, HttpServletRequest http) {
@@ -237,7 +237,7 @@ class DepositController {
         });
     }
 
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/deposits/{number}/moves")
     DepositView move(@PathVariable String number, @Valid @RequestBody MovedDeposit request, HttpServletRequest http) {
         return commands.run(
@@ -252,7 +252,7 @@ class DepositController {
                         amount(request.amount()))));
     }
 
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/deposits/{number}/credits")
     DepositView credit(
             @PathVariable String number, @Valid @RequestBody CreditedDeposit request, HttpServletRequest http) {
@@ -266,7 +266,7 @@ class DepositController {
         });
     }
 
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/refunds")
     RefundView refund(@Valid @RequestBody WrittenRefund request, HttpServletRequest http) {
         return commands.run(

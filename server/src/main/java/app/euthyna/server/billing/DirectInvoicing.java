@@ -48,12 +48,12 @@ public class DirectInvoicing {
 
         @Override
         public String sentence() {
-            return "The order behind it would be held: " + String.join("; ", findings) + ".";
+            return "Its order would be held: " + String.join("; ", findings) + ".";
         }
 
         @Override
         public String instead() {
-            return "Enter an order instead, and have it decided on in Review.";
+            return "Enter an order instead, to be decided in Review.";
         }
     }
 

@@ -2,8 +2,8 @@ package app.euthyna.server.billing;
 
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Permissions;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -27,12 +27,13 @@ import org.springframework.web.bind.annotation.RestController;
 class PayoutController {
 
     private final Payouts payouts;
-    private final PaymentService service;
+    private final SimulatedPaymentService service;
     private final Commands commands;
     private final Company company;
     private final JdbcClient jdbc;
 
-    PayoutController(Payouts payouts, PaymentService service, Commands commands, Company company, JdbcClient jdbc) {
+    PayoutController(
+            Payouts payouts, SimulatedPaymentService service, Commands commands, Company company, JdbcClient jdbc) {
         this.payouts = payouts;
         this.service = service;
         this.commands = commands;
@@ -64,7 +65,7 @@ class PayoutController {
 
     record PayoutSeen(@NotNull Long version) {}
 
-    record ServiceBehaviour(@NotNull PaymentService.Behaviour behaviour) {}
+    record ServiceBehaviour(@NotNull SimulatedPaymentService.Behaviour behaviour) {}
 
     private record Keyed(long id, PayoutView row) {}
 
@@ -107,7 +108,7 @@ class PayoutController {
      * Asks the service what became of a refund that it did not answer; the money goes out once, however often it is
      * asked.
      */
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/payouts/{refund}/askings")
     PayoutView ask(@PathVariable String refund, @Valid @RequestBody PayoutSeen request, HttpServletRequest http) {
         return commands.run(http, request, PayoutView.class, context -> {
@@ -116,8 +117,8 @@ class PayoutController {
         });
     }
 
-    /** Notes that somebody has seen that a refund was declined: the money stays customer credit. */
-    @May.Bill
+    /** Notes that someone has seen that a refund was declined: the money stays customer credit. */
+    @Permissions.Bill
     @PostMapping("/payouts/{refund}/closings")
     PayoutView close(@PathVariable String refund, @Valid @RequestBody PayoutSeen request, HttpServletRequest http) {
         return commands.run(http, request, PayoutView.class, context -> {
@@ -131,7 +132,7 @@ class PayoutController {
     }
 
     /** The simulated payment service, and what it has paid out. */
-    record SimulatedService(PaymentService.Behaviour behaviour, long payouts, BigDecimal amount) {}
+    record SimulatedService(SimulatedPaymentService.Behaviour behaviour, long payouts, BigDecimal amount) {}
 
     @GetMapping("/simulated-payment-service")
     SimulatedService behaviour() {
@@ -141,7 +142,7 @@ class PayoutController {
     }
 
     /** Tells the simulated payment service how to behave. */
-    @May.KeepMasterData
+    @Permissions.KeepMasterData
     @PutMapping("/simulated-payment-service")
     ServiceBehaviour behave(@Valid @RequestBody ServiceBehaviour request, HttpServletRequest http) {
         return commands.run(http, request, ServiceBehaviour.class, context -> {

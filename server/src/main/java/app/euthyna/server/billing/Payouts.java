@@ -1,6 +1,6 @@
 package app.euthyna.server.billing;
 
-import app.euthyna.core.billing.GivingBack;
+import app.euthyna.core.billing.RefundRules;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
@@ -8,7 +8,7 @@ import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.Role;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
@@ -48,14 +48,14 @@ class Payouts implements EffectSink {
 
     private static final Logger LOG = LoggerFactory.getLogger(Payouts.class);
     private static final Person THE_SERVICE = new Person("payment-service", Role.ADMIN);
-    /** The service is asked so often before somebody has to look. */
+    /** The service is asked so often before someone has to look. */
     static final int TRIES = 3;
     /** A payout that was taken up and not ended for so long is taken up again. */
     private static final Duration SILENCE = Duration.ofSeconds(20);
 
     private final JdbcClient jdbc;
-    private final HouseRulesStore rules;
-    private final PaymentService service;
+    private final CompanyRulesStore rules;
+    private final SimulatedPaymentService service;
     private final Company company;
     private final Commands commands;
     private final TransactionTemplate transactions;
@@ -70,8 +70,8 @@ class Payouts implements EffectSink {
 
     Payouts(
             JdbcClient jdbc,
-            HouseRulesStore rules,
-            PaymentService service,
+            CompanyRulesStore rules,
+            SimulatedPaymentService service,
             Company company,
             Commands commands,
             TransactionTemplate transactions,
@@ -120,14 +120,14 @@ class Payouts implements EffectSink {
 
         @Override
         public String sentence() {
-            return "The payout of refund %s is %s; there is nothing to do about it."
+            return "The payout of refund %s is %s; no action is needed."
                     .formatted(refund, state.name().toLowerCase(java.util.Locale.ROOT));
         }
     }
 
     @Override
     public void store(CommandContext context, Effect effect) {
-        if (effect instanceof Effect.Refunded refunded
+        if (effect instanceof Effect.RefundGiven refunded
                 && rules.inForce().unwind().refundsThroughService()) {
             jdbc.sql("insert into payout (refund_id, state, asked_on, tries, reference, answer, closed,"
                             + " version) select id, 'WAITING', cast(? as date), 0, '', '', false, 0 from refund"
@@ -166,9 +166,9 @@ class Payouts implements EffectSink {
                 .forEach(id -> worker.execute(() -> send(id)));
     }
 
-    private record Claimed(GivingBack.Refund refund, long id) {}
+    private record Claimed(RefundRules.Refund refund, long id) {}
 
-    /** Asks the service, unless somebody else is doing so. */
+    /** Asks the service, unless someone else is doing so. */
     void send(long id) {
         try {
             var claimed = commands.retrying(() -> transactions.execute(status -> claim(id)));
@@ -196,13 +196,13 @@ class Payouts implements EffectSink {
         return taken == 0 ? null : new Claimed(refund("p.id = ?", id), id);
     }
 
-    private GivingBack.Refund refund(String which, Object parameter) {
+    private RefundRules.Refund refund(String which, Object parameter) {
         return jdbc.sql("select r.number, c.code, r.source_kind, r.source_number, coalesce(o.number, ''), r.amount,"
                         + " r.reversed_on from refund r join customer c on c.id = r.customer_id left join"
                         + " sales_order o on o.id = r.order_id left join payout p on p.refund_id = r.id where "
                         + which)
                 .param(parameter)
-                .query((r, n) -> new GivingBack.Refund(
+                .query((r, n) -> new RefundRules.Refund(
                         r.getString(1),
                         r.getString(2),
                         new DocumentRef(DocumentKind.valueOf(r.getString(3)), r.getString(4)),
@@ -213,7 +213,7 @@ class Payouts implements EffectSink {
     }
 
     /** Null where it did not answer in {@link #TRIES} tries. */
-    private PaymentService.Answer ask(GivingBack.Refund refund) {
+    private SimulatedPaymentService.Answer ask(RefundRules.Refund refund) {
         for (int attempt = 1; attempt <= TRIES; attempt++) {
             try {
                 return service.pay(refund.number(), refund.amount());
@@ -224,11 +224,11 @@ class Payouts implements EffectSink {
         return null;
     }
 
-    private void record(Claimed claimed, PaymentService.Answer answer) {
+    private void record(Claimed claimed, SimulatedPaymentService.Answer answer) {
         var refund = claimed.refund();
         if (answer == null) {
             ended(claimed.id(), State.UNANSWERED, "", "No answer after " + TRIES + " tries.", false);
-        } else if (answer == PaymentService.Answer.PAID) {
+        } else if (answer == SimulatedPaymentService.Answer.PAID) {
             ended(claimed.id(), State.PAID, "PS-" + refund.number(), "", true);
             // an earlier try that was declined is done with
             jdbc.sql("update payout set closed = true, version = version + 1 where state = 'DECLINED' and"
@@ -245,7 +245,7 @@ class Payouts implements EffectSink {
             if (!again.reversed()) {
                 writer.write(
                         new CommandContext(THE_SERVICE, LocalDate.now(clock), "declined by the payment service"),
-                        List.of(RefusedException.unless(GivingBack.reverse(again))));
+                        List.of(RefusedException.orThrow(RefundRules.reverse(again))));
             }
         }
     }

@@ -1,12 +1,12 @@
 package app.euthyna.server.check;
 
 import app.euthyna.core.check.Check;
+import app.euthyna.core.check.CheckContext;
 import app.euthyna.core.check.Checks;
-import app.euthyna.core.check.Deciding;
 import app.euthyna.core.check.Finding;
+import app.euthyna.core.check.FindingDecisions;
 import app.euthyna.core.check.Remedies;
 import app.euthyna.core.check.Remedy;
-import app.euthyna.core.check.Surroundings;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.OrderState;
@@ -35,7 +35,7 @@ public class CheckService {
     private final OrderService orders;
     private final ChainReader chains;
     private final FindingStore findings;
-    private final SurroundingsReader surroundings;
+    private final CheckContextReader checkContexts;
     private final OpenOrderSink openOrders;
     private final EffectWriter writer;
     private final History history;
@@ -46,7 +46,7 @@ public class CheckService {
             OrderService orders,
             ChainReader chains,
             FindingStore findings,
-            SurroundingsReader surroundings,
+            CheckContextReader checkContexts,
             OpenOrderSink openOrders,
             EffectWriter writer,
             History history,
@@ -56,7 +56,7 @@ public class CheckService {
         this.orders = orders;
         this.chains = chains;
         this.findings = findings;
-        this.surroundings = surroundings;
+        this.checkContexts = checkContexts;
         this.openOrders = openOrders;
         this.writer = writer;
         this.history = history;
@@ -67,23 +67,23 @@ public class CheckService {
     public void waive(CommandContext context, String number, long version, Set<Check> named) {
         locks.customerAndOrder(number);
         var chain = chains.chain(number);
-        var after = RefusedException.unless(
-                Deciding.waive(chain, findings.of(number), named, context.person(), context.reason(), context.date()));
+        var after = RefusedException.orThrow(FindingDecisions.waive(
+                chain, findings.of(number), named, context.person(), context.reason(), context.date()));
         orders.requireVersion(number, version);
-        // what is let pass is what was seen; what got worse since then, or is new, holds the order
+        // what is waived is what was seen; what got worse since then, or is new, holds the order
         settle(
                 context,
                 chain,
                 Checks.run(
                         chain,
-                        surroundings.around(chain.order(), context.date()),
+                        checkContexts.of(chain.order(), context.date()),
                         after,
                         Checks.Occasion.WORLD_CHANGED,
                         Optional.empty()),
                 named);
     }
 
-    /** Keeps findings of which some were let pass, and sets the state that follows. */
+    /** Keeps findings of which some were waived, and sets the state that follows. */
     void settle(CommandContext context, Chain chain, List<Finding> after, Set<Check> passed) {
         var number = chain.order().number();
         findings.save(number, after);
@@ -92,7 +92,7 @@ public class CheckService {
                     context,
                     number,
                     "waived",
-                    "let pass: " + passed.stream().map(Check::title).sorted().collect(Collectors.joining(", ")) + ": "
+                    "waived: " + passed.stream().map(Check::title).sorted().collect(Collectors.joining(", ")) + ": "
                             + context.reason());
         }
         openOrders.touch(number);
@@ -113,8 +113,8 @@ public class CheckService {
     @Transactional(propagation = Propagation.MANDATORY)
     public void decline(CommandContext context, String number, long version) {
         locks.customerAndOrder(number);
-        var effects =
-                RefusedException.unless(Deciding.decline(chains.chain(number), context.person(), context.reason()));
+        var effects = RefusedException.orThrow(
+                FindingDecisions.decline(chains.chain(number), context.person(), context.reason()));
         orders.requireVersion(number, version);
         writer.write(context, effects);
     }
@@ -130,12 +130,12 @@ public class CheckService {
         }
         return Remedies.of(
                 chain,
-                surroundings.around(chain.order(), context.date()),
+                checkContexts.of(chain.order(), context.date()),
                 findings.of(number),
-                changed -> surroundings.around(changed, context.date()));
+                changed -> checkContexts.of(changed, context.date()));
     }
 
-    /** Changes an order as one of its remedies says. Money is for the billing to take in. */
+    /** Changes an order as one of its remedies says. Money is for billing to record. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void remedy(CommandContext context, String number, long version, Check check, Remedy.Kind kind) {
         locks.customerAndOrder(number);
@@ -168,28 +168,30 @@ public class CheckService {
     }
 
     /**
-     * What would hold an order if it were handed in, or changed, as it is written now. Nothing is kept.
+     * What would hold an order if it were submitted, or changed, as it is written now. Nothing is kept.
      *
      * @param number of the order that would be changed; empty for a new one
      */
     @Transactional(readOnly = true)
     DryRun dryRun(CommandContext context, Optional<String> number, OrderDraft draft) {
         if (number.isEmpty()) {
-            var order = orders.imagine(context, draft);
-            var around = surroundings.around(order, context.date());
+            var order = orders.simulate(context, draft);
+            var checkContext = checkContexts.of(order, context.date());
             return new DryRun(
                     Chain.of(order),
-                    Checks.run(Chain.of(order), around, List.of(), Checks.Occasion.SUBMITTED, Optional.empty()),
-                    around);
+                    Checks.run(Chain.of(order), checkContext, List.of(), Checks.Occasion.SUBMITTED, Optional.empty()),
+                    checkContext);
         }
         var was = chains.chain(number.get());
-        var order = orders.imagineChange(context, number.get(), draft);
+        var order = orders.simulateChange(context, number.get(), draft);
         var chain = was.after(new Effect.OrderChanged(was.order(), order, List.of()));
-        var around = surroundings.around(order, context.date());
+        var checkContext = checkContexts.of(order, context.date());
         var occasion = order.state() == OrderState.DRAFT ? Checks.Occasion.SUBMITTED : Checks.Occasion.CHANGED;
         return new DryRun(
-                chain, Checks.run(chain, around, findings.of(number.get()), occasion, Optional.of(was)), around);
+                chain,
+                Checks.run(chain, checkContext, findings.of(number.get()), occasion, Optional.of(was)),
+                checkContext);
     }
 
-    record DryRun(Chain chain, List<Finding> findings, Surroundings around) {}
+    record DryRun(Chain chain, List<Finding> findings, CheckContext checkContext) {}
 }

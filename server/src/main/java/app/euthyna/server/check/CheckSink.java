@@ -31,7 +31,7 @@ class CheckSink implements EffectSink {
 
     private final ChainReader chains;
     private final FindingStore findings;
-    private final SurroundingsReader surroundings;
+    private final CheckContextReader checkContexts;
     private final OpenOrderSink openOrders;
     private final JdbcClient jdbc;
     private final Clearance clearance;
@@ -39,14 +39,14 @@ class CheckSink implements EffectSink {
     CheckSink(
             ChainReader chains,
             FindingStore findings,
-            SurroundingsReader surroundings,
+            CheckContextReader checkContexts,
             OpenOrderSink openOrders,
             JdbcClient jdbc,
             Clearance clearance) {
         this.clearance = clearance;
         this.chains = chains;
         this.findings = findings;
-        this.surroundings = surroundings;
+        this.checkContexts = checkContexts;
         this.openOrders = openOrders;
         this.jdbc = jdbc;
     }
@@ -88,13 +88,13 @@ class CheckSink implements EffectSink {
         }
 
         @Override
-        public Void reserved(Effect.Reserved effect) {
+        public Void stockReserved(Effect.StockReserved effect) {
             var order = effect.orderLine().number();
             return wasShort(order) ? check(order, Occasion.WORLD_CHANGED, Optional.empty()) : null;
         }
 
         @Override
-        public Void released(Effect.Released effect) {
+        public Void reservationReleased(Effect.ReservationReleased effect) {
             return shortOf(effect.item());
         }
 
@@ -104,12 +104,12 @@ class CheckSink implements EffectSink {
         }
 
         @Override
-        public Void departed(Effect.Departed effect) {
+        public Void dispatchDeparted(Effect.DispatchDeparted effect) {
             return settle(effect.dispatch().order());
         }
 
         @Override
-        public Void invoiced(Effect.Invoiced effect) {
+        public Void invoicePosted(Effect.InvoicePosted effect) {
             effect.orders().stream().sorted().forEach(this::settle);
             return null;
         }
@@ -150,7 +150,7 @@ class CheckSink implements EffectSink {
 
         /** What a credit leaves open is less: what waits for the money may go. */
         @Override
-        public Void credited(Effect.Credited effect) {
+        public Void creditNotePosted(Effect.CreditNotePosted effect) {
             return heldOf(effect.credit().customer());
         }
 
@@ -195,12 +195,12 @@ class CheckSink implements EffectSink {
         }
 
         @Override
-        public Void stockCorrected(Effect.StockCorrected effect) {
+        public Void stockCounted(Effect.StockCounted effect) {
             return shortOf(effect.item());
         }
 
         @Override
-        public Void handedOver(Effect.HandedOver effect) {
+        public Void reservationTransferred(Effect.ReservationTransferred effect) {
             check(effect.from().number(), Occasion.WORLD_CHANGED, Optional.empty());
             return check(effect.to().number(), Occasion.WORLD_CHANGED, Optional.empty());
         }
@@ -221,10 +221,10 @@ class CheckSink implements EffectSink {
 
         private Void check(String order, Occasion occasion, Optional<Chain> was) {
             var chain = chains.chain(order);
-            var around = surroundings.around(chain.order(), context.date());
-            var after = Checks.run(chain, around, findings.of(order), occasion, was);
+            var checkContext = checkContexts.of(chain.order(), context.date());
+            var after = Checks.run(chain, checkContext, findings.of(order), occasion, was);
             if (occasion == Occasion.SUBMITTED || occasion == Occasion.CHANGED) {
-                DuplicatePo.refusal(after, around.customer().po(), context.person())
+                DuplicatePo.refusal(after, checkContext.customer().po(), context.person())
                         .ifPresent(refusal -> {
                             throw new RefusedException(refusal);
                         });

@@ -14,7 +14,7 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * Says whether an order that no finding holds may go on, or must wait for somebody's word. Answered by the approvals.
+ * Says whether an order that no finding holds may go on, or must wait for someone's word. Answered by the approvals.
  */
 public interface Clearance {
 

@@ -5,7 +5,7 @@ import app.euthyna.server.order.OrderService;
 import app.euthyna.server.order.OrderView;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
-import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Permissions;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -25,7 +25,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Clearing several orders at once, what would clear one, and the sweep of what passes by the clock. */
+/** Clearing several orders at once, what would clear one, and the recheck of what passes by the clock. */
 @RestController
 @RequestMapping("/api")
 class ClearingController {
@@ -33,15 +33,19 @@ class ClearingController {
     private final ClearingService clearing;
     private final CheckService checks;
     private final OrderService orders;
-    private final Sweep sweep;
+    private final DailyRecheck recheck;
     private final Commands commands;
 
     ClearingController(
-            ClearingService clearing, CheckService checks, OrderService orders, Sweep sweep, Commands commands) {
+            ClearingService clearing,
+            CheckService checks,
+            OrderService orders,
+            DailyRecheck recheck,
+            Commands commands) {
         this.clearing = clearing;
         this.checks = checks;
         this.orders = orders;
-        this.sweep = sweep;
+        this.recheck = recheck;
         this.commands = commands;
     }
 
@@ -80,14 +84,14 @@ class ClearingController {
             @NotBlank String fingerprint) {}
 
     /** What clearing orders in a sequence would do. A question, not a command: it keeps nothing and needs no key. */
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/clearing-previews")
     ClearingService.Sequence preview(@Valid @RequestBody AskedSequence request) {
         return clearing.preview(request.in(commands.context()), request.asked());
     }
 
     /** Clears orders in a sequence, as the preview with the fingerprint showed. */
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/clearings")
     ClearingService.Sequence clear(@Valid @RequestBody AskedClearing request, HttpServletRequest http) {
         return commands.run(
@@ -133,15 +137,15 @@ class ClearingController {
                 remedy.check().code(),
                 remedy.kind(),
                 remedy.sentence(),
-                remedy.changed().map(order -> orders.imagined(order)).orElse(null),
-                remedy.rest().map(order -> orders.imagined(order).lines()).orElse(List.of()),
+                remedy.changed().map(order -> orders.simulated(order)).orElse(null),
+                remedy.rest().map(order -> orders.simulated(order).lines()).orElse(List.of()),
                 remedy.amount().map(amount -> amount.amount()).orElse(null),
                 remedy.clears(),
                 remedy.leftOpen().stream().map(f -> f.evidence().brief()).toList());
     }
 
     /** Changes an order as a remedy says. */
-    @May.Enter
+    @Permissions.Enter
     @PostMapping("/orders/{number}/remedies")
     OrderView apply(@PathVariable String number, @Valid @RequestBody AppliedRemedy request, HttpServletRequest http) {
         return commands.run(http, request, OrderView.class, context -> {
@@ -163,9 +167,9 @@ class ClearingController {
      * Has everything looked at that passes by the clock, as happens once a day by itself. Safe to send as often as one
      * likes.
      */
-    @May.Decide
-    @PostMapping("/sweeps")
-    Swept sweep(@Valid @RequestBody Day request) {
-        return new Swept(sweep.run(request.date() == null ? commands.context().date() : request.date()));
+    @Permissions.Decide
+    @PostMapping("/rechecks")
+    Swept recheck(@Valid @RequestBody Day request) {
+        return new Swept(recheck.run(request.date() == null ? commands.context().date() : request.date()));
     }
 }

@@ -4,9 +4,9 @@ import app.euthyna.core.check.Check;
 import app.euthyna.core.check.Checks;
 import app.euthyna.core.check.Checks.Occasion;
 import app.euthyna.core.check.Clearing;
-import app.euthyna.core.check.Deciding;
-import app.euthyna.core.check.DecidingRefusal;
 import app.euthyna.core.check.Finding;
+import app.euthyna.core.check.FindingDecisionRefusal;
+import app.euthyna.core.check.FindingDecisions;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.CommonRefusal;
@@ -58,7 +58,7 @@ class ClearingService {
     private final OrderService orders;
     private final ChainReader chains;
     private final FindingStore findings;
-    private final SurroundingsReader surroundings;
+    private final CheckContextReader checkContexts;
     private final OpenOrderSink openOrders;
     private final MasterData masterData;
     private final Locks locks;
@@ -73,7 +73,7 @@ class ClearingService {
             OrderService orders,
             ChainReader chains,
             FindingStore findings,
-            SurroundingsReader surroundings,
+            CheckContextReader checkContexts,
             OpenOrderSink openOrders,
             MasterData masterData,
             Locks locks,
@@ -86,7 +86,7 @@ class ClearingService {
         this.orders = orders;
         this.chains = chains;
         this.findings = findings;
-        this.surroundings = surroundings;
+        this.checkContexts = checkContexts;
         this.openOrders = openOrders;
         this.masterData = masterData;
         this.locks = locks;
@@ -113,7 +113,7 @@ class ClearingService {
         REFUSED
     }
 
-    /** A finding that is let pass, or that holds the order. */
+    /** A finding that is waived, or that holds the order. */
     record PassedView(String check, String brief, String sentence, boolean grew, boolean passes) {}
 
     /** Free stock of an item before the order and behind it. */
@@ -159,11 +159,10 @@ class ClearingService {
     @Transactional(propagation = Propagation.MANDATORY)
     public Sequence clear(CommandContext context, List<Asked> asked, String fingerprint) {
         if (context.reason().isBlank()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why these orders may go on"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for clearing these orders"));
         }
         if (asked.stream().anyMatch(one -> one.version().isEmpty())) {
-            throw new RefusedException(
-                    CommonRefusal.Incomplete.of("version", "the version of each order that was seen"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("version", "the version of each order"));
         }
         var done = run(context, asked);
         if (!done.fingerprint().equals(fingerprint)) {
@@ -212,7 +211,7 @@ class ClearingService {
     private List<Finding> now(CommandContext context, Chain chain) {
         return Checks.run(
                 chain,
-                surroundings.around(chain.order(), context.date()),
+                checkContexts.of(chain.order(), context.date()),
                 findings.of(chain.order().number()),
                 Occasion.WORLD_CHANGED,
                 Optional.empty());
@@ -224,9 +223,9 @@ class ClearingService {
         var version = orders.view(number).version();
         var order = chain.order();
         var customer = masterData.customer(order.customer());
-        var around = surroundings.around(order, context.date());
-        var exposure = surroundings.position(order.customer(), "").exposure();
-        var now = Checks.run(chain, around, findings.of(number), Occasion.WORLD_CHANGED, Optional.empty());
+        var checkContext = checkContexts.of(order, context.date());
+        var exposure = checkContexts.position(order.customer(), "").exposure();
+        var now = Checks.run(chain, checkContext, findings.of(number), Occasion.WORLD_CHANGED, Optional.empty());
         var passing = Clearing.passing(alone, now, asked.accepted());
         var grown = Clearing.grown(alone, now);
         var told = now.stream()
@@ -246,12 +245,12 @@ class ClearingService {
                         ? Outcome.HELD
                         : state == OrderState.AWAITING_APPROVAL ? Outcome.AWAITING_APPROVAL : Outcome.CLEARED;
         openOrders.bringUpToDate();
-        var behind = surroundings.free(order);
+        var behind = checkContexts.free(order);
         var stock = new ArrayList<StockUse>();
-        new TreeMap<>(around.free())
+        new TreeMap<>(checkContext.free())
                 .forEach((item, free) -> stock.add(
                         new StockUse(item, free.value(), behind.get(item).value())));
-        var quotas = around.quotas().stream()
+        var quotas = checkContext.quotas().stream()
                 .map(quota -> {
                     var own = outcome == Outcome.CLEARED
                             ? chain.flows().stream()
@@ -278,7 +277,7 @@ class ClearingService {
                 refused.map(Refusal::code).orElse(null),
                 refused.map(Refusal::sentence).orElseGet(() -> sentence(outcome, number, told)),
                 exposure.amount(),
-                surroundings.position(order.customer(), "").exposure().amount(),
+                checkContexts.position(order.customer(), "").exposure().amount(),
                 customer.rules().creditLimit().map(Money::amount).orElse(null),
                 told,
                 stock,
@@ -287,7 +286,7 @@ class ClearingService {
 
     private String sentence(Outcome outcome, String number, List<PassedView> told) {
         return switch (outcome) {
-            case CLEARED -> told.isEmpty() ? "Goes on; nothing held it." : "Goes on.";
+            case CLEARED -> told.isEmpty() ? "Cleared; nothing held it." : "Cleared.";
             case AWAITING_APPROVAL -> "Waits for " + clearance.requestOf(number).waitsFor() + ".";
             case HELD, REFUSED ->
                 "Stays held: "
@@ -299,7 +298,7 @@ class ClearingService {
         };
     }
 
-    /** Lets pass what may and sets the state that follows; a refusal leaves the order as it was. */
+    /** Waives what may be waived and sets the state that follows; a refusal leaves the order as it was. */
     private Optional<Refusal> goOn(
             CommandContext context, Asked asked, long version, Chain chain, List<Finding> now, Set<Check> passing) {
         var number = asked.number();
@@ -318,13 +317,14 @@ class ClearingService {
         }
         var after = now;
         if (!passing.isEmpty()) {
-            var decision = Deciding.waive(chain, now, passing, context.person(), context.reason(), context.date());
+            var decision =
+                    FindingDecisions.waive(chain, now, passing, context.person(), context.reason(), context.date());
             if (decision.isRefused()) {
                 return Optional.of(decision.refusals().get(0));
             }
             after = decision.get();
         } else if (order.state() != OrderState.HELD) {
-            return Optional.of(new DecidingRefusal.NothingOpen(number, order.state()));
+            return Optional.of(new FindingDecisionRefusal.NothingOpen(number, order.state()));
         }
         checks.settle(context, chain, after, passing);
         return Optional.empty();

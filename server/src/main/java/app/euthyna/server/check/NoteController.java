@@ -6,7 +6,7 @@ import app.euthyna.server.outbox.Outbox;
 import app.euthyna.server.people.People;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.History;
-import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -46,7 +46,7 @@ class NoteController {
 
     record Noted(List<String> told) {}
 
-    @May.Propose
+    @Permissions.Propose
     @PostMapping
     Noted note(@PathVariable String number, @Valid @RequestBody Note request, HttpServletRequest http) {
         return commands.run(http, request, Noted.class, context -> {
@@ -56,7 +56,7 @@ class NoteController {
             while (mention.find()) {
                 if (!people.exists(mention.group(1))) {
                     throw new RefusedException(CommonRefusal.Incomplete.of(
-                            "text", "only colleagues behind an @; there is no user " + mention.group(1)));
+                            "text", "only users after an @; there is no user " + mention.group(1)));
                 }
                 mentioned.add(mention.group(1));
             }

@@ -5,7 +5,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Commands;
-import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -48,7 +48,7 @@ class QuotaController {
             BigDecimal used,
             BigDecimal left) {}
 
-    /** What somebody may have of an item in a season; no quantity takes the quota away. */
+    /** What someone may have of an item in a season; no quantity takes the quota away. */
     record GivenQuota(
             @NotNull Quota.Scope scope,
             @NotBlank @Size(max = 60) String key,
@@ -75,12 +75,12 @@ class QuotaController {
 
     record QuotaList(List<QuotaView> quotas) {}
 
-    @May.KeepMasterData
+    @Permissions.KeepMasterData
     @PutMapping
     QuotaList grant(@PathVariable String code, @Valid @RequestBody GivenQuota request, HttpServletRequest http) {
         if (request.to().isBefore(request.from())) {
             throw new RefusedException(
-                    CommonRefusal.Incomplete.of("to", "a day that is not before the season's first"));
+                    CommonRefusal.Incomplete.of("to", "a date on or after the first day of the season"));
         }
         return commands.run(http, request, QuotaList.class, context -> {
             masterData.item(code);

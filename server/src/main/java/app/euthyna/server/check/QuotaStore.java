@@ -101,7 +101,7 @@ public class QuotaStore {
                 .single());
     }
 
-    /** Sets what somebody may have of an item in a season; nothing takes the quota away. */
+    /** Sets what someone may have of an item in a season; nothing takes the quota away. */
     public void set(Quota.Scope scope, String key, String item, LocalDate from, LocalDate to, Quantity granted) {
         jdbc.sql("delete from quota where item_id = ? and scope = ? and scope_key = ? and season_from = ?")
                 .params(ids.item(item), scope.name(), key, from)

@@ -6,7 +6,7 @@ import app.euthyna.core.check.Check;
 import app.euthyna.core.check.Checks;
 import app.euthyna.core.check.Evidence;
 import app.euthyna.core.check.Finding;
-import app.euthyna.core.check.Stake;
+import app.euthyna.core.check.ReviewPriority;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.LineFlow;
 import app.euthyna.core.order.Order;
@@ -34,8 +34,8 @@ import app.euthyna.server.order.WrittenDetails;
 import app.euthyna.server.order.WrittenLine;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -70,7 +70,7 @@ class ReviewController {
     private final OrderService orders;
     private final ChainReader chains;
     private final FindingStore findings;
-    private final SurroundingsReader surroundings;
+    private final CheckContextReader checkContexts;
     private final MasterData masterData;
     private final Commands commands;
     private final Company company;
@@ -83,7 +83,7 @@ class ReviewController {
             OrderService orders,
             ChainReader chains,
             FindingStore findings,
-            SurroundingsReader surroundings,
+            CheckContextReader checkContexts,
             MasterData masterData,
             Commands commands,
             Company company,
@@ -95,7 +95,7 @@ class ReviewController {
         this.orders = orders;
         this.chains = chains;
         this.findings = findings;
-        this.surroundings = surroundings;
+        this.checkContexts = checkContexts;
         this.masterData = masterData;
         this.commands = commands;
         this.company = company;
@@ -129,7 +129,7 @@ class ReviewController {
             @Valid WrittenDetails details,
             @NotNull @Size(max = 2000) List<@Valid WrittenLine> lines) {}
 
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/orders/{number}/waivers")
     SheetView waive(@PathVariable String number, @Valid @RequestBody Waiver request, HttpServletRequest http) {
         return commands.run(http, request, SheetView.class, context -> {
@@ -149,7 +149,7 @@ class ReviewController {
                 .collect(Collectors.toSet());
     }
 
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/orders/{number}/declination")
     SheetView decline(@PathVariable String number, @Valid @RequestBody Declination request, HttpServletRequest http) {
         return commands.run(http, request, SheetView.class, context -> {
@@ -159,7 +159,7 @@ class ReviewController {
     }
 
     /** What would hold the order as it is written now. A question, not a command: it keeps nothing and needs no key. */
-    @May.Enter
+    @Permissions.Enter
     @PostMapping("/dry-runs")
     DryRunView dryRun(@Valid @RequestBody TriedOrder request) {
         var context = commands.context();
@@ -182,9 +182,9 @@ class ReviewController {
         var held = Checks.stateOf(
                 run.chain().after(new Effect.StateChanged(order.number(), order.state(), OrderState.SUBMITTED)),
                 run.findings());
-        var exposure = run.around().position().exposure().plus(run.chain().openGross());
+        var exposure = run.checkContext().position().exposure().plus(run.chain().openGross());
         return new DryRunView(
-                orders.imagined(order),
+                orders.simulated(order),
                 ReviewViews.sentence(held.name(), run.findings(), null),
                 run.findings().stream()
                         .filter(f -> f.isOpen())
@@ -193,7 +193,8 @@ class ReviewController {
                 clearance.asks(order),
                 new PositionView(
                         ReviewViews.terms(
-                                run.around().position(), Optional.of(run.chain().openGross())),
+                                run.checkContext().position(),
+                                Optional.of(run.chain().openGross())),
                         exposure.amount(),
                         limit(customer)),
                 shortages(run.findings(), order));
@@ -210,7 +211,7 @@ class ReviewController {
                         line.line(),
                         line.covered().value(),
                         line.waiting().value(),
-                        surroundings
+                        checkContexts
                                 .freeElsewhere(line.item(), order.siteOf(order.line(line.line())))
                                 .entrySet()
                                 .stream()
@@ -231,7 +232,7 @@ class ReviewController {
         var view = orders.view(number);
         var found = findings.of(number);
         var customer = masterData.customer(view.customer());
-        var position = surroundings.position(view.customer(), "");
+        var position = checkContexts.position(view.customer(), "");
         var approval = clearance.requestOf(number);
         return new SheetView(
                 view,
@@ -344,7 +345,7 @@ class ReviewController {
     @GetMapping("/customers/{code}/position")
     PositionView position(@PathVariable String code) {
         var customer = masterData.customer(code);
-        var position = surroundings.position(code, "");
+        var position = checkContexts.position(code, "");
         return new PositionView(
                 ReviewViews.terms(position, Optional.empty()),
                 position.exposure().amount(),
@@ -361,22 +362,22 @@ class ReviewController {
 
     /** Sort orders of the review list. */
     enum Sort {
-        STAKE,
+        PRIORITY,
         REQUESTED,
         VALUE,
         AGE
     }
 
-    /** {@link Stake} as an expression, for the database to sort by. */
+    /** {@link ReviewPriority} as an expression, for the database to sort by. */
     private static String weight(LocalDate today) {
         var sql = new StringBuilder("case");
-        for (var weight : Stake.WEIGHTS) {
+        for (var weight : ReviewPriority.WEIGHTS) {
             sql.append(" when x.requested_on <= date '")
                     .append(today.plusDays(weight.withinDays()))
                     .append("' then ")
                     .append(weight.factor());
         }
-        return sql.append(" else ").append(Stake.LATER).append(" end").toString();
+        return sql.append(" else ").append(ReviewPriority.LATER).append(" end").toString();
     }
 
     /**
@@ -386,18 +387,18 @@ class ReviewController {
      */
     @GetMapping("/review")
     ReviewPage review(
-            @RequestParam(defaultValue = "STAKE") Sort sort,
+            @RequestParam(defaultValue = "PRIORITY") Sort sort,
             @RequestParam(required = false) String reason,
             @RequestParam(required = false) Only only,
             @RequestParam(required = false) String after) {
         var today = LocalDate.now(clock);
         var key = switch (sort) {
-            case STAKE -> "case when x.cleared then 1 else 1000000 end * x.open_gross * " + weight(today);
+            case PRIORITY -> "case when x.cleared then 1 else 1000000 end * x.open_gross * " + weight(today);
             case VALUE -> "x.open_gross";
             case REQUESTED, AGE -> "0";
         };
         var ascending = switch (sort) {
-            case STAKE, VALUE -> "x.order_id";
+            case PRIORITY, VALUE -> "x.order_id";
             case REQUESTED -> "x.requested_on, x.order_id";
             case AGE -> "x.order_id";
         };
@@ -445,7 +446,7 @@ class ReviewController {
                     .append("))");
         }
         var rows = jdbc.sql("select x.order_id, " + key
-                        + " as stake, x.requested_on, x.open_gross, o.number, o.state, c.code, c.name from open_order"
+                        + " as priority, x.requested_on, x.open_gross, o.number, o.state, c.code, c.name from open_order"
                         + " x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id where "
                         + where
                         + " order by " + (key.equals("0") ? "" : key + " desc, ") + ascending + " fetch first "

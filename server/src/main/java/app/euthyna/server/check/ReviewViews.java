@@ -222,7 +222,7 @@ final class ReviewViews {
                             l.line(),
                             l.item(),
                             l.description(),
-                            "wanted %s, possible from %s".formatted(words(l.requestedOn()), words(l.earliest()))))
+                            "requested %s, possible from %s".formatted(words(l.requestedOn()), words(l.earliest()))))
                     .toList();
         } else if (evidence instanceof Evidence.Unusual unusual) {
             facts = unusual
@@ -246,7 +246,7 @@ final class ReviewViews {
                             l.line(),
                             l.item(),
                             l.description(),
-                            "%s to ship, %s covered, %s wait".formatted(l.toShip(), l.covered(), l.waiting())))
+                            "%s to ship, %s reserved, %s waiting".formatted(l.toShip(), l.covered(), l.waiting())))
                     .toList();
         }
         var waiver = finding.waiver();
@@ -284,12 +284,12 @@ final class ReviewViews {
     private static LineFact gap(Evidence.Unlicensed.LicenceGap gap) {
         var licence = gap.licence();
         var words = switch (licence.answer()) {
-            case NO_LICENCE -> "needs class %s; the customer gave no licence".formatted(licence.licenceClass());
+            case NO_LICENCE -> "needs class %s; the customer has no licence".formatted(licence.licenceClass());
             case NOT_FOUND ->
                 "needs class %s; licence %s: not found in the register"
                         .formatted(licence.licenceClass(), licence.number());
             case NO_ANSWER ->
-                "needs class %s; licence %s: the register gave no answer"
+                "needs class %s; licence %s: the register did not answer"
                         .formatted(licence.licenceClass(), licence.number());
             case FOUND ->
                 "needs class %s; licence %s was valid to %s: lapsed"
@@ -335,7 +335,7 @@ final class ReviewViews {
     /** One sentence that says why the order stands where it does. */
     static String sentence(String state, List<Finding> findings, Clearance.RequestView approval) {
         if (state.equals("DRAFT") && approval != null && approval.state().equals("SENT_BACK")) {
-            return "Sent back on %s by %s: %s. Change it and hand it in again."
+            return "Sent back on %s by %s: %s. Change it and submit it again."
                     .formatted(words(approval.closedOn()), approval.closedBy(), approval.closing());
         }
         if (state.equals("AWAITING_APPROVAL") && approval != null) {
@@ -345,14 +345,14 @@ final class ReviewViews {
                             approval.waitsFor(),
                             words(approval.askedOn()),
                             String.join("; and ", approval.reasons()),
-                            cautions.isEmpty() ? "" : " Beside that: " + cautions + ".");
+                            cautions.isEmpty() ? "" : " Also: " + cautions + ".");
         }
         var stops = joined(findings, true);
         var cautions = joined(findings, false);
         if (stops.isEmpty() && cautions.isEmpty()) {
             return switch (state) {
-                case "CLEARED" -> "Cleared: nothing holds it.";
-                case "DRAFT" -> "A draft, not handed in yet.";
+                case "CLEARED" -> "Cleared.";
+                case "DRAFT" -> "Draft, not submitted yet.";
                 default ->
                     state.charAt(0)
                             + state.substring(1).toLowerCase(Locale.ROOT).replace('_', ' ') + ".";
@@ -367,8 +367,8 @@ final class ReviewViews {
         return (text
                         + (cautions.isEmpty()
                                 ? ""
-                                : (text.isEmpty() ? "Flagged since " + words(since) + ": " : " Beside that: ")
-                                        + cautions + "."))
+                                : (text.isEmpty() ? "Flagged since " + words(since) + ": " : " Also: ") + cautions
+                                        + "."))
                 .strip();
     }
 

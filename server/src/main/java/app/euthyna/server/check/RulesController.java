@@ -7,18 +7,18 @@ import app.euthyna.core.check.CustomerRules;
 import app.euthyna.core.check.PoPlaces;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.check.Severity;
+import app.euthyna.core.order.CompanyField;
 import app.euthyna.core.order.EntryRules;
-import app.euthyna.core.order.HouseField;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.returns.ReturnPolicy;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Role;
-import app.euthyna.server.masterdata.HouseRules;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRules;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
@@ -45,21 +45,22 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
-/** The rules of the house: how checks weigh, their figures, the PO policy; and what a change of them would do. */
+/** The rules of the company: how checks weigh, their figures, the PO policy; and what a change of them would do. */
 @RestController
 @RequestMapping("/api/rules")
 class RulesController {
 
-    private final HouseRulesStore store;
+    private final CompanyRulesStore store;
     private final RulesPreview previews;
-    private final Sweep sweep;
+    private final DailyRecheck recheck;
     private final Commands commands;
     private final Company company;
 
-    RulesController(HouseRulesStore store, RulesPreview previews, Sweep sweep, Commands commands, Company company) {
+    RulesController(
+            CompanyRulesStore store, RulesPreview previews, DailyRecheck recheck, Commands commands, Company company) {
         this.store = store;
         this.previews = previews;
-        this.sweep = sweep;
+        this.recheck = recheck;
         this.commands = commands;
         this.company = company;
     }
@@ -99,20 +100,20 @@ class RulesController {
             boolean postedInvoices,
             boolean importedHistory) {}
 
-    /** A part of the house that revenue counts for. */
+    /** A part of the company that revenue counts for. */
     record RevenueUnitView(
             @NotBlank @Size(max = 40) @Pattern(regexp = "[A-Za-z0-9-]+")
             String code,
 
             @NotBlank @Size(max = 120) String name) {}
 
-    /** A field of the house's own on its orders. */
+    /** A field of the company's own on its orders. */
     record FieldView(
             @NotBlank @Size(max = 40) @Pattern(regexp = "[a-z0-9-]+")
             String code,
 
             @NotBlank @Size(max = 80) String label,
-            @NotNull HouseField.Kind kind,
+            @NotNull CompanyField.Kind kind,
             @Size(max = 60) List<@NotBlank @Size(max = 80) String> choices,
             boolean required) {}
 
@@ -150,7 +151,7 @@ class RulesController {
             @Positive @Max(3650) @Nullable Integer days,
             @NotEmpty @Size(max = 60) List<@Valid ReturnReasonRule> reasons) {}
 
-    /** Rules to be laid down over those of the version that the user saw. */
+    /** Rules to be published over those of the version that the user saw. */
     record WrittenRules(
             @NotNull Long version,
             @NotNull @Size(max = 40) List<@Valid CheckRow> checks,
@@ -173,7 +174,7 @@ class RulesController {
             List<OrderKind> billedAhead,
             UnwindRulesView unwind,
             ReturnRulesView returns,
-            List<HouseRulesStore.Change> changes) {}
+            List<CompanyRulesStore.Change> changes) {}
 
     @GetMapping
     RulesView rules() {
@@ -223,31 +224,31 @@ class RulesController {
     }
 
     /** What a change of the rules would hold and let go, before it is made. A question: it keeps nothing. */
-    @May.KeepMasterData
+    @Permissions.KeepMasterData
     @PostMapping("/previews")
     RulesPreview.Preview preview(@Valid @RequestBody WrittenRules request) {
         return previews.of(commands.context(), core(request));
     }
 
     /** Lays down rules. Held orders are looked at again at once; cleared ones stay cleared. */
-    @May.KeepMasterData
+    @Permissions.KeepMasterData
     @PutMapping
-    RulesView lay(@Valid @RequestBody WrittenRules request, HttpServletRequest http) {
+    RulesView publish(@Valid @RequestBody WrittenRules request, HttpServletRequest http) {
         if (request.reason() == null || request.reason().isBlank()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the rules change"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for the change"));
         }
         var view = commands.run(http, request, RulesView.class, context -> {
-            store.lay(context.because(request.reason().strip()), request.version(), core(request));
+            store.publish(context.because(request.reason().strip()), request.version(), core(request));
             return rules();
         });
-        sweep.held(commands.context().date());
+        recheck.held(commands.context().date());
         return view;
     }
 
-    private HouseRules core(WrittenRules request) {
+    private CompanyRules core(WrittenRules request) {
         if (request.po().near() == Severity.STOP) {
-            throw new RefusedException(CommonRefusal.Incomplete.of(
-                    "po.near", "CAUTION or OFF: a number one slip away never stops an order"));
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("po.near", "CAUTION or OFF; a near match never stops an order"));
         }
         var severities = new EnumMap<Check, Map<OrderKind, Severity>>(Check.class);
         for (var row : request.checks()) {
@@ -275,7 +276,7 @@ class RulesController {
         }
         var po = request.po();
         var places = request.places();
-        return new HouseRules(
+        return new CompanyRules(
                 new CheckPolicy(
                         severities,
                         new CheckFigures(
@@ -368,10 +369,9 @@ class RulesController {
             throw new RefusedException(CommonRefusal.Incomplete.of("entry.fields", "each code once"));
         }
         for (var field : given.fields()) {
-            if (field.kind() == HouseField.Kind.LIST
+            if (field.kind() == CompanyField.Kind.LIST
                     && (field.choices() == null || field.choices().isEmpty())) {
-                throw new RefusedException(
-                        CommonRefusal.Incomplete.of("entry.fields." + field.code(), "what may be chosen"));
+                throw new RefusedException(CommonRefusal.Incomplete.of("entry.fields." + field.code(), "the choices"));
             }
         }
         return new EntryRules(
@@ -379,11 +379,11 @@ class RulesController {
                         .map(u -> new EntryRules.Unit(u.code(), u.name().strip()))
                         .toList(),
                 given.fields().stream()
-                        .map(f -> new HouseField(
+                        .map(f -> new CompanyField(
                                 f.code(),
                                 f.label().strip(),
                                 f.kind(),
-                                f.kind() == HouseField.Kind.LIST ? f.choices() : List.of(),
+                                f.kind() == CompanyField.Kind.LIST ? f.choices() : List.of(),
                                 f.required()))
                         .toList());
     }

@@ -5,8 +5,8 @@ import app.euthyna.core.check.Checks;
 import app.euthyna.core.check.Checks.Occasion;
 import app.euthyna.core.check.Finding;
 import app.euthyna.server.flow.ChainReader;
-import app.euthyna.server.masterdata.HouseRules;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRules;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.CommandContext;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -29,19 +29,19 @@ class RulesPreview {
     private final JdbcClient jdbc;
     private final ChainReader chains;
     private final FindingStore findings;
-    private final SurroundingsReader surroundings;
-    private final HouseRulesStore rules;
+    private final CheckContextReader checkContexts;
+    private final CompanyRulesStore rules;
 
     RulesPreview(
             JdbcClient jdbc,
             ChainReader chains,
             FindingStore findings,
-            SurroundingsReader surroundings,
-            HouseRulesStore rules) {
+            CheckContextReader checkContexts,
+            CompanyRulesStore rules) {
         this.jdbc = jdbc;
         this.chains = chains;
         this.findings = findings;
-        this.surroundings = surroundings;
+        this.checkContexts = checkContexts;
         this.rules = rules;
     }
 
@@ -76,7 +76,7 @@ class RulesPreview {
     }
 
     @Transactional(readOnly = true)
-    public Preview of(CommandContext context, HouseRules other) {
+    public Preview of(CommandContext context, CompanyRules other) {
         var inForce = rules.inForce();
         record Row(String number, String customerName) {}
         var rows = jdbc.sql("""
@@ -147,11 +147,11 @@ class RulesPreview {
         return told.subList(0, Math.min(NAMED, told.size()));
     }
 
-    private List<Finding> tried(CommandContext context, String number, HouseRules under) {
+    private List<Finding> tried(CommandContext context, String number, CompanyRules under) {
         var chain = chains.chain(number);
         return Checks.run(
                         chain,
-                        surroundings.around(chain.order(), context.date(), under),
+                        checkContexts.of(chain.order(), context.date(), under),
                         findings.of(number),
                         Occasion.SUBMITTED,
                         Optional.empty())
@@ -162,9 +162,9 @@ class RulesPreview {
 
     private static String sentence(int holds, int releases, int lookedAt, long open) {
         var of = lookedAt < open
-                ? "Of the newest %d of %d open orders".formatted(lookedAt, open)
+                ? "Of the latest %d of %d open orders".formatted(lookedAt, open)
                 : "Of %d open orders".formatted(lookedAt);
-        return "%s, these rules would hold %d that pass today and let go %d that are held."
+        return "%s, these rules would hold %d that are cleared today and release %d that are held."
                 .formatted(of, holds, releases);
     }
 }

@@ -12,18 +12,18 @@ import app.euthyna.core.check.Severity;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.goods.Dispatching.Pick;
+import app.euthyna.core.order.CompanyField;
 import app.euthyna.core.order.EntryRules;
-import app.euthyna.core.order.HouseField;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
-import app.euthyna.core.order.Outline;
 import app.euthyna.core.order.PriceList;
-import app.euthyna.core.order.Rhythm;
+import app.euthyna.core.order.Recurrence;
+import app.euthyna.core.order.SalesAgreement;
 import app.euthyna.core.order.VatTreatment;
 import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.returns.ReturnPolicy;
 import app.euthyna.core.returns.Returning;
-import app.euthyna.core.returns.Returning.Verdict;
+import app.euthyna.core.returns.Returning.InspectionLine;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
@@ -36,23 +36,23 @@ import app.euthyna.server.check.CheckService;
 import app.euthyna.server.check.QuotaStore;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.goods.GoodsService;
+import app.euthyna.server.masterdata.CompanyRules;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.Customer;
-import app.euthyna.server.masterdata.HouseRules;
-import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.masterdata.OnPaper;
 import app.euthyna.server.masterdata.PriceBreaks;
 import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.order.OrderDraft;
 import app.euthyna.server.order.OrderService;
-import app.euthyna.server.order.Outlines;
+import app.euthyna.server.order.SalesAgreements;
 import app.euthyna.server.people.Deputies;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.returns.CreditWish;
 import app.euthyna.server.returns.ReturnsService;
 import app.euthyna.server.returns.UnexpectedService;
-import app.euthyna.server.unwind.Asked;
+import app.euthyna.server.unwind.AskedUnwind;
 import app.euthyna.server.unwind.UnwindService;
 import jakarta.persistence.EntityManager;
 import java.math.BigDecimal;
@@ -99,9 +99,9 @@ class DemoCompany {
     private final ReturnsService returns;
     private final UnexpectedService unexpected;
     private final ApprovalService approvals;
-    private final HouseRulesStore houseRules;
+    private final CompanyRulesStore companyRules;
     private final DemoMultiplier multiplier;
-    private final Outlines outlines;
+    private final SalesAgreements agreements;
     private final PriceBreaks prices;
     private final QuotaStore quotas;
     private final Deputies deputies;
@@ -123,9 +123,9 @@ class DemoCompany {
             ReturnsService returns,
             UnexpectedService unexpected,
             ApprovalService approvals,
-            HouseRulesStore houseRules,
+            CompanyRulesStore companyRules,
             DemoMultiplier multiplier,
-            Outlines outlines,
+            SalesAgreements agreements,
             PriceBreaks prices,
             QuotaStore quotas,
             Deputies deputies,
@@ -134,7 +134,7 @@ class DemoCompany {
             Clock clock,
             @Value("${euthyna.demo-lived:2000}") int lifeSize) {
         this.lifeSize = lifeSize;
-        this.outlines = outlines;
+        this.agreements = agreements;
         this.prices = prices;
         this.quotas = quotas;
         this.deputies = deputies;
@@ -149,7 +149,7 @@ class DemoCompany {
         this.returns = returns;
         this.unexpected = unexpected;
         this.approvals = approvals;
-        this.houseRules = houseRules;
+        this.companyRules = companyRules;
         this.multiplier = multiplier;
         this.company = company;
         this.transactions = transactions;
@@ -200,27 +200,27 @@ class DemoCompany {
         LOG.info("The demo company has {} orders after {} s.", count, (System.nanoTime() - started) / 1_000_000_000);
     }
 
-    /** Goods may come back for two months; what the house is to blame for costs the customer nothing. */
+    /** Goods may come back for two months; what the company is to blame for costs the customer nothing. */
     private static ReturnPolicy returns() {
         return new ReturnPolicy(
                 Optional.of(60),
                 List.of(
-                        new ReturnPolicy.Reason("damaged", "Damaged on the way", true, true, false),
-                        new ReturnPolicy.Reason("faulty", "Does not work", true, true, true),
-                        new ReturnPolicy.Reason("wrong-item", "Not what was ordered", true, true, true),
-                        new ReturnPolicy.Reason("too-many", "More than was ordered", true, false, false),
+                        new ReturnPolicy.Reason("damaged", "Damaged in transit", true, true, false),
+                        new ReturnPolicy.Reason("faulty", "Defective", true, true, true),
+                        new ReturnPolicy.Reason("wrong-item", "Wrong item", true, true, true),
+                        new ReturnPolicy.Reason("too-many", "Surplus delivery", true, false, false),
                         new ReturnPolicy.Reason("unwanted", "Not wanted", false, false, false),
-                        new ReturnPolicy.Reason("other", "Another reason", false, false, false)));
+                        new ReturnPolicy.Reason("other", "Other reason", false, false, false)));
     }
 
     /** A company of so many orders lends accordingly; its shelves hold what those need that are lived through. */
     private void masterData(LocalDate start, int count, int lived) {
         var random = new Random(SEED);
         var names = DemoCatalogue.customers();
-        houseRules.lay(
-                context("lead", Role.LEAD, start, "the rules of the house"),
+        companyRules.publish(
+                context("lead", Role.LEAD, start, "the rules of the company"),
                 0,
-                new HouseRules(
+                new CompanyRules(
                         new CheckPolicy(
                                 Map.of(Check.DATES, Map.of(OrderKind.SAMPLE, Severity.OFF)),
                                 new CheckFigures(
@@ -241,16 +241,16 @@ class DemoCompany {
                                         new EntryRules.Unit("HARBOUR", "Harbours and ferries"),
                                         new EntryRules.Unit("RIG", "Rigging shop")),
                                 List.of(
-                                        new HouseField("vessel", "Vessel", HouseField.Kind.TEXT, List.of(), false),
-                                        new HouseField(
+                                        new CompanyField("vessel", "Vessel", CompanyField.Kind.TEXT, List.of(), false),
+                                        new CompanyField(
                                                 "delivery",
                                                 "Delivery",
-                                                HouseField.Kind.LIST,
+                                                CompanyField.Kind.LIST,
                                                 List.of("any time", "before noon", "after noon", "on the tide"),
                                                 false),
-                                        new HouseField(
-                                                "survey-due", "Survey due", HouseField.Kind.DATE, List.of(), false))),
-                        HouseRules.STANDARD.billedAhead(),
+                                        new CompanyField(
+                                                "survey-due", "Survey due", CompanyField.Kind.DATE, List.of(), false))),
+                        CompanyRules.STANDARD.billedAhead(),
                         new UnwindRules(UnwindRules.STANDARD.reasons(), null, BigDecimal.ZERO, count > 0),
                         count == 0 ? ReturnPolicy.STANDARD : returns()));
         for (int at = 0; at < names.size(); at++) {
@@ -529,7 +529,7 @@ class DemoCompany {
             return orders.view(number).version();
         }
 
-        /** One of everything that can be met in the house. */
+        /** One of everything that can be met in the company. */
         private void stories() {
             var yesterday = today.minusDays(1);
             twoSpellings();
@@ -592,8 +592,8 @@ class DemoCompany {
         }
 
         /**
-         * Deposits in every state, goods billed ahead, a payment that bounced, credit given back, lamps that a count
-         * did not find.
+         * Deposits in every state, goods billed ahead, a payment that bounced, credit refunded, lamps that a count did
+         * not find.
          */
         private void money() {
             var day = today.minusDays(24);
@@ -814,22 +814,22 @@ class DemoCompany {
             order(1, 15, "PL-HEMP-7", 6, line("RP-420", "120"));
         }
 
-        private Outlines.Written written(
+        private SalesAgreements.Written written(
                 int customer,
                 String po,
                 LocalDate from,
                 LocalDate until,
                 String ceiling,
-                Rhythm rhythm,
-                List<Outline.Call> schedule,
+                Recurrence recurrence,
+                List<SalesAgreement.Call> schedule,
                 OrderDraft.Line... lines) {
-            return new Outlines.Written(
+            return new SalesAgreements.Written(
                     new OrderDraft(
                             customers.get(customer).code(), po, null, null, null, null, "", null, List.of(lines)),
                     from,
                     until,
                     Optional.ofNullable(ceiling).map(c -> Money.of(c, "EUR")),
-                    Optional.ofNullable(rhythm),
+                    Optional.ofNullable(recurrence),
                     schedule);
         }
 
@@ -843,9 +843,9 @@ class DemoCompany {
                                 new PriceList.Break("", Quantity.of(100), new BigDecimal("2.10")),
                                 new PriceList.Break(
                                         customers.get(14).code(), Quantity.of(20), new BigDecimal("2.20"))));
-                var chain = outlines.write(
+                var chain = agreements.write(
                         clerk(spring),
-                        Outline.Kind.BLANKET_ORDER,
+                        SalesAgreement.Kind.BLANKET_ORDER,
                         written(
                                 1,
                                 "GS-CHAIN-YEAR",
@@ -854,34 +854,35 @@ class DemoCompany {
                                 "9000.00",
                                 null,
                                 List.of(
-                                        new Outline.Call(spring.plusDays(30), 1, Quantity.of(150)),
-                                        new Outline.Call(today.minusDays(1), 1, Quantity.of(150)),
-                                        new Outline.Call(today.plusDays(29), 1, Quantity.of(150))),
+                                        new SalesAgreement.Call(spring.plusDays(30), 1, Quantity.of(150)),
+                                        new SalesAgreement.Call(today.minusDays(1), 1, Quantity.of(150)),
+                                        new SalesAgreement.Call(today.plusDays(29), 1, Quantity.of(150))),
                                 line("CH-10", "800")));
                 on(
                         spring.plusDays(30),
                         () -> goOn(
-                                outlines.make(clerk(spring.plusDays(30)), chain, 0, Map.of(), null, true)
+                                agreements
+                                        .make(clerk(spring.plusDays(30)), chain, 0, Map.of(), null, true)
                                         .number(),
                                 spring.plusDays(30)));
-                outlines.write(
+                agreements.write(
                         clerk(spring),
-                        Outline.Kind.RECURRING_ORDER,
+                        SalesAgreement.Kind.RECURRING_ORDER,
                         written(
                                 2,
                                 "term rope",
                                 today.minusMonths(1),
                                 today.plusMonths(10),
                                 null,
-                                new Rhythm(1, Rhythm.Unit.MONTH),
+                                new Recurrence(1, Recurrence.Unit.MONTH),
                                 List.of(),
                                 line("RP-112", "40")));
             });
             on(
                     today.minusDays(12),
-                    () -> outlines.write(
+                    () -> agreements.write(
                             clerk(today.minusDays(12)),
-                            Outline.Kind.QUOTE,
+                            SalesAgreement.Kind.QUOTE,
                             written(
                                     8,
                                     "",
@@ -893,9 +894,9 @@ class DemoCompany {
                                     line("AN-2002", "12", "180", null),
                                     line("CH-10", "240"))));
             on(today.minusDays(50), () -> {
-                outlines.write(
+                agreements.write(
                         clerk(today.minusDays(50)),
-                        Outline.Kind.QUOTE,
+                        SalesAgreement.Kind.QUOTE,
                         written(
                                 9,
                                 "",
@@ -905,9 +906,9 @@ class DemoCompany {
                                 null,
                                 List.of(),
                                 line("SF-05", "30")));
-                var lost = outlines.write(
+                var lost = agreements.write(
                         clerk(today.minusDays(50)),
-                        Outline.Kind.QUOTE,
+                        SalesAgreement.Kind.QUOTE,
                         written(
                                 21,
                                 "",
@@ -919,8 +920,8 @@ class DemoCompany {
                                 line("PT-02", "24")));
                 on(
                         today.minusDays(31),
-                        () -> outlines.close(
-                                context("clerk", Role.CLERK, today.minusDays(31), "bought from another house"),
+                        () -> agreements.close(
+                                context("clerk", Role.CLERK, today.minusDays(31), "bought from another company"),
                                 lost,
                                 0));
             });
@@ -995,10 +996,10 @@ class DemoCompany {
         }
 
         private void undo(String order, LocalDate on, String intent, String reasonCode, String reason) {
-            undo(Asked.of(DocumentKind.ORDER, order, intent), on, reasonCode, reason);
+            undo(AskedUnwind.of(DocumentKind.ORDER, order, intent), on, reasonCode, reason);
         }
 
-        private void undo(Asked asked, LocalDate on, String reasonCode, String reason) {
+        private void undo(AskedUnwind asked, LocalDate on, String reasonCode, String reason) {
             var context = context("controller", Role.CONTROLLER, on, reason);
             unwind.carryOut(context, asked, reasonCode, unwind.fingerprintOf(context, asked, reasonCode));
         }
@@ -1016,7 +1017,7 @@ class DemoCompany {
                     (order, dispatch, invoice) -> on(
                             today.minusDays(10),
                             () -> undo(
-                                    new Asked(
+                                    new AskedUnwind(
                                             DocumentKind.INVOICE,
                                             invoice,
                                             "take-back-invoice",
@@ -1041,7 +1042,7 @@ class DemoCompany {
                 on(
                         today.minusDays(5),
                         () -> undo(
-                                Asked.of(DocumentKind.DISPATCH, dispatch, "take-back-dispatch"),
+                                AskedUnwind.of(DocumentKind.DISPATCH, dispatch, "take-back-dispatch"),
                                 today.minusDays(5),
                                 "never-left",
                                 "the van was full"));
@@ -1059,11 +1060,11 @@ class DemoCompany {
                 on(
                         today.minusDays(4),
                         () -> undo(
-                                new Asked(
+                                new AskedUnwind(
                                         DocumentKind.ORDER,
                                         order,
                                         "take-goods-back",
-                                        List.of(new Asked.Line(1, BigDecimal.valueOf(3))),
+                                        List.of(new AskedUnwind.Line(1, BigDecimal.valueOf(3))),
                                         "refund",
                                         false,
                                         null),
@@ -1075,11 +1076,11 @@ class DemoCompany {
                 on(
                         today.minusDays(9),
                         () -> undo(
-                                new Asked(
+                                new AskedUnwind(
                                         DocumentKind.INVOICE,
                                         invoice,
                                         "take-goods-back",
-                                        List.of(new Asked.Line(1, BigDecimal.valueOf(2))),
+                                        List.of(new AskedUnwind.Line(1, BigDecimal.valueOf(2))),
                                         null,
                                         false,
                                         null),
@@ -1098,11 +1099,11 @@ class DemoCompany {
                 on(
                         today.minusDays(19),
                         () -> undo(
-                                new Asked(
+                                new AskedUnwind(
                                         DocumentKind.DISPATCH,
                                         dispatch,
                                         "take-goods-back",
-                                        List.of(new Asked.Line(1, BigDecimal.valueOf(8))),
+                                        List.of(new AskedUnwind.Line(1, BigDecimal.valueOf(8))),
                                         null,
                                         false,
                                         BigDecimal.TEN),
@@ -1123,8 +1124,8 @@ class DemoCompany {
                                 returnOf(order),
                                 null,
                                 List.of(
-                                        new Verdict(1, Return.Outcome.Kind.RESTOCK, Quantity.of(7), "", ""),
-                                        new Verdict(1, Return.Outcome.Kind.SCRAP, Quantity.of(1), "", "bent"))));
+                                        new InspectionLine(1, Return.Outcome.Kind.RESTOCK, Quantity.of(7), "", ""),
+                                        new InspectionLine(1, Return.Outcome.Kind.SCRAP, Quantity.of(1), "", "bent"))));
             });
             on(today.minusDays(60), () -> {
                 var dead = submit(
@@ -1229,7 +1230,7 @@ class DemoCompany {
             return new Returning.OfDispatch(new LineRef(dispatch, 1), Quantity.of(quantity));
         }
 
-        /** Sold, sent back a week later, restocked and, unless somebody forgot, credited. */
+        /** Sold, sent back a week later, restocked and, unless someone forgot, credited. */
         private void sentBack(
                 int daysAgo,
                 int customer,
@@ -1258,7 +1259,8 @@ class DemoCompany {
                                 context("warehouse", Role.WAREHOUSE, back.plusDays(1), ""),
                                 returnOf(order),
                                 null,
-                                List.of(new Verdict(1, Return.Outcome.Kind.RESTOCK, Quantity.of(quantity), "", ""))));
+                                List.of(new InspectionLine(
+                                        1, Return.Outcome.Kind.RESTOCK, Quantity.of(quantity), "", ""))));
                 if (credited) {
                     on(
                             back.plusDays(2),

@@ -244,7 +244,7 @@ class DemoMultiplier {
             case "po" -> "case when po = '' then '' else po || ' R" + copy + "' end";
             case "po_normal", "po_folded" ->
                 "case when %1$s = '' then '' else %1$s || 'R%2$d' end".formatted(column, copy);
-            case "intake_reference" -> "intake_reference || '-R" + copy + "'";
+            case "import_reference" -> "import_reference || '-R" + copy + "'";
             case "document_number" -> {
                 var sql = new StringBuilder("case document_kind");
                 for (var kind : DocumentKind.values()) {

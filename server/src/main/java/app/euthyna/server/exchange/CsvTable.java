@@ -37,7 +37,7 @@ final class CsvTable {
     record BadCell(long row, String column, String value, String expected) {}
 
     /** How a file is written: whether decimals have a comma, and what stands between cells. */
-    record Dialect(boolean comma, char separator) {}
+    record Dialect(boolean comma, char delimiter) {}
 
     private final Dialect dialect;
     private final List<String> known;
@@ -109,7 +109,7 @@ final class CsvTable {
         }
         var format = CSVFormat.RFC4180
                 .builder()
-                .setDelimiter(dialect.separator())
+                .setDelimiter(dialect.delimiter())
                 .setIgnoreEmptyLines(false)
                 .get();
         try (var parser = CSVParser.parse(new StringReader(text), format)) {
@@ -136,11 +136,7 @@ final class CsvTable {
         var header = read.next();
         lastRead = 1;
         if (header.size() == 1 && header.get(0).split("[,;\\t]").length > 1) {
-            broken(
-                    1,
-                    "",
-                    header.get(0),
-                    "cells parted as chosen with the upload; these seem to be parted by something else");
+            broken(1, "", header.get(0), "cells separated by the chosen delimiter; this file seems to use another");
             return;
         }
         for (int at = 0; at < header.size(); at++) {

@@ -56,7 +56,7 @@ final class OrderFile {
     private Read read() {
         var groups = new LinkedHashMap<List<String>, List<CSVRecord>>();
         for (var record : table.records()) {
-            var reference = table.text(record, "reference", 120, "the sender's own number of the order");
+            var reference = table.text(record, "reference", 120, "the sender's order number");
             if (reference != null) {
                 groups.computeIfAbsent(
                                 List.of(table.cell(record, "customer").strip(), reference), k -> new ArrayList<>())
@@ -77,7 +77,7 @@ final class OrderFile {
     private FileOrder order(String customer, String reference, List<CSVRecord> records) {
         var first = records.get(0);
         if (!customerExists.test(customer)) {
-            table.bad(first, "customer", customer, "the code of a customer of ours");
+            table.bad(first, "customer", customer, "a customer code");
         }
         for (var name : List.of("po", "kind", "ordered_on", "requested_on", "remark")) {
             for (var record : records) {
@@ -116,7 +116,7 @@ final class OrderFile {
     private OrderDraft.Line line(CSVRecord record) {
         var item = table.cell(record, "item").strip();
         if (!itemExists.test(item)) {
-            table.bad(record, "item", item, "the code of an item of ours");
+            table.bad(record, "item", item, "an item code");
         }
         var quantity = table.number(record, "quantity", 3);
         if ((quantity == null && table.cell(record, "quantity").isBlank())
@@ -125,7 +125,7 @@ final class OrderFile {
         }
         var discount = table.number(record, "discount", 4);
         if (discount != null && discount.compareTo(BigDecimal.valueOf(100)) > 0) {
-            table.bad(record, "discount", table.cell(record, "discount"), "per cent between 0 and 100");
+            table.bad(record, "discount", table.cell(record, "discount"), "a percentage between 0 and 100");
         }
         return new OrderDraft.Line(null, item, quantity, table.number(record, "price", 4), discount, null);
     }

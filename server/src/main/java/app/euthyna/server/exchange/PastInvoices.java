@@ -15,7 +15,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Takes in invoices from before the house worked with this application: all of a file or, when a cell of it is wrong,
+ * Takes in invoices from before the company worked with this application: all of a file or, when a cell of it is wrong,
  * nothing.
  */
 @Service
@@ -50,10 +50,10 @@ class PastInvoices {
         for (var record : table.records()) {
             var customer = table.cell(record, "customer").strip();
             if (!customers.containsKey(customer)) {
-                table.bad(record, "customer", customer, "the code of a customer of ours");
+                table.bad(record, "customer", customer, "a customer code");
             }
             var number = table.text(record, "number", 40, "the number of the invoice");
-            var po = table.text(record, "po", 120, "the PO number that it carries");
+            var po = table.text(record, "po", 120, "the PO number");
             var on = table.date(record, "date");
             if (on == null && table.cell(record, "date").isBlank()) {
                 table.bad(record, "date", "", "a date like 2026-03-02");
@@ -72,7 +72,7 @@ class PastInvoices {
                     0,
                     0,
                     table.bad(),
-                    "Nothing was taken in: %d cells are not as expected.".formatted(table.failures()));
+                    "Nothing imported: %d cells are wrong.".formatted(table.failures()));
         }
         var taken = commands.retrying(() -> transactions.execute(status -> store(past)));
         return new PastReport(
@@ -80,7 +80,7 @@ class PastInvoices {
                 taken,
                 past.size() - taken,
                 List.of(),
-                "%d invoices were taken in; %d were known before.".formatted(taken, past.size() - taken));
+                "%d invoices imported; %d were known before.".formatted(taken, past.size() - taken));
     }
 
     private int store(List<Past> past) {

@@ -55,11 +55,11 @@ class StockFiles {
         for (var record : table.records()) {
             var item = table.cell(record, "item").strip();
             if (!items.contains(item)) {
-                table.bad(record, "item", item, "the code of an item that lies in a store");
+                table.bad(record, "item", item, "the code of a stock item");
             }
             var store = table.cell(record, "store").strip();
             if (!store.isEmpty() && !stores.contains(store)) {
-                table.bad(record, "store", store, "the code of a store, or nothing");
+                table.bad(record, "store", store, "a store code, or empty");
             }
             var quantity = table.number(record, "quantity", Quantity.DECIMALS);
             if (quantity == null || quantity.signum() <= 0) {
@@ -79,7 +79,7 @@ class StockFiles {
                     0,
                     false,
                     table.bad(),
-                    "Nothing was taken in: %d cells are not as expected.".formatted(table.failures()));
+                    "Nothing imported: %d cells are wrong.".formatted(table.failures()));
         }
         // items in one sequence, as every command locks them
         rows.sort(Comparator.comparing(Row::item));
@@ -91,11 +91,7 @@ class StockFiles {
                             .single()
                     > 0) {
                 return new StockReport(
-                        table.rows(),
-                        0,
-                        true,
-                        List.of(),
-                        "This very file was taken in before; nothing was taken in twice.");
+                        table.rows(), 0, true, List.of(), "This file was imported before; nothing is imported twice.");
             }
             jdbc.sql("insert into stock_file (file_hash, file_name, taken_at, taken_by) values (?, ?, ?, ?)")
                     .params(
@@ -110,7 +106,7 @@ class StockFiles {
                     rows.size(),
                     false,
                     List.of(),
-                    rows.size() == 1 ? "One row was taken in." : rows.size() + " rows were taken in.");
+                    rows.size() == 1 ? "One row imported." : rows.size() + " rows imported.");
         }));
     }
 }

@@ -1,5 +1,5 @@
 /**
- * Files in: orders as CSV. Start with {@link app.euthyna.server.exchange.Intake}. Uses {@code platform},
+ * Files in: orders as CSV. Start with {@link app.euthyna.server.exchange.OrderImport}. Uses {@code platform},
  * {@code masterdata} and {@code order}.
  */
 package app.euthyna.server.exchange;

@@ -123,7 +123,7 @@ class FindController {
                         hits,
                         kind.name(),
                         start,
-                        "select h.number, c.name, h.po from (select number, customer_id, po from outline "
+                        "select h.number, c.name, h.po from (select number, customer_id, po from sales_agreement "
                                 + range("number", "number")
                                 + ") h join customer c on c.id = h.customer_id order by h.number");
             }

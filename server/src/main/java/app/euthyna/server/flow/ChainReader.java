@@ -25,9 +25,9 @@ import app.euthyna.core.shared.Totals;
 import app.euthyna.core.shared.Vat;
 import app.euthyna.server.order.CommittedQuantities;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.PerTransaction;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.TransactionCache;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.LocalDate;
@@ -53,7 +53,7 @@ public class ChainReader implements CommittedQuantities {
 
     private final JdbcClient jdbc;
     private final Company company;
-    private final PerTransaction<String, Chain> known = PerTransaction.ofWhatWasRead();
+    private final TransactionCache<String, Chain> known = TransactionCache.readThrough();
 
     ChainReader(JdbcClient jdbc, Company company) {
         this.jdbc = jdbc;

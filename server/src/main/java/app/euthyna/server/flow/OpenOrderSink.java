@@ -9,7 +9,7 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.Ids;
-import app.euthyna.server.platform.PerTransaction;
+import app.euthyna.server.platform.TransactionCache;
 import java.util.List;
 import java.util.TreeSet;
 import org.springframework.core.annotation.Order;
@@ -18,7 +18,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * Keeps the table of live orders, from which lists and exposure are read. Orders that a command touches are noted, and
- * their rows written once: before somebody reads the table, and at the command's end.
+ * their rows written once: before someone reads the table, and at the command's end.
  */
 @Component
 @Order(60)
@@ -27,7 +27,7 @@ public class OpenOrderSink implements EffectSink {
     private final ChainReader chains;
     private final JdbcClient jdbc;
     private final Ids ids;
-    private final PerTransaction<String, Boolean> touched = PerTransaction.ofWhatIsToBeWritten();
+    private final TransactionCache<String, Boolean> touched = TransactionCache.toBeWritten();
 
     OpenOrderSink(ChainReader chains, JdbcClient jdbc, Ids ids) {
         this.chains = chains;

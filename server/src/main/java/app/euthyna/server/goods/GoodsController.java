@@ -9,8 +9,8 @@ import app.euthyna.server.batch.Batches;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
@@ -52,7 +52,7 @@ class GoodsController {
 
     private final Commands commands;
     private final Batches batches;
-    private final CarrierDesk desk;
+    private final SimulatedCarrier desk;
     private final Company company;
     private final JdbcClient jdbc;
 
@@ -63,7 +63,7 @@ class GoodsController {
             JdbcClient jdbc,
             DocumentDetails details,
             Batches batches,
-            CarrierDesk desk) {
+            SimulatedCarrier desk) {
         this.batches = batches;
         this.desk = desk;
         this.details = details;
@@ -190,7 +190,7 @@ class GoodsController {
 
     record DispatchPage(List<DispatchRow> rows, @Nullable String next) {}
 
-    @May.MoveGoods
+    @Permissions.MoveGoods
     @PostMapping("/stock-receipts")
     NumberView receive(@Valid @RequestBody StockReceipt request, HttpServletRequest http) {
         return commands.run(
@@ -214,8 +214,8 @@ class GoodsController {
             @Size(max = 2000) String reason,
             LocalDate date) {}
 
-    @May.MoveGoods
-    @PostMapping("/stock-corrections")
+    @Permissions.MoveGoods
+    @PostMapping("/stock-counts")
     NumberView count(@Valid @RequestBody Count request, HttpServletRequest http) {
         return commands.run(
                 http,
@@ -230,7 +230,7 @@ class GoodsController {
     }
 
     /** Reserved goods of one order line for another; {@code version} is that of the order that takes them. */
-    record HandOver(
+    record ReservationTransfer(
             @NotBlank String from,
             int fromLine,
             @NotBlank String to,
@@ -240,11 +240,11 @@ class GoodsController {
             @Size(max = 2000) String reason,
             LocalDate date) {}
 
-    @May.Decide
-    @PostMapping("/hand-overs")
-    List<ClaimView> handOver(@Valid @RequestBody HandOver request, HttpServletRequest http) {
+    @Permissions.Decide
+    @PostMapping("/reservation-transfers")
+    List<ClaimView> transfer(@Valid @RequestBody ReservationTransfer request, HttpServletRequest http) {
         return List.of(commands.run(http, request, ClaimView[].class, context -> {
-            goods.handOver(
+            goods.transfer(
                     context.on(request.date()).because(Texts.given(request.reason())),
                     new LineRef(request.from(), request.fromLine()),
                     new LineRef(request.to(), request.toLine()),
@@ -299,7 +299,7 @@ class GoodsController {
      * Has a note booked with a carrier. The desk is simulated, and can be silent: the note says so, and can be booked
      * again.
      */
-    @May.MoveGoods
+    @Permissions.MoveGoods
     @PostMapping("/dispatches/{number}/carrier")
     DispatchView book(@PathVariable String number, @Valid @RequestBody Booking request, HttpServletRequest http) {
         return commands.run(http, request, DispatchView.class, context -> {
@@ -311,7 +311,7 @@ class GoodsController {
     record CarrierAnswers(boolean answers) {}
 
     /** Tells the simulated carrier's desk to answer, or not to. */
-    @May.KeepMasterData
+    @Permissions.KeepMasterData
     @PutMapping("/simulated-carrier")
     CarrierAnswers answers(@Valid @RequestBody CarrierAnswers request, HttpServletRequest http) {
         return commands.run(http, request, CarrierAnswers.class, context -> {
@@ -334,7 +334,7 @@ class GoodsController {
     record DepartureBatch(@NotEmpty @Size(max = 500) List<@Valid SentOne> dispatches, LocalDate date) {}
 
     /** Stages many orders, each on its own; the answer is the log, which goes on where it is long. */
-    @May.MoveGoods
+    @Permissions.MoveGoods
     @PostMapping("/batches/stagings")
     Batches.BatchView stageMany(@Valid @RequestBody StagingBatch request, HttpServletRequest http) {
         return batches.carryOut(commands.run(
@@ -349,7 +349,7 @@ class GoodsController {
                                 .toList())));
     }
 
-    @May.MoveGoods
+    @Permissions.MoveGoods
     @PostMapping("/batches/departures")
     Batches.BatchView departMany(@Valid @RequestBody DepartureBatch request, HttpServletRequest http) {
         return batches.carryOut(commands.run(
@@ -371,7 +371,7 @@ class GoodsController {
         return new Quantity(given);
     }
 
-    @May.MoveGoods
+    @Permissions.MoveGoods
     @PostMapping("/dispatches")
     DispatchView stage(@Valid @RequestBody Staging request, HttpServletRequest http) {
         return commands.run(http, request, DispatchView.class, context -> {
@@ -384,7 +384,7 @@ class GoodsController {
         });
     }
 
-    @May.MoveGoods
+    @Permissions.MoveGoods
     @PostMapping("/dispatches/{number}/departure")
     DispatchView depart(@PathVariable String number, @Valid @RequestBody Seen request, HttpServletRequest http) {
         return commands.run(http, request, DispatchView.class, context -> {
@@ -393,7 +393,7 @@ class GoodsController {
         });
     }
 
-    @May.MoveGoods
+    @Permissions.MoveGoods
     @PostMapping("/dispatches/{number}/voiding")
     DispatchView voidStaged(@PathVariable String number, @Valid @RequestBody Seen request, HttpServletRequest http) {
         return commands.run(http, request, DispatchView.class, context -> {

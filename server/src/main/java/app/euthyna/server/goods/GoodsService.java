@@ -4,11 +4,11 @@ import app.euthyna.core.flow.Cancellation;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.goods.Claim;
-import app.euthyna.core.goods.Correcting;
 import app.euthyna.core.goods.Dispatching;
 import app.euthyna.core.goods.Dispatching.Pick;
 import app.euthyna.core.goods.GoodsRefusal;
 import app.euthyna.core.goods.Reserving;
+import app.euthyna.core.goods.StockCount;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
@@ -48,7 +48,7 @@ public class GoodsService {
     private final Ids ids;
     private final EffectWriter writer;
     private final JdbcClient jdbc;
-    private final CarrierDesk desk;
+    private final SimulatedCarrier desk;
 
     GoodsService(
             ChainReader chains,
@@ -60,7 +60,7 @@ public class GoodsService {
             Ids ids,
             EffectWriter writer,
             JdbcClient jdbc,
-            CarrierDesk desk) {
+            SimulatedCarrier desk) {
         this.desk = desk;
         this.chains = chains;
         this.orders = orders;
@@ -81,7 +81,7 @@ public class GoodsService {
         var at = site == null ? masterData.defaultSite() : site;
         if (!masterData.item(item).kind().isShipped()) {
             throw new RefusedException(
-                    CommonRefusal.Incomplete.of("item", "an item that lies in a store; %s does not".formatted(item)));
+                    CommonRefusal.Incomplete.of("item", "a stock item; %s is not one".formatted(item)));
         }
         if (unitCost.stripTrailingZeros().scale() > Price.DECIMALS) {
             throw new RefusedException(CommonRefusal.Incomplete.of("unitCost", "a cost with at most 4 decimals"));
@@ -108,7 +108,7 @@ public class GoodsService {
         var at = site == null ? masterData.defaultSite() : site;
         if (!masterData.item(item).kind().isShipped()) {
             throw new RefusedException(
-                    CommonRefusal.Incomplete.of("item", "an item that lies in a store; %s does not".formatted(item)));
+                    CommonRefusal.Incomplete.of("item", "a stock item; %s is not one".formatted(item)));
         }
         var shelf = shelves.lock(at, item);
         var held = jdbc.sql("""
@@ -120,15 +120,15 @@ public class GoodsService {
                 .query((r, n) -> {
                     var line = new LineRef(r.getString(1), r.getInt(2));
                     var quantity = new Quantity(r.getBigDecimal(3));
-                    return new Correcting.Held(
+                    return new StockCount.Held(
                             line, quantity, new Claim(line, quantity, r.getObject(4, LocalDate.class), r.getLong(5)));
                 })
                 .list();
         locks.orders(held.stream().map(one -> one.orderLine().number()).toList());
-        var number = numbers.next(DocumentKind.STOCK_CORRECTION);
+        var number = numbers.next(DocumentKind.STOCK_COUNT);
         writer.write(
                 context,
-                RefusedException.unless(Correcting.count(number, shelf, counted, unitCost, held, context.reason())));
+                RefusedException.orThrow(StockCount.count(number, shelf, counted, unitCost, held, context.reason())));
         return number;
     }
 
@@ -143,14 +143,14 @@ public class GoodsService {
     }
 
     /** Hands what is reserved for one order over to another. */
-    public void handOver(CommandContext context, LineRef from, LineRef to, long version, Quantity quantity) {
+    public void transfer(CommandContext context, LineRef from, LineRef to, long version, Quantity quantity) {
         var first = chains.chain(from.number());
         if (first.order().hasLine(from.line())) {
             var line = first.order().line(from.line());
             shelves.lock(first.order().siteOf(line), line.item());
         }
         locks.orders(List.of(from.number(), to.number()));
-        var handed = RefusedException.unless(Reserving.handOver(
+        var handed = RefusedException.orThrow(Reserving.transfer(
                 chains.chain(from.number()),
                 from.line(),
                 chains.chain(to.number()),
@@ -165,7 +165,7 @@ public class GoodsService {
     public String stage(CommandContext context, String order, long version, List<Pick> picks) {
         locks.orders(List.of(order));
         var chain = chains.chain(order);
-        var staged = RefusedException.unless(
+        var staged = RefusedException.orThrow(
                 Dispatching.stage(chain, numbers.next(DocumentKind.DISPATCH), context.date(), picks));
         orders.requireVersion(order, version);
         writer.write(context, List.of(staged));
@@ -199,7 +199,7 @@ public class GoodsService {
         var drops = !waiting.isEmpty() && choice == ShortageChoice.DROP_REST;
         if (drops && !context.person().decides()) {
             throw new RefusedException(new CommonRefusal.NotAuthorised(
-                    "give up what is short", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
+                    "cancel what is short", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
         }
         var number = stage(context, order, version, List.of());
         if (drops) {
@@ -212,7 +212,7 @@ public class GoodsService {
                             numbers.next(DocumentKind.CANCELLATION),
                             order,
                             context.date(),
-                            context.reason().isBlank() ? "short when it was staged, dropped" : context.reason(),
+                            context.reason().isBlank() ? "short at staging, cancelled" : context.reason(),
                             lines))));
         }
         return number;
@@ -229,7 +229,8 @@ public class GoodsService {
                 .param(
                         reference.isPresent()
                                 ? null
-                                : "The desk of %s gave no answer in %d tries.".formatted(carrier, CarrierDesk.TRIES))
+                                : "The carrier %s did not answer in %d tries."
+                                        .formatted(carrier, SimulatedCarrier.TRIES))
                 .param(number)
                 .update();
     }
@@ -291,7 +292,7 @@ public class GoodsService {
         var order = orderOf(number);
         locks.customerAndOrder(order);
         var dispatch = dispatch(order, number);
-        var voided = RefusedException.unless(Dispatching.voidStaged(dispatch));
+        var voided = RefusedException.orThrow(Dispatching.voidStaged(dispatch));
         requireVersion(number, version);
         writer.write(context, List.of(voided));
     }
@@ -305,7 +306,7 @@ public class GoodsService {
         locks.orders(List.of(order));
         var chain = chains.chain(order);
         var departed =
-                RefusedException.unless(Dispatching.depart(chain, dispatch(order, number), locked, context.date()));
+                RefusedException.orThrow(Dispatching.depart(chain, dispatch(order, number), locked, context.date()));
         requireVersion(number, version);
         writer.write(context, List.of(departed));
     }

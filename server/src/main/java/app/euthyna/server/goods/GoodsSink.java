@@ -81,7 +81,7 @@ class GoodsSink implements EffectSink {
         }
 
         @Override
-        public Void reserved(Effect.Reserved effect) {
+        public Void stockReserved(Effect.StockReserved effect) {
             shelves.change(effect.site(), effect.item(), shelf -> shelf.reserve(effect.quantity()));
             claim(effect.orderLine(), effect.quantity());
             jdbc.sql("update stock_claim set waiting = waiting - ?, waits = waiting > ? where order_id = ? and"
@@ -96,14 +96,14 @@ class GoodsSink implements EffectSink {
         }
 
         @Override
-        public Void released(Effect.Released effect) {
+        public Void reservationReleased(Effect.ReservationReleased effect) {
             shelves.change(effect.site(), effect.item(), shelf -> shelf.release(effect.quantity()));
             claim(effect.orderLine(), effect.quantity().negated());
             return null;
         }
 
         @Override
-        public Void staged(Effect.Staged effect) {
+        public Void dispatchStaged(Effect.DispatchStaged effect) {
             var dispatch = effect.dispatch();
             var entity = new DispatchEntity();
             entity.number = dispatch.number();
@@ -122,7 +122,7 @@ class GoodsSink implements EffectSink {
         }
 
         @Override
-        public Void voided(Effect.Voided effect) {
+        public Void dispatchVoided(Effect.DispatchVoided effect) {
             find(effect.dispatch()).state = Dispatch.State.VOIDED;
             effect.dispatch()
                     .lines()
@@ -131,7 +131,7 @@ class GoodsSink implements EffectSink {
         }
 
         @Override
-        public Void departed(Effect.Departed effect) {
+        public Void dispatchDeparted(Effect.DispatchDeparted effect) {
             var dispatch = effect.dispatch();
             var entity = find(dispatch);
             entity.state = Dispatch.State.DEPARTED;
@@ -196,10 +196,10 @@ class GoodsSink implements EffectSink {
 
         @Override
         public Void returnInspected(Effect.ReturnInspected effect) {
-            for (var judgement : effect.judgements()) {
-                var outcome = judgement.outcome();
+            for (var result : effect.results()) {
+                var outcome = result.outcome();
                 if (outcome.kind() == Return.Outcome.Kind.RESTOCK) {
-                    var item = effect.before().line(judgement.line()).item();
+                    var item = effect.before().line(result.line()).item();
                     shelves.change(outcome.site(), item, shelf -> shelf.receive(outcome.quantity(), outcome.cost()));
                     move(
                             outcome.site(),
@@ -229,14 +229,14 @@ class GoodsSink implements EffectSink {
         }
 
         @Override
-        public Void handedOver(Effect.HandedOver effect) {
+        public Void reservationTransferred(Effect.ReservationTransferred effect) {
             claim(effect.from(), effect.quantity().negated());
             claim(effect.to(), effect.quantity());
             return null;
         }
 
         @Override
-        public Void stockCorrected(Effect.StockCorrected effect) {
+        public Void stockCounted(Effect.StockCounted effect) {
             var shelf = shelves.lock(effect.site(), effect.item());
             shelves.change(effect.site(), effect.item(), before -> before.correct(effect.quantity(), effect.value()));
             move(
@@ -244,11 +244,11 @@ class GoodsSink implements EffectSink {
                     effect.item(),
                     effect.quantity(),
                     effect.value(),
-                    DocumentKind.STOCK_CORRECTION,
+                    DocumentKind.STOCK_COUNT,
                     effect.correction(),
                     context.date());
             jdbc.sql("""
-                insert into stock_correction (number, item_id, site_id, counted, quantity, stock_value, corrected_on,
+                insert into stock_count (number, item_id, site_id, counted, quantity, stock_value, counted_on,
                     reason)
                 values (?, ?, ?, ?, ?, ?, ?, ?)\
                 """)
@@ -311,11 +311,11 @@ class GoodsSink implements EffectSink {
             if (effect instanceof Effect.StockReceived received) {
                 concerned.add(new Place(received.item(), received.site()));
             }
-            if (effect instanceof Effect.StockCorrected corrected) {
+            if (effect instanceof Effect.StockCounted corrected) {
                 concerned.add(new Place(corrected.item(), corrected.site()));
             }
             if (effect instanceof Effect.ReturnInspected inspected) {
-                inspected.judgements().stream()
+                inspected.results().stream()
                         .filter(j -> j.outcome().kind() == Return.Outcome.Kind.RESTOCK)
                         .forEach(j -> concerned.add(new Place(
                                 inspected.before().line(j.line()).item(),
@@ -327,7 +327,7 @@ class GoodsSink implements EffectSink {
                         .forEach(line -> concerned.add(
                                 new Place(line.item(), reversed.dispatch().site())));
             }
-            if (!(effect instanceof Effect.Reserved)) {
+            if (!(effect instanceof Effect.StockReserved)) {
                 var clears = effect instanceof Effect.OrderChanged
                         || (effect instanceof Effect.StateChanged changed && changed.to() == OrderState.CLEARED);
                 for (var number : effect.orders()) {
@@ -394,7 +394,7 @@ class GoodsSink implements EffectSink {
                     ? Quantity.ZERO
                     : flow.toShip().minus(flow.staged()).max(Quantity.ZERO);
             if (reserved.exceeds(needed)) {
-                releases.add(new Effect.Released(
+                releases.add(new Effect.ReservationReleased(
                         new LineRef(number, row.line()), row.site(), row.item(), reserved.minus(needed)));
             }
             concerned.add(new Place(row.item(), row.site()));

@@ -54,7 +54,7 @@ class JournalEntryEntity {
     String hash;
     /** The number of the entry that this one undoes. */
     String mirrors;
-    /** Why it was made by hand. */
+    /** Why it was made manually. */
     String remark = "";
 
     @ElementCollection

@@ -27,7 +27,7 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * What the finance lead does to the books themselves: closes periods, posts by hand, keeps accounts and the posting
+ * What the finance lead does to the books themselves: closes periods, posts manually, keeps accounts and the posting
  * map.
  */
 @Service
@@ -102,9 +102,9 @@ public class LedgerKeeping {
         void periodOpened(CommandContext context);
     }
 
-    /** Posts an entry by hand; answers the number of its document. */
+    /** Posts an entry manually; answers the number of its document. */
     public String post(CommandContext context, List<ManualLine> lines) {
-        Effect.ManuallyPosted posted = RefusedException.unless(ManualPosting.post(
+        Effect.ManualEntryPosted posted = RefusedException.orThrow(ManualPosting.post(
                 numbers.next(DocumentKind.MANUAL_ENTRY),
                 lines,
                 accounts.roles(),
@@ -123,7 +123,7 @@ public class LedgerKeeping {
                         .query(Long.class)
                         .single()
                 > 0) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("code", "a code that no account has yet"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("code", "an unused account code"));
         }
         jdbc.sql("insert into account (code, name) values (?, ?)")
                 .params(code, name)
@@ -138,10 +138,10 @@ public class LedgerKeeping {
     public void setRow(CommandContext context, PostingMap.Row row) {
         requireLead(context, "change the posting map");
         if (context.reason().isBlank()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the posting map changes"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for the change"));
         }
         if (row.role() == AccountRole.OTHER) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("role", "a role that events post to"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("role", "an account role"));
         }
         if (!row.account().isEmpty()
                 && jdbc.sql("select count(*) from account where code = ?")

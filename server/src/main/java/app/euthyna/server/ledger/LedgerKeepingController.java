@@ -5,7 +5,7 @@ import app.euthyna.core.ledger.AccountRole;
 import app.euthyna.core.ledger.PostingMap;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
@@ -27,7 +27,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Periods, entries by hand, accounts and the posting map over HTTP. */
+/** Periods, entries manually, accounts and the posting map over HTTP. */
 @RestController
 @RequestMapping("/api/ledger")
 class LedgerKeepingController {
@@ -91,7 +91,7 @@ class LedgerKeepingController {
                         .list());
     }
 
-    @May.KeepBooks
+    @Permissions.KeepBooks
     @PostMapping("/periods/closings")
     PeriodsView close(@Valid @RequestBody Closing request, HttpServletRequest http) {
         return commands.run(http, request, PeriodsView.class, context -> {
@@ -100,7 +100,7 @@ class LedgerKeepingController {
         });
     }
 
-    @May.KeepBooks
+    @Permissions.KeepBooks
     @PostMapping("/periods/reopenings")
     PeriodsView reopen(@Valid @RequestBody Reopening request, HttpServletRequest http) {
         return commands.run(http, request, PeriodsView.class, context -> {
@@ -109,7 +109,7 @@ class LedgerKeepingController {
         });
     }
 
-    /** One side of an entry by hand; either a debit or a credit. */
+    /** One side of an entry manually; either a debit or a credit. */
     record WrittenSide(@NotBlank @Size(max = 20) String account, BigDecimal debit, BigDecimal credit) {}
 
     record ManualEntry(
@@ -117,7 +117,7 @@ class LedgerKeepingController {
             @Size(max = 2000) String reason,
             LocalDate date) {}
 
-    @May.KeepBooks
+    @Permissions.KeepBooks
     @PostMapping("/manual-entries")
     LedgerController.EntryView post(@Valid @RequestBody ManualEntry request, HttpServletRequest http) {
         return commands.run(http, request, LedgerController.EntryView.class, context -> {
@@ -140,7 +140,7 @@ class LedgerKeepingController {
      * An account.
      *
      * @param roles that the posting map gives it
-     * @param control documents account for it, so nothing is posted there by hand
+     * @param control documents account for it, so nothing is posted there manually
      */
     record LedgerAccountView(String code, String name, List<String> roles, boolean control) {}
 
@@ -164,7 +164,7 @@ class LedgerKeepingController {
                 .list();
     }
 
-    @May.KeepBooks
+    @Permissions.KeepBooks
     @PostMapping("/accounts")
     NewAccount add(@Valid @RequestBody NewAccount request, HttpServletRequest http) {
         return commands.run(http, request, NewAccount.class, context -> {
@@ -189,7 +189,7 @@ class LedgerKeepingController {
     /** A change of the posting map. */
     record MapChangeView(OffsetDateTime at, String by, String sentence, String reason) {}
 
-    @May.KeepBooks
+    @Permissions.KeepBooks
     @PutMapping("/posting-map")
     List<LedgerController.PostingRuleView> setRow(@Valid @RequestBody WrittenRow request, HttpServletRequest http) {
         return List.of(commands.run(http, request, LedgerController.PostingRuleView[].class, context -> {

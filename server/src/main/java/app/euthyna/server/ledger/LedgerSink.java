@@ -62,7 +62,7 @@ public class LedgerSink implements EffectSink {
     @Override
     public void store(CommandContext context, Effect effect) {
         Postings.mirrored(effect).ifPresent(document -> mirror(context, document));
-        if (effect instanceof Effect.ManuallyPosted manual) {
+        if (effect instanceof Effect.ManualEntryPosted manual) {
             var roles = accounts.roles();
             var lines = manual.lines().stream()
                     .map(line ->
@@ -73,7 +73,7 @@ public class LedgerSink implements EffectSink {
                     number -> new Entry(
                             number,
                             context.date(),
-                            "by hand",
+                            "manual",
                             new DocumentRef(DocumentKind.MANUAL_ENTRY, manual.number()),
                             "",
                             lines),
@@ -82,7 +82,7 @@ public class LedgerSink implements EffectSink {
                     context.reason());
         } else {
             postings().of(effect).ifPresent(proposal -> {
-                var mapped = RefusedException.unless(accounts.map().map(proposal.posting()));
+                var mapped = RefusedException.orThrow(accounts.map().map(proposal.posting()));
                 post(
                         context,
                         number -> new Entry(
@@ -106,7 +106,7 @@ public class LedgerSink implements EffectSink {
         for (var entry : reader.entries(List.of(document))) {
             if (!undone.contains(entry.number()) && !mirrors.contains(entry.number())) {
                 var later = context.date().isAfter(entry.date())
-                        ? "undoes %s of %s".formatted(entry.number(), Figures.day(entry.date()))
+                        ? "reverses %s of %s".formatted(entry.number(), Figures.day(entry.date()))
                         : "";
                 post(context, number -> entry.mirror(number, context.date()), List.of(), entry.number(), later);
             }
@@ -185,7 +185,7 @@ public class LedgerSink implements EffectSink {
     public List<EntryLine> lines(Effect effect) {
         return postings()
                 .of(effect)
-                .map(proposal -> RefusedException.unless(accounts.map().map(proposal.posting()))
+                .map(proposal -> RefusedException.orThrow(accounts.map().map(proposal.posting()))
                         .lines())
                 .orElse(List.of());
     }

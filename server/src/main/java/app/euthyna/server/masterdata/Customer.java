@@ -9,7 +9,7 @@ import java.util.Optional;
 /**
  * A customer as documents and decisions see it.
  *
- * @param rules what holds for it under the rules of the house that are in force
+ * @param rules what holds for it under the rules of the company that are in force
  * @param ownPo its own PO policy
  * @param ownOverdue its own agreement on what counts as overdue
  * @param licences number by class of regulated goods
@@ -32,8 +32,8 @@ public record Customer(
                 code, name, town, customerClass, region, termsDays, vatTreatment, changed, ownPo, ownOverdue, licences);
     }
 
-    /** What would hold for it under other rules of the house. */
-    public CustomerRules under(HouseRules house) {
+    /** What would hold for it under other rules of the company. */
+    public CustomerRules under(CompanyRules house) {
         return new CustomerRules(
                 code,
                 rules.creditLimit(),

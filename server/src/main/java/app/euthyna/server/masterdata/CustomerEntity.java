@@ -61,7 +61,7 @@ class CustomerEntity {
     String vatId = "";
 
     String email = "";
-    /** Unless it has its own, the house's PO policy holds. */
+    /** Unless it has its own, the company's PO policy holds. */
     @Column(name = "po_own")
     boolean poOwn;
 
@@ -86,7 +86,7 @@ class CustomerEntity {
 
     @Column(name = "po_ceiling")
     BigDecimal poCeiling;
-    /** Rules of approval of its own take the place of the house's, also where there are none. */
+    /** Rules of approval of its own take the place of the company's, also where there are none. */
     @Column(name = "own_approval")
     boolean ownApproval;
 

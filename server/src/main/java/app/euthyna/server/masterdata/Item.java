@@ -10,7 +10,7 @@ import java.math.BigDecimal;
  * @param price list price per unit
  * @param floor the price after discount should not fall below it
  * @param minStock told when stock falls under it
- * @param leadDays the house needs so many days for it
+ * @param leadDays the company needs so many days for it
  * @param regulated class of licence it needs, or empty
  */
 public record Item(

@@ -10,9 +10,9 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Locks;
-import app.euthyna.server.platform.PerTransaction;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.TransactionCache;
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.text.Normalizer;
@@ -40,11 +40,11 @@ public class MasterData {
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final Company company;
-    private final PerTransaction<String, Customer> customers = PerTransaction.ofWhatWasRead();
-    private final PerTransaction<String, Item> items = PerTransaction.ofWhatWasRead();
+    private final TransactionCache<String, Customer> customers = TransactionCache.readThrough();
+    private final TransactionCache<String, Item> items = TransactionCache.readThrough();
 
     private final Locks locks;
-    private final HouseRulesStore rules;
+    private final CompanyRulesStore rules;
     private final ObjectProvider<EffectWriter> writer;
 
     MasterData(
@@ -52,7 +52,7 @@ public class MasterData {
             JdbcClient jdbc,
             Company company,
             Locks locks,
-            HouseRulesStore rules,
+            CompanyRulesStore rules,
             ObjectProvider<EffectWriter> writer) {
         this.rules = rules;
         this.locks = locks;
@@ -237,7 +237,7 @@ public class MasterData {
         change(context, code, version, entity -> agree(entity, rules, rules.overdue()));
     }
 
-    /** Gives a customer its own PO policy, or the house's again; orders that it concerns are checked again. */
+    /** Gives a customer its own PO policy, or the company's again; orders that it concerns are checked again. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void setPolicy(CommandContext context, String code, long version, Optional<PoPolicy> own) {
         change(context, code, version, entity -> policy(entity, own));

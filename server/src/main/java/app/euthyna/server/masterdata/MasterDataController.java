@@ -11,7 +11,7 @@ import app.euthyna.core.shared.Vat;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
@@ -143,12 +143,12 @@ class MasterDataController {
 
     record SiteView(String code, String name) {}
 
-    @May.KeepMasterData
+    @Permissions.KeepMasterData
     @PostMapping("/customers")
     CodeView addCustomer(@Valid @RequestBody NewCustomer request, HttpServletRequest http) {
         return commands.run(http, request, CodeView.class, context -> {
             if (masterData.findCustomer(request.code()).isPresent()) {
-                throw new RefusedException(CommonRefusal.Incomplete.of("code", "a code that no customer has yet"));
+                throw new RefusedException(CommonRefusal.Incomplete.of("code", "an unused customer code"));
             }
             var own = policy(request.po());
             var overdue = overdue(request.overdue());
@@ -179,7 +179,7 @@ class MasterDataController {
     }
 
     /** Changes what is agreed with a customer. Orders that it concerns are held or let go at once. */
-    @May.KeepMasterData
+    @Permissions.KeepMasterData
     @PutMapping("/customers/{code}/terms")
     CustomerView agree(@PathVariable String code, @Valid @RequestBody Terms request, HttpServletRequest http) {
         return commands.run(http, request, CustomerView.class, given -> {
@@ -203,10 +203,10 @@ class MasterDataController {
         });
     }
 
-    /** A customer's own PO policy in place of the house's; none gives it the house's again. */
+    /** A customer's own PO policy in place of the company's; none gives it the company's again. */
     record OwnPolicy(@NotNull Long version, @Valid PoRules own, LocalDate date) {}
 
-    @May.KeepMasterData
+    @Permissions.KeepMasterData
     @PutMapping("/customers/{code}/po-policy")
     CustomerView setPolicy(@PathVariable String code, @Valid @RequestBody OwnPolicy request, HttpServletRequest http) {
         return commands.run(http, request, CustomerView.class, context -> {
@@ -225,7 +225,7 @@ class MasterDataController {
             @Size(max = 20) String postcode,
             @Size(max = 120) String town,
 
-            @Pattern(regexp = "|[A-Z]{2}", message = "a country by its two letters, such as IE")
+            @Pattern(regexp = "|[A-Z]{2}", message = "a two-letter country code such as IE")
             String country,
 
             @Size(max = 40) String vatId,
@@ -261,7 +261,7 @@ class MasterDataController {
             String email,
             BigDecimal depositPercent) {}
 
-    @May.KeepMasterData
+    @Permissions.KeepMasterData
     @PutMapping("/customers/{code}/address")
     AddressView setAddress(
             @PathVariable String code, @Valid @RequestBody WrittenAddress request, HttpServletRequest http) {
@@ -295,7 +295,7 @@ class MasterDataController {
     record Licences(
             @NotNull Long version, @NotNull @Size(max = 50) List<@Valid Licence> licences, LocalDate date) {}
 
-    @May.KeepMasterData
+    @Permissions.KeepMasterData
     @PutMapping("/customers/{code}/licences")
     CustomerView setLicences(@PathVariable String code, @Valid @RequestBody Licences request, HttpServletRequest http) {
         if (request.licences().stream().map(Licence::licenceClass).distinct().count()
@@ -314,8 +314,8 @@ class MasterDataController {
 
     private Optional<PoPolicy> policy(PoRules given) {
         if (given != null && given.near() == Severity.STOP) {
-            throw new RefusedException(CommonRefusal.Incomplete.of(
-                    "po.near", "CAUTION or OFF: a number one slip away never stops an order"));
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("po.near", "CAUTION or OFF; a near match never stops an order"));
         }
         return Optional.ofNullable(given)
                 .map(po -> new PoPolicy(
@@ -339,12 +339,12 @@ class MasterDataController {
                 : Optional.of(new CustomerRules.Block(context.person().username(), context.date(), why.strip()));
     }
 
-    @May.KeepMasterData
+    @Permissions.KeepMasterData
     @PostMapping("/items")
     CodeView addItem(@Valid @RequestBody NewItem request, HttpServletRequest http) {
         return commands.run(http, request, CodeView.class, context -> {
             if (!masterData.items(List.of(request.code())).isEmpty()) {
-                throw new RefusedException(CommonRefusal.Incomplete.of("code", "a code that no item has yet"));
+                throw new RefusedException(CommonRefusal.Incomplete.of("code", "an unused item code"));
             }
             if (request.vatCategory() != Vat.Category.S && request.vatRate().signum() != 0) {
                 throw new RefusedException(CommonRefusal.Incomplete.of("vatRate", "zero, unless the category is S"));
@@ -365,7 +365,7 @@ class MasterDataController {
         });
     }
 
-    @May.KeepMasterData
+    @Permissions.KeepMasterData
     @PostMapping("/simulated-register")
     CodeView register(@Valid @RequestBody RegisterAnswer request, HttpServletRequest http) {
         return commands.run(http, request, CodeView.class, context -> {

@@ -3,7 +3,7 @@ package app.euthyna.server.masterdata;
 import app.euthyna.core.order.PriceList;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.platform.Commands;
-import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Permissions;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Digits;
@@ -58,7 +58,7 @@ class PriceController {
                 .toList());
     }
 
-    @May.KeepMasterData
+    @Permissions.KeepMasterData
     @PutMapping
     PriceBreaksView set(
             @PathVariable String code, @Valid @RequestBody PriceBreaksView request, HttpServletRequest http) {

@@ -4,13 +4,13 @@ import java.math.BigDecimal;
 import java.util.List;
 
 /**
- * What the house has laid down for undoing.
+ * What the company has published for unwinding.
  *
  * @param reasons from which one is chosen, beside a text of one's own
  * @param refundLimit in the company's currency; what goes back above it is for the finance lead to decide, none where
  *     it is null
- * @param restockingPercent kept back of what goods are worth that come back
- * @param refundsThroughService whether refunds are paid out by the payment service, or by hand
+ * @param restockingPercent retained of what goods are worth that come back
+ * @param refundsThroughService whether refunds are paid out by the payment service, or manually
  */
 public record UnwindRules(
         List<Reason> reasons, BigDecimal refundLimit, BigDecimal restockingPercent, Boolean refundsThroughService) {
@@ -18,18 +18,18 @@ public record UnwindRules(
     /** A reason by its code, which never changes, and its words. */
     public record Reason(String code, String words) {}
 
-    /** Of a house that has laid down nothing. */
+    /** Of a company without rules of its own. */
     public static final UnwindRules STANDARD = new UnwindRules(
             List.of(
-                    new Reason("customer-asked", "Customer asked for it"),
+                    new Reason("customer-asked", "Customer request"),
                     new Reason("entered-in-error", "Entered in error"),
                     new Reason("billed-in-error", "Billed in error"),
                     new Reason("not-available", "Not available any more"),
                     new Reason("damaged", "Damaged"),
                     new Reason("wrong-item", "Wrong item or size"),
                     new Reason("unwanted", "Not wanted"),
-                    new Reason("never-left", "Goods never left"),
-                    new Reason("leftover", "Leftover nobody waits for"),
+                    new Reason("never-left", "Goods never departed"),
+                    new Reason("leftover", "Remainder no longer wanted"),
                     new Reason("other", "Other")),
             null,
             BigDecimal.ZERO,

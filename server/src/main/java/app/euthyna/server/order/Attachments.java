@@ -6,7 +6,7 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.History;
-import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.ByteArrayOutputStream;
@@ -135,7 +135,7 @@ class Attachments {
     }
 
     /** Keeps a PDF, a PNG or JPEG picture or a plain text of at most 5 MB. */
-    @May.Propose
+    @Permissions.Propose
     @PostMapping(consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     AttachmentList attach(
             @PathVariable String owner,
@@ -155,7 +155,7 @@ class Attachments {
                     var of = Owner.of(owner);
                     if (attachments(of, number).attachments().size() >= MOST) {
                         throw new RefusedException(
-                                CommonRefusal.Incomplete.of("file", "no more than " + MOST + " files with a document"));
+                                CommonRefusal.Incomplete.of("file", "at most " + MOST + " files with a document"));
                     }
                     var key = new GeneratedKeyHolder();
                     jdbc.sql("insert into attachment (" + of.column
@@ -182,7 +182,7 @@ class Attachments {
                 });
     }
 
-    @May.Propose
+    @Permissions.Propose
     @DeleteMapping("/{id}")
     AttachmentList remove(
             @PathVariable String owner, @PathVariable String number, @PathVariable long id, HttpServletRequest http) {
@@ -193,7 +193,7 @@ class Attachments {
                     .param(id)
                     .update();
             jdbc.sql("delete from attachment where id = ?").param(id).update();
-            note(context, of, number, "took off the attached " + name);
+            note(context, of, number, "removed the attached " + name);
             return attachments(of, number);
         });
     }

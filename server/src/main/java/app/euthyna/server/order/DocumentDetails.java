@@ -1,8 +1,8 @@
 package app.euthyna.server.order;
 
+import app.euthyna.core.order.CompanyField;
 import app.euthyna.core.order.Details;
-import app.euthyna.core.order.HouseField;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Records;
 import java.util.List;
 import java.util.Map;
@@ -15,14 +15,14 @@ import org.springframework.stereotype.Component;
 public class DocumentDetails {
 
     private final JdbcClient jdbc;
-    private final HouseRulesStore rules;
+    private final CompanyRulesStore rules;
 
-    DocumentDetails(JdbcClient jdbc, HouseRulesStore rules) {
+    DocumentDetails(JdbcClient jdbc, CompanyRulesStore rules) {
         this.jdbc = jdbc;
         this.rules = rules;
     }
 
-    /** A field of the house with the value that it had. */
+    /** A field of the company with the value that it had. */
     public record FieldValue(String label, String value) {}
 
     /**
@@ -50,7 +50,7 @@ public class DocumentDetails {
 
     public List<CarriedDetails> of(String kind, String number) {
         var labels = rules.inForce().entry().fields().stream()
-                .collect(Collectors.toMap(HouseField::code, HouseField::label));
+                .collect(Collectors.toMap(CompanyField::code, CompanyField::label));
         return jdbc.sql("""
             select o.number, d.details from document_details d join sales_order o on o.id = d.order_id
             where d.document_kind = ? and d.document_number = ? order by o.id\

@@ -7,10 +7,10 @@ import app.euthyna.core.shared.Refusal;
 sealed interface DraftRefusal extends Refusal {
 
     /** It is no draft any more. */
-    record HandedInAlready(String order, OrderState state) implements DraftRefusal {
+    record AlreadySubmitted(String order, OrderState state) implements DraftRefusal {
         @Override
         public String code() {
-            return "order-handed-in";
+            return "order-submitted";
         }
 
         @Override
@@ -20,7 +20,7 @@ sealed interface DraftRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Order %s was handed in before; it is %s.".formatted(order, state.words());
+            return "Order %s is already submitted; it is %s.".formatted(order, state.words());
         }
     }
 }

@@ -4,8 +4,8 @@ import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Permissions;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -46,7 +46,7 @@ class OrderController {
         this.jdbc = jdbc;
     }
 
-    /** An order as it is sent; {@code draft} keeps it without handing it in. */
+    /** An order as it is sent; {@code draft} keeps it without submit it. */
     record WrittenOrder(
             @NotBlank String customer,
             @Size(max = 120) String po,
@@ -100,7 +100,7 @@ class OrderController {
                         : lines.stream().map(WrittenLine::line).toList());
     }
 
-    @May.Enter
+    @Permissions.Enter
     @PostMapping
     OrderView write(@Valid @RequestBody WrittenOrder request, HttpServletRequest http) {
         return commands.run(
@@ -112,7 +112,7 @@ class OrderController {
                         : orders.submit(context.on(request.date()), request.draftOf()));
     }
 
-    @May.Enter
+    @Permissions.Enter
     @PutMapping("/{number}")
     OrderView change(@PathVariable String number, @Valid @RequestBody ChangedOrder request, HttpServletRequest http) {
         return commands.run(
@@ -135,7 +135,7 @@ class OrderController {
                                 request.lines())));
     }
 
-    @May.Enter
+    @Permissions.Enter
     @PostMapping("/{number}/submission")
     OrderView submit(@PathVariable String number, @Valid @RequestBody Submission request, HttpServletRequest http) {
         return commands.run(
@@ -153,7 +153,7 @@ class OrderController {
     /** A change that was kept. */
     record VersionView(int version, LocalDate on, String by, List<String> differences) {}
 
-    /** What was changed on an order since it was handed in, the newest first. */
+    /** What was changed on an order since it was submitted, the newest first. */
     @GetMapping("/{number}/versions")
     List<VersionView> versions(@PathVariable String number) {
         orders.view(number);
@@ -197,7 +197,7 @@ class OrderController {
      * Starts a draft with the lines of an earlier document; each line says where it came from, and can be changed or
      * taken out.
      */
-    @May.Enter
+    @Permissions.Enter
     @PostMapping("/started")
     OrderView start(@Valid @RequestBody Started request, HttpServletRequest http) {
         return commands.run(

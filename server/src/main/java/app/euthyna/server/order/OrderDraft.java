@@ -9,11 +9,11 @@ import java.time.LocalDate;
 import java.util.List;
 
 /**
- * An order as somebody writes it. Whatever is left out is filled in: the date with the command's, the price with the
+ * An order as someone writes it. Whatever is left out is filled in: the date with the command's, the price with the
  * list price, the requested date with the order's.
  *
- * @param reference the sender's own, which can be taken in only once; null when there is none
- * @param details null where nothing is said of them; a revenue unit of null in them is the house's standard one
+ * @param reference the sender's own, which can be imported only once; null when there is none
+ * @param details null where nothing is said of them; a revenue unit of null in them is the company's standard one
  */
 public record OrderDraft(
         String customer,

@@ -73,8 +73,8 @@ class OrderEntity {
     BigDecimal gross;
     Long clearing;
     /** The quote, blanket or recurring order that it was made from. */
-    @Column(name = "outline_id")
-    Long outlineId;
+    @Column(name = "agreement_id")
+    Long agreementId;
     /** The order that the first of its family was, where it was split off one. */
     @Column(name = "split_of")
     Long splitOf;
@@ -84,8 +84,8 @@ class OrderEntity {
     @Column(name = "external_reference")
     String externalReference = "";
 
-    @Column(name = "intake_reference")
-    String intakeReference;
+    @Column(name = "import_reference")
+    String importReference;
 
     @OneToMany(mappedBy = "order", cascade = CascadeType.ALL)
     @OrderBy("lineNo")

@@ -10,8 +10,8 @@ import app.euthyna.core.order.OrderEntry;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
-import app.euthyna.core.order.Outline;
 import app.euthyna.core.order.PriceList;
+import app.euthyna.core.order.SalesAgreement;
 import app.euthyna.core.order.ShipTo;
 import app.euthyna.core.order.Shortage;
 import app.euthyna.core.shared.CommonRefusal;
@@ -20,8 +20,8 @@ import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.Vat;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.Customer;
-import app.euthyna.server.masterdata.HouseRulesStore;
 import app.euthyna.server.masterdata.Item;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.masterdata.PriceBreaks;
@@ -51,7 +51,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Writing, handing in and changing orders. Screen, REST and files come in here, by one road. */
+/** Writing, submitting and changing orders. Screen, REST and files come in here, by one road. */
 @Service
 @Transactional
 public class OrderService {
@@ -66,9 +66,9 @@ public class OrderService {
     private final EffectWriter writer;
     private final CommittedQuantities committed;
     private final History history;
-    private final HouseRulesStore rules;
+    private final CompanyRulesStore rules;
     private final PriceBreaks prices;
-    private final OutlineStore outlines;
+    private final SalesAgreementStore agreements;
     private final OrderVersions versions;
 
     OrderService(
@@ -82,12 +82,12 @@ public class OrderService {
             EffectWriter writer,
             CommittedQuantities committed,
             History history,
-            HouseRulesStore rules,
+            CompanyRulesStore rules,
             PriceBreaks prices,
-            OutlineStore outlines,
+            SalesAgreementStore agreements,
             OrderVersions versions) {
         this.versions = versions;
-        this.outlines = outlines;
+        this.agreements = agreements;
         this.rules = rules;
         this.prices = prices;
         this.history = history;
@@ -116,23 +116,23 @@ public class OrderService {
     public OrderView submit(CommandContext context, OrderDraft draft) {
         locks.customer(draft.customer());
         var entity = persist(context, draft, numbers.next(DocumentKind.ORDER));
-        handIn(context, entity);
+        submit(context, entity);
         return view(entity);
     }
 
-    /** Hands in a draft. */
+    /** Submits a draft. */
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView submitDraft(CommandContext context, String number, long version) {
         locks.customerAndOrder(number);
         var entity = seen(number, version);
         if (entity.state != OrderState.DRAFT) {
-            throw new RefusedException(new DraftRefusal.HandedInAlready(number, entity.state));
+            throw new RefusedException(new DraftRefusal.AlreadySubmitted(number, entity.state));
         }
-        handIn(context, entity);
+        submit(context, entity);
         return view(entity);
     }
 
-    private void handIn(CommandContext context, OrderEntity entity) {
+    private void submit(CommandContext context, OrderEntity entity) {
         var order = core(entity);
         var refusals = OrderEntry.refusals(
                 order,
@@ -171,10 +171,10 @@ public class OrderService {
 
     /** An order that was called off takes no more of its blanket order than is left without it. */
     private void calledOff(OrderEntity entity, Order after) {
-        var outline = Optional.ofNullable(entity.outlineId)
-                .flatMap(outlines::byId)
-                .filter(one -> one.kind() == Outline.Kind.BLANKET_ORDER);
-        if (outline.isEmpty()) {
+        var agreement = Optional.ofNullable(entity.agreementId)
+                .flatMap(agreements::byId)
+                .filter(one -> one.kind() == SalesAgreement.Kind.BLANKET_ORDER);
+        if (agreement.isEmpty()) {
             return;
         }
         var asked = new HashMap<Integer, Quantity>();
@@ -184,7 +184,7 @@ public class OrderService {
                         && after.line(line.lineNo).quantity().isPositive())
                 .forEach(line ->
                         asked.merge(line.sourceLine, after.line(line.lineNo).quantity(), Quantity::plus));
-        var refusals = outline.get().unfit(asked, outlines.taken(entity.outlineId, entity.number));
+        var refusals = agreement.get().unfit(asked, agreements.taken(entity.agreementId, entity.number));
         if (!refusals.isEmpty()) {
             throw new RefusedException(refusals);
         }
@@ -209,7 +209,7 @@ public class OrderService {
                 details(draft.details(), before.details()),
                 lines(draft, customer, before, entity));
         calledOff(entity, after);
-        return RefusedException.unless(Amendment.decide(
+        return RefusedException.orThrow(Amendment.decide(
                 before,
                 after,
                 committed.of(before.number()),
@@ -279,7 +279,7 @@ public class OrderService {
                                         + " l.root_order_id where l.return_id = g.id), 'REPLACEMENT' from goods_return g"
                                         + " join customer c on c.id = g.customer_id where g.number = ?";
                             case "QUOTE", "BLANKET_ORDER", "RECURRING_ORDER" ->
-                                "select c.code, q.po, 'STANDARD' from outline q join customer c on c.id ="
+                                "select c.code, q.po, 'STANDARD' from sales_agreement q join customer c on c.id ="
                                         + " q.customer_id where q.number = ?";
                             default ->
                                 "select c.code, (select min(o.po) from invoice_line l join sales_order o on o.id ="
@@ -312,7 +312,7 @@ public class OrderService {
                                         + " l.order_line_no where g.number = ? order by l.line_no";
                             case "QUOTE", "BLANKET_ORDER", "RECURRING_ORDER" ->
                                 "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, 'STOCK',"
-                                        + " l.description from outline_line l join outline q on q.id = l.outline_id where"
+                                        + " l.description from sales_agreement_line l join sales_agreement q on q.id = l.agreement_id where"
                                         + " q.number = ? order by l.line_no";
                             default ->
                                 "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, 'STOCK',"
@@ -400,11 +400,8 @@ public class OrderService {
             ofOneOrder(entity, root);
         }
         history.note(
-                context,
-                root,
-                "corrected",
-                "invoice %s is billed again with order %s".formatted(invoice, entity.number));
-        handIn(context, entity);
+                context, root, "corrected", "invoice %s is rebilled with order %s".formatted(invoice, entity.number));
+        submit(context, entity);
         return view(entity);
     }
 
@@ -429,27 +426,27 @@ public class OrderService {
     /**
      * Makes an order from a quote, a blanket order or a recurring order; the order keeps the link line by line.
      *
-     * @param handIn it is handed in at once, else it stays a draft
+     * @param submit it is submitted at once, else it stays a draft
      */
     @Transactional(propagation = Propagation.MANDATORY)
     OrderView make(
             CommandContext context,
             OrderDraft draft,
-            Outline outline,
-            long outlineId,
+            SalesAgreement agreement,
+            long agreementId,
             List<Integer> sources,
-            boolean handIn) {
+            boolean submit) {
         locks.customer(draft.customer());
-        var entity = started(context, draft, outline.kind().name(), outline.number(), sources);
-        entity.outlineId = outlineId;
+        var entity = started(context, draft, agreement.kind().name(), agreement.number(), sources);
+        entity.agreementId = agreementId;
         entities.flush();
-        if (handIn) {
-            handIn(context, entity);
+        if (submit) {
+            submit(context, entity);
         }
         return view(entity);
     }
 
-    /** Splits an order: what stays, and the rest on an order of its own under the same PO, handed in like any other. */
+    /** Splits an order: what stays, and the rest on an order of its own under the same PO, submitted like any other. */
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView split(CommandContext context, String number, long version, Order stays, Order rest) {
         change(context, number, version, stays);
@@ -470,9 +467,9 @@ public class OrderService {
                 numbers.next(DocumentKind.ORDER));
         entity.splitOf = first.splitOf == null ? first.id : first.splitOf;
         entities.flush();
-        history.note(context, number, "split", "the rest goes on as order " + entity.number);
+        history.note(context, number, "split", "the rest continues as order " + entity.number);
         history.note(context, entity.number, "split", "the rest of order " + number);
-        handIn(context, entity);
+        submit(context, entity);
         return view(entity);
     }
 
@@ -483,28 +480,28 @@ public class OrderService {
 
     /** An order as it would be, for looking at it before it is kept. Nothing is written. */
     @Transactional(readOnly = true)
-    public Order imagine(CommandContext context, OrderDraft draft) {
+    public Order simulate(CommandContext context, OrderDraft draft) {
         return build(context, draft, "(new)", masterData.customer(draft.customer()), Long.MAX_VALUE);
     }
 
     /** An order as a change would leave it; refused as the change would be. Nothing is written. */
     @Transactional(readOnly = true)
-    public Order imagineChange(CommandContext context, String number, OrderDraft draft) {
+    public Order simulateChange(CommandContext context, String number, OrderDraft draft) {
         var entity = find(number);
         return amended(context, entity, core(entity), draft).order();
     }
 
     /** How an order that is not kept is shown. */
-    public OrderView imagined(Order order) {
+    public OrderView simulated(Order order) {
         return view(
                 order, masterData.customer(order.customer()), rules.inForce().entry(), 0);
     }
 
-    /** The number under which a sender's own reference was taken in before. */
+    /** The number under which a sender's own reference was imported before. */
     @Transactional(readOnly = true)
     public Optional<String> takenIn(String customer, String reference) {
         return jdbc.sql("select o.number from sales_order o join customer c on c.id = o.customer_id where c.code = ?"
-                        + " and o.intake_reference = ?")
+                        + " and o.import_reference = ?")
                 .params(customer, reference)
                 .query(String.class)
                 .optional();
@@ -522,7 +519,7 @@ public class OrderService {
         entity.siteId = ids.site(order.site());
         entity.orderedOn = order.orderedOn();
         entity.author = order.author();
-        entity.intakeReference = draft.reference();
+        entity.importReference = draft.reference();
         entity.write(order);
         entities.persist(entity);
         entities.flush();
@@ -554,8 +551,8 @@ public class OrderService {
     }
 
     /**
-     * Details as they are written, completed from those there are; refused where the house does not know a field or its
-     * value.
+     * Details as they are written, completed from those there are; refused where the company does not know a field or
+     * its value.
      */
     private Details details(Details written, Details otherwise) {
         if (written == null) {
@@ -670,7 +667,7 @@ public class OrderService {
         if (discount.signum() < 0
                 || discount.compareTo(BigDecimal.valueOf(100)) > 0
                 || decimals(discount) > Price.DECIMALS) {
-            refusals.add(CommonRefusal.Incomplete.of(where + "discount", "per cent between 0 and 100"));
+            refusals.add(CommonRefusal.Incomplete.of(where + "discount", "a percentage between 0 and 100"));
         }
         if (refusals.size() > failures) {
             return Optional.empty();

@@ -23,7 +23,7 @@ public record WrittenDetails(
             @Size(max = 20) String postcode,
             @Size(max = 120) String town,
 
-            @Pattern(regexp = "|[A-Za-z]{2}", message = "a country by its two letters, such as IE")
+            @Pattern(regexp = "|[A-Za-z]{2}", message = "a two-letter country code such as IE")
             String country) {
         private ShipTo core() {
             return new ShipTo(

@@ -1,15 +1,15 @@
 package app.euthyna.server.paper;
 
-import app.euthyna.core.billing.Reminding;
+import app.euthyna.core.billing.Dunning;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.batch.Batches;
-import app.euthyna.server.billing.ReminderLetters;
+import app.euthyna.server.billing.InvoiceReminders;
 import app.euthyna.server.billing.Statements;
 import app.euthyna.server.paper.Papers.Paper;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
@@ -43,7 +43,7 @@ class PaperController {
 
     private final Printing printing;
     private final Statements statements;
-    private final ReminderLetters reminders;
+    private final InvoiceReminders reminders;
     private final Batches batches;
     private final Commands commands;
     private final Company company;
@@ -53,7 +53,7 @@ class PaperController {
     PaperController(
             Printing printing,
             Statements statements,
-            ReminderLetters reminders,
+            InvoiceReminders reminders,
             Batches batches,
             Commands commands,
             Company company,
@@ -78,7 +78,7 @@ class PaperController {
     /** Under which number the file is kept, and what is a copy in it. */
     record PrintView(long id, List<PrintedView> sheets) {}
 
-    @May.Read
+    @Permissions.Read
     @PostMapping("/prints")
     PrintView print(@Valid @RequestBody WrittenPrint request, HttpServletRequest http) {
         return commands.run(http, request, PrintView.class, context -> {
@@ -108,7 +108,7 @@ class PaperController {
     record MailedView(long message) {}
 
     /** Sends a document with its file attached; it goes to the Outbox. */
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/mails")
     MailedView mail(@Valid @RequestBody WrittenMail request, HttpServletRequest http) {
         return commands.run(
@@ -132,8 +132,8 @@ class PaperController {
     /**
      * A customer with invoices past due.
      *
-     * @param letter the step of the letter that is due; null where none is
-     * @param lastStep of the letter that went out last; zero where none did
+     * @param reminder the step of the reminder that is due; null where none is
+     * @param lastStep of the reminder that went out last; zero where none did
      */
     record OverdueRow(
             String customer,
@@ -145,14 +145,14 @@ class PaperController {
             BigDecimal upTo90,
             BigDecimal older,
             long oldestDays,
-            @Nullable Integer letter,
+            @Nullable Integer reminder,
             int lastStep,
             @Nullable LocalDate remindedOn,
             boolean hasAddress) {}
 
     record OverduePage(List<OverdueRow> rows, @Nullable String next) {}
 
-    /** Customers with invoices past due, and the letter that each is due. */
+    /** Customers with invoices past due, and the reminder that each is due. */
     @GetMapping("/receivables/overdue")
     OverduePage overdue(@RequestParam(required = false) LocalDate on, @RequestParam(required = false) String after) {
         var day = on == null ? LocalDate.now(clock) : on;
@@ -207,7 +207,7 @@ class PaperController {
                                 row.oldestDays(),
                                 reminders
                                         .due(row.customer(), day)
-                                        .map(Reminding.Letter::step)
+                                        .map(Dunning.Reminder::step)
                                         .orElse(null),
                                 row.lastStep(),
                                 row.remindedOn(),
@@ -222,8 +222,8 @@ class PaperController {
 
     record ReminderBatch(@NotEmpty @Size(max = 500) List<@NotBlank String> customers, LocalDate date) {}
 
-    /** Writes the letters that customers are due, each on its own; they go to the Outbox. */
-    @May.Bill
+    /** Writes the reminder that customers are due, each on its own; they go to the Outbox. */
+    @Permissions.Bill
     @PostMapping("/batches/reminders")
     Batches.BatchView remind(@Valid @RequestBody ReminderBatch request, HttpServletRequest http) {
         return batches.carryOut(commands.run(
@@ -232,7 +232,7 @@ class PaperController {
                 Long.class,
                 context -> batches.begin(
                         context.on(request.date()),
-                        Batches.Kind.REMINDING,
+                        Batches.Kind.REMINDERS,
                         request.customers().stream()
                                 .map(code ->
                                         new Batches.Asked(DocumentKind.ORDER, code, new Printing.AskedReminder(code)))

@@ -1,7 +1,7 @@
 package app.euthyna.server.paper;
 
 import app.euthyna.core.billing.CreditorReference;
-import app.euthyna.core.billing.Reminding;
+import app.euthyna.core.billing.Dunning;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Invoice;
@@ -13,10 +13,10 @@ import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Vat;
-import app.euthyna.server.billing.ReminderLetters;
+import app.euthyna.server.billing.InvoiceReminders;
 import app.euthyna.server.billing.Statements;
 import app.euthyna.server.flow.ChainReader;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.Company;
@@ -58,13 +58,13 @@ public class Papers {
         }
     }
 
-    private static final List<String> LETTERS = List.of("", "Reminder", "Second reminder", "Last reminder");
+    private static final List<String> REMINDERS = List.of("", "Reminder", "Second reminder", "Final reminder");
     private static final List<String> WORDS = List.of("", """
-        Perhaps it has slipped through: the invoices below are past due. If you have paid in the last days, please take this letter as settled.\
+        The invoices below are past due. If you have paid in the last few days, please disregard this reminder.\
         """, """
-        We have had no answer to our reminder, and the invoices below are still open. Please pay them within seven days, or tell us what stands in the way.\
+        We have had no answer to our reminder, and the invoices below are still open. Please pay them within seven days, or tell us what prevents payment.\
         """, """
-        In spite of two reminders the invoices below are still open. Unless they are paid within seven days we shall hold your orders and hand the matter on.\
+        Despite two reminders the invoices below are still open. Unless they are paid within seven days we will hold your orders and refer the matter to collection.\
         """);
 
     private final JdbcClient jdbc;
@@ -72,9 +72,9 @@ public class Papers {
     private final ChainReader chains;
     private final OrderService orders;
     private final Statements statements;
-    private final ReminderLetters reminders;
+    private final InvoiceReminders reminders;
     private final DocumentDetails details;
-    private final HouseRulesStore rules;
+    private final CompanyRulesStore rules;
     private final DocumentOrders documentOrders;
 
     Papers(
@@ -83,9 +83,9 @@ public class Papers {
             ChainReader chains,
             OrderService orders,
             Statements statements,
-            ReminderLetters reminders,
+            InvoiceReminders reminders,
             DocumentDetails details,
-            HouseRulesStore rules,
+            CompanyRulesStore rules,
             DocumentOrders documentOrders) {
         this.documentOrders = documentOrders;
         this.rules = rules;
@@ -199,7 +199,7 @@ public class Papers {
                 List.of(
                         Map.entry("Date", Figures.day(order.orderedOn())),
                         Map.entry("Your PO", order.po()),
-                        Map.entry("Wanted by", Figures.day(order.requestedOn())),
+                        Map.entry("Requested", Figures.day(order.requestedOn())),
                         Map.entry(
                                 "Ships to",
                                 shipTo == null
@@ -216,7 +216,7 @@ public class Papers {
                                         ? ""
                                         : order.details().externalReference())));
         html.raw("<table class=\"lines\">")
-                .head("#Line", "Item", "#Quantity", "#Price", "#Less %", "#Net " + currency());
+                .head("#Line", "Item", "#Quantity", "#Price", "#Discount %", "#Net " + currency());
         order.lines().forEach(line -> {
             if (line.kind().equals(LineKind.TEXT.name())) {
                 html.cells("", line.description(), "", "", "", "");
@@ -293,7 +293,7 @@ public class Papers {
                 party(chain.order().customer()),
                 "Packing slip " + number,
                 copy,
-                void1 ? "Void: the goods have stayed" : "");
+                void1 ? "Void: the goods did not depart" : "");
         var shipTo = details.of("DISPATCH", number).stream()
                 .map(DocumentDetails.CarriedDetails::shipTo)
                 .findFirst()
@@ -311,7 +311,7 @@ public class Papers {
                         Map.entry("From store", dispatch.site()),
                         Map.entry("Ships to", shipTo == null ? "" : shipTo),
                         Map.entry("Carrier", carrier)));
-        html.raw("<table class=\"lines\">").head("#Line", "Item", "#Quantity", "#Still to come");
+        html.raw("<table class=\"lines\">").head("#Line", "Item", "#Quantity", "#Backorder");
         for (var line : dispatch.lines()) {
             var flow = chain.flow(line.orderLine());
             html.cells(
@@ -335,7 +335,7 @@ public class Papers {
                 party(invoice.customer()),
                 "Invoice " + number,
                 copy,
-                invoice.reversed() ? "Taken back, not to be paid" : "");
+                invoice.reversed() ? "Reversed: do not pay" : "");
         facts(
                 html,
                 List.of(
@@ -370,7 +370,7 @@ public class Papers {
                                         + Figures.grouped(band.taxable().amount()),
                                 band.tax().amount()))
                         .toList(),
-                "To pay, " + currency(),
+                "Amount due, " + currency(),
                 totals.gross().amount());
         var settled = jdbc.sql(
                         "select coalesce(sum(u.amount), 0) from deposit_use u join invoice i on i.id = u.invoice_id"
@@ -383,7 +383,7 @@ public class Papers {
             html.element(
                     "p",
                     "",
-                    "Paid ahead and set against this invoice: %s; left to pay: %s."
+                    "Deposits applied to this invoice: %s; amount due: %s."
                             .formatted(paid, totals.gross().minus(paid)));
         }
     }
@@ -409,7 +409,7 @@ public class Papers {
         html.raw("<table class=\"lines\">")
                 .head("#Line", "Item", "Invoice line, return", "#Quantity", "#Net " + currency());
         credit.lines().forEach(line -> {
-            var fee = line.fee().isPositive() ? "\nless %s kept back for restocking".formatted(line.fee()) : "";
+            var fee = line.fee().isPositive() ? "\nless a restocking fee of %s".formatted(line.fee()) : "";
             html.cells(
                     "#" + line.no(),
                     line.description() + " (" + line.item() + ")" + fee,
@@ -446,11 +446,11 @@ public class Papers {
                 "p",
                 "",
                 left.isZero()
-                        ? "It is set against invoice %s.".formatted(invoice.number())
+                        ? "Applied to invoice %s.".formatted(invoice.number())
                         : left.equals(totals.gross())
-                                ? "Invoice %s is paid: the amount stands to your credit, or was given back."
+                                ? "Invoice %s is paid; the amount is your credit or was refunded."
                                         .formatted(invoice.number())
-                                : "%s of it are set against invoice %s; the rest stands to your credit, or was given back."
+                                : "%s are applied to invoice %s; the rest is your credit or was refunded."
                                         .formatted(company.money(settled), invoice.number()));
     }
 
@@ -466,7 +466,7 @@ public class Papers {
                 party(goods.customer()),
                 "Return slip " + number,
                 copy,
-                goods.withdrawn() ? "Withdrawn: please don't send it" : "");
+                goods.withdrawn() ? "Withdrawn: please do not send the goods" : "");
         html.raw("<img class=\"barcode\" alt=\"\" src=\"")
                 .raw(Barcode.of(number))
                 .raw("\"/>");
@@ -483,9 +483,8 @@ public class Papers {
                                         .map(Return.Line::site)
                                         .distinct()
                                         .collect(Collectors.joining(", ")))));
-        html.element("p", "", "Please put this slip into the parcel; we know your goods by its number.");
-        html.raw("<table class=\"lines\">")
-                .head("#Line", "Item", "Order, dispatch, your PO", "#May come back", "#Came");
+        html.element("p", "", "Please put this slip into the parcel so that we can identify your goods.");
+        html.raw("<table class=\"lines\">").head("#Line", "Item", "Order, dispatch, your PO", "#Authorised", "#Came");
         goods.lines().forEach(line -> {
             var chain = found.get(line.orderLine().number());
             html.cells(
@@ -551,7 +550,7 @@ public class Papers {
         sums(
                 html,
                 List.of(Map.entry("Open invoices", view.open())),
-                List.of(Map.entry("Paid ahead and credit", view.unapplied().negate())),
+                List.of(Map.entry("Deposits and credit", view.unapplied().negate())),
                 "Balance, " + currency(),
                 view.closing());
     }
@@ -567,18 +566,18 @@ public class Papers {
         } catch (NumberFormatException none) {
             throw new RefusedException(new CommonRefusal.NotFound("reminder", number));
         }
-        var letter = reminders.letter(id);
+        var reminder = reminders.reminder(id);
         var customer = jdbc.sql("select c.code from reminder m join customer c on c.id = m.customer_id where m.id = ?")
                 .param(id)
                 .query(String.class)
                 .single();
-        var on = letter.invoices().get(0).remindedOn();
-        head(html, party(customer), LETTERS.get(letter.step()), copy, "");
+        var on = reminder.invoices().get(0).remindedOn();
+        head(html, party(customer), REMINDERS.get(reminder.step()), copy, "");
         facts(html, List.of(Map.entry("Date", Figures.day(on))));
-        html.element("p", "", words(letter.step()));
+        html.element("p", "", words(reminder.step()));
         html.raw("<table class=\"lines\">")
                 .head("Invoice", "Due", "#Days past due", "Payment reference", "#Open " + currency());
-        letter.invoices()
+        reminder.invoices()
                 .forEach(i -> html.cells(
                         i.invoice(),
                         Figures.day(i.dueOn()),
@@ -586,19 +585,24 @@ public class Papers {
                         CreditorReference.of(i.invoice()),
                         "#" + Figures.grouped(i.open().amount())));
         html.raw("</table>");
-        sums(html, List.of(), List.of(), "To pay, " + currency(), letter.open().amount());
+        sums(
+                html,
+                List.of(),
+                List.of(),
+                "Amount due, " + currency(),
+                reminder.open().amount());
     }
 
-    /** The words of a letter, on paper and in the message. */
+    /** The words of a reminder, on paper and in the message. */
     static String words(int step) {
-        return WORDS.get(Math.min(step, Reminding.AFTER_DAYS.size()));
+        return WORDS.get(Math.min(step, Dunning.AFTER_DAYS.size()));
     }
 
     static String titleOf(int step) {
-        return LETTERS.get(step);
+        return REMINDERS.get(step);
     }
 
-    /** Sum in words of the house for the message. */
+    /** Sum in words of the company for the message. */
     static String sum(Money open) {
         return open.toString();
     }

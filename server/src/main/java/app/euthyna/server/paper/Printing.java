@@ -7,7 +7,7 @@ import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.batch.BatchWork;
 import app.euthyna.server.batch.Batches;
-import app.euthyna.server.billing.ReminderLetters;
+import app.euthyna.server.billing.InvoiceReminders;
 import app.euthyna.server.outbox.Outbox;
 import app.euthyna.server.paper.Papers.Paper;
 import app.euthyna.server.platform.CommandContext;
@@ -34,7 +34,7 @@ class Printing implements BatchWork {
     private final Papers papers;
     private final Pdf pdf;
     private final Outbox outbox;
-    private final ReminderLetters reminders;
+    private final InvoiceReminders reminders;
     private final Company company;
     private final Clock clock;
 
@@ -43,7 +43,7 @@ class Printing implements BatchWork {
             Papers papers,
             Pdf pdf,
             Outbox outbox,
-            ReminderLetters reminders,
+            InvoiceReminders reminders,
             Company company,
             Clock clock) {
         this.jdbc = jdbc;
@@ -145,15 +145,16 @@ class Printing implements BatchWork {
     public long mail(CommandContext context, Paper paper, String number, String to) {
         var customer = customerOf(paper, number);
         var address = to.isBlank() ? address(customer) : to;
-        var house = company.facts().name();
+        var sender = company.facts().name();
         var shown = paper == Paper.STATEMENT ? "of " + customer : number;
         return send(
                 context,
                 paper,
                 number,
                 address,
-                "%s %s of %s".formatted(paper.title(), shown, house),
-                "Please find attached our %s.\n\n%s".formatted(paper.title().toLowerCase(java.util.Locale.ROOT), house),
+                "%s %s of %s".formatted(paper.title(), shown, sender),
+                "Please find attached our %s.\n\n%s"
+                        .formatted(paper.title().toLowerCase(java.util.Locale.ROOT), sender),
                 customer);
     }
 
@@ -200,15 +201,15 @@ class Printing implements BatchWork {
     /** Reminds a customer of goods that are expected back, with the slip for the parcel. */
     @Transactional(propagation = Propagation.MANDATORY)
     void remind(CommandContext context, Return goods) {
-        var house = company.facts().name();
+        var sender = company.facts().name();
         send(
                 context,
                 Paper.RETURN_SLIP,
                 goods.number(),
                 address(goods.customer()),
-                "Still expected: return %s to %s".formatted(goods.number(), house),
-                "On %s we agreed that you send goods back to us, and we have not received all of them yet. The slip for the parcel is attached.\n\n%s"
-                        .formatted(Figures.day(goods.on()), house),
+                "Return still expected: %s to %s".formatted(goods.number(), sender),
+                "On %s we authorised a return, and we have not received all the goods yet. The return slip is attached.\n\n%s"
+                        .formatted(Figures.day(goods.on()), sender),
                 goods.customer());
     }
 
@@ -242,7 +243,7 @@ class Printing implements BatchWork {
 
     @Override
     public Batches.Kind kind() {
-        return Batches.Kind.REMINDING;
+        return Batches.Kind.REMINDERS;
     }
 
     @Override
@@ -250,14 +251,14 @@ class Printing implements BatchWork {
         var customer = Records.read(request, AskedReminder.class).customer();
         var written = reminders.write(context, customer);
         var address = address(customer);
-        var letter = written.letter();
+        var reminder = written.reminder();
         var message = send(
                 context,
                 Paper.REMINDER,
                 String.valueOf(written.id()),
                 address,
-                Papers.titleOf(letter.step()) + ": " + Papers.sum(letter.open()) + " open",
-                Papers.words(letter.step()),
+                Papers.titleOf(reminder.step()) + ": " + Papers.sum(reminder.open()) + " open",
+                Papers.words(reminder.step()),
                 customer);
         jdbc.sql("update reminder set message_id = ? where id = ?")
                 .params(message, written.id())
@@ -266,10 +267,10 @@ class Printing implements BatchWork {
                 (DocumentRef) null,
                 "%s over %s, %s"
                         .formatted(
-                                Papers.titleOf(letter.step()),
-                                letter.open(),
-                                letter.invoices().size() == 1
+                                Papers.titleOf(reminder.step()),
+                                reminder.open(),
+                                reminder.invoices().size() == 1
                                         ? "one invoice"
-                                        : letter.invoices().size() + " invoices"));
+                                        : reminder.invoices().size() + " invoices"));
     }
 }

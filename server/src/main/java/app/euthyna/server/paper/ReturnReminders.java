@@ -11,7 +11,7 @@ import app.euthyna.server.batch.Batches;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
-import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
@@ -52,7 +52,7 @@ class ReturnReminders implements BatchWork {
 
     private record Last(String order, LocalDate remindedOn, int times) {}
 
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/api/batches/return-reminders")
     Batches.BatchView remind(@Valid @RequestBody RemindedReturns request, HttpServletRequest http) {
         return batches.carryOut(commands.run(
@@ -61,7 +61,7 @@ class ReturnReminders implements BatchWork {
                 Long.class,
                 context -> batches.begin(
                         context.on(request.date()),
-                        Batches.Kind.RETURN_REMINDING,
+                        Batches.Kind.RETURN_REMINDERS,
                         request.returns().stream()
                                 .map(number -> new Batches.Asked(DocumentKind.RETURN, number, new AskedReturn(number)))
                                 .toList())));
@@ -69,7 +69,7 @@ class ReturnReminders implements BatchWork {
 
     @Override
     public Batches.Kind kind() {
-        return Batches.Kind.RETURN_REMINDING;
+        return Batches.Kind.RETURN_REMINDERS;
     }
 
     @Override
@@ -84,14 +84,14 @@ class ReturnReminders implements BatchWork {
                 .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("return", number)));
         var goods = Chain.returnOf(chains.chains(List.of(last.order())).values(), number);
-        RefusedException.unless(Returning.remind(goods, Optional.ofNullable(last.remindedOn()), context.date()));
+        RefusedException.orThrow(Returning.remind(goods, Optional.ofNullable(last.remindedOn()), context.date()));
         printing.remind(context, goods);
         jdbc.sql("update goods_return set reminders = reminders + 1, reminded_on = ? where number = ?")
                 .params(context.date(), number)
                 .update();
         return new Done(
                 (DocumentRef) null,
-                "reminded of what was allowed back on %s, letter %d"
+                "reminded of the return authorised on %s, reminder %d"
                         .formatted(Figures.day(goods.on()), last.times() + 1));
     }
 }

@@ -9,7 +9,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Who decides while somebody is away. */
+/** Who decides while someone is away. */
 @Service
 public class Deputies {
 
@@ -37,7 +37,7 @@ public class Deputies {
                 .list();
     }
 
-    /** Roles of those who named somebody as their deputy for a day. */
+    /** Roles of those who named someone as their deputy for a day. */
     public List<String> rolesFor(String deputy, LocalDate on) {
         return jdbc.sql("select distinct u.role from deputy d join app_user u on u.username = d.of_user "
                         + "where d.deputy = ? and ? between d.away_from and d.away_until and u.enabled = true")
@@ -46,7 +46,7 @@ public class Deputies {
                 .list();
     }
 
-    /** Who stands in for somebody on a day, or they themselves. */
+    /** Who stands in for someone on a day, or they themselves. */
     public List<String> insteadOf(String username, LocalDate on) {
         var deputy = jdbc.sql("select deputy from deputy where of_user = ? and ? between away_from and away_until")
                 .params(username, on)
@@ -66,8 +66,7 @@ public class Deputies {
             throw new RefusedException(CommonRefusal.Incomplete.of("deputy", "the name of another user"));
         }
         if (from == null || until == null || until.isBefore(from)) {
-            throw new RefusedException(
-                    CommonRefusal.Incomplete.of("until", "a day that is not before the first day away"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("until", "a date on or after the first day away"));
         }
         jdbc.sql("insert into deputy (of_user, deputy, away_from, away_until) values (?, ?, ?, ?)")
                 .params(username, deputy, from, until)

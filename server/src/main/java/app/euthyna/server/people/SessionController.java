@@ -82,7 +82,7 @@ class SessionController {
 
         @Override
         public String sentence() {
-            return "That name and password don't belong together.";
+            return "The name or password is wrong.";
         }
     }
 

@@ -3,7 +3,7 @@ package app.euthyna.server.people;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.Commands;
-import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -69,12 +69,12 @@ class UserController {
         });
     }
 
-    @May.KeepUsers
+    @Permissions.KeepUsers
     @PostMapping
     UserView add(@Valid @RequestBody NewUser request, HttpServletRequest http) {
         return commands.run(http, request, UserView.class, context -> {
             if (people.exists(request.username())) {
-                throw new RefusedException(CommonRefusal.Incomplete.of("username", "a name that nobody has yet"));
+                throw new RefusedException(CommonRefusal.Incomplete.of("username", "an unused user name"));
             }
             people.add(request.username(), request.displayName(), request.password(), request.role());
             return new UserView(request.username(), request.displayName(), request.role());

@@ -19,7 +19,7 @@ public class Company {
         this.jdbc = jdbc;
     }
 
-    /** Name and currency of the house. */
+    /** Name and currency of the company. */
     public record Facts(String name, Currency currency, boolean demo) {}
 
     public Facts facts() {
@@ -43,7 +43,7 @@ public class Company {
         return new Money(stored, currency());
     }
 
-    /** An amount as somebody sent it: more decimals than the currency has are refused, not rounded. */
+    /** An amount as someone sent it: more decimals than the currency has are refused, not rounded. */
     public Money given(String field, BigDecimal amount) {
         if (amount == null || amount.stripTrailingZeros().scale() > currency().getDefaultFractionDigits()) {
             throw new RefusedException(CommonRefusal.Incomplete.of(
@@ -61,7 +61,7 @@ public class Company {
         }
     }
 
-    /** What stands on the house's paper. */
+    /** What stands on the company's paper. */
     public void onPaper(String street, String postcode, String town, String country, String vatId, String iban) {
         jdbc.sql("update company set street = ?, postcode = ?, town = ?, country = ?, vat_id = ?, iban = ?"
                         + " where id = 1")

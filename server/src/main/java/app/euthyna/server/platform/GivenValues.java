@@ -6,7 +6,7 @@ import java.time.LocalDate;
 import java.util.function.Function;
 import java.util.regex.Pattern;
 
-/** How dates and figures that somebody sent are read: what no document of ours could carry is told, not stored. */
+/** How dates and figures that someone sent are read: what no document of ours could carry is told, not stored. */
 final class GivenValues {
 
     private static final Pattern DATE = Pattern.compile("(19|20|21)\\d\\d-\\d\\d-\\d\\d");

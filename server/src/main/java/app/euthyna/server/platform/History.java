@@ -100,7 +100,7 @@ public class History implements EffectSink {
                     effect.order().number(),
                     "handed-in",
                     OrderState.SUBMITTED,
-                    "handed in");
+                    "submitted");
             return null;
         }
 
@@ -129,17 +129,17 @@ public class History implements EffectSink {
         }
 
         @Override
-        public Void staged(Effect.Staged effect) {
+        public Void dispatchStaged(Effect.DispatchStaged effect) {
             return dispatch(effect.dispatch().order(), effect.dispatch().number(), "staged");
         }
 
         @Override
-        public Void voided(Effect.Voided effect) {
+        public Void dispatchVoided(Effect.DispatchVoided effect) {
             return dispatch(effect.dispatch().order(), effect.dispatch().number(), "voided");
         }
 
         @Override
-        public Void departed(Effect.Departed effect) {
+        public Void dispatchDeparted(Effect.DispatchDeparted effect) {
             return dispatch(effect.dispatch().order(), effect.dispatch().number(), "departed");
         }
 
@@ -149,7 +149,7 @@ public class History implements EffectSink {
         }
 
         @Override
-        public Void invoiced(Effect.Invoiced effect) {
+        public Void invoicePosted(Effect.InvoicePosted effect) {
             effect.invoice().lines().stream()
                     .map(line -> line.orderLine().number())
                     .distinct()
@@ -184,7 +184,7 @@ public class History implements EffectSink {
         }
 
         @Override
-        public Void settlementTakenOff(Effect.SettlementTakenOff effect) {
+        public Void allocationTakenOff(Effect.AllocationTakenOff effect) {
             add(
                     context,
                     null,
@@ -192,7 +192,7 @@ public class History implements EffectSink {
                     effect.source().number(),
                     "taken-off",
                     null,
-                    "taken off the invoice" + why());
+                    "unallocated from the invoice" + why());
             return null;
         }
 
@@ -224,7 +224,7 @@ public class History implements EffectSink {
                     effect.deposit(),
                     "applied",
                     null,
-                    "set against " + invoices(effect.settlements()));
+                    "applied to " + invoices(effect.settlements()));
             return null;
         }
 
@@ -237,7 +237,7 @@ public class History implements EffectSink {
                     effect.deposit(),
                     "taken-off",
                     null,
-                    "taken off " + invoices(effect.settlements()) + why());
+                    "unapplied from " + invoices(effect.settlements()) + why());
             return null;
         }
 
@@ -258,7 +258,7 @@ public class History implements EffectSink {
                     effect.toDeposit(),
                     "received",
                     null,
-                    "%s moved here from order %s".formatted(effect.amount(), effect.order()));
+                    "%s moved from order %s".formatted(effect.amount(), effect.order()));
             return null;
         }
 
@@ -271,12 +271,12 @@ public class History implements EffectSink {
                     effect.deposit(),
                     "credited",
                     null,
-                    "%s turned into customer credit".formatted(effect.amount()) + why());
+                    "%s moved to customer credit".formatted(effect.amount()) + why());
             return null;
         }
 
         @Override
-        public Void refunded(Effect.Refunded effect) {
+        public Void refundGiven(Effect.RefundGiven effect) {
             add(
                     context,
                     effect.order().isEmpty() ? null : effect.order(),
@@ -284,7 +284,7 @@ public class History implements EffectSink {
                     effect.refund(),
                     "refunded",
                     null,
-                    "%s of %s given back".formatted(effect.amount(), effect.source()) + why());
+                    "%s of %s refunded".formatted(effect.amount(), effect.source()) + why());
             return null;
         }
 
@@ -322,7 +322,7 @@ public class History implements EffectSink {
                     effect.dispatch().number(),
                     "reversed",
                     null,
-                    "taken back, never left" + why());
+                    "reversed, never departed" + why());
             return null;
         }
 
@@ -334,15 +334,12 @@ public class History implements EffectSink {
         @Override
         public Void returnWithdrawn(Effect.ReturnWithdrawn effect) {
             return goods(
-                    effect.orders(),
-                    effect.withdrawn().number(),
-                    "withdrawn",
-                    "what has not come may not come any more" + why());
+                    effect.orders(), effect.withdrawn().number(), "withdrawn", "no more goods are accepted" + why());
         }
 
         @Override
         public Void returnReceived(Effect.ReturnReceived effect) {
-            return goods(effect.orders(), effect.before().number(), "received", "goods came back, into inspection");
+            return goods(effect.orders(), effect.before().number(), "received", "goods received into inspection");
         }
 
         @Override
@@ -356,7 +353,7 @@ public class History implements EffectSink {
         }
 
         @Override
-        public Void credited(Effect.Credited effect) {
+        public Void creditNotePosted(Effect.CreditNotePosted effect) {
             note(
                     context,
                     effect.orders(),
@@ -372,12 +369,12 @@ public class History implements EffectSink {
         }
 
         @Override
-        public Void handedOver(Effect.HandedOver effect) {
+        public Void reservationTransferred(Effect.ReservationTransferred effect) {
             note(
                     context,
                     effect.from().number(),
                     "handed-over",
-                    "%s of item %s, held for line %d, handed over to order %s"
+                    "%s of item %s, reserved for line %d, transferred to order %s"
                                     .formatted(
                                             effect.quantity(),
                                             effect.item(),
@@ -388,7 +385,7 @@ public class History implements EffectSink {
                     context,
                     effect.to().number(),
                     "handed-over",
-                    "%s of item %s taken over for line %d from order %s"
+                    "%s of item %s transferred to line %d from order %s"
                                     .formatted(
                                             effect.quantity(),
                                             effect.item(),
@@ -399,21 +396,21 @@ public class History implements EffectSink {
         }
 
         @Override
-        public Void stockCorrected(Effect.StockCorrected effect) {
+        public Void stockCounted(Effect.StockCounted effect) {
             add(
                     context,
                     null,
-                    DocumentKind.STOCK_CORRECTION,
+                    DocumentKind.STOCK_COUNT,
                     effect.correction(),
                     "corrected",
                     null,
-                    "count corrected" + why());
+                    "stock counted" + why());
             return null;
         }
 
         @Override
-        public Void manuallyPosted(Effect.ManuallyPosted effect) {
-            add(context, null, DocumentKind.MANUAL_ENTRY, effect.number(), "posted", null, "posted by hand" + why());
+        public Void manualEntryPosted(Effect.ManualEntryPosted effect) {
+            add(context, null, DocumentKind.MANUAL_ENTRY, effect.number(), "posted", null, "posted manually" + why());
             return null;
         }
 

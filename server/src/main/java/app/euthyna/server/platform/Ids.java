@@ -12,7 +12,7 @@ import org.springframework.stereotype.Component;
 public class Ids {
 
     private final JdbcClient jdbc;
-    private final PerTransaction<String, Long> known = PerTransaction.ofWhatWasRead();
+    private final TransactionCache<String, Long> known = TransactionCache.readThrough();
 
     Ids(JdbcClient jdbc) {
         this.jdbc = jdbc;

@@ -10,7 +10,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /**
  * Row locks, for every rule that looks at more than one row: no isolation level of the database stands in for them.
- * Always taken in the order customers, shelves, orders, number series, ledger head, and within each by id.
+ * Always in the order customers, shelves, orders, number series, ledger head, and within each by id.
  */
 @Component
 @Transactional(propagation = Propagation.MANDATORY)
@@ -31,7 +31,7 @@ public class Locks {
         if (locked.isEmpty()) {
             throw new RefusedException(new CommonRefusal.NotFound("customer", code));
         }
-        PerTransaction.forgetWhatWasRead();
+        TransactionCache.forgetReads();
     }
 
     public void customers(Collection<Long> ids) {
@@ -42,7 +42,7 @@ public class Locks {
                         .param(id)
                         .query(Long.class)
                         .single());
-        PerTransaction.forgetWhatWasRead();
+        TransactionCache.forgetReads();
     }
 
     /** For everything that decides on a chain. */
@@ -58,7 +58,7 @@ public class Locks {
                 .param(id)
                 .query(Long.class)
                 .single());
-        PerTransaction.forgetWhatWasRead();
+        TransactionCache.forgetReads();
     }
 
     /** The customers of orders, locked; then the orders. */

@@ -16,7 +16,7 @@ import org.springframework.transaction.annotation.Transactional;
 /**
  * Document numbers. Invoices and credit notes are numbered without a gap: their series' row is locked until the command
  * ends, so a refused command gives its number back. All others come from a sequence, so that nobody waits for the end
- * of somebody else's long command.
+ * of someone else's long command.
  */
 @Component
 @Transactional(propagation = Propagation.MANDATORY)

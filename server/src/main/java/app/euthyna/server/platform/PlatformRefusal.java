@@ -19,12 +19,12 @@ public sealed interface PlatformRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "%s was changed in the meantime (you saw version %d, it is now %d).".formatted(document, seen, now);
+            return "%s has changed (you saw version %d, it is now version %d).".formatted(document, seen, now);
         }
 
         @Override
         public String instead() {
-            return "Look at it again and repeat what you wanted to do.";
+            return "Reload it and try again.";
         }
     }
 
@@ -42,12 +42,12 @@ public sealed interface PlatformRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Something changed since the preview was made; nothing was done.";
+            return "Something changed after the preview; nothing was done.";
         }
 
         @Override
         public String instead() {
-            return "Look at the new preview and decide again.";
+            return "Check the new preview and decide again.";
         }
     }
 
@@ -65,7 +65,7 @@ public sealed interface PlatformRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "Others are changing the same documents right now; nothing was changed by you.";
+            return "Other users are changing the same documents; nothing was changed.";
         }
 
         @Override
@@ -124,7 +124,7 @@ public sealed interface PlatformRefusal extends Refusal {
 
         @Override
         public String sentence() {
-            return "A figure of it, or what it comes to, is larger than can be booked.";
+            return "A figure or its total is too large to post.";
         }
     }
 

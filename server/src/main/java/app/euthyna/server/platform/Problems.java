@@ -78,7 +78,7 @@ class Problems extends ResponseEntityExceptionHandler {
         return respond(problem(
                 HttpStatus.BAD_REQUEST,
                 "incomplete",
-                "A figure has more decimals than it may: amounts as many as the currency, prices 4, quantities 3."));
+                "A figure has too many decimals: amounts take as many as the currency, prices 4, quantities 3."));
     }
 
     @ExceptionHandler
@@ -88,7 +88,7 @@ class Problems extends ResponseEntityExceptionHandler {
         var problem = problem(
                 HttpStatus.INTERNAL_SERVER_ERROR,
                 "internal",
-                "Something went wrong on our side; nothing was changed. Incident " + incident + ".");
+                "Internal error; nothing was changed. Incident " + incident + ".");
         return respond(problem);
     }
 
@@ -117,7 +117,7 @@ class Problems extends ResponseEntityExceptionHandler {
         }
         var where = field.isEmpty() ? "The request" : field.toString();
         if (wrong instanceof UnrecognizedPropertyException) {
-            return where + " is no field of this request.";
+            return where + " is not a field of this request.";
         }
         if (wrong instanceof InvalidNullException) {
             return where + ": a value is missing.";

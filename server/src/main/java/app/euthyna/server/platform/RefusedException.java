@@ -21,7 +21,7 @@ public final class RefusedException extends RuntimeException {
     }
 
     /** The decision's result; throws when it was refused. */
-    public static <T> T unless(Decision<T> decision) {
+    public static <T> T orThrow(Decision<T> decision) {
         if (decision.isRefused()) {
             throw new RefusedException(decision.refusals());
         }

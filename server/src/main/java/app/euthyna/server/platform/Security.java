@@ -23,7 +23,7 @@ import tools.jackson.databind.ObjectMapper;
 @EnableMethodSecurity
 class Security {
 
-    /** Everything the page needs comes from the house itself. */
+    /** Everything the page needs comes from the company itself. */
     private static final String POLICY = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; "
             + "font-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'";
 
@@ -48,7 +48,7 @@ class Security {
                                 response,
                                 HttpStatus.FORBIDDEN,
                                 "not-authorised",
-                                "Your role does not allow this, or the page is out of date: reload it.")))
+                                "Your role does not allow this, or the page is out of date. Reload it.")))
                 .build();
     }
 

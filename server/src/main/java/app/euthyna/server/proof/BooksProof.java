@@ -5,7 +5,7 @@ import app.euthyna.core.proof.Statement;
 import app.euthyna.core.proof.Statement.Failure;
 import app.euthyna.core.proof.Statement.Result;
 import app.euthyna.core.shared.Figures;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Company;
 import java.math.BigDecimal;
 import java.sql.ResultSet;
@@ -27,9 +27,9 @@ class BooksProof {
 
     private final JdbcClient jdbc;
     private final Company company;
-    private final HouseRulesStore rules;
+    private final CompanyRulesStore rules;
 
-    BooksProof(JdbcClient jdbc, Company company, HouseRulesStore rules) {
+    BooksProof(JdbcClient jdbc, Company company, CompanyRulesStore rules) {
         this.rules = rules;
         this.jdbc = jdbc;
         this.company = company;
@@ -76,10 +76,10 @@ class BooksProof {
                         "sales_order_line",
                         "and l.removed = false and l.kind <> 'TEXT'",
                         digits),
-                "The lines of order %s come to %s, it says %s."));
+                "The lines of order %s total %s; the order states %s."));
         failures.addAll(failures(
                 totals("invoice", "invoice_id", "invoice_line", "", digits),
-                "The lines of invoice %s come to %s, it says %s."));
+                "The lines of invoice %s total %s; the invoice states %s."));
         failures.addAll(
                 failures("""
                     select k.number, t.net + v.tax, k.gross from credit_note k
@@ -221,7 +221,7 @@ class BooksProof {
                         l.number(),
                         l.bound(),
                         l.measured(),
-                        "On order %s a line could be billed with %s, but is with %s."
+                        "On order %s a line can be billed with %s, but is billed with %s."
                                 .formatted(l.number(), Figures.plain(l.bound()), Figures.plain(l.measured())))));
         broken.stream()
                 .filter(l -> l.ahead().compareTo(l.toLeave()) > 0)
@@ -229,7 +229,7 @@ class BooksProof {
                         l.number(),
                         l.toLeave(),
                         l.ahead(),
-                        "On order %s %s are billed ahead on a line, but %s are still to leave."
+                        "On order %s a line has %s billed ahead, but %s to ship."
                                 .formatted(l.number(), Figures.plain(l.ahead()), Figures.plain(l.toLeave())))));
         broken.stream()
                 .filter(l -> l.returned().compareTo(l.dispatched()) > 0)
@@ -237,7 +237,7 @@ class BooksProof {
                         l.number(),
                         l.dispatched(),
                         l.returned(),
-                        "On order %s %s of a line came back, but only %s left."
+                        "On order %s, %s of a line were returned, but only %s shipped."
                                 .formatted(l.number(), Figures.plain(l.returned()), Figures.plain(l.dispatched())))));
         broken.stream()
                 .filter(l -> l.credited().compareTo(l.billed()) > 0)
@@ -245,7 +245,7 @@ class BooksProof {
                         l.number(),
                         l.billed(),
                         l.credited(),
-                        "On order %s %s of a line are credited, but only %s billed."
+                        "On order %s, %s of a line are credited, but only %s billed."
                                 .formatted(l.number(), Figures.plain(l.credited()), Figures.plain(l.billed())))));
         return List.of(
                 new Result(
@@ -298,7 +298,7 @@ class BooksProof {
                     "",
                     inspected,
                     ledger("goods_in_inspection"),
-                    "Goods in inspection: the returns say %s, the ledger says %s."
+                    "Goods in inspection: %s by returns, %s in the ledger."
                             .formatted(
                                     inspected.toPlainString(),
                                     ledger("goods_in_inspection").toPlainString())));
@@ -355,7 +355,7 @@ class BooksProof {
                     "",
                     deposits.negate(),
                     ledger("deposits"),
-                    "Customer deposits: the documents say %s, the ledger says %s."
+                    "Customer deposits: %s by documents, %s in the ledger."
                             .formatted(
                                     deposits.negate().toPlainString(),
                                     ledger("deposits").toPlainString())));
@@ -380,8 +380,8 @@ class BooksProof {
                 count("select count(*) from invoice_line"),
                 unearned.negate(),
                 ledger("deferred_revenue"),
-                new ArrayList<>(failures(
-                        """
+                new ArrayList<>(
+                        failures("""
                         select number, 0, left_deferred from (
                             select i.number, l.deferred - coalesce((select sum(s.earned)
                             from invoice_line_source s where s.invoice_line_id = l.id), 0) as left_deferred,
@@ -389,18 +389,7 @@ class BooksProof {
                                    where s.invoice_line_id = l.id), 0) as ahead
                             from invoice_line l join invoice i on i.id = l.invoice_id
                             where l.deferred <> 0 and i.reversed_on is null) t where ahead = 0 and left_deferred <> 0\
-                        """,
-                        "All of"
-                                + " a line"
-                                + " of invoice"
-                                + " %s has"
-                                + " left,"
-                                + " so %s"
-                                + " should"
-                                + " be deferred,"
-                                + " but %s"
-                                + " still"
-                                + " are.")));
+                        """, "A line of invoice %s is fully shipped, so %s should be deferred, but %s are.")));
     }
 
     private Result outputVat() {
@@ -435,10 +424,10 @@ class BooksProof {
     /** Numbers of a year run from 1 to what the series has given. */
     private Result numbers() {
         var failures = new ArrayList<>(failures(
-                gaps("invoice", 0, "INVOICE-"), "In %s %s invoice numbers were given, but %s invoices bear one."));
+                gaps("invoice", 0, "INVOICE-"), "In %s, %s invoice numbers were assigned, but %s invoices exist."));
         failures.addAll(failures(
                 gaps("credit_note", 1, "CREDIT_NOTE-"),
-                "In %s %s credit note numbers were given, but %s credit notes bear one."));
+                "In %s, %s credit note numbers were assigned, but %s credit notes exist."));
         return new Result(
                 Statement.NUMBERS,
                 count("select (select count(*) from invoice) + (select count(*) from credit_note)"),
@@ -447,7 +436,7 @@ class BooksProof {
                 failures);
     }
 
-    /** Series that begin anew each year, the year standing behind a prefix of so many letters. */
+    /** Series that begin anew each year, the year standing behind a prefix of so many reminder. */
     private static String gaps(String table, int prefix, String series) {
         return """
             select t.of_year, s.next_value - 1, t.found from (
@@ -504,8 +493,8 @@ class BooksProof {
     }
 
     /**
-     * Orders of a customer that carry the same PO, in letters or in the normal form, while the policy that holds for
-     * the customer stops that; all but the first need a waiver. Where the house does not look, nothing is asked.
+     * Orders of a customer that carry the same PO, in reminder or in the normal form, while the policy that holds for
+     * the customer stops that; all but the first need a waiver. Where the company does not look, nothing is asked.
      */
     private Result poOnce() {
         var inForce = rules.inForce();
@@ -530,12 +519,12 @@ class BooksProof {
                               and x.po_normal = o.po_normal and x.id <> o.id and x.po_taken < o.po_taken
                               and x.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT') and REACH
                                   and coalesce(x.split_of, x.id) <> coalesce(o.split_of, o.id)
-                              and (x.outline_id is null or o.outline_id is null or x.outline_id <> o.outline_id)
+                              and (x.agreement_id is null or o.agreement_id is null or x.agreement_id <> o.agreement_id)
                               and (x.po = o.po and SAME or x.po <> o.po and ALIKE))
                           and not exists (select 1 from finding f where f.order_id = o.id
                               and f.check_code = 'duplicate-po' and f.waived_by is not null)\
                         """.replace("REACH", reach).replace("SAME", same).replace("ALIKE", alike),
-                        "Order %s bears a PO that an earlier order bears, and nobody let it pass."));
+                        "Order %s has the PO of an earlier order, without a waiver."));
     }
 
     /** The state of an order at a moment is the last one that its history names before it. */
@@ -567,7 +556,7 @@ class BooksProof {
                     "",
                     documents,
                     ledger,
-                    statement.words() + ": the documents say " + documents.toPlainString() + ", the ledger says "
+                    statement.words() + ": by documents " + documents.toPlainString() + ", in the ledger "
                             + ledger.toPlainString() + "."));
         }
         return new Result(statement, examined, documents, ledger, failures);

@@ -88,8 +88,7 @@ final class HashChain {
                     open.number(),
                     BigDecimal.ONE,
                     BigDecimal.ZERO,
-                    "Entry %s is not what was posted: its hash does not follow from it and the one before."
-                            .formatted(open.number())));
+                    "Entry %s is not what was posted: its hash does not match.".formatted(open.number())));
         }
         previous = open.hash();
         lines = new ArrayList<>();
@@ -104,7 +103,7 @@ final class HashChain {
                     "",
                     BigDecimal.ONE,
                     BigDecimal.ZERO,
-                    "The journal does not end with the entry that the head of the ledger names: entries are missing."));
+                    "The journal does not end with the last posted entry: entries are missing."));
         }
     }
 

@@ -2,7 +2,7 @@ package app.euthyna.server.proof;
 
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.platform.Commands;
-import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.proof.ProofRuns.RunView;
 import app.euthyna.server.proof.ProofRuns.StatementView;
 import jakarta.servlet.http.HttpServletRequest;
@@ -32,7 +32,7 @@ class ProofController {
 
     record StatementsView(List<StatementView> statements) {}
 
-    @May.Prove
+    @Permissions.Prove
     @PostMapping
     RunView run(HttpServletRequest http) {
         return commands.run(

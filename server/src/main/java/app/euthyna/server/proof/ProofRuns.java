@@ -106,7 +106,7 @@ class ProofRuns implements ApplicationRunner {
     @Override
     public void run(ApplicationArguments arguments) {
         if (latest().at() == null) {
-            run("the house");
+            run("the system");
         }
     }
 }

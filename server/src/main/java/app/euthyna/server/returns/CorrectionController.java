@@ -4,7 +4,7 @@ import app.euthyna.core.order.OrderState;
 import app.euthyna.core.order.ShipTo;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.platform.Commands;
-import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
@@ -23,7 +23,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Invoices credited and billed again, over HTTP. */
+/** Invoices credited and rebilled, over HTTP. */
 @RestController
 @RequestMapping("/api/invoices/{number}/corrections")
 class CorrectionController {
@@ -38,7 +38,7 @@ class CorrectionController {
         this.transactions = transactions;
     }
 
-    /** A line of the invoice that is billed again; what is left out stays as it was. */
+    /** A line of the invoice that is rebilled; what is left out stays as it was. */
     record CorrectedLine(int line, BigDecimal quantity, BigDecimal price, BigDecimal discount) {}
 
     /** Where the goods of the new order are, for its papers. */
@@ -74,7 +74,7 @@ class CorrectionController {
             BigDecimal billed) {}
 
     /** What it would come to; nothing is kept. */
-    @May.Bill
+    @Permissions.Bill
     @PostMapping("/previews")
     CorrectionView preview(@PathVariable String number, @Valid @RequestBody AskedCorrection request) {
         return transactions.execute(status -> {
@@ -89,12 +89,12 @@ class CorrectionController {
     }
 
     /** Credits all that is left of the invoice and bills it again. */
-    @May.Bill
+    @Permissions.Bill
     @PostMapping
     CorrectionView correct(
             @PathVariable String number, @Valid @RequestBody AskedCorrection request, HttpServletRequest http) {
         if (Texts.given(request.reason()).isEmpty()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "what was wrong with it"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for the correction"));
         }
         return commands.run(
                 http,

@@ -24,7 +24,7 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * An invoice that is wrong and has gone out: all that is left of it is credited, and what was delivered is billed again
+ * An invoice that is wrong and has gone out: all that is left of it is credited, and what was delivered is rebilled
  * with other data, in one transaction. The goods are with the customer and their cost is cost of sales already, so the
  * new order ships nothing.
  */
@@ -59,13 +59,13 @@ class Corrections {
      * @param customer another than the invoice's, or none
      * @param po the customer's own number for it; the order's where it is empty and the customer stays
      * @param shipTo another address, or none
-     * @param lines those of the invoice that are billed again; all of them where it is empty
+     * @param lines those of the invoice that are rebilled; all of them where it is empty
      */
     record Asked(Optional<String> customer, Optional<String> po, Optional<ShipTo> shipTo, List<Instead> lines) {}
 
     /**
      * What came of it, with the gross amount of the order; without an invoice where the checks hold the order, or
-     * somebody has to approve it.
+     * someone has to approve it.
      */
     record Corrected(CreditNote credit, String order, OrderState state, Optional<String> invoice, BigDecimal billed) {}
 
@@ -90,7 +90,7 @@ class Corrections {
                 root.order().site(),
                 null,
                 null,
-                "Bills again what invoice %s billed wrongly.".formatted(number),
+                "Rebills invoice %s.".formatted(number),
                 null,
                 new Details(
                         before.externalReference(),
@@ -105,8 +105,8 @@ class Corrections {
                 number,
                 lines.stream().map(Line::source).toList());
         var invoiced = order.state() == OrderState.CLEARED
-                ? Optional.of(billing.bill(
-                        context, List.of(order.number()), List.of(), "Instead of invoice " + number, false))
+                ? Optional.of(
+                        billing.bill(context, List.of(order.number()), List.of(), "Replaces invoice " + number, false))
                 : Optional.<String>empty();
         return new Corrected(credit, order.number(), orders.view(order.number()).state(), invoiced, order.gross());
     }
@@ -145,7 +145,7 @@ class Corrections {
                     billed.no()));
         }
         if (lines.isEmpty()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("lines", "at least one line that is billed again"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("lines", "at least one line to rebill"));
         }
         return lines;
     }

@@ -7,8 +7,8 @@ import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.Quantities;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
@@ -91,9 +91,9 @@ class CreditNoteController {
     /**
      * A credit note.
      *
-     * @param left customer credit from it that is not put to use
+     * @param left customer credit from it that is not used
      * @param wish what is to become of that; null as long as nobody said
-     * @param version to be given back with a refund
+     * @param version to be refunded with a refund
      */
     record CreditNoteView(
             String number,
@@ -127,7 +127,7 @@ class CreditNoteController {
     record CreditNotePage(
             List<CreditNoteRow> rows, @Nullable String next) {}
 
-    @May.Bill
+    @Permissions.Bill
     @PostMapping
     CreditNotes credit(@Valid @RequestBody CreditAsked request, HttpServletRequest http) {
         return commands.run(http, request, CreditNotes.class, context -> {
@@ -305,7 +305,7 @@ class CreditNoteController {
     /** What is to become of the customer credit that a credit note leaves; null takes back what was said. */
     record WrittenWish(CreditWish wish) {}
 
-    @May.Bill
+    @Permissions.Bill
     @PutMapping("/{number}/wish")
     CreditNoteView wish(@PathVariable String number, @Valid @RequestBody WrittenWish request, HttpServletRequest http) {
         return commands.run(http, request, CreditNoteView.class, context -> {

@@ -3,9 +3,9 @@ package app.euthyna.server.returns;
 /** What is to become of what a credit note leaves beyond its invoice. */
 public enum CreditWish {
     /** It stays, to be set against later invoices. */
-    KEEP("it stays as customer credit"),
+    KEEP("kept as customer credit"),
     /** It goes back to the customer. */
-    REFUND("it is to be given back");
+    REFUND("to be refunded");
 
     private final String words;
 

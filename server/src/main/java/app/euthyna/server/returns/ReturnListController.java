@@ -1,6 +1,6 @@
 package app.euthyna.server.returns;
 
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
@@ -24,9 +24,9 @@ class ReturnListController {
     private final JdbcClient jdbc;
     private final Commands commands;
     private final Company company;
-    private final HouseRulesStore rules;
+    private final CompanyRulesStore rules;
 
-    ReturnListController(JdbcClient jdbc, Commands commands, Company company, HouseRulesStore rules) {
+    ReturnListController(JdbcClient jdbc, Commands commands, Company company, CompanyRulesStore rules) {
         this.jdbc = jdbc;
         this.commands = commands;
         this.company = company;

@@ -3,7 +3,7 @@ package app.euthyna.server.returns;
 import app.euthyna.core.returns.ReturnRate;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Quantity;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.RefusedException;
@@ -27,11 +27,11 @@ class ReturnRates {
     private static final int MOST = 50;
 
     private final JdbcClient jdbc;
-    private final HouseRulesStore rules;
+    private final CompanyRulesStore rules;
     private final Commands commands;
     private final Company company;
 
-    ReturnRates(JdbcClient jdbc, HouseRulesStore rules, Commands commands, Company company) {
+    ReturnRates(JdbcClient jdbc, CompanyRulesStore rules, Commands commands, Company company) {
         this.jdbc = jdbc;
         this.rules = rules;
         this.commands = commands;

@@ -9,7 +9,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.flow.ChainReader;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
@@ -36,10 +36,10 @@ class ReturnableController {
 
     private final JdbcClient jdbc;
     private final ChainReader chains;
-    private final HouseRulesStore rules;
+    private final CompanyRulesStore rules;
     private final Commands commands;
 
-    ReturnableController(JdbcClient jdbc, ChainReader chains, HouseRulesStore rules, Commands commands) {
+    ReturnableController(JdbcClient jdbc, ChainReader chains, CompanyRulesStore rules, Commands commands) {
         this.jdbc = jdbc;
         this.chains = chains;
         this.rules = rules;
@@ -53,7 +53,7 @@ class ReturnableController {
      * Goods of a dispatch line.
      *
      * @param returnable still out and not allowed back; of goods that an invoice billed where one was asked for
-     * @param daysLate past the house's limit; zero where they are in time
+     * @param daysLate past the company's limit; zero where they are in time
      */
     record ReturnableLine(
             String dispatch,

@@ -6,17 +6,17 @@ import app.euthyna.core.flow.Return;
 import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.returns.Crediting.Share;
 import app.euthyna.core.returns.Returning.Came;
+import app.euthyna.core.returns.Returning.InspectionLine;
 import app.euthyna.core.returns.Returning.OfDispatch;
 import app.euthyna.core.returns.Returning.OfInvoice;
-import app.euthyna.core.returns.Returning.Verdict;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.flow.ChainReader;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.DocumentOrders;
-import app.euthyna.server.platform.May;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.Quantities;
 import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
@@ -47,7 +47,7 @@ class ReturnsController {
     private final ReturnsService returns;
     private final ChainReader chains;
     private final Commands commands;
-    private final HouseRulesStore rules;
+    private final CompanyRulesStore rules;
     private final DocumentOrders orders;
     private final JdbcClient jdbc;
 
@@ -55,7 +55,7 @@ class ReturnsController {
             ReturnsService returns,
             ChainReader chains,
             Commands commands,
-            HouseRulesStore rules,
+            CompanyRulesStore rules,
             DocumentOrders orders,
             JdbcClient jdbc) {
         this.orders = orders;
@@ -141,7 +141,7 @@ class ReturnsController {
     /**
      * A return.
      *
-     * @param ahead whether the house credits goods before they are here for this reason
+     * @param ahead whether the company credits goods before they are here for this reason
      * @param replacements orders that were started from it
      */
     record ReturnView(
@@ -164,7 +164,7 @@ class ReturnsController {
             @Nullable LocalDate remindedOn,
             List<StoryLine> story) {}
 
-    @May.Propose
+    @Permissions.Propose
     @PostMapping
     ReturnView authorise(@Valid @RequestBody Authorisation request, HttpServletRequest http) {
         return commands.run(http, request, ReturnView.class, context -> {
@@ -187,7 +187,7 @@ class ReturnsController {
         });
     }
 
-    @May.MoveGoods
+    @Permissions.MoveGoods
     @PostMapping("/{number}/receipts")
     ReturnView receive(@PathVariable String number, @Valid @RequestBody Arrived request, HttpServletRequest http) {
         return commands.run(http, request, ReturnView.class, context -> {
@@ -204,24 +204,25 @@ class ReturnsController {
         });
     }
 
-    @May.MoveGoods
+    @Permissions.MoveGoods
     @PostMapping("/{number}/inspections")
     ReturnView inspect(@PathVariable String number, @Valid @RequestBody Inspected request, HttpServletRequest http) {
         return commands.run(http, request, ReturnView.class, context -> {
-            var verdicts = new ArrayList<Verdict>();
+            var results = new ArrayList<InspectionLine>();
             request.lines().forEach(line -> {
-                add(verdicts, line, Return.Outcome.Kind.RESTOCK, line.restock());
-                add(verdicts, line, Return.Outcome.Kind.SCRAP, line.scrap());
-                add(verdicts, line, Return.Outcome.Kind.SEND_BACK, line.sendBack());
+                add(results, line, Return.Outcome.Kind.RESTOCK, line.restock());
+                add(results, line, Return.Outcome.Kind.SCRAP, line.scrap());
+                add(results, line, Return.Outcome.Kind.SEND_BACK, line.sendBack());
             });
-            returns.inspect(context.on(request.date()), number, request.version(), verdicts);
+            returns.inspect(context.on(request.date()), number, request.version(), results);
             return view(number);
         });
     }
 
-    private static void add(List<Verdict> verdicts, InspectedLine line, Return.Outcome.Kind kind, BigDecimal quantity) {
+    private static void add(
+            List<InspectionLine> results, InspectedLine line, Return.Outcome.Kind kind, BigDecimal quantity) {
         if (quantity != null && quantity.signum() != 0) {
-            verdicts.add(new Verdict(
+            results.add(new InspectionLine(
                     line.line(),
                     kind,
                     Quantities.given("quantity", quantity),
@@ -230,7 +231,7 @@ class ReturnsController {
         }
     }
 
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/{number}/withdrawals")
     ReturnView withdraw(@PathVariable String number, @Valid @RequestBody Withdrawal request, HttpServletRequest http) {
         return commands.run(http, request, ReturnView.class, context -> {
@@ -242,7 +243,7 @@ class ReturnsController {
     record ReturnNote(@NotBlank @Size(max = 2000) String text) {}
 
     /** Keeps a note with a return. */
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/{number}/notes")
     ReturnView note(@PathVariable String number, @Valid @RequestBody ReturnNote request, HttpServletRequest http) {
         return commands.run(http, request, ReturnView.class, context -> {

@@ -11,13 +11,13 @@ import app.euthyna.core.returns.ReturnPolicy;
 import app.euthyna.core.returns.ReturnRefusal;
 import app.euthyna.core.returns.Returning;
 import app.euthyna.core.returns.Returning.Came;
-import app.euthyna.core.returns.Returning.Verdict;
+import app.euthyna.core.returns.Returning.InspectionLine;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.server.flow.ChainReader;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.DocumentOrders;
@@ -52,7 +52,7 @@ public class ReturnsService {
     private final EffectWriter writer;
     private final JdbcClient jdbc;
     private final Company company;
-    private final HouseRulesStore rules;
+    private final CompanyRulesStore rules;
     private final History history;
     private final DocumentOrders documentOrders;
 
@@ -63,7 +63,7 @@ public class ReturnsService {
             EffectWriter writer,
             JdbcClient jdbc,
             Company company,
-            HouseRulesStore rules,
+            CompanyRulesStore rules,
             History history,
             DocumentOrders documentOrders) {
         this.documentOrders = documentOrders;
@@ -90,7 +90,7 @@ public class ReturnsService {
             String exception) {
         var context = exception.isBlank()
                 ? given
-                : given.because(Texts.joined("; ", given.reason(), "although late: " + exception));
+                : given.because(Texts.joined("; ", given.reason(), "late return allowed: " + exception));
         var orders = ordersOf(dispatched);
         invoiced.forEach(one -> orders.addAll(
                 documentOrders.of(DocumentKind.INVOICE, one.invoiceLine().number())));
@@ -98,7 +98,7 @@ public class ReturnsService {
             throw new RefusedException(CommonRefusal.Incomplete.of("lines", "at least one line"));
         }
         var found = locked(orders);
-        var authorised = RefusedException.unless(Returning.authorise(
+        var authorised = RefusedException.orThrow(Returning.authorise(
                 new Returning.Asked(
                         numbers.next(DocumentKind.RETURN),
                         found.iterator().next().order().customer(),
@@ -157,12 +157,12 @@ public class ReturnsService {
     /** What has not come may not come any more. */
     public void withdraw(CommandContext context, String number, Long version) {
         if (context.reason().isBlank()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the return is withdrawn"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for the withdrawal"));
         }
         var known = known(number, version);
         writer.write(
                 context,
-                List.of(RefusedException.unless(Returning.withdraw(known.goods(), Chain.credits(known.chains())))));
+                List.of(RefusedException.orThrow(Returning.withdraw(known.goods(), Chain.credits(known.chains())))));
     }
 
     /** Takes in what came; all that is expected where nothing is named. */
@@ -170,15 +170,15 @@ public class ReturnsService {
         var known = known(number, version);
         writer.write(
                 context,
-                List.of(RefusedException.unless(
+                List.of(RefusedException.orThrow(
                         Returning.receive(known.goods(), came, known.chains(), context.date()))));
     }
 
     /** Decides what becomes of goods in inspection. */
-    public void inspect(CommandContext context, String number, Long version, List<Verdict> verdicts) {
+    public void inspect(CommandContext context, String number, Long version, List<InspectionLine> results) {
         var known = known(number, version);
-        var placed = verdicts.stream()
-                .map(v -> new Verdict(
+        var placed = results.stream()
+                .map(v -> new InspectionLine(
                         v.line(),
                         v.kind(),
                         v.quantity(),
@@ -193,27 +193,27 @@ public class ReturnsService {
                 .toList();
         writer.write(
                 context,
-                List.of(RefusedException.unless(
+                List.of(RefusedException.orThrow(
                         Returning.inspect(known.goods(), placed, Chain.credits(known.chains()), context.date()))));
     }
 
     /**
      * Credits the billed goods of a return that are here; a credit note for each invoice.
      *
-     * @param ahead those too that are expected and not here, where the house grants it
+     * @param ahead those too that are expected and not here, where the company grants it
      */
     public List<String> creditReturn(CommandContext context, String number, boolean ahead) {
         var known = known(number, null);
         var policy = rules.inForce().returns();
         var terms = terms(context, policy.reason(known.goods().reason()));
         var open = open(known.chains());
-        var credited = RefusedException.unless(
+        var credited = RefusedException.orThrow(
                 ahead
                         ? Crediting.creditAhead(known.goods(), known.chains(), open, terms, policy)
                         : Crediting.creditReturn(known.goods(), known.chains(), open, terms));
         writer.write(context, credited);
         return credited.stream()
-                .map(Effect.Credited::credit)
+                .map(Effect.CreditNotePosted::credit)
                 .map(CreditNote::number)
                 .toList();
     }
@@ -238,7 +238,7 @@ public class ReturnsService {
     public List<String> creditOf(CommandContext context, DocumentRef of) {
         var order = documentOrders.of(of.kind(), of.number()).get(0);
         var invoices = chains.chain(order).inForce().map(Invoice::number).toList();
-        // all of their orders at once, so that locks are taken in their order
+        // all of their orders at once, so that locks are imported their order
         var orders = new TreeSet<>(List.of(order));
         invoices.forEach(invoice -> orders.addAll(documentOrders.of(DocumentKind.INVOICE, invoice)));
         var found = locked(orders);
@@ -260,7 +260,7 @@ public class ReturnsService {
         var number = billed.invoice().number();
         var before = Chain.creditsFor(billed.chains(), number);
         var asked = shares.isEmpty() ? Crediting.everything(billed.invoice(), before) : shares;
-        var credited = RefusedException.unless(Crediting.credit(
+        var credited = RefusedException.orThrow(Crediting.credit(
                 billed.invoice(), before, asked, open(billed.chains()).get(number), terms(context)));
         writer.write(context, List.of(credited));
         return credited.credit();
@@ -286,7 +286,7 @@ public class ReturnsService {
                 DocumentKind.CREDIT_NOTE,
                 creditNote,
                 "wish",
-                wish == null ? "what becomes of it is open again" : wish.words());
+                wish == null ? "not yet settled" : wish.words());
     }
 
     /** An allowance has its own reason; nothing comes back that a fee or freight could be for. */

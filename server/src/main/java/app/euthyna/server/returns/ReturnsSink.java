@@ -51,7 +51,7 @@ class ReturnsSink implements EffectSink {
         for (var effect : batch) {
             if (effect instanceof Effect.ReturnReceived
                     || effect instanceof Effect.ReturnInspected
-                    || effect instanceof Effect.Credited) {
+                    || effect instanceof Effect.CreditNotePosted) {
                 for (var chain : chains.chains(effect.orders()).values()) {
                     chain.returns().forEach(goods -> touched.put(goods.number(), goods.orders()));
                 }
@@ -180,8 +180,8 @@ class ReturnsSink implements EffectSink {
         @Override
         public Void returnInspected(Effect.ReturnInspected effect) {
             var id = id(effect.before().number());
-            for (var judgement : effect.judgements()) {
-                var outcome = judgement.outcome();
+            for (var result : effect.results()) {
+                var outcome = result.outcome();
                 jdbc.sql("""
                     insert into return_outcome (part_id, kind, decided_on, quantity, cost, site, remark, moment)
                     select p.id, ?, cast(? as date), ?, ?, ?, ?, cast(? as bigint) from return_part p
@@ -197,8 +197,8 @@ class ReturnsSink implements EffectSink {
                                 outcome.remark(),
                                 history.moment(),
                                 id,
-                                judgement.line(),
-                                judgement.part())
+                                result.line(),
+                                result.part())
                         .update();
             }
             settle(id);
@@ -206,7 +206,7 @@ class ReturnsSink implements EffectSink {
         }
 
         @Override
-        public Void credited(Effect.Credited effect) {
+        public Void creditNotePosted(Effect.CreditNotePosted effect) {
             var credit = effect.credit();
             jdbc.sql("insert into credit_note (number, customer_id, invoice_id, credited_on, reason, net, vat,"
                             + " gross, version) values (?, ?, ?, ?, ?, ?, ?, ?, 0)")

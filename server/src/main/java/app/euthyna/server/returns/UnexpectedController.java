@@ -6,8 +6,8 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.platform.Commands;
-import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.Quantities;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
@@ -35,7 +35,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Goods that nobody allowed back, over HTTP. */
+/** Goods that no return expects, over HTTP. */
 @RestController
 @RequestMapping("/api/unexpected-goods")
 class UnexpectedController {
@@ -136,7 +136,7 @@ class UnexpectedController {
 
     private record Keyed(long id, UnexpectedView row) {}
 
-    @May.MoveGoods
+    @Permissions.MoveGoods
     @PostMapping
     UnexpectedView takeIn(@Valid @RequestBody CameUnexpected request, HttpServletRequest http) {
         return commands.run(
@@ -155,7 +155,7 @@ class UnexpectedController {
                                 Texts.given(request.remark())))));
     }
 
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/{number}/admissions")
     UnexpectedView admit(@PathVariable String number, @Valid @RequestBody Admission request, HttpServletRequest http) {
         return commands.run(http, request, UnexpectedView.class, context -> {
@@ -172,7 +172,7 @@ class UnexpectedController {
         });
     }
 
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/{number}/turnings-away")
     UnexpectedView turnAway(
             @PathVariable String number, @Valid @RequestBody TurnedAway request, HttpServletRequest http) {

@@ -7,7 +7,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Quantity;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectWriter;
@@ -24,7 +24,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Goods that nobody allowed back: taken in, and decided on. */
+/** Goods that no return expects: imported, and decided on. */
 @Service
 @Transactional(propagation = Propagation.MANDATORY)
 public class UnexpectedService {
@@ -36,7 +36,7 @@ public class UnexpectedService {
     private final Ids ids;
     private final Numbers numbers;
     private final MasterData masterData;
-    private final HouseRulesStore rules;
+    private final CompanyRulesStore rules;
     private final ReturnsService returns;
     private final EffectWriter writer;
 
@@ -45,7 +45,7 @@ public class UnexpectedService {
             Ids ids,
             Numbers numbers,
             MasterData masterData,
-            HouseRulesStore rules,
+            CompanyRulesStore rules,
             ReturnsService returns,
             EffectWriter writer) {
         this.jdbc = jdbc;
@@ -62,7 +62,7 @@ public class UnexpectedService {
      *
      * @param sender what the label says, where the customer is not known; may be empty
      * @param ofReturn the return that it came with, in place of what was expected; may be empty
-     * @param site where it lies; the house's own store where it is empty
+     * @param site where it lies; the company's own store where it is empty
      */
     public record Came(
             Optional<String> customer,
@@ -150,7 +150,7 @@ public class UnexpectedService {
                 reasonCode,
                 dispatched,
                 List.of());
-        var effects = RefusedException.unless(kept.goods()
+        var effects = RefusedException.orThrow(kept.goods()
                 .admit(
                         new Unexpected.Decided(context.person(), quantity, context.reason()),
                         asked,
@@ -158,7 +158,7 @@ public class UnexpectedService {
                         rules.inForce().returns()));
         var why = Texts.joined(
                 "; ",
-                "came unexpected as %s on %s".formatted(number, Figures.day(kept.cameOn())),
+                "received as unexpected goods %s on %s".formatted(number, Figures.day(kept.cameOn())),
                 context.reason(),
                 kept.remark());
         writer.write(context.because(Texts.cut(why, REMARK)), effects);
@@ -171,14 +171,14 @@ public class UnexpectedService {
         return asked.number();
     }
 
-    /** Sends goods away, or scraps them: they were never the house's. */
+    /** Sends goods away, or scraps them: they were never the company's. */
     public void turnAway(CommandContext context, String number, long version, Unexpected.Away away, Quantity quantity) {
         var kept = locked(number, version);
         decided(
                 context,
                 kept,
                 away.name(),
-                RefusedException.unless(
+                RefusedException.orThrow(
                         kept.goods().turnAway(new Unexpected.Decided(context.person(), quantity, context.reason()))),
                 null);
     }

@@ -5,9 +5,9 @@ import app.euthyna.core.check.LicenceFact;
 import app.euthyna.core.check.PoNumber;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.check.Severity;
-import app.euthyna.server.masterdata.LicenceRegister;
 import app.euthyna.server.masterdata.Likes;
 import app.euthyna.server.masterdata.MasterData;
+import app.euthyna.server.masterdata.SimulatedLicenceRegister;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Pages;
@@ -34,13 +34,18 @@ class CustomerSheets {
 
     private final JdbcClient jdbc;
     private final MasterData masterData;
-    private final LicenceRegister register;
+    private final SimulatedLicenceRegister register;
     private final Company company;
     private final Ids ids;
     private final Clock clock;
 
     CustomerSheets(
-            JdbcClient jdbc, MasterData masterData, LicenceRegister register, Company company, Ids ids, Clock clock) {
+            JdbcClient jdbc,
+            MasterData masterData,
+            SimulatedLicenceRegister register,
+            Company company,
+            Ids ids,
+            Clock clock) {
         this.jdbc = jdbc;
         this.masterData = masterData;
         this.register = register;
@@ -219,7 +224,7 @@ class CustomerSheets {
     /**
      * A use of a PO number.
      *
-     * @param kind ORDER, or PAST_INVOICE for what was taken in from before
+     * @param kind ORDER, or PAST_INVOICE for what was imported from before
      */
     record PoRow(
             String po,

@@ -26,7 +26,9 @@ enum Lane {
             5,
             "select r.closed_on as since, o.gross as worth from approval_request r join sales_order o on o.id ="
                     + " r.order_id where r.state = 'SENT_BACK' and o.state = 'DRAFT'"),
-    DUE(0, "select q.next_due as since, q.net as worth from outline q where q.state = 'OPEN' and q.next_due <= :today"),
+    DUE(
+            0,
+            "select q.next_due as since, q.net as worth from sales_agreement q where q.state = 'OPEN' and q.next_due <= :today"),
     TO_STAGE(
             5,
             "select o.ordered_on as since, x.open_gross as worth from open_order x join sales_order o on o.id ="
@@ -73,7 +75,7 @@ enum Lane {
             "select i.due_on as since, i.open_amount as worth from invoice i where i.open_amount > 0 and i.due_on <"
                     + " :today");
 
-    /** Longer than so many days is too long, unless somebody sets a limit of their own. */
+    /** Longer than so many days is too long, unless someone sets a limit of their own. */
     final int usualLimit;
 
     final String rows;

@@ -155,7 +155,7 @@ class TodayController {
                 strip.beyond());
     }
 
-    /** What others did since somebody last looked, newest first; the newest of all where they never did. */
+    /** What others did since someone last looked, newest first; the newest of all where they never did. */
     private List<EventView> events(OffsetDateTime looked, String username) {
         var from = looked == null ? Timestamp.from(Instant.EPOCH) : Timestamp.from(looked.toInstant());
         return jdbc.sql("""
@@ -176,7 +176,7 @@ class TodayController {
                 .list();
     }
 
-    /** Notes that somebody has looked: what happened before is not told again. */
+    /** Notes that someone has looked: what happened before is not told again. */
     @PostMapping("/looks")
     Done look(HttpServletRequest http) {
         return commands.run(http, "look", Done.class, context -> {

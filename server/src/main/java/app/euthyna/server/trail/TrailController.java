@@ -93,7 +93,7 @@ class TrailController {
             List<AccountView> ledger,
             List<StillToDoView> stillToDo) {}
 
-    /** What waits for somebody: goods that are expected or in inspection, credits not given, refunds not done. */
+    /** What waits for someone: goods that are expected or in inspection, credits not given, refunds not done. */
     record StillToDoView(TrailDocumentView document, String what) {}
 
     @GetMapping("/{kind}/{number}")

@@ -103,7 +103,7 @@ public class TrailReader {
                 ledger.entries(documents));
     }
 
-    /** What of a trail's returns and their money waits for somebody. */
+    /** What of a trail's returns and their money waits for someone. */
     public List<StillToDo> stillToDo(TrailFacts facts) {
         var returns = facts.roots().stream()
                 .flatMap(chain -> chain.returns().stream())
@@ -156,7 +156,7 @@ public class TrailReader {
         return StillToDo.of(facts.roots(), owed, going);
     }
 
-    /** What stands for itself: goods that came in, a count, an entry by hand. */
+    /** What stands for itself: goods that came in, a count, an entry manually. */
     private record NoOrder(DocumentRef document) implements Refusal {
         @Override
         public String code() {
@@ -170,12 +170,12 @@ public class TrailReader {
 
         @Override
         public String sentence() {
-            return "No order hangs on %s, so there is no trail.".formatted(document);
+            return "%s belongs to no order, so it has no trail.".formatted(document);
         }
 
         @Override
         public String instead() {
-            return "Look at its entry in the Ledger.";
+            return "See its entry in Ledger.";
         }
     }
 
@@ -213,10 +213,10 @@ public class TrailReader {
                 "select distinct o.number from unexpected_goods u join unexpected_decision d on d.goods_id = u.id join"
                         + " return_line l on l.return_id = d.return_id join sales_order o on o.id = l.root_order_id where"
                         + " u.number = ? order by 1";
-            case STOCK_RECEIPT, STOCK_CORRECTION, MANUAL_ENTRY ->
+            case STOCK_RECEIPT, STOCK_COUNT, MANUAL_ENTRY ->
                 throw new RefusedException(new NoOrder(new DocumentRef(kind, number)));
             case QUOTE, BLANKET_ORDER, RECURRING_ORDER ->
-                "select o.number from sales_order o join outline q on q.id = o.outline_id where q.number = ? order by"
+                "select o.number from sales_order o join sales_agreement q on q.id = o.agreement_id where q.number = ? order by"
                         + " o.id";
             case ENTRY -> throw missing(kind, number);
         };
@@ -454,7 +454,7 @@ public class TrailReader {
         }
     }
 
-    /** Orders that the same money settled on other invoices, or was paid ahead for. */
+    /** Orders that the same money settled on other invoices, or was deposited for. */
     private Set<String> paidElsewhere(
             List<PaymentFact> payments, List<DepositFact> deposits, List<String> roots, Set<String> invoices) {
         var others = new HashSet<String>();

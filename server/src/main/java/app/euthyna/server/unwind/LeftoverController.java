@@ -6,8 +6,8 @@ import app.euthyna.server.batch.Batches;
 import app.euthyna.server.masterdata.Likes;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Permissions;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -150,14 +150,14 @@ class LeftoverController {
     private record Keyed(long id, LeftoverRow row) {}
 
     /** What cancelling the rest of these would give up, one by one and together. A question: it keeps nothing. */
-    @May.Decide
+    @Permissions.Decide
     @PostMapping("/leftovers/previews")
     GivenUpView preview(@Valid @RequestBody LeftoverOrders request) {
-        var context = commands.context().because("looked at, no reason given yet");
+        var context = commands.context().because("no reason given yet");
         var orders = request.orders().stream()
                 .distinct()
                 .map(order -> {
-                    var asked = Asked.of(DocumentKind.ORDER, order, "cancel-rest");
+                    var asked = AskedUnwind.of(DocumentKind.ORDER, order, "cancel-rest");
                     var planned = unwind.plan(context, asked);
                     return planned.isRefused()
                             ? new GivenUp(
@@ -187,7 +187,7 @@ class LeftoverController {
     }
 
     /** Cancels the rest of each, in a transaction of its own; the batch is the log. */
-    @May.Decide
+    @Permissions.Decide
     @PostMapping("/leftovers/cancellations")
     Batches.BatchView together(@Valid @RequestBody Together request, HttpServletRequest http) {
         var begun = commands.run(

@@ -19,7 +19,7 @@ import java.util.Map;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
-/** How things stand: every figure that undoing may touch. Taken before and after, it is the preview. */
+/** How things stand: every figure that unwinding may touch. Taken before and after, it is the preview. */
 @Component
 class Standing {
 

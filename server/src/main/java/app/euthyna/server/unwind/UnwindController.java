@@ -6,12 +6,12 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.ledger.LedgerReader;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.May;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.unwind.Unwindings.KeptStep;
@@ -39,17 +39,17 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Undoing over HTTP: look at the plan, then carry it out; and what still waits. */
+/** UnwindRequest over HTTP: look at the plan, then carry it out; and what still waits. */
 @RestController
 @RequestMapping("/api/unwind")
 class UnwindController {
 
-    private static final String LOOKED_AT = "looked at, no reason given yet";
+    private static final String LOOKED_AT = "no reason given yet";
 
     private final UnwindService unwind;
     private final WaitingPlans waiting;
     private final Commands commands;
-    private final HouseRulesStore rules;
+    private final CompanyRulesStore rules;
     private final LedgerReader ledger;
     private final Company company;
     private final JdbcClient jdbc;
@@ -58,7 +58,7 @@ class UnwindController {
             UnwindService unwind,
             WaitingPlans waiting,
             Commands commands,
-            HouseRulesStore rules,
+            CompanyRulesStore rules,
             LedgerReader ledger,
             Company company,
             JdbcClient jdbc) {
@@ -94,15 +94,15 @@ class UnwindController {
             LocalDate date,
             String fingerprint) {
 
-        Asked asked() {
-            return new Asked(
+        AskedUnwind asked() {
+            return new AskedUnwind(
                     kind,
                     number,
                     intent,
                     lines == null
                             ? List.of()
                             : lines.stream()
-                                    .map(l -> new Asked.Line(l.line(), l.quantity()))
+                                    .map(l -> new AskedUnwind.Line(l.line(), l.quantity()))
                                     .toList(),
                     money,
                     Boolean.TRUE.equals(withDispatch),
@@ -213,7 +213,7 @@ class UnwindController {
     record UndoableLine(int line, String description, BigDecimal most) {}
 
     /** The plan, before and after. A question: it keeps nothing and needs no key. */
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/plans")
     PlanView plan(@Valid @RequestBody ToUndo request) {
         var reason = request.reason() == null || request.reason().isBlank() ? LOOKED_AT : request.reason();
@@ -330,12 +330,12 @@ class UnwindController {
                 .toList();
     }
 
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/executions")
     CarriedOutView carryOut(@Valid @RequestBody ToUndo request, HttpServletRequest http) {
         if (request.fingerprint() == null || request.fingerprint().isBlank()) {
             throw new RefusedException(
-                    CommonRefusal.Incomplete.of("fingerprint", "the one of the plan that was looked at"));
+                    CommonRefusal.Incomplete.of("fingerprint", "the fingerprint of the plan that was shown"));
         }
         return commands.run(http, request, CarriedOutView.class, context -> {
             var done = unwind.carryOut(
@@ -363,8 +363,8 @@ class UnwindController {
                         .findFirst()
                         .orElse(null),
                 effects.stream()
-                        .filter(Effect.Refunded.class::isInstance)
-                        .map(Effect.Refunded.class::cast)
+                        .filter(Effect.RefundGiven.class::isInstance)
+                        .map(Effect.RefundGiven.class::cast)
                         .map(e -> e.refund())
                         .toList());
     }
@@ -372,8 +372,8 @@ class UnwindController {
     /** What may be undone around a document, itself first; and what stands in the way of the rest. */
     @GetMapping("/ways")
     WaysView ways(@RequestParam DocumentKind kind, @RequestParam String number) {
-        var around = unwind.around(commands.context().because(LOOKED_AT), kind, number);
-        var ways = around.ways().stream()
+        var possible = unwind.ways(commands.context().because(LOOKED_AT), kind, number);
+        var ways = possible.ways().stream()
                 .map(way -> {
                     var asked = way.asked();
                     if (way.planned().isRefused()) {
@@ -400,10 +400,10 @@ class UnwindController {
                 })
                 .toList();
         var name = jdbc.sql("select name from customer where code = ?")
-                .param(around.customer())
+                .param(possible.customer())
                 .query(String.class)
                 .single();
-        return new WaysView(around.customer(), name, ways, reasons());
+        return new WaysView(possible.customer(), name, ways, reasons());
     }
 
     /** The lines of a document that quantities can be named of. */
@@ -481,13 +481,13 @@ class UnwindController {
         }
         var rows = jdbc.sql(UNWINDING + where + " order by u.id desc fetch first 101 rows only")
                 .params(parameters)
-                .query(this::unwinding)
+                .query(this::unwindRequest)
                 .list();
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
         return new UnwindingPage(page.rows(), page.next());
     }
 
-    private UnwindingView unwinding(ResultSet r, int n) throws SQLException {
+    private UnwindingView unwindRequest(ResultSet r, int n) throws SQLException {
         var orders = jdbc.sql("select o.number from unwinding_order x join sales_order o on o.id = x.order_id where"
                         + " x.unwinding_id = ? order by o.id")
                 .param(r.getLong(1))
@@ -522,7 +522,7 @@ class UnwindController {
             @NotNull Long version, @Size(max = 2000) String reason, LocalDate date) {}
 
     /** The finance lead agrees to what a plan waits for. */
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/waiting/{id}/decisions")
     UnwindingView decide(@PathVariable long id, @Valid @RequestBody PlanVersion request, HttpServletRequest http) {
         return commands.run(http, request, UnwindingView.class, context -> {
@@ -532,7 +532,7 @@ class UnwindController {
     }
 
     /** Gives up the rest of a plan; what has happened of it stays. */
-    @May.Propose
+    @Permissions.Propose
     @PostMapping("/waiting/{id}/abandonments")
     UnwindingView abandon(@PathVariable long id, @Valid @RequestBody PlanVersion request, HttpServletRequest http) {
         return commands.run(http, request, UnwindingView.class, context -> {
@@ -542,6 +542,9 @@ class UnwindController {
     }
 
     private UnwindingView one(long id) {
-        return jdbc.sql(UNWINDING + "u.id = ?").param(id).query(this::unwinding).single();
+        return jdbc.sql(UNWINDING + "u.id = ?")
+                .param(id)
+                .query(this::unwindRequest)
+                .single();
     }
 }

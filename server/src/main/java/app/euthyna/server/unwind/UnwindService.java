@@ -16,12 +16,12 @@ import app.euthyna.core.unwind.Intent;
 import app.euthyna.core.unwind.Placeholders;
 import app.euthyna.core.unwind.Plan;
 import app.euthyna.core.unwind.Planner;
-import app.euthyna.core.unwind.Scene;
-import app.euthyna.core.unwind.Undoing;
+import app.euthyna.core.unwind.UnwindContext;
 import app.euthyna.core.unwind.UnwindRefusal;
+import app.euthyna.core.unwind.UnwindRequest;
 import app.euthyna.server.goods.GoodsService;
 import app.euthyna.server.ledger.LedgerReader;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectWriter;
@@ -52,29 +52,29 @@ public class UnwindService {
     /** So many documents of a kind are offered to be undone; the newest of many. */
     private static final int NAMED = 5;
 
-    private final Scenes scenes;
+    private final UnwindContexts unwindContexts;
     private final Standing standing;
     private final LedgerReader ledger;
     private final Numbers numbers;
     private final Locks locks;
     private final EffectWriter writer;
     private final GoodsService goods;
-    private final HouseRulesStore rules;
+    private final CompanyRulesStore rules;
     private final Unwindings unwindings;
     private final TransactionTemplate transactions;
 
     UnwindService(
-            Scenes scenes,
+            UnwindContexts unwindContexts,
             Standing standing,
             LedgerReader ledger,
             Numbers numbers,
             Locks locks,
             EffectWriter writer,
             GoodsService goods,
-            HouseRulesStore rules,
+            CompanyRulesStore rules,
             Unwindings unwindings,
             TransactionTemplate transactions) {
-        this.scenes = scenes;
+        this.unwindContexts = unwindContexts;
         this.standing = standing;
         this.ledger = ledger;
         this.numbers = numbers;
@@ -108,23 +108,23 @@ public class UnwindService {
 
     /** What could be planned for an intent, without looking at what would follow from it. */
     @Transactional(readOnly = true)
-    Decision<Plan> plan(CommandContext context, Asked asked) {
+    Decision<Plan> plan(CommandContext context, AskedUnwind asked) {
         var intent = asked.toIntent();
         return Planner.plan(
-                scenes.scene(intent.subject(), scenes.orders(intent.subject())),
-                undoing(context, asked, "other", new Placeholders()));
+                unwindContexts.of(intent.subject(), unwindContexts.orders(intent.subject())),
+                unwindRequest(context, asked, "other", new Placeholders()));
     }
 
     /** Carries the plan out, looks at everything, and takes all of it back. */
-    Preview preview(CommandContext context, Asked asked, String reasonCode) {
+    Preview preview(CommandContext context, AskedUnwind asked, String reasonCode) {
         return transactions.execute(status -> {
             status.setRollbackOnly();
             var intent = asked.toIntent();
             var orders = locked(intent.subject());
-            var scene = scenes.scene(intent.subject(), orders);
-            var undoing = undoing(context, asked, reasonCode, new Placeholders());
-            var plan = RefusedException.unless(Planner.plan(scene, undoing));
-            var customer = scenes.customer(intent.subject(), orders);
+            var unwindContext = unwindContexts.of(intent.subject(), orders);
+            var unwindRequest = unwindRequest(context, asked, reasonCode, new Placeholders());
+            var plan = RefusedException.orThrow(Planner.plan(unwindContext, unwindRequest));
+            var customer = unwindContexts.customer(intent.subject(), orders);
             var before = standing.of(orders, customer, intent.subject());
             var now = before;
             var entries = new ArrayList<List<StepEntry>>();
@@ -147,7 +147,13 @@ public class UnwindService {
             }
             var done = standing.of(orders, customer, intent.subject());
             return new Preview(
-                    plan, entries, before, waits ? now : done, done, besides(all, orders), fingerprint(scene, undoing));
+                    plan,
+                    entries,
+                    before,
+                    waits ? now : done,
+                    done,
+                    besides(all, orders),
+                    fingerprint(unwindContext, unwindRequest));
         });
     }
 
@@ -155,7 +161,7 @@ public class UnwindService {
     private static List<String> besides(List<Effect> all, List<String> own) {
         var told = new LinkedHashSet<String>();
         for (var effect : all) {
-            if (effect instanceof Effect.Reserved reserved
+            if (effect instanceof Effect.StockReserved reserved
                     && !own.contains(reserved.orderLine().number())) {
                 told.add("Order %s, which waits for item %s, gets %s"
                         .formatted(reserved.orderLine().number(), reserved.item(), reserved.quantity()));
@@ -167,9 +173,9 @@ public class UnwindService {
         return List.copyOf(told);
     }
 
-    private Undoing undoing(
-            CommandContext context, Asked asked, String reasonCode, Function<DocumentKind, String> named) {
-        return new Undoing(
+    private UnwindRequest unwindRequest(
+            CommandContext context, AskedUnwind asked, String reasonCode, Function<DocumentKind, String> named) {
+        return new UnwindRequest(
                 asked.toIntent(),
                 asked.choices(rules.inForce(), reasonCode),
                 context.person(),
@@ -179,35 +185,36 @@ public class UnwindService {
                 named);
     }
 
-    private static String fingerprint(Scene scene, Undoing undoing) {
+    private static String fingerprint(UnwindContext unwindContext, UnwindRequest unwindRequest) {
         // fee and freight follow the reason, and matter where goods come back
-        var choices = undoing.intent() instanceof Intent.TakeGoodsBack
-                ? undoing.choices().toString()
-                : undoing.choices().money().toString();
-        return Hashes.sha256((scene + "\n" + undoing.intent() + "\n" + choices + "\n" + undoing.on())
-                .getBytes(StandardCharsets.UTF_8));
+        var choices = unwindRequest.intent() instanceof Intent.TakeGoodsBack
+                ? unwindRequest.choices().toString()
+                : unwindRequest.choices().money().toString();
+        return Hashes.sha256(
+                (unwindContext + "\n" + unwindRequest.intent() + "\n" + choices + "\n" + unwindRequest.on())
+                        .getBytes(StandardCharsets.UTF_8));
     }
 
     /** What a plan over a document as it stands now would be bound to. */
     @Transactional(readOnly = true)
-    public String fingerprintOf(CommandContext context, Asked asked, String reasonCode) {
+    public String fingerprintOf(CommandContext context, AskedUnwind asked, String reasonCode) {
         var intent = asked.toIntent();
         return fingerprint(
-                scenes.scene(intent.subject(), scenes.orders(intent.subject())),
-                undoing(context, asked, reasonCode, new Placeholders()));
+                unwindContexts.of(intent.subject(), unwindContexts.orders(intent.subject())),
+                unwindRequest(context, asked, reasonCode, new Placeholders()));
     }
 
     /**
      * The orders of a document, with their customers, the shelves that goods may come back to, and themselves locked.
      */
     private List<String> locked(DocumentRef subject) {
-        var orders = scenes.orders(subject);
+        var orders = unwindContexts.orders(subject);
         if (orders.isEmpty()) {
-            locks.customer(scenes.customer(subject, orders));
+            locks.customer(unwindContexts.customer(subject, orders));
             return orders;
         }
-        locks.customer(scenes.customer(subject, orders));
-        scenes.scene(subject, orders).chains().stream()
+        locks.customer(unwindContexts.customer(subject, orders));
+        unwindContexts.of(subject, orders).chains().stream()
                 .flatMap(UnwindService::departed)
                 .forEach(d -> goods.lockShelves(
                         d.site(), d.lines().stream().map(Dispatch.Line::item).toList()));
@@ -228,23 +235,23 @@ public class UnwindService {
      * @return the plan and under which number it is kept
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public CarriedOut carryOut(CommandContext context, Asked asked, String reasonCode, String fingerprint) {
+    public CarriedOut carryOut(CommandContext context, AskedUnwind asked, String reasonCode, String fingerprint) {
         if (rules.inForce().unwind().reasons().stream()
                 .noneMatch(reason -> reason.code().equals(reasonCode))) {
-            throw new RefusedException(
-                    CommonRefusal.Incomplete.of("reasonCode", "one of the reasons that the rules hold"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("reasonCode", "one of the reasons in Rules"));
         }
         var intent = asked.toIntent();
         var orders = locked(intent.subject());
-        var scene = scenes.scene(intent.subject(), orders);
-        var undoing = undoing(context, asked, reasonCode, named(context));
-        RefusedException.unless(Planner.plan(scene, undoing(context, asked, reasonCode, new Placeholders())));
-        if (!fingerprint(scene, undoing).equals(fingerprint)) {
+        var unwindContext = unwindContexts.of(intent.subject(), orders);
+        var unwindRequest = unwindRequest(context, asked, reasonCode, named(context));
+        RefusedException.orThrow(
+                Planner.plan(unwindContext, unwindRequest(context, asked, reasonCode, new Placeholders())));
+        if (!fingerprint(unwindContext, unwindRequest).equals(fingerprint)) {
             throw new RefusedException(
                     new UnwindRefusal.PlanChanged(intent.subject().toString()));
         }
-        var plan = RefusedException.unless(Planner.plan(scene, undoing));
-        var customer = scenes.customer(intent.subject(), orders);
+        var plan = RefusedException.orThrow(Planner.plan(unwindContext, unwindRequest));
+        var customer = unwindContexts.customer(intent.subject(), orders);
         var id = unwindings.keep(context, asked, reasonCode, plan, customer, orders);
         writer.write(
                 context,
@@ -269,18 +276,18 @@ public class UnwindService {
     }
 
     /** A way to undo something, and what stands in it. */
-    record Way(Asked asked, Decision<Plan> planned) {}
+    record Way(AskedUnwind asked, Decision<Plan> planned) {}
 
     /** What can be undone around a document: of itself first, then of the documents that hang together with it. */
-    record Around(String customer, List<Way> ways) {}
+    record UnwindWays(String customer, List<Way> ways) {}
 
     @Transactional(readOnly = true)
-    Around around(CommandContext context, DocumentKind kind, String number) {
+    UnwindWays ways(CommandContext context, DocumentKind kind, String number) {
         var subject = new DocumentRef(kind, number);
-        var orders = scenes.orders(subject);
-        var chains = scenes.scene(subject, orders).chains();
-        var asked = new LinkedHashSet<Asked>();
-        own(kind).forEach(intent -> asked.add(Asked.of(kind, number, intent)));
+        var orders = unwindContexts.orders(subject);
+        var chains = unwindContexts.of(subject, orders).chains();
+        var asked = new LinkedHashSet<AskedUnwind>();
+        own(kind).forEach(intent -> asked.add(AskedUnwind.of(kind, number, intent)));
         if (kind == DocumentKind.ORDER || kind == DocumentKind.DISPATCH || kind == DocumentKind.INVOICE) {
             var invoices = chains.stream()
                     .flatMap(Chain::inForce)
@@ -288,7 +295,7 @@ public class UnwindService {
                     .distinct()
                     .filter(i -> kind != DocumentKind.INVOICE)
                     .toList();
-            last(invoices).forEach(i -> asked.add(Asked.of(DocumentKind.INVOICE, i, "take-back-invoice")));
+            last(invoices).forEach(i -> asked.add(AskedUnwind.of(DocumentKind.INVOICE, i, "take-back-invoice")));
             var dispatches = chains.stream()
                     .flatMap(c -> c.dispatches().stream())
                     .filter(d -> d.state() == Dispatch.State.DEPARTED || d.state() == Dispatch.State.STAGED)
@@ -301,17 +308,17 @@ public class UnwindService {
                                     .flatMap(l -> l.sources().stream())
                                     .anyMatch(s -> s.dispatchLine().number().equals(d)))
                     .toList();
-            last(dispatches).forEach(d -> asked.add(Asked.of(DocumentKind.DISPATCH, d, "take-back-dispatch")));
+            last(dispatches).forEach(d -> asked.add(AskedUnwind.of(DocumentKind.DISPATCH, d, "take-back-dispatch")));
             orders.stream()
                     .limit(NAMED)
                     .forEach(order -> own(DocumentKind.ORDER).forEach(intent -> {
                         if (!intent.equals("take-goods-back") || kind == DocumentKind.ORDER) {
-                            asked.add(Asked.of(DocumentKind.ORDER, order, intent));
+                            asked.add(AskedUnwind.of(DocumentKind.ORDER, order, intent));
                         }
                     }));
         }
-        return new Around(
-                scenes.customer(subject, orders),
+        return new UnwindWays(
+                unwindContexts.customer(subject, orders),
                 asked.stream().map(one -> new Way(one, plan(context, one))).toList());
     }
 
@@ -325,7 +332,8 @@ public class UnwindService {
             case DISPATCH -> List.of("take-back-dispatch", "take-goods-back");
             case INVOICE -> List.of("take-back-invoice", "take-goods-back");
             case DEPOSIT, PAYMENT, CREDIT_NOTE -> List.of("give-money-back");
-            default -> throw new RefusedException(CommonRefusal.Incomplete.of("kind", "a document that can be undone"));
+            default ->
+                throw new RefusedException(CommonRefusal.Incomplete.of("kind", "a document that can be unwound"));
         };
     }
 
@@ -339,7 +347,7 @@ public class UnwindService {
         if (!intent.equals("cancel-rest") && !intent.equals("take-goods-back")) {
             return List.of();
         }
-        var chains = scenes.scene(ref, scenes.orders(ref)).chains();
+        var chains = unwindContexts.of(ref, unwindContexts.orders(ref)).chains();
         var chain = chains.get(0);
         if (kind == DocumentKind.ORDER) {
             return chain.flows().stream()

@@ -31,11 +31,11 @@ class UnwindWork implements BatchWork {
         var asked = Records.read(request, Request.class);
         var done = unwind.carryOut(
                 context,
-                Asked.of(DocumentKind.ORDER, asked.order(), "cancel-rest"),
+                AskedUnwind.of(DocumentKind.ORDER, asked.order(), "cancel-rest"),
                 asked.reasonCode(),
                 asked.fingerprint());
         return new Done(
                 DocumentRef.order(asked.order()),
-                "%s net given up".formatted(done.plan().value()));
+                "%s net cancelled".formatted(done.plan().value()));
     }
 }

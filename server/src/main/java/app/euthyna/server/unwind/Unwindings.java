@@ -65,7 +65,7 @@ class Unwindings {
     /** A step as it was planned. */
     record KeptStep(String kind, String sentence) {}
 
-    /** Money that is to go back once somebody has agreed. */
+    /** Money that is to go back once someone has agreed. */
     record KeptRefund(DocumentKind kind, String number, String order, BigDecimal amount) {
         DocumentRef source() {
             return new DocumentRef(kind, number);
@@ -75,7 +75,7 @@ class Unwindings {
     /** A plan that waits. */
     record Waiting(
             long id,
-            Asked asked,
+            AskedUnwind asked,
             String reasonCode,
             String reason,
             Person by,
@@ -83,7 +83,13 @@ class Unwindings {
             List<KeptRefund> refunds,
             long version) {}
 
-    long keep(CommandContext context, Asked asked, String reasonCode, Plan plan, String customer, List<String> orders) {
+    long keep(
+            CommandContext context,
+            AskedUnwind asked,
+            String reasonCode,
+            Plan plan,
+            String customer,
+            List<String> orders) {
         var key = new GeneratedKeyHolder();
         var intent = asked.toIntent();
         var waits = plan.waitsAt();
@@ -129,7 +135,7 @@ class Unwindings {
     }
 
     /**
-     * Money of a step that waits for somebody's word and comes last; of a return's credit notes it is worked out when
+     * Money of a step that waits for someone's word and comes last; of a return's credit notes it is worked out when
      * they are there.
      */
     private static String refunds(Plan plan) {
@@ -140,8 +146,8 @@ class Unwindings {
                         .map(Plan.Step::effects)
                         .orElse(List.of())
                         .stream()
-                        .filter(Effect.Refunded.class::isInstance)
-                        .map(Effect.Refunded.class::cast)
+                        .filter(Effect.RefundGiven.class::isInstance)
+                        .map(Effect.RefundGiven.class::cast)
                         .map(r -> new KeptRefund(
                                 r.source().kind(),
                                 r.source().number(),
@@ -157,7 +163,7 @@ class Unwindings {
     private static Waiting waiting(ResultSet r, int n) throws SQLException {
         return new Waiting(
                 r.getLong(1),
-                Records.read(r.getString(2), Asked.class),
+                Records.read(r.getString(2), AskedUnwind.class),
                 r.getString(3),
                 r.getString(4),
                 new Person(r.getString(5), Role.valueOf(r.getString(6))),

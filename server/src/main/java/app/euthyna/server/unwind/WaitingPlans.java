@@ -15,9 +15,9 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.core.unwind.Placeholders;
 import app.euthyna.core.unwind.Plan;
 import app.euthyna.core.unwind.Planner;
-import app.euthyna.core.unwind.Undoing;
+import app.euthyna.core.unwind.UnwindRequest;
 import app.euthyna.server.ledger.LedgerKeeping;
-import app.euthyna.server.masterdata.HouseRulesStore;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectSink;
@@ -46,8 +46,8 @@ import org.springframework.transaction.annotation.Transactional;
 class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
 
     private final Unwindings unwindings;
-    private final Scenes scenes;
-    private final HouseRulesStore rules;
+    private final UnwindContexts unwindContexts;
+    private final CompanyRulesStore rules;
     private final Numbers numbers;
     private final Locks locks;
     private final EffectWriter writer;
@@ -55,14 +55,14 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
 
     WaitingPlans(
             Unwindings unwindings,
-            Scenes scenes,
-            HouseRulesStore rules,
+            UnwindContexts unwindContexts,
+            CompanyRulesStore rules,
             Numbers numbers,
             Locks locks,
             EffectWriter writer,
             Company company) {
         this.unwindings = unwindings;
-        this.scenes = scenes;
+        this.unwindContexts = unwindContexts;
         this.rules = rules;
         this.numbers = numbers;
         this.locks = locks;
@@ -112,7 +112,11 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
 
     private boolean nothingCame(Waiting plan) {
         var subject = new DocumentRef(DocumentKind.RETURN, plan.returnNumber().orElseThrow());
-        return !Chain.returnOf(scenes.scene(subject, scenes.orders(subject)).chains(), subject.number())
+        return !Chain.returnOf(
+                        unwindContexts
+                                .of(subject, unwindContexts.orders(subject))
+                                .chains(),
+                        subject.number())
                 .anyReceived();
     }
 
@@ -122,7 +126,7 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
     }
 
     /**
-     * What is left of a plan, as things stand; for somebody who may do more, perhaps all of it. Series without gaps are
+     * What is left of a plan, as things stand; for someone who may do more, perhaps all of it. Series without gaps are
      * asked only for what is made.
      */
     private Decision<Plan> rest(CommandContext context, Waiting plan, Person as) {
@@ -139,7 +143,7 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
     }
 
     private Decision<Plan> rest(CommandContext context, Waiting plan, Person as, Function<DocumentKind, String> named) {
-        var undoing = new Undoing(
+        var unwindRequest = new UnwindRequest(
                 plan.asked().toIntent(),
                 plan.asked().choices(rules.inForce(), plan.reasonCode()),
                 as,
@@ -150,20 +154,20 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
         if (plan.returnNumber().isPresent()) {
             var subject =
                     new DocumentRef(DocumentKind.RETURN, plan.returnNumber().get());
-            var scene = scenes.scene(subject, scenes.orders(subject));
-            return Planner.rest(scene, undoing, Chain.returnOf(scene.chains(), subject.number()));
+            var unwindContext = unwindContexts.of(subject, unwindContexts.orders(subject));
+            return Planner.rest(unwindContext, unwindRequest, Chain.returnOf(unwindContext.chains(), subject.number()));
         }
         var intent = plan.asked().toIntent();
-        var scene = scenes.scene(intent.subject(), scenes.orders(intent.subject()));
+        var unwindContext = unwindContexts.of(intent.subject(), unwindContexts.orders(intent.subject()));
         if (plan.asked().intent().startsWith("take-back")) {
             return Planner.refund(
-                    scene,
-                    undoing,
+                    unwindContext,
+                    unwindRequest,
                     plan.refunds().stream()
-                            .map(r -> new Effect.Refunded("", "", r.source(), r.order(), company.money(r.amount())))
+                            .map(r -> new Effect.RefundGiven("", "", r.source(), r.order(), company.money(r.amount())))
                             .toList());
         }
-        return Planner.plan(scene, undoing);
+        return Planner.plan(unwindContext, unwindRequest);
     }
 
     /** Somebody who may says yes to what a plan waits for. */
@@ -172,9 +176,9 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
         var plan = locked(id, version);
         if (!context.person().carries(List.of(Role.LEAD))) {
             throw new RefusedException(new CommonRefusal.NotAuthorised(
-                    "agree to money going back", context.person().role(), List.of(Role.LEAD)));
+                    "approve a refund", context.person().role(), List.of(Role.LEAD)));
         }
-        var rest = RefusedException.unless(rest(context, plan, context.person()));
+        var rest = RefusedException.orThrow(rest(context, plan, context.person()));
         if (effects(rest).isEmpty()) {
             throw new RefusedException(new NothingToDecide(plan.id()));
         }
@@ -205,21 +209,22 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
     public void abandon(CommandContext context, long id, long version) {
         if (!context.person().decides()) {
             throw new RefusedException(new CommonRefusal.NotAuthorised(
-                    "abandon a plan", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
+                    "cancel a plan", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
         }
         if (context.reason().isBlank()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "why the rest is given up"));
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for cancelling the rest"));
         }
         var plan = locked(id, version);
         unwindings.abandoned(context, plan, context.reason());
         if (plan.returnNumber().isPresent()) {
             var subject =
                     new DocumentRef(DocumentKind.RETURN, plan.returnNumber().get());
-            var known = scenes.scene(subject, scenes.orders(subject)).chains();
+            var known =
+                    unwindContexts.of(subject, unwindContexts.orders(subject)).chains();
             var goods = Chain.returnOf(known, subject.number());
             if (goods.expectsMore()) {
                 writer.write(
-                        context, List.of(RefusedException.unless(Returning.withdraw(goods, Chain.credits(known)))));
+                        context, List.of(RefusedException.orThrow(Returning.withdraw(goods, Chain.credits(known)))));
             }
         }
     }
@@ -232,8 +237,8 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
         var subject = plan.returnNumber()
                 .map(number -> new DocumentRef(DocumentKind.RETURN, number))
                 .orElse(plan.asked().toIntent().subject());
-        var orders = new ArrayList<>(scenes.orders(subject));
-        locks.customer(scenes.customer(subject, orders));
+        var orders = new ArrayList<>(unwindContexts.orders(subject));
+        locks.customer(unwindContexts.customer(subject, orders));
         locks.orders(orders);
         var again = unwindings
                 .waiting(id)

@@ -1,0 +1,129 @@
+package app.euthyna.core.billing;
+
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Refusal;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * Money that goes back, or that never really came: refunds, payments taken off invoices, payments that bounced
+ * (sections 7 to 9).
+ */
+public final class RefundRules {
+
+    private RefundRules() {}
+
+    /**
+     * A payment, or another source of customer credit, with all that was set against invoices from it.
+     *
+     * @param left customer credit from it that is not used
+     * @param settled by invoice, net of what was taken off again
+     */
+    public record Source(
+            DocumentRef document,
+            String customer,
+            Money amount,
+            Money left,
+            Money refunded,
+            boolean reversed,
+            Map<String, Money> settled) {
+        public Source {
+            settled = new LinkedHashMap<>(settled);
+        }
+    }
+
+    /** Gives customer credit back. */
+    public static Decision<Effect.RefundGiven> refundCredit(String number, Source source, Money amount) {
+        if (!amount.isPositive()) {
+            return Decision.refused(CommonRefusal.Incomplete.of("amount", "an amount above zero"));
+        }
+        return amount.compareTo(source.left()) > 0
+                ? Decision.refused(
+                        new BillingRefusal.MoreThanAvailable(capital(source.document()), amount, source.left()))
+                : Decision.of(new Effect.RefundGiven(number, source.customer(), source.document(), "", amount));
+    }
+
+    /** Money that was refunded. */
+    public record Refund(
+            String number, String customer, DocumentRef source, String order, Money amount, boolean reversed) {}
+
+    /** What was refunded did not reach the customer. */
+    public static Decision<Effect.RefundReversed> reverse(Refund refund) {
+        return refund.reversed()
+                ? Decision.refused(new BillingRefusal.AlreadyReversed("Refund " + refund.number()))
+                : Decision.of(new Effect.RefundReversed(
+                        refund.number(), refund.customer(), refund.source(), refund.order(), refund.amount()));
+    }
+
+    /** Refunds what is unapplied of a deposit. */
+    public static Decision<Effect.RefundGiven> refundDeposit(String number, Chain chain, String deposit, Money amount) {
+        return Depositing.unapplied(chain, deposit, amount)
+                .<Decision<Effect.RefundGiven>>map(Decision::refused)
+                .orElseGet(() -> Decision.of(new Effect.RefundGiven(
+                        number,
+                        chain.order().customer(),
+                        new DocumentRef(DocumentKind.DEPOSIT, deposit),
+                        chain.order().number(),
+                        amount)));
+    }
+
+    /**
+     * A payment bounced: its entries are mirrored and what it settled is open again. What was refunded of it did leave
+     * the company.
+     */
+    public static Decision<Effect.PaymentReversed> reverse(Source payment) {
+        if (payment.reversed()) {
+            return Decision.refused(new BillingRefusal.AlreadyReversed(capital(payment.document())));
+        }
+        if (payment.refunded().isPositive()) {
+            return Decision.refused(
+                    new BillingRefusal.AlreadyRefunded(payment.document().toString(), payment.refunded()));
+        }
+        return Decision.of(new Effect.PaymentReversed(
+                payment.document().number(), payment.customer(), payment.amount(), settlements(payment)));
+    }
+
+    /** Takes what a payment settled off an invoice; it stays as customer credit. */
+    public static Decision<Effect.AllocationTakenOff> takeOff(Source payment, List<Settlement> asked) {
+        var refusals = new ArrayList<Refusal>();
+        if (asked.isEmpty()) {
+            refusals.add(CommonRefusal.Incomplete.of("settlements", "the invoices to unallocate from"));
+        }
+        var together = new LinkedHashMap<String, Money>();
+        asked.forEach(one -> together.merge(one.invoice(), one.amount(), Money::plus));
+        together.forEach((invoice, amount) -> {
+            var settled = Optional.ofNullable(payment.settled().get(invoice)).orElse(Money.zero(amount.currency()));
+            if (!amount.isPositive()) {
+                refusals.add(
+                        CommonRefusal.Incomplete.of("settlements[" + invoice + "].amount", "an amount above zero"));
+            } else if (amount.compareTo(settled) > 0) {
+                refusals.add(new BillingRefusal.MoreThanAvailable(
+                        "On invoice " + invoice + ", " + payment.document(), amount, settled));
+            }
+        });
+        return refusals.isEmpty()
+                ? Decision.of(new Effect.AllocationTakenOff(payment.document(), payment.customer(), asked))
+                : Decision.refused(refusals);
+    }
+
+    private static List<Settlement> settlements(Source payment) {
+        return payment.settled().entrySet().stream()
+                .filter(e -> e.getValue().isPositive())
+                .map(e -> new Settlement(e.getKey(), e.getValue()))
+                .toList();
+    }
+
+    private static String capital(DocumentRef document) {
+        return document.kind().word() + " " + document.number();
+    }
+}

@@ -1,0 +1,155 @@
+package app.euthyna.core.unwind;
+
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.CreditNote;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.Return;
+import app.euthyna.core.returns.Crediting;
+import app.euthyna.core.returns.Returning;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Role;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.stream.Collectors;
+
+/**
+ * What follows a return that was authorised: the goods come, they are inspected, what was billed of them is credited,
+ * and the money goes back where that was chosen. Before the goods are there it says what to expect if all comes back
+ * sound; afterwards what is to be done with what really came.
+ */
+final class RemainingReturnSteps {
+
+    private static final List<Role> MAY_HANDLE = List.of(Role.WAREHOUSE);
+
+    private final UnwindContext unwindContext;
+    private final UnwindRequest unwindRequest;
+    private final Placeholders later = new Placeholders();
+
+    RemainingReturnSteps(UnwindContext unwindContext, UnwindRequest unwindRequest) {
+        this.unwindContext = unwindContext;
+        this.unwindRequest = unwindRequest;
+    }
+
+    /** The steps that are left of a return, the first of which may be possible now. */
+    List<Plan.Step> expected(Return authorised, List<Chain> given) {
+        var steps = new ArrayList<Plan.Step>();
+        var chains = given;
+        var goods = authorised;
+        if (goods.expectsMore()) {
+            var came = Returning.receive(goods, List.of(), chains, unwindRequest.on())
+                    .get();
+            steps.add(new Plan.Step(
+                    Plan.Kind.RECEIVE_GOODS,
+                    "The goods are received into inspection",
+                    Plan.Timing.WAITS,
+                    MAY_HANDLE,
+                    List.of(came)));
+            chains = after(chains, List.of(came));
+            goods = Chain.returnOf(chains, goods.number());
+        }
+        if (goods.inInspection()) {
+            var results = goods.lines().stream()
+                    .filter(line -> line.inInspection().isPositive())
+                    .map(line -> new Returning.InspectionLine(
+                            line.no(), Return.Outcome.Kind.RESTOCK, line.inInspection(), line.site(), ""))
+                    .toList();
+            var inspected = Returning.inspect(goods, results, Chain.credits(chains), unwindRequest.on())
+                    .get();
+            steps.add(new Plan.Step(
+                    Plan.Kind.INSPECT_GOODS,
+                    "They are inspected: restocked, scrapped or sent back",
+                    Plan.Timing.SOMEBODY_ELSE,
+                    MAY_HANDLE,
+                    List.of(inspected)));
+            chains = after(chains, List.of(inspected));
+            goods = Chain.returnOf(chains, goods.number());
+        }
+        var credited = credit(goods, chains, steps);
+        if (unwindRequest.choices().refunds()) {
+            refund(goods, chains, credited, steps);
+        }
+        return steps;
+    }
+
+    /** A document that can't be made yet gets its number when it is: series without gaps lend none. */
+    private String number(DocumentKind kind, List<Plan.Step> before) {
+        return before.stream().allMatch(step -> step.timing() == Plan.Timing.NOW)
+                ? unwindRequest.numbers().apply(kind)
+                : later.apply(kind);
+    }
+
+    /** Credits what was billed and is here, if anything is. */
+    private List<Effect.CreditNotePosted> credit(Return goods, List<Chain> chains, List<Plan.Step> steps) {
+        var terms = new Crediting.Terms(
+                () -> number(DocumentKind.CREDIT_NOTE, steps),
+                unwindRequest.on(),
+                unwindRequest.reason(),
+                unwindRequest.choices().restockingPercent(),
+                unwindRequest.choices().freight());
+        var decided = Crediting.creditReturn(goods, chains, unwindContext.open(), terms);
+        if (decided.isRefused()) {
+            return List.of();
+        }
+        var sentence = decided.get().stream()
+                .map(c -> "%s of invoice %s"
+                        .formatted(c.credit().totals().gross(), c.credit().invoice()))
+                .collect(Collectors.joining(", "));
+        var fee = decided.get().stream()
+                .flatMap(c -> c.credit().lines().stream())
+                .map(CreditNote.Line::fee)
+                .reduce(Money::plus)
+                .orElseThrow();
+        steps.add(Planner.now(
+                Plan.Kind.CREDIT,
+                "%s %s credited%s"
+                        .formatted(
+                                sentence,
+                                decided.get().size() == 1 ? "is" : "are",
+                                fee.isPositive() ? ", less a restocking fee of %s net".formatted(fee) : ""),
+                decided.get()));
+        return decided.get();
+    }
+
+    /**
+     * Refunds what the return's credit notes leave beyond the open invoice: those just made, and those made before and
+     * not used.
+     */
+    private void refund(
+            Return goods, List<Chain> chains, List<Effect.CreditNotePosted> credited, List<Plan.Step> steps) {
+        var left = new LinkedHashMap<DocumentRef, Money>();
+        var refunds = new ArrayList<Effect.RefundGiven>();
+        Chain.credits(chains).stream()
+                .filter(c -> c.isFor(goods.number()))
+                .forEach(c -> unwindContext
+                        .source(new DocumentRef(DocumentKind.CREDIT_NOTE, c.number()))
+                        .ifPresent(source -> left.put(source.document(), source.left())));
+        left.forEach((document, amount) -> {
+            if (amount.isPositive()) {
+                refunds.add(new Effect.RefundGiven(
+                        number(DocumentKind.REFUND, steps), goods.customer(), document, "", amount));
+            }
+        });
+        for (var credit : credited) {
+            var rest = credit.credit().totals().gross().minus(credit.settled());
+            if (rest.isPositive()) {
+                refunds.add(new Effect.RefundGiven(
+                        number(DocumentKind.REFUND, steps),
+                        goods.customer(),
+                        new DocumentRef(
+                                DocumentKind.CREDIT_NOTE, credit.credit().number()),
+                        "",
+                        rest));
+            }
+        }
+        if (!refunds.isEmpty()) {
+            steps.add(Refunding.step(refunds, unwindContext, unwindRequest));
+        }
+    }
+
+    private static List<Chain> after(List<Chain> chains, List<Effect> effects) {
+        return chains.stream().map(chain -> chain.after(effects)).toList();
+    }
+}

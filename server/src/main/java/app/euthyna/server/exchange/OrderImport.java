@@ -1,0 +1,427 @@
+package app.euthyna.server.exchange;
+
+import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.server.exchange.CsvTable.BadCell;
+import app.euthyna.server.exchange.OrderFile.FileOrder;
+import app.euthyna.server.order.OrderService;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.Hashes;
+import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
+import jakarta.annotation.PreDestroy;
+import jakarta.persistence.EntityManager;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Timestamp;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.UUID;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.function.Supplier;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.TransactionDefinition;
+import org.springframework.transaction.support.TransactionTemplate;
+import tools.jackson.databind.ObjectMapper;
+
+/**
+ * Takes in orders from a file, by the same road as an order typed in. Whole: all orders in one transaction, or none. In
+ * part: each order whole or not at all, and told which. An order whose reference was imported before is not imported
+ * again.
+ *
+ * <p>A long file goes on in the background; how far it is stands in the database, so that it can be left and found
+ * again.
+ */
+@Service
+class OrderImport {
+
+    private static final Logger LOG = LoggerFactory.getLogger(OrderImport.class);
+
+    /** So many orders to a transaction: each small commit costs the same as a large one. */
+    private static final int TOGETHER = 25;
+    /** An answer waits so long for a file to be done, then tells how far it is. */
+    private static final Duration PATIENCE = Duration.ofSeconds(8);
+    /** Who has not been heard of for so long is gone. */
+    private static final Duration SILENCE = Duration.ofMinutes(2);
+
+    private final EntityManager entities;
+    private final OrderService orders;
+    private final Commands commands;
+    private final TransactionTemplate transactions;
+    private final TransactionTemplate aside;
+    private final JdbcClient jdbc;
+    private final ObjectMapper json;
+    private final Clock clock;
+    private final ExecutorService workers = Executors.newFixedThreadPool(2, task -> {
+        var thread = new Thread(task, "import");
+        thread.setDaemon(true);
+        return thread;
+    });
+
+    OrderImport(
+            EntityManager entities,
+            OrderService orders,
+            Commands commands,
+            TransactionTemplate transactions,
+            JdbcClient jdbc,
+            ObjectMapper json,
+            Clock clock) {
+        this.entities = entities;
+        this.orders = orders;
+        this.commands = commands;
+        this.transactions = transactions;
+        this.aside = new TransactionTemplate(transactions.getTransactionManager());
+        this.aside.setPropagationBehavior(TransactionDefinition.PROPAGATION_REQUIRES_NEW);
+        this.jdbc = jdbc;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    @PreDestroy
+    void close() {
+        workers.shutdownNow();
+    }
+
+    /** What can become of an order of the file. */
+    enum Outcome {
+        TAKEN,
+        TAKEN_BEFORE,
+        REFUSED,
+        NOT_TAKEN
+    }
+
+    /** How far the taking in has come; broken off when the server that did it is gone. */
+    enum Progress {
+        RUNNING,
+        DONE,
+        BROKEN_OFF
+    }
+
+    /**
+     * What became of one order.
+     *
+     * @param order its number here; empty where none was made
+     * @param state as the checks left it; null where none was made
+     */
+    record Result(
+            String reference,
+            String customer,
+            List<Long> rows,
+            Outcome outcome,
+            String order,
+            @Nullable OrderState state,
+            String sentence) {}
+
+    /** What became of a file; while it runs, only how far it is. */
+    record Report(
+            long id,
+            String fileName,
+            boolean whole,
+            Progress progress,
+            long rows,
+            int found,
+            int done,
+            int taken,
+            int held,
+            int takenBefore,
+            int refused,
+            List<Result> results,
+            List<BadCell> bad,
+            String sentence) {}
+
+    /** A file in the list of those imported. */
+    record Taken(
+            long id,
+            String fileName,
+            OffsetDateTime at,
+            String by,
+            Progress progress,
+            long rows,
+            int found,
+            int done) {}
+
+    Report take(CommandContext context, String fileName, byte[] content, CsvTable.Dialect dialect, boolean whole) {
+        var customers = new HashSet<>(
+                jdbc.sql("select code from customer").query(String.class).list());
+        var items = new HashSet<>(
+                jdbc.sql("select code from item").query(String.class).list());
+        var read = OrderFile.read(content, dialect, customers::contains, items::contains);
+        var id = begin(context, fileName, content, whole, read);
+        var running = workers.submit(() -> {
+            try {
+                finish(id, fileName, whole, read, results(context, id, whole, read));
+            } catch (RuntimeException broken) {
+                LOG.error("import {} of {} failed", id, fileName, broken);
+                jdbc.sql("update import_log set touched_at = ? where id = ?")
+                        .params(Timestamp.from(Instant.EPOCH), id)
+                        .update();
+            }
+        });
+        try {
+            running.get(PATIENCE.toSeconds(), TimeUnit.SECONDS);
+        } catch (TimeoutException goesOn) {
+            return report(id);
+        } catch (InterruptedException stopped) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("stopped during an import", stopped);
+        } catch (ExecutionException broken) {
+            throw new IllegalStateException("file " + fileName + " could not be imported", broken.getCause());
+        }
+        return report(id);
+    }
+
+    private long begin(CommandContext context, String fileName, byte[] content, boolean whole, OrderFile.Read read) {
+        var now = Timestamp.from(clock.instant());
+        var key = new GeneratedKeyHolder();
+        jdbc.sql("""
+            insert into import_log (file_name, file_hash, whole, rows_read, orders_found, orders_done, taken_at,
+                touched_at, taken_by)
+            values (?, ?, ?, ?, ?, 0, ?, ?, ?)\
+            """)
+                .params(
+                        fileName,
+                        Hashes.sha256(content),
+                        whole,
+                        read.rows(),
+                        read.orders().size(),
+                        now,
+                        now,
+                        context.person().username())
+                .update(key, "id");
+        return key.getKeyAs(Long.class);
+    }
+
+    private List<Result> results(CommandContext context, long id, boolean whole, OrderFile.Read read) {
+        if (whole && !read.bad().isEmpty()) {
+            return read.orders().stream()
+                    .map(order -> notTaken(order, "Not imported: other rows of the file are wrong."))
+                    .toList();
+        }
+        return whole ? allOrNone(context, id, read.orders()) : inGroups(context, id, read.orders());
+    }
+
+    private List<Result> inGroups(CommandContext context, long id, List<FileOrder> found) {
+        var results = new ArrayList<Result>();
+        for (int from = 0; from < found.size(); from += TOGETHER) {
+            results.addAll(group(context, found.subList(from, Math.min(from + TOGETHER, found.size()))));
+            touch(id, results.size());
+        }
+        return results;
+    }
+
+    /** Some orders in one transaction; where one is refused, each again in its own. */
+    private List<Result> group(CommandContext context, List<FileOrder> group) {
+        try {
+            return together(
+                    () -> group.stream().map(order -> one(context, order)).toList());
+        } catch (RuntimeException oneOfThem) {
+            return group.stream()
+                    .map(order -> {
+                        try {
+                            return together(() -> one(context, order));
+                        } catch (RefusedException refused) {
+                            return refused(order, refused.getMessage());
+                        } catch (RuntimeException bug) {
+                            var incident = UUID.randomUUID().toString();
+                            LOG.error("incident {}: rows {} of an import", incident, order.rows(), bug);
+                            return refused(order, "Internal error; incident " + incident + ".");
+                        }
+                    })
+                    .toList();
+        }
+    }
+
+    private List<Result> allOrNone(CommandContext context, long id, List<FileOrder> found) {
+        var refusals = new ArrayList<Result>();
+        try {
+            return together(() -> {
+                refusals.clear();
+                var taken = new ArrayList<Result>();
+                for (var order : found) {
+                    try {
+                        taken.add(one(context, order));
+                    } catch (RefusedException refused) {
+                        refusals.add(refused(order, refused.getMessage()));
+                        throw refused;
+                    }
+                    if (taken.size() % TOGETHER == 0) {
+                        touch(id, taken.size());
+                    }
+                }
+                return taken;
+            });
+        } catch (RefusedException refused) {
+            return found.stream()
+                    .map(order -> refusals.stream()
+                            .filter(r -> r.rows().equals(order.rows()))
+                            .findFirst()
+                            .orElseGet(() -> notTaken(order, "Not imported: another order of the file was refused.")))
+                    .toList();
+        }
+    }
+
+    private <T> T together(Supplier<T> work) {
+        return commands.retrying(() -> transactions.execute(status -> work.get()));
+    }
+
+    /** Notes how far it is, outside the transaction that takes the orders in. */
+    private void touch(long id, int done) {
+        aside.executeWithoutResult(
+                status -> jdbc.sql("update import_log set orders_done = ?, touched_at = ? where id = ?")
+                        .params(done, Timestamp.from(clock.instant()), id)
+                        .update());
+    }
+
+    private Result one(CommandContext context, FileOrder order) {
+        var before = orders.takenIn(order.customer(), order.reference());
+        if (before.isPresent()) {
+            return new Result(
+                    order.reference(),
+                    order.customer(),
+                    order.rows(),
+                    Outcome.TAKEN_BEFORE,
+                    before.get(),
+                    null,
+                    "This reference was imported before, as order " + before.get() + ".");
+        }
+        var view = orders.submit(context, order.draft());
+        // what is done with is let go of, or every later order would be looked through for changes with it
+        entities.flush();
+        entities.clear();
+        return new Result(
+                order.reference(), order.customer(), order.rows(), Outcome.TAKEN, view.number(), view.state(), "");
+    }
+
+    private static Result refused(FileOrder order, String sentence) {
+        return new Result(order.reference(), order.customer(), order.rows(), Outcome.REFUSED, "", null, sentence);
+    }
+
+    private static Result notTaken(FileOrder order, String sentence) {
+        return new Result(order.reference(), order.customer(), order.rows(), Outcome.NOT_TAKEN, "", null, sentence);
+    }
+
+    private void finish(long id, String fileName, boolean whole, OrderFile.Read read, List<Result> results) {
+        var taken =
+                (int) results.stream().filter(r -> r.outcome() == Outcome.TAKEN).count();
+        var held =
+                (int) results.stream().filter(r -> r.state() == OrderState.HELD).count();
+        var before = (int) results.stream()
+                .filter(r -> r.outcome() == Outcome.TAKEN_BEFORE)
+                .count();
+        var refused = results.size() - taken - before;
+        var report = new Report(
+                id,
+                fileName,
+                whole,
+                Progress.DONE,
+                read.rows(),
+                results.size(),
+                results.size(),
+                taken,
+                held,
+                before,
+                refused,
+                results,
+                read.bad(),
+                sentence(taken, held, before, refused, read.bad().size()));
+        jdbc.sql("update import_log set orders_done = ?, touched_at = ?, result = ? where id = ?")
+                .params(results.size(), Timestamp.from(clock.instant()), json.writeValueAsString(report), id)
+                .update();
+    }
+
+    private static String sentence(int taken, int held, int before, int refused, int bad) {
+        var text = new StringBuilder(
+                taken == 0 ? "No orders imported" : taken == 1 ? "One order imported" : taken + " orders imported");
+        if (held > 0) {
+            text.append(", ").append(held).append(" of them held");
+        }
+        if (before > 0) {
+            text.append("; ").append(before).append(before == 1 ? " was imported before" : " were imported before");
+        }
+        if (refused > 0) {
+            text.append("; ").append(refused).append(refused == 1 ? " was not imported" : " were not imported");
+        }
+        if (bad > 0) {
+            text.append("; ").append(bad).append(bad == 1 ? " cell is wrong" : " cells are wrong");
+        }
+        return text.append('.').toString();
+    }
+
+    /** The report of a file that is done, or how far it is. */
+    Report report(long id) {
+        return jdbc.sql("select " + COLUMNS + ", result from import_log where id = ?")
+                .param(id)
+                .query((r, n) -> {
+                    var done = r.getString("result");
+                    return done == null
+                            ? underway(taken(r), r.getBoolean("whole"))
+                            : json.readValue(done, Report.class);
+                })
+                .optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("import", String.valueOf(id))));
+    }
+
+    private static Report underway(Taken taken, boolean whole) {
+        var sentence = taken.progress() == Progress.RUNNING
+                ? "Importing: %d of %d orders so far.".formatted(taken.done(), taken.found())
+                : "The server stopped after %d of %d orders. Import the file again; no order is imported twice."
+                        .formatted(whole ? 0 : taken.done(), taken.found());
+        return new Report(
+                taken.id(),
+                taken.fileName(),
+                whole,
+                taken.progress(),
+                taken.rows(),
+                taken.found(),
+                taken.done(),
+                0,
+                0,
+                0,
+                0,
+                List.of(),
+                List.of(),
+                sentence);
+    }
+
+    private static final String COLUMNS =
+            "id, file_name, whole, rows_read, orders_found, orders_done, taken_at, touched_at, taken_by, "
+                    + "case when result is null then 0 else 1 end as is_done";
+
+    /** The files imported last, newest first. */
+    List<Taken> latest() {
+        return jdbc.sql("select " + COLUMNS + " from import_log order by id desc fetch first 20 rows only")
+                .query((r, n) -> taken(r))
+                .list();
+    }
+
+    private Taken taken(ResultSet r) throws SQLException {
+        var progress = r.getInt("is_done") == 1
+                ? Progress.DONE
+                : r.getTimestamp("touched_at").toInstant().plus(SILENCE).isBefore(clock.instant())
+                        ? Progress.BROKEN_OFF
+                        : Progress.RUNNING;
+        return new Taken(
+                r.getLong("id"),
+                r.getString("file_name"),
+                r.getObject("taken_at", OffsetDateTime.class),
+                r.getString("taken_by"),
+                progress,
+                r.getLong("rows_read"),
+                r.getInt("orders_found"),
+                r.getInt("orders_done"));
+    }
+}

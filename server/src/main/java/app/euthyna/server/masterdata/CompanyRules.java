@@ -1,0 +1,44 @@
+package app.euthyna.server.masterdata;
+
+import app.euthyna.core.check.CheckPolicy;
+import app.euthyna.core.check.PoPlaces;
+import app.euthyna.core.check.PoPolicy;
+import app.euthyna.core.order.EntryRules;
+import app.euthyna.core.order.OrderKind;
+import app.euthyna.core.returns.ReturnPolicy;
+import java.util.EnumSet;
+import java.util.Set;
+
+/**
+ * What the company has published for all customers: how checks weigh, their figures, its PO policy and where it looks
+ * for numbers, what it asks of every order, which kinds of order may be billed before their goods leave, how things are
+ * undone, and what may come back.
+ */
+public record CompanyRules(
+        CheckPolicy checks,
+        PoPolicy po,
+        PoPlaces places,
+        EntryRules entry,
+        Set<OrderKind> billedAhead,
+        UnwindRules unwind,
+        ReturnPolicy returns) {
+
+    private static final Set<OrderKind> AHEAD = EnumSet.of(OrderKind.STANDARD, OrderKind.DIRECT, OrderKind.CALL_OFF);
+
+    /** Rules that were kept before there were some of these say nothing of them. */
+    public CompanyRules {
+        billedAhead = Set.copyOf(billedAhead == null ? AHEAD : billedAhead);
+        unwind = unwind == null ? UnwindRules.STANDARD : unwind;
+        returns = returns == null ? ReturnPolicy.STANDARD : returns;
+    }
+
+    /** Of a company without rules of its own. */
+    public static final CompanyRules STANDARD = new CompanyRules(
+            CheckPolicy.STANDARD,
+            PoPolicy.STANDARD,
+            PoPlaces.EVERYWHERE,
+            EntryRules.NONE,
+            AHEAD,
+            UnwindRules.STANDARD,
+            ReturnPolicy.STANDARD);
+}

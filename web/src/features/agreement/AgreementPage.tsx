@@ -1,0 +1,256 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { date, figure, isZero, orDash, price, trim, words } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { Doc, Mark, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { DetailsLine, StartFrom } from '../order';
+import { refreshAll } from '../review';
+import { closeAgreement, makeOrder, agreementQuery, skipDue, WORDS, type Agreement } from './api';
+import { useGo } from '../../shared/navigation';
+import { currency } from '../../shared/currency';
+
+/** A quote, blanket order or recurring order: what was agreed, what became of it, and the next order from it. */
+export function AgreementPage() {
+  const { number = '' } = useParams();
+  const query = useQuery(agreementQuery(number));
+  const agreement = query.data;
+  if (!agreement) return <Waiting query={query} />;
+  return <Shown key={agreement.version} agreement={agreement} />;
+}
+
+function Shown({ agreement }: { agreement: Agreement }) {
+  const { role } = useSession();
+  const navigate = useGo();
+  const { one, make: makes, end } = WORDS[agreement.kind];
+  const blanket = agreement.kind === 'BLANKET_ORDER';
+  const open = agreement.state === 'OPEN' && !agreement.expired && may(role, 'enter');
+  const dueCalls = agreement.schedule.filter((call) => !call.order && agreement.due);
+  const [asked, setAsked] = useState<Record<number, string>>(
+    blanket
+      ? {}
+      : Object.fromEntries(agreement.lines.map((line) => [line.no, trim(line.quantity).replaceAll(',', '')])),
+  );
+  const [po, setPo] = useState(agreement.po);
+  const [closing, setClosing] = useState(false);
+  const lines = Object.entries(asked)
+    .filter(([, quantity]) => quantity !== '' && !isZero(quantity))
+    .map(([line, quantity]) => ({ line: Number(line), quantity }));
+  const make = useMutation({
+    mutationFn: (what: { due?: boolean; submit: boolean }) =>
+      makeOrder(agreement.number, {
+        version: agreement.version,
+        lines: what.due ? undefined : lines,
+        po,
+        submit: what.submit,
+      }),
+    onSuccess: (order) => {
+      tell(`Order ${order.number} was created: ${words(order.state)}.`);
+      navigate(order.state === 'DRAFT' ? `/orders/${order.number}/change` : `/orders/${order.number}`);
+    },
+    onSettled: refreshAll,
+  });
+  const close = useMutation({
+    mutationFn: (reason: string) => closeAgreement(agreement.number, agreement.version, reason),
+    onSuccess: () => setClosing(false),
+    onSettled: refreshAll,
+  });
+  const skip = useMutation({
+    mutationFn: () => skipDue(agreement.number, agreement.version),
+    onSuccess: () => tell('This date is skipped.'),
+    onError: tellProblem,
+    onSettled: refreshAll,
+  });
+  const busy = make.isPending || skip.isPending;
+  return (
+    <div className="side-right">
+      <div className="page">
+        <div className="page-scroll">
+          <div className="page-head">
+            <h1 style={{ overflowWrap: 'anywhere' }}>
+              {one.replace(/^./, (first) => first.toUpperCase())} <span className="mono">{agreement.number}</span> ·{' '}
+              <Link to={`/customers/${encodeURIComponent(agreement.customer)}`}>{agreement.customerName}</Link>
+            </h1>
+            <span className="muted nowrap">
+              {agreement.expired ? 'expired' : words(agreement.state)} ·{' '}
+              <StartFrom
+                kind={agreement.kind}
+                number={agreement.number}
+                customer={agreement.customer}
+                customerName={agreement.customerName}
+              />
+            </span>
+          </div>
+          <p className="situation">{situation(agreement)}</p>
+          <DetailsLine details={agreement.details} />
+          {agreement.remark && <p className="muted">{agreement.remark}</p>}
+          <table className="rows inset">
+            <thead>
+              <tr>
+                <th className="num">Line</th>
+                <th>Item</th>
+                <th className="num">{blanket ? 'Agreed' : 'Quantity'}</th>
+                {blanket && <th className="num">Called off</th>}
+                {blanket && <th className="num">Left</th>}
+                <th className="num">Price</th>
+                <th className="num">Net {currency()}</th>
+                {open && <th className="num">{blanket ? 'Call off' : 'Order'}</th>}
+              </tr>
+            </thead>
+            <tbody>
+              {agreement.lines.map((line) => (
+                <tr key={line.no}>
+                  <td className="num">{line.no}</td>
+                  <td>
+                    {line.description} <span className="mono muted small nowrap">{line.item}</span>
+                  </td>
+                  <td className="num">{trim(line.quantity)}</td>
+                  {blanket && <td className="num">{orDash(trim(line.taken))}</td>}
+                  {blanket && <td className="num strong">{trim(line.left)}</td>}
+                  <td className="num">
+                    {price(line.price)}
+                    {!isZero(line.discount) && <span className="muted small"> −{trim(line.discount)} %</span>}
+                  </td>
+                  <td className="num">{figure(line.net)}</td>
+                  {open && (
+                    <td style={{ width: 96 }}>
+                      <FigureInput
+                        label={`Quantity of line ${line.no}`}
+                        value={asked[line.no] ?? ''}
+                        onChange={(text) => setAsked({ ...asked, [line.no]: text })}
+                      />
+                    </td>
+                  )}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <div className="totals">
+            <span>
+              net <b>{figure(agreement.net)}</b>
+            </span>
+          </div>
+          {agreement.schedule.length > 0 && (
+            <section style={{ marginTop: 16, maxWidth: 520 }}>
+              <h2>Schedule</h2>
+              {agreement.schedule.map((call) => (
+                <div className="pair" key={`${call.on} ${call.line}`} style={{ borderBottom: '1px solid var(--rule)' }}>
+                  <span>
+                    {!call.order && dueCalls.includes(call) && call.on <= (agreement.nextDue ?? '') && (
+                      <Mark of="caution" />
+                    )}
+                    {date(call.on)}: {trim(call.quantity)} of line {call.line}
+                  </span>
+                  <span>
+                    {call.order ? <Doc kind="ORDER" number={call.order} /> : <span className="muted">open</span>}
+                  </span>
+                </div>
+              ))}
+            </section>
+          )}
+          <ProblemNote problem={make.error} />
+        </div>
+        <div className="bar">
+          {open && (
+            <>
+              <div className="field" style={{ width: 180 }}>
+                <label htmlFor="made-po">Customer PO</label>
+                <input
+                  id="made-po"
+                  className="mono"
+                  maxLength={120}
+                  value={po}
+                  onChange={(event) => setPo(event.target.value)}
+                />
+              </div>
+              {blanket && agreement.due && (
+                <button
+                  className="button first"
+                  disabled={busy}
+                  onClick={() => make.mutate({ due: true, submit: false })}
+                >
+                  Call off what is due
+                </button>
+              )}
+              <button
+                className={blanket && agreement.due ? 'button' : 'button first'}
+                disabled={busy || lines.length === 0}
+                onClick={() => make.mutate({ submit: false })}
+              >
+                {makes}
+              </button>
+              {agreement.kind === 'RECURRING_ORDER' && agreement.due && (
+                <button className="button" disabled={busy} onClick={() => skip.mutate()}>
+                  Skip this date
+                </button>
+              )}
+            </>
+          )}
+          <span className="gap" />
+          {agreement.state === 'OPEN' && may(role, 'enter') && (
+            <>
+              <Link className="button" to={`/orders/agreements/${agreement.number}/change`}>
+                Change
+              </Link>
+              <button className="button" onClick={() => setClosing(true)}>
+                {end}
+              </button>
+            </>
+          )}
+        </div>
+        {closing && (
+          <ReasonDialog
+            title={agreement.kind === 'QUOTE' ? `Quote ${agreement.number} lost` : `End ${one} ${agreement.number}`}
+            action={end}
+            busy={close.isPending}
+            problem={close.error}
+            onClose={() => setClosing(false)}
+            onGiven={(reason) => close.mutate(reason)}
+          />
+        )}
+      </div>
+      <aside>
+        <section style={{ marginBottom: 20 }}>
+          <h2>Orders created</h2>
+          {agreement.orders.length === 0 && <div className="muted">None yet.</div>}
+          {agreement.orders.map((order) => (
+            <div className="pair" key={order.number}>
+              <span>
+                <Doc kind="ORDER" number={order.number} /> <span className="muted">{words(order.state)}</span>
+              </span>
+              <span>{figure(order.net)}</span>
+            </div>
+          ))}
+        </section>
+        <section>
+          <h2>History</h2>
+          {agreement.changes.map((change, index) => (
+            <div key={index} style={{ padding: '3px 0', overflowWrap: 'anywhere' }}>
+              <span className="muted small">
+                {date(change.on)}, {change.by}
+              </span>
+              <div>{change.sentence}</div>
+            </div>
+          ))}
+        </section>
+      </aside>
+    </div>
+  );
+}
+
+const situation = (agreement: Agreement) => {
+  const { one } = WORDS[agreement.kind];
+  if (agreement.state === 'ORDERED') return `Ordered; the order is listed on the right.`;
+  if (agreement.state !== 'OPEN') return `This ${one} is ${words(agreement.state)}; the reason is on the right.`;
+  if (agreement.expired) return `It was valid until ${date(agreement.until)}.`;
+  const valid = `valid ${agreement.kind === 'QUOTE' ? '' : `from ${date(agreement.from)} `}until ${date(agreement.until)}`;
+  if (agreement.kind === 'QUOTE') return `Open, ${valid}.`;
+  const next = agreement.nextDue
+    ? agreement.due
+      ? `due since ${date(agreement.nextDue)}`
+      : `next due ${date(agreement.nextDue)}`
+    : 'nothing more is due';
+  if (agreement.kind === 'RECURRING_ORDER') return `Repeats ${agreement.recurrence}, ${next}; ${valid}.`;
+  return `${agreement.ceiling != null ? `${currency()} ${figure(agreement.leftInValue)} of ${figure(agreement.ceiling)} left in value, ` : ''}${agreement.schedule.length > 0 ? `${next}, ` : ''}${valid}.`;
+};

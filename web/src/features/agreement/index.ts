@@ -1,0 +1,3 @@
+export { AgreementEntryPage } from './AgreementEntryPage';
+export { AgreementListPage } from './AgreementListPage';
+export { AgreementPage } from './AgreementPage';

@@ -1,0 +1,164 @@
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { answer, client, once } from '../../shared/api/http';
+import { date, figure, isZero, orDash } from '../../shared/format';
+import { may, useSession } from '../../shared/session';
+import { Doc, Empty, ProblemNote, tell } from '../../shared/ui';
+import { CustomerLook } from '../order/CustomerLook';
+import { refreshAll } from '../review';
+import { invoicesQuery } from './api';
+import { currency } from '../../shared/currency';
+
+/** A payment or customer credit, set against open invoices. */
+export function RecordPayment() {
+  const { role } = useSession();
+  const asked = new URLSearchParams(window.location.search).get('customer') ?? '';
+  const [customer, setCustomer] = useState({ code: asked, name: asked });
+  const [amount, setAmount] = useState('');
+  const [allocated, setAllocated] = useState<Record<string, string>>({});
+  const invoices = useInfiniteQuery({ ...invoicesQuery(true, customer.code), enabled: customer.code !== '' });
+  const credit = useQuery({
+    queryKey: ['billing', 'credit', customer.code],
+    queryFn: () => answer(client.GET('/api/customers/{code}/credit', { params: { path: { code: customer.code } } })),
+    enabled: customer.code !== '',
+  });
+  const rows = invoices.data?.pages.flatMap((page) => page.rows) ?? [];
+  const allocate = Object.entries(allocated)
+    .filter(([, value]) => !isZero(value))
+    .map(([invoice, value]) => ({ invoice, amount: value }));
+  const clear = () => {
+    setAmount('');
+    setAllocated({});
+  };
+  const pay = useMutation({
+    mutationFn: () =>
+      answer(client.POST('/api/payments', { body: { customer: customer.code, amount, allocate }, ...once() })),
+    onSuccess: (payment) => {
+      tell(
+        `Payment ${payment.number}: ${currency()} ${figure(payment.amount)}, ${isZero(payment.left) ? 'all allocated' : `${currency()} ${figure(payment.left)} on account`}.`,
+      );
+      clear();
+    },
+    onSettled: refreshAll,
+  });
+  const use = useMutation({
+    mutationFn: () =>
+      answer(client.POST('/api/credit-allocations', { body: { customer: customer.code, allocate }, ...once() })),
+    onSuccess: (left) => {
+      tell(`Customer credit allocated; ${currency()} ${figure(left.credit)} left.`);
+      clear();
+    },
+    onSettled: refreshAll,
+  });
+  const money = (text: string, set: (to: string) => void, label: string, id?: string) => (
+    <input
+      id={id}
+      className="cell-input num"
+      style={{ borderBottomColor: 'var(--rule-strong)' }}
+      aria-label={label}
+      inputMode="decimal"
+      value={text}
+      onChange={(event) => /^\d*\.?\d{0,2}$/.test(event.target.value) && set(event.target.value)}
+    />
+  );
+  const name = customer.name === customer.code ? (rows[0]?.customerName ?? customer.name) : customer.name;
+  return (
+    <>
+      <div className="page-scroll" style={{ paddingTop: 0 }}>
+        <div className="fields" style={{ gridTemplateColumns: '2fr 1fr 1fr' }}>
+          <div className="field">
+            <label htmlFor="payment-customer">From</label>
+            <CustomerLook
+              id="payment-customer"
+              label="Customer"
+              shown={name}
+              onTake={(hit) => {
+                setCustomer({ code: hit.code, name: hit.name });
+                setAllocated({});
+              }}
+            />
+          </div>
+          <div className="field">
+            <label htmlFor="payment-amount">Amount received {currency()}</label>
+            {money(amount, setAmount, 'Amount received', 'payment-amount')}
+          </div>
+          <div className="field">
+            <label htmlFor="payment-credit">Customer credit {currency()}</label>
+            <output id="payment-credit" style={{ padding: '6px 2px' }}>
+              {credit.data ? orDash(credit.data.credit) : '–'}
+            </output>
+          </div>
+        </div>
+        {customer.code !== '' && (
+          <table className="rows">
+            <thead>
+              <tr>
+                <th>Invoice</th>
+                <th>Date</th>
+                <th>Due</th>
+                <th className="num">Open {currency()}</th>
+                <th className="num" style={{ width: 130 }}>
+                  Allocate {currency()}
+                </th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr key={row.number}>
+                  <td>
+                    <Doc kind="INVOICE" number={row.number} />
+                  </td>
+                  <td>{date(row.on)}</td>
+                  <td>{date(row.dueOn)}</td>
+                  <td className="num">{figure(row.open)}</td>
+                  <td>
+                    {money(
+                      allocated[row.number] ?? '',
+                      (to) => setAllocated({ ...allocated, [row.number]: to }),
+                      `Allocate to ${row.number}`,
+                    )}
+                  </td>
+                  <td>
+                    <button className="plain" onClick={() => setAllocated({ ...allocated, [row.number]: row.open })}>
+                      all
+                    </button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        {customer.code !== '' && invoices.data && rows.length === 0 && (
+          <Empty>This customer has no open invoice. A payment stays on account.</Empty>
+        )}
+        {customer.code === '' && <Empty>Choose the customer.</Empty>}
+        <ProblemNote problem={pay.error ?? use.error} />
+      </div>
+      <div className="bar">
+        <button
+          className="button first"
+          disabled={!may(role, 'bill') || !customer.code || isZero(amount) || pay.isPending}
+          onClick={() => pay.mutate()}
+        >
+          Record the payment
+        </button>
+        <button
+          className="button"
+          disabled={
+            !may(role, 'bill') ||
+            !customer.code ||
+            !isZero(amount) ||
+            allocate.length === 0 ||
+            isZero(credit.data?.credit) ||
+            use.isPending
+          }
+          onClick={() => use.mutate()}
+        >
+          Use customer credit
+        </button>
+        <span className="muted small">The amount not allocated stays on account.</span>
+      </div>
+    </>
+  );
+}

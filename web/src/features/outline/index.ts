@@ -1,3 +1,0 @@
-export { OutlineEntryPage } from './OutlineEntryPage';
-export { OutlineListPage } from './OutlineListPage';
-export { OutlinePage } from './OutlinePage';

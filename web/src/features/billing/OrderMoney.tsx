@@ -89,7 +89,7 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
           </span>
         </div>
       ))}
-      {!asked.data && deposits.length === 0 && <div className="muted">Nothing was requested or received.</div>}
+      {!asked.data && deposits.length === 0 && <div className="muted">No deposit requested or received.</div>}
       {live && (
         <div style={{ display: 'flex', gap: 8, alignItems: 'center', marginTop: 6 }}>
           <div style={{ width: 84 }}>

@@ -313,7 +313,7 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
   );
 }
 
-/** Receive stock from a file. */
+/** Import stock receipts. */
 function StockFile() {
   const take = useMutation<Schemas['StockReport'], Problem, File>({
     mutationFn: (file) => {
@@ -325,7 +325,7 @@ function StockFile() {
   });
   return (
     <section style={{ maxWidth: 720 }}>
-      <h2>Receive stock from a file</h2>
+      <h2>Import stock receipts</h2>
       <p className="muted small">
         CSV with the columns item, quantity, unit_cost and, where it is not the first one, store. All rows are imported
         or none; a file is imported once.

@@ -146,7 +146,7 @@ export function ImportPage() {
         </button>
         <span className="muted small">
           {past
-            ? 'Rules say where PO numbers are looked for.'
+            ? 'Rules define where PO numbers are searched.'
             : 'Every order gets the same checks as one that is typed.'}
         </span>
       </div>

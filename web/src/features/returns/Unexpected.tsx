@@ -14,7 +14,7 @@ import { returnableQuery, unexpectedQuery } from './api';
 
 type Unexpected = Schemas['UnexpectedView'];
 
-/** Goods that came and that no return expects: imported by the warehouse, decided on by a controller. */
+/** Goods that came and that no return expects: recorded by the warehouse, decided on by a controller. */
 export function UnexpectedGoods() {
   const { role } = useSession();
   const [all, setAll] = useState(false);

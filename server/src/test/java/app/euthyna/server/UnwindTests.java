@@ -89,7 +89,7 @@ class UnwindTests extends OnServer {
     @Nested
     class Previews {
 
-        /** Random lives of an order, each followed by unwinding whatever can be undone until nothing is left. */
+        /** Random lives of an order, each each unwound until nothing is left. */
         @Test
         void areWhatHappensToTheCent() {
             var seed = Long.getLong("seed", System.nanoTime());

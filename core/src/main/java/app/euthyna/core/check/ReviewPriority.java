@@ -3,8 +3,8 @@ package app.euthyna.core.check;
 import java.util.List;
 
 /**
- * What is at priority with an order under review: its open value, weighed by how soon it is wanted. Held orders come
- * before flagged ones, since nothing of them moves. Common practice; the weights are ours.
+ * The priority of an order under review: its open value, weighed by how soon it is wanted. Held orders come before
+ * flagged ones, since nothing of them moves. Common practice; the weights are ours.
  */
 public final class ReviewPriority {
 

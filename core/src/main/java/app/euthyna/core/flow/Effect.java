@@ -23,7 +23,7 @@ public sealed interface Effect {
         return accept(new ConcernedOrders());
     }
 
-    /** A draft was submitted; the checks are to look at it. */
+    /** A draft was submitted; the checks look at it. */
     record OrderSubmitted(Order order) implements Effect {
         @Override
         public <T> T accept(Visitor<T> visitor) {

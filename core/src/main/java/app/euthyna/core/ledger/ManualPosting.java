@@ -14,7 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/** An entry manually: by the finance lead, with a reason, never into an account that documents account for. */
+/** A manual entry: by the finance lead, with a reason, never into an account that documents account for. */
 public final class ManualPosting {
 
     private ManualPosting() {}
@@ -43,7 +43,7 @@ public final class ManualPosting {
     }
 
     /**
-     * Decides on an entry manually.
+     * Decides on a manual entry.
      *
      * @param roles by account that exists, those that the posting map gives it
      */

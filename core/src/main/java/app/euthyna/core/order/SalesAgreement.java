@@ -126,7 +126,7 @@ public record SalesAgreement(
      * Whether an order of these quantities can be made from it; a blanket order gives no more than is left, the others
      * any quantity.
      *
-     * @param asked by line; what is not named is not imported
+     * @param asked by line; what is not named is not taken
      */
     public Decision<Map<Integer, Quantity>> take(Map<Integer, Quantity> asked, Taken taken, LocalDate on) {
         if (state != State.OPEN) {

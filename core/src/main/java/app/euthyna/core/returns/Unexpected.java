@@ -13,8 +13,8 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * Goods that came in and that no return expects. They are not the company's: they stand in no account and on no shelf
- * until someone who may has decided that they come back on a return, or that they go away again.
+ * Goods that were received and that no return expects. They are not the company's: they stand in no account and on no
+ * shelf until someone who may has decided that they come back on a return, or that they go away again.
  *
  * @param customer who sent them; empty where that is not known
  * @param left what nobody has decided on

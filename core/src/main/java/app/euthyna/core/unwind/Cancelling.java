@@ -217,7 +217,7 @@ final class Cancelling {
         return chain.deposits().stream().filter(d -> d.unapplied().isPositive()).toList();
     }
 
-    /** What was received ahead goes back, or stays as customer credit, before nothing is left that it was paid for. */
+    /** A deposit is refunded, or stays as customer credit, before nothing is left that it was paid for. */
     private Plan.Step moneyFirst() {
         var customer = chain.order().customer();
         if (unwindRequest.choices().refunds()) {

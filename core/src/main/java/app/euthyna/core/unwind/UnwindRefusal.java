@@ -50,7 +50,7 @@ public sealed interface UnwindRefusal extends Refusal {
         }
     }
 
-    /** Money that the customer received ahead hangs on what would be given up. */
+    /** A deposit hangs on what would be cancelled. */
     record DepositAttached(String order, List<String> deposits, Money unapplied) implements UnwindRefusal {
         @Override
         public String code() {

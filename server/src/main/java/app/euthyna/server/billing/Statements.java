@@ -15,8 +15,8 @@ import org.springframework.stereotype.Service;
 public class Statements {
 
     /**
-     * Roles whose amounts make up what a customer owes: receivables, less what was received ahead or is to the
-     * customer's credit.
+     * Roles whose amounts make up what a customer owes: receivables, less deposits and what is to the customer's
+     * credit.
      */
     private static final String OWED = "('receivables', 'customer_credit', 'deposits')";
 

@@ -529,7 +529,7 @@ class DemoCompany {
             return orders.view(number).version();
         }
 
-        /** One of everything that can be met in the company. */
+        /** One of everything that can be met. */
         private void stories() {
             var yesterday = today.minusDays(1);
             twoSpellings();

@@ -74,7 +74,7 @@ class ImportController {
     }
 
     /**
-     * Takes in invoices from before, so that their PO numbers are met again. One that is known by its number is not
+     * Imports invoices from before, so that their PO numbers are met again. One that is known by its number is not
      * taken twice.
      */
     @Permissions.Enter

@@ -15,7 +15,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Takes in invoices from before the company worked with this application: all of a file or, when a cell of it is wrong,
+ * Imports invoices from before the company worked with this application: all of a file or, when a cell of it is wrong,
  * nothing.
  */
 @Service

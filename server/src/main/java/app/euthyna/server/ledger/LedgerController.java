@@ -35,7 +35,7 @@ class LedgerController {
     /**
      * An amount on an account.
      *
-     * @param explained how it came by the account; empty for entries manually and mirrors
+     * @param explained how it came by the account; empty for manual entries and mirrors
      */
     record EntryLineView(
             String role,

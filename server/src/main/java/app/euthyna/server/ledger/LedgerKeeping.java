@@ -102,7 +102,7 @@ public class LedgerKeeping {
         void periodOpened(CommandContext context);
     }
 
-    /** Posts an entry manually; answers the number of its document. */
+    /** Posts a manual entry; answers the number of its document. */
     public String post(CommandContext context, List<ManualLine> lines) {
         Effect.ManualEntryPosted posted = RefusedException.orThrow(ManualPosting.post(
                 numbers.next(DocumentKind.MANUAL_ENTRY),

@@ -27,7 +27,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Periods, entries manually, accounts and the posting map over HTTP. */
+/** Periods, manual entries, accounts and the posting map over HTTP. */
 @RestController
 @RequestMapping("/api/ledger")
 class LedgerKeepingController {
@@ -109,7 +109,7 @@ class LedgerKeepingController {
         });
     }
 
-    /** One side of an entry manually; either a debit or a credit. */
+    /** One side of a manual entry; either a debit or a credit. */
     record WrittenSide(@NotBlank @Size(max = 20) String account, BigDecimal debit, BigDecimal credit) {}
 
     record ManualEntry(

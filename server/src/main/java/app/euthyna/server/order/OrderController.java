@@ -46,7 +46,7 @@ class OrderController {
         this.jdbc = jdbc;
     }
 
-    /** An order as it is sent; {@code draft} keeps it without submit it. */
+    /** An order as it is sent; {@code draft} keeps it as a draft. */
     record WrittenOrder(
             @NotBlank String customer,
             @Size(max = 120) String po,

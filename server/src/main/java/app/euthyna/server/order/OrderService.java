@@ -51,7 +51,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Writing, submitting and changing orders. Screen, REST and files come in here, by one road. */
+/** Entering, submitting and changing orders. Screen, REST and files come in here, by one road. */
 @Service
 @Transactional
 public class OrderService {

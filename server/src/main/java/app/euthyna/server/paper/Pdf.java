@@ -9,7 +9,7 @@ import java.io.UncheckedIOException;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.stereotype.Component;
 
-/** Makes PDF of XHTML, with the company's typeface embedded. Nothing outside the page is ever fetched. */
+/** Makes PDF of XHTML, with the typeface embedded. Nothing outside the page is ever fetched. */
 @Component
 class Pdf {
 

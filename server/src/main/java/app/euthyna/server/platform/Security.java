@@ -23,7 +23,7 @@ import tools.jackson.databind.ObjectMapper;
 @EnableMethodSecurity
 class Security {
 
-    /** Everything the page needs comes from the company itself. */
+    /** Everything the page needs comes from this server. */
     private static final String POLICY = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; "
             + "font-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'";
 

@@ -24,7 +24,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Goods that no return expects: imported, and decided on. */
+/** Unexpected goods: recorded, and decided on. */
 @Service
 @Transactional(propagation = Propagation.MANDATORY)
 public class UnexpectedService {

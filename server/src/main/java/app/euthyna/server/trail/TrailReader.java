@@ -156,7 +156,7 @@ public class TrailReader {
         return StillToDo.of(facts.roots(), owed, going);
     }
 
-    /** What stands for itself: goods that came in, a count, an entry manually. */
+    /** What stands for itself: goods that came in, a count, a manual entry. */
     private record NoOrder(DocumentRef document) implements Refusal {
         @Override
         public String code() {
@@ -454,7 +454,7 @@ public class TrailReader {
         }
     }
 
-    /** Orders that the same money settled on other invoices, or was deposited for. */
+    /** Orders that the same money settled on other invoices, or paid as a deposit. */
     private Set<String> paidElsewhere(
             List<PaymentFact> payments, List<DepositFact> deposits, List<String> roots, Set<String> invoices) {
         var others = new HashSet<String>();

@@ -36,6 +36,7 @@ export default tseslint.config(
       // the house's shapes are types throughout: they compose with unions, interfaces don't
       '@typescript-eslint/consistent-type-definitions': ['error', 'type'],
       'import-x/no-duplicates': 'error',
+      'import-x/order': ['error', { alphabetize: { order: 'asc' }, 'newlines-between': 'never' }],
     },
   },
   { files: ['*.mjs', '*.js'], languageOptions: { globals: globals.node } },

@@ -6,8 +6,8 @@ import { answer, client, once } from '../shared/api/http';
 import { date } from '../shared/format';
 import { useSession } from '../shared/session';
 import { ProblemNote, tell } from '../shared/ui';
-import { queries } from './queries';
 import { DayInput } from '../shared/ui/DayInput';
+import { queries } from './queries';
 
 const absencesQuery = { queryKey: ['absences'], queryFn: () => answer(client.GET('/api/users/absences')) };
 

@@ -3,8 +3,8 @@ import { useRef, useState } from 'react';
 import { answer, client, type Schemas } from '../shared/api/http';
 import { Words } from '../shared/format';
 import { useKeys } from '../shared/keys';
-import { hasOnlyPage, placeOf } from '../shared/ui';
 import { useGo } from '../shared/navigation';
+import { hasOnlyPage, placeOf } from '../shared/ui';
 
 const target = (hit: Schemas['Hit']) =>
   hasOnlyPage(hit.kind) ? placeOf(hit.kind, hit.number) : `/trail/${hit.kind}/${encodeURIComponent(hit.number)}`;

@@ -6,14 +6,14 @@ import { latestProofQuery } from '../features/proof';
 import { answer, client, Problem } from '../shared/api/http';
 import { date } from '../shared/format';
 import { useKeys } from '../shared/keys';
+import { useGo } from '../shared/navigation';
 import { sessionQuery, useSession } from '../shared/session';
 import { Ring, tellProblem, Waiting } from '../shared/ui';
 import { AbsenceDialog } from './Absence';
 import { Find } from './Find';
-import { startSession } from './queries';
 import { SignIn } from './SignIn';
+import { startSession } from './queries';
 import { usePageTitle } from './title';
-import { useGo } from '../shared/navigation';
 
 const PLACES = [
   { to: '/today', label: 'Today' },

@@ -1,13 +1,13 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
+import { currency } from '../../shared/currency';
 import { date, figure, words } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
 import { OrderTabs } from './OrderTabs';
 import { agreementsQuery, WORDS, type Kind } from './api';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
 
 /** Quotes, blanket orders or recurring orders; or, of all of them, those of which an order is due. */
 export function AgreementListPage({ kind }: { kind?: Kind }) {

@@ -1,15 +1,15 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, price, trim, words } from '../../shared/format';
+import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { Doc, Mark, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { DetailsLine, StartFrom } from '../order';
 import { refreshAll } from '../review';
 import { closeAgreement, makeOrder, agreementQuery, skipDue, WORDS, type Agreement } from './api';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
 
 /** A quote, blanket order or recurring order: what was agreed, what became of it, and the next order from it. */
 export function AgreementPage() {

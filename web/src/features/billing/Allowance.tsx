@@ -2,12 +2,12 @@ import { Modal } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { figure, trim } from '../../shared/format';
+import { useGo } from '../../shared/navigation';
 import { keepReason, ProblemNote, ReasonInput, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { refreshAll } from '../review';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
 
 /** Credits lines of an invoice without goods: by quantity or by amount, or all that is left of it. */
 export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView']; onClose: () => void }) {

@@ -2,6 +2,7 @@ import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { date, figure, moment, orDash } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Empty, Mark, More, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
@@ -9,7 +10,6 @@ import { BatchLog } from '../batch/BatchLog';
 import { CustomerLook } from '../order/CustomerLook';
 import { refreshAll } from '../review';
 import { bankEntriesQuery, bankStatementsQuery } from './api';
-import { currency } from '../../shared/currency';
 
 /** Statements of the bank: read in, and each entry set against invoices. */
 export function BankPage() {

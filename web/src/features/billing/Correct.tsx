@@ -3,15 +3,15 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { figure, price, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
 import { Doc, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { CustomerLook } from '../order';
 import { refreshAll } from '../review';
 import { invoiceQuery } from './api';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
 
 type Line = { line: number; quantity: string; price: string; discount: string };
 

@@ -1,15 +1,15 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, trim } from '../../shared/format';
+import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintBar, PrintButton } from '../paper';
 import { Settle } from '../returns/Settle';
-import { creditNoteQuery, creditNotesQuery } from './api';
 import { WaysOut } from './WaysOut';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
+import { creditNoteQuery, creditNotesQuery } from './api';
 
 /** All credit notes, or those that are still to a customer's credit; many on paper as one file. */
 export function CreditNotes() {

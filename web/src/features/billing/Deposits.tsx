@@ -2,17 +2,17 @@ import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { answer, client, once, type Problem } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
+import { present } from '../../shared/present';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { refreshAll } from '../review';
-import { depositQuery, depositsQuery } from './api';
 import { WaysOut } from './WaysOut';
-import { useGo } from '../../shared/navigation';
-import { present } from '../../shared/present';
-import { currency } from '../../shared/currency';
+import { depositQuery, depositsQuery } from './api';
 
 export function Deposits() {
   const navigate = useGo();

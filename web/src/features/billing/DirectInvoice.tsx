@@ -1,17 +1,17 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once } from '../../shared/api/http';
-import { figure, trim } from '../../shared/format';
+import { currency } from '../../shared/currency';
 import { withEmptyLast } from '../../shared/entryRows';
+import { figure, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { CustomerLook } from '../order/CustomerLook';
 import { ItemLook } from '../order/ItemLook';
 import { refreshAll } from '../review';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
 
 type Line = { item: string; description: string; list: string; free: string; quantity: string; price: string };
 const NO_LINE: Line = { item: '', description: '', list: '', free: '', quantity: '', price: '' };

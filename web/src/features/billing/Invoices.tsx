@@ -1,16 +1,16 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
+import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, price, trim, Words } from '../../shared/format';
+import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintBar, PrintButton } from '../paper';
 import { Allowance } from './Allowance';
-import { invoiceQuery, invoicesQuery } from './api';
 import { WaysOut } from './WaysOut';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
+import { invoiceQuery, invoicesQuery } from './api';
 
 export function Invoices() {
   const [open, setOpen] = useState(true);

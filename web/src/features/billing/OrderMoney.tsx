@@ -2,6 +2,7 @@ import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { answer, client, once, type Problem } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { date, figure, isZero, trim } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
@@ -9,7 +10,6 @@ import { FigureInput } from '../../shared/ui/FigureInput';
 import { MailButton, PrintButton } from '../paper';
 import { refreshAll, type Sheet } from '../review';
 import { depositsQuery } from './api';
-import { currency } from '../../shared/currency';
 
 /** What was requested and deposited for an order, billing ahead of its goods, and its confirmation on paper. */
 export function OrderMoney({ sheet }: { sheet: Sheet }) {

@@ -1,15 +1,15 @@
 import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { date, figure, orDash } from '../../shared/format';
+import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { may, useSession } from '../../shared/session';
 import { Empty, Mark, More, tellProblem, Waiting } from '../../shared/ui';
 import { BatchLog } from '../batch/BatchLog';
 import { refreshAll } from '../review';
 import { overdueQuery } from './api';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
 
 const REMINDERS = ['', 'first reminder', 'second reminder', 'final reminder'];
 

@@ -2,16 +2,16 @@ import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { Empty, More, ProblemNote, ReasonDialog, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { refreshAll } from '../review';
-import { paymentQuery, paymentsQuery } from './api';
 import { WaysOut } from './WaysOut';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
+import { paymentQuery, paymentsQuery } from './api';
 
 export function Payments() {
   const navigate = useGo();

@@ -1,13 +1,13 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, tell } from '../../shared/ui';
 import { CustomerLook } from '../order/CustomerLook';
 import { refreshAll } from '../review';
 import { invoicesQuery } from './api';
-import { currency } from '../../shared/currency';
 
 /** A payment or customer credit, set against open invoices. */
 export function RecordPayment() {

@@ -1,11 +1,11 @@
 import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { date, figure } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, tellProblem, Waiting } from '../../shared/ui';
 import { refreshAll } from '../review';
 import { creditNotesQuery, payoutsQuery, refundsQuery } from './api';
-import { currency } from '../../shared/currency';
 
 const PAYOUT: Record<string, string> = {
   WAITING: 'to be sent',

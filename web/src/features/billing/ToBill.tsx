@@ -2,13 +2,13 @@ import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
 import { Link } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { figure, isZero, shortDate, trim } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, tell, tellProblem, Waiting } from '../../shared/ui';
 import { BatchLog } from '../batch/BatchLog';
 import { refreshAll } from '../review';
 import { toBillQuery } from './api';
-import { currency } from '../../shared/currency';
 
 /** Orders by customer; quantities can be lowered, and what is ticked goes on one invoice. */
 export function ToBill() {

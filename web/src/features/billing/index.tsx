@@ -5,9 +5,9 @@ import { CreditNotes } from './CreditNote';
 import { Deposits } from './Deposits';
 import { DirectInvoice } from './DirectInvoice';
 import { Invoices } from './Invoices';
-import { RecordPayment } from './RecordPayment';
 import { Overdue } from './Overdue';
 import { Payments } from './Payments';
+import { RecordPayment } from './RecordPayment';
 import { Refunds } from './Refunds';
 import { ToBill } from './ToBill';
 

@@ -1,8 +1,8 @@
+import { currency } from '../../shared/currency';
 import { figure } from '../../shared/format';
 import { Mark } from '../../shared/ui';
 import { NamedList } from '../../shared/ui/NamedList';
 import { customersQuery } from './api';
-import { currency } from '../../shared/currency';
 
 /** All customers by name, with where they stand. */
 export function CustomerListPage() {

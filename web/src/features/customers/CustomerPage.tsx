@@ -1,17 +1,17 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { currency } from '../../shared/currency';
 import { date, figure, isZero, Words } from '../../shared/format';
-import { ReturnsOf } from '../returns';
+import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, SearchLine, Tabs, Waiting } from '../../shared/ui';
+import { ReturnsOf } from '../returns';
 import { Position } from '../review';
 import { OwnApprovalRules } from '../rules/ApprovalRules';
-import { customerQuery, openInvoicesQuery, openOrdersQuery, positionQuery, posQuery, type CustomerSheet } from './api';
 import { CustomerTerms } from './CustomerTerms';
 import { Statement } from './Statement';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
+import { customerQuery, openInvoicesQuery, openOrdersQuery, positionQuery, posQuery, type CustomerSheet } from './api';
 
 /** A customer: where it stands, its orders, invoices and PO numbers, what was decided on it, what is agreed with it. */
 export function CustomerPage() {

@@ -2,11 +2,11 @@ import { useMutation } from '@tanstack/react-query';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import type { Problem } from '../../shared/api/http';
 import { answer, client, once } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { refreshAll } from '../review';
 import type { CustomerSheet } from './api';
-import { currency } from '../../shared/currency';
 
 const SEVERITIES = ['STOP', 'CAUTION', 'OFF'] as const;
 

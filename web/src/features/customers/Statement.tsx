@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { answer, client } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Waiting } from '../../shared/ui';
 import { BroughtForward, Days } from '../ledger/AccountSheet';
 import { MailButton, PrintButton } from '../paper';
-import { currency } from '../../shared/currency';
 
 const monthsBefore = (day: string, months: number) => {
   const at = new Date(`${day}T00:00:00Z`);

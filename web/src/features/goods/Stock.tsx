@@ -2,15 +2,15 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, price, trim } from '../../shared/format';
+import { present } from '../../shared/present';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
-import { sitesQuery } from '../order/api';
 import { ItemLook } from '../order/ItemLook';
+import { sitesQuery } from '../order/api';
 import { refreshAll } from '../review';
-import { present } from '../../shared/present';
-import { currency } from '../../shared/currency';
 
 /** One item on its shelves: what lies there, what comes in, what a count found, and who holds or waits for it. */
 export function Stock() {

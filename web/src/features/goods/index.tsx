@@ -5,6 +5,7 @@ import { Link, useParams } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
 import { date, isZero, nearness, shortDate, trim } from '../../shared/format';
+import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, ProblemNote, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
@@ -12,7 +13,6 @@ import { BatchLog } from '../batch/BatchLog';
 import { PrintButton } from '../paper';
 import { refreshAll } from '../review';
 import { Stock } from './Stock';
-import { useGo } from '../../shared/navigation';
 
 const toStageQuery = infiniteQueryOptions({
   queryKey: ['goods', 'to-stage'],

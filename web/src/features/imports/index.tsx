@@ -4,10 +4,10 @@ import { Link, useSearchParams } from 'react-router';
 import { queries } from '../../app/queries';
 import { answer, client, type Schemas } from '../../shared/api/http';
 import { figure, moment, Words } from '../../shared/format';
+import { present } from '../../shared/present';
 import { may, useSession } from '../../shared/session';
 import { Doc, Mark, ProblemNote } from '../../shared/ui';
 import { refreshAll } from '../review';
-import { present } from '../../shared/present';
 
 const intakesQuery = queryOptions({ queryKey: ['intakes'], queryFn: () => answer(client.GET('/api/imports')) });
 

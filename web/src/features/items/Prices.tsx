@@ -1,11 +1,11 @@
 import { queryOptions, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { price, trim } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { refreshAll } from '../review';
-import { currency } from '../../shared/currency';
 
 type Break = Schemas['PriceBreak'];
 

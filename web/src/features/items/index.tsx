@@ -3,14 +3,14 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
+import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, price, trim, words } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, ProblemNote, tell, Waiting } from '../../shared/ui';
+import { DayInput } from '../../shared/ui/DayInput';
 import { NamedList } from '../../shared/ui/NamedList';
 import { refreshAll } from '../review';
 import { Prices } from './Prices';
-import { DayInput } from '../../shared/ui/DayInput';
-import { currency } from '../../shared/currency';
 
 const itemsQuery = (q: string) =>
   infiniteQueryOptions({

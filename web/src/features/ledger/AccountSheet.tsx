@@ -2,11 +2,11 @@ import { infiniteQueryOptions, queryOptions, useInfiniteQuery, useQuery } from '
 import { Link, useSearchParams } from 'react-router';
 import { answer, client } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
+import { currency } from '../../shared/currency';
 import { date, figure, orDash } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
-import { currency } from '../../shared/currency';
 
 export const accountsQuery = queryOptions({
   queryKey: ['ledger', 'accounts'],

@@ -2,15 +2,15 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
-import { date, isZero, moment, words } from '../../shared/format';
+import { currency } from '../../shared/currency';
 import { withEmptyLast } from '../../shared/entryRows';
+import { date, isZero, moment, words } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Empty, ProblemNote, ReasonDialog, ReasonInput, tell, Waiting } from '../../shared/ui';
+import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { refreshAll } from '../review';
 import { accountsQuery } from './AccountSheet';
-import { DayInput } from '../../shared/ui/DayInput';
-import { currency } from '../../shared/currency';
 
 type Side = { account: string; debit: string; credit: string };
 const NO_SIDE: Side = { account: '', debit: '', credit: '' };

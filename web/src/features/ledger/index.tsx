@@ -3,13 +3,13 @@ import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { answer, client, type Schemas } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
+import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
+import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Tabs, Waiting } from '../../shared/ui';
 import { AccountSheet, Days } from './AccountSheet';
 import { ManualEntry, Periods, PostingMap } from './Keeping';
-import { present } from '../../shared/present';
-import { currency } from '../../shared/currency';
 
 type Filter = { document?: string; account?: string; from?: string; to?: string };
 

@@ -1,10 +1,10 @@
 import { memo, useEffect, useState } from 'react';
 import type { Schemas } from '../../shared/api/http';
 import { figure, price, trim, Words } from '../../shared/format';
+import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { LookAhead } from '../../shared/ui/LookAhead';
 import { findItems, type TypedLine } from './api';
-import { DayInput } from '../../shared/ui/DayInput';
 
 type Hit = Schemas['ItemView'];
 

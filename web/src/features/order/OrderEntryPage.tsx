@@ -3,13 +3,18 @@ import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useEffectEvent, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { answer, client, type Problem, type Schemas } from '../../shared/api/http';
-import { capital, figure, moment, trim, words } from '../../shared/format';
+import { currency } from '../../shared/currency';
 import { withEmptyLast } from '../../shared/entryRows';
+import { capital, figure, moment, trim, words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Mark, ProblemNote, tell, Waiting } from '../../shared/ui';
+import { DayInput } from '../../shared/ui/DayInput';
 import { Position, refreshAll, sheetQuery, type Sheet } from '../review';
 import { rulesQuery } from '../rules/api';
+import { CustomerLook } from './CustomerLook';
+import { EntryLine } from './EntryLine';
 import {
   changeOrder,
   isWritten,
@@ -20,12 +25,7 @@ import {
   type TypedLine,
   type TypedOrder,
 } from './api';
-import { CustomerLook } from './CustomerLook';
-import { EntryLine } from './EntryLine';
 import { keepUnfinished, unfinished } from './unfinished';
-import { useGo } from '../../shared/navigation';
-import { DayInput } from '../../shared/ui/DayInput';
-import { currency } from '../../shared/currency';
 
 const KINDS: TypedOrder['kind'][] = ['STANDARD', 'SAMPLE', 'REPLACEMENT'];
 const NOWHERE: ShipTo = { name: '', street: '', postcode: '', town: '', country: '' };

@@ -1,12 +1,12 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
+import { currency } from '../../shared/currency';
 import { date, figure, Words } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
 import { OrderTabs } from '../agreement/OrderTabs';
 import { type OrderLane, ordersQuery, type OrderState } from './api';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
 
 const STATES: OrderState[] = ['DRAFT', 'HELD', 'CLEARED', 'COMPLETED', 'CLOSED_SHORT', 'CANCELLED', 'DECLINED'];
 

@@ -3,15 +3,11 @@ import { useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { date, figure, isZero, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { Doc, Waiting } from '../../shared/ui';
 import { OrderMoney } from '../billing/OrderMoney';
-import { ToDo } from '../unwind';
 import { GoodsBack, returnOf } from '../billing/WaysOut';
-import { Attachments } from './Attachments';
-import { DetailsLine } from './DetailsLine';
-import { StartFrom } from './StartFrom';
-import { Versions } from './Versions';
 import {
   ApprovalRow,
   DecisionBar,
@@ -23,7 +19,11 @@ import {
   sheetQuery,
   type Sheet,
 } from '../review';
-import { useGo } from '../../shared/navigation';
+import { ToDo } from '../unwind';
+import { Attachments } from './Attachments';
+import { DetailsLine } from './DetailsLine';
+import { StartFrom } from './StartFrom';
+import { Versions } from './Versions';
 
 const CHANGEABLE = ['DRAFT', 'HELD', 'CLEARED'];
 

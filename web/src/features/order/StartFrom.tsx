@@ -2,11 +2,11 @@ import { Modal } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once } from '../../shared/api/http';
+import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { refreshAll } from '../review';
 import { CustomerLook } from './CustomerLook';
-import { useGo } from '../../shared/navigation';
 
 const KINDS = ['ORDER', 'DISPATCH', 'INVOICE', 'RETURN', 'QUOTE', 'BLANKET_ORDER', 'RECURRING_ORDER'] as const;
 type Kind = (typeof KINDS)[number];

@@ -4,15 +4,15 @@ import { useSearchParams } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { date, isZero, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, ProblemNote, SearchLine, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { CustomerLook } from '../order';
 import { refreshAll } from '../review';
-import { rulesQuery } from '../rules/api';
 import { ReasonChoice } from '../rules/ReasonChoice';
+import { rulesQuery } from '../rules/api';
 import { returnableQuery, type Which } from './api';
-import { useGo } from '../../shared/navigation';
 
 /** Lets goods come back: a customer's lines of one or several documents, with a reason. */
 export function AuthorisePage() {

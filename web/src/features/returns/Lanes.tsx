@@ -1,15 +1,15 @@
 import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { date, figure, orDash, Words } from '../../shared/format';
+import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, tellProblem, Waiting } from '../../shared/ui';
 import { PrintButton } from '../paper';
 import { refreshAll } from '../review';
 import { returnsQuery, type ReturnLane } from './api';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
 
 type Lane = { lane: ReturnLane | undefined; title: string; none: string };
 

@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { useSearchParams } from 'react-router';
 import { answer, client } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { date, figure, trim } from '../../shared/format';
 import { Doc, Empty, Waiting } from '../../shared/ui';
 import { DayRange } from '../../shared/ui/DayInput';
-import { currency } from '../../shared/currency';
 
 type By = 'ITEM' | 'CUSTOMER' | 'REASON';
 

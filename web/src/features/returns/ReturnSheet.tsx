@@ -11,9 +11,9 @@ import { WaysOut } from '../billing/WaysOut';
 import { Attachments, sitesQuery, StartFrom } from '../order';
 import { MailButton, PrintButton } from '../paper';
 import { refreshAll } from '../review';
-import { returnQuery, type Goods, type GoodsLine } from './api';
 import { Settle } from './Settle';
 import { TakeIn } from './Unexpected';
+import { returnQuery, type Goods, type GoodsLine } from './api';
 
 /** A return: what may come back, what came, what became of it; received, inspected and credited here. */
 export function ReturnPage() {

@@ -2,13 +2,13 @@ import { Modal } from '@mantine/core';
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { date, figure, isZero } from '../../shared/format';
+import { present } from '../../shared/present';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonDialog, tell } from '../../shared/ui';
 import { creditNoteQuery, invoicesQuery } from '../billing/api';
 import { refreshAll } from '../review';
-import { present } from '../../shared/present';
-import { currency } from '../../shared/currency';
 
 /** What a credit note was put to, and what becomes of the rest: kept, refunded, or set to another invoice. */
 export function Settle({ number, own }: { number: string; own?: boolean }) {

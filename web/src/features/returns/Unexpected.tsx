@@ -8,8 +8,8 @@ import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, tell, Waiting }
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { Attachments, CustomerLook, ItemLook } from '../order';
 import { refreshAll } from '../review';
-import { rulesQuery } from '../rules/api';
 import { ReasonChoice } from '../rules/ReasonChoice';
+import { rulesQuery } from '../rules/api';
 import { returnableQuery, unexpectedQuery } from './api';
 
 type Unexpected = Schemas['UnexpectedView'];

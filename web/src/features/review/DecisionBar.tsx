@@ -4,10 +4,10 @@ import { useState, type ReactNode } from 'react';
 import { answer, client, once } from '../../shared/api/http';
 import { isZero, words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { Mark, ReasonDialog, tell, tellProblem } from '../../shared/ui';
 import { refreshAll, useApprovalStep, useDecline, useRemind, useWaive, type Sheet } from './api';
-import { useGo } from '../../shared/navigation';
 
 /**
  * What can be done with an order now: decide on its findings, or take its goods and its bill a step further.

@@ -4,8 +4,8 @@ import { Link } from 'react-router';
 import type { Schemas } from '../../shared/api/http';
 import { capital, date, figure, isZero, shortDate, words } from '../../shared/format';
 import { Doc, Mark, placeOf } from '../../shared/ui';
-import type { Finding, Sheet } from './api';
 import { SideBySide } from './SideBySide';
+import type { Finding, Sheet } from './api';
 
 const SHADES = ['#A8987A', '#C4B697', '#DCD1B8', 'repeating-linear-gradient(135deg, #C98A93 0 3px, #EBC9CD 3px 6px)'];
 

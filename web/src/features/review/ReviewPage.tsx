@@ -3,18 +3,18 @@ import { useEffect, useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { queries } from '../../app/queries';
 import type { Schemas } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { age, figure, nearness, shortDate } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
-import { type Only, reviewQuery, sheetQuery, type Sort } from './api';
 import { DecisionBar } from './DecisionBar';
 import { ApprovalRow, FindingRow, Position } from './Findings';
 import { HistoryList } from './Notes';
 import { Remedies } from './Remedies';
 import { SheetLines } from './SheetLines';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
+import { type Only, reviewQuery, sheetQuery, type Sort } from './api';
 
 const SORTS: [Sort, string][] = [
   ['PRIORITY', 'highest priority first'],

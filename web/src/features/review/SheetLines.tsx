@@ -1,8 +1,8 @@
+import { currency } from '../../shared/currency';
 import { figure, isZero, orDash, price, trim, words } from '../../shared/format';
+import { present } from '../../shared/present';
 import { Doc } from '../../shared/ui';
 import type { Sheet } from './api';
-import { present } from '../../shared/present';
-import { currency } from '../../shared/currency';
 
 /** An order's lines with where their units are. */
 export function SheetLines({ sheet }: { sheet: Sheet }) {

@@ -2,12 +2,12 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Schemas } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { figure, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
+import { useGo, useGoBack } from '../../shared/navigation';
 import { Empty, keepReason, Mark, ProblemNote, ReasonInput, Waiting } from '../../shared/ui';
 import { previewQuery, useClear, type Asked } from './api';
-import { useGo, useGoBack } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
 
 type Step = Schemas['Step'];
 

@@ -1,9 +1,9 @@
 import type { ReactNode } from 'react';
 import type { Schemas } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { figure, words } from '../../shared/format';
 import { Mark } from '../../shared/ui';
 import type { Rules, Severity } from './api';
-import { currency } from '../../shared/currency';
 
 const KINDS = ['STANDARD', 'SAMPLE', 'REPLACEMENT', 'DIRECT', 'CALL_OFF'] as const;
 const SEVERITIES: Severity[] = ['STOP', 'CAUTION', 'OFF'];

@@ -1,7 +1,7 @@
 import type { Schemas } from '../../shared/api/http';
-import type { Rules, Severity } from './api';
-import { Count, InSentence, SeverityChoice } from './CheckRules';
 import { currency } from '../../shared/currency';
+import { Count, InSentence, SeverityChoice } from './CheckRules';
+import type { Rules, Severity } from './api';
 
 const KINDS: [keyof Pick<Rules['po'], 'same' | 'alike' | 'near'>, string, string][] = [
   ['same', 'The same', 'The numbers are identical.'],

@@ -1,6 +1,6 @@
-import type { Rules } from './api';
 import { InSentence } from './CheckRules';
 import { ReasonCells } from './ReasonCells';
+import type { Rules } from './api';
 
 type Reason = Rules['returns']['reasons'][number];
 

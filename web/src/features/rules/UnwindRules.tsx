@@ -1,7 +1,7 @@
-import type { Rules } from './api';
+import { currency } from '../../shared/currency';
 import { InSentence } from './CheckRules';
 import { ReasonCells } from './ReasonCells';
-import { currency } from '../../shared/currency';
+import type { Rules } from './api';
 
 type Reason = NonNullable<Rules['unwind']>['reasons'][number];
 

@@ -1,7 +1,7 @@
 import { queryOptions } from '@tanstack/react-query';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
-import { refreshAll } from '../review/api';
 import { present } from '../../shared/present';
+import { refreshAll } from '../review/api';
 
 export type Rules = Schemas['RulesView'];
 export type Severity = 'OFF' | 'CAUTION' | 'STOP';

@@ -6,13 +6,13 @@ import type { Schemas } from '../../shared/api/http';
 import { date } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { keepReason, ProblemNote, ReasonInput, Tabs, tell, Waiting } from '../../shared/ui';
-import { publishRules, previewQuery, refreshRules, rulesQuery, type Rules } from './api';
 import { ApprovalRules } from './ApprovalRules';
 import { CheckRules } from './CheckRules';
 import { EntryRules } from './EntryRules';
 import { PoRules } from './PoRules';
 import { ReturnRules } from './ReturnRules';
 import { UnwindRules } from './UnwindRules';
+import { publishRules, previewQuery, refreshRules, rulesQuery, type Rules } from './api';
 
 const TABS = [
   { to: '/rules', label: 'Checks' },

@@ -3,13 +3,13 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { queries } from '../../app/queries';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { daysAgo, figure, isZero, moment } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Doc, Mark, tellProblem, Waiting } from '../../shared/ui';
 import { latestProofQuery } from '../proof';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
 
 type Lane = Schemas['LaneView'];
 

@@ -2,14 +2,14 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { answer, client, type Schemas } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, shortDate, trim, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
+import { Doc, Mark, Ring, Waiting } from '../../shared/ui';
 import { GoodsBack, returnOf } from '../billing/WaysOut';
 import { StartFrom, startable } from '../order';
-import { Doc, Mark, Ring, Waiting } from '../../shared/ui';
 import { Rail } from './Rail';
-import { useGo } from '../../shared/navigation';
-import { currency } from '../../shared/currency';
 
 type Trail = Schemas['TrailView'];
 type Kind = Schemas['WayView']['kind'];

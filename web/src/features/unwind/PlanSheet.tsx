@@ -1,8 +1,8 @@
 import { Fragment, type ReactNode } from 'react';
 import type { Schemas } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { capital, date, figure, isZero, orDash, trim, Words, words } from '../../shared/format';
 import { Doc } from '../../shared/ui';
-import { currency } from '../../shared/currency';
 
 type Plan = Schemas['PlanView'];
 type Step = Schemas['StepView'];

@@ -3,17 +3,17 @@ import { useEffect, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
+import { currency } from '../../shared/currency';
 import { capital, date, figure, isZero, Words } from '../../shared/format';
-import { useSession } from '../../shared/session';
+import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
+import { useSession } from '../../shared/session';
 import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, Tabs, Waiting } from '../../shared/ui';
+import { DayInput, DayRange } from '../../shared/ui/DayInput';
 import { refreshAll } from '../review';
 import { ReasonChoice } from '../rules/ReasonChoice';
 import { STEP } from './PlanSheet';
 import { WaitingPlan } from './ToDo';
-import { useGo } from '../../shared/navigation';
-import { DayInput, DayRange } from '../../shared/ui/DayInput';
-import { currency } from '../../shared/currency';
 
 const TABS = [
   { to: '/undone', label: 'Plans waiting' },

@@ -5,13 +5,13 @@ import { useParams, useSearchParams } from 'react-router';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
 import { capital, trim, words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
-import { useSession } from '../../shared/session';
-import { Doc, Empty, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
-import { refreshAll } from '../review';
-import { PlanSheet, WAITS } from './PlanSheet';
 import { useGo } from '../../shared/navigation';
 import { present } from '../../shared/present';
+import { useSession } from '../../shared/session';
+import { Doc, Empty, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
+import { refreshAll } from '../review';
+import { PlanSheet, WAITS } from './PlanSheet';
 
 type Kind = Schemas['WayView']['kind'];
 type Way = Schemas['WayView'];

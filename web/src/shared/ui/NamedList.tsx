@@ -3,8 +3,8 @@ import type { ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Problem } from '../api/http';
 import { useCursor } from '../keys';
-import { Empty, More, SearchLine, Waiting } from './index';
 import { useGo } from '../navigation';
+import { Empty, More, SearchLine, Waiting } from './index';
 
 type Named = { code: string; name: string };
 type Page<T> = { rows: T[]; next: string | null };

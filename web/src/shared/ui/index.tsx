@@ -1,6 +1,6 @@
 import { Modal } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
 import { useDebouncedValue } from '@mantine/hooks';
+import { notifications } from '@mantine/notifications';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
 import type { Problem } from '../api/http';

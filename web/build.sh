@@ -9,7 +9,8 @@ if [ "$(cat target/npm.stamp 2>/dev/null)" != "$lock" ] || [ ! -d node_modules ]
   npm ci --no-audit --no-fund --loglevel=error
   echo "$lock" > target/npm.stamp
 fi
-npm run --silent types
+# not while nothing changed: linters may be reading it
+[ src/shared/api/schema.d.ts -nt openapi.json ] || npm run --silent types
 [ "${1:-}" != prepare ] || exit 0
 npm run --silent check
 [ "${SKIP_WEB_TESTS:-}" = 1 ] || npm run --silent test

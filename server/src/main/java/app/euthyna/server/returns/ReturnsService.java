@@ -238,7 +238,7 @@ public class ReturnsService {
     public List<String> creditOf(CommandContext context, DocumentRef of) {
         var order = documentOrders.of(of.kind(), of.number()).get(0);
         var invoices = chains.chain(order).inForce().map(Invoice::number).toList();
-        // all of their orders at once, so that locks are taken in their order
+        // all of their orders at once, so that locks follow their order
         var orders = new TreeSet<>(List.of(order));
         invoices.forEach(invoice -> orders.addAll(documentOrders.of(DocumentKind.INVOICE, invoice)));
         var found = locked(orders);

@@ -165,7 +165,7 @@ function PastTaken({ report }: { report: Schemas['PastReport'] }) {
 }
 
 const OUTCOME: Record<string, string> = {
-  TAKEN: 'taken',
+  TAKEN: 'imported',
   TAKEN_BEFORE: 'imported before',
   REFUSED: 'refused',
   NOT_TAKEN: 'not imported',

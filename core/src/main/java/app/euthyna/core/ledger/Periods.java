@@ -6,6 +6,7 @@ import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.Role;
 import java.time.LocalDate;
+import java.time.YearMonth;
 import java.util.List;
 import java.util.Optional;
 
@@ -45,16 +46,53 @@ public final class Periods {
         return closedThrough.filter(through -> !date.isAfter(through)).map(through -> new PeriodClosed(date, through));
     }
 
-    /** Why a period can't be closed through a date, if so. */
-    public static Optional<Refusal> closing(LocalDate through, Optional<LocalDate> closedThrough, Person person) {
+    /** The period has not ended yet. */
+    public record PeriodNotOver(LocalDate through, LocalDate today) implements Refusal {
+        @Override
+        public String code() {
+            return "period-not-over";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "The period through %s is not over: today is %s."
+                    .formatted(Figures.day(through), Figures.day(today));
+        }
+
+        @Override
+        public String instead() {
+            return "Close it once its last day has passed.";
+        }
+    }
+
+    /**
+     * Why a period can't be closed through a date, if so: a period is a month, is closed when it is over, and month
+     * after month.
+     */
+    public static Optional<Refusal> closing(
+            LocalDate through, LocalDate today, Optional<LocalDate> closedThrough, Person person) {
         if (person.role() != Role.LEAD) {
             return Optional.of(new CommonRefusal.NotAuthorised("close a period", person.role(), List.of(Role.LEAD)));
         }
+        if (!through.isBefore(today)) {
+            return Optional.of(new PeriodNotOver(through, today));
+        }
+        if (through.plusDays(1).getDayOfMonth() != 1) {
+            return Optional.of(CommonRefusal.Incomplete.of(
+                    "through",
+                    "the last day of a month, such as %s"
+                            .formatted(Figures.day(through.withDayOfMonth(1).minusDays(1)))));
+        }
         return closedThrough
-                .filter(closed -> !through.isAfter(closed))
-                .map(closed -> CommonRefusal.Incomplete.of(
-                        "through",
-                        "a date after " + Figures.day(closed) + ", through which the books are already closed"));
+                .map(closed -> YearMonth.from(closed.plusDays(1)).atEndOfMonth())
+                .filter(next -> !next.equals(through))
+                .map(next -> CommonRefusal.Incomplete.of(
+                        "through", "%s: months are closed one after the other".formatted(Figures.day(next))));
     }
 
     /** Why the period that was closed last can't be opened again, if so. */

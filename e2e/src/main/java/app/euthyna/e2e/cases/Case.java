@@ -90,7 +90,12 @@ final class Case {
                 if (step.map().size() != 1) {
                     throw new CaseFailed("one word a step, found " + step.map().keySet());
                 }
-                step(word, Yaml.of(step.map().get(word), word));
+                if (word.equals("today")) {
+                    today = step.date("today");
+                    clock(today);
+                } else {
+                    step(word, Yaml.of(step.map().get(word), word));
+                }
             } catch (CaseFailed failed) {
                 throw new CaseFailed(where + ": " + failed.getMessage());
             } catch (Api.Refused refused) {
@@ -99,8 +104,28 @@ final class Case {
         }
     }
 
+    /** Sets the instance's clock; what passes by it has passed. Without a day it shows the real one. */
+    private void clock(LocalDate day) {
+        var request = new LinkedHashMap<String, Object>();
+        put(request, "today", day == null ? null : day.toString());
+        try {
+            today = LocalDate.parse(
+                    users.as("admin").put("/api/clock", request).get("today").asString());
+        } catch (Api.Refused refused) {
+            if (day != null || !refused.code().equals("not-found")) {
+                throw new CaseFailed("the instance's clock can't be set: " + refused.getMessage());
+            }
+            today = LocalDate.now(ZoneId.systemDefault());
+        }
+    }
+
     private void given(Yaml given) {
-        today = given.date("today", LocalDate.now(ZoneId.systemDefault()));
+        if (given.has("today")) {
+            today = given.date("today");
+            clock(today);
+        } else {
+            clock(null);
+        }
         given.sections("customers").forEach(this::buyer);
         var rules = given.sections("approval").stream()
                 .map(rule -> Map.of(
@@ -212,9 +237,7 @@ final class Case {
                                     "quantity",
                                     onHand,
                                     "unitCost",
-                                    i.decimal("unit_cost", BigDecimal.ZERO),
-                                    "date",
-                                    today.toString()));
+                                    i.decimal("unit_cost", BigDecimal.ZERO)));
         }
     }
 
@@ -284,12 +307,10 @@ final class Case {
                                 "version",
                                 version(step.text("of")),
                                 "findings",
-                                step.only(Set.of("of", "findings", "reason", "date", "as", "refused"))
+                                step.only(Set.of("of", "findings", "reason", "as", "refused"))
                                         .list("findings"),
                                 "reason",
-                                step.text("reason", ""),
-                                "date",
-                                date(step)));
+                                step.text("reason", "")));
             case "decline" ->
                 api.post(
                         "/api/orders/" + number(step, "of") + "/declination",
@@ -297,32 +318,30 @@ final class Case {
                                 "version",
                                 version(step.text("of")),
                                 "reason",
-                                step.only(Set.of("of", "reason", "date", "as", "refused"))
-                                        .text("reason", ""),
-                                "date",
-                                date(step)));
+                                step.only(Set.of("of", "reason", "as", "refused"))
+                                        .text("reason", "")));
             case "approve" -> step(step, api, "approvals");
             case "send_back" -> step(step, api, "send-backs");
             case "recall" -> step(step, api, "recalls");
             case "resubmit" ->
                 api.post(
-                        "/api/orders/" + number(step.only(Set.of("of", "reason", "date", "as", "refused")), "of")
+                        "/api/orders/" + number(step.only(Set.of("of", "reason", "as", "refused")), "of")
                                 + "/submission",
-                        Map.of("version", version(step.text("of")), "date", date(step)));
+                        Map.of("version", version(step.text("of"))));
             case "stock_in" ->
                 api.post(
                         "/api/stock-receipts",
-                        Map.of(
-                                "item",
-                                item(step.only(Set.of("item", "qty", "unit_cost", "date", "as", "refused"))),
-                                "quantity",
-                                step.decimal("qty"),
-                                "unitCost",
-                                step.decimal("unit_cost"),
-                                "date",
-                                date(step)));
-            case "stage" -> stage(step, api);
-            case "void" -> move(step.only(Set.of("of", "date", "as", "refused")), api, number(step, "of"), "voiding");
+                        dated(
+                                step.only(Set.of("item", "qty", "unit_cost", "date", "as", "refused")),
+                                Map.of(
+                                        "item",
+                                        item(step),
+                                        "quantity",
+                                        step.decimal("qty"),
+                                        "unitCost",
+                                        step.decimal("unit_cost"))));
+            case "stage" -> stage(step.only(Set.of("ref", "of", "lines", "as", "refused")), api);
+            case "void" -> move(step.only(Set.of("of", "as", "refused")), api, number(step, "of"), "voiding");
             case "depart" ->
                 move(step.only(Set.of("of", "date", "as", "refused")), api, number(step, "of"), "departure");
             case "dispatch" -> move(step, api, stage(step, api), "departure");
@@ -338,17 +357,14 @@ final class Case {
                                 "DEPOSIT",
                                 api.post(
                                                 "/api/deposits",
-                                                Map.of(
-                                                        "order",
-                                                        number(
-                                                                step.only(Set.of(
-                                                                        "ref", "of", "amount", "date", "as",
-                                                                        "refused")),
-                                                                "of"),
-                                                        "amount",
-                                                        step.decimal("amount"),
-                                                        "date",
-                                                        date(step)))
+                                                dated(
+                                                        step.only(
+                                                                Set.of("ref", "of", "amount", "date", "as", "refused")),
+                                                        Map.of(
+                                                                "order",
+                                                                number(step, "of"),
+                                                                "amount",
+                                                                step.decimal("amount"))))
                                         .get("number")
                                         .asString()));
             case "refund" ->
@@ -363,12 +379,11 @@ final class Case {
                                         .toString()));
                 closed = true;
             }
-            case "return" -> goodsBack(step.only(Set.of("ref", "of", "lines", "reason", "date", "as", "refused")), api);
+            case "return" -> goodsBack(step.only(Set.of("ref", "of", "lines", "reason", "as", "refused")), api);
             case "receive" -> receive(step.only(Set.of("of", "lines", "date", "as", "refused")), api);
             case "inspect" -> inspect(step.only(Set.of("of", "lines", "date", "as", "refused")), api);
             case "credit" -> credit(step.only(Set.of("ref", "of", "lines", "reason", "date", "as", "refused")), api);
-            case "clear_together" ->
-                clearTogether(step.only(Set.of("of", "reason", "outcome", "date", "as", "refused")), api);
+            case "clear_together" -> clearTogether(step.only(Set.of("of", "reason", "outcome", "as", "refused")), api);
             case "start_from" ->
                 startFrom(step.only(Set.of("ref", "of", "as_kind", "customer", "date", "as", "refused")), api);
             case "unwind" ->
@@ -393,8 +408,8 @@ final class Case {
     /** A step of an order's request for approval. */
     private void step(Yaml step, Api api, String what) {
         api.post(
-                "/api/orders/" + number(step.only(Set.of("of", "reason", "date", "as", "refused")), "of") + "/" + what,
-                Map.of("version", version(step.text("of")), "reason", step.text("reason", ""), "date", date(step)));
+                "/api/orders/" + number(step.only(Set.of("of", "reason", "as", "refused")), "of") + "/" + what,
+                Map.of("version", version(step.text("of")), "reason", step.text("reason", "")));
     }
 
     private void order(Yaml step, Api api) {
@@ -405,7 +420,7 @@ final class Case {
         request.put("po", step.text("po", ""));
         request.put(
                 "kind", step.text("kind", "standard").toUpperCase(Locale.ROOT).replace('-', '_'));
-        request.put("date", date(step));
+        put(request, "date", date(step));
         request.put("lines", lines);
         request.put("draft", true);
         var draft = api.post("/api/orders", request);
@@ -413,7 +428,7 @@ final class Case {
         try {
             api.post(
                     "/api/orders/" + document.number() + "/submission",
-                    Map.of("version", draft.get("version").asLong(), "date", date(step)));
+                    Map.of("version", draft.get("version").asLong()));
         } catch (Api.Refused refused) {
             // a mandatory entry that is missing leaves the order a draft
             if (!refused.code().equals("incomplete") || step.has("refused")) {
@@ -472,7 +487,7 @@ final class Case {
         step.sections("add").forEach(line -> lines.add(line(line, true)));
         var request = new LinkedHashMap<String, Object>();
         request.put("version", order.get("version").asLong());
-        request.put("date", date(step));
+        put(request, "date", date(step));
         put(request, "po", step.has("po") ? step.text("po") : null);
         put(request, "remark", step.has("remark") ? step.text("remark") : null);
         request.put("lines", lines);
@@ -484,7 +499,6 @@ final class Case {
         var request = new LinkedHashMap<String, Object>();
         request.put("order", number(step, "of"));
         request.put("version", version(step.text("of")));
-        request.put("date", date(step));
         if (step.has("lines")) {
             request.put(
                     "lines",
@@ -505,7 +519,7 @@ final class Case {
                 .get("/api/dispatches/" + dispatch)
                 .get("version")
                 .asLong();
-        api.post("/api/dispatches/" + dispatch + "/" + what, Map.of("version", version, "date", date(step)));
+        api.post("/api/dispatches/" + dispatch + "/" + what, dated(step, Map.of("version", version)));
     }
 
     private void invoice(Yaml step, Api api) {
@@ -516,7 +530,7 @@ final class Case {
                 step.list("of").stream()
                         .map(ref -> document(String.valueOf(ref)).number())
                         .toList());
-        request.put("date", date(step));
+        put(request, "date", date(step));
         if (step.has("lines")) {
             request.put(
                     "lines",
@@ -548,7 +562,7 @@ final class Case {
         var request = new LinkedHashMap<String, Object>();
         request.put("customer", customer(step.text("customer")));
         request.put("po", step.text("po", ""));
-        request.put("date", date(step));
+        put(request, "date", date(step));
         request.put(
                 "lines",
                 step.sections("lines").stream().map(line -> line(line, true)).toList());
@@ -573,7 +587,7 @@ final class Case {
                 users.as("auditor").get(path + of.number()).get("version").asLong());
         put(request, "amount", step.decimal("amount", null));
         request.put("reason", step.text("reason", "refunded for the case"));
-        request.put("date", date(step));
+        put(request, "date", date(step));
         var refund = api.post("/api/refunds", request);
         if (step.has("customer") && !refund.get("customer").asString().equals(customer(step.text("customer")))) {
             throw new CaseFailed("the refund went to " + refund.get("customer").asString());
@@ -585,7 +599,7 @@ final class Case {
     private void pay(Yaml step, Api api) {
         var request = new LinkedHashMap<String, Object>();
         request.put("customer", customer(step.text("customer")));
-        request.put("date", date(step));
+        put(request, "date", date(step));
         request.put(
                 "allocate",
                 step.sections("allocate").stream()
@@ -619,9 +633,7 @@ final class Case {
                         .map(ref -> Map.of("number", document(ref).number(), "version", version(ref)))
                         .toList(),
                 "reason",
-                step.text("reason", "cleared together"),
-                "date",
-                date(step));
+                step.text("reason", "cleared together"));
         var preview = api.post("/api/clearing-previews", sequence);
         var done = api.post(
                 "/api/clearings",
@@ -662,14 +674,14 @@ final class Case {
         if (step.text("as_kind", "order").equals("credit")) {
             request.put("of" + of.kind().charAt(0) + of.kind().substring(1).toLowerCase(Locale.ROOT), of.number());
             request.put("reason", "started from " + of.number());
-            request.put("date", date(step));
+            put(request, "date", date(step));
             credited(step, api.post("/api/credit-notes", request));
             return;
         }
         request.put("kind", of.kind());
         request.put("number", of.number());
         put(request, "customer", step.has("customer") ? customer(step.text("customer")) : null);
-        request.put("date", date(step));
+        put(request, "date", date(step));
         documents.put(
                 step.text("ref"),
                 new Document(
@@ -684,7 +696,7 @@ final class Case {
         request.put("number", of.number());
         request.put("intent", step.text("intent"));
         request.put("reason", step.text("reason", ""));
-        request.put("date", date(step));
+        put(request, "date", date(step));
         request.put("withDispatch", step.flag("with_dispatch"));
         put(request, "money", step.has("money") ? step.text("money") : null);
         if (step.has("lines")) {
@@ -730,7 +742,6 @@ final class Case {
         var reason = step.text("reason", "");
         request.put("reason", reason.isBlank() || isReturnReason(reason) ? reason : "other");
         request.put("remark", reason);
-        request.put("date", date(step));
         documents.put(
                 step.text("ref"),
                 new Document(
@@ -755,31 +766,31 @@ final class Case {
                     "lines",
                     step.sections("lines").stream().map(Case::quantityOfLine).toList());
         }
-        request.put("date", date(step));
+        put(request, "date", date(step));
         api.post("/api/returns/" + number(step, "of") + "/receipts", request);
     }
 
     private void inspect(Yaml step, Api api) {
         api.post(
                 "/api/returns/" + number(step, "of") + "/inspections",
-                Map.of(
-                        "date",
-                        date(step),
-                        "lines",
-                        step.sections("lines").stream()
-                                .map(line -> {
-                                    line.only(Set.of("line", "restock", "scrap", "send_back"));
-                                    return Map.of(
-                                            "line",
-                                            line.decimal("line").intValueExact(),
-                                            "restock",
-                                            line.decimal("restock", BigDecimal.ZERO),
-                                            "scrap",
-                                            line.decimal("scrap", BigDecimal.ZERO),
-                                            "sendBack",
-                                            line.decimal("send_back", BigDecimal.ZERO));
-                                })
-                                .toList()));
+                dated(
+                        step,
+                        Map.of(
+                                "lines",
+                                step.sections("lines").stream()
+                                        .map(line -> {
+                                            line.only(Set.of("line", "restock", "scrap", "send_back"));
+                                            return Map.of(
+                                                    "line",
+                                                    line.decimal("line").intValueExact(),
+                                                    "restock",
+                                                    line.decimal("restock", BigDecimal.ZERO),
+                                                    "scrap",
+                                                    line.decimal("scrap", BigDecimal.ZERO),
+                                                    "sendBack",
+                                                    line.decimal("send_back", BigDecimal.ZERO));
+                                        })
+                                        .toList())));
     }
 
     private void credit(Yaml step, Api api) {
@@ -787,7 +798,7 @@ final class Case {
         var request = new LinkedHashMap<String, Object>();
         request.put(of.kind().equals("RETURN") ? "ofReturn" : "ofInvoice", of.number());
         request.put("reason", step.text("reason", "credited for the case"));
-        request.put("date", date(step));
+        put(request, "date", date(step));
         if (step.has("lines")) {
             request.put(
                     "lines",
@@ -1111,7 +1122,14 @@ final class Case {
         return code;
     }
 
-    private String date(Yaml step) {
-        return step.date("date", today).toString();
+    /** The document's own date, where the step gives it one. */
+    private static String date(Yaml step) {
+        return step.has("date") ? step.date("date").toString() : null;
+    }
+
+    private static Map<String, Object> dated(Yaml step, Map<String, Object> request) {
+        var with = new LinkedHashMap<>(request);
+        put(with, "date", date(step));
+        return with;
     }
 }

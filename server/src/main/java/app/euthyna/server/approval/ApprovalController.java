@@ -18,7 +18,6 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
-import java.time.LocalDate;
 import java.util.List;
 import java.util.function.Consumer;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -59,7 +58,7 @@ class ApprovalController {
 
     /** A step of a request; an approval needs no reason, sending back and recalling do. */
     record ApprovalStep(
-            @NotNull Long version, @Size(max = 2000) String reason, LocalDate date) {}
+            @NotNull Long version, @Size(max = 2000) String reason) {}
 
     /** A rule; {@code figure} is an amount or per cent, as its kind says. */
     record Rule(
@@ -90,23 +89,19 @@ class ApprovalController {
 
     record Reminded(List<String> told) {}
 
-    record Reminder(LocalDate date) {}
+    record Reminder() {}
 
     /** Reminds those whose word an order waits for. */
     @Permissions.Propose
     @PostMapping("/orders/{number}/reminders")
     Reminded remind(@PathVariable String number, @Valid @RequestBody Reminder request, HttpServletRequest http) {
-        return commands.run(
-                http,
-                request,
-                Reminded.class,
-                context -> new Reminded(reminders.remind(context.on(request.date()), number)));
+        return commands.run(http, request, Reminded.class, context -> new Reminded(reminders.remind(context, number)));
     }
 
     private OrderView step(
             String number, ApprovalStep request, HttpServletRequest http, Consumer<CommandContext> step) {
         return commands.run(http, request, OrderView.class, context -> {
-            step.accept(context.on(request.date()).because(request.reason()));
+            step.accept(context.because(request.reason()));
             return orders.view(number);
         });
     }

@@ -123,7 +123,7 @@ public class ApprovalService implements Clearance, EffectSink {
         var order = chains.chain(number).order();
         var asked = asked(order, findings.of(number));
         var approval = RefusedException.orThrow(Approving.approve(
-                order, asked, store.approvals(number), context.person(), context.reason(), context.date()));
+                order, asked, store.approvals(number), context.person(), context.reason(), context.today()));
         orders.getObject().requireVersion(number, version);
         store.add(number, approval);
         history.note(

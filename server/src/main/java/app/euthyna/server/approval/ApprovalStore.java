@@ -166,7 +166,7 @@ class ApprovalStore {
         var since = request(order)
                 .filter(r -> r.state() == State.AWAITING)
                 .map(Request::askedOn)
-                .orElse(context.date());
+                .orElse(context.today());
         jdbc.sql("delete from approval_request where order_id = ?").param(id).update();
         jdbc.sql("insert into approval_request (order_id, state, asked_on, reasons, waits_for) values (?, ?, ?, ?, ?)")
                 .params(id, State.AWAITING.name(), since, reasons, waitsFor.name())
@@ -178,12 +178,12 @@ class ApprovalStore {
         var id = ids.order(order);
         if (request(order).isEmpty()) {
             jdbc.sql("insert into approval_request (order_id, state, asked_on, reasons) values (?, ?, ?, '')")
-                    .params(id, state.name(), context.date())
+                    .params(id, state.name(), context.today())
                     .update();
         }
         jdbc.sql("update approval_request set state = ?, waits_for = null, closed_by = ?, closed_on = ?,"
                         + " closing = ? where order_id = ?")
-                .params(state.name(), context.person().username(), context.date(), context.reason(), id)
+                .params(state.name(), context.person().username(), context.today(), context.reason(), id)
                 .update();
     }
 }

@@ -136,7 +136,7 @@ class Reminders {
         var told = new TreeSet<String>();
         people.all().stream()
                 .filter(p -> level.roles().contains(p.role()))
-                .forEach(p -> told.addAll(deputies.insteadOf(p.username(), context.date())));
+                .forEach(p -> told.addAll(deputies.insteadOf(p.username(), context.today())));
         told.remove(context.person().username());
         told.forEach(to -> outbox.send(
                 context.person().username(),

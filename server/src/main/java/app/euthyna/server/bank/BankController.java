@@ -205,25 +205,20 @@ class BankController {
 
     /** What an entry is to settle; without shares it stays on account. */
     record AcceptedEntry(
-            @NotBlank String customer, @Size(max = 200) List<@Valid SettledShare> allocate, LocalDate date) {}
+            @NotBlank String customer, @Size(max = 200) List<@Valid SettledShare> allocate) {}
 
-    /** Makes a payment of an entry, dated as the bank booked it unless another date is given. */
+    /** Makes a payment of an entry, dated as the bank booked it. */
     @Permissions.Bill
     @PostMapping("/bank-entries/{id}/payments")
     BankEntryView accept(@PathVariable long id, @Valid @RequestBody AcceptedEntry request, HttpServletRequest http) {
         return commands.run(http, request, BankEntryView.class, context -> {
-            var booked = statements.entries("e.id = ?", id).stream()
-                    .findFirst()
-                    .map(BankStatements.Entry::bookedOn)
-                    .orElse(context.date());
             var settlements = request.allocate() == null
                     ? List.<Settlement>of()
                     : request.allocate().stream()
                             .map(s -> new Settlement(
                                     s.invoice(), company.given("allocate[" + s.invoice() + "].amount", s.amount())))
                             .toList();
-            statements.settle(
-                    context.on(request.date() == null ? booked : request.date()), id, request.customer(), settlements);
+            statements.settle(context, id, request.customer(), settlements);
             return view(statements.entries("e.id = ?", id).get(0));
         });
     }

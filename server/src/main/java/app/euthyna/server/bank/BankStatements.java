@@ -8,6 +8,7 @@ import app.euthyna.core.billing.Matching.Received;
 import app.euthyna.core.billing.OpenInvoice;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
@@ -15,6 +16,7 @@ import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.batch.BatchWork;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.billing.BillingService;
+import app.euthyna.server.ledger.Accounts;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Hashes;
@@ -29,6 +31,7 @@ import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -52,13 +55,15 @@ class BankStatements implements BatchWork {
 
     private final JdbcClient jdbc;
     private final BillingService billing;
+    private final Accounts accounts;
     private final Company company;
     private final Ids ids;
     private final Clock clock;
 
-    BankStatements(JdbcClient jdbc, BillingService billing, Company company, Ids ids, Clock clock) {
+    BankStatements(JdbcClient jdbc, BillingService billing, Accounts accounts, Company company, Ids ids, Clock clock) {
         this.jdbc = jdbc;
         this.billing = billing;
+        this.accounts = accounts;
         this.company = company;
         this.ids = ids;
         this.clock = clock;
@@ -150,6 +155,9 @@ class BankStatements implements BatchWork {
         var open = 0;
         for (int no = 1; no <= statement.entries().size(); no++) {
             var entry = statement.entries().get(no - 1);
+            Dating.bookingDay(entry.bookedOn(), context.today()).ifPresent(refusal -> {
+                throw new RefusedException(refusal);
+            });
             var ours = entry.amount().signum() > 0
                     && Camt053.inCompanyCurrency(entry, company.currency())
                     && !entry.reversal()
@@ -295,21 +303,52 @@ class BankStatements implements BatchWork {
                 .list();
     }
 
-    /** Makes a payment of an entry; what its invoices do not take stays on account. */
+    /**
+     * Makes a payment of an entry; what its invoices do not take stays on account. It is dated as the bank booked it,
+     * or on the first open day where the books are closed then; an invoice of a later day is settled on that day.
+     */
     @Transactional(propagation = Propagation.MANDATORY)
     public String settle(CommandContext context, long id, String customer, List<Settlement> settlements) {
         var entry = openEntry(id);
+        var booked = accounts.closedThrough()
+                .filter(through -> !entry.bookedOn().isAfter(through))
+                .map(through -> through.plusDays(1))
+                .orElse(entry.bookedOn());
+        var received = context.dated(booked);
+        var later = invoicedAfter(booked, settlements);
         var words = entry.remittance().isBlank() ? entry.creditorReference() : entry.remittance();
         var payment = billing.receive(
-                context,
+                received,
                 customer,
                 company.money(entry.amount()),
-                settlements,
+                settlements.stream()
+                        .filter(one -> !later.containsKey(one.invoice()))
+                        .toList(),
                 Texts.cut(words.isBlank() ? entry.reference() : words, 140));
         jdbc.sql("update bank_entry set state = 'SETTLED', payment_id = ? where id = ?")
                 .params(ids.payment(payment), id)
                 .update();
+        for (var one : settlements) {
+            if (later.containsKey(one.invoice())) {
+                billing.allocateCredit(context.dated(later.get(one.invoice())), customer, List.of(one), payment);
+            }
+        }
         return payment;
+    }
+
+    /** Those of the invoices that are dated after a day, with their dates. */
+    private Map<String, LocalDate> invoicedAfter(LocalDate day, List<Settlement> settlements) {
+        var later = new HashMap<String, LocalDate>();
+        if (!settlements.isEmpty()) {
+            jdbc.sql("select number, invoiced_on from invoice where number in (:numbers) and invoiced_on > :day")
+                    .param(
+                            "numbers",
+                            settlements.stream().map(Settlement::invoice).toList())
+                    .param("day", day)
+                    .query((r, n) -> later.put(r.getString(1), r.getObject(2, LocalDate.class)))
+                    .list();
+        }
+        return later;
     }
 
     /** Somebody says that an entry is no customer's payment. */
@@ -366,7 +405,7 @@ class BankStatements implements BatchWork {
         var proposal = best(entry)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(
                         "certain match any more for bank entry", String.valueOf(entry.id()))));
-        var payment = settle(context.on(entry.bookedOn()), entry.id(), proposal.customer(), proposal.settlements());
+        var payment = settle(context, entry.id(), proposal.customer(), proposal.settlements());
         return new Done(new DocumentRef(DocumentKind.PAYMENT, payment), proposal.reason());
     }
 }

@@ -7,6 +7,7 @@ import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
@@ -16,8 +17,8 @@ import jakarta.annotation.PreDestroy;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Timestamp;
-import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.util.Arrays;
@@ -60,7 +61,7 @@ public class Batches {
     private final JdbcClient jdbc;
     private final Commands commands;
     private final TransactionTemplate transactions;
-    private final Clock clock;
+    private final CompanyClock clock;
     private final ObjectProvider<BatchWork> works;
     private final ExecutorService workers = Executors.newFixedThreadPool(2, task -> {
         var thread = new Thread(task, "batch");
@@ -72,7 +73,7 @@ public class Batches {
             JdbcClient jdbc,
             Commands commands,
             TransactionTemplate transactions,
-            Clock clock,
+            CompanyClock clock,
             ObjectProvider<BatchWork> works) {
         this.jdbc = jdbc;
         this.commands = commands;
@@ -165,7 +166,7 @@ public class Batches {
     }
 
     private long insert(CommandContext context, Kind kind) {
-        var now = Timestamp.from(clock.instant());
+        var now = Timestamp.from(Instant.now());
         var key = new GeneratedKeyHolder();
         jdbc.sql("insert into batch (kind, asked_at, touched_at, asked_by, role, stands_in, on_date, reason)"
                         + " values (?, ?, ?, ?, ?, ?, ?, ?)")
@@ -206,7 +207,15 @@ public class Batches {
 
     /** Works on a batch, and answers when it is done or patience ends; it goes on in the background then. */
     public BatchView carryOut(long id) {
-        var running = workers.submit(() -> work(id));
+        var running = workers.submit(() -> {
+            try {
+                work(id);
+            } catch (RuntimeException bug) {
+                // whoever asked may have stopped waiting for it
+                LOG.error("batch {} broke off", id, bug);
+                throw bug;
+            }
+        });
         try {
             running.get(PATIENCE.toMillis(), TimeUnit.MILLISECONDS);
         } catch (TimeoutException goesOn) {
@@ -225,10 +234,16 @@ public class Batches {
     void takeUp() {
         jdbc.sql("select distinct b.id from batch_entry e join batch b on b.id = e.batch_id where e.state ="
                         + " 'WAITING' and b.touched_at < ? order by b.id")
-                .param(Timestamp.from(clock.instant().minus(SILENCE)))
+                .param(Timestamp.from(Instant.now().minus(SILENCE)))
                 .query(Long.class)
                 .list()
-                .forEach(id -> workers.execute(() -> work(id)));
+                .forEach(id -> workers.execute(() -> {
+                    try {
+                        work(id);
+                    } catch (RuntimeException bug) {
+                        LOG.error("batch {} broke off", id, bug);
+                    }
+                }));
     }
 
     private void work(long id) {
@@ -237,15 +252,16 @@ public class Batches {
                 .query((r, n) -> new Batch(
                         Kind.valueOf(r.getString(1)),
                         new CommandContext(
-                                new Person(
-                                        r.getString(2),
-                                        Role.valueOf(r.getString(3)),
-                                        Arrays.stream(r.getString(4).split(","))
-                                                .filter(role -> !role.isEmpty())
-                                                .map(Role::valueOf)
-                                                .collect(Collectors.toSet())),
-                                r.getObject(5, LocalDate.class),
-                                r.getString(6))))
+                                        new Person(
+                                                r.getString(2),
+                                                Role.valueOf(r.getString(3)),
+                                                Arrays.stream(r.getString(4).split(","))
+                                                        .filter(role -> !role.isEmpty())
+                                                        .map(Role::valueOf)
+                                                        .collect(Collectors.toSet())),
+                                        clock.today(),
+                                        r.getString(6))
+                                .dated(r.getObject(5, LocalDate.class))))
                 .single();
         var doer = works.stream()
                 .filter(work -> work.kind() == batch.kind())
@@ -306,7 +322,7 @@ public class Batches {
                 .param(no)
                 .update();
         jdbc.sql("update batch set touched_at = ? where id = ?")
-                .params(Timestamp.from(clock.instant()), batch)
+                .params(Timestamp.from(Instant.now()), batch)
                 .update();
     }
 

@@ -95,7 +95,8 @@ class BillingController {
             List<@Valid BilledLine> lines,
             @Size(max = 2000) String text,
             Boolean ahead,
-            LocalDate date) {}
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     /** An invoice without an earlier order. */
     record DirectInvoice(
@@ -104,7 +105,8 @@ class BillingController {
             String site,
             @Size(max = 2000) String text,
             @NotEmpty @Size(max = 2000) List<@Valid WrittenLine> lines,
-            LocalDate date) {}
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     record SettledInvoice(@NotBlank String invoice, @NotNull BigDecimal amount) {}
 
@@ -113,11 +115,16 @@ class BillingController {
             @NotNull BigDecimal amount,
             @Size(max = 500) List<@Valid SettledInvoice> allocate,
             @Size(max = 140) String reference,
-            LocalDate date) {}
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     /** @param of the document whose credit it is; the oldest credit first where it is left out */
     record CreditUse(
-            @NotBlank String customer, String of, @NotEmpty List<@Valid SettledInvoice> allocate, LocalDate date) {}
+            @NotBlank String customer,
+            String of,
+            @NotEmpty List<@Valid SettledInvoice> allocate,
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     /**
      * A line of an invoice.
@@ -227,7 +234,7 @@ class BillingController {
                                             "lines[" + l.order() + "/" + l.line() + "].quantity", l.quantity())))
                             .toList();
             return invoice(billing.bill(
-                    context.on(request.date()),
+                    context.given(request.date(), request.reason()),
                     request.orders(),
                     shares,
                     Texts.given(request.text()),
@@ -243,7 +250,7 @@ class BillingController {
                 request,
                 InvoiceView.class,
                 context -> invoice(direct.invoice(
-                        context.on(request.date()),
+                        context.given(request.date(), request.reason()),
                         new OrderDraft(
                                 request.customer(),
                                 request.po(),
@@ -263,7 +270,8 @@ class BillingController {
     record BillingBatch(
             @NotEmpty @Size(max = 500) List<@Valid BilledTogether> invoices,
             @Size(max = 2000) String text,
-            LocalDate date) {}
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     /** Bills many, each invoice on its own; the answer is the log, which goes on where it is long. */
     @Permissions.Bill
@@ -275,7 +283,7 @@ class BillingController {
                 request,
                 Long.class,
                 context -> batches.begin(
-                        context.on(request.date()),
+                        context.given(request.date(), request.reason()),
                         Batches.Kind.BILLING,
                         request.invoices().stream()
                                 .map(one -> new Batches.Asked(
@@ -293,7 +301,7 @@ class BillingController {
                 request,
                 PaymentView.class,
                 context -> payment(billing.receive(
-                        context.on(request.date()),
+                        context.given(request.date(), request.reason()),
                         request.customer(),
                         company.given("amount", request.amount()),
                         settlements(request.allocate()),
@@ -312,7 +320,7 @@ class BillingController {
     PaymentView takeOff(@PathVariable String number, @Valid @RequestBody TakenOff request, HttpServletRequest http) {
         return commands.run(http, request, PaymentView.class, context -> {
             billing.takeOff(
-                    context.on(request.date()).because(Texts.given(request.reason())),
+                    context.given(request.date(), request.reason()),
                     number,
                     request.version(),
                     settlements(request.allocate()));
@@ -328,8 +336,7 @@ class BillingController {
     @PostMapping("/payments/{number}/reversal")
     PaymentView reverse(@PathVariable String number, @Valid @RequestBody Reversed request, HttpServletRequest http) {
         return commands.run(http, request, PaymentView.class, context -> {
-            billing.reverse(
-                    context.on(request.date()).because(Texts.given(request.reason())), number, request.version());
+            billing.reverse(context.given(request.date(), request.reason()), number, request.version());
             return payment(number);
         });
     }
@@ -339,7 +346,7 @@ class BillingController {
     CreditView allocateCredit(@Valid @RequestBody CreditUse request, HttpServletRequest http) {
         return commands.run(http, request, CreditView.class, context -> {
             billing.allocateCredit(
-                    context.on(request.date()),
+                    context.given(request.date(), request.reason()),
                     request.customer(),
                     settlements(request.allocate()),
                     Texts.given(request.of()));

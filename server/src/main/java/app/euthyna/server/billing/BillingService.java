@@ -94,8 +94,7 @@ public class BillingService {
                 customer.code(),
                 new ArrayList<>(found.values()),
                 shares,
-                new Billing.Terms(
-                        numbers.nextInvoice(context.date()), context.date(), customer.termsDays(), text, ahead),
+                new Billing.Terms(numbers.nextInvoice(context), context.date(), customer.termsDays(), text, ahead),
                 rules.inForce().billedAhead()));
         writer.write(context, List.of(invoiced));
         return invoiced.invoice().number();

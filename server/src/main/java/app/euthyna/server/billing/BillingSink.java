@@ -77,9 +77,25 @@ class BillingSink implements EffectSink {
         for (var order : orders) {
             var chain = chains.chain(order);
             if (chain.unappliedDeposits().isPositive()) {
-                further.write(Depositing.apply(chain, openInvoices.ofOrder(ids.order(order))));
+                Depositing.apply(chain, openInvoices.ofOrder(ids.order(order)))
+                        .forEach(applied ->
+                                further.write(context.dated(day(applied, chain, context)), List.of(applied)));
             }
         }
+    }
+
+    /** Of money that was never used: the day on which both the deposit and the invoices were there. */
+    private static LocalDate day(Effect.DepositApplied applied, Chain chain, CommandContext context) {
+        var deposit = chain.deposits().stream()
+                .filter(one -> one.number().equals(applied.deposit()))
+                .findFirst()
+                .orElseThrow();
+        return deposit.unapplied().equals(deposit.amount())
+                ? applied.settlements().stream()
+                        .map(settlement -> Chain.invoiceOf(List.of(chain), settlement.invoice())
+                                .on())
+                        .reduce(deposit.on(), (one, other) -> one.isAfter(other) ? one : other)
+                : context.today();
     }
 
     private final class Store extends EffectListener {

@@ -12,7 +12,6 @@ import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
-import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -68,8 +67,7 @@ class DepositController {
     /** What is asked for of an order: an amount, or a per cent of its gross. */
     record AskedDeposit(
             @Positive BigDecimal amount,
-            @Positive @DecimalMax("100") BigDecimal percent,
-            LocalDate date) {}
+            @Positive @DecimalMax("100") BigDecimal percent) {}
 
     /**
      * What was asked for and what came of it.
@@ -86,7 +84,11 @@ class DepositController {
             BigDecimal received,
             BigDecimal missing) {}
 
-    record DepositIn(@NotBlank String order, @NotNull BigDecimal amount, LocalDate date) {}
+    record DepositIn(
+            @NotBlank String order,
+            @NotNull BigDecimal amount,
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     /** What a part of a deposit was put to. */
     record DepositUseView(
@@ -110,7 +112,8 @@ class DepositController {
             @NotNull Long version,
             @NotBlank String invoice,
             @NotNull BigDecimal amount,
-            LocalDate date) {}
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     /** Where what is unapplied goes; without an amount, all of it. */
     record MovedDeposit(
@@ -165,7 +168,7 @@ class DepositController {
             throw new RefusedException(CommonRefusal.Incomplete.of("amount", "either an amount or a percentage"));
         }
         return commands.run(http, request, DepositRequestView.class, given -> {
-            var context = given.on(request.date());
+            var context = given;
             locks.customerAndOrder(number);
             var amount = request.amount() == null
                     ? Depositing.share(chains.chain(number), request.percent())
@@ -219,7 +222,9 @@ class DepositController {
                 request,
                 DepositView.class,
                 context -> deposit(billing.deposit(
-                        context.on(request.date()), request.order(), company.given("amount", request.amount()))));
+                        context.given(request.date(), request.reason()),
+                        request.order(),
+                        company.given("amount", request.amount()))));
     }
 
     @Permissions.Bill
@@ -228,7 +233,7 @@ class DepositController {
             @PathVariable String number, @Valid @RequestBody AppliedDeposit request, HttpServletRequest http) {
         return commands.run(http, request, DepositView.class, context -> {
             billing.applyDeposit(
-                    context.on(request.date()),
+                    context.given(request.date(), request.reason()),
                     number,
                     request.version(),
                     request.invoice(),
@@ -245,7 +250,7 @@ class DepositController {
                 request,
                 DepositView.class,
                 context -> deposit(billing.moveDeposit(
-                        context.on(request.date()).because(Texts.given(request.reason())),
+                        context.given(request.date(), request.reason()),
                         number,
                         request.version(),
                         request.order(),
@@ -258,7 +263,7 @@ class DepositController {
             @PathVariable String number, @Valid @RequestBody CreditedDeposit request, HttpServletRequest http) {
         return commands.run(http, request, DepositView.class, context -> {
             billing.creditDeposit(
-                    context.on(request.date()).because(Texts.given(request.reason())),
+                    context.given(request.date(), request.reason()),
                     number,
                     request.version(),
                     amount(request.amount()));
@@ -274,7 +279,7 @@ class DepositController {
                 request,
                 RefundView.class,
                 context -> refund(billing.refund(
-                        context.on(request.date()).because(Texts.given(request.reason())),
+                        context.given(request.date(), request.reason()),
                         request.of(),
                         request.version(),
                         amount(request.amount()))));

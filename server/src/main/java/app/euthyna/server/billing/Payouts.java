@@ -12,6 +12,7 @@ import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Locks;
@@ -19,9 +20,8 @@ import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.PreDestroy;
 import java.sql.Timestamp;
-import java.time.Clock;
 import java.time.Duration;
-import java.time.LocalDate;
+import java.time.Instant;
 import java.util.List;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -61,7 +61,7 @@ class Payouts implements EffectSink {
     private final TransactionTemplate transactions;
     private final EffectWriter writer;
     private final Locks locks;
-    private final Clock clock;
+    private final CompanyClock clock;
     private final ExecutorService worker = Executors.newSingleThreadExecutor(task -> {
         var thread = new Thread(task, "payouts");
         thread.setDaemon(true);
@@ -77,7 +77,7 @@ class Payouts implements EffectSink {
             TransactionTemplate transactions,
             EffectWriter writer,
             Locks locks,
-            Clock clock) {
+            CompanyClock clock) {
         this.jdbc = jdbc;
         this.rules = rules;
         this.service = service;
@@ -160,7 +160,7 @@ class Payouts implements EffectSink {
     void takeUp() {
         jdbc.sql("select id from payout where closed = false and (state = 'WAITING' or state = 'SENDING' and"
                         + " claimed_at < ?) order by id fetch first 100 rows only")
-                .param(Timestamp.from(clock.instant().minus(SILENCE)))
+                .param(Timestamp.from(Instant.now().minus(SILENCE)))
                 .query(Long.class)
                 .list()
                 .forEach(id -> worker.execute(() -> send(id)));
@@ -186,7 +186,7 @@ class Payouts implements EffectSink {
     }
 
     private Claimed claim(long id) {
-        var now = clock.instant();
+        var now = Instant.now();
         var taken = jdbc.sql(
                         "update payout set state = 'SENDING', claimed_at = ?, tries = tries + 1, version = version + 1"
                                 + " where id = ? and closed = false and (state = 'WAITING' or state = 'SENDING' and"
@@ -244,7 +244,7 @@ class Payouts implements EffectSink {
             var again = refund("r.number = ?", refund.number());
             if (!again.reversed()) {
                 writer.write(
-                        new CommandContext(THE_SERVICE, LocalDate.now(clock), "declined by the payment service"),
+                        new CommandContext(THE_SERVICE, clock.today(), "declined by the payment service"),
                         List.of(RefusedException.orThrow(RefundRules.reverse(again))));
             }
         }

@@ -68,7 +68,7 @@ public class CheckService {
         locks.customerAndOrder(number);
         var chain = chains.chain(number);
         var after = RefusedException.orThrow(FindingDecisions.waive(
-                chain, findings.of(number), named, context.person(), context.reason(), context.date()));
+                chain, findings.of(number), named, context.person(), context.reason(), context.today()));
         orders.requireVersion(number, version);
         // what is waived is what was seen; what got worse since then, or is new, holds the order
         settle(
@@ -76,7 +76,7 @@ public class CheckService {
                 chain,
                 Checks.run(
                         chain,
-                        checkContexts.of(chain.order(), context.date()),
+                        checkContexts.of(chain.order(), context.today()),
                         after,
                         Checks.Occasion.WORLD_CHANGED,
                         Optional.empty()),
@@ -130,9 +130,9 @@ public class CheckService {
         }
         return Remedies.of(
                 chain,
-                checkContexts.of(chain.order(), context.date()),
+                checkContexts.of(chain.order(), context.today()),
                 findings.of(number),
-                changed -> checkContexts.of(changed, context.date()));
+                changed -> checkContexts.of(changed, context.today()));
     }
 
     /** Changes an order as one of its remedies says. Money is for billing to record. */
@@ -176,7 +176,7 @@ public class CheckService {
     DryRun dryRun(CommandContext context, Optional<String> number, OrderDraft draft) {
         if (number.isEmpty()) {
             var order = orders.simulate(context, draft);
-            var checkContext = checkContexts.of(order, context.date());
+            var checkContext = checkContexts.of(order, context.today());
             return new DryRun(
                     Chain.of(order),
                     Checks.run(Chain.of(order), checkContext, List.of(), Checks.Occasion.SUBMITTED, Optional.empty()),
@@ -185,7 +185,7 @@ public class CheckService {
         var was = chains.chain(number.get());
         var order = orders.simulateChange(context, number.get(), draft);
         var chain = was.after(new Effect.OrderChanged(was.order(), order, List.of()));
-        var checkContext = checkContexts.of(order, context.date());
+        var checkContext = checkContexts.of(order, context.today());
         var occasion = order.state() == OrderState.DRAFT ? Checks.Occasion.SUBMITTED : Checks.Occasion.CHANGED;
         return new DryRun(
                 chain,

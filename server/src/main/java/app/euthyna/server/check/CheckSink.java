@@ -221,7 +221,7 @@ class CheckSink implements EffectSink {
 
         private Void check(String order, Occasion occasion, Optional<Chain> was) {
             var chain = chains.chain(order);
-            var checkContext = checkContexts.of(chain.order(), context.date());
+            var checkContext = checkContexts.of(chain.order(), context.today());
             var after = Checks.run(chain, checkContext, findings.of(order), occasion, was);
             if (occasion == Occasion.SUBMITTED || occasion == Occasion.CHANGED) {
                 DuplicatePo.refusal(after, checkContext.customer().po(), context.person())
@@ -242,7 +242,8 @@ class CheckSink implements EffectSink {
                 to = clearance.decide(context, chain, found, occasion);
             }
             if (from != to) {
-                further.write(List.of(new Effect.StateChanged(chain.order().number(), from, to)));
+                further.write(
+                        context, List.of(new Effect.StateChanged(chain.order().number(), from, to)));
             }
         }
 

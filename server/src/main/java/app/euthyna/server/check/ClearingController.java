@@ -14,7 +14,6 @@ import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
-import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -63,10 +62,9 @@ class ClearingController {
     /** Orders in the sequence in which they are to be cleared. */
     record AskedSequence(
             @NotEmpty @Size(max = 200) List<@Valid AskedOrder> orders,
-            @Size(max = 2000) String reason,
-            LocalDate date) {
+            @Size(max = 2000) String reason) {
         private CommandContext in(CommandContext context) {
-            return context.on(date).because(reason);
+            return context.because(reason);
         }
 
         private List<ClearingService.Asked> asked() {
@@ -122,8 +120,7 @@ class ClearingController {
     record AppliedRemedy(
             @NotNull Long version,
             @NotBlank String check,
-            @NotNull Remedy.Kind kind,
-            LocalDate date) {}
+            @NotNull Remedy.Kind kind) {}
 
     @GetMapping("/review/{number}/remedies")
     List<RemedyView> remedies(@PathVariable String number) {
@@ -150,7 +147,7 @@ class ClearingController {
     OrderView apply(@PathVariable String number, @Valid @RequestBody AppliedRemedy request, HttpServletRequest http) {
         return commands.run(http, request, OrderView.class, context -> {
             checks.remedy(
-                    context.on(request.date()),
+                    context,
                     number,
                     request.version(),
                     ReviewController.named(List.of(request.check())).iterator().next(),
@@ -158,8 +155,6 @@ class ClearingController {
             return orders.view(number);
         });
     }
-
-    record Day(LocalDate date) {}
 
     record Swept(int customers) {}
 
@@ -169,7 +164,7 @@ class ClearingController {
      */
     @Permissions.Decide
     @PostMapping("/rechecks")
-    Swept recheck(@Valid @RequestBody Day request) {
-        return new Swept(recheck.run(request.date() == null ? commands.context().date() : request.date()));
+    Swept recheck() {
+        return new Swept(recheck.run(commands.context().today()));
     }
 }

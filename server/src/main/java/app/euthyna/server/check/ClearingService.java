@@ -211,7 +211,7 @@ class ClearingService {
     private List<Finding> now(CommandContext context, Chain chain) {
         return Checks.run(
                 chain,
-                checkContexts.of(chain.order(), context.date()),
+                checkContexts.of(chain.order(), context.today()),
                 findings.of(chain.order().number()),
                 Occasion.WORLD_CHANGED,
                 Optional.empty());
@@ -223,7 +223,7 @@ class ClearingService {
         var version = orders.view(number).version();
         var order = chain.order();
         var customer = masterData.customer(order.customer());
-        var checkContext = checkContexts.of(order, context.date());
+        var checkContext = checkContexts.of(order, context.today());
         var exposure = checkContexts.position(order.customer(), "").exposure();
         var now = Checks.run(chain, checkContext, findings.of(number), Occasion.WORLD_CHANGED, Optional.empty());
         var passing = Clearing.passing(alone, now, asked.accepted());
@@ -318,7 +318,7 @@ class ClearingService {
         var after = now;
         if (!passing.isEmpty()) {
             var decision =
-                    FindingDecisions.waive(chain, now, passing, context.person(), context.reason(), context.date());
+                    FindingDecisions.waive(chain, now, passing, context.person(), context.reason(), context.today());
             if (decision.isRefused()) {
                 return Optional.of(decision.refusals().get(0));
             }

@@ -6,10 +6,12 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.server.people.People;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Locks;
 import java.sql.Timestamp;
-import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import org.slf4j.Logger;
@@ -29,6 +31,9 @@ import org.springframework.transaction.support.TransactionTemplate;
 class DailyRecheck {
 
     private static final Logger LOG = LoggerFactory.getLogger(DailyRecheck.class);
+    /** A run that has not ended after so long has lost its server. */
+    private static final Duration SILENCE = Duration.ofHours(2);
+
     private static final Person THE_CLOCK = new Person("clock", Role.ADMIN);
 
     private final People people;
@@ -37,7 +42,7 @@ class DailyRecheck {
     private final TransactionTemplate transactions;
     private final Locks locks;
     private final EffectWriter writer;
-    private final Clock clock;
+    private final CompanyClock clock;
 
     DailyRecheck(
             JdbcClient jdbc,
@@ -45,7 +50,7 @@ class DailyRecheck {
             TransactionTemplate transactions,
             Locks locks,
             EffectWriter writer,
-            Clock clock,
+            CompanyClock clock,
             People people) {
         this.people = people;
         this.jdbc = jdbc;
@@ -58,23 +63,46 @@ class DailyRecheck {
 
     @Scheduled(initialDelay = 60_000, fixedDelay = 600_000)
     void onceADay() {
-        var today = LocalDate.now(clock);
+        // a company that is still being set up is looked at when it stands
+        if (!people.isEmpty()) {
+            ofToday();
+        }
+    }
+
+    /** Does today's re-check, unless it is done or another server does it. */
+    public void ofToday() {
+        var today = clock.today();
         try {
-            // a company that is still being set up is looked at when it stands
-            if (!people.isEmpty()
-                    && jdbc.sql("select count(*) from daily_recheck where run_on = ?")
-                                    .param(today)
-                                    .query(Long.class)
-                                    .single()
-                            == 0) {
-                jdbc.sql("insert into daily_recheck (run_on, started_at) values (?, ?)")
-                        .params(today, Timestamp.from(clock.instant()))
+            if (begins(today)) {
+                var done = run(today);
+                jdbc.sql("update daily_recheck set finished_at = ? where run_on = ?")
+                        .params(Timestamp.from(Instant.now()), today)
                         .update();
-                LOG.info("{} customers were re-checked for dates that passed.", run(today));
+                LOG.info("{} customers were re-checked for dates that passed.", done);
             }
         } catch (DuplicateKeyException another) {
             LOG.debug("another server does today's re-check");
         }
+    }
+
+    /** A day that was begun and not ended within a while is begun again: its server is gone. */
+    private boolean begins(LocalDate day) {
+        var now = Instant.now();
+        var known = jdbc.sql("select count(*) from daily_recheck where run_on = ?")
+                        .param(day)
+                        .query(Long.class)
+                        .single()
+                > 0;
+        return known
+                ? jdbc.sql("update daily_recheck set started_at = ? where run_on = ? and finished_at is null"
+                                        + " and started_at < ?")
+                                .params(Timestamp.from(now), day, Timestamp.from(now.minus(SILENCE)))
+                                .update()
+                        > 0
+                : jdbc.sql("insert into daily_recheck (run_on, started_at) values (?, ?)")
+                                .params(day, Timestamp.from(now))
+                                .update()
+                        > 0;
     }
 
     /** Has everything that could have changed by a day looked at again; answers how many customers that concerned. */
@@ -103,11 +131,16 @@ class DailyRecheck {
         return customers.size();
     }
 
+    /** What fails for one customer is told and does not keep the others from their turn. */
     private void again(CommandContext context, String customer) {
-        commands.retrying(() -> transactions.execute(status -> {
-            locks.customer(customer);
-            writer.write(context, List.of(new Effect.CustomerChanged(customer)));
-            return null;
-        }));
+        try {
+            commands.retrying(() -> transactions.execute(status -> {
+                locks.customer(customer);
+                writer.write(context, List.of(new Effect.CustomerChanged(customer)));
+                return null;
+            }));
+        } catch (RuntimeException failed) {
+            LOG.error("The orders of customer {} could not be re-checked.", customer, failed);
+        }
     }
 }

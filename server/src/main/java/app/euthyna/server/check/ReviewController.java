@@ -106,13 +106,11 @@ class ReviewController {
     record Waiver(
             @NotNull Long version,
             @NotNull List<String> findings,
-            @NotNull @Size(max = 2000) String reason,
-            LocalDate date) {}
+            @NotNull @Size(max = 2000) String reason) {}
 
     record Declination(
             @NotNull Long version,
-            @NotNull @Size(max = 2000) String reason,
-            LocalDate date) {}
+            @NotNull @Size(max = 2000) String reason) {}
 
     /**
      * An order as it is written now.
@@ -133,11 +131,7 @@ class ReviewController {
     @PostMapping("/orders/{number}/waivers")
     SheetView waive(@PathVariable String number, @Valid @RequestBody Waiver request, HttpServletRequest http) {
         return commands.run(http, request, SheetView.class, context -> {
-            checks.waive(
-                    context.on(request.date()).because(request.reason()),
-                    number,
-                    request.version(),
-                    named(request.findings()));
+            checks.waive(context.because(request.reason()), number, request.version(), named(request.findings()));
             return sheet(number);
         });
     }
@@ -153,7 +147,7 @@ class ReviewController {
     @PostMapping("/orders/{number}/declination")
     SheetView decline(@PathVariable String number, @Valid @RequestBody Declination request, HttpServletRequest http) {
         return commands.run(http, request, SheetView.class, context -> {
-            checks.decline(context.on(request.date()).because(request.reason()), number, request.version());
+            checks.decline(context.because(request.reason()), number, request.version());
             return sheet(number);
         });
     }

@@ -162,6 +162,7 @@ class RulesController {
             @Size(max = 10) List<OrderKind> billedAhead,
             @Valid UnwindRulesView unwind,
             @Valid ReturnRulesView returns,
+            @PositiveOrZero @Max(366) Integer daysBack,
             @Size(max = 2000) String reason) {}
 
     record RulesView(
@@ -174,6 +175,7 @@ class RulesController {
             List<OrderKind> billedAhead,
             UnwindRulesView unwind,
             ReturnRulesView returns,
+            int daysBack,
             List<CompanyRulesStore.Change> changes) {}
 
     @GetMapping
@@ -220,6 +222,7 @@ class RulesController {
                 rules.billedAhead().stream().sorted().toList(),
                 unwind(rules.unwind()),
                 returns(rules.returns()),
+                rules.daysBack(),
                 store.changes());
     }
 
@@ -241,7 +244,7 @@ class RulesController {
             store.publish(context.because(request.reason().strip()), request.version(), core(request));
             return rules();
         });
-        recheck.held(commands.context().date());
+        recheck.held(commands.context().today());
         return view;
     }
 
@@ -298,7 +301,8 @@ class RulesController {
                 request.entry() == null ? store.inForce().entry() : entry(request.entry()),
                 request.billedAhead() == null ? store.inForce().billedAhead() : Set.copyOf(request.billedAhead()),
                 request.unwind() == null ? store.inForce().unwind() : unwind(request.unwind()),
-                request.returns() == null ? store.inForce().returns() : returns(request.returns()));
+                request.returns() == null ? store.inForce().returns() : returns(request.returns()),
+                request.daysBack());
     }
 
     private static UnwindRulesView unwind(UnwindRules rules) {

@@ -151,7 +151,7 @@ class RulesPreview {
         var chain = chains.chain(number);
         return Checks.run(
                         chain,
-                        checkContexts.of(chain.order(), context.date(), under),
+                        checkContexts.of(chain.order(), context.today(), under),
                         findings.of(number),
                         Occasion.SUBMITTED,
                         Optional.empty())

@@ -49,6 +49,7 @@ import app.euthyna.server.order.SalesAgreements;
 import app.euthyna.server.people.Deputies;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.returns.CreditWish;
 import app.euthyna.server.returns.ReturnsService;
 import app.euthyna.server.returns.UnexpectedService;
@@ -57,7 +58,6 @@ import app.euthyna.server.unwind.UnwindService;
 import jakarta.persistence.EntityManager;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -107,7 +107,7 @@ class DemoCompany {
     private final Deputies deputies;
     private final Company company;
     private final TransactionTemplate transactions;
-    private final Clock clock;
+    private final CompanyClock clock;
     /** About so many orders are lived through by the services; a larger company is made of copies of them. */
     private final int lifeSize;
 
@@ -131,7 +131,7 @@ class DemoCompany {
             Deputies deputies,
             Company company,
             TransactionTemplate transactions,
-            Clock clock,
+            CompanyClock clock,
             @Value("${euthyna.demo-lived:2000}") int lifeSize) {
         this.lifeSize = lifeSize;
         this.agreements = agreements;
@@ -173,7 +173,7 @@ class DemoCompany {
 
     /** The lead will be away; said once there are users. */
     void absences() {
-        var today = LocalDate.now(clock);
+        var today = clock.today();
         deputies.away("lead", "controller2", today.plusDays(9), today.plusDays(16));
     }
 
@@ -183,12 +183,17 @@ class DemoCompany {
             return;
         }
         var started = System.nanoTime();
-        var today = LocalDate.now(clock);
+        var today = clock.today();
         var start = today.minusDays(DAYS);
         var times = Math.max(1, count / lifeSize);
         var lived = count / times;
-        transactions.executeWithoutResult(status -> masterData(start, count, lived));
-        new Trade(new Random(SEED), today, times == 1).live(start, Math.max(0, lived - 30));
+        try {
+            clock.set(start);
+            transactions.executeWithoutResult(status -> masterData(start, today, count, lived));
+            new Trade(new Random(SEED), today, times == 1).live(start, Math.max(0, lived - 30));
+        } finally {
+            clock.reset();
+        }
         if (times > 1) {
             LOG.info(
                     "{} orders were lived through in {} s; they are now multiplied by {}.",
@@ -214,7 +219,7 @@ class DemoCompany {
     }
 
     /** A company of so many orders lends accordingly; its shelves hold what those need that are lived through. */
-    private void masterData(LocalDate start, int count, int lived) {
+    private void masterData(LocalDate start, LocalDate today, int count, int lived) {
         var random = new Random(SEED);
         var names = DemoCatalogue.customers();
         companyRules.publish(
@@ -252,7 +257,8 @@ class DemoCompany {
                                                 "survey-due", "Survey due", CompanyField.Kind.DATE, List.of(), false))),
                         CompanyRules.STANDARD.billedAhead(),
                         new UnwindRules(UnwindRules.STANDARD.reasons(), null, BigDecimal.ZERO, count > 0),
-                        count == 0 ? ReturnPolicy.STANDARD : returns()));
+                        count == 0 ? ReturnPolicy.STANDARD : returns(),
+                        null));
         for (int at = 0; at < names.size(); at++) {
             var name = names.get(at);
             var own = at % 7 == 3;
@@ -270,19 +276,11 @@ class DemoCompany {
             var licences = new HashMap<String, String>();
             if (at % 3 == 0) {
                 licences.put("pyro", "PY-%d".formatted(2200 + at));
-                masterData.register(
-                        "pyro",
-                        "PY-%d".formatted(2200 + at),
-                        LocalDate.now(clock).plusDays(200 + at),
-                        true);
+                masterData.register("pyro", "PY-%d".formatted(2200 + at), today.plusDays(200 + at), true);
             }
             if (at % 4 == 1) {
                 licences.put("biocide", "BI-%d".formatted(700 + at));
-                masterData.register(
-                        "biocide",
-                        "BI-%d".formatted(700 + at),
-                        LocalDate.now(clock).plusDays(90 + at),
-                        true);
+                masterData.register("biocide", "BI-%d".formatted(700 + at), today.plusDays(90 + at), true);
             }
             masterData.add(new Customer(
                     name.code(),
@@ -334,8 +332,9 @@ class DemoCompany {
         return Math.max(1, count / 400);
     }
 
-    private static CommandContext context(String username, Role role, LocalDate on, String reason) {
-        return new CommandContext(new Person(username, role), on, reason);
+    /** A command of the day that the clock shows, dated as it is told to be. */
+    private CommandContext context(String username, Role role, LocalDate on, String reason) {
+        return new CommandContext(new Person(username, role), clock.today(), reason).dated(on);
     }
 
     /** Buying, shipping, billing and paying from day to day. */
@@ -408,6 +407,7 @@ class DemoCompany {
                 on(day, () -> ordinary(day));
             }
             for (var day = start; !day.isAfter(today); day = day.plusDays(1)) {
+                clock.set(day);
                 var deeds = agenda.getOrDefault(day, new ArrayDeque<>());
                 while (!deeds.isEmpty()) {
                     transactions.executeWithoutResult(status -> {

@@ -5,6 +5,7 @@ import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.people.People;
 import app.euthyna.server.platform.Company;
 import java.security.SecureRandom;
+import java.time.ZoneId;
 import java.util.Base64;
 import java.util.Optional;
 import org.springframework.beans.factory.annotation.Value;
@@ -29,6 +30,7 @@ class Founding implements ApplicationRunner {
     private final Optional<String> adminPassword;
     private final String name;
     private final String currency;
+    private final String zone;
 
     Founding(
             People people,
@@ -40,7 +42,9 @@ class Founding implements ApplicationRunner {
             @Value("${euthyna.demo-orders}") int demoOrders,
             @Value("${EUTHYNA_ADMIN_PASSWORD:#{null}}") Optional<String> adminPassword,
             @Value("${EUTHYNA_COMPANY:New company}") String name,
-            @Value("${EUTHYNA_CURRENCY:EUR}") String currency) {
+            @Value("${EUTHYNA_CURRENCY:EUR}") String currency,
+            @Value("${EUTHYNA_TIME_ZONE:}") String zone) {
+        this.zone = zone;
         this.name = name;
         this.currency = currency;
         this.people = people;
@@ -58,7 +62,11 @@ class Founding implements ApplicationRunner {
         if (!people.isEmpty()) {
             return;
         }
-        company.found(demo ? "Skerrywick Chandlery" : name, demo ? "EUR" : currency, demo);
+        company.found(
+                demo ? "Skerrywick Chandlery" : name,
+                demo ? "EUR" : currency,
+                demo,
+                zone.isBlank() ? ZoneId.systemDefault() : ZoneId.of(zone));
         masterData.foundSite("QUAY", demo ? "Quay store" : "Main store");
         if (demo) {
             masterData.foundSite("UPLAND", "Upland depot");

@@ -15,7 +15,6 @@ import jakarta.persistence.EntityManager;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Timestamp;
-import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.OffsetDateTime;
@@ -65,7 +64,6 @@ class OrderImport {
     private final TransactionTemplate aside;
     private final JdbcClient jdbc;
     private final ObjectMapper json;
-    private final Clock clock;
     private final ExecutorService workers = Executors.newFixedThreadPool(2, task -> {
         var thread = new Thread(task, "import");
         thread.setDaemon(true);
@@ -78,8 +76,7 @@ class OrderImport {
             Commands commands,
             TransactionTemplate transactions,
             JdbcClient jdbc,
-            ObjectMapper json,
-            Clock clock) {
+            ObjectMapper json) {
         this.entities = entities;
         this.orders = orders;
         this.commands = commands;
@@ -88,7 +85,6 @@ class OrderImport {
         this.aside.setPropagationBehavior(TransactionDefinition.PROPAGATION_REQUIRES_NEW);
         this.jdbc = jdbc;
         this.json = json;
-        this.clock = clock;
     }
 
     @PreDestroy
@@ -185,7 +181,7 @@ class OrderImport {
     }
 
     private long begin(CommandContext context, String fileName, byte[] content, boolean whole, OrderFile.Read read) {
-        var now = Timestamp.from(clock.instant());
+        var now = Timestamp.from(Instant.now());
         var key = new GeneratedKeyHolder();
         jdbc.sql("""
             insert into import_log (file_name, file_hash, whole, rows_read, orders_found, orders_done, taken_at,
@@ -282,7 +278,7 @@ class OrderImport {
     private void touch(long id, int done) {
         aside.executeWithoutResult(
                 status -> jdbc.sql("update import_log set orders_done = ?, touched_at = ? where id = ?")
-                        .params(done, Timestamp.from(clock.instant()), id)
+                        .params(done, Timestamp.from(Instant.now()), id)
                         .update());
     }
 
@@ -339,7 +335,7 @@ class OrderImport {
                 read.bad(),
                 sentence(taken, held, before, refused, read.bad().size()));
         jdbc.sql("update import_log set orders_done = ?, touched_at = ?, result = ? where id = ?")
-                .params(results.size(), Timestamp.from(clock.instant()), json.writeValueAsString(report), id)
+                .params(results.size(), Timestamp.from(Instant.now()), json.writeValueAsString(report), id)
                 .update();
     }
 
@@ -411,7 +407,7 @@ class OrderImport {
     private Taken taken(ResultSet r) throws SQLException {
         var progress = r.getInt("is_done") == 1
                 ? Progress.DONE
-                : r.getTimestamp("touched_at").toInstant().plus(SILENCE).isBefore(clock.instant())
+                : r.getTimestamp("touched_at").toInstant().plus(SILENCE).isBefore(Instant.now())
                         ? Progress.BROKEN_OFF
                         : Progress.RUNNING;
         return new Taken(

@@ -78,16 +78,22 @@ class GoodsController {
             @NotBlank String item,
             @NotNull BigDecimal quantity,
             @NotNull @PositiveOrZero BigDecimal unitCost,
-            LocalDate date) {}
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     record NumberView(String number) {}
 
     record PickedLine(int line, @NotNull BigDecimal quantity) {}
 
     /** What to stage of an order; without lines, all that is reserved. */
-    record Staging(@NotBlank String order, @NotNull Long version, List<@Valid PickedLine> lines, LocalDate date) {}
+    record Staging(@NotBlank String order, @NotNull Long version, List<@Valid PickedLine> lines) {}
 
-    record Seen(@NotNull Long version, LocalDate date) {}
+    record Seen(@NotNull Long version) {}
+
+    record Departing(
+            @NotNull Long version,
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     record DispatchLineView(
             int no, int orderLine, String item, String description, BigDecimal quantity, BigDecimal cost) {}
@@ -198,7 +204,7 @@ class GoodsController {
                 request,
                 NumberView.class,
                 context -> new NumberView(goods.receive(
-                        context.on(request.date()),
+                        context.given(request.date(), request.reason()),
                         request.site(),
                         request.item(),
                         quantity("quantity", request.quantity()),
@@ -222,7 +228,7 @@ class GoodsController {
                 request,
                 NumberView.class,
                 context -> new NumberView(goods.count(
-                        context.on(request.date()).because(Texts.given(request.reason())),
+                        context.given(request.date(), request.reason()),
                         request.site(),
                         request.item(),
                         quantity("counted", request.counted()),
@@ -237,15 +243,14 @@ class GoodsController {
             int toLine,
             @NotNull Long version,
             @NotNull BigDecimal quantity,
-            @Size(max = 2000) String reason,
-            LocalDate date) {}
+            @Size(max = 2000) String reason) {}
 
     @Permissions.Decide
     @PostMapping("/reservation-transfers")
     List<ClaimView> transfer(@Valid @RequestBody ReservationTransfer request, HttpServletRequest http) {
         return List.of(commands.run(http, request, ClaimView[].class, context -> {
             goods.transfer(
-                    context.on(request.date()).because(Texts.given(request.reason())),
+                    context.because(Texts.given(request.reason())),
                     new LineRef(request.from(), request.fromLine()),
                     new LineRef(request.to(), request.toLine()),
                     request.version(),
@@ -325,13 +330,15 @@ class GoodsController {
 
     record StagingBatch(
             @NotEmpty @Size(max = 500) List<@Valid StagedOne> orders,
-            @Size(max = 2000) String reason,
-            LocalDate date) {}
+            @Size(max = 2000) String reason) {}
 
     /** One of many notes to send off. */
     record SentOne(@NotBlank String dispatch, @NotNull Long version) {}
 
-    record DepartureBatch(@NotEmpty @Size(max = 500) List<@Valid SentOne> dispatches, LocalDate date) {}
+    record DepartureBatch(
+            @NotEmpty @Size(max = 500) List<@Valid SentOne> dispatches,
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     /** Stages many orders, each on its own; the answer is the log, which goes on where it is long. */
     @Permissions.MoveGoods
@@ -342,7 +349,7 @@ class GoodsController {
                 request,
                 Long.class,
                 context -> batches.begin(
-                        context.on(request.date()).because(Texts.given(request.reason())),
+                        context.because(Texts.given(request.reason())),
                         Batches.Kind.STAGING,
                         request.orders().stream()
                                 .map(one -> new Batches.Asked(DocumentKind.ORDER, one.order(), one))
@@ -357,7 +364,7 @@ class GoodsController {
                 request,
                 Long.class,
                 context -> batches.begin(
-                        context.on(request.date()),
+                        context.given(request.date(), request.reason()),
                         Batches.Kind.DEPARTURE,
                         request.dispatches().stream()
                                 .map(one -> new Batches.Asked(DocumentKind.DISPATCH, one.dispatch(), one))
@@ -380,15 +387,15 @@ class GoodsController {
                     : request.lines().stream()
                             .map(l -> new Pick(l.line(), quantity("lines[" + l.line() + "].quantity", l.quantity())))
                             .toList();
-            return dispatch(goods.stage(context.on(request.date()), request.order(), request.version(), picks));
+            return dispatch(goods.stage(context, request.order(), request.version(), picks));
         });
     }
 
     @Permissions.MoveGoods
     @PostMapping("/dispatches/{number}/departure")
-    DispatchView depart(@PathVariable String number, @Valid @RequestBody Seen request, HttpServletRequest http) {
+    DispatchView depart(@PathVariable String number, @Valid @RequestBody Departing request, HttpServletRequest http) {
         return commands.run(http, request, DispatchView.class, context -> {
-            goods.depart(context.on(request.date()), number, request.version());
+            goods.depart(context.given(request.date(), request.reason()), number, request.version());
             return dispatch(number);
         });
     }
@@ -397,7 +404,7 @@ class GoodsController {
     @PostMapping("/dispatches/{number}/voiding")
     DispatchView voidStaged(@PathVariable String number, @Valid @RequestBody Seen request, HttpServletRequest http) {
         return commands.run(http, request, DispatchView.class, context -> {
-            goods.voidStaged(context.on(request.date()), number, request.version());
+            goods.voidStaged(context, number, request.version());
             return dispatch(number);
         });
     }

@@ -338,28 +338,28 @@ class GoodsSink implements EffectSink {
                 }
             }
         }
-        further.write(releases);
+        further.write(context, releases);
         concerned.stream()
                 .sorted(Comparator.comparing(p -> ids.item(p.item())))
-                .forEach(place -> serve(place, further));
+                .forEach(place -> serve(context, place, further));
         dropping.forEach(number -> drop(context, number, further));
     }
 
     /** What a cleared order is short of and was not to wait for is given up. */
     private void drop(CommandContext context, String number, Further further) {
         Reserving.dropped(chains.chain(number), () -> numbers.next(DocumentKind.CANCELLATION), context.date())
-                .ifPresent(cancellation -> further.write(List.of(new Effect.QuantityCancelled(cancellation))));
+                .ifPresent(cancellation -> further.write(context, List.of(new Effect.QuantityCancelled(cancellation))));
     }
 
     /** Serves the queue from its head until nothing is free or nobody waits; its length does not matter. */
-    private void serve(Place place, Further further) {
+    private void serve(CommandContext context, Place place, Further further) {
         var claims = waiting(place);
         while (!claims.isEmpty()) {
             var served = Reserving.offer(shelves.lock(place.site(), place.item()), claims);
             if (served.isEmpty()) {
                 return;
             }
-            further.write(served);
+            further.write(context, served);
             claims = waiting(place);
         }
     }

@@ -71,7 +71,7 @@ public class LedgerKeeping {
     /** Closes the books through a day. */
     public void close(CommandContext context, LocalDate through) {
         lockHead();
-        refuse(Periods.closing(through, accounts.closedThrough(), context.person()));
+        refuse(Periods.closing(through, context.today(), accounts.closedThrough(), context.person()));
         jdbc.sql("insert into period_closing (through, closed_at, closed_by, remark) values (?, ?, ?, ?)")
                 .params(
                         through,

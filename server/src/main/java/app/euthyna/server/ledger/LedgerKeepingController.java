@@ -126,8 +126,7 @@ class LedgerKeepingController {
                             side.account(),
                             company.given("debit", or(side.debit())).minus(company.given("credit", or(side.credit())))))
                     .toList();
-            var number =
-                    keeping.post(context.because(Texts.given(request.reason())).on(request.date()), lines);
+            var number = keeping.post(context.given(request.date(), request.reason()), lines);
             return ledger.entries(number, null, null, null, null).rows().get(0);
         });
     }

@@ -6,13 +6,16 @@ import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.order.EntryRules;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.returns.ReturnPolicy;
+import app.euthyna.core.shared.Dating;
 import java.util.EnumSet;
 import java.util.Set;
 
 /**
  * What the company has published for all customers: how checks weigh, their figures, its PO policy and where it looks
  * for numbers, what it asks of every order, which kinds of order may be billed before their goods leave, how things are
- * undone, and what may come back.
+ * undone, what may come back, and how far back anybody may date.
+ *
+ * @param daysBack days; further back only the finance lead dates, for a reason
  */
 public record CompanyRules(
         CheckPolicy checks,
@@ -21,7 +24,8 @@ public record CompanyRules(
         EntryRules entry,
         Set<OrderKind> billedAhead,
         UnwindRules unwind,
-        ReturnPolicy returns) {
+        ReturnPolicy returns,
+        Integer daysBack) {
 
     private static final Set<OrderKind> AHEAD = EnumSet.of(OrderKind.STANDARD, OrderKind.DIRECT, OrderKind.CALL_OFF);
 
@@ -30,6 +34,7 @@ public record CompanyRules(
         billedAhead = Set.copyOf(billedAhead == null ? AHEAD : billedAhead);
         unwind = unwind == null ? UnwindRules.STANDARD : unwind;
         returns = returns == null ? ReturnPolicy.STANDARD : returns;
+        daysBack = daysBack == null ? Dating.DAYS_BACK : daysBack;
     }
 
     /** Of a company without rules of its own. */
@@ -40,5 +45,6 @@ public record CompanyRules(
             EntryRules.NONE,
             AHEAD,
             UnwindRules.STANDARD,
-            ReturnPolicy.STANDARD);
+            ReturnPolicy.STANDARD,
+            Dating.DAYS_BACK);
 }

@@ -14,7 +14,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** The rules of the company and all that they were before. */
 @Component
-public class CompanyRulesStore {
+public class CompanyRulesStore implements CommandContext.DatingRule {
 
     private static final String THE_ONE = "";
 
@@ -33,6 +33,11 @@ public class CompanyRulesStore {
 
     public CompanyRules inForce() {
         return current().rules();
+    }
+
+    @Override
+    public int daysBack() {
+        return inForce().daysBack();
     }
 
     public Versioned current() {

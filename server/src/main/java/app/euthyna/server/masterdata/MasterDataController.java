@@ -93,8 +93,7 @@ class MasterDataController {
             @NotNull Long version,
             @PositiveOrZero BigDecimal creditLimit,
             @Valid OverdueRule overdue,
-            @Size(max = 500) String blocked,
-            LocalDate date) {}
+            @Size(max = 500) String blocked) {}
 
     record NewItem(
             @NotBlank @Size(max = 40) String code,
@@ -183,7 +182,7 @@ class MasterDataController {
     @PutMapping("/customers/{code}/terms")
     CustomerView agree(@PathVariable String code, @Valid @RequestBody Terms request, HttpServletRequest http) {
         return commands.run(http, request, CustomerView.class, given -> {
-            var context = given.on(request.date());
+            var context = given;
             var before = masterData.customer(code).rules();
             var block = block(context, request.blocked())
                     .map(now -> before.block()
@@ -204,13 +203,13 @@ class MasterDataController {
     }
 
     /** A customer's own PO policy in place of the company's; none gives it the company's again. */
-    record OwnPolicy(@NotNull Long version, @Valid PoRules own, LocalDate date) {}
+    record OwnPolicy(@NotNull Long version, @Valid PoRules own) {}
 
     @Permissions.KeepMasterData
     @PutMapping("/customers/{code}/po-policy")
     CustomerView setPolicy(@PathVariable String code, @Valid @RequestBody OwnPolicy request, HttpServletRequest http) {
         return commands.run(http, request, CustomerView.class, context -> {
-            masterData.setPolicy(context.on(request.date()), code, request.version(), policy(request.own()));
+            masterData.setPolicy(context, code, request.version(), policy(request.own()));
             return customer(code);
         });
     }
@@ -293,7 +292,7 @@ class MasterDataController {
 
     /** All licences that a customer gave. */
     record Licences(
-            @NotNull Long version, @NotNull @Size(max = 50) List<@Valid Licence> licences, LocalDate date) {}
+            @NotNull Long version, @NotNull @Size(max = 50) List<@Valid Licence> licences) {}
 
     @Permissions.KeepMasterData
     @PutMapping("/customers/{code}/licences")
@@ -304,7 +303,7 @@ class MasterDataController {
         }
         return commands.run(http, request, CustomerView.class, context -> {
             masterData.setLicences(
-                    context.on(request.date()),
+                    context,
                     code,
                     request.version(),
                     request.licences().stream().collect(Collectors.toMap(Licence::licenceClass, Licence::number)));

@@ -53,6 +53,7 @@ class OrderController {
             OrderKind kind,
             String site,
             LocalDate date,
+            @Size(max = 2000) String reason,
             LocalDate requestedOn,
             @Size(max = 2000) String remark,
             @Valid WrittenDetails details,
@@ -68,12 +69,13 @@ class OrderController {
             @NotNull Long version,
             @Size(max = 120) String po,
             LocalDate date,
+            @Size(max = 2000) String reason,
             LocalDate requestedOn,
             @Size(max = 2000) String remark,
             @Valid WrittenDetails details,
             @NotNull @Size(max = 2000) List<@Valid WrittenLine> lines) {}
 
-    record Submission(@NotNull Long version, LocalDate date) {}
+    record Submission(@NotNull Long version) {}
 
     private static OrderDraft written(
             String customer,
@@ -108,8 +110,8 @@ class OrderController {
                 request,
                 OrderView.class,
                 context -> Boolean.TRUE.equals(request.draft())
-                        ? orders.keep(context.on(request.date()), request.draftOf())
-                        : orders.submit(context.on(request.date()), request.draftOf()));
+                        ? orders.keep(context.given(request.date(), request.reason()), request.draftOf())
+                        : orders.submit(context.given(request.date(), request.reason()), request.draftOf()));
     }
 
     @Permissions.Enter
@@ -120,7 +122,7 @@ class OrderController {
                 request,
                 OrderView.class,
                 context -> orders.amend(
-                        context.on(request.date()),
+                        context.given(request.date(), request.reason()),
                         number,
                         request.version(),
                         written(
@@ -139,10 +141,7 @@ class OrderController {
     @PostMapping("/{number}/submission")
     OrderView submit(@PathVariable String number, @Valid @RequestBody Submission request, HttpServletRequest http) {
         return commands.run(
-                http,
-                request,
-                OrderView.class,
-                context -> orders.submitDraft(context.on(request.date()), number, request.version()));
+                http, request, OrderView.class, context -> orders.submitDraft(context, number, request.version()));
     }
 
     @GetMapping("/{number}")
@@ -191,7 +190,8 @@ class OrderController {
             @NotNull StartKind kind,
             @NotBlank String number,
             @Size(max = 40) String customer,
-            LocalDate date) {}
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     /**
      * Starts a draft with the lines of an earlier document; each line says where it came from, and can be changed or
@@ -205,7 +205,10 @@ class OrderController {
                 request,
                 OrderView.class,
                 context -> orders.startFrom(
-                        context.on(request.date()), request.kind().name(), request.number(), request.customer()));
+                        context.given(request.date(), request.reason()),
+                        request.kind().name(),
+                        request.number(),
+                        request.customer()));
     }
 
     /** A row of the list of orders. */

@@ -15,6 +15,7 @@ import app.euthyna.core.order.SalesAgreement;
 import app.euthyna.core.order.ShipTo;
 import app.euthyna.core.order.Shortage;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
@@ -38,6 +39,7 @@ import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -209,6 +211,10 @@ public class OrderService {
                 details(draft.details(), before.details()),
                 lines(draft, customer, before, entity));
         calledOff(entity, after);
+        if (context.date().isBefore(context.today())) {
+            refuse(Dating.before(
+                    context.date(), "the version before of order " + before.number(), versions.lastOf(entity)));
+        }
         return RefusedException.orThrow(Amendment.decide(
                 before,
                 after,
@@ -250,6 +256,8 @@ public class OrderService {
                 line.shortage());
     }
 
+    private record Source(String customer, String po, String kind, LocalDate on) {}
+
     private record SourceLine(
             String item,
             BigDecimal quantity,
@@ -269,28 +277,31 @@ public class OrderService {
         var source = jdbc.sql(
                         switch (kind) {
                             case "ORDER" ->
-                                "select c.code, o.po, o.kind from sales_order o join customer c on c.id ="
+                                "select c.code, o.po, o.kind, o.ordered_on from sales_order o join customer c on c.id ="
                                         + " o.customer_id where o.number = ?";
                             case "DISPATCH" ->
-                                "select c.code, o.po, o.kind from dispatch d join sales_order o on o.id = d.order_id"
+                                "select c.code, o.po, o.kind, coalesce(d.departed_on, d.staged_on) from dispatch d join sales_order o on o.id = d.order_id"
                                         + " join customer c on c.id = o.customer_id where d.number = ?";
                             case "RETURN" ->
                                 "select c.code, (select min(o.po) from return_line l join sales_order o on o.id ="
-                                        + " l.root_order_id where l.return_id = g.id), 'REPLACEMENT' from goods_return g"
+                                        + " l.root_order_id where l.return_id = g.id), 'REPLACEMENT', g.authorised_on from goods_return g"
                                         + " join customer c on c.id = g.customer_id where g.number = ?";
                             case "QUOTE", "BLANKET_ORDER", "RECURRING_ORDER" ->
-                                "select c.code, q.po, 'STANDARD' from sales_agreement q join customer c on c.id ="
+                                "select c.code, q.po, 'STANDARD', q.written_on from sales_agreement q join customer c on c.id ="
                                         + " q.customer_id where q.number = ?";
                             default ->
                                 "select c.code, (select min(o.po) from invoice_line l join sales_order o on o.id ="
-                                        + " l.root_order_id where l.invoice_id = i.id), 'STANDARD' from invoice i join"
+                                        + " l.root_order_id where l.invoice_id = i.id), 'STANDARD', i.invoiced_on from invoice i join"
                                         + " customer c on c.id = i.customer_id where i.number = ?";
                         })
                 .param(number)
-                .query((r, n) -> List.of(r.getString(1), r.getString(2), r.getString(3)))
+                .query((r, n) ->
+                        new Source(r.getString(1), r.getString(2), r.getString(3), r.getObject(4, LocalDate.class)))
                 .optional()
                 .orElseThrow(() -> new RefusedException(
                         new CommonRefusal.NotFound(kind.toLowerCase(Locale.ROOT).replace('_', ' '), number)));
+        refuse(Dating.before(
+                context.date(), kind.toLowerCase(Locale.ROOT).replace('_', ' ') + " " + number, source.on()));
         var lines = jdbc.sql(
                         switch (kind) {
                             case "ORDER" ->
@@ -329,11 +340,11 @@ public class OrderService {
                         LineKind.valueOf(r.getString(6)),
                         r.getString(7)))
                 .list();
-        var same = customer == null || customer.isBlank() || customer.equals(source.get(0));
+        var same = customer == null || customer.isBlank() || customer.equals(source.customer());
         var draft = new OrderDraft(
-                same ? source.get(0) : customer,
-                same ? source.get(1) : "",
-                OrderKind.valueOf(source.get(2)),
+                same ? source.customer() : customer,
+                same ? source.po() : "",
+                OrderKind.valueOf(source.kind()),
                 null,
                 null,
                 null,
@@ -528,7 +539,7 @@ public class OrderService {
 
     private Order build(CommandContext context, OrderDraft draft, String number, Customer customer, long sequence) {
         var orderedOn = or(draft.orderedOn(), context.date());
-        var requestedOn = or(draft.requestedOn(), orderedOn);
+        var requestedOn = or(draft.requestedOn(), context.today());
         var header = new Order(
                 number,
                 sequence,
@@ -703,6 +714,12 @@ public class OrderService {
                                 wanted,
                                 from,
                                 shortage));
+    }
+
+    private static void refuse(Optional<Refusal> refusal) {
+        refusal.ifPresent(why -> {
+            throw new RefusedException(why);
+        });
     }
 
     private static void oneLine(String po) {

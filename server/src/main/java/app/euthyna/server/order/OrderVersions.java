@@ -2,7 +2,9 @@ package app.euthyna.server.order;
 
 import app.euthyna.server.platform.CommandContext;
 import jakarta.persistence.EntityManager;
+import java.time.LocalDate;
 import java.util.List;
+import java.util.Objects;
 import org.springframework.stereotype.Component;
 
 /** Keeps each change of an order, drafts included: who, when, and what became different. */
@@ -15,6 +17,17 @@ class OrderVersions {
 
     OrderVersions(EntityManager entities) {
         this.entities = entities;
+    }
+
+    /** The day of an order's newest version. */
+    LocalDate lastOf(OrderEntity order) {
+        return entities.createQuery(
+                        "select max(v.changedOn) from OrderVersionEntity v where v.orderId = :order", LocalDate.class)
+                .setParameter("order", order.id)
+                .getResultStream()
+                .filter(Objects::nonNull)
+                .findFirst()
+                .orElse(order.orderedOn);
     }
 
     /** The order as it was written is version 1; each change adds one. */

@@ -101,15 +101,19 @@ class SalesAgreementController {
     record NewAgreement(
             @NotNull SalesAgreement.Kind kind,
             @NotNull @Valid WrittenAgreement content,
-            LocalDate date) {}
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     record ChangedAgreement(
-            @NotNull Long version, @NotNull @Valid WrittenAgreement content, LocalDate date) {}
+            @NotNull Long version,
+            @NotNull @Valid WrittenAgreement content,
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     record ClosedAgreement(
-            @NotNull Long version, @Size(max = 2000) String reason, LocalDate date) {}
+            @NotNull Long version, @Size(max = 2000) String reason) {}
 
-    record SkippedDue(@NotNull Long version, LocalDate date) {}
+    record SkippedDue(@NotNull Long version) {}
 
     record TakenLine(
             @NotNull Integer line,
@@ -127,7 +131,8 @@ class SalesAgreementController {
             @Size(max = 500) List<@Valid TakenLine> lines,
             @Size(max = 120) String po,
             Boolean submit,
-            LocalDate date) {}
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     /** A row of a list; {@code due} says that an order of it is due today. */
     record SalesAgreementRow(
@@ -340,8 +345,8 @@ class SalesAgreementController {
                 http,
                 request,
                 SalesAgreementView.class,
-                context -> agreement(
-                        agreements.write(context.on(request.date()), request.kind(), written(request.content()))));
+                context -> agreement(agreements.write(
+                        context.given(request.date(), request.reason()), request.kind(), written(request.content()))));
     }
 
     @Permissions.Enter
@@ -349,7 +354,11 @@ class SalesAgreementController {
     SalesAgreementView change(
             @PathVariable String number, @Valid @RequestBody ChangedAgreement request, HttpServletRequest http) {
         return commands.run(http, request, SalesAgreementView.class, context -> {
-            agreements.change(context.on(request.date()), number, request.version(), written(request.content()));
+            agreements.change(
+                    context.given(request.date(), request.reason()),
+                    number,
+                    request.version(),
+                    written(request.content()));
             return agreement(number);
         });
     }
@@ -360,7 +369,7 @@ class SalesAgreementController {
     SalesAgreementView close(
             @PathVariable String number, @Valid @RequestBody ClosedAgreement request, HttpServletRequest http) {
         return commands.run(http, request, SalesAgreementView.class, context -> {
-            agreements.close(context.on(request.date()).because(request.reason()), number, request.version());
+            agreements.close(context.because(request.reason()), number, request.version());
             return agreement(number);
         });
     }
@@ -371,7 +380,7 @@ class SalesAgreementController {
     SalesAgreementView skip(
             @PathVariable String number, @Valid @RequestBody SkippedDue request, HttpServletRequest http) {
         return commands.run(http, request, SalesAgreementView.class, context -> {
-            agreements.skip(context.on(request.date()), number, request.version());
+            agreements.skip(context, number, request.version());
             return agreement(number);
         });
     }
@@ -384,7 +393,7 @@ class SalesAgreementController {
                 request,
                 OrderView.class,
                 context -> agreements.make(
-                        context.on(request.date()),
+                        context.given(request.date(), request.reason()),
                         number,
                         request.version(),
                         asked(request.lines()),

@@ -220,7 +220,7 @@ class PaperController {
         return company.money(stored).amount();
     }
 
-    record ReminderBatch(@NotEmpty @Size(max = 500) List<@NotBlank String> customers, LocalDate date) {}
+    record ReminderBatch(@NotEmpty @Size(max = 500) List<@NotBlank String> customers) {}
 
     /** Writes the reminder that customers are due, each on its own; they go to the Outbox. */
     @Permissions.Bill
@@ -231,7 +231,7 @@ class PaperController {
                 request,
                 Long.class,
                 context -> batches.begin(
-                        context.on(request.date()),
+                        context,
                         Batches.Kind.REMINDERS,
                         request.customers().stream()
                                 .map(code ->

@@ -45,7 +45,7 @@ class ReturnReminders implements BatchWork {
         this.jdbc = jdbc;
     }
 
-    record RemindedReturns(@NotEmpty @Size(max = 500) List<@NotBlank String> returns, LocalDate date) {}
+    record RemindedReturns(@NotEmpty @Size(max = 500) List<@NotBlank String> returns) {}
 
     /** A return whose customer is to be reminded, as one of many. */
     record AskedReturn(String number) {}
@@ -60,7 +60,7 @@ class ReturnReminders implements BatchWork {
                 request,
                 Long.class,
                 context -> batches.begin(
-                        context.on(request.date()),
+                        context,
                         Batches.Kind.RETURN_REMINDERS,
                         request.returns().stream()
                                 .map(number -> new Batches.Asked(DocumentKind.RETURN, number, new AskedReturn(number)))

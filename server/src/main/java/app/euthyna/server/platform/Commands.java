@@ -6,12 +6,12 @@ import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
 import java.sql.Timestamp;
-import java.time.Clock;
-import java.time.LocalDate;
+import java.time.Instant;
 import java.util.Set;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.dao.DuplicateKeyException;
@@ -39,9 +39,16 @@ public class Commands {
     private final TransactionTemplate transactions;
     private final JdbcClient jdbc;
     private final ObjectMapper json;
-    private final Clock clock;
+    private final CompanyClock clock;
+    private final ObjectProvider<CommandContext.DatingRule> rule;
 
-    Commands(TransactionTemplate transactions, JdbcClient jdbc, ObjectMapper json, Clock clock) {
+    Commands(
+            TransactionTemplate transactions,
+            JdbcClient jdbc,
+            ObjectMapper json,
+            CompanyClock clock,
+            ObjectProvider<CommandContext.DatingRule> rule) {
+        this.rule = rule;
         this.transactions = transactions;
         this.jdbc = jdbc;
         this.json = json;
@@ -76,7 +83,7 @@ public class Commands {
             }
             jdbc.sql("insert into command_log (username, idempotency_key, request_hash, response, at) values"
                             + " (?, ?, ?, '', ?)")
-                    .params(context.person().username(), key, hash, Timestamp.from(clock.instant()))
+                    .params(context.person().username(), key, hash, Timestamp.from(Instant.now()))
                     .update();
             var result = body.apply(context);
             jdbc.sql("update command_log set response = ? where username = ? and idempotency_key = ?")
@@ -148,7 +155,7 @@ public class Commands {
                 .findFirst()
                 .map(a -> Role.valueOf(a.substring("ROLE_".length())))
                 .orElseThrow();
-        var today = LocalDate.now(clock);
+        var today = clock.today();
         var standsInFor = jdbc.sql("""
             select u.role from deputy d join app_user u on u.username = d.of_user
             where d.deputy = ? and d.away_until >= ? and d.away_from <= ? and u.enabled = true\
@@ -156,6 +163,11 @@ public class Commands {
                 .params(authentication.getName(), today, today)
                 .query((r, n) -> Role.valueOf(r.getString(1)))
                 .list();
-        return new CommandContext(new Person(authentication.getName(), role, Set.copyOf(standsInFor)), today, "");
+        return new CommandContext(
+                new Person(authentication.getName(), role, Set.copyOf(standsInFor)),
+                today,
+                today,
+                "",
+                rule.getObject());
     }
 }

@@ -4,11 +4,12 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Money;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.time.ZoneId;
 import java.util.Currency;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
-/** The one company whose books these are, and its currency, which never changes once it is set. */
+/** The one company whose books these are, with its currency and time zone, which never change once they are set. */
 @Component
 public class Company {
 
@@ -19,15 +20,18 @@ public class Company {
         this.jdbc = jdbc;
     }
 
-    /** Name and currency of the company. */
-    public record Facts(String name, Currency currency, boolean demo) {}
+    /** Name, currency and time zone of the company. */
+    public record Facts(String name, Currency currency, boolean demo, ZoneId zone) {}
 
     public Facts facts() {
         var known = facts;
         if (known == null) {
-            known = jdbc.sql("select name, currency, demo from company where id = 1")
-                    .query((row, n) ->
-                            new Facts(row.getString(1), Currency.getInstance(row.getString(2)), row.getBoolean(3)))
+            known = jdbc.sql("select name, currency, demo, time_zone from company where id = 1")
+                    .query((row, n) -> new Facts(
+                            row.getString(1),
+                            Currency.getInstance(row.getString(2)),
+                            row.getBoolean(3),
+                            row.getString(4) == null ? ZoneId.systemDefault() : ZoneId.of(row.getString(4))))
                     .single();
             facts = known;
         }
@@ -36,6 +40,11 @@ public class Company {
 
     public Currency currency() {
         return facts().currency();
+    }
+
+    /** The zone in whose calendar the company dates; the machine's until it is set up. */
+    public ZoneId zone() {
+        return facts != null || isFounded() ? facts().zone() : ZoneId.systemDefault();
     }
 
     /** An amount as it is stored, with four decimals. */
@@ -53,10 +62,10 @@ public class Company {
     }
 
     /** Sets up the company of a new database; does nothing to one that has its own. */
-    public void found(String name, String currency, boolean demo) {
+    public void found(String name, String currency, boolean demo, ZoneId zone) {
         if (!isFounded()) {
-            jdbc.sql("insert into company (id, name, currency, demo) values (1, ?, ?, ?)")
-                    .params(name, currency, demo)
+            jdbc.sql("insert into company (id, name, currency, demo, time_zone) values (1, ?, ?, ?, ?)")
+                    .params(name, currency, demo, zone.getId())
                     .update();
         }
     }

@@ -14,9 +14,7 @@ import io.swagger.v3.oas.models.media.StringSchema;
 import io.swagger.v3.oas.models.responses.ApiResponse;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
-import java.time.Clock;
 import java.time.LocalDate;
-import java.time.ZoneId;
 import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -41,11 +39,6 @@ class Configuration {
 
     static {
         SpringDocUtils.getConfig().replaceWithSchema(BigDecimal.class, new StringSchema());
-    }
-
-    @Bean
-    Clock clock() {
-        return Clock.system(ZoneId.systemDefault());
     }
 
     /** Figures travel as text: a JSON number loses its scale. */

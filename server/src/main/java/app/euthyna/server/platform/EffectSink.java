@@ -12,7 +12,11 @@ public interface EffectSink {
     /** Stores what the capability keeps of one effect. */
     default void store(CommandContext context, Effect effect) {}
 
-    /** Answers a batch once all of it is stored: a clearing reserves stock, a payment lets held orders go. */
+    /**
+     * Answers a batch once all of it is stored: a clearing reserves stock, a payment lets held orders go.
+     *
+     * @param context dated today, whatever the date of what is answered
+     */
     default void follow(CommandContext context, List<Effect> batch, Further further) {}
 
     /** Brings the documents' versions up to date when the command has had all its effects. */
@@ -20,11 +24,7 @@ public interface EffectSink {
 
     /** Writes effects that follow from others, at once and with all that follows from them in turn. */
     interface Further {
-        default void write(List<? extends Effect> effects) {
-            write("", effects);
-        }
-
-        /** Likewise, for a reason of their own; an empty one is the command's. */
-        void write(String reason, List<? extends Effect> effects);
+        /** What follows is done now, or on a date that follows from its documents. */
+        void write(CommandContext context, List<? extends Effect> effects);
     }
 }

@@ -17,9 +17,11 @@ import org.springframework.transaction.annotation.Transactional;
 public class EffectWriter {
 
     private final ObjectProvider<EffectSink> sinks;
+    private final ObjectProvider<EffectGate> gates;
     private final EntityManager entities;
 
-    EffectWriter(ObjectProvider<EffectSink> sinks, EntityManager entities) {
+    EffectWriter(ObjectProvider<EffectSink> sinks, ObjectProvider<EffectGate> gates, EntityManager entities) {
+        this.gates = gates;
         this.sinks = sinks;
         this.entities = entities;
     }
@@ -30,6 +32,7 @@ public class EffectWriter {
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public List<Effect> write(CommandContext context, List<? extends Effect> effects) {
+        gates.forEach(gate -> gate.check(context, effects));
         var all = new ArrayList<Effect>();
         store(context, List.copyOf(effects), all);
         sinks.orderedStream().forEach(sink -> sink.settle(context, all));
@@ -47,10 +50,7 @@ public class EffectWriter {
         entities.flush();
         all.addAll(batch);
         sinks.orderedStream()
-                .forEach(sink -> sink.follow(
-                        context,
-                        batch,
-                        (reason, further) -> store(
-                                reason.isEmpty() ? context : context.because(reason), List.copyOf(further), all)));
+                .forEach(sink ->
+                        sink.follow(context.now(), batch, (given, further) -> store(given, List.copyOf(further), all)));
     }
 }

@@ -1,10 +1,12 @@
 package app.euthyna.server.platform;
 
+import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.DocumentKind;
 import jakarta.persistence.EntityManagerFactory;
 import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import org.hibernate.dialect.sequence.SequenceSupport;
 import org.hibernate.engine.spi.SessionFactoryImplementor;
@@ -48,13 +50,29 @@ public class Numbers {
     }
 
     /** Invoice numbers begin anew each year: {@code 2026-00417}. */
-    public String nextInvoice(LocalDate on) {
+    public String nextInvoice(CommandContext context) {
+        var on = inSeries(context);
         return "%d-%05d".formatted(on.getYear(), take(DocumentKind.INVOICE.name() + "-" + on.getYear()));
     }
 
     /** Credit notes are numbered without a gap too, in a series of their own: {@code C2026-00017}. */
-    public String nextCreditNote(LocalDate on) {
+    public String nextCreditNote(CommandContext context) {
+        var on = inSeries(context);
         return "C%d-%05d".formatted(on.getYear(), take(DocumentKind.CREDIT_NOTE.name() + "-" + on.getYear()));
+    }
+
+    /** A series is open in its own year, and after it while a period of that year is. */
+    private LocalDate inSeries(CommandContext context) {
+        if (context.date().getYear() != context.today().getYear()) {
+            var closed = jdbc.sql("select max(through) from period_closing where reopened_at is null")
+                    .query((r, n) -> r.getObject(1, LocalDate.class))
+                    .list();
+            Dating.series(context.date(), context.today(), Optional.ofNullable(closed.get(0)))
+                    .ifPresent(refusal -> {
+                        throw new RefusedException(refusal);
+                    });
+        }
+        return context.date();
     }
 
     private long take(String series) {

@@ -81,8 +81,9 @@ class CorrectionController {
             status.setRollbackOnly();
             return view(corrections.correct(
                     commands.context()
-                            .on(request.date())
-                            .because(Texts.given(request.reason()).isEmpty() ? "preview" : request.reason()),
+                            .given(
+                                    request.date(),
+                                    Texts.given(request.reason()).isEmpty() ? "preview" : request.reason()),
                     number,
                     asked(request)));
         });
@@ -100,8 +101,8 @@ class CorrectionController {
                 http,
                 request,
                 CorrectionView.class,
-                context -> view(corrections.correct(
-                        context.on(request.date()).because(request.reason().strip()), number, asked(request))));
+                context -> view(
+                        corrections.correct(context.given(request.date(), request.reason()), number, asked(request))));
     }
 
     private static Corrections.Asked asked(AskedCorrection request) {

@@ -131,7 +131,7 @@ class CreditNoteController {
     @PostMapping
     CreditNotes credit(@Valid @RequestBody CreditAsked request, HttpServletRequest http) {
         return commands.run(http, request, CreditNotes.class, context -> {
-            var on = context.on(request.date()).because(request.reason());
+            var on = context.given(request.date(), request.reason());
             if (request.ofReturn() != null) {
                 return new CreditNotes(
                         returns.creditReturn(on, request.ofReturn(), Boolean.TRUE.equals(request.ahead())));

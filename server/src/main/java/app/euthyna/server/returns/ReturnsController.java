@@ -78,13 +78,16 @@ class ReturnsController {
             @NotEmpty @Size(max = 500) List<@Valid ReturnedShare> lines,
             @NotBlank @Size(max = 60) String reason,
             @Size(max = 2000) String remark,
-            @Size(max = 2000) String exception,
-            LocalDate date) {}
+            @Size(max = 2000) String exception) {}
 
     record ArrivedLine(int line, @NotNull BigDecimal quantity) {}
 
     /** What came; all that is expected without lines. */
-    record Arrived(@Size(max = 500) List<@Valid ArrivedLine> lines, Long version, LocalDate date) {}
+    record Arrived(
+            @Size(max = 500) List<@Valid ArrivedLine> lines,
+            Long version,
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     /**
      * What becomes of a line's goods.
@@ -99,9 +102,13 @@ class ReturnsController {
             String site,
             @Size(max = 2000) String remark) {}
 
-    record Inspected(@NotEmpty @Size(max = 500) List<@Valid InspectedLine> lines, Long version, LocalDate date) {}
+    record Inspected(
+            @NotEmpty @Size(max = 500) List<@Valid InspectedLine> lines,
+            Long version,
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
-    record Withdrawal(@NotNull @Size(max = 2000) String reason, Long version, LocalDate date) {}
+    record Withdrawal(@NotNull @Size(max = 2000) String reason, Long version) {}
 
     /**
      * A line of a return.
@@ -179,7 +186,7 @@ class ReturnsController {
                             new LineRef(l.invoice(), l.line()), Quantities.given("quantity", l.quantity())))
                     .toList();
             return view(returns.authorise(
-                    context.on(request.date()).because(Texts.given(request.remark())),
+                    context.because(Texts.given(request.remark())),
                     dispatched,
                     invoiced,
                     request.reason(),
@@ -192,7 +199,7 @@ class ReturnsController {
     ReturnView receive(@PathVariable String number, @Valid @RequestBody Arrived request, HttpServletRequest http) {
         return commands.run(http, request, ReturnView.class, context -> {
             returns.receive(
-                    context.on(request.date()),
+                    context.given(request.date(), request.reason()),
                     number,
                     request.version(),
                     request.lines() == null
@@ -214,7 +221,7 @@ class ReturnsController {
                 add(results, line, Return.Outcome.Kind.SCRAP, line.scrap());
                 add(results, line, Return.Outcome.Kind.SEND_BACK, line.sendBack());
             });
-            returns.inspect(context.on(request.date()), number, request.version(), results);
+            returns.inspect(context.given(request.date(), request.reason()), number, request.version(), results);
             return view(number);
         });
     }
@@ -235,7 +242,7 @@ class ReturnsController {
     @PostMapping("/{number}/withdrawals")
     ReturnView withdraw(@PathVariable String number, @Valid @RequestBody Withdrawal request, HttpServletRequest http) {
         return commands.run(http, request, ReturnView.class, context -> {
-            returns.withdraw(context.on(request.date()).because(request.reason()), number, request.version());
+            returns.withdraw(context.because(request.reason()), number, request.version());
             return view(number);
         });
     }

@@ -292,12 +292,12 @@ public class ReturnsService {
     /** An allowance has its own reason; nothing comes back that a fee or freight could be for. */
     private Crediting.Terms terms(CommandContext context) {
         return new Crediting.Terms(
-                () -> numbers.nextCreditNote(context.date()), context.date(), context.reason(), BigDecimal.ZERO, false);
+                () -> numbers.nextCreditNote(context), context.date(), context.reason(), BigDecimal.ZERO, false);
     }
 
     private Crediting.Terms terms(CommandContext context, ReturnPolicy.Reason reason) {
         return new Crediting.Terms(
-                () -> numbers.nextCreditNote(context.date()),
+                () -> numbers.nextCreditNote(context),
                 context.date(),
                 context.reason().isBlank() ? reason.words() : context.reason(),
                 reason.feePercent(rules.inForce().unwind().restockingPercent()),

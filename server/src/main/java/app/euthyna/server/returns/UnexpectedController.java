@@ -62,7 +62,8 @@ class UnexpectedController {
             @NotNull BigDecimal quantity,
             @Size(max = 40) String site,
             @Size(max = 2000) String remark,
-            LocalDate date) {}
+            LocalDate date,
+            @Size(max = 2000) String reason) {}
 
     record AdmittedShare(
             @NotBlank String dispatch, int line, @NotNull BigDecimal quantity) {}
@@ -144,7 +145,7 @@ class UnexpectedController {
                 request,
                 UnexpectedView.class,
                 context -> view(unexpected.takeIn(
-                        context.on(request.date()),
+                        context.given(request.date(), request.reason()),
                         new UnexpectedService.Came(
                                 Optional.ofNullable(request.customer()).filter(code -> !code.isBlank()),
                                 Texts.given(request.sender()),
@@ -160,7 +161,7 @@ class UnexpectedController {
     UnexpectedView admit(@PathVariable String number, @Valid @RequestBody Admission request, HttpServletRequest http) {
         return commands.run(http, request, UnexpectedView.class, context -> {
             unexpected.admit(
-                    context.on(request.date()).because(Texts.given(request.reason())),
+                    context.given(request.date(), request.reason()),
                     number,
                     request.version(),
                     request.lines().stream()
@@ -178,7 +179,7 @@ class UnexpectedController {
             @PathVariable String number, @Valid @RequestBody TurnedAway request, HttpServletRequest http) {
         return commands.run(http, request, UnexpectedView.class, context -> {
             unexpected.turnAway(
-                    context.on(request.date()).because(Texts.given(request.reason())),
+                    context.given(request.date(), request.reason()),
                     number,
                     request.version(),
                     request.away(),

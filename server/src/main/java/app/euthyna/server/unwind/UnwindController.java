@@ -14,6 +14,7 @@ import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Texts;
 import app.euthyna.server.unwind.Unwindings.KeptStep;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
@@ -218,7 +219,7 @@ class UnwindController {
     PlanView plan(@Valid @RequestBody ToUndo request) {
         var reason = request.reason() == null || request.reason().isBlank() ? LOOKED_AT : request.reason();
         var preview = commands.retrying(() ->
-                unwind.preview(commands.context().on(request.date()).because(reason), request.asked(), request.code()));
+                unwind.preview(commands.context().because(reason).on(request.date()), request.asked(), request.code()));
         var names = ledger.accountNames();
         var plan = preview.plan();
         var steps = new ArrayList<StepView>();
@@ -339,7 +340,7 @@ class UnwindController {
         }
         return commands.run(http, request, CarriedOutView.class, context -> {
             var done = unwind.carryOut(
-                    context.on(request.date()).because(request.reason()),
+                    context.given(request.date(), request.reason()),
                     request.asked(),
                     request.code(),
                     request.fingerprint());
@@ -519,14 +520,14 @@ class UnwindController {
     }
 
     record PlanVersion(
-            @NotNull Long version, @Size(max = 2000) String reason, LocalDate date) {}
+            @NotNull Long version, @Size(max = 2000) String reason) {}
 
     /** The finance lead agrees to what a plan waits for. */
     @Permissions.Propose
     @PostMapping("/waiting/{id}/decisions")
     UnwindingView decide(@PathVariable long id, @Valid @RequestBody PlanVersion request, HttpServletRequest http) {
         return commands.run(http, request, UnwindingView.class, context -> {
-            waiting.decide(context.on(request.date()), id, request.version());
+            waiting.decide(context.because(Texts.given(request.reason())), id, request.version());
             return one(id);
         });
     }
@@ -536,7 +537,7 @@ class UnwindController {
     @PostMapping("/waiting/{id}/abandonments")
     UnwindingView abandon(@PathVariable long id, @Valid @RequestBody PlanVersion request, HttpServletRequest http) {
         return commands.run(http, request, UnwindingView.class, context -> {
-            waiting.abandon(context.on(request.date()).because(request.reason()), id, request.version());
+            waiting.abandon(context.because(request.reason()), id, request.version());
             return one(id);
         });
     }

@@ -272,7 +272,7 @@ public class UnwindService {
     }
 
     private Function<DocumentKind, String> named(CommandContext context) {
-        return kind -> kind == DocumentKind.CREDIT_NOTE ? numbers.nextCreditNote(context.date()) : numbers.next(kind);
+        return kind -> kind == DocumentKind.CREDIT_NOTE ? numbers.nextCreditNote(context) : numbers.next(kind);
     }
 
     /** A way to undo something, and what stands in it. */

@@ -100,7 +100,9 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
             } else {
                 settle(context, plan, rest.get());
                 further.write(
-                        "as planned by %s: %s".formatted(plan.by().username(), plan.reason()), effects(rest.get()));
+                        context.because(
+                                "as planned by %s: %s".formatted(plan.by().username(), plan.reason())),
+                        effects(rest.get()));
             }
         }
         return null;
@@ -138,7 +140,7 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
                         plan,
                         as,
                         kind -> kind == DocumentKind.CREDIT_NOTE
-                                ? numbers.nextCreditNote(context.date())
+                                ? numbers.nextCreditNote(context)
                                 : numbers.next(kind));
     }
 

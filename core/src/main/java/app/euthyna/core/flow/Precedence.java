@@ -1,0 +1,276 @@
+package app.euthyna.core.flow;
+
+import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.shared.Dating;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Refusal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * Nothing is dated before what it comes from (section 14): a dispatch not before its order, an invoice not before the
+ * departures that it bills, a reversal not before the original. One rule over all effects, whoever decided on them.
+ */
+public final class Precedence {
+
+    private Precedence() {}
+
+    /** When the documents were dated that effects come from. */
+    public interface Origins {
+
+        /** The date of an order, dispatch, invoice, payment, credit note, deposit or refund. */
+        Optional<LocalDate> dateOf(DocumentRef document);
+
+        /** When money of a source was last set against an invoice. */
+        Optional<LocalDate> settled(DocumentRef source, String invoice);
+
+        /** When money was last set free again that counts with a source: taken off an invoice, turned into credit. */
+        Optional<LocalDate> setFree(DocumentRef source);
+
+        /** Credit notes on a return's line, from the same invoice line, so far. */
+        Quantity credited(LineRef returnLine, LineRef invoiceLine);
+
+        /** A return as it stands. */
+        Optional<Return> goods(String number);
+    }
+
+    /**
+     * Why effects can't be dated as they would be.
+     *
+     * @param on the date of the command; effects with a date of their own go by that
+     */
+    public static List<Refusal> refusals(Collection<? extends Effect> effects, LocalDate on, Origins origins) {
+        var found = new Origin(on, origins);
+        effects.forEach(effect -> effect.accept(found));
+        return found.refusals.stream().distinct().toList();
+    }
+
+    private static final class Origin extends EffectListener {
+
+        private final LocalDate on;
+        private final Origins origins;
+        private final List<Refusal> refusals = new ArrayList<>();
+
+        private Origin(LocalDate on, Origins origins) {
+            this.on = on;
+            this.origins = origins;
+        }
+
+        private void notBefore(LocalDate date, String origin, Optional<LocalDate> originOn) {
+            originOn.flatMap(day -> Dating.before(date, origin, day)).ifPresent(refusals::add);
+        }
+
+        private void notBefore(LocalDate date, DocumentRef document) {
+            notBefore(date, document.toString(), origins.dateOf(document));
+        }
+
+        private void order(LocalDate date, String number) {
+            notBefore(date, DocumentRef.order(number));
+        }
+
+        private void dispatch(LocalDate date, String number) {
+            notBefore(date, new DocumentRef(DocumentKind.DISPATCH, number));
+        }
+
+        private void invoice(LocalDate date, String number) {
+            notBefore(date, new DocumentRef(DocumentKind.INVOICE, number));
+        }
+
+        private static DocumentRef deposit(String number) {
+            return new DocumentRef(DocumentKind.DEPOSIT, number);
+        }
+
+        /** The source of customer credit, and what was set free of it since. */
+        private void money(DocumentRef source) {
+            notBefore(on, source);
+            notBefore(on, "money set free again of " + source, origins.setFree(source));
+        }
+
+        private void settles(List<Settlement> settlements) {
+            settlements.forEach(settlement -> invoice(on, settlement.invoice()));
+        }
+
+        private void takesOff(DocumentRef source, List<Settlement> settlements) {
+            settlements.forEach(settlement -> notBefore(
+                    on,
+                    "the allocation of %s to invoice %s".formatted(source, settlement.invoice()),
+                    origins.settled(source, settlement.invoice())));
+        }
+
+        @Override
+        public Void dispatchDeparted(Effect.DispatchDeparted effect) {
+            order(effect.dispatch().date(), effect.dispatch().order());
+            effect.deliveries()
+                    .forEach(one ->
+                            invoice(effect.dispatch().date(), one.invoiceLine().number()));
+            return null;
+        }
+
+        @Override
+        public Void dispatchReversed(Effect.DispatchReversed effect) {
+            dispatch(on, effect.dispatch().number());
+            return null;
+        }
+
+        @Override
+        public Void revenueDeferredAgain(Effect.RevenueDeferredAgain effect) {
+            dispatch(on, effect.dispatch());
+            return null;
+        }
+
+        @Override
+        public Void invoicePosted(Effect.InvoicePosted effect) {
+            var invoice = effect.invoice();
+            for (var line : invoice.lines()) {
+                order(invoice.on(), line.orderLine().number());
+                line.sources()
+                        .forEach(source ->
+                                dispatch(invoice.on(), source.dispatchLine().number()));
+            }
+            return null;
+        }
+
+        @Override
+        public Void invoiceReversed(Effect.InvoiceReversed effect) {
+            invoice(on, effect.invoice().number());
+            return null;
+        }
+
+        @Override
+        public Void paymentReceived(Effect.PaymentReceived effect) {
+            settles(effect.settlements());
+            return null;
+        }
+
+        @Override
+        public Void creditAllocated(Effect.CreditAllocated effect) {
+            money(effect.source());
+            settles(effect.settlements());
+            return null;
+        }
+
+        @Override
+        public Void allocationTakenOff(Effect.AllocationTakenOff effect) {
+            takesOff(effect.source(), effect.settlements());
+            return null;
+        }
+
+        @Override
+        public Void paymentReversed(Effect.PaymentReversed effect) {
+            var payment = new DocumentRef(DocumentKind.PAYMENT, effect.payment());
+            money(payment);
+            takesOff(payment, effect.settlements());
+            return null;
+        }
+
+        @Override
+        public Void depositReceived(Effect.DepositReceived effect) {
+            order(effect.on(), effect.order());
+            return null;
+        }
+
+        @Override
+        public Void depositApplied(Effect.DepositApplied effect) {
+            money(deposit(effect.deposit()));
+            settles(effect.settlements());
+            return null;
+        }
+
+        @Override
+        public Void depositTakenOff(Effect.DepositTakenOff effect) {
+            takesOff(deposit(effect.deposit()), effect.settlements());
+            return null;
+        }
+
+        @Override
+        public Void depositMoved(Effect.DepositMoved effect) {
+            money(deposit(effect.deposit()));
+            order(effect.on(), effect.toOrder());
+            return null;
+        }
+
+        @Override
+        public Void depositCredited(Effect.DepositCredited effect) {
+            money(deposit(effect.deposit()));
+            return null;
+        }
+
+        @Override
+        public Void refundGiven(Effect.RefundGiven effect) {
+            money(effect.source());
+            return null;
+        }
+
+        @Override
+        public Void refundReversed(Effect.RefundReversed effect) {
+            notBefore(on, new DocumentRef(DocumentKind.REFUND, effect.refund()));
+            return null;
+        }
+
+        @Override
+        public Void quantityCancelled(Effect.QuantityCancelled effect) {
+            order(effect.cancellation().on(), effect.cancellation().order());
+            return null;
+        }
+
+        @Override
+        public Void returnReceived(Effect.ReturnReceived effect) {
+            for (var arrival : effect.arrivals()) {
+                dispatch(
+                        arrival.part().on(),
+                        effect.before().line(arrival.line()).dispatchLine().number());
+            }
+            return null;
+        }
+
+        @Override
+        public Void returnInspected(Effect.ReturnInspected effect) {
+            for (var result : effect.results()) {
+                notBefore(
+                        result.outcome().on(),
+                        "the receipt of return " + effect.before().number(),
+                        Optional.of(effect.before()
+                                .line(result.line())
+                                .part(result.part())
+                                .on()));
+            }
+            return null;
+        }
+
+        @Override
+        public Void creditNotePosted(Effect.CreditNotePosted effect) {
+            var credit = effect.credit();
+            invoice(credit.on(), credit.invoice());
+            for (var line : credit.lines()) {
+                line.returnLine().ifPresent(ref -> goods(credit, line, ref));
+            }
+            return null;
+        }
+
+        /** Of goods that are here, so much must have come by the credit's day; the rest is credited ahead of them. */
+        private void goods(CreditNote credit, CreditNote.Line line, LineRef returnLine) {
+            var invoiceLine = new LineRef(credit.invoice(), line.invoiceLine());
+            var covered = origins.credited(returnLine, invoiceLine).plus(line.quantity());
+            var parts = origins.goods(returnLine.number()).stream()
+                    .flatMap(goods -> goods.line(returnLine.line()).parts().stream())
+                    .filter(part ->
+                            part.invoiceLine().filter(invoiceLine::equals).isPresent())
+                    .sorted(Comparator.comparing(Return.Part::on))
+                    .toList();
+            for (var part : parts) {
+                if (!covered.isPositive()) {
+                    return;
+                }
+                notBefore(credit.on(), "the receipt of return " + returnLine.number(), Optional.of(part.on()));
+                covered = covered.minus(part.kept());
+            }
+        }
+    }
+}

@@ -310,10 +310,11 @@ function Units({ trail, lit, onLight }: { trail: Trail; lit: string[]; onLight: 
       </table>
       {trail.neighbours.length > 0 && (
         <div className="muted small" style={{ marginTop: 6 }}>
-          Other orders on these documents:{' '}
-          {trail.neighbours.map((order) => (
-            <Link key={order} className="mono" to={`/trail/ORDER/${order}`} style={{ marginRight: 8 }}>
-              {order}
+          Other documents met here:{' '}
+          {trail.neighbours.map((one) => (
+            <Link key={one.number} className="mono" to={`/trail/${one.kind}/${one.number}`} style={{ marginRight: 8 }}>
+              {one.number}
+              {one.amount !== null && ` (${figure(one.amount)} of its credit pays here)`}
             </Link>
           ))}
         </div>

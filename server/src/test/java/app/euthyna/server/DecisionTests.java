@@ -463,8 +463,8 @@ class DecisionTests extends OnServer {
             warehouse.post("/api/stock-receipts", "{\"item\":\"%s\",\"quantity\":10,\"unitCost\":4}".formatted(item));
             admin.post(
                     "/api/simulated-register",
-                    "{\"licenceClass\":\"pyro\",\"number\":\"%s\",\"validTo\":\"2026-03-10\",\"answers\":true}"
-                            .formatted(licence));
+                    "{\"licenceClass\":\"pyro\",\"number\":\"%s\",\"validTo\":\"%s\",\"answers\":true}"
+                            .formatted(licence, realToday().plusDays(8)));
             put(
                     lead,
                     "/api/customers/" + customer + "/licences",
@@ -472,26 +472,30 @@ class DecisionTests extends OnServer {
                             .formatted(clerk.get("/api/customers/" + customer).text("version"), licence));
             var order = clerk.post(
                             "/api/orders",
-                            "{\"customer\":\"%s\",\"date\":\"2026-03-02\",\"lines\":[{\"item\":\"%s\",\"quantity\":2}]}"
+                            "{\"customer\":\"%s\",\"lines\":[{\"item\":\"%s\",\"quantity\":2}]}"
                                     .formatted(customer, item))
                     .text("number");
             assertThat(state(order)).isEqualTo("CLEARED");
-            controller.post("/api/rechecks", "{\"date\":\"2026-03-10\"}");
+            itIsInDays(8);
+            controller.post("/api/rechecks", "");
             assertThat(state(order)).isEqualTo("CLEARED");
-            controller.post("/api/rechecks", "{\"date\":\"2026-03-11\"}");
+            itIsInDays(9);
+            controller.post("/api/rechecks", "");
             assertThat(open(order)).containsExactly("licence");
             admin.post(
                     "/api/simulated-register",
                     "{\"licenceClass\":\"pyro\",\"number\":\"%s\",\"answers\":false}".formatted(licence));
-            controller.post("/api/rechecks", "{\"date\":\"2026-03-12\"}");
+            itIsInDays(10);
+            controller.post("/api/rechecks", "");
             assertThat(clerk.get("/api/review/" + order).body().get("sentence").asString())
                     .contains("did not answer")
                     .contains("in 3 tries");
             admin.post(
                     "/api/simulated-register",
-                    "{\"licenceClass\":\"pyro\",\"number\":\"%s\",\"validTo\":\"2027-03-10\",\"answers\":true}"
-                            .formatted(licence));
-            controller.post("/api/rechecks", "{\"date\":\"2026-03-13\"}");
+                    "{\"licenceClass\":\"pyro\",\"number\":\"%s\",\"validTo\":\"%s\",\"answers\":true}"
+                            .formatted(licence, realToday().plusYears(1)));
+            itIsInDays(11);
+            controller.post("/api/rechecks", "");
             assertThat(state(order)).isEqualTo("CLEARED");
         }
     }

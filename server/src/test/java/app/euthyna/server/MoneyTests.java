@@ -2,6 +2,7 @@ package app.euthyna.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -492,16 +493,21 @@ class MoneyTests extends OnServer {
 
         @Test
         void areClosedAndOpenedAgainForAReason() {
+            clock.set(LocalDate.of(realToday().getYear(), 1, 20));
             var order = cleared(1);
             gone(order);
-            assertThat(close("2026-01-31").status()).isEqualTo(200);
+            var month = realToday().getYear() + "-01-31";
+            assertThat(close(month).code()).isEqualTo("period-not-over");
+            clock.set(LocalDate.of(realToday().getYear(), 2, 3));
+            assertThat(close(month).status()).isEqualTo(200);
             try {
-                assertThat(close("2026-01-31").code()).isEqualTo("incomplete");
+                assertThat(close(month).code()).isEqualTo("incomplete");
                 var refused = receivables.post(
-                        "/api/invoices", "{\"orders\":[\"%s\"],\"date\":\"2026-01-31\"}".formatted(order));
+                        "/api/invoices", "{\"orders\":[\"%s\"],\"date\":\"%s\"}".formatted(order, month));
                 assertThat(refused.code()).isEqualTo("period-closed");
                 assertThat(refused.text("detail"))
-                        .isEqualTo("The books are closed through 31 Jan 2026; no entry can be dated 31 Jan 2026.");
+                        .isEqualTo("The books are closed through 31 Jan %1$d; no entry can be dated 31 Jan %1$d."
+                                .formatted(realToday().getYear()));
                 assertThat(lead.post("/api/ledger/periods/reopenings", "{}").code())
                         .isEqualTo("incomplete");
                 booksAgree();
@@ -513,7 +519,7 @@ class MoneyTests extends OnServer {
                         .isTrue();
             }
             assertThat(receivables
-                            .post("/api/invoices", "{\"orders\":[\"%s\"],\"date\":\"2026-01-31\"}".formatted(order))
+                            .post("/api/invoices", "{\"orders\":[\"%s\"],\"date\":\"%s\"}".formatted(order, month))
                             .status())
                     .isEqualTo(200);
             booksAgree();

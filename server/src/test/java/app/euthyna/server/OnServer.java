@@ -3,10 +3,14 @@ package app.euthyna.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.server.flow.FoldedChains;
+import app.euthyna.server.platform.CompanyClock;
 import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.UUID;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.context.SpringBootTest;
@@ -31,6 +35,9 @@ abstract class OnServer {
 
     @Autowired
     JdbcClient jdbc;
+
+    @Autowired
+    CompanyClock clock;
 
     Rest clerk;
     Rest controller;
@@ -69,6 +76,20 @@ abstract class OnServer {
                                 "{\"item\":\"%s\",\"quantity\":1000,\"unitCost\":4}".formatted(item))
                         .status())
                 .isEqualTo(200);
+    }
+
+    @AfterEach
+    void itIsTodayAgain() {
+        clock.reset();
+    }
+
+    static LocalDate realToday() {
+        return LocalDate.now(ZoneId.systemDefault());
+    }
+
+    /** The company's clock moves on. */
+    void itIsInDays(int days) {
+        clock.set(realToday().plusDays(days));
     }
 
     String order(String po, int quantity) {
@@ -132,7 +153,7 @@ abstract class OnServer {
 
     void booksAgree() {
         var statements = controller.post("/api/proofs", "{}").body().get("statements");
-        assertThat(statements).hasSize(16);
+        assertThat(statements).hasSize(17);
         statements.forEach(
                 s -> assertThat(s.get("failures")).as(s.get("words").asString()).isEmpty());
     }

@@ -8,8 +8,6 @@ import jakarta.mail.internet.MimeMessage;
 import jakarta.mail.internet.MimeMultipart;
 import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
-import java.time.LocalDate;
-import java.time.ZoneId;
 import java.util.List;
 import java.util.Properties;
 import java.util.UUID;
@@ -208,7 +206,8 @@ class PaperAndBankTests extends OnServer {
         /** Invoice of 121.00, 50.00 paid the day after: at each day the statement says what was open then. */
         @Test
         void standInTheStatementAsTheyWereAtItsDate() {
-            var today = LocalDate.now(ZoneId.systemDefault());
+            var today = realToday();
+            itIsInDays(1);
             receivables.post(
                     "/api/payments",
                     "{\"customer\":\"%s\",\"amount\":60,\"allocate\":[{\"invoice\":\"%s\",\"amount\":50}],\"date\":\"%s\"}"

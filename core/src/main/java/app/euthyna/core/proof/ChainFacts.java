@@ -8,6 +8,7 @@ import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Totals;
 import app.euthyna.core.trail.DepositFact;
 import app.euthyna.core.trail.PaymentFact;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 
@@ -21,6 +22,7 @@ import java.util.Map;
  * @param deposits for the root orders, and those applied to their invoices
  * @param entries of all documents of the trail
  * @param mirrors the entry that each mirroring entry undoes, by number
+ * @param written the day on which each entry was written, by number
  * @param moves of goods and bills, each with the state its order had at that moment
  */
 public record ChainFacts(
@@ -31,6 +33,7 @@ public record ChainFacts(
         List<DepositFact> deposits,
         List<Entry> entries,
         Map<String, String> mirrors,
+        Map<String, LocalDate> written,
         List<Move> moves) {
 
     /** Totals as a document carries them. */
@@ -51,6 +54,7 @@ public record ChainFacts(
         deposits = List.copyOf(deposits);
         entries = List.copyOf(entries);
         mirrors = Map.copyOf(mirrors);
+        written = Map.copyOf(written);
         moves = List.copyOf(moves);
     }
 }

@@ -11,11 +11,13 @@ import app.euthyna.core.ledger.EntryLine;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Totals;
 import app.euthyna.core.trail.DepositFact;
 import app.euthyna.core.trail.PaymentFact;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.HashMap;
@@ -34,11 +36,17 @@ public final class ChainProof {
     private final ChainFacts facts;
     private final Currency currency;
     private final Map<String, Invoice> invoices = new LinkedHashMap<>();
+    /** Payments of the chain, and credit of others that pays here: the latter's documents are whole elsewhere. */
+    private final List<PaymentFact> payments = new ArrayList<>();
+
+    private final List<PaymentFact> neighbours = new ArrayList<>();
 
     private ChainProof(ChainFacts facts, Currency currency) {
         this.facts = facts;
         this.currency = currency;
         facts.roots().forEach(chain -> chain.invoices().forEach(invoice -> invoices.put(invoice.number(), invoice)));
+        facts.payments()
+                .forEach(payment -> (payment.isNeighbourOf(facts.roots()) ? neighbours : payments).add(payment));
     }
 
     public static List<Statement.Result> run(ChainFacts facts, Currency currency) {
@@ -55,7 +63,8 @@ public final class ChainProof {
                 proof.deferredRevenue(),
                 proof.outputVat(),
                 proof.mirrors(),
-                proof.wasCleared());
+                proof.wasCleared(),
+                proof.datesInOrder());
     }
 
     private Statement.Result entriesBalance() {
@@ -200,15 +209,20 @@ public final class ChainProof {
         return new Statement.Result(Statement.WITHIN_BOUNDS, examined, null, null, failures);
     }
 
-    /** The ledger's receivables of these documents; what their payments settle elsewhere is taken into account. */
+    /**
+     * The ledger's receivables of these documents; what their payments settle elsewhere is taken into account, and what
+     * neighbours settle here is not.
+     */
     private Statement.Result receivables() {
         var failures = new ArrayList<Statement.Failure>();
         var documents = zero();
         for (var invoice : invoices.values()) {
-            var settled =
-                    allocations(a -> a.invoice().equals(invoice.number())).plus(applied(invoice.number()::equals));
+            var byNeighbours = allocations(neighbours, a -> a.invoice().equals(invoice.number()));
+            var settled = allocations(payments, a -> a.invoice().equals(invoice.number()))
+                    .plus(byNeighbours)
+                    .plus(applied(invoice.number()::equals));
             var open = (invoice.reversed() ? zero() : invoice.totals().gross()).minus(settled);
-            documents = documents.plus(open);
+            documents = documents.plus(open).plus(byNeighbours);
             var stored = facts.storedOpen().get(invoice.number());
             if (!open.equals(stored)) {
                 failures.add(failure(
@@ -220,7 +234,7 @@ public final class ChainProof {
             }
         }
         documents = documents
-                .minus(allocations(a -> !invoices.containsKey(a.invoice())))
+                .minus(allocations(payments, a -> !invoices.containsKey(a.invoice())))
                 .minus(applied(number -> !invoices.containsKey(number)));
         return compare(Statement.RECEIVABLES, invoices.size(), documents, ledger(AccountRole.RECEIVABLES), failures);
     }
@@ -238,11 +252,9 @@ public final class ChainProof {
                 .map(DepositFact.Use::amount));
     }
 
-    private Money allocations(Predicate<PaymentFact.Allocation> which) {
-        return sum(facts.payments().stream()
-                .flatMap(p -> p.allocations().stream())
-                .filter(which)
-                .map(PaymentFact.Allocation::amount));
+    private Money allocations(List<PaymentFact> of, Predicate<PaymentFact.Allocation> which) {
+        return sum(
+                of.stream().flatMap(p -> p.allocations().stream()).filter(which).map(PaymentFact.Allocation::amount));
     }
 
     private Stream<CreditNote> credits() {
@@ -386,7 +398,7 @@ public final class ChainProof {
     private Statement.Result depositsAndCredit() {
         var failures = new ArrayList<Statement.Failure>();
         var left = zero();
-        for (var payment : facts.payments()) {
+        for (var payment : payments) {
             var allocated = sum(payment.allocations().stream().map(a -> a.amount()));
             var should = payment.kept().minus(allocated);
             left = left.plus(should);
@@ -431,7 +443,7 @@ public final class ChainProof {
         }
         return compare(
                 Statement.CUSTOMER_CREDIT,
-                facts.payments().size() + facts.deposits().size(),
+                payments.size() + facts.deposits().size(),
                 left.plus(inLedger).negated(),
                 ledger(AccountRole.CUSTOMER_CREDIT).plus(ledger(AccountRole.DEPOSITS)),
                 failures);
@@ -451,6 +463,110 @@ public final class ChainProof {
                                         move.stateThen().words())))
                 .toList();
         return new Statement.Result(Statement.WAS_CLEARED, facts.moves().size(), null, null, failures);
+    }
+
+    /** Dates of documents against those of what they come from, and against the day on which they were written. */
+    private Statement.Result datesInOrder() {
+        var dates = new DatesInOrder();
+        for (var chain : facts.roots()) {
+            var order = chain.order();
+            var departed = new HashMap<String, LocalDate>();
+            for (var dispatch : chain.dispatches()) {
+                if (dispatch.state() == Dispatch.State.DEPARTED || dispatch.state() == Dispatch.State.REVERSED) {
+                    departed.put(dispatch.number(), dispatch.date());
+                    dates.check(
+                            "dispatch " + dispatch.number(),
+                            dispatch.date(),
+                            "order " + order.number(),
+                            order.orderedOn());
+                }
+            }
+            for (var invoice : chain.invoices()) {
+                if (invoice.bills(order.number())) {
+                    dates.check(
+                            "invoice " + invoice.number(), invoice.on(), "order " + order.number(), order.orderedOn());
+                }
+                invoice.lines().stream()
+                        .flatMap(line -> line.sources().stream())
+                        .filter(source -> !source.ahead()
+                                && departed.containsKey(source.dispatchLine().number()))
+                        .forEach(source -> dates.check(
+                                "invoice " + invoice.number(),
+                                invoice.on(),
+                                "dispatch " + source.dispatchLine().number(),
+                                departed.get(source.dispatchLine().number())));
+            }
+            chain.returns()
+                    .forEach(goods -> goods.lines().stream()
+                            .filter(line ->
+                                    departed.containsKey(line.dispatchLine().number()))
+                            .forEach(line -> line.parts().forEach(part -> {
+                                dates.check(
+                                        "a receipt of return " + goods.number(),
+                                        part.on(),
+                                        "dispatch " + line.dispatchLine().number(),
+                                        departed.get(line.dispatchLine().number()));
+                                part.outcomes()
+                                        .forEach(outcome -> dates.check(
+                                                "an inspection of return " + goods.number(),
+                                                outcome.on(),
+                                                "its receipt",
+                                                part.on()));
+                            })));
+        }
+        credits()
+                .filter(credit -> invoices.containsKey(credit.invoice()))
+                .forEach(credit -> dates.check(
+                        "credit note " + credit.number(),
+                        credit.on(),
+                        "invoice " + credit.invoice(),
+                        invoices.get(credit.invoice()).on()));
+        for (var payment : facts.payments()) {
+            for (var allocation : payment.allocations()) {
+                dates.check("an allocation of " + payment.document(), allocation.on(), "it", payment.on());
+                if (invoices.containsKey(allocation.invoice())) {
+                    dates.check(
+                            "an allocation of " + payment.document(),
+                            allocation.on(),
+                            "invoice " + allocation.invoice(),
+                            invoices.get(allocation.invoice()).on());
+                }
+            }
+        }
+        for (var deposit : facts.deposits()) {
+            deposit.uses()
+                    .forEach(use -> dates.check("a use of deposit " + deposit.number(), use.on(), "it", deposit.on()));
+        }
+        for (var entry : facts.entries()) {
+            var written = facts.written().get(entry.number());
+            if (written != null) {
+                dates.check("the writing of entry " + entry.number(), written, "its date", entry.date());
+            }
+        }
+        return new Statement.Result(Statement.DATES_IN_ORDER, dates.examined, null, null, dates.failures);
+    }
+
+    /** Compares dates pair by pair. */
+    private static final class DatesInOrder {
+
+        private final List<Statement.Failure> failures = new ArrayList<>();
+        private long examined;
+
+        private void check(String what, LocalDate on, String origin, LocalDate originOn) {
+            examined++;
+            if (on.isBefore(originOn)) {
+                failures.add(new Statement.Failure(
+                        what.substring(what.lastIndexOf(' ') + 1),
+                        BigDecimal.ZERO,
+                        BigDecimal.ONE,
+                        "%s is dated %s, before %s of %s."
+                                .formatted(
+                                        Character.toUpperCase(what.charAt(0)) + what.substring(1),
+                                        Figures.day(on),
+                                        origin,
+                                        Figures.day(originOn))));
+            }
+        }
     }
 
     private Money ledger(AccountRole role) {

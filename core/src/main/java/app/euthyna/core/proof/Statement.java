@@ -23,7 +23,9 @@ public enum Statement {
     WAS_CLEARED(13, "Nothing was shipped or billed that was not cleared", "movements"),
     PERIODS(14, "No entry was posted into a closed period", "entries"),
     HASH_CHAIN(15, "The hash chain is intact", "entries"),
-    PO_ONCE(16, "No PO is used twice without a waiver", "orders");
+    PO_ONCE(16, "No PO is used twice without a waiver", "orders"),
+    DATES_IN_ORDER(
+            17, "No document is dated before one that it comes from, nor ahead of the day it was written", "documents");
 
     private final int no;
     private final String words;

@@ -93,6 +93,11 @@ public final class Dating {
         }
     }
 
+    /** Why a day can't be one that has come, if so. */
+    public static Optional<Refusal> ahead(LocalDate on, LocalDate today) {
+        return on.isAfter(today) ? Optional.of(new DatedAhead(on, today)) : Optional.empty();
+    }
+
     /**
      * Why a person may not give a document a date, if so.
      *
@@ -100,8 +105,9 @@ public final class Dating {
      * @param reason as the person gave it; blank where there is none
      */
     public static Optional<Refusal> refusal(LocalDate on, LocalDate today, int daysBack, Person person, String reason) {
-        if (on.isAfter(today)) {
-            return Optional.of(new DatedAhead(on, today));
+        var ahead = ahead(on, today);
+        if (ahead.isPresent()) {
+            return ahead;
         }
         var earliest = today.minusDays(daysBack);
         if (!on.isBefore(earliest)) {
@@ -118,8 +124,9 @@ public final class Dating {
 
     /** Why a day can't be the booking day of a bank entry, if so; its statement may be much older than a month. */
     public static Optional<Refusal> bookingDay(LocalDate on, LocalDate today) {
-        if (on.isAfter(today)) {
-            return Optional.of(new DatedAhead(on, today));
+        var ahead = ahead(on, today);
+        if (ahead.isPresent()) {
+            return ahead;
         }
         return on.isBefore(EARLIEST) ? Optional.of(new DatedTooFarBack(on, EARLIEST, false)) : Optional.empty();
     }

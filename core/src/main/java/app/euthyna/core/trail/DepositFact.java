@@ -30,9 +30,9 @@ public record DepositFact(
      * One use of it.
      *
      * @param document the invoice, the refund or the deposit it went on as; its own where it became credit
-     * @param moment position in the history
+     * @param stamp who did it, and when
      */
-    public record Use(Kind kind, DocumentRef document, Money amount, LocalDate on, long moment) {}
+    public record Use(Kind kind, DocumentRef document, Money amount, LocalDate on, Stamp stamp) {}
 
     public DepositFact {
         uses = List.copyOf(uses);

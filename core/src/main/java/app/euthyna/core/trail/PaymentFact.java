@@ -1,8 +1,11 @@
 package app.euthyna.core.trail;
 
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import java.time.LocalDate;
+import java.util.Collection;
 import java.util.List;
 
 /**
@@ -25,9 +28,23 @@ public record PaymentFact(
     /**
      * An amount set against an invoice; negative where it was taken off again.
      *
-     * @param moment when, as a position in the history; allocations of one moment belong together
+     * @param stamp who did it, and when; allocations of one moment belong together
      */
-    public record Allocation(String invoice, Money amount, LocalDate on, long moment) {}
+    public record Allocation(String invoice, Money amount, LocalDate on, Stamp stamp) {
+        public long moment() {
+            return stamp.moment();
+        }
+    }
+
+    /**
+     * Credit of a credit note that has no line from the orders: it pays here, and its document belongs to another
+     * trail.
+     */
+    public boolean isNeighbourOf(Collection<Chain> roots) {
+        return document.kind() == DocumentKind.CREDIT_NOTE
+                && Chain.credits(roots).stream()
+                        .noneMatch(credit -> credit.number().equals(number()));
+    }
 
     public String number() {
         return document.number();

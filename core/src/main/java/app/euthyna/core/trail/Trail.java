@@ -21,15 +21,18 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * The whole chain from any of its numbers (section 11).
  *
  * @param documents every document of the chain, in the order of time
- * @param neighbours other orders met on a shared invoice or payment; named, not unfolded
+ * @param neighbours other orders met on a shared invoice or payment, and credit notes of others whose credit pays here;
+ *     named, not unfolded
  * @param flows where every unit is, per line of the root orders
  * @param ledger what the entries of these documents leave on each account
  */
@@ -37,7 +40,7 @@ public record Trail(
         DocumentRef start,
         List<DocumentRef> documents,
         List<Row> rows,
-        Set<String> neighbours,
+        List<Neighbour> neighbours,
         List<LineUnits> flows,
         MoneyLine money,
         List<AccountLine> ledger) {
@@ -72,6 +75,13 @@ public record Trail(
             Money billed,
             Money received,
             Money open) {}
+
+    /**
+     * A document that belongs to another trail.
+     *
+     * @param amount what of a credit note pays here; empty for an order
+     */
+    public record Neighbour(DocumentRef document, Optional<Money> amount) {}
 
     /** A quantity of an order line that a row moved. */
     public record UnitMove(LineRef orderLine, Measure measure, Quantity quantity) {}
@@ -146,12 +156,18 @@ public record Trail(
             rows.sort(Comparator.comparing(Row::moment));
             var running = withBalances(rows);
             var documents = new LinkedHashSet<DocumentRef>();
+            var credits = neighbouringCredits(invoices);
             running.forEach(row -> documents.add(row.document()));
+            credits.forEach(one -> documents.remove(one.document()));
             return new Trail(
                     facts.start(),
                     List.copyOf(documents),
                     running,
-                    neighbours(invoices),
+                    Stream.concat(
+                                    neighbours(invoices).stream()
+                                            .map(order -> new Neighbour(DocumentRef.order(order), Optional.empty())),
+                                    credits.stream())
+                            .toList(),
                     flows(),
                     money(running, invoices),
                     ledger());
@@ -506,7 +522,7 @@ public record Trail(
                     rows.add(row(
                             Aspect.MONEY,
                             allocations.get(0).on(),
-                            new Stamp(moment, stamp.by()),
+                            allocations.get(0).stamp(),
                             ref,
                             parents,
                             words,
@@ -541,9 +557,7 @@ public record Trail(
                     zero(),
                     own ? deposit.amount() : zero()));
             for (var use : deposit.uses()) {
-                var stamp = new Stamp(
-                        use.moment(),
-                        facts.stamps().getOrDefault(use.document(), stamp(ref)).by());
+                var stamp = use.stamp();
                 switch (use.kind()) {
                     case APPLIED -> {
                         if (invoices.containsKey(use.document().number())) {
@@ -574,7 +588,7 @@ public record Trail(
                         rows.add(new Row(
                                 Aspect.MONEY,
                                 use.on(),
-                                use.moment(),
+                                stamp.moment(),
                                 use.document(),
                                 List.of(came ? use.document() : ref),
                                 came
@@ -687,6 +701,18 @@ public record Trail(
                             .forEach(line -> met.add(line.orderLine().number())));
             met.removeAll(roots());
             return met;
+        }
+
+        private List<Neighbour> neighbouringCredits(Map<String, Invoice> invoices) {
+            return facts.payments().stream()
+                    .filter(payment -> payment.isNeighbourOf(facts.roots()))
+                    .map(payment -> new Neighbour(
+                            payment.document(),
+                            Optional.of(payment.allocations().stream()
+                                    .filter(a -> invoices.containsKey(a.invoice()))
+                                    .map(PaymentFact.Allocation::amount)
+                                    .reduce(zero(), Money::plus))))
+                    .toList();
         }
 
         private List<LineUnits> flows() {

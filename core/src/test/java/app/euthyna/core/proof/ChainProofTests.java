@@ -13,6 +13,7 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.ledger.AccountRole;
 import app.euthyna.core.ledger.Entry;
 import app.euthyna.core.ledger.EntryLine;
@@ -29,7 +30,9 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 
@@ -65,7 +68,7 @@ class ChainProofTests {
             eur("9.75"),
             eur("0.00"),
             false,
-            List.of(new PaymentFact.Allocation("2026-1", eur("30.25"), TODAY, 4)));
+            List.of(new PaymentFact.Allocation("2026-1", eur("30.25"), TODAY, new Stamp(4, "receivables"))));
     private final List<Entry> entries = entries(departed, invoiced, paid);
 
     private static List<Entry> entries(Effect... effects) {
@@ -101,6 +104,7 @@ class ChainProofTests {
                 List.of(),
                 posted,
                 Map.of(),
+                posted.stream().collect(Collectors.toMap(Entry::number, entry -> TODAY)),
                 List.of(new ChainFacts.Move(INVOICE, "SO-1", then)));
     }
 
@@ -121,9 +125,59 @@ class ChainProofTests {
         }
 
         @Test
+        void failsWhereADocumentIsDatedBeforeWhatItComesFrom() {
+            var early = chain.invoices().get(0);
+            var asOfYesterday = new Chain(
+                    chain.order(),
+                    chain.cancellations(),
+                    chain.reserved(),
+                    chain.dispatches(),
+                    List.of(new Invoice(
+                            early.number(),
+                            early.customer(),
+                            TODAY.minusDays(1),
+                            early.dueOn(),
+                            early.text(),
+                            early.reversed(),
+                            early.lines(),
+                            early.totals())),
+                    chain.deposits(),
+                    chain.returns(),
+                    chain.credits());
+            var facts = facts(entries, "30.25", payment, OrderState.CLEARED);
+            assertThat(failing(new ChainFacts(
+                            List.of(asOfYesterday),
+                            facts.storedTotals(),
+                            facts.storedOpen(),
+                            facts.payments(),
+                            facts.deposits(),
+                            facts.entries(),
+                            facts.mirrors(),
+                            facts.written(),
+                            facts.moves())))
+                    .containsExactly(17);
+        }
+
+        @Test
+        void failsWhereAnEntryIsDatedAfterTheDayItWasWritten() {
+            var facts = facts(entries, "30.25", payment, OrderState.CLEARED);
+            assertThat(failing(new ChainFacts(
+                            facts.roots(),
+                            facts.storedTotals(),
+                            facts.storedOpen(),
+                            facts.payments(),
+                            facts.deposits(),
+                            facts.entries(),
+                            facts.mirrors(),
+                            Map.of(entries.get(0).number(), TODAY.minusDays(1)),
+                            facts.moves())))
+                    .containsExactly(17);
+        }
+
+        @Test
         void looksAtSomethingInEveryStatement() {
             assertThat(ChainProof.run(facts(entries, "30.25", payment, OrderState.CLEARED), EUR))
-                    .hasSize(12)
+                    .hasSize(13)
                     .allMatch(r -> r.examined() > 0 || r.statement() == Statement.MIRRORS);
         }
 
@@ -204,7 +258,8 @@ class ChainProofTests {
                     .extracting(DocumentRef::number)
                     .containsExactly("D-1");
             assertThat(trail.rows().get(3).parents()).containsExactly(INVOICE);
-            assertThat(trail.neighbours()).containsExactly("SO-9");
+            assertThat(trail.neighbours())
+                    .containsExactly(new Trail.Neighbour(DocumentRef.order("SO-9"), Optional.empty()));
         }
 
         @Test

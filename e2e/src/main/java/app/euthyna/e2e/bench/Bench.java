@@ -179,8 +179,9 @@ public final class Bench {
     /** One row of about the size that the commands write. */
     private static void note(Connection connection, String event) throws SQLException {
         try (var statement = connection.prepareStatement(
-                "insert into history (document_kind, document_number, event, happened_on, at, by_user, sentence)"
-                        + " values ('BENCH', 'B', ?, current_date, current_timestamp, 'bench', 'a row')")) {
+                "insert into history (document_kind, document_number, event, happened_on, written_on, at, by_user,"
+                        + " sentence)"
+                        + " values ('BENCH', 'B', ?, current_date, current_date, current_timestamp, 'bench', 'a row')")) {
             statement.setString(1, event);
             statement.executeUpdate();
         }

@@ -1017,7 +1017,9 @@ final class Case {
                 found.stream().sorted().toList());
         if (expected.has("neighbours")) {
             var neighbours = new ArrayList<String>();
-            trail.get("neighbours").forEach(n -> neighbours.add(name("ORDER", n.asString())));
+            trail.get("neighbours")
+                    .forEach(n -> neighbours.add(
+                            name(n.get("kind").asString(), n.get("number").asString())));
             same(
                     "neighbours",
                     expected.list("neighbours").stream()

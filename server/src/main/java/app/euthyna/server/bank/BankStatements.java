@@ -16,7 +16,7 @@ import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.batch.BatchWork;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.billing.BillingService;
-import app.euthyna.server.ledger.Accounts;
+import app.euthyna.server.platform.ClosedPeriods;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Hashes;
@@ -55,15 +55,16 @@ class BankStatements implements BatchWork {
 
     private final JdbcClient jdbc;
     private final BillingService billing;
-    private final Accounts accounts;
+    private final ClosedPeriods closed;
     private final Company company;
     private final Ids ids;
     private final Clock clock;
 
-    BankStatements(JdbcClient jdbc, BillingService billing, Accounts accounts, Company company, Ids ids, Clock clock) {
+    BankStatements(
+            JdbcClient jdbc, BillingService billing, ClosedPeriods closed, Company company, Ids ids, Clock clock) {
         this.jdbc = jdbc;
         this.billing = billing;
-        this.accounts = accounts;
+        this.closed = closed;
         this.company = company;
         this.ids = ids;
         this.clock = clock;
@@ -155,9 +156,7 @@ class BankStatements implements BatchWork {
         var open = 0;
         for (int no = 1; no <= statement.entries().size(); no++) {
             var entry = statement.entries().get(no - 1);
-            Dating.bookingDay(entry.bookedOn(), context.today()).ifPresent(refusal -> {
-                throw new RefusedException(refusal);
-            });
+            RefusedException.where(Dating.bookingDay(entry.bookedOn(), context.today()));
             var ours = entry.amount().signum() > 0
                     && Camt053.inCompanyCurrency(entry, company.currency())
                     && !entry.reversal()
@@ -310,7 +309,7 @@ class BankStatements implements BatchWork {
     @Transactional(propagation = Propagation.MANDATORY)
     public String settle(CommandContext context, long id, String customer, List<Settlement> settlements) {
         var entry = openEntry(id);
-        var booked = accounts.closedThrough()
+        var booked = closed.through()
                 .filter(through -> !entry.bookedOn().isAfter(through))
                 .map(through -> through.plusDays(1))
                 .orElse(entry.bookedOn());

@@ -6,6 +6,7 @@ import app.euthyna.core.billing.Dunning.Reminder;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.RefusedException;
@@ -26,8 +27,10 @@ public class InvoiceReminders {
     private final Company company;
     private final Ids ids;
     private final Locks locks;
+    private final CompanyClock clock;
 
-    InvoiceReminders(JdbcClient jdbc, Company company, Ids ids, Locks locks) {
+    InvoiceReminders(JdbcClient jdbc, Company company, Ids ids, Locks locks, CompanyClock clock) {
+        this.clock = clock;
         this.jdbc = jdbc;
         this.company = company;
         this.ids = ids;
@@ -37,14 +40,15 @@ public class InvoiceReminders {
     /** Invoices of a customer that are past due on a day, with the last reminder that named each. */
     public List<Overdue> overdue(String customer, LocalDate on) {
         return jdbc.sql("""
-            select i.number, i.due_on, i.open_amount, coalesce((select max(r.step) from reminder_invoice r
-            where r.invoice_id = i.id), 0),
+            select i.number, i.due_on, i.still, coalesce((select max(r.step) from reminder_invoice r
+            join reminder m on m.id = r.reminder_id where r.invoice_id = i.id and m.reminded_on <= :day), 0),
                    (select max(m.reminded_on) from reminder_invoice r join reminder m on m.id = r.reminder_id
-                   where r.invoice_id = i.id)
-            from invoice i where i.customer_id = ? and i.due_on < ? and i.open_amount > 0
+                   where r.invoice_id = i.id and m.reminded_on <= :day)
+            from (INVOICES) i where i.customer_id = :customer and i.due_on < :day and i.still > 0
             order by i.due_on, i.id fetch first 500 rows only\
-            """)
-                .params(ids.customer(customer), on)
+            """.replace("INVOICES", OpenInvoices.asOf(on.equals(clock.today()))))
+                .param("customer", ids.customer(customer))
+                .param("day", on)
                 .query((r, n) -> new Overdue(
                         r.getString(1),
                         r.getObject(2, LocalDate.class),

@@ -9,7 +9,7 @@ import org.springframework.stereotype.Component;
 
 /** Invoices with what is open of them. */
 @Component
-class OpenInvoices {
+public class OpenInvoices {
 
     private final JdbcClient jdbc;
     private final Company company;
@@ -17,6 +17,28 @@ class OpenInvoices {
     OpenInvoices(JdbcClient jdbc, Company company) {
         this.jdbc = jdbc;
         this.company = company;
+    }
+
+    /**
+     * Invoices with what they had open on {@code :day}, as a table with the columns id, number, customer_id, due_on and
+     * still: the gross less all that had been set against it by that day. Of today it is what they carry.
+     */
+    public static String asOf(boolean today) {
+        return today
+                ? "select id, number, customer_id, due_on, open_amount as still from invoice where open_amount > 0"
+                : """
+                    select n.id, n.number, n.customer_id, n.due_on, case when n.reversed_on <= :day then 0
+                        else n.gross end
+                        - coalesce((select sum(a.amount) from allocation a where a.invoice_id = n.id
+                            and a.allocated_on <= :day), 0)
+                        - coalesce((select sum(u.amount) from deposit_use u where u.invoice_id = n.id
+                            and u.used_on <= :day), 0) as still
+                    from invoice n where n.invoiced_on <= :day and (n.open_amount > 0
+                        or n.reversed_on > :day
+                        or n.id in (select l.invoice_id from allocation l where l.allocated_on > :day)
+                        or n.id in (select v.invoice_id from deposit_use v where v.used_on > :day
+                            and v.invoice_id is not null))\
+                    """;
     }
 
     /** Those of these numbers that there are, also where nothing is open. */

@@ -224,10 +224,8 @@ class CheckSink implements EffectSink {
             var checkContext = checkContexts.of(chain.order(), context.today());
             var after = Checks.run(chain, checkContext, findings.of(order), occasion, was);
             if (occasion == Occasion.SUBMITTED || occasion == Occasion.CHANGED) {
-                DuplicatePo.refusal(after, checkContext.customer().po(), context.person())
-                        .ifPresent(refusal -> {
-                            throw new RefusedException(refusal);
-                        });
+                RefusedException.where(
+                        DuplicatePo.refusal(after, checkContext.customer().po(), context.person()));
             }
             findings.save(order, after);
             openOrders.touch(order);

@@ -322,6 +322,7 @@ class DemoMultiplier {
                 document.kind().name(),
                 document.number(),
                 posted.customerId() == 0 ? null : posted.customerId(),
+                entry.date(),
                 posted.at(),
                 posted.by(),
                 hash,
@@ -337,8 +338,8 @@ class DemoMultiplier {
         }
         batches.batchUpdate("""
             insert into journal_entry (id, number, entry_date, event, document_kind, document_number, customer_id,
-                posted_at, posted_by, previous_hash, hash)
-            values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
+                written_on, posted_at, posted_by, previous_hash, hash)
+            values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
             """, heads);
         batches.batchUpdate(
                 "insert into journal_line (id, entry_id, line_no, role, account, amount, entry_date) values (?, ?, ?,"

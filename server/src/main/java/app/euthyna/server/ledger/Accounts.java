@@ -2,6 +2,7 @@ package app.euthyna.server.ledger;
 
 import app.euthyna.core.ledger.AccountRole;
 import app.euthyna.core.ledger.PostingMap;
+import app.euthyna.server.platform.ClosedPeriods;
 import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.HashMap;
@@ -17,8 +18,10 @@ import org.springframework.stereotype.Component;
 public class Accounts {
 
     private final JdbcClient jdbc;
+    private final ClosedPeriods closed;
 
-    Accounts(JdbcClient jdbc) {
+    Accounts(JdbcClient jdbc, ClosedPeriods closed) {
+        this.closed = closed;
         this.jdbc = jdbc;
     }
 
@@ -50,10 +53,7 @@ public class Accounts {
 
     /** The last day of the closed period. */
     public Optional<LocalDate> closedThrough() {
-        return jdbc.sql("select through from period_closing where reopened_at is null order by through desc fetch"
-                        + " first 1 rows only")
-                .query(LocalDate.class)
-                .optional();
+        return closed.through();
     }
 
     static AccountRole role(String code) {

@@ -42,6 +42,10 @@ class JournalEntryEntity {
     @Column(name = "customer_id")
     Long customerId;
 
+    /** The day on which it was posted, in the company's calendar. */
+    @Column(name = "written_on")
+    LocalDate writtenOn;
+
     @Column(name = "posted_at")
     Instant postedAt;
 

@@ -8,7 +8,6 @@ import app.euthyna.core.ledger.Periods;
 import app.euthyna.core.ledger.PostingMap;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
-import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
@@ -19,7 +18,6 @@ import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Optional;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -71,7 +69,7 @@ public class LedgerKeeping {
     /** Closes the books through a day. */
     public void close(CommandContext context, LocalDate through) {
         lockHead();
-        refuse(Periods.closing(through, context.today(), accounts.closedThrough(), context.person()));
+        RefusedException.where(Periods.closing(through, context.today(), accounts.closedThrough(), context.person()));
         jdbc.sql("insert into period_closing (through, closed_at, closed_by, remark) values (?, ?, ?, ?)")
                 .params(
                         through,
@@ -85,7 +83,7 @@ public class LedgerKeeping {
     public void reopen(CommandContext context) {
         lockHead();
         var through = accounts.closedThrough();
-        refuse(Periods.reopening(through, context.person(), context.reason()));
+        RefusedException.where(Periods.reopening(through, context.person(), context.reason()));
         jdbc.sql("update period_closing set reopened_at = ?, reopened_by = ?, reopening = ? where reopened_at"
                         + " is null and through = ?")
                 .params(
@@ -192,11 +190,5 @@ public class LedgerKeeping {
             throw new RefusedException(
                     new CommonRefusal.NotAuthorised(what, context.person().role(), List.of(Role.LEAD)));
         }
-    }
-
-    private static void refuse(Optional<Refusal> refusal) {
-        refusal.ifPresent(why -> {
-            throw new RefusedException(why);
-        });
     }
 }

@@ -111,6 +111,18 @@ public class LedgerReader {
         return mirrors;
     }
 
+    /** The day on which each entry was written, by number. */
+    public Map<String, LocalDate> written(Collection<String> entries) {
+        var written = new HashMap<String, LocalDate>();
+        if (!entries.isEmpty()) {
+            jdbc.sql("select number, written_on from journal_entry where number in (:numbers)")
+                    .param("numbers", entries)
+                    .query((r, n) -> written.put(r.getString(1), r.getObject(2, LocalDate.class)))
+                    .list();
+        }
+        return written;
+    }
+
     public Map<String, String> accountNames() {
         return jdbc
                 .sql("select code, name from account")

@@ -123,9 +123,7 @@ public class LedgerSink implements EffectSink {
         var head = jdbc.sql("select last_number, last_hash from ledger_head where id = 1 for update")
                 .query(Head.class)
                 .single();
-        Periods.refusal(context.date(), accounts.closedThrough()).ifPresent(refusal -> {
-            throw new RefusedException(refusal);
-        });
+        RefusedException.where(Periods.refusal(context.date(), accounts.closedThrough()));
         var number = head.lastNumber() + 1;
         var entry = made.apply(DocumentKind.ENTRY.prefix() + number);
         var hash = entry.hash(head.lastHash());
@@ -153,6 +151,7 @@ public class LedgerSink implements EffectSink {
         stored.documentNumber = entry.document().number();
         stored.customerId = entry.customer().isEmpty() ? null : ids.customer(entry.customer());
         stored.postedAt = clock.instant();
+        stored.writtenOn = context.today();
         stored.postedBy = context.person().username();
         stored.previousHash = previous;
         stored.hash = hash;

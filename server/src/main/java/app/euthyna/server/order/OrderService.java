@@ -212,7 +212,7 @@ public class OrderService {
                 lines(draft, customer, before, entity));
         calledOff(entity, after);
         if (context.date().isBefore(context.today())) {
-            refuse(Dating.before(
+            RefusedException.where(Dating.before(
                     context.date(), "the version before of order " + before.number(), versions.lastOf(entity)));
         }
         return RefusedException.orThrow(Amendment.decide(
@@ -300,7 +300,7 @@ public class OrderService {
                 .optional()
                 .orElseThrow(() -> new RefusedException(
                         new CommonRefusal.NotFound(kind.toLowerCase(Locale.ROOT).replace('_', ' '), number)));
-        refuse(Dating.before(
+        RefusedException.where(Dating.before(
                 context.date(), kind.toLowerCase(Locale.ROOT).replace('_', ' ') + " " + number, source.on()));
         var lines = jdbc.sql(
                         switch (kind) {
@@ -714,12 +714,6 @@ public class OrderService {
                                 wanted,
                                 from,
                                 shortage));
-    }
-
-    private static void refuse(Optional<Refusal> refusal) {
-        refusal.ifPresent(why -> {
-            throw new RefusedException(why);
-        });
     }
 
     private static void oneLine(String po) {

@@ -5,6 +5,7 @@ import app.euthyna.core.flow.EffectListener;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
+import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
@@ -18,10 +19,12 @@ import org.springframework.stereotype.Component;
 class OrderSink implements EffectSink {
 
     private final OrderVersions versions;
+    private final History history;
     private final EntityManager entities;
     private final Ids ids;
 
-    OrderSink(EntityManager entities, Ids ids, OrderVersions versions) {
+    OrderSink(EntityManager entities, Ids ids, OrderVersions versions, History history) {
+        this.history = history;
         this.versions = versions;
         this.entities = entities;
         this.ids = ids;
@@ -88,9 +91,7 @@ class OrderSink implements EffectSink {
 
     /** How far the history has come: what happens later has a higher figure. */
     private long moment() {
-        return ((Number) entities.createNativeQuery("select coalesce(max(moment), 0) from history")
-                        .getSingleResult())
-                .longValue();
+        return history.moment();
     }
 
     private OrderEntity find(String number) {

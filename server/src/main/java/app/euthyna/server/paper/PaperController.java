@@ -1,15 +1,19 @@
 package app.euthyna.server.paper;
 
 import app.euthyna.core.billing.Dunning;
+import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.billing.InvoiceReminders;
+import app.euthyna.server.billing.OpenInvoices;
 import app.euthyna.server.billing.Statements;
 import app.euthyna.server.paper.Papers.Paper;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
+import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
@@ -20,7 +24,6 @@ import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
@@ -48,7 +51,7 @@ class PaperController {
     private final Commands commands;
     private final Company company;
     private final JdbcClient jdbc;
-    private final Clock clock;
+    private final CompanyClock clock;
 
     PaperController(
             Printing printing,
@@ -58,7 +61,7 @@ class PaperController {
             Commands commands,
             Company company,
             JdbcClient jdbc,
-            Clock clock) {
+            CompanyClock clock) {
         this.printing = printing;
         this.statements = statements;
         this.reminders = reminders;
@@ -125,8 +128,10 @@ class PaperController {
             @PathVariable String code,
             @RequestParam(required = false) LocalDate from,
             @RequestParam(required = false) LocalDate to) {
-        var until = to == null ? LocalDate.now(clock) : to;
-        return statements.of(code, from == null ? until.minusMonths(3) : from, until);
+        var until = to == null ? clock.today() : to;
+        var since = from == null ? until.minusMonths(3) : from;
+        RefusedException.where(Dating.span("from", since, "to", until));
+        return statements.of(code, since, until);
     }
 
     /**
@@ -155,20 +160,23 @@ class PaperController {
     /** Customers with invoices past due, and the reminder that each is due. */
     @GetMapping("/receivables/overdue")
     OverduePage overdue(@RequestParam(required = false) LocalDate on, @RequestParam(required = false) String after) {
-        var day = on == null ? LocalDate.now(clock) : on;
+        var day = on == null ? clock.today() : on;
+        RefusedException.where(Dating.ahead(day, clock.today()));
         record Keyed(long id, OverdueRow row) {}
         var found = jdbc.sql("""
-            select c.id, c.code, c.name, count(*), sum(i.open_amount), sum(case
-                when i.due_on >= :d30 then i.open_amount else 0 end),
-                   sum(case when i.due_on < :d30 and i.due_on >= :d60 then i.open_amount else 0 end),
-                   sum(case when i.due_on < :d60 and i.due_on >= :d90 then i.open_amount else 0 end), sum(case
-                       when i.due_on < :d90 then i.open_amount else 0 end),
-                   min(i.due_on), coalesce((select max(m.step) from reminder m where m.customer_id = c.id), 0),
-                   (select max(m.reminded_on) from reminder m where m.customer_id = c.id), c.email
-            from invoice i join customer c on c.id = i.customer_id
-            where i.open_amount > 0 and i.due_on < :day and c.id > :after
+            select c.id, c.code, c.name, count(*), sum(i.still), sum(case
+                when i.due_on >= :d30 then i.still else 0 end),
+                   sum(case when i.due_on < :d30 and i.due_on >= :d60 then i.still else 0 end),
+                   sum(case when i.due_on < :d60 and i.due_on >= :d90 then i.still else 0 end), sum(case
+                       when i.due_on < :d90 then i.still else 0 end),
+                   min(i.due_on), coalesce((select max(m.step) from reminder m where m.customer_id = c.id
+                       and m.reminded_on <= :day), 0),
+                   (select max(m.reminded_on) from reminder m where m.customer_id = c.id
+                       and m.reminded_on <= :day), c.email
+            from (INVOICES) i join customer c on c.id = i.customer_id
+            where i.still > 0 and i.due_on < :day and c.id > :after
             group by c.id, c.code, c.name, c.email order by c.id fetch first 101 rows only\
-            """)
+            """.replace("INVOICES", OpenInvoices.asOf(day.equals(clock.today()))))
                 .param("d30", day.minusDays(30))
                 .param("d60", day.minusDays(60))
                 .param("d90", day.minusDays(90))

@@ -32,9 +32,7 @@ public record CommandContext(Person person, LocalDate today, LocalDate date, Str
         if (given == null || given.equals(date)) {
             return this;
         }
-        Dating.refusal(given, today, rule.daysBack(), person, reason).ifPresent(refusal -> {
-            throw new RefusedException(refusal);
-        });
+        RefusedException.where(Dating.refusal(given, today, rule.daysBack(), person, reason));
         return dated(given);
     }
 

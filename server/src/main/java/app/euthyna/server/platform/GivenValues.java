@@ -9,14 +9,14 @@ import java.util.regex.Pattern;
 /** How dates and figures that someone sent are read: what no document of ours could carry is told, not stored. */
 final class GivenValues {
 
-    private static final Pattern DATE = Pattern.compile("(19|20|21)\\d\\d-\\d\\d-\\d\\d");
+    private static final Pattern DATE = Pattern.compile("(19|2\\d)\\d\\d-\\d\\d-\\d\\d");
     private static final Pattern FIGURE = Pattern.compile("-?\\d{1,13}(\\.\\d{1,12})?");
 
     private static final String FIGURE_WORDS = "a number like 12.50, of at most 13 digits before the point";
 
     private GivenValues() {}
 
-    /** A date of the years 1900 to 2199, or what {@code wrong} makes of the words that say so. */
+    /** A date of the years 1900 to 2999, or what {@code wrong} makes of the words that say so. */
     static LocalDate date(String text, Function<String, ? extends RuntimeException> wrong) {
         var words = "a date like 2026-03-02";
         if (text == null || !DATE.matcher(text).matches()) {

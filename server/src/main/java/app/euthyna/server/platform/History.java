@@ -9,10 +9,12 @@ import java.time.Clock;
 import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Component;
 
 /** What happened to every document: when, by whom, why. Rows are only ever added. */
@@ -20,8 +22,11 @@ import org.springframework.stereotype.Component;
 @Order(20)
 public class History implements EffectSink {
 
+    private static final String LAST = "";
+
     private final JdbcClient jdbc;
     private final Ids ids;
+    private final TransactionCache<String, Long> written = TransactionCache.toBeWritten();
     private final Clock clock;
 
     History(JdbcClient jdbc, Ids ids, Clock clock) {
@@ -30,11 +35,13 @@ public class History implements EffectSink {
         this.clock = clock;
     }
 
-    /** The position that the next line of history will stand behind. */
+    /**
+     * The position of the line that this transaction wrote last: that of the effect that is being stored. What others
+     * write meanwhile has no part in it.
+     */
     public long moment() {
-        return jdbc.sql("select coalesce(max(moment), 0) from history")
-                .query(Long.class)
-                .single();
+        return written.known(LAST)
+                .orElseThrow(() -> new IllegalStateException("nothing was written to the history by this command"));
     }
 
     /** Adds a line about an order. */
@@ -61,10 +68,11 @@ public class History implements EffectSink {
             String event,
             OrderState to,
             String sentence) {
+        var key = new GeneratedKeyHolder();
         jdbc.sql("""
-            insert into history (order_id, document_kind, document_number, event, state_to, happened_on, at, by_user,
-                sentence)
-            values (?, ?, ?, ?, ?, ?, ?, ?, ?)\
+            insert into history (order_id, document_kind, document_number, event, state_to, happened_on, written_on,
+                at, by_user, sentence)
+            values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
             """)
                 .param(order == null ? null : ids.order(order))
                 .param(kind.name())
@@ -72,10 +80,12 @@ public class History implements EffectSink {
                 .param(event)
                 .param(to == null ? null : to.name())
                 .param(context.date())
+                .param(context.today())
                 .param(Timestamp.from(clock.instant()))
                 .param(context.person().username())
                 .param(Texts.cut(sentence, 4000))
-                .update();
+                .update(key, "moment");
+        written.put(LAST, Objects.requireNonNull(key.getKey()).longValue());
     }
 
     @Override

@@ -6,7 +6,6 @@ import jakarta.persistence.EntityManagerFactory;
 import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.Set;
 import org.hibernate.dialect.sequence.SequenceSupport;
 import org.hibernate.engine.spi.SessionFactoryImplementor;
@@ -29,8 +28,10 @@ public class Numbers {
 
     private final JdbcClient jdbc;
     private final SequenceSupport sequences;
+    private final ClosedPeriods closed;
 
-    Numbers(JdbcClient jdbc, EntityManagerFactory entities) {
+    Numbers(JdbcClient jdbc, EntityManagerFactory entities, ClosedPeriods closed) {
+        this.closed = closed;
         this.jdbc = jdbc;
         this.sequences = entities.unwrap(SessionFactoryImplementor.class)
                 .getJdbcServices()
@@ -64,13 +65,7 @@ public class Numbers {
     /** A series is open in its own year, and after it while a period of that year is. */
     private LocalDate inSeries(CommandContext context) {
         if (context.date().getYear() != context.today().getYear()) {
-            var closed = jdbc.sql("select max(through) from period_closing where reopened_at is null")
-                    .query((r, n) -> r.getObject(1, LocalDate.class))
-                    .list();
-            Dating.series(context.date(), context.today(), Optional.ofNullable(closed.get(0)))
-                    .ifPresent(refusal -> {
-                        throw new RefusedException(refusal);
-                    });
+            RefusedException.where(Dating.series(context.date(), context.today(), closed.through()));
         }
         return context.date();
     }

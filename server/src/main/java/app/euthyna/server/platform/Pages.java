@@ -9,11 +9,14 @@ import java.util.Base64;
 import java.util.List;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import java.util.regex.Pattern;
 
 /** Pages of a list by key: a cursor names the last row seen, so a page costs the same wherever it lies. */
 public final class Pages {
 
     public static final int SIZE = 100;
+
+    private static final Pattern FIGURE = Pattern.compile("-?\\d{1,19}(\\.\\d{1,19})?");
 
     private Pages() {}
 
@@ -46,23 +49,45 @@ public final class Pages {
     /** The parts of a cursor. */
     public record Key(List<String> parts) {
 
+        /** A text; one that no column could hold is none of ours. */
+        public String text(int at) {
+            return told(() -> {
+                if (parts.get(at).chars().anyMatch(Character::isISOControl)
+                        || parts.get(at).indexOf('\uFFFD') >= 0) {
+                    throw new IllegalArgumentException("not a key");
+                }
+                return parts.get(at);
+            });
+        }
+
         public long number(int at) {
             return told(() -> Long.valueOf(parts.get(at)));
         }
 
         public LocalDate date(int at) {
-            return told(() -> LocalDate.parse(parts.get(at)));
+            return told(() -> {
+                // ten characters: the years that every database knows
+                if (parts.get(at).length() != 10) {
+                    throw new IllegalArgumentException("not a key");
+                }
+                return LocalDate.parse(parts.get(at));
+            });
         }
 
         public BigDecimal figure(int at) {
-            return told(() -> new BigDecimal(parts.get(at)));
+            return told(() -> {
+                if (!FIGURE.matcher(parts.get(at)).matches()) {
+                    throw new IllegalArgumentException("not a key");
+                }
+                return new BigDecimal(parts.get(at));
+            });
         }
     }
 
     private static <T> T told(Supplier<T> read) {
         try {
             return read.get();
-        } catch (IllegalArgumentException | DateTimeException | ArrayIndexOutOfBoundsException notOurs) {
+        } catch (IllegalArgumentException | DateTimeException | IndexOutOfBoundsException notOurs) {
             throw new RefusedException(CommonRefusal.Incomplete.of("after", "a cursor from an earlier page"));
         }
     }

@@ -3,6 +3,7 @@ package app.euthyna.server.platform;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.Refusal;
 import java.util.List;
+import java.util.Optional;
 
 /** Carries the refusals of a command out of its transaction, which rolls back. */
 public final class RefusedException extends RuntimeException {
@@ -26,6 +27,20 @@ public final class RefusedException extends RuntimeException {
             throw new RefusedException(decision.refusals());
         }
         return decision.get();
+    }
+
+    /** Throws where something speaks against it. */
+    public static void where(Optional<? extends Refusal> refusal) {
+        refusal.ifPresent(why -> {
+            throw new RefusedException(why);
+        });
+    }
+
+    /** Throws where anything speaks against it. */
+    public static void where(List<? extends Refusal> refusals) {
+        if (!refusals.isEmpty()) {
+            throw new RefusedException(refusals);
+        }
     }
 
     public List<Refusal> refusals() {

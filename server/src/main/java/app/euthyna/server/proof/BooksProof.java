@@ -50,7 +50,8 @@ class BooksProof {
                 wasCleared(),
                 periods(),
                 hashChain(),
-                poOnce()));
+                poOnce(),
+                datesInOrder()));
         return results;
     }
 
@@ -525,6 +526,57 @@ class BooksProof {
                               and f.check_code = 'duplicate-po' and f.waived_by is not null)\
                         """.replace("REACH", reach).replace("SAME", same).replace("ALIKE", alike),
                         "Order %s has the PO of an earlier order, without a waiver."));
+    }
+
+    /** Dates of documents against those of what they come from, and against the day on which they were written. */
+    private Result datesInOrder() {
+        return new Result(
+                Statement.DATES_IN_ORDER,
+                count("select (select count(*) from sales_order) + (select count(*) from journal_entry)"),
+                null,
+                null,
+                failures("""
+                    select number, 0, 1 from (
+                        select d.number from dispatch d join sales_order o on o.id = d.order_id
+                        where d.departed_on < o.ordered_on
+                        union all
+                        select i.number from invoice i join invoice_line l on l.invoice_id = i.id
+                        join sales_order o on o.id = l.root_order_id where i.invoiced_on < o.ordered_on
+                        union all
+                        select i.number from invoice i join invoice_line l on l.invoice_id = i.id
+                        join invoice_line_source s on s.invoice_line_id = l.id and s.ahead = false
+                        join dispatch d on d.id = s.dispatch_id where i.invoiced_on < d.departed_on
+                        union all
+                        select i.number from invoice i where i.reversed_on < i.invoiced_on
+                        union all
+                        select d.number from dispatch d where d.reversed_on < d.departed_on
+                        union all
+                        select g.number from goods_return g join return_line l on l.return_id = g.id
+                        join return_part p on p.return_line_id = l.id join dispatch d on d.id = l.dispatch_id
+                        where p.received_on < d.departed_on
+                        union all
+                        select g.number from goods_return g join return_line l on l.return_id = g.id
+                        join return_part p on p.return_line_id = l.id join return_outcome x on x.part_id = p.id
+                        where x.decided_on < p.received_on
+                        union all
+                        select k.number from credit_note k join invoice i on i.id = k.invoice_id
+                        where k.credited_on < i.invoiced_on
+                        union all
+                        select p.number from allocation a join payment p on p.id = a.payment_id
+                        join invoice i on i.id = a.invoice_id
+                        where a.allocated_on < p.received_on or a.allocated_on < i.invoiced_on
+                        union all
+                        select d.number from deposit_use u join deposit d on d.id = u.deposit_id
+                        left join invoice i on i.id = u.invoice_id
+                        where u.used_on < d.received_on or u.used_on < i.invoiced_on
+                        union all
+                        select r.number from refund r where r.reversed_on < r.refunded_on
+                        union all
+                        select o.number from order_version v join sales_order o on o.id = v.order_id
+                        where v.changed_on < o.ordered_on
+                        union all
+                        select e.number from journal_entry e where e.entry_date > e.written_on) t\
+                    """, "%s is dated before something that it comes from, or after the day it was written."));
     }
 
     /** The state of an order at a moment is the last one that its history names before it. */

@@ -75,6 +75,8 @@ class ChainProver {
                                 .map(Entry::document)
                                 .distinct()
                                 .toList()),
+                        ledger.written(
+                                trail.entries().stream().map(Entry::number).toList()),
                         moves(orders)),
                 company.currency());
     }

@@ -73,9 +73,7 @@ class Corrections {
         asked.customer().ifPresent(code -> locks.customers(List.of(ids.customer(code), ids.invoiceCustomer(number))));
         var billed = returns.lockedInvoice(number);
         var invoice = billed.invoice();
-        Crediting.notToBeBilledAgain(invoice).ifPresent(refusal -> {
-            throw new RefusedException(refusal);
-        });
+        RefusedException.where(Crediting.notToBeBilledAgain(invoice));
         var credit = returns.credit(context, billed, List.of());
         var root = billed.chains().iterator().next();
         var lines = lines(invoice, credit, asked.lines());

@@ -2,6 +2,7 @@ package app.euthyna.server.trail;
 
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.trail.Trail;
 import app.euthyna.server.ledger.LedgerReader;
@@ -12,7 +13,6 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 import java.util.TreeMap;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
@@ -84,7 +84,7 @@ class TrailController {
             List<String> roots,
             List<TrailDocumentView> documents,
             List<RowView> rows,
-            Set<String> neighbours,
+            List<NeighbourView> neighbours,
             List<FlowView> flows,
             BigDecimal billed,
             BigDecimal received,
@@ -92,6 +92,14 @@ class TrailController {
             @Nullable LocalDate nextDue,
             List<AccountView> ledger,
             List<StillToDoView> stillToDo) {}
+
+    /**
+     * A document of another trail that is met here.
+     *
+     * @param amount what of a credit note pays here; null for an order
+     */
+    record NeighbourView(
+            String kind, String number, @Nullable BigDecimal amount) {}
 
     /** What waits for someone: goods that are expected or in inspection, credits not given, refunds not done. */
     record StillToDoView(TrailDocumentView document, String what) {}
@@ -112,7 +120,12 @@ class TrailController {
                 facts.roots().stream().map(c -> c.order().number()).toList(),
                 trail.documents().stream().map(TrailDocumentView::of).toList(),
                 trail.rows().stream().map(TrailController::row).toList(),
-                trail.neighbours(),
+                trail.neighbours().stream()
+                        .map(one -> new NeighbourView(
+                                one.document().kind().name(),
+                                one.document().number(),
+                                one.amount().map(Money::amount).orElse(null)))
+                        .toList(),
                 trail.flows().stream()
                         .map(f -> new FlowView(
                                 f.orderLine().number(),

@@ -82,8 +82,14 @@ public class TrailReader {
                 .map(PaymentFact::number)
                 .forEach(ahead::add);
         var deposits = deposits(ahead);
-        var refunds = refunds(payments);
-        var documents = documents(found, payments, deposits, refunds);
+        // credit of others that pays here is named; its document belongs to another trail
+        var own = payments.stream()
+                .filter(payment -> !payment.isNeighbourOf(found))
+                .toList();
+        var refunds = refunds(own);
+        var documents = documents(found, own, deposits, refunds);
+        var stamped = new ArrayList<>(documents);
+        payments.forEach(payment -> stamped.add(payment.document()));
         var returns = found.stream()
                 .flatMap(chain -> chain.returns().stream())
                 .map(Return::number)
@@ -97,9 +103,9 @@ public class TrailReader {
                 refunds,
                 returnMoves(returns),
                 reversals(found, refunds),
-                paidElsewhere(payments, deposits, roots, invoices),
+                paidElsewhere(own, deposits, roots, invoices),
                 remarks(roots),
-                stamps(documents),
+                stamps(stamped),
                 ledger.entries(documents));
     }
 
@@ -268,8 +274,8 @@ public class TrailReader {
         }
         var allocations = new HashMap<String, List<PaymentFact.Allocation>>();
         jdbc.sql("""
-            select p.number, i.number, a.amount, a.allocated_on, a.moment from payment p
-            join allocation a on a.payment_id = p.id
+            select p.number, i.number, a.amount, a.allocated_on, a.moment, h.by_user from payment p
+            join allocation a on a.payment_id = p.id left join history h on h.moment = a.moment
             join invoice i on i.id = a.invoice_id where p.number in (:numbers) order by a.id\
             """)
                 .param("numbers", numbers)
@@ -279,7 +285,7 @@ public class TrailReader {
                                 r.getString(2),
                                 company.money(r.getBigDecimal(3)),
                                 r.getObject(4, LocalDate.class),
-                                r.getLong(5))))
+                                new Stamp(r.getLong(5), r.getString(6)))))
                 .list();
         return jdbc.sql("""
             select p.number, c.code, p.received_on, p.amount, p.left_amount, p.kind, p.refunded, p.reversed
@@ -329,8 +335,8 @@ public class TrailReader {
         }
         var uses = new HashMap<String, List<DepositFact.Use>>();
         jdbc.sql("""
-            select d.number, u.kind, u.document_kind, u.document_number, u.amount, u.used_on, u.moment
-            from deposit_use u join deposit d on d.id = u.deposit_id
+            select d.number, u.kind, u.document_kind, u.document_number, u.amount, u.used_on, u.moment, h.by_user
+            from deposit_use u join deposit d on d.id = u.deposit_id left join history h on h.moment = u.moment
             where d.number in (:numbers) order by u.id\
             """)
                 .param("numbers", numbers)
@@ -340,7 +346,7 @@ public class TrailReader {
                                 new DocumentRef(DocumentKind.valueOf(r.getString(3)), r.getString(4)),
                                 company.money(r.getBigDecimal(5)),
                                 r.getObject(6, LocalDate.class),
-                                r.getLong(7))))
+                                new Stamp(r.getLong(7), r.getString(8)))))
                 .list();
         return jdbc.sql("""
             select d.number, o.number, d.received_on, d.amount, d.left_amount, (select m.number from deposit m

@@ -1,13 +1,16 @@
 package app.euthyna.server.unwind;
 
+import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Money;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.masterdata.Likes;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
+import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -15,7 +18,6 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -38,10 +40,15 @@ class LeftoverController {
     private final Batches batches;
     private final Company company;
     private final JdbcClient jdbc;
-    private final Clock clock;
+    private final CompanyClock clock;
 
     LeftoverController(
-            UnwindService unwind, Commands commands, Batches batches, Company company, JdbcClient jdbc, Clock clock) {
+            UnwindService unwind,
+            Commands commands,
+            Batches batches,
+            Company company,
+            JdbcClient jdbc,
+            CompanyClock clock) {
         this.unwind = unwind;
         this.commands = commands;
         this.batches = batches;
@@ -218,8 +225,9 @@ class LeftoverController {
             @RequestParam(required = false) LocalDate from,
             @RequestParam(required = false) LocalDate to,
             @RequestParam(defaultValue = "reason") String by) {
-        var until = to == null ? LocalDate.now(clock) : to;
+        var until = to == null ? clock.today() : to;
         var since = from == null ? until.minusMonths(3) : from;
+        RefusedException.where(Dating.span("from", since, "to", until));
         var key = switch (by) {
             case "customer" -> "c.code";
             case "writer" -> "u.undone_by";

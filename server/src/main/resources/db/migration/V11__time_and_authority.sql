@@ -16,3 +16,7 @@ alter table history alter column written_on set not null;
 -- what was open on a past day: settled since then
 create index allocation_on on allocation (allocated_on, invoice_id);
 create index deposit_use_on on deposit_use (used_on, invoice_id);
+
+-- what a credit takes back of goods that were billed and had not left
+alter table credit_note_line add column ahead decimal(19, 3) default 0 not null;
+alter table credit_note_line add column deferred decimal(19, 4) default 0 not null;

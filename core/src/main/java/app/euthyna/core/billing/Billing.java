@@ -183,7 +183,8 @@ public final class Billing {
                 net,
                 deferred,
                 line.vat(),
-                sources);
+                sources,
+                List.of());
     }
 
     /** Cost of the goods that an invoice bills. */

@@ -85,12 +85,12 @@ public record Chain(
                         .filter(part -> part.standing() != Return.Standing.BILLED)
                         .map(Return.Part::kept)
                         .toList()),
-                Quantity.sum(bills.stream().map(Invoice.Line::quantity).toList()),
+                Quantity.sum(bills.stream().map(Invoice.Line::billed).toList()),
                 Quantity.sum(bills.stream().map(Invoice.Line::ahead).toList()),
                 Quantity.sum(credits.stream()
                         .flatMap(c -> c.lines().stream())
                         .filter(c -> c.orderLine().equals(ref(line)))
-                        .map(CreditNote.Line::quantity)
+                        .map(CreditNote.Line::credited)
                         .toList()),
                 order.isAtNoCharge(line),
                 order.state().isCleared());
@@ -315,7 +315,9 @@ public record Chain(
                 cancellations,
                 reserved,
                 dispatches,
-                invoices,
+                invoices.stream()
+                        .map(i -> i.number().equals(credit.invoice()) ? i.withCredit(credit) : i)
+                        .toList(),
                 deposits,
                 returns,
                 Stream.concat(credits.stream(), Stream.of(credit)).toList());

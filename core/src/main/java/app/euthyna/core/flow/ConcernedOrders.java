@@ -1,6 +1,7 @@
 package app.euthyna.core.flow;
 
 import app.euthyna.core.shared.LineRef;
+import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -45,7 +46,7 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
 
     @Override
     public Set<String> dispatchDeparted(Effect.DispatchDeparted effect) {
-        return Set.of(effect.dispatch().order());
+        return with(effect.dispatch().order(), effect.deliveries());
     }
 
     @Override
@@ -145,7 +146,7 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
 
     @Override
     public Set<String> dispatchReversed(Effect.DispatchReversed effect) {
-        return Set.of(effect.dispatch().order());
+        return with(effect.dispatch().order(), effect.takenBack());
     }
 
     @Override
@@ -171,6 +172,12 @@ final class ConcernedOrders implements Effect.Visitor<Set<String>> {
     @Override
     public Set<String> creditNotePosted(Effect.CreditNotePosted effect) {
         return ofLines(effect.invoice().lines().stream().map(Invoice.Line::orderLine));
+    }
+
+    /** An order, and those that stand with it on the invoices that had billed its goods ahead. */
+    private static Set<String> with(String order, List<Effect.BilledAheadDelivery> deliveries) {
+        return Stream.concat(Stream.of(order), deliveries.stream().flatMap(one -> one.orders().stream()))
+                .collect(Collectors.toSet());
     }
 
     private static Set<String> ofLines(Stream<LineRef> lines) {

@@ -28,6 +28,8 @@ public record CreditNote(
      * @param quantity zero for an allowance by amount
      * @param net less the fee
      * @param fee retained for restocking, at {@code feePercent}
+     * @param ahead of the quantity, what was billed and had not left: it is billed no more
+     * @param deferred of the net, what was deferred revenue
      */
     public record Line(
             int no,
@@ -40,9 +42,16 @@ public record CreditNote(
             Money net,
             Money fee,
             BigDecimal feePercent,
+            Quantity ahead,
+            Money deferred,
             Vat vat) {
         public Line {
             feePercent = feePercent.setScale(2, RoundingMode.HALF_UP);
+        }
+
+        /** What counts as credited of the order line: goods whose billing was taken back before they left do not. */
+        public Quantity credited() {
+            return quantity.minus(ahead);
         }
 
         /** What the quantity was worth before the fee was retained. */

@@ -105,8 +105,15 @@ public sealed interface Effect {
     /**
      * Goods that leave after they were billed, with the invoice line that billed them: its deferred revenue is earned
      * by that much.
+     *
+     * @param orders all that stand on the invoice, whose chains hold it whole
      */
-    record BilledAheadDelivery(String customer, LineRef invoiceLine, String item, Invoice.Source source) {}
+    record BilledAheadDelivery(
+            String customer, LineRef invoiceLine, String item, Invoice.Source source, Set<String> orders) {
+        public BilledAheadDelivery {
+            orders = Set.copyOf(orders);
+        }
+    }
 
     /** An invoice was posted. */
     record InvoicePosted(Invoice invoice) implements Effect {

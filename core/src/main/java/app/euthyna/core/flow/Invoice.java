@@ -9,6 +9,8 @@ import app.euthyna.core.shared.Totals;
 import app.euthyna.core.shared.Vat;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -32,6 +34,7 @@ public record Invoice(
      *
      * @param deferred the part of the net that was billed ahead of dispatch, as it stood when the invoice was posted
      * @param sources empty for services and charges
+     * @param takenBack what credits have taken back of the billing of goods that had not left
      */
     public record Line(
             int no,
@@ -44,14 +47,25 @@ public record Invoice(
             Money net,
             Money deferred,
             Vat vat,
-            List<Source> sources) {
+            List<Source> sources,
+            List<TakenBack> takenBack) {
         public Line {
             sources = List.copyOf(sources);
+            takenBack = List.copyOf(takenBack);
+        }
+
+        /** What of the quantity is billed still: without what was taken back before it left. */
+        public Quantity billed() {
+            return quantity.minus(withdrawn());
+        }
+
+        private Quantity withdrawn() {
+            return Quantity.sum(takenBack.stream().map(TakenBack::quantity).toList());
         }
 
         /** Billed and not gone yet. Services and charges are never ahead. */
         public Quantity ahead() {
-            return kind.isShipped() ? quantity.minus(delivered()) : Quantity.ZERO;
+            return kind.isShipped() ? billed().minus(delivered()) : Quantity.ZERO;
         }
 
         private Quantity delivered() {
@@ -60,15 +74,47 @@ public record Invoice(
 
         /** What of the net is still deferred. */
         public Money unearned() {
-            return sources.stream().map(Source::earned).reduce(deferred, Money::minus);
+            return takenBack.stream()
+                    .map(TakenBack::net)
+                    .reduce(sources.stream().map(Source::earned).reduce(deferred, Money::minus), Money::minus);
         }
 
         /**
          * The slice of the net that is earned when {@code next} more of the line leaves (section 1, slices; IFRS
-         * 15.31).
+         * 15.31), or that is deferred no more when their billing is taken back: both slice one whole. Where an
+         * allowance has lowered what is deferred, it is the part of what is left.
          */
         public Money earnedWith(Quantity next) {
-            return net.slice(delivered().plus(next), quantity, net.minus(unearned()));
+            var allowed = takenBack.stream().anyMatch(one -> one.quantity().isZero());
+            return allowed
+                    ? unearned().slice(next, ahead(), Money.zero(net.currency()))
+                    : net.slice(delivered().plus(withdrawn()).plus(next), quantity, net.minus(unearned()));
+        }
+
+        /** The part of an allowance of an amount that falls on goods which have not left. */
+        public Money deferredOf(Money allowance) {
+            return ahead().isPositive()
+                    ? allowance
+                            .slice(ahead(), billed(), Money.zero(net.currency()))
+                            .min(unearned())
+                    : Money.zero(net.currency());
+        }
+
+        /** The line once a credit has taken something back of it. */
+        public Line with(TakenBack credit) {
+            return new Line(
+                    no,
+                    orderLine,
+                    kind,
+                    item,
+                    description,
+                    quantity,
+                    price,
+                    net,
+                    deferred,
+                    vat,
+                    sources,
+                    Stream.concat(takenBack.stream(), Stream.of(credit)).toList());
         }
 
         Line with(Source source) {
@@ -83,9 +129,18 @@ public record Invoice(
                     net,
                     deferred,
                     vat,
-                    Stream.concat(sources.stream(), Stream.of(source)).toList());
+                    Stream.concat(sources.stream(), Stream.of(source)).toList(),
+                    takenBack);
         }
     }
+
+    /**
+     * What a credit note took back of a line's billing ahead.
+     *
+     * @param quantity that has not left and is billed no more; zero for an allowance of an amount
+     * @param net that is deferred no more
+     */
+    public record TakenBack(Quantity quantity, Money net) {}
 
     /**
      * Goods of a dispatch line that an invoice line bills, with their slice of its cost.
@@ -121,6 +176,19 @@ public record Invoice(
                 totals);
     }
 
+    /** The invoice once a credit note for it was posted. */
+    Invoice withCredit(CreditNote credit) {
+        var changed = lines;
+        for (var one : credit.lines()) {
+            if (!one.deferred().isZero() || one.ahead().isPositive()) {
+                changed = changed.stream()
+                        .map(l -> l.no() == one.invoiceLine() ? l.with(new TakenBack(one.ahead(), one.deferred())) : l)
+                        .toList();
+            }
+        }
+        return new Invoice(number, customer, on, dueOn, text, reversed, changed, totals);
+    }
+
     Invoice asReversed() {
         return new Invoice(number, customer, on, dueOn, text, true, lines, totals);
     }
@@ -130,6 +198,11 @@ public record Invoice(
                 .filter(line -> line.no() == no)
                 .findFirst()
                 .orElseThrow(() -> new IllegalArgumentException("invoice " + number + " has no line " + no));
+    }
+
+    /** The orders that stand on it. */
+    public Set<String> orders() {
+        return lines.stream().map(line -> line.orderLine().number()).collect(Collectors.toSet());
     }
 
     public boolean bills(String order) {

@@ -166,7 +166,8 @@ public final class Dispatching {
                             invoice.customer(),
                             new LineRef(invoice.number(), line.no()),
                             line.item(),
-                            new Invoice.Source(dispatchLine, now, slice, true, line.earnedWith(now))));
+                            new Invoice.Source(dispatchLine, now, slice, true, line.earnedWith(now)),
+                            invoice.orders()));
                 }
             }
         }

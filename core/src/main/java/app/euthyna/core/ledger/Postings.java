@@ -389,9 +389,15 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         var credit = effect.credit();
         var classOf = customerClass.apply(credit.customer());
         var lines = new ArrayList<Posting.Line>();
-        credit.lines()
-                .forEach(line ->
-                        lines.add(new Posting.Line(AccountRole.SALES_RETURNS, sale(classOf, line.item()), line.net())));
+        for (var line : credit.lines()) {
+            lines.add(new Posting.Line(
+                    AccountRole.SALES_RETURNS,
+                    sale(classOf, line.item()),
+                    line.net().minus(line.deferred())));
+            if (!line.deferred().isZero()) {
+                lines.add(new Posting.Line(AccountRole.DEFERRED_REVENUE, sale(classOf, line.item()), line.deferred()));
+            }
+        }
         credit.totals()
                 .bands()
                 .forEach(band -> lines.add(new Posting.Line(

@@ -349,10 +349,14 @@ public final class ChainProof {
                 .toList();
         var unearned =
                 sum(lines.stream().map(l -> roots.contains(l.orderLine().number()) ? l.unearned() : l.deferred()));
+        var creditedOfNeighbours = sum(credits()
+                .flatMap(credit -> credit.lines().stream())
+                .filter(l -> !roots.contains(l.orderLine().number()))
+                .map(CreditNote.Line::deferred));
         return compare(
                 Statement.DEFERRED_REVENUE,
                 lines.size(),
-                unearned.negated(),
+                creditedOfNeighbours.minus(unearned),
                 ledger(AccountRole.DEFERRED_REVENUE),
                 new ArrayList<>());
     }

@@ -422,9 +422,19 @@ public final class Crediting {
                 .map(CreditNote.Line::worth)
                 .reduce(line.net(), Money::minus)
                 .max(Money.zero(currency));
+        // goods that came back had left; of all others, what has not left goes first
+        var now = withCredits(line, sofar);
+        var ahead = share.returnLine().isPresent()
+                ? Quantity.ZERO
+                : share.quantity().min(now.ahead());
+        var deferred = share.amount().isPresent()
+                ? now.deferredOf(share.amount().get())
+                : ahead.isPositive() ? now.earnedWith(ahead).min(left) : Money.zero(currency);
         Money worth;
         if (share.amount().isPresent()) {
             worth = share.amount().get();
+        } else if (ahead.isPositive() && ahead.equals(share.quantity())) {
+            worth = deferred;
         } else {
             var byQuantity =
                     earlier.stream().filter(l -> l.quantity().isPositive()).toList();
@@ -451,7 +461,21 @@ public final class Crediting {
                 worth.minus(fee),
                 fee,
                 percent,
+                ahead,
+                deferred,
                 line.vat());
+    }
+
+    /** An invoice's line once lines of a credit note that is being made have taken back what they do. */
+    private static Invoice.Line withCredits(Invoice.Line line, List<CreditNote.Line> sofar) {
+        var now = line;
+        for (var one : sofar) {
+            if (one.invoiceLine() == line.no()
+                    && (one.ahead().isPositive() || !one.deferred().isZero())) {
+                now = now.with(new Invoice.TakenBack(one.ahead(), one.deferred()));
+            }
+        }
+        return now;
     }
 
     /**
@@ -524,6 +548,8 @@ public final class Crediting {
                         due,
                         zero,
                         BigDecimal.ZERO,
+                        Quantity.ZERO,
+                        zero,
                         charge.vat()));
             }
         }

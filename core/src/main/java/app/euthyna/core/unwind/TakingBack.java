@@ -56,7 +56,8 @@ final class TakingBack {
                     invoice.customer(),
                     new LineRef(invoice.number(), line.no()),
                     line.item(),
-                    new Invoice.Source(dispatchLine, quantity, cost, ahead, earned));
+                    new Invoice.Source(dispatchLine, quantity, cost, ahead, earned),
+                    invoice.orders());
         }
     }
 
@@ -257,12 +258,49 @@ final class TakingBack {
             return Optional.of(new UnwindRefusal.AlreadyReturned(
                     "Dispatch " + number, goods.get().number(), goods.get().anyReceived()));
         }
+        var credited = credited(chain, number);
+        if (credited.isPresent()) {
+            return credited;
+        }
         return chain.inForce()
                 .filter(i -> !i.number().equals(butInvoice))
                 .filter(i -> bills(i).stream()
                         .anyMatch(b -> b.dispatchLine().number().equals(number) && !b.ahead()))
                 .findFirst()
                 .map(i -> new UnwindRefusal.DispatchBilled(number, i.number()));
+    }
+
+    /**
+     * Of an invoice line that was billed ahead, more is credited than would have left without the dispatch: taken back
+     * to the shelf, those goods would be shipped again for nothing.
+     */
+    private static Optional<Refusal> credited(Chain chain, String number) {
+        for (var bill : chain.inForce()
+                .flatMap(invoice -> bills(invoice).stream())
+                .filter(bill -> bill.ahead() && bill.dispatchLine().number().equals(number))
+                .toList()) {
+            var credits = chain.credits().stream()
+                    .filter(credit -> credit.invoice().equals(bill.invoice().number()))
+                    .filter(credit -> credited(credit, bill).isPositive())
+                    .toList();
+            var left = bill.line().billed().minus(bill.line().ahead()).minus(bill.quantity());
+            if (Quantity.sum(credits.stream()
+                            .map(credit -> credited(credit, bill))
+                            .toList())
+                    .exceeds(left)) {
+                return Optional.of(new UnwindRefusal.AlreadyCredited(
+                        bill.invoice().number(),
+                        credits.stream().map(CreditNote::number).toList()));
+            }
+        }
+        return Optional.empty();
+    }
+
+    private static Quantity credited(CreditNote credit, Bill bill) {
+        return Quantity.sum(credit.lines().stream()
+                .filter(line -> line.invoiceLine() == bill.line().no())
+                .map(CreditNote.Line::credited)
+                .toList());
     }
 
     Decision<Plan> dispatch(String number) {

@@ -72,6 +72,11 @@ public class ChainReader implements CommittedQuantities {
     }
 
     /** Has the chains known in this transaction follow what was written. */
+    /** The orders whose chains are known in this transaction. */
+    Set<String> known() {
+        return known.keys();
+    }
+
     void happened(Effect effect) {
         effect.orders().forEach(order -> known.change(order, chain -> chain.after(effect)));
     }
@@ -321,6 +326,18 @@ public class ChainReader implements CommittedQuantities {
                                 r.getBoolean("ahead"),
                                 money(r, "earned"))))
                 .list();
+        var takenBack = new HashMap<LineRef, List<Invoice.TakenBack>>();
+        jdbc.sql("""
+            select i.number, l.invoice_line_no, l.ahead, l.deferred from credit_note_line l
+            join credit_note k on k.id = l.credit_note_id join invoice i on i.id = k.invoice_id
+            where k.invoice_id in (:ids) and (l.ahead <> 0 or l.deferred <> 0) order by l.credit_note_id, l.line_no\
+            """)
+                .param("ids", invoiceIds)
+                .query((r, n) -> add(
+                        takenBack,
+                        new LineRef(r.getString(1), r.getInt(2)),
+                        new Invoice.TakenBack(new Quantity(r.getBigDecimal(3)), money(r, "deferred"))))
+                .list();
         var headers = new LinkedHashMap<Long, Invoice>();
         var lines = new HashMap<Long, List<Invoice.Line>>();
         jdbc.sql("""
@@ -359,7 +376,9 @@ public class ChainReader implements CommittedQuantities {
                                     money(r, "net"),
                                     money(r, "deferred"),
                                     vat(r),
-                                    sources.getOrDefault(r.getLong("line_id"), List.of())));
+                                    sources.getOrDefault(r.getLong("line_id"), List.of()),
+                                    takenBack.getOrDefault(
+                                            new LineRef(r.getString("number"), r.getInt("line_no")), List.of())));
                 })
                 .list();
         return headers.entrySet().stream()
@@ -501,7 +520,7 @@ public class ChainReader implements CommittedQuantities {
         jdbc.sql("""
             select l.credit_note_id, l.line_no, l.invoice_line_no, o.number, l.order_line_no, g.number,
                 l.return_line_no, l.item_code, l.description, l.quantity, l.net, l.fee, l.fee_percent,
-                   l.vat_category, l.vat_rate
+                   l.ahead, l.deferred, l.vat_category, l.vat_rate
             from credit_note_line l join sales_order o on o.id = l.root_order_id left
             join goods_return g on g.id = l.return_id
             where l.credit_note_id in (:ids) order by l.credit_note_id, l.line_no\
@@ -521,6 +540,8 @@ public class ChainReader implements CommittedQuantities {
                                 money(r, "net"),
                                 money(r, "fee"),
                                 r.getBigDecimal("fee_percent"),
+                                new Quantity(r.getBigDecimal("ahead")),
+                                money(r, "deferred"),
                                 vat(r))))
                 .list();
         return jdbc.sql("""

@@ -3,6 +3,7 @@ package app.euthyna.server.platform;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import org.springframework.transaction.support.TransactionSynchronization;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
@@ -36,6 +37,11 @@ public final class TransactionCache<K, V> {
 
     public void put(K key, V value) {
         kept().put(key, value);
+    }
+
+    /** The keys of what is kept. */
+    public Set<K> keys() {
+        return Set.copyOf(kept().keySet());
     }
 
     /** All keys kept, which are then forgotten. */

@@ -131,7 +131,9 @@ class BooksProof {
                    and c.line_no = l.line_no), 0) as reserved,
                coalesce((select sum(i.quantity) from invoice_line i join invoice h on h.id = i.invoice_id
                          where i.root_order_id = l.order_id and i.order_line_no = l.line_no
-                             and h.reversed_on is null), 0) as billed,
+                             and h.reversed_on is null), 0)
+                   - coalesce((select sum(k.ahead) from credit_note_line k where k.root_order_id = l.order_id
+                       and k.order_line_no = l.line_no), 0) as billed,
                coalesce((select sum(s.quantity) from invoice_line i join invoice h on h.id = i.invoice_id
                join invoice_line_source s on s.invoice_line_id = i.id
                          where i.root_order_id = l.order_id and i.order_line_no = l.line_no
@@ -140,7 +142,7 @@ class BooksProof {
                where x.part_id = p.id and x.kind = 'SEND_BACK'), 0))
                          from return_line r join return_part p on p.return_line_id = r.id
                          where r.root_order_id = l.order_id and r.order_line_no = l.line_no), 0) as returned,
-               coalesce((select sum(k.quantity) from credit_note_line k where k.root_order_id = l.order_id
+               coalesce((select sum(k.quantity - k.ahead) from credit_note_line k where k.root_order_id = l.order_id
                    and k.order_line_no = l.line_no), 0) as credited
         from sales_order_line l join sales_order o on o.id = l.order_id where l.removed = false\
         """;
@@ -371,7 +373,8 @@ class BooksProof {
 
     private Result deferredRevenue() {
         var unearned = figure("""
-            select coalesce(sum(l.deferred), 0) - (select coalesce(sum(s.earned), 0) from invoice_line_source s
+            select coalesce(sum(l.deferred), 0) - (select coalesce(sum(k.deferred), 0) from credit_note_line k)
+                - (select coalesce(sum(s.earned), 0) from invoice_line_source s
             join invoice_line x on x.id = s.invoice_line_id
                 join invoice h on h.id = x.invoice_id where h.reversed_on is null)
             from invoice_line l join invoice i on i.id = l.invoice_id where i.reversed_on is null\
@@ -385,9 +388,15 @@ class BooksProof {
                         failures("""
                         select number, 0, left_deferred from (
                             select i.number, l.deferred - coalesce((select sum(s.earned)
-                            from invoice_line_source s where s.invoice_line_id = l.id), 0) as left_deferred,
+                            from invoice_line_source s where s.invoice_line_id = l.id), 0)
+                                - coalesce((select sum(x.deferred) from credit_note_line x
+                                join credit_note k on k.id = x.credit_note_id
+                                where k.invoice_id = i.id and x.invoice_line_no = l.line_no), 0) as left_deferred,
                                    l.quantity - coalesce((select sum(s.quantity) from invoice_line_source s
-                                   where s.invoice_line_id = l.id), 0) as ahead
+                                   where s.invoice_line_id = l.id), 0)
+                                - coalesce((select sum(x.ahead) from credit_note_line x
+                                join credit_note k on k.id = x.credit_note_id
+                                where k.invoice_id = i.id and x.invoice_line_no = l.line_no), 0) as ahead
                             from invoice_line l join invoice i on i.id = l.invoice_id
                             where l.deferred <> 0 and i.reversed_on is null) t where ahead = 0 and left_deferred <> 0\
                         """, "A line of invoice %s is fully shipped, so %s should be deferred, but %s are.")));

@@ -244,7 +244,8 @@ class ReturnsSink implements EffectSink {
             jdbc.sql("""
                 insert into credit_note_line (credit_note_id, line_no, invoice_line_no, root_order_id, order_line_no,
                     return_id, return_line_no, item_code, description,
-                    quantity, net, fee, fee_percent, vat_category, vat_rate) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
+                    quantity, net, fee, fee_percent, ahead, deferred, vat_category, vat_rate)
+                values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
                 """)
                     .param(credit)
                     .param(line.no())
@@ -259,6 +260,8 @@ class ReturnsSink implements EffectSink {
                     .param(line.net().amount())
                     .param(line.fee().amount())
                     .param(line.feePercent())
+                    .param(line.ahead().value())
+                    .param(line.deferred().amount())
                     .param(line.vat().category().name())
                     .param(line.vat().ratePercent())
                     .update();

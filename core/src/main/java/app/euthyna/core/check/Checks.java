@@ -51,7 +51,7 @@ public final class Checks {
                     .map(f -> f.state() == Finding.State.SETTLED ? f : f.settled())
                     .toList();
         }
-        var asked = asked(chain, occasion, was);
+        var asked = asked(chain, before, occasion, was);
         var fresh = new EnumMap<Check, Finding>(Check.class);
         for (var check : asked) {
             look(check, chain, checkContext, untouched(chain, was, before))
@@ -75,10 +75,20 @@ public final class Checks {
         return after;
     }
 
+    /** What opened or grew since someone saw the findings before. */
+    public static List<Finding> worse(List<Finding> before, List<Finding> after) {
+        return after.stream()
+                .filter(Finding::isOpen)
+                .filter(now -> before.stream()
+                        .filter(was -> was.check() == now.check() && was.isOpen())
+                        .noneMatch(was -> !now.evidence().isWorseThan(was.evidence())))
+                .toList();
+    }
+
     /** What is looked at only when someone writes the order: passing days must not hold it. */
     private static final Set<Check> OF_WRITING = EnumSet.of(Check.DATES, Check.UNUSUAL);
 
-    private static Set<Check> asked(Chain chain, Occasion occasion, Optional<Chain> was) {
+    private static Set<Check> asked(Chain chain, List<Finding> before, Occasion occasion, Optional<Chain> was) {
         var cleared = chain.order().state().isCleared();
         if (occasion == Occasion.SUBMITTED || (!cleared && occasion == Occasion.CHANGED)) {
             return EnumSet.allOf(Check.class);
@@ -87,14 +97,18 @@ public final class Checks {
             return EnumSet.complementOf(EnumSet.copyOf(OF_WRITING));
         }
         if (occasion == Occasion.WORLD_CHANGED) {
-            return EnumSet.of(Check.UNRESERVED);
+            // a caution that is open shows the figures of now; nothing else is asked of a cleared order again
+            var asked = EnumSet.of(Check.UNRESERVED);
+            before.stream().filter(Finding::isOpen).map(Finding::check).forEach(asked::add);
+            asked.removeAll(OF_WRITING);
+            return asked;
         }
         if (occasion == Occasion.CUSTOMER_CHANGED) {
             return chain.stillToLeave()
                     ? EnumSet.of(Check.BLOCKED, Check.CREDIT_LIMIT, Check.OVERDUE, Check.LICENCE)
                     : EnumSet.noneOf(Check.class);
         }
-        var worthMore = was.map(before -> chain.openGross().compareTo(before.openGross()) > 0)
+        var worthMore = was.map(earlier -> chain.openGross().compareTo(earlier.openGross()) > 0)
                 .orElse(true);
         return worthMore ? EnumSet.allOf(Check.class) : EnumSet.complementOf(EnumSet.of(Check.CREDIT_LIMIT));
     }

@@ -2,6 +2,8 @@ package app.euthyna.core.check;
 
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.Refusal;
+import java.util.Collection;
+import java.util.List;
 
 /** Why an order can't be decided on any more. */
 public sealed interface FindingDecisionRefusal extends Refusal {
@@ -57,6 +59,42 @@ public sealed interface FindingDecisionRefusal extends Refusal {
         @Override
         public String instead() {
             return "Void dispatch %s first.".formatted(dispatch);
+        }
+    }
+
+    /**
+     * Since whoever decides has seen it, the order stands worse: other orders of its customer went first, or a day
+     * passed.
+     */
+    record StandsWorse(String order, List<String> findings) implements FindingDecisionRefusal {
+        public StandsWorse {
+            findings = List.copyOf(findings);
+        }
+
+        /** An order as it stands now. */
+        public static StandsWorse of(String order, Collection<Finding> worse) {
+            return new StandsWorse(
+                    order, worse.stream().map(f -> f.evidence().sentence()).toList());
+        }
+
+        @Override
+        public String code() {
+            return "stale-version";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.WRONG_STATE;
+        }
+
+        @Override
+        public String sentence() {
+            return "Order %s stands worse than you saw: %s.".formatted(order, String.join("; ", findings));
+        }
+
+        @Override
+        public String instead() {
+            return "Reload it and decide on what is shown then.";
         }
     }
 }

@@ -15,6 +15,7 @@ import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.server.approval.ApprovalStore.State;
 import app.euthyna.server.approval.ApprovalStore.StoredRule;
+import app.euthyna.server.check.Checking;
 import app.euthyna.server.check.Clearance;
 import app.euthyna.server.check.FindingStore;
 import app.euthyna.server.flow.ChainReader;
@@ -48,6 +49,7 @@ public class ApprovalService implements Clearance, EffectSink {
     private final ChainReader chains;
     private final ObjectProvider<OrderService> orders;
     private final ObjectProvider<EffectWriter> writer;
+    private final ObjectProvider<Checking> checking;
     private final History history;
     private final Locks locks;
     private final Ids ids;
@@ -59,6 +61,7 @@ public class ApprovalService implements Clearance, EffectSink {
             ChainReader chains,
             ObjectProvider<OrderService> orders,
             ObjectProvider<EffectWriter> writer,
+            ObjectProvider<Checking> checking,
             History history,
             Locks locks,
             Ids ids,
@@ -68,6 +71,7 @@ public class ApprovalService implements Clearance, EffectSink {
         this.chains = chains;
         this.orders = orders;
         this.writer = writer;
+        this.checking = checking;
         this.history = history;
         this.locks = locks;
         this.ids = ids;
@@ -85,7 +89,9 @@ public class ApprovalService implements Clearance, EffectSink {
         if (pending.isEmpty()) {
             return OrderState.CLEARED;
         }
-        store.ask(context, order.number(), asked, pending.get(0));
+        if (order.state() != OrderState.AWAITING_APPROVAL || store.asksOther(order.number(), asked, pending.get(0))) {
+            store.ask(context, order.number(), asked, pending.get(0));
+        }
         return OrderState.AWAITING_APPROVAL;
     }
 
@@ -125,6 +131,8 @@ public class ApprovalService implements Clearance, EffectSink {
         var approval = RefusedException.orThrow(Approving.approve(
                 order, asked, store.approvals(number), context.person(), context.reason(), context.today()));
         orders.getObject().requireVersion(number, version);
+        // it stands on what is true now, or is refused
+        checking.getObject().asSeen(context, chains.chain(number));
         store.add(number, approval);
         history.note(
                 context,
@@ -194,10 +202,14 @@ public class ApprovalService implements Clearance, EffectSink {
                     case CLEARED -> State.APPROVED;
                     case DECLINED -> State.DECLINED;
                     case DRAFT -> State.SENT_BACK;
-                    case HELD, CANCELLED, COMPLETED, CLOSED_SHORT -> State.WITHDRAWN;
-                    case SUBMITTED, AWAITING_APPROVAL -> null;
+                    case CANCELLED, COMPLETED, CLOSED_SHORT -> State.WITHDRAWN;
+                    // an order that is held while it awaits approval keeps its request and what was granted
+                    case SUBMITTED, AWAITING_APPROVAL, HELD -> null;
                 };
-                if (ended != null && (effect.from() == OrderState.AWAITING_APPROVAL || ended == State.SENT_BACK)) {
+                if (ended != null
+                        && (effect.from() == OrderState.AWAITING_APPROVAL
+                                || ended == State.SENT_BACK
+                                || store.isOpen(effect.order()))) {
                     store.close(context, effect.order(), ended);
                 }
                 return null;

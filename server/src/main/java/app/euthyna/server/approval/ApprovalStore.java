@@ -159,10 +159,28 @@ class ApprovalStore {
                 .optional();
     }
 
+    /** Whether a request of an order is open. */
+    boolean isOpen(String order) {
+        return request(order).filter(r -> r.state() == State.AWAITING).isPresent();
+    }
+
+    /** Whether an order's open request says anything else. */
+    boolean asksOther(String order, List<Ask> asked, Level waitsFor) {
+        return request(order)
+                .filter(r -> r.state() == State.AWAITING
+                        && r.waitsFor() == waitsFor
+                        && String.join("\n", r.reasons()).equals(reasons(asked)))
+                .isEmpty();
+    }
+
+    private static String reasons(List<Ask> asked) {
+        return asked.stream().map(Ask::reason).distinct().collect(Collectors.joining("\n"));
+    }
+
     /** Opens a request, or carries an open one on to its next level. */
     void ask(CommandContext context, String order, List<Ask> asked, Level waitsFor) {
         var id = ids.order(order);
-        var reasons = asked.stream().map(Ask::reason).distinct().collect(Collectors.joining("\n"));
+        var reasons = reasons(asked);
         var since = request(order)
                 .filter(r -> r.state() == State.AWAITING)
                 .map(Request::askedOn)

@@ -89,7 +89,8 @@ class Reminders {
         var waiting = jdbc.sql("""
             select o.number, c.name, r.asked_on, r.waits_for from approval_request r
             join sales_order o on o.id = r.order_id
-            join customer c on c.id = o.customer_id where r.state = 'AWAITING' and r.asked_on < ?
+            join customer c on c.id = o.customer_id where r.state = 'AWAITING'
+                and o.state = 'AWAITING_APPROVAL' and r.asked_on < ?
             order by r.asked_on, o.id\
             """)
                 .param(before)
@@ -126,7 +127,7 @@ class Reminders {
     public List<String> remind(CommandContext context, String order) {
         var level = jdbc.sql("""
             select r.waits_for from approval_request r join sales_order o on o.id = r.order_id
-            where o.number = ? and r.state = 'AWAITING'\
+            where o.number = ? and r.state = 'AWAITING' and o.state = 'AWAITING_APPROVAL'\
             """)
                 .param(order)
                 .query((r, n) -> Level.valueOf(r.getString(1)))

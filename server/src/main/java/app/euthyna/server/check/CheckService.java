@@ -41,6 +41,7 @@ public class CheckService {
     private final History history;
     private final Locks locks;
     private final Clearance clearance;
+    private final Checking checking;
 
     CheckService(
             OrderService orders,
@@ -51,7 +52,9 @@ public class CheckService {
             EffectWriter writer,
             History history,
             Locks locks,
-            Clearance clearance) {
+            Clearance clearance,
+            Checking checking) {
+        this.checking = checking;
         this.clearance = clearance;
         this.orders = orders;
         this.chains = chains;
@@ -67,20 +70,13 @@ public class CheckService {
     public void waive(CommandContext context, String number, long version, Set<Check> named) {
         locks.customerAndOrder(number);
         var chain = chains.chain(number);
-        var after = RefusedException.orThrow(FindingDecisions.waive(
+        RefusedException.orThrow(FindingDecisions.waive(
                 chain, findings.of(number), named, context.person(), context.reason(), context.today()));
         orders.requireVersion(number, version);
-        // what is waived is what was seen; what got worse since then, or is new, holds the order
-        settle(
-                context,
-                chain,
-                Checks.run(
-                        chain,
-                        checkContexts.of(chain.order(), context.today()),
-                        after,
-                        Checks.Occasion.WORLD_CHANGED,
-                        Optional.empty()),
-                named);
+        // what is waived is what was seen and is true now
+        var after = RefusedException.orThrow(FindingDecisions.waive(
+                chain, checking.asSeen(context, chain), named, context.person(), context.reason(), context.today()));
+        settle(context, chain, after, named);
     }
 
     /** Keeps findings of which some were waived, and sets the state that follows. */

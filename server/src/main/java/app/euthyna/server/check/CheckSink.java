@@ -1,54 +1,45 @@
 package app.euthyna.server.check;
 
-import app.euthyna.core.check.Checks;
 import app.euthyna.core.check.Checks.Occasion;
-import app.euthyna.core.check.DuplicatePo;
-import app.euthyna.core.check.Finding;
 import app.euthyna.core.flow.Chain;
-import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectListener;
-import app.euthyna.core.flow.Return;
-import app.euthyna.core.order.OrderState;
 import app.euthyna.server.flow.ChainReader;
-import app.euthyna.server.flow.OpenOrderSink;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
-import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Locks;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
- * Checks orders again when they, or something the checks look at, have changed, and sets the state that follows: the
- * one place where an order is held, cleared or comes to its end.
+ * Checks orders again when they have changed, at once; the other orders of their customers, and those that are short of
+ * an item, when the command is done: see {@link Rechecks}.
  */
 @Component
 @Order(70)
 class CheckSink implements EffectSink {
 
     private final ChainReader chains;
-    private final FindingStore findings;
-    private final CheckContextReader checkContexts;
-    private final OpenOrderSink openOrders;
+    private final Checking checking;
+    private final Rechecks rechecks;
     private final JdbcClient jdbc;
-    private final Clearance clearance;
+    private final Locks locks;
+    private final Ids ids;
 
-    CheckSink(
-            ChainReader chains,
-            FindingStore findings,
-            CheckContextReader checkContexts,
-            OpenOrderSink openOrders,
-            JdbcClient jdbc,
-            Clearance clearance) {
-        this.clearance = clearance;
+    CheckSink(ChainReader chains, Checking checking, Rechecks rechecks, JdbcClient jdbc, Locks locks, Ids ids) {
         this.chains = chains;
-        this.findings = findings;
-        this.checkContexts = checkContexts;
-        this.openOrders = openOrders;
+        this.checking = checking;
+        this.rechecks = rechecks;
         this.jdbc = jdbc;
+        this.locks = locks;
+        this.ids = ids;
     }
 
     @Override
@@ -56,6 +47,7 @@ class CheckSink implements EffectSink {
         batch.forEach(effect -> effect.accept(new Answer(context, further)));
     }
 
+    /** The order itself, at once: it is the command's own, and its customer is locked. */
     private final class Answer extends EffectListener {
 
         private final CommandContext context;
@@ -74,33 +66,23 @@ class CheckSink implements EffectSink {
         @Override
         public Void orderChanged(Effect.OrderChanged effect) {
             var now = chains.chain(effect.after().number());
-            check(effect.after().number(), Occasion.CHANGED, Optional.of(now.after(reverse(effect))));
-            return heldOf(effect.after().customer());
+            return check(effect.after().number(), Occasion.CHANGED, Optional.of(now.after(reverse(effect))));
         }
 
         @Override
         public Void stateChanged(Effect.StateChanged effect) {
-            if (effect.to().isEnded()) {
-                check(effect.order(), Occasion.WORLD_CHANGED, Optional.empty());
-                heldOf(chains.chain(effect.order()).order().customer());
-            }
-            return null;
+            return effect.to().isEnded() ? check(effect.order(), Occasion.WORLD_CHANGED, Optional.empty()) : null;
         }
 
+        /** Stock may be handed to an order of a customer that nobody has locked: that one is looked at afterwards. */
         @Override
         public Void stockReserved(Effect.StockReserved effect) {
             var order = effect.orderLine().number();
-            return wasShort(order) ? check(order, Occasion.WORLD_CHANGED, Optional.empty()) : null;
-        }
-
-        @Override
-        public Void reservationReleased(Effect.ReservationReleased effect) {
-            return shortOf(effect.item());
-        }
-
-        @Override
-        public Void stockReceived(Effect.StockReceived effect) {
-            return shortOf(effect.item());
+            return wasShort(order)
+                            && locks.holdsCustomer(
+                                    ids.customer(chains.chain(order).order().customer()))
+                    ? check(order, Occasion.WORLD_CHANGED, Optional.empty())
+                    : null;
         }
 
         @Override
@@ -110,93 +92,32 @@ class CheckSink implements EffectSink {
 
         @Override
         public Void invoicePosted(Effect.InvoicePosted effect) {
-            effect.orders().stream().sorted().forEach(this::settle);
-            return null;
+            return settle(effect.orders());
         }
 
         @Override
         public Void invoiceReversed(Effect.InvoiceReversed effect) {
-            effect.orders().stream().sorted().forEach(this::settle);
-            return heldOf(effect.invoice().customer());
+            return settle(effect.orders());
         }
 
         @Override
         public Void dispatchReversed(Effect.DispatchReversed effect) {
-            settle(effect.dispatch().order());
-            effect.dispatch().lines().stream()
-                    .map(Dispatch.Line::item)
-                    .distinct()
-                    .sorted()
-                    .forEach(this::shortOf);
-            return null;
+            return settle(effect.dispatch().order());
         }
 
         @Override
         public Void returnReceived(Effect.ReturnReceived effect) {
-            effect.orders().stream().sorted().forEach(this::settle);
-            return heldOf(effect.before().customer());
+            return settle(effect.orders());
         }
 
         @Override
         public Void returnInspected(Effect.ReturnInspected effect) {
-            effect.orders().stream().sorted().forEach(this::settle);
-            effect.before().lines().stream()
-                    .map(Return.Line::item)
-                    .distinct()
-                    .sorted()
-                    .forEach(this::shortOf);
-            return null;
+            return settle(effect.orders());
         }
 
-        /** What a credit leaves open is less: what waits for the money may go. */
         @Override
         public Void creditNotePosted(Effect.CreditNotePosted effect) {
-            return heldOf(effect.credit().customer());
-        }
-
-        /**
-         * What may go now goes first; then what was cleared is looked at, the newest first, since it was the last to be
-         * lent to.
-         */
-        @Override
-        public Void customerChanged(Effect.CustomerChanged effect) {
-            heldOf(effect.customer());
-            jdbc.sql("""
-                select o.number from open_order x join sales_order o on o.id = x.order_id
-                join customer c on c.id = x.customer_id
-                where c.code = ? and x.cleared = true order by x.order_id desc\
-                """)
-                    .param(effect.customer())
-                    .query(String.class)
-                    .list()
-                    .forEach(order -> check(order, Occasion.CUSTOMER_CHANGED, Optional.empty()));
-            return null;
-        }
-
-        @Override
-        public Void paymentReceived(Effect.PaymentReceived effect) {
-            return heldOf(effect.customer());
-        }
-
-        @Override
-        public Void refundReversed(Effect.RefundReversed effect) {
-            return heldOf(effect.customer());
-        }
-
-        @Override
-        public Void depositReceived(Effect.DepositReceived effect) {
-            return heldOf(effect.customer());
-        }
-
-        /** What is lent to the customer grows again, and an invoice may be overdue. */
-        @Override
-        public Void paymentReversed(Effect.PaymentReversed effect) {
-            return customerChanged(new Effect.CustomerChanged(effect.customer()));
-        }
-
-        @Override
-        public Void stockCounted(Effect.StockCounted effect) {
-            return shortOf(effect.item());
+            return settle(effect.orders());
         }
 
         @Override
@@ -207,79 +128,180 @@ class CheckSink implements EffectSink {
 
         @Override
         public Void quantityCancelled(Effect.QuantityCancelled effect) {
-            var order = effect.cancellation().order();
-            check(order, Occasion.WORLD_CHANGED, Optional.empty());
-            return heldOf(chains.chain(order).order().customer());
+            return check(effect.cancellation().order(), Occasion.WORLD_CHANGED, Optional.empty());
+        }
+
+        private Void settle(Set<String> orders) {
+            orders.stream().sorted().forEach(this::settle);
+            return null;
         }
 
         /** The documents may have brought the order to its end. */
         private Void settle(String order) {
-            var chain = chains.chain(order);
-            setState(chain, findings.of(order), Occasion.WORLD_CHANGED);
+            checking.settle(context, order).ifPresent(change -> further.write(context, List.of(change)));
             return null;
         }
 
         private Void check(String order, Occasion occasion, Optional<Chain> was) {
-            var chain = chains.chain(order);
-            var checkContext = checkContexts.of(chain.order(), context.today());
-            var after = Checks.run(chain, checkContext, findings.of(order), occasion, was);
-            if (occasion == Occasion.SUBMITTED || occasion == Occasion.CHANGED) {
-                RefusedException.where(
-                        DuplicatePo.refusal(after, checkContext.customer().po(), context.person()));
+            checking.check(context, order, occasion, was)
+                    .change()
+                    .ifPresent(change -> further.write(context, List.of(change)));
+            return null;
+        }
+    }
+
+    private boolean wasShort(String order) {
+        return jdbc.sql("""
+            select count(*) from finding f join sales_order o on o.id = f.order_id
+            where o.number = ? and f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED')\
+            """).param(order).query(Long.class).single() > 0;
+    }
+
+    private boolean isEmpty(String site, String item) {
+        return jdbc.sql("select count(*) from shelf where item_id = ? and site_id = ? and on_hand > reserved")
+                        .params(ids.item(item), ids.site(site))
+                        .query(Long.class)
+                        .single()
+                == 0;
+    }
+
+    /** Whoever else may see other figures now, or may go: their customers are put into the queue. */
+    @Override
+    public void settle(CommandContext context, List<Effect> all) {
+        var changed = new TreeSet<String>();
+        var touched = new TreeSet<String>();
+        var items = new TreeSet<String>();
+        var own = new TreeSet<String>();
+        for (var effect : all) {
+            own.addAll(effect.orders());
+            if (!(effect instanceof Effect.StockReserved
+                    || effect instanceof Effect.DispatchStaged
+                    || effect instanceof Effect.DispatchVoided)) {
+                effect.orders()
+                        .forEach(
+                                order -> touched.add(chains.chain(order).order().customer()));
             }
-            findings.save(order, after);
-            openOrders.touch(order);
-            setState(chain, after, occasion);
+            effect.accept(new Around(changed, touched, items));
+        }
+        var queued = new TreeMap<Long, Occasion>();
+        changed.forEach(customer -> queued.put(ids.customer(customer), Occasion.CUSTOMER_CHANGED));
+        touched.stream()
+                .map(ids::customer)
+                .filter(customer -> !queued.containsKey(customer) && othersWait(customer, own))
+                .forEach(customer -> queued.put(customer, Occasion.WORLD_CHANGED));
+        for (var effect : all) {
+            if (effect instanceof Effect.StockReserved reserved) {
+                var customer = ids.customer(
+                        chains.chain(reserved.orderLine().number()).order().customer());
+                if (!locks.holdsCustomer(customer)
+                        && wasShort(reserved.orderLine().number())) {
+                    queued.putIfAbsent(customer, Occasion.WORLD_CHANGED);
+                }
+                if (isEmpty(reserved.site(), reserved.item())) {
+                    items.add(reserved.item());
+                }
+            }
+        }
+        items.forEach(item -> shortOf(item).forEach(customer -> queued.putIfAbsent(customer, Occasion.WORLD_CHANGED)));
+        queued.forEach((customer, occasion) -> rechecks.queue(context, customer, occasion));
+    }
+
+    /** Another order than the one that this command was about waits for something. */
+    private boolean othersWait(long customer, Set<String> own) {
+        var waiting = jdbc.sql("""
+            select o.number from open_order x join sales_order o on o.id = x.order_id
+            where x.customer_id = ? and x.reviewable = true order by o.id fetch first 2 rows only\
+            """).param(customer).query(String.class).list();
+        return own.size() == 1 ? waiting.stream().anyMatch(order -> !own.contains(order)) : !waiting.isEmpty();
+    }
+
+    /** The customers of orders that wait for something and want an item. */
+    private List<Long> shortOf(String item) {
+        return jdbc.sql("""
+            select distinct x.customer_id from open_order x where x.reviewable = true and exists (
+                select 1 from sales_order_line l
+                where l.order_id = x.order_id and l.item_code = ? and l.removed = false)\
+            """).param(item).query(Long.class).list();
+    }
+
+    /** What an effect changes around orders that it does not name. */
+    private static final class Around extends EffectListener {
+
+        private final Set<String> changed;
+        private final Set<String> touched;
+        private final Set<String> items;
+
+        private Around(Set<String> changed, Set<String> touched, Set<String> items) {
+            this.changed = changed;
+            this.touched = touched;
+            this.items = items;
+        }
+
+        private static Void in(Set<String> set, String what) {
+            set.add(what);
             return null;
         }
 
-        private void setState(Chain chain, List<Finding> found, Occasion occasion) {
-            var from = chain.order().state();
-            var to = Checks.stateOf(chain, found);
-            if (to == OrderState.CLEARED) {
-                to = clearance.decide(context, chain, found, occasion);
-            }
-            if (from != to) {
-                further.write(
-                        context, List.of(new Effect.StateChanged(chain.order().number(), from, to)));
-            }
+        @Override
+        public Void customerChanged(Effect.CustomerChanged effect) {
+            return in(changed, effect.customer());
         }
 
-        /** Held orders of a customer, oldest first, each counting those let go before it. */
-        private Void heldOf(String customer) {
-            jdbc.sql("""
-                select o.number from sales_order o join customer c on c.id = o.customer_id
-                where c.code = ? and o.state = 'HELD' order by o.id\
-                """)
-                    .param(customer)
-                    .query(String.class)
-                    .list()
-                    .forEach(order -> check(order, Occasion.WORLD_CHANGED, Optional.empty()));
+        /** What is lent to the customer grows again, and an invoice may be overdue. */
+        @Override
+        public Void paymentReversed(Effect.PaymentReversed effect) {
+            return in(changed, effect.customer());
+        }
+
+        @Override
+        public Void allocationTakenOff(Effect.AllocationTakenOff effect) {
+            return in(touched, effect.customer());
+        }
+
+        @Override
+        public Void paymentReceived(Effect.PaymentReceived effect) {
+            return in(touched, effect.customer());
+        }
+
+        @Override
+        public Void creditAllocated(Effect.CreditAllocated effect) {
+            return in(touched, effect.customer());
+        }
+
+        @Override
+        public Void refundGiven(Effect.RefundGiven effect) {
+            return in(touched, effect.customer());
+        }
+
+        @Override
+        public Void refundReversed(Effect.RefundReversed effect) {
+            return in(touched, effect.customer());
+        }
+
+        @Override
+        public Void stockReceived(Effect.StockReceived effect) {
+            return in(items, effect.item());
+        }
+
+        @Override
+        public Void stockCounted(Effect.StockCounted effect) {
+            return in(items, effect.item());
+        }
+
+        @Override
+        public Void reservationReleased(Effect.ReservationReleased effect) {
+            return in(items, effect.item());
+        }
+
+        @Override
+        public Void dispatchReversed(Effect.DispatchReversed effect) {
+            effect.dispatch().lines().forEach(line -> items.add(line.item()));
             return null;
         }
 
-        private boolean wasShort(String order) {
-            return jdbc.sql("""
-                select count(*) from finding f join sales_order o on o.id = f.order_id
-                where o.number = ? and f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED')\
-                """).param(order).query(Long.class).single() > 0;
-        }
-
-        /**
-         * Held orders that are short of an item. Cleared ones stand in the queue and are looked at when they are
-         * served.
-         */
-        private Void shortOf(String item) {
-            jdbc.sql("""
-                select distinct o.id, o.number from finding f join sales_order o on o.id = f.order_id
-                join sales_order_line l on l.order_id = o.id and l.item_code = ? and l.removed = false
-                where f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED') and o.state = 'HELD'
-                order by o.id\
-                """)
-                    .param(item)
-                    .query((r, n) -> r.getString(2))
-                    .list()
-                    .forEach(order -> check(order, Occasion.WORLD_CHANGED, Optional.empty()));
+        @Override
+        public Void returnInspected(Effect.ReturnInspected effect) {
+            effect.before().lines().forEach(line -> items.add(line.item()));
             return null;
         }
     }

@@ -48,6 +48,7 @@ import app.euthyna.server.order.OrderService;
 import app.euthyna.server.order.SalesAgreements;
 import app.euthyna.server.people.Deputies;
 import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.returns.CreditWish;
@@ -107,6 +108,7 @@ class DemoCompany {
     private final Deputies deputies;
     private final Company company;
     private final TransactionTemplate transactions;
+    private final Commands commands;
     private final CompanyClock clock;
     /** About so many orders are lived through by the services; a larger company is made of copies of them. */
     private final int lifeSize;
@@ -131,6 +133,7 @@ class DemoCompany {
             Deputies deputies,
             Company company,
             TransactionTemplate transactions,
+            Commands commands,
             CompanyClock clock,
             @Value("${euthyna.demo-lived:2000}") int lifeSize) {
         this.lifeSize = lifeSize;
@@ -153,6 +156,7 @@ class DemoCompany {
         this.multiplier = multiplier;
         this.company = company;
         this.transactions = transactions;
+        this.commands = commands;
         this.clock = clock;
     }
 
@@ -410,7 +414,7 @@ class DemoCompany {
                 clock.set(day);
                 var deeds = agenda.getOrDefault(day, new ArrayDeque<>());
                 while (!deeds.isEmpty()) {
-                    transactions.executeWithoutResult(status -> {
+                    commands.retrying(() -> transactions.execute(status -> {
                         for (int at = 0; at < TOGETHER && !deeds.isEmpty(); at++) {
                             deeds.remove().run();
                             // what is done with is let go of, or every later query would look through all of it for
@@ -418,7 +422,8 @@ class DemoCompany {
                             entities.flush();
                             entities.clear();
                         }
-                    });
+                        return null;
+                    }));
                 }
                 agenda.remove(day);
                 if (ordinary > 2_000 && day.getDayOfMonth() % 5 == 0) {

@@ -41,13 +41,16 @@ public class Commands {
     private final ObjectMapper json;
     private final CompanyClock clock;
     private final ObjectProvider<CommandContext.DatingRule> rule;
+    private final ObjectProvider<AfterCommand> afterwards;
 
     Commands(
             TransactionTemplate transactions,
             JdbcClient jdbc,
             ObjectMapper json,
             CompanyClock clock,
-            ObjectProvider<CommandContext.DatingRule> rule) {
+            ObjectProvider<CommandContext.DatingRule> rule,
+            ObjectProvider<AfterCommand> afterwards) {
+        this.afterwards = afterwards;
         this.rule = rule;
         this.transactions = transactions;
         this.jdbc = jdbc;
@@ -97,6 +100,14 @@ public class Commands {
 
     /** Runs a whole transaction again when others were faster; gives up with a problem that says so. */
     public <T> T retrying(Supplier<T> transaction) {
+        try {
+            return tried(transaction);
+        } finally {
+            afterwards.orderedStream().forEach(AfterCommand::workOff);
+        }
+    }
+
+    private <T> T tried(Supplier<T> transaction) {
         for (int attempt = 1; ; attempt++) {
             try {
                 return transaction.get();

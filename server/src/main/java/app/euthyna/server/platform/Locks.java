@@ -17,6 +17,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class Locks {
 
     private final JdbcClient jdbc;
+    private final TransactionCache<Long, Boolean> held = TransactionCache.toBeWritten();
 
     Locks(JdbcClient jdbc) {
         this.jdbc = jdbc;
@@ -31,6 +32,7 @@ public class Locks {
         if (locked.isEmpty()) {
             throw new RefusedException(new CommonRefusal.NotFound("customer", code));
         }
+        held.put(locked.get(), true);
         TransactionCache.forgetReads();
     }
 
@@ -38,11 +40,18 @@ public class Locks {
         ids.stream()
                 .sorted()
                 .distinct()
-                .forEach(id -> jdbc.sql("select id from customer where id = ? for update")
-                        .param(id)
-                        .query(Long.class)
-                        .single());
+                .forEach(id -> held.put(
+                        jdbc.sql("select id from customer where id = ? for update")
+                                .param(id)
+                                .query(Long.class)
+                                .single(),
+                        true));
         TransactionCache.forgetReads();
+    }
+
+    /** Whether this transaction has a customer locked. */
+    public boolean holdsCustomer(long id) {
+        return held.known(id).isPresent();
     }
 
     /** For everything that decides on a chain. */

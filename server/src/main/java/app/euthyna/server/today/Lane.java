@@ -20,7 +20,7 @@ enum Lane {
     AWAITING(
             2,
             "select r.asked_on as since, x.open_gross as worth from approval_request r join open_order x on x.order_id"
-                    + " = r.order_id join sales_order o on o.id = r.order_id where r.state = 'AWAITING' and r.waits_for in"
+                    + " = r.order_id join sales_order o on o.id = r.order_id where r.state = 'AWAITING' and o.state = 'AWAITING_APPROVAL' and r.waits_for in"
                     + " (:levels) and o.author <> :me and o.last_editor <> :me"),
     SENT_BACK(
             5,

@@ -19,6 +19,7 @@ import app.euthyna.core.unwind.Planner;
 import app.euthyna.core.unwind.UnwindContext;
 import app.euthyna.core.unwind.UnwindRefusal;
 import app.euthyna.core.unwind.UnwindRequest;
+import app.euthyna.server.check.Checking;
 import app.euthyna.server.goods.GoodsService;
 import app.euthyna.server.ledger.LedgerReader;
 import app.euthyna.server.masterdata.CompanyRulesStore;
@@ -62,6 +63,7 @@ public class UnwindService {
     private final CompanyRulesStore rules;
     private final Unwindings unwindings;
     private final TransactionTemplate transactions;
+    private final Checking checking;
 
     UnwindService(
             UnwindContexts unwindContexts,
@@ -73,7 +75,9 @@ public class UnwindService {
             GoodsService goods,
             CompanyRulesStore rules,
             Unwindings unwindings,
-            TransactionTemplate transactions) {
+            TransactionTemplate transactions,
+            Checking checking) {
+        this.checking = checking;
         this.unwindContexts = unwindContexts;
         this.standing = standing;
         this.ledger = ledger;
@@ -146,6 +150,7 @@ public class UnwindService {
                         .toList());
             }
             var done = standing.of(orders, customer, intent.subject());
+            all.addAll(checking.around(context, all));
             return new Preview(
                     plan,
                     entries,

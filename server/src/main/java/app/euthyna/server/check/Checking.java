@@ -1,0 +1,128 @@
+package app.euthyna.server.check;
+
+import app.euthyna.core.check.Checks;
+import app.euthyna.core.check.Checks.Occasion;
+import app.euthyna.core.check.DuplicatePo;
+import app.euthyna.core.check.Finding;
+import app.euthyna.core.check.FindingDecisionRefusal;
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.Effect;
+import app.euthyna.core.order.OrderState;
+import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.flow.OpenOrderSink;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.RefusedException;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.stereotype.Component;
+
+/**
+ * Runs the checks over one order and sets the state that follows: the one road on which an order is held or cleared.
+ */
+@Component
+public class Checking {
+
+    private final ChainReader chains;
+    private final FindingStore findings;
+    private final CheckContextReader checkContexts;
+    private final OpenOrderSink openOrders;
+    private final Clearance clearance;
+    private final ObjectProvider<Rechecks> rechecks;
+    private final Ids ids;
+
+    Checking(
+            ChainReader chains,
+            FindingStore findings,
+            CheckContextReader checkContexts,
+            OpenOrderSink openOrders,
+            Clearance clearance,
+            ObjectProvider<Rechecks> rechecks,
+            Ids ids) {
+        this.rechecks = rechecks;
+        this.ids = ids;
+        this.chains = chains;
+        this.findings = findings;
+        this.checkContexts = checkContexts;
+        this.openOrders = openOrders;
+        this.clearance = clearance;
+    }
+
+    /**
+     * What a check run came to.
+     *
+     * @param change of the order's state, where there is one
+     * @param worse somebody who saw the order before has seen better figures
+     */
+    record Outcome(Optional<Effect> change, boolean worse) {}
+
+    /**
+     * The findings of an order as they are now, for somebody who decides on what they have seen: refused where it
+     * stands worse. Nothing is kept.
+     */
+    public List<Finding> asSeen(CommandContext context, Chain chain) {
+        var seen = findings.of(chain.order().number());
+        var now = Checks.run(
+                chain,
+                checkContexts.of(chain.order(), context.today()),
+                seen,
+                Occasion.WORLD_CHANGED,
+                Optional.empty());
+        var worse = Checks.worse(seen, now);
+        if (!worse.isEmpty()) {
+            rechecks.getObject().soon(ids.customer(chain.order().customer()));
+            throw new RefusedException(
+                    FindingDecisionRefusal.StandsWorse.of(chain.order().number(), worse));
+        }
+        return now;
+    }
+
+    /** Checks an order and keeps what is found. */
+    Outcome check(CommandContext context, String order, Occasion occasion, Optional<Chain> was) {
+        var chain = chains.chain(order);
+        var checkContext = checkContexts.of(chain.order(), context.today());
+        var before = findings.of(order);
+        var after = Checks.run(chain, checkContext, before, occasion, was);
+        if (occasion == Occasion.SUBMITTED || occasion == Occasion.CHANGED) {
+            RefusedException.where(
+                    DuplicatePo.refusal(after, checkContext.customer().po(), context.person()));
+        }
+        if (!after.equals(before)) {
+            findings.save(order, after);
+            openOrders.touch(order);
+        }
+        return new Outcome(
+                state(context, chain, after, occasion),
+                !Checks.worse(before, after).isEmpty());
+    }
+
+    /** What would become of others, within a transaction that is taken back. */
+    public List<Effect> around(CommandContext context, List<Effect> all) {
+        return rechecks.getObject()
+                .simulated(
+                        context,
+                        all.stream()
+                                .flatMap(effect -> effect.orders().stream())
+                                .map(order ->
+                                        ids.customer(chains.chain(order).order().customer()))
+                                .distinct()
+                                .toList());
+    }
+
+    /** The documents may have brought the order to its end. */
+    Optional<Effect> settle(CommandContext context, String order) {
+        return state(context, chains.chain(order), findings.of(order), Occasion.WORLD_CHANGED);
+    }
+
+    private Optional<Effect> state(CommandContext context, Chain chain, List<Finding> found, Occasion occasion) {
+        var from = chain.order().state();
+        var to = Checks.stateOf(chain, found);
+        if (to == OrderState.CLEARED) {
+            to = clearance.decide(context, chain, found, occasion);
+        }
+        return from == to
+                ? Optional.empty()
+                : Optional.of(new Effect.StateChanged(chain.order().number(), from, to));
+    }
+}

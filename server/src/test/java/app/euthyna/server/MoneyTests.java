@@ -553,6 +553,19 @@ class MoneyTests extends OnServer {
                     .isEqualTo("not-found");
             var code = "4" + UUID.randomUUID().toString().substring(0, 6);
             lead.post("/api/ledger/accounts", "{\"code\":\"%s\",\"name\":\"Sales to clubs\"}".formatted(code));
+            assertThat(lead.send(
+                                    "PUT",
+                                    "/api/ledger/posting-map",
+                                    map.formatted("club", code),
+                                    UUID.randomUUID().toString())
+                            .code())
+                    .as("services of clubs would have two accounts")
+                    .isEqualTo("ambiguous-posting-rule");
+            lead.send(
+                    "PUT",
+                    "/api/ledger/posting-map",
+                    map.formatted("club", code).replace("{", "{\"itemClass\":\"service\","),
+                    UUID.randomUUID().toString());
             lead.send(
                     "PUT",
                     "/api/ledger/posting-map",

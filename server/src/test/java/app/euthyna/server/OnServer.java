@@ -27,7 +27,7 @@ import org.springframework.test.web.servlet.MockMvc;
             "spring.datasource.url=jdbc:h2:mem:server-tests;DB_CLOSE_DELAY=-1;QUERY_CACHE_SIZE=1024"
         })
 @AutoConfigureMockMvc
-@Import(FoldedChains.class)
+@Import({FoldedChains.class, LockOrder.class})
 abstract class OnServer {
 
     @Autowired

@@ -16,6 +16,7 @@ import app.euthyna.core.shared.Totals;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -116,7 +117,8 @@ public final class Billing {
 
     private static Map<LineRef, Quantity> asked(
             List<Share> shares, Map<String, Chain> byOrder, List<Refusal> refusals) {
-        var asked = new TreeMap<LineRef, Quantity>();
+        // in the sequence asked for: the first line is the first that was named
+        var asked = new LinkedHashMap<LineRef, Quantity>();
         for (var share : shares) {
             var line = share.orderLine();
             if (!byOrder.containsKey(line.number())

@@ -141,7 +141,7 @@ public final class Checks {
     private static Optional<Finding> look(
             Check check, Chain chain, CheckContext checkContext, Set<Integer> datesUntouched) {
         if (check == Check.DUPLICATE_PO) {
-            return DuplicatePo.look(chain.order(), checkContext);
+            return DuplicatePo.look(chain, checkContext);
         }
         var severity = checkContext.policy().of(check, chain.order().kind());
         if (severity == Severity.OFF) {
@@ -229,7 +229,7 @@ public final class Checks {
     }
 
     private static Optional<Evidence> missingPo(Chain chain, CheckContext checkContext) {
-        return checkContext.customer().po().required() && chain.order().po().isBlank()
+        return checkContext.customer().po().required() && !chain.order().hasPo()
                 ? Optional.of(new Evidence.PoMissing(checkContext.customer().code()))
                 : Optional.empty();
     }
@@ -241,7 +241,7 @@ public final class Checks {
                     .filter(line -> !line.price().isFree())
                     .flatMap(line -> checkContext.item(line.item()).unitCost().stream()
                             .map(cost -> Evidence.ThinMargin.MarginLine.of(line, cost)))
-                    .filter(line -> line.marginPercent().compareTo(least) < 0)
+                    .filter(line -> line.isBelow(least))
                     .toList();
             return thin.isEmpty() ? Optional.empty() : Optional.of(new Evidence.ThinMargin(least, thin));
         });
@@ -261,16 +261,14 @@ public final class Checks {
         return passed.isEmpty() ? Optional.empty() : Optional.of(new Evidence.QuotaPassed(passed));
     }
 
-    /** Too early for the company; a line wanted on the day of the order is wanted at once, whenever it is submitted. */
+    /** Too early for the company, on the day on which somebody looks. */
     private static Optional<Evidence> wrongDates(Chain chain, CheckContext checkContext, Set<Integer> untouched) {
         var wrong = new ArrayList<Evidence.WrongDates.DatedLine>();
         for (var line : chain.order().lines()) {
             var days = checkContext.item(line.item()).leadDays();
             var earliest = checkContext.businessDate().plusDays(days);
-            var atOnce = days == 0 && line.requestedOn().equals(chain.order().orderedOn());
             if (line.kind().isBilled()
                     && line.requestedOn().isBefore(earliest)
-                    && !atOnce
                     && !untouched.contains(line.no())
                     && chain.flow(line.no()).open().isPositive()) {
                 wrong.add(new Evidence.WrongDates.DatedLine(

@@ -1,6 +1,6 @@
 package app.euthyna.core.check;
 
-import app.euthyna.core.order.Order;
+import app.euthyna.core.flow.Chain;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
@@ -14,14 +14,15 @@ public final class DuplicatePo {
 
     private DuplicatePo() {}
 
-    static Optional<Finding> look(Order order, CheckContext checkContext) {
+    static Optional<Finding> look(Chain chain, CheckContext checkContext) {
+        var order = chain.order();
         var po = PoNumber.of(order.po());
         if (!po.isGiven()) {
             return Optional.empty();
         }
         var policy = checkContext.customer().po();
         return policy.ceiling().isPresent()
-                ? ceiling(order, po, checkContext, policy.ceiling().get())
+                ? ceiling(chain, po, checkContext, policy.ceiling().get())
                 : matches(po, order.totals().net(), checkContext, policy);
     }
 
@@ -59,16 +60,24 @@ public final class DuplicatePo {
                         Finding.open(severity, new Evidence.PoMet(po.text(), matches), checkContext.businessDate()));
     }
 
-    private static Optional<Finding> ceiling(Order order, PoNumber po, CheckContext checkContext, Money ceiling) {
+    /** What was ordered under a number counts less what was cancelled of it. */
+    private static Optional<Finding> ceiling(Chain chain, PoNumber po, CheckContext checkContext, Money ceiling) {
         var uses = checkContext.poUses().stream()
                 .filter(use -> PoNumber.of(use.po()).normal().equals(po.normal()))
                 .toList();
-        var together = uses.stream().map(PoUse::net).reduce(order.totals().net(), Money::plus);
+        var together = uses.stream().map(PoUse::left).reduce(left(chain), Money::plus);
         return together.compareTo(ceiling) <= 0
                 ? Optional.empty()
                 : Optional.of(Finding.open(
                         Severity.STOP,
-                        new Evidence.PoCeilingPassed(order.po(), together, ceiling, uses),
+                        new Evidence.PoCeilingPassed(chain.order().po(), together, ceiling, uses),
                         checkContext.businessDate()));
+    }
+
+    /** The net of an order without what was cancelled of it. */
+    public static Money left(Chain chain) {
+        return chain.order()
+                .totals(line -> line.quantity().minus(chain.flow(line.no()).cancelled()))
+                .net();
     }
 }

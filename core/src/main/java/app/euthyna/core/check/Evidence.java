@@ -430,6 +430,11 @@ public sealed interface Evidence {
                 BigDecimal cost,
                 BigDecimal marginPercent) {
 
+            /** Compared as it is, not as it is shown. */
+            boolean isBelow(BigDecimal least) {
+                return given.subtract(cost).multiply(HUNDRED).compareTo(least.multiply(given)) < 0;
+            }
+
             static MarginLine of(OrderLine line, BigDecimal cost) {
                 var price = line.price().afterDiscount();
                 return new MarginLine(
@@ -642,11 +647,7 @@ public sealed interface Evidence {
             return !(waived instanceof Unusual before)
                     || (value.isPresent()
                             && before.value
-                                    .filter(v -> value.get()
-                                                    .score()
-                                                    .abs()
-                                                    .compareTo(v.score().abs())
-                                            <= 0)
+                                    .filter(v -> !value.get().isFurtherThan(v))
                                     .isEmpty())
                     || lines.stream()
                             .anyMatch(line -> before.lines.stream()

@@ -8,11 +8,20 @@ import java.util.List;
  * An earlier use of a PO number by the customer.
  *
  * @param order the order that took it, or the number of the imported invoice
+ * @param net as it was ordered
+ * @param left of it, without what was cancelled
  * @param invoices those that bill the order
  * @param toBill something of the order was shipped or done and is not billed
  */
 public record PoUse(
-        String order, String po, LocalDate on, Money net, List<String> invoices, Place place, boolean toBill) {
+        String order,
+        String po,
+        LocalDate on,
+        Money net,
+        Money left,
+        List<String> invoices,
+        Place place,
+        boolean toBill) {
 
     /** Where a use was found. */
     public enum Place {

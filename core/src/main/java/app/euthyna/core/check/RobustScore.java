@@ -12,7 +12,7 @@ import java.util.Optional;
  * e-Handbook of Statistical Methods, 1.3.5.17. Where more than half of the figures are the same the MAD is zero; a
  * twentieth of the median then stands in for it (ours), and nothing is told where that is zero too.
  *
- * @param score two decimals, half-up
+ * @param score as it is shown: two decimals, half-up; comparisons are of the exact figures
  */
 public record RobustScore(BigDecimal figure, BigDecimal median, BigDecimal deviation, BigDecimal score) {
 
@@ -32,7 +32,7 @@ public record RobustScore(BigDecimal figure, BigDecimal median, BigDecimal devia
                 .map(value -> value.subtract(median).abs())
                 .sorted()
                 .toList());
-        var spread = mad.signum() == 0 ? median.divide(TWENTY, 4, RoundingMode.HALF_UP) : mad;
+        var spread = mad.signum() == 0 ? median.divide(TWENTY) : mad;
         return spread.signum() == 0
                 ? Optional.empty()
                 : Optional.of(new RobustScore(
@@ -49,7 +49,17 @@ public record RobustScore(BigDecimal figure, BigDecimal median, BigDecimal devia
                 : sorted.get(middle - 1).add(sorted.get(middle)).divide(TWO);
     }
 
-    public boolean isAbove(BigDecimal score) {
-        return this.score.abs().compareTo(score) > 0;
+    /** It stands further off than a score, on either side. */
+    public boolean isAbove(BigDecimal limit) {
+        return distance().compareTo(limit.multiply(deviation)) > 0;
+    }
+
+    /** It stands further off than another. */
+    public boolean isFurtherThan(RobustScore other) {
+        return distance().multiply(other.deviation).compareTo(other.distance().multiply(deviation)) > 0;
+    }
+
+    private BigDecimal distance() {
+        return NORMAL_QUARTILE.multiply(figure.subtract(median)).abs();
     }
 }

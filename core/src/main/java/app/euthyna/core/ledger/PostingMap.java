@@ -60,10 +60,37 @@ public record PostingMap(List<Row> rows) {
             return role.words() + (parts.isEmpty() ? ", any" : " with " + String.join(", ", parts));
         }
 
+        private List<String> keys() {
+            return List.of(customerClass, itemClass, site, vat);
+        }
+
+        /** Some combination fits both. */
+        private boolean meets(Row other) {
+            for (int at = 0; at < keys().size(); at++) {
+                var own = keys().get(at);
+                var its = other.keys().get(at);
+                if (!own.isEmpty() && !its.isEmpty() && !own.equals(its)) {
+                    return false;
+                }
+            }
+            return true;
+        }
+
+        /** It is for just what two rows fit both, so neither of them decides there. */
+        private boolean decides(Row one, Row two) {
+            for (int at = 0; at < keys().size(); at++) {
+                var both = one.keys().get(at).isEmpty()
+                        ? two.keys().get(at)
+                        : one.keys().get(at);
+                if (!keys().get(at).equals(both)) {
+                    return false;
+                }
+            }
+            return role == one.role();
+        }
+
         private long specificity() {
-            return List.of(customerClass, itemClass, site, vat).stream()
-                    .filter(key -> !key.isEmpty())
-                    .count();
+            return keys().stream().filter(key -> !key.isEmpty()).count();
         }
     }
 
@@ -93,6 +120,48 @@ public record PostingMap(List<Row> rows) {
 
     public PostingMap {
         rows = List.copyOf(rows);
+    }
+
+    /** Two rows fit the same combination, none more closely than the other, and give it different accounts. */
+    public record AmbiguousRows(String one, String other) implements Refusal {
+        @Override
+        public String code() {
+            return "ambiguous-posting-rule";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.RULE_NOT_MET;
+        }
+
+        @Override
+        public String sentence() {
+            return "A combination would have two accounts: by %s, and by %s.".formatted(one, other);
+        }
+
+        @Override
+        public String instead() {
+            return "First add a row for the combination of both.";
+        }
+    }
+
+    /** What would be decided by the order of rows: refused when a row is written. */
+    public List<Refusal> ambiguities() {
+        var found = new ArrayList<Refusal>();
+        for (int at = 0; at < rows.size(); at++) {
+            for (int other = at + 1; other < rows.size(); other++) {
+                var one = rows.get(at);
+                var two = rows.get(other);
+                if (one.role() == two.role()
+                        && one.specificity() == two.specificity()
+                        && !one.account().equals(two.account())
+                        && one.meets(two)
+                        && rows.stream().noneMatch(row -> row.decides(one, two))) {
+                    found.add(new AmbiguousRows(one.words(), two.words()));
+                }
+            }
+        }
+        return found;
     }
 
     public Optional<Row> row(AccountRole role, Posting.Keys keys) {

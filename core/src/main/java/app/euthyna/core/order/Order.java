@@ -3,10 +3,12 @@ package app.euthyna.core.order;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Totals;
+import java.text.Normalizer;
 import java.time.LocalDate;
 import java.util.Currency;
 import java.util.List;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 
 /**
  * An order as it stands: its content, its state and who answers for it.
@@ -32,6 +34,8 @@ public record Order(
         Details details,
         List<OrderLine> lines) {
 
+    private static final Pattern LETTER_OR_DIGIT = Pattern.compile("[\\p{L}\\p{N}]");
+
     public Order {
         lines = List.copyOf(lines);
     }
@@ -50,6 +54,13 @@ public record Order(
     /** There is nothing to bill for the line: a sample or replacement at no price (section 8). */
     public boolean isAtNoCharge(OrderLine line) {
         return kind.atNoCharge() && line.price().isFree();
+    }
+
+    /** A text without a letter or digit in its normal form is no PO number (section 5). */
+    public boolean hasPo() {
+        return LETTER_OR_DIGIT
+                .matcher(Normalizer.normalize(po, Normalizer.Form.NFKC))
+                .find();
     }
 
     public Totals totals() {

@@ -19,7 +19,7 @@ public final class OrderEntry {
      */
     public static List<Missing> missing(Order order, boolean poRequired, EntryRules rules) {
         var missing = new ArrayList<Missing>();
-        if (poRequired && order.po().isBlank()) {
+        if (poRequired && !order.hasPo()) {
             missing.add(new Missing("po", "customer " + order.customer() + " requires a PO number"));
         }
         missing.addAll(rules.missing(order.details()));

@@ -268,6 +268,27 @@ class ChecksTests {
                     .isEmpty();
         }
 
+        /**
+         * Median 100, MAD 10, 0.6745 × (151.90 − 100) ÷ 10 = 3.500655: above 3.5, though it is shown as 3.50 (same
+         * formula, worked manually).
+         */
+        @Test
+        void scoresAreComparedAsTheyAreAndNotAsTheyAreShown() {
+            var history = java.util.stream.Stream.of("100", "120", "110", "90", "100", "130", "80", "100")
+                    .map(BigDecimal::new)
+                    .toList();
+            var limit = new BigDecimal("3.5");
+            assertThat(RobustScore.of(new BigDecimal("151.90"), history).orElseThrow())
+                    .satisfies(score -> {
+                        assertThat(score.isAbove(limit)).isTrue();
+                        assertThat(score.score()).isEqualByComparingTo("3.50");
+                    });
+            assertThat(RobustScore.of(new BigDecimal("151.89"), history)
+                            .orElseThrow()
+                            .isAbove(limit))
+                    .isFalse();
+        }
+
         @Test
         void severitiesAreTheCompanysByKindOfOrder() {
             var loud = new CheckPolicy(
@@ -302,7 +323,8 @@ class ChecksTests {
 
         @Test
         void arePutToWhoeverMayWaiveThemAndRefusedToOthersWhereThePolicySaysSo() {
-            var use = new PoUse("SO-0", "p 1", TODAY, eur("1.00"), List.of(), PoUse.Place.OPEN_ORDER, false);
+            var use =
+                    new PoUse("SO-0", "p 1", TODAY, eur("1.00"), eur("1.00"), List.of(), PoUse.Place.OPEN_ORDER, false);
             var refuse = new PoPolicy(
                     false, Severity.STOP, Severity.STOP, Severity.CAUTION, Optional.empty(), PoPolicy.Barred.REFUSE);
             var clerk = new Person("clerk", Role.CLERK);
@@ -325,6 +347,7 @@ class ChecksTests {
                     "P-1",
                     TODAY.minusMonths(25),
                     eur("1.00"),
+                    eur("1.00"),
                     List.of("2024-1"),
                     PoUse.Place.CLOSED_ORDER,
                     false);
@@ -335,14 +358,22 @@ class ChecksTests {
             assertThat(new PoPlaces(false, false, 0, false, true, false).include(closed, TODAY))
                     .as("by its posted invoice")
                     .isTrue();
-            var open = new PoUse("SO-0", "P-1", TODAY, eur("1.00"), List.of(), PoUse.Place.OPEN_ORDER, true);
+            var open =
+                    new PoUse("SO-0", "P-1", TODAY, eur("1.00"), eur("1.00"), List.of(), PoUse.Place.OPEN_ORDER, true);
             assertThat(new PoPlaces(false, true, 24, false, true, true).include(open, TODAY))
                     .isFalse();
             assertThat(new PoPlaces(false, true, 24, true, true, true).include(open, TODAY))
                     .as("by what waits to be billed")
                     .isTrue();
-            var old =
-                    new PoUse("R-88", "P-1", TODAY.minusYears(9), eur("1.00"), List.of(), PoUse.Place.IMPORTED, false);
+            var old = new PoUse(
+                    "R-88",
+                    "P-1",
+                    TODAY.minusYears(9),
+                    eur("1.00"),
+                    eur("1.00"),
+                    List.of(),
+                    PoUse.Place.IMPORTED,
+                    false);
             assertThat(PoPlaces.EVERYWHERE.include(old, TODAY)).isTrue();
         }
     }

@@ -52,6 +52,29 @@ class EntryTests {
     @Nested
     class Map {
 
+        private static PostingMap.Row row(String customerClass, String itemClass, String account) {
+            return new PostingMap.Row(AccountRole.REVENUE, customerClass, itemClass, "", "", account);
+        }
+
+        @Test
+        void rowsThatFitAlikeAreAmbiguousUnlessOneIsForBoth() {
+            var general = row("", "", "4000");
+            var abroad = row("abroad", "", "4100");
+            var service = row("", "service", "4200");
+            assertThat(new PostingMap(java.util.List.of(general, abroad, service)).ambiguities())
+                    .extracting(app.euthyna.core.shared.Refusal::code)
+                    .containsExactly("ambiguous-posting-rule");
+            assertThat(new PostingMap(java.util.List.of(general, abroad, service, row("abroad", "service", "4300")))
+                            .ambiguities())
+                    .isEmpty();
+            assertThat(new PostingMap(java.util.List.of(general, abroad, row("", "service", "4100"))).ambiguities())
+                    .as("both give the same account")
+                    .isEmpty();
+            assertThat(new PostingMap(java.util.List.of(general, abroad, row("club", "", "4200"))).ambiguities())
+                    .as("no combination fits both")
+                    .isEmpty();
+        }
+
         private final PostingMap map = new PostingMap(List.of(
                 new PostingMap.Row(AccountRole.REVENUE, "", "", "", "", "4000"),
                 new PostingMap.Row(AccountRole.REVENUE, "", "service", "", "", "4100"),

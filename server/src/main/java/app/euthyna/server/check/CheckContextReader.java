@@ -5,6 +5,7 @@ import app.euthyna.core.check.CustomerPosition;
 import app.euthyna.core.check.CustomerPosition.Term;
 import app.euthyna.core.check.CustomerRules;
 import app.euthyna.core.check.DocumentAmount;
+import app.euthyna.core.check.DuplicatePo;
 import app.euthyna.core.check.ItemFact;
 import app.euthyna.core.check.LicenceFact;
 import app.euthyna.core.check.PastOrders;
@@ -18,9 +19,9 @@ import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
-import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Role;
+import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.flow.OpenOrderSink;
 import app.euthyna.server.masterdata.CompanyRules;
 import app.euthyna.server.masterdata.CompanyRulesStore;
@@ -29,7 +30,7 @@ import app.euthyna.server.masterdata.SimulatedLicenceRegister;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
 import java.math.BigDecimal;
-import java.math.RoundingMode;
+import java.math.MathContext;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -59,6 +60,7 @@ class CheckContextReader {
     private final CompanyRulesStore rules;
     private final SimulatedLicenceRegister register;
     private final QuotaStore quotas;
+    private final ChainReader chains;
 
     CheckContextReader(
             JdbcClient jdbc,
@@ -68,7 +70,9 @@ class CheckContextReader {
             Ids ids,
             CompanyRulesStore rules,
             SimulatedLicenceRegister register,
-            QuotaStore quotas) {
+            QuotaStore quotas,
+            ChainReader chains) {
+        this.chains = chains;
         this.rules = rules;
         this.register = register;
         this.quotas = quotas;
@@ -118,7 +122,7 @@ class CheckContextReader {
                 on,
                 agreed,
                 position(order.customer(), order.number()),
-                poUses(order, on, under.places()),
+                poUses(order, on, under.places(), agreed.po().ceiling().isPresent()),
                 dueInvoices(agreed, on),
                 items,
                 licences,
@@ -160,9 +164,7 @@ class CheckContextReader {
     private record Shelf(String item, Quantity free, BigDecimal onHand, BigDecimal value) {
 
         Optional<BigDecimal> unitCost() {
-            return onHand.signum() > 0
-                    ? Optional.of(value.divide(onHand, Price.DECIMALS, RoundingMode.HALF_UP))
-                    : Optional.empty();
+            return onHand.signum() > 0 ? Optional.of(value.divide(onHand, MathContext.DECIMAL64)) : Optional.empty();
         }
     }
 
@@ -340,7 +342,7 @@ class CheckContextReader {
     private static final int SAME_VALUE = 500;
 
     /** Documents that took a PO number like this one's before it did: found by indexes, compared by the core. */
-    private List<PoUse> poUses(Order order, LocalDate on, PoPlaces places) {
+    private List<PoUse> poUses(Order order, LocalDate on, PoPlaces places, boolean ceiling) {
         var po = PoNumber.of(order.po());
         if (!po.isGiven()) {
             return List.of();
@@ -379,6 +381,7 @@ class CheckContextReader {
                         r.getString("po"),
                         r.getObject("ordered_on", LocalDate.class),
                         company.money(r.getBigDecimal("net")),
+                        company.money(r.getBigDecimal("net")),
                         List.of(),
                         OrderState.valueOf(r.getString("state")).isEnded()
                                 ? PoUse.Place.CLOSED_ORDER
@@ -392,6 +395,7 @@ class CheckContextReader {
                         r.getString(1),
                         r.getString(2),
                         r.getObject(3, LocalDate.class),
+                        company.money(r.getBigDecimal(4)),
                         company.money(r.getBigDecimal(4)),
                         List.of(),
                         PoUse.Place.IMPORTED,
@@ -410,6 +414,15 @@ class CheckContextReader {
                 .query((r, n) -> invoices.computeIfAbsent(r.getString(1), o -> new ArrayList<>())
                         .add(r.getString(2)))
                 .list();
+        // only a ceiling asks what was cancelled of each
+        var left = new HashMap<String, Money>();
+        if (ceiling) {
+            chains.chains(uses.stream()
+                            .filter(use -> use.place() != PoUse.Place.IMPORTED)
+                            .map(PoUse::order)
+                            .toList())
+                    .forEach((number, chain) -> left.put(number, DuplicatePo.left(chain)));
+        }
         return uses.stream()
                 .map(use -> use.place() == PoUse.Place.IMPORTED
                         ? use
@@ -418,6 +431,7 @@ class CheckContextReader {
                                 use.po(),
                                 use.on(),
                                 use.net(),
+                                left.getOrDefault(use.order(), use.net()),
                                 invoices.getOrDefault(use.order(), List.of()),
                                 use.place(),
                                 use.toBill()))

@@ -22,6 +22,7 @@ import java.util.TreeSet;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
@@ -36,15 +37,13 @@ import org.springframework.transaction.support.TransactionTemplate;
  * and tried again; what a server leaves behind another takes up.
  */
 @Component
+@Order(2)
 class Rechecks implements AfterCommand {
 
     private static final Logger LOG = LoggerFactory.getLogger(Rechecks.class);
 
     /** Entries that are older were left behind: their server is gone, or an order of theirs failed. */
     private static final Duration LEFT_BEHIND = Duration.ofSeconds(30);
-
-    /** Letting one order go changes what the others see; so often it is looked again before it is told. */
-    private static final int ROUNDS = 50;
 
     private final JdbcClient jdbc;
     private final Checking checking;
@@ -99,19 +98,17 @@ class Rechecks implements AfterCommand {
     }
 
     @Override
-    public void workOff() {
-        if (working.get() || TransactionSynchronizationManager.isActualTransactionActive()) {
-            return;
+    public boolean workOff() {
+        if (working.get() || left.get().isEmpty() || TransactionSynchronizationManager.isActualTransactionActive()) {
+            return false;
         }
         working.set(true);
         try {
-            for (int round = 0; !left.get().isEmpty() && round < ROUNDS; round++) {
-                var customers = List.copyOf(left.get());
-                left.get().clear();
-                customers.forEach(this::customer);
-            }
-        } finally {
+            var customers = List.copyOf(left.get());
             left.get().clear();
+            customers.forEach(this::customer);
+            return true;
+        } finally {
             working.set(false);
         }
     }
@@ -124,7 +121,7 @@ class Rechecks implements AfterCommand {
                 .query(Long.class)
                 .list()
                 .forEach(left.get()::add);
-        workOff();
+        commands.workOff();
     }
 
     private record Entry(long id, String occasion, String by) {}

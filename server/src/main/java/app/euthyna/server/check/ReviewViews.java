@@ -7,9 +7,11 @@ import app.euthyna.core.check.PoUse;
 import app.euthyna.core.check.RobustScore;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Price;
 import app.euthyna.server.order.OrderView;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
@@ -198,7 +200,7 @@ final class ReviewViews {
                             "(%s \u2212 %s) \u00f7 %1$s = %s %%, at least %s %%"
                                     .formatted(
                                             Figures.price(l.given()),
-                                            Figures.price(l.cost()),
+                                            Figures.price(l.cost().setScale(Price.DECIMALS, RoundingMode.HALF_UP)),
                                             Figures.grouped(l.marginPercent()),
                                             Figures.plain(thin.leastPercent()))))
                     .toList();

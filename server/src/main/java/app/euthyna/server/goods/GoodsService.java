@@ -29,6 +29,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import org.springframework.dao.PessimisticLockingFailureException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -86,11 +87,6 @@ public class GoodsService {
         if (unitCost.stripTrailingZeros().scale() > Price.DECIMALS) {
             throw new RefusedException(CommonRefusal.Incomplete.of("unitCost", "a cost with at most 4 decimals"));
         }
-        locks.customers(jdbc.sql("""
-            select distinct o.customer_id from finding f join sales_order o on o.id = f.order_id
-            join sales_order_line l on l.order_id = o.id and l.item_code = ?
-            where f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED')\
-            """).param(item).query(Long.class).list());
         var shelf = shelves.lock(at, item);
         var number = numbers.next(DocumentKind.STOCK_RECEIPT);
         writer.write(
@@ -110,8 +106,24 @@ public class GoodsService {
             throw new RefusedException(
                     CommonRefusal.Incomplete.of("item", "a stock item; %s is not one".formatted(item)));
         }
+        locks.customersAndOrders(
+                held(at, item).stream().map(one -> one.orderLine().number()).toList());
         var shelf = shelves.lock(at, item);
-        var held = jdbc.sql("""
+        var held = held(at, item);
+        if (!locks.holdsOrders(
+                held.stream().map(one -> one.orderLine().number()).toList())) {
+            throw new PessimisticLockingFailureException("another order holds some of " + item + " by now");
+        }
+        var number = numbers.next(DocumentKind.STOCK_COUNT);
+        writer.write(
+                context,
+                RefusedException.orThrow(StockCount.count(number, shelf, counted, unitCost, held, context.reason())));
+        return number;
+    }
+
+    /** What is held on a shelf for order lines. */
+    private List<StockCount.Held> held(String at, String item) {
+        return jdbc.sql("""
             select o.number, k.line_no, k.reserved, k.requested_on, k.clearing from stock_claim k
             join sales_order o on o.id = k.order_id
             where k.item_id = ? and k.site_id = ? and k.reserved > 0\
@@ -124,12 +136,6 @@ public class GoodsService {
                             line, quantity, new Claim(line, quantity, r.getObject(4, LocalDate.class), r.getLong(5)));
                 })
                 .list();
-        locks.orders(held.stream().map(one -> one.orderLine().number()).toList());
-        var number = numbers.next(DocumentKind.STOCK_COUNT);
-        writer.write(
-                context,
-                RefusedException.orThrow(StockCount.count(number, shelf, counted, unitCost, held, context.reason())));
-        return number;
     }
 
     /** Locks the shelves that goods may come back to. */
@@ -144,12 +150,12 @@ public class GoodsService {
 
     /** Hands what is reserved for one order over to another. */
     public void transfer(CommandContext context, LineRef from, LineRef to, long version, Quantity quantity) {
+        locks.customersAndOrders(List.of(from.number(), to.number()));
         var first = chains.chain(from.number());
         if (first.order().hasLine(from.line())) {
             var line = first.order().line(from.line());
             shelves.lock(first.order().siteOf(line), line.item());
         }
-        locks.orders(List.of(from.number(), to.number()));
         var handed = RefusedException.orThrow(Reserving.transfer(
                 chains.chain(from.number()),
                 from.line(),
@@ -163,7 +169,7 @@ public class GoodsService {
 
     /** Stages what was asked for of an order, or all that is reserved. */
     public String stage(CommandContext context, String order, long version, List<Pick> picks) {
-        locks.orders(List.of(order));
+        locks.customerAndOrder(order);
         var chain = chains.chain(order);
         var staged = RefusedException.orThrow(
                 Dispatching.stage(chain, numbers.next(DocumentKind.DISPATCH), context.date(), picks));
@@ -220,7 +226,7 @@ public class GoodsService {
 
     /** Has a note booked with a carrier; where that gives no answer, the note says so and can be booked again. */
     void book(CommandContext context, String number, long version, String carrier) {
-        locks.orders(List.of(orderOf(number)));
+        locks.customerAndOrder(orderOf(number));
         requireVersion(number, version);
         var reference = desk.book(carrier, number);
         jdbc.sql("update dispatch set carrier = ?, carrier_reference = ?, carrier_failure = ? where number = ?")
@@ -297,16 +303,15 @@ public class GoodsService {
         writer.write(context, List.of(voided));
     }
 
-    /** Staged goods leave; their cost is taken from the shelves, which are locked before the order. */
+    /** Staged goods leave; their cost is taken from the shelves. */
     public void depart(CommandContext context, String number, long version) {
         var order = orderOf(number);
-        var early = dispatch(order, number);
+        locks.customerAndOrder(order);
+        var note = dispatch(order, number);
         var locked = shelves.lock(
-                early.site(), early.lines().stream().map(Dispatch.Line::item).toList());
-        locks.orders(List.of(order));
+                note.site(), note.lines().stream().map(Dispatch.Line::item).toList());
         var chain = chains.chain(order);
-        var departed =
-                RefusedException.orThrow(Dispatching.depart(chain, dispatch(order, number), locked, context.date()));
+        var departed = RefusedException.orThrow(Dispatching.depart(chain, note, locked, context.date()));
         requireVersion(number, version);
         writer.write(context, List.of(departed));
     }

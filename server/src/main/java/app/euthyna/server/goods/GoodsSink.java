@@ -5,7 +5,6 @@ import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectListener;
 import app.euthyna.core.flow.LineFlow;
 import app.euthyna.core.flow.Return;
-import app.euthyna.core.goods.Claim;
 import app.euthyna.core.goods.Reserving;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderState;
@@ -25,12 +24,10 @@ import jakarta.persistence.EntityManager;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
@@ -42,6 +39,8 @@ class GoodsSink implements EffectSink {
     private final EntityManager entities;
     private final JdbcClient jdbc;
     private final Shelves shelves;
+    private final WaitingLines waiting;
+    private final StockOffers offers;
     private final ChainReader chains;
     private final Ids ids;
     private final Numbers numbers;
@@ -56,7 +55,11 @@ class GoodsSink implements EffectSink {
             Ids ids,
             Numbers numbers,
             DocumentDetails details,
-            History history) {
+            History history,
+            WaitingLines waiting,
+            StockOffers offers) {
+        this.waiting = waiting;
+        this.offers = offers;
         this.history = history;
         this.details = details;
         this.numbers = numbers;
@@ -309,15 +312,15 @@ class GoodsSink implements EffectSink {
         var dropping = new LinkedHashSet<String>();
         for (var effect : batch) {
             if (effect instanceof Effect.StockReceived received) {
-                concerned.add(new Place(received.item(), received.site()));
+                concerned.add(place(received.item(), received.site()));
             }
             if (effect instanceof Effect.StockCounted corrected) {
-                concerned.add(new Place(corrected.item(), corrected.site()));
+                concerned.add(place(corrected.item(), corrected.site()));
             }
             if (effect instanceof Effect.ReturnInspected inspected) {
                 inspected.results().stream()
                         .filter(j -> j.outcome().kind() == Return.Outcome.Kind.RESTOCK)
-                        .forEach(j -> concerned.add(new Place(
+                        .forEach(j -> concerned.add(place(
                                 inspected.before().line(j.line()).item(),
                                 j.outcome().site())));
             }
@@ -325,7 +328,7 @@ class GoodsSink implements EffectSink {
                 reversed.dispatch()
                         .lines()
                         .forEach(line -> concerned.add(
-                                new Place(line.item(), reversed.dispatch().site())));
+                                place(line.item(), reversed.dispatch().site())));
             }
             if (!(effect instanceof Effect.StockReserved)) {
                 var clears = effect instanceof Effect.OrderChanged
@@ -339,9 +342,7 @@ class GoodsSink implements EffectSink {
             }
         }
         further.write(context, releases);
-        concerned.stream()
-                .sorted(Comparator.comparing(p -> ids.item(p.item())))
-                .forEach(place -> serve(context, place, further));
+        concerned.forEach(place -> serve(context, place, further));
         dropping.forEach(number -> drop(context, number, further));
     }
 
@@ -351,25 +352,33 @@ class GoodsSink implements EffectSink {
                 .ifPresent(cancellation -> further.write(context, List.of(new Effect.QuantityCancelled(cancellation))));
     }
 
-    /** Serves the queue from its head until nothing is free or nobody waits; its length does not matter. */
+    /**
+     * Serves the queue from its head until nothing is free or nobody waits; its length does not matter. Where the next
+     * belongs to a customer that nobody has locked, the rest is handed out after the command.
+     */
     private void serve(CommandContext context, Place place, Further further) {
-        var claims = waiting(place);
-        while (!claims.isEmpty()) {
-            var served = Reserving.offer(shelves.lock(place.site(), place.item()), claims);
+        while (true) {
+            var head = waiting.head(place);
+            if (head.isEmpty()) {
+                return;
+            }
+            var theirs = waiting.headOfLocked(place);
+            if (theirs.isEmpty()) {
+                if (waiting.isFree(place)) {
+                    offers.queue(context, place);
+                }
+                return;
+            }
+            var served = Reserving.offer(shelves.lock(place), theirs);
             if (served.isEmpty()) {
                 return;
             }
             further.write(context, served);
-            claims = waiting(place);
         }
     }
 
-    /** An item at a store. */
-    private record Place(String item, String site) implements Comparable<Place> {
-        @Override
-        public int compareTo(Place other) {
-            return Comparator.comparing(Place::item).thenComparing(Place::site).compare(this, other);
-        }
+    private Place place(String item, String site) {
+        return new Place(ids.item(item), ids.site(site));
     }
 
     private record Row(int line, String item, String site, BigDecimal reserved) {}
@@ -397,13 +406,13 @@ class GoodsSink implements EffectSink {
                 releases.add(new Effect.ReservationReleased(
                         new LineRef(number, row.line()), row.site(), row.item(), reserved.minus(needed)));
             }
-            concerned.add(new Place(row.item(), row.site()));
+            concerned.add(place(row.item(), row.site()));
         }
         if (order.state() == OrderState.CLEARED || !rows.isEmpty()) {
             for (var flow : chain.flows()) {
                 if (flow.line().kind().isShipped()) {
                     write(id, order, flow, rows);
-                    concerned.add(new Place(flow.line().item(), order.siteOf(flow.line())));
+                    concerned.add(place(flow.line().item(), order.siteOf(flow.line())));
                 }
             }
         }
@@ -455,26 +464,4 @@ class GoodsSink implements EffectSink {
                     .update();
         }
     }
-
-    /** The head of the queue. Numbers are looked up afterwards: joined, H2 would sort the whole queue. */
-    private List<Claim> waiting(Place place) {
-        var head = jdbc.sql("""
-            select order_id, line_no, waiting, requested_on, clearing from stock_claim
-            where item_id = ? and site_id = ? and waits = true
-            order by item_id, site_id, waits, requested_on, clearing, order_id, line_no fetch first 50 rows only\
-            """)
-                .params(ids.item(place.item()), ids.site(place.site()))
-                .query(Waiting.class)
-                .list();
-        var numbers = ids.orderNumbers(head.stream().map(Waiting::orderId).collect(Collectors.toSet()));
-        return head.stream()
-                .map(w -> new Claim(
-                        new LineRef(numbers.get(w.orderId()), w.lineNo()),
-                        new Quantity(w.waiting()),
-                        w.requestedOn(),
-                        w.clearing()))
-                .toList();
-    }
-
-    private record Waiting(long orderId, int lineNo, BigDecimal waiting, LocalDate requestedOn, long clearing) {}
 }

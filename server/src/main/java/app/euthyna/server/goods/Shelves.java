@@ -3,6 +3,7 @@ package app.euthyna.server.goods;
 import app.euthyna.core.goods.Shelf;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Locks;
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
 import java.util.Collection;
@@ -19,8 +20,10 @@ class Shelves {
     private final EntityManager entities;
     private final Ids ids;
     private final Company company;
+    private final Locks locks;
 
-    Shelves(EntityManager entities, Ids ids, Company company) {
+    Shelves(EntityManager entities, Ids ids, Company company, Locks locks) {
+        this.locks = locks;
         this.entities = entities;
         this.ids = ids;
         this.company = company;
@@ -28,7 +31,13 @@ class Shelves {
 
     /** The shelf, locked; set up empty where the item never lay there. */
     Shelf lock(String site, String item) {
+        locks.taken(Locks.Rank.SHELVES);
         return entity(site, item).toCore(site, item, company.currency());
+    }
+
+    /** The same by its ids. */
+    Shelf lock(Place place) {
+        return lock(ids.siteCode(place.site()), ids.itemCode(place.item()));
     }
 
     /** Shelves of several items at a site, locked in the order of their ids. */

@@ -18,6 +18,7 @@ import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Set;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -149,7 +150,8 @@ public class LedgerKeeping {
                         == 0) {
             throw new RefusedException(new CommonRefusal.NotFound("account", row.account()));
         }
-        var before = accounts.map().rows().stream()
+        var map = accounts.map();
+        var before = map.rows().stream()
                 .filter(r -> r.role() == row.role()
                         && r.customerClass().equals(row.customerClass())
                         && r.itemClass().equals(row.itemClass())
@@ -175,6 +177,10 @@ public class LedgerKeeping {
                             row.account())
                     .update();
         }
+        var known = Set.copyOf(map.ambiguities());
+        RefusedException.where(accounts.map().ambiguities().stream()
+                .filter(refusal -> !known.contains(refusal))
+                .toList());
         var sentence = row.account().isEmpty()
                 ? "%s: no longer account %s"
                         .formatted(row.words(), before.orElseThrow().account())

@@ -33,6 +33,7 @@ import org.springframework.web.bind.annotation.RestController;
 class LedgerKeepingController {
 
     private final LedgerKeeping keeping;
+    private final PendingPostings pending;
     private final LedgerController ledger;
     private final Accounts accounts;
     private final Commands commands;
@@ -45,7 +46,9 @@ class LedgerKeepingController {
             Accounts accounts,
             Commands commands,
             Company company,
-            JdbcClient jdbc) {
+            JdbcClient jdbc,
+            PendingPostings pending) {
+        this.pending = pending;
         this.keeping = keeping;
         this.ledger = ledger;
         this.accounts = accounts;
@@ -127,6 +130,7 @@ class LedgerKeepingController {
                             company.given("debit", or(side.debit())).minus(company.given("credit", or(side.credit())))))
                     .toList();
             var number = keeping.post(context.given(request.date(), request.reason()), lines);
+            pending.post();
             return ledger.entries(number, null, null, null, null).rows().get(0);
         });
     }

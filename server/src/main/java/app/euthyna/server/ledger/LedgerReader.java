@@ -25,14 +25,17 @@ public class LedgerReader {
 
     private final JdbcClient jdbc;
     private final Company company;
+    private final PendingPostings pending;
 
-    LedgerReader(JdbcClient jdbc, Company company) {
+    LedgerReader(JdbcClient jdbc, Company company, PendingPostings pending) {
+        this.pending = pending;
         this.jdbc = jdbc;
         this.company = company;
     }
 
     /** All entries of documents, in the order in which they were posted. */
     public List<Entry> entries(Collection<DocumentRef> documents) {
+        pending.post();
         var lines = new LinkedHashMap<Long, List<EntryLine>>();
         var byKind = documents.stream()
                 .collect(Collectors.groupingBy(
@@ -70,6 +73,7 @@ public class LedgerReader {
 
     /** How many entries were posted. */
     public long lastNumber() {
+        pending.post();
         return jdbc.sql("select last_number from ledger_head where id = 1")
                 .query(Long.class)
                 .single();
@@ -96,6 +100,7 @@ public class LedgerReader {
 
     /** The entry that each mirroring entry of documents undoes, by number. */
     public Map<String, String> mirrors(Collection<DocumentRef> documents) {
+        pending.post();
         var mirrors = new HashMap<String, String>();
         documents.stream()
                 .collect(Collectors.groupingBy(

@@ -14,6 +14,7 @@ import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.persistence.EntityManager;
@@ -41,6 +42,8 @@ public class LedgerSink implements EffectSink {
     private final Clock clock;
     private final Accounts accounts;
     private final LedgerReader reader;
+    private final Locks locks;
+    private final PendingPostings pending;
 
     LedgerSink(
             EntityManager entities,
@@ -49,7 +52,11 @@ public class LedgerSink implements EffectSink {
             Ids ids,
             Clock clock,
             Accounts accounts,
-            LedgerReader reader) {
+            LedgerReader reader,
+            Locks locks,
+            PendingPostings pending) {
+        this.pending = pending;
+        this.locks = locks;
         this.accounts = accounts;
         this.reader = reader;
         this.entities = entities;
@@ -59,8 +66,13 @@ public class LedgerSink implements EffectSink {
         this.clock = clock;
     }
 
+    /** What is to be posted is noted: the head of the ledger is locked when nothing else will be. */
     @Override
     public void store(CommandContext context, Effect effect) {
+        pending.add(() -> postingOf(context, effect));
+    }
+
+    private void postingOf(CommandContext context, Effect effect) {
         Postings.mirrored(effect).ifPresent(document -> mirror(context, document));
         if (effect instanceof Effect.ManualEntryPosted manual) {
             var roles = accounts.roles();
@@ -120,6 +132,7 @@ public class LedgerSink implements EffectSink {
             List<PostingMap.Use> uses,
             String mirrors,
             String remark) {
+        locks.taken(Locks.Rank.LEDGER);
         var head = jdbc.sql("select last_number, last_hash from ledger_head where id = 1 for update")
                 .query(Head.class)
                 .single();
@@ -172,6 +185,7 @@ public class LedgerSink implements EffectSink {
                             .toList())));
         }
         entities.persist(stored);
+        entities.flush();
     }
 
     /**

@@ -121,6 +121,16 @@ class OrderEntity {
         return Records.read(kept, Details.class, Details.NONE);
     }
 
+    /** What was wanted on the day of the order is wanted at once: on the day on which it is submitted. */
+    void wantAtOnce(LocalDate today) {
+        lines.stream()
+                .filter(line -> line.requestedOn.equals(orderedOn) && orderedOn.isBefore(today))
+                .forEach(line -> line.requestedOn = today);
+        if (requestedOn.equals(orderedOn) && orderedOn.isBefore(today)) {
+            requestedOn = today;
+        }
+    }
+
     /** Takes over the content of an order; customer, store and state stay as they are. */
     void write(Order order) {
         var number = PoNumber.of(order.po());

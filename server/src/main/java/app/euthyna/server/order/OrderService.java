@@ -144,6 +144,7 @@ public class OrderService {
             throw new RefusedException(refusals);
         }
         entity.state = OrderState.SUBMITTED;
+        entity.wantAtOnce(context.today());
         entities.flush();
         writer.write(context, List.of(new Effect.OrderSubmitted(core(entity))));
     }
@@ -534,6 +535,7 @@ public class OrderService {
         entity.write(order);
         entities.persist(entity);
         entities.flush();
+        locks.made(number);
         return entity;
     }
 

@@ -31,6 +31,10 @@ import tools.jackson.databind.ObjectMapper;
 public class Commands {
 
     private static final int TRIES = 8;
+
+    /** What one command leaves leaves something again; more rounds than this are left to whoever looks later. */
+    private static final int ROUNDS = 100;
+
     /** SQL states of class 22: a figure or text that its column can't hold. */
     private static final String CANNOT_HOLD = "22";
 
@@ -103,7 +107,20 @@ public class Commands {
         try {
             return tried(transaction);
         } finally {
-            afterwards.orderedStream().forEach(AfterCommand::workOff);
+            workOff();
+        }
+    }
+
+    /** Does what this thread's commands have left to be done, and what follows from that in turn. */
+    public void workOff() {
+        for (int round = 0; round < ROUNDS; round++) {
+            var worked = false;
+            for (var after : afterwards.orderedStream().toList()) {
+                worked |= after.workOff();
+            }
+            if (!worked) {
+                return;
+            }
         }
     }
 

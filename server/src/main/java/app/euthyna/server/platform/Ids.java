@@ -68,6 +68,20 @@ public class Ids {
                         .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
     }
 
+    public String itemCode(long id) {
+        return jdbc.sql("select code from item where id = ?")
+                .param(id)
+                .query(String.class)
+                .single();
+    }
+
+    public String siteCode(long id) {
+        return jdbc.sql("select code from site where id = ?")
+                .param(id)
+                .query(String.class)
+                .single();
+    }
+
     private long one(String sql, String what, String code) {
         return known.get(
                 what + " " + code,

@@ -3,6 +3,7 @@ package app.euthyna.server.platform;
 import app.euthyna.core.shared.CommonRefusal;
 import java.util.Collection;
 import java.util.List;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
@@ -10,33 +11,55 @@ import org.springframework.transaction.annotation.Transactional;
 
 /**
  * Row locks, for every rule that looks at more than one row: no isolation level of the database stands in for them.
- * Always in the order customers, shelves, orders, number series, ledger head, and within each by id.
+ * Always in the order customers, orders, shelves, number series, ledger head, and within each by id.
  */
 @Component
 @Transactional(propagation = Propagation.MANDATORY)
 public class Locks {
 
+    /** What is locked, in the order in which it may be. */
+    public enum Rank {
+        CUSTOMERS,
+        ORDERS,
+        SHELVES,
+        SERIES,
+        LEDGER
+    }
+
+    /** Hears of every lock that is taken. */
+    public interface Listener {
+        void taken(Rank rank);
+    }
+
     private final JdbcClient jdbc;
+    private final ObjectProvider<Listener> listeners;
+    private final TransactionCache<String, Boolean> heldOrders = TransactionCache.toBeWritten();
     private final TransactionCache<Long, Boolean> held = TransactionCache.toBeWritten();
 
-    Locks(JdbcClient jdbc) {
+    Locks(JdbcClient jdbc, ObjectProvider<Listener> listeners) {
         this.jdbc = jdbc;
+        this.listeners = listeners;
+    }
+
+    /** Tells of a lock that is about to be taken. */
+    public void taken(Rank rank) {
+        listeners.forEach(listener -> listener.taken(rank));
     }
 
     /** For everything that looks at a customer's exposure or PO numbers. */
     public void customer(String code) {
-        var locked = jdbc.sql("select id from customer where code = ? for update")
+        customers(List.of(jdbc.sql("select id from customer where code = ?")
                 .param(code)
                 .query(Long.class)
-                .optional();
-        if (locked.isEmpty()) {
-            throw new RefusedException(new CommonRefusal.NotFound("customer", code));
-        }
-        held.put(locked.get(), true);
-        TransactionCache.forgetReads();
+                .optional()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)))));
     }
 
     public void customers(Collection<Long> ids) {
+        if (held.keys().containsAll(ids)) {
+            return;
+        }
+        taken(Rank.CUSTOMERS);
         ids.stream()
                 .sorted()
                 .distinct()
@@ -49,6 +72,16 @@ public class Locks {
         TransactionCache.forgetReads();
     }
 
+    /** An order that this transaction has made: nobody else sees it before its end. */
+    public void made(String order) {
+        heldOrders.put(order, true);
+    }
+
+    /** Whether this transaction has orders locked. */
+    public boolean holdsOrders(Collection<String> numbers) {
+        return heldOrders.keys().containsAll(numbers);
+    }
+
     /** Whether this transaction has a customer locked. */
     public boolean holdsCustomer(long id) {
         return held.known(id).isPresent();
@@ -59,6 +92,11 @@ public class Locks {
         if (numbers.isEmpty()) {
             return;
         }
+        if (heldOrders.keys().containsAll(numbers)) {
+            return;
+        }
+        taken(Rank.ORDERS);
+        numbers.forEach(number -> heldOrders.put(number, true));
         List<Long> ids = jdbc.sql("select id from sales_order where number in (:numbers) order by id")
                 .param("numbers", numbers)
                 .query(Long.class)

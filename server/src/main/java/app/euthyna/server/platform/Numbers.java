@@ -29,9 +29,11 @@ public class Numbers {
     private final JdbcClient jdbc;
     private final SequenceSupport sequences;
     private final ClosedPeriods closed;
+    private final Locks locks;
 
-    Numbers(JdbcClient jdbc, EntityManagerFactory entities, ClosedPeriods closed) {
+    Numbers(JdbcClient jdbc, EntityManagerFactory entities, ClosedPeriods closed, Locks locks) {
         this.closed = closed;
+        this.locks = locks;
         this.jdbc = jdbc;
         this.sequences = entities.unwrap(SessionFactoryImplementor.class)
                 .getJdbcServices()
@@ -71,6 +73,7 @@ public class Numbers {
     }
 
     private long take(String series) {
+        locks.taken(Locks.Rank.SERIES);
         var next = jdbc.sql("select next_value from number_series where series = ? for update")
                 .param(series)
                 .query(Long.class)

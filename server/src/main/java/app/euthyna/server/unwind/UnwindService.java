@@ -219,11 +219,11 @@ public class UnwindService {
             return orders;
         }
         locks.customer(unwindContexts.customer(subject, orders));
+        locks.orders(orders);
         unwindContexts.of(subject, orders).chains().stream()
                 .flatMap(UnwindService::departed)
                 .forEach(d -> goods.lockShelves(
                         d.site(), d.lines().stream().map(Dispatch.Line::item).toList()));
-        locks.orders(orders);
         return orders;
     }
 

@@ -59,7 +59,8 @@ export function AbsenceDialog({ onClose }: { onClose: () => void }) {
                 .filter((user) => user.username !== username)
                 .map((user) => (
                   <option key={user.username} value={user.username}>
-                    {user.displayName}, {user.role.toLowerCase()}
+                    {user.displayName}
+                    {user.role ? `, ${user.role.toLowerCase()}` : ''}
                   </option>
                 ))}
             </select>

@@ -7,7 +7,7 @@ import { answer, client, Problem } from '../shared/api/http';
 import { date } from '../shared/format';
 import { useKeys } from '../shared/keys';
 import { useGo } from '../shared/navigation';
-import { sessionQuery, useSession } from '../shared/session';
+import { reads, sessionQuery, useSession } from '../shared/session';
 import { Ring, tellProblem, Waiting } from '../shared/ui';
 import { AbsenceDialog } from './Absence';
 import { Find } from './Find';
@@ -15,22 +15,24 @@ import { SignIn } from './SignIn';
 import { startSession } from './queries';
 import { usePageTitle } from './title';
 
-const PLACES = [
-  { to: '/today', label: 'Today' },
-  { to: '/review', label: 'Review' },
-  { to: '/orders', label: 'Orders' },
-  { to: '/goods', label: 'Goods' },
-  { to: '/billing', label: 'Billing' },
-  { to: '/returns', label: 'Returns' },
-  { to: '/ledger', label: 'Ledger' },
-  { to: '/proof', label: 'Proof' },
+type Place = { to: string; label: string; of: Parameters<typeof reads>[1] };
+
+const PLACES: Place[] = [
+  { to: '/today', label: 'Today', of: 'all' },
+  { to: '/review', label: 'Review', of: 'selling' },
+  { to: '/orders', label: 'Orders', of: 'selling' },
+  { to: '/goods', label: 'Goods', of: 'goods' },
+  { to: '/billing', label: 'Billing', of: 'selling' },
+  { to: '/returns', label: 'Returns', of: 'goods' },
+  { to: '/ledger', label: 'Ledger', of: 'books' },
+  { to: '/proof', label: 'Proof', of: 'books' },
 ];
 
-const BELOW = [
-  { to: '/customers', label: 'Customers' },
-  { to: '/items', label: 'Items' },
-  { to: '/rules', label: 'Rules' },
-  { to: '/outbox', label: 'Outbox' },
+const BELOW: Place[] = [
+  { to: '/customers', label: 'Customers', of: 'settings' },
+  { to: '/items', label: 'Items', of: 'all' },
+  { to: '/rules', label: 'Rules', of: 'settings' },
+  { to: '/outbox', label: 'Outbox', of: 'all' },
 ];
 
 const KEYS: [string, string][] = [
@@ -74,17 +76,17 @@ function SignedIn() {
         <Find />
         <span className="muted nowrap">{date(session.today)}</span>
         <span style={{ flex: 1 }} />
-        <Seal />
+        {reads(session.role, 'books') && <Seal />}
         <UserMenu onKeys={() => setHelp(true)} onAway={() => setAway(true)} />
       </header>
       <nav className="frame-places" aria-label="Places">
-        {PLACES.map((place) => (
+        {PLACES.filter((place) => reads(session.role, place.of)).map((place) => (
           <NavLink key={place.to} to={place.to}>
             {place.label}
           </NavLink>
         ))}
         <hr />
-        {BELOW.map((place) => (
+        {BELOW.filter((place) => reads(session.role, place.of)).map((place) => (
           <NavLink key={place.to} to={place.to}>
             {place.label}
           </NavLink>

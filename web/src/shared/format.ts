@@ -18,7 +18,8 @@ export const isZero = (text: string | null | undefined) => !text || /^-?0*(\.0*)
 export const orDash = (text: string | null | undefined) => (isZero(text) ? '\u2013' : figure(text));
 
 /** A unit price without the decimals that say nothing beyond the second. */
-export const price = (text: string) => figure(text.replace(/(\.\d{2}\d*?)0+$/, '$1'));
+export const price = (text: string | null | undefined) =>
+  text ? figure(text.replace(/(\.\d{2}\d*?)0+$/, '$1')) : '\u2013';
 
 /** A figure without trailing zeros. */
 export const trim = (text: string) => figure(text.includes('.') ? text.replace(/\.?0+$/, '') : text);

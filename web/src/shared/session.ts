@@ -29,5 +29,17 @@ const MAY = {
   prove: ['AUDITOR', ...DAY],
 };
 
+const ALL = ['CLERK', 'WAREHOUSE', 'RECEIVABLES', 'CONTROLLER', 'LEAD', 'AUDITOR', 'ADMIN'];
+const READS = {
+  goods: ALL.filter((role) => role !== 'ADMIN'),
+  selling: ALL.filter((role) => role !== 'ADMIN' && role !== 'WAREHOUSE'),
+  settings: ALL.filter((role) => role !== 'WAREHOUSE'),
+  books: ['RECEIVABLES', 'CONTROLLER', 'LEAD', 'AUDITOR'],
+  all: ALL,
+};
+
+/** Whether a role reads a kind of thing: a copy for comfort, the server decides. */
+export const reads = (role: string, what: keyof typeof READS) => READS[what].includes(role);
+
 /** Whether a role may give a kind of command: a copy for comfort, the server decides. */
 export const may = (role: string, what: keyof typeof MAY) => MAY[what].includes(role);

@@ -116,7 +116,7 @@ export function DirectInvoice() {
                     label={`Item of line ${at + 1}`}
                     shown={line.item ? `${line.item} ${line.description}` : ''}
                     onTake={(hit) =>
-                      set(at, { item: hit.code, description: hit.name, list: hit.price, free: hit.free })
+                      set(at, { item: hit.code, description: hit.name, list: hit.price ?? undefined, free: hit.free })
                     }
                   />
                 </td>

@@ -117,14 +117,14 @@ export function ItemPage() {
               <Claims code={code} />
             </>
           )}
-          <Prices code={code} unit={item.unit} list={item.price} />
+          {item.price !== null && <Prices code={code} unit={item.unit} list={item.price} />}
           <Quotas code={code} unit={item.unit} />
         </div>
       </div>
       <aside>
         <h2>Terms</h2>
         <Pair what="Price" is={`${currency()} ${price(item.price)} a ${item.unit}`} />
-        <Pair what="Floor" is={isZero(item.floor) ? 'none' : price(item.floor)} />
+        <Pair what="Floor" is={item.floor === null ? '–' : isZero(item.floor) ? 'none' : price(item.floor)} />
         <Pair what="VAT" is={`${item.vatCategory}, ${trim(item.vatRate)} %`} />
         <Pair what="Minimum stock" is={isZero(item.minStock) ? 'none' : trim(item.minStock)} />
         <Pair what="Lead time" is={item.leadDays === 0 ? 'none' : `${item.leadDays} days`} />

@@ -6,6 +6,7 @@ import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, shortDate, trim, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
+import { reads, useSession } from '../../shared/session';
 import { Doc, Mark, Ring, Waiting } from '../../shared/ui';
 import { GoodsBack, returnOf } from '../billing/WaysOut';
 import { StartFrom, startable } from '../order';
@@ -32,9 +33,11 @@ export function TrailPage() {
     queryKey: ['trail', kind, number],
     queryFn: () => answer(client.GET('/api/trails/{kind}/{number}', { params: { path } })),
   });
+  const books = reads(useSession().role, 'books');
   const proof = useQuery({
     queryKey: ['proof', kind, number],
     queryFn: () => answer(client.GET('/api/proofs/{kind}/{number}', { params: { path } })),
+    enabled: books,
   });
   const [shown, setShown] = useState(['GOODS', 'MONEY']);
   const [lit, setLit] = useState<string[]>([]);
@@ -158,7 +161,7 @@ export function TrailPage() {
         </table>
         <div className="two" style={{ marginTop: 20 }}>
           <Units trail={trail} lit={lit} onLight={setLit} />
-          <Ledger trail={trail} statements={proof.data?.statements} />
+          {trail.ledger && <Ledger lines={trail.ledger} statements={proof.data?.statements} />}
         </div>
       </div>
     </div>
@@ -323,13 +326,19 @@ function Units({ trail, lit, onLight }: { trail: Trail; lit: string[]; onLight: 
   );
 }
 
-function Ledger({ trail, statements }: { trail: Trail; statements: Schemas['StatementView'][] | undefined }) {
+function Ledger({
+  lines,
+  statements,
+}: {
+  lines: Schemas['AccountView'][];
+  statements: Schemas['StatementView'][] | undefined;
+}) {
   const failing = statements?.filter((statement) => !statement.holds) ?? [];
   return (
     <section>
       <h2>Ledger</h2>
-      {trail.ledger.length === 0 && <div className="muted">Nothing posted yet.</div>}
-      {trail.ledger.map((line) => (
+      {lines.length === 0 && <div className="muted">Nothing posted yet.</div>}
+      {lines.map((line) => (
         <div className="pair" key={line.account} style={{ borderBottom: '1px solid var(--rule)' }}>
           <span>
             <span className="mono muted small">{line.account}</span> {line.name}

@@ -141,7 +141,7 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
               <input type="radio" name="way" checked={one === way} onChange={() => choose(one)} />
               <span>
                 {capital(one.words)} {one.possible && index < 9 && <kbd>{index + 1}</kbd>}
-                {!one.possible && <div className="small">{SHORT[one.code] ?? 'not possible'}</div>}
+                {!one.possible && <div className="small">{SHORT[one.code ?? ''] ?? 'not possible'}</div>}
               </span>
             </label>
           ))}

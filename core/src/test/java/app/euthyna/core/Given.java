@@ -62,6 +62,7 @@ public final class Given {
                 "",
                 "clerk",
                 "clerk",
+                java.util.Set.of(),
                 EUR,
                 Details.NONE,
                 List.of(lines));

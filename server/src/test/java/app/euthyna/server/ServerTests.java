@@ -484,6 +484,14 @@ class ServerTests extends OnServer {
                             "/api/simulated-register",
                             "{\"licenceClass\":\"x\",\"number\":\"%s\",\"answers\":true}",
                             keep),
+                    new Command("PUT", "/api/users/X/role", "{\"role\":\"CLERK\"}", Set.of("ADMIN")),
+                    new Command("PUT", "/api/users/X/enabled", "{\"enabled\":true}", Set.of("ADMIN")),
+                    new Command("PUT", "/api/users/X/password", "{\"password\":\"p\"}", Set.of("ADMIN")),
+                    new Command(
+                            "PUT",
+                            "/api/users/me/password",
+                            "{\"current\":\"c\",\"next\":\"n\"}",
+                            Set.of("CLERK", "CONTROLLER", "LEAD", "WAREHOUSE", "RECEIVABLES", "AUDITOR", "ADMIN")),
                     new Command(
                             "POST",
                             "/api/users",

@@ -2,6 +2,7 @@ package app.euthyna.core.approval;
 
 import app.euthyna.core.approval.ApprovalRule.Circumstances;
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.order.Content;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.CommonRefusal;

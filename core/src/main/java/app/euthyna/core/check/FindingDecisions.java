@@ -26,7 +26,7 @@ public final class FindingDecisions {
     private FindingDecisions() {}
 
     /**
-     * Lets open findings pass. Nobody waives the findings of an order whose author they are (section 6).
+     * Lets open findings pass. Nobody waives the findings of an order that they wrote or last changed (section 6).
      *
      * @param findings all of the order's
      */
@@ -36,7 +36,7 @@ public final class FindingDecisions {
         if (!person.decides()) {
             return Decision.refused(new CommonRefusal.NotAuthorised("waive a finding", person.role(), DECIDE));
         }
-        if (order.author().equals(person.username())) {
+        if (order.wasWrittenBy(person.username())) {
             return Decision.refused(new CommonRefusal.FourEyes("order " + order.number(), person.username()));
         }
         if (reason.isBlank()) {

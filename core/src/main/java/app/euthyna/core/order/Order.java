@@ -5,8 +5,11 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Totals;
 import java.text.Normalizer;
 import java.time.LocalDate;
+import java.util.Collections;
 import java.util.Currency;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.regex.Pattern;
 
@@ -15,6 +18,8 @@ import java.util.regex.Pattern;
  *
  * @param po the customer's own number as it was written, or empty
  * @param site the store it ships from
+ * @param writers beside its author: who wrote the order that it was split off from, and who changed content of it that
+ *     matters; none of them decides on it (section 6)
  * @param sequence orders are served and checked again in this order, oldest first
  */
 public record Order(
@@ -30,6 +35,7 @@ public record Order(
         String remark,
         String author,
         String lastEditor,
+        Set<String> writers,
         Currency currency,
         Details details,
         List<OrderLine> lines) {
@@ -37,6 +43,8 @@ public record Order(
     private static final Pattern LETTER_OR_DIGIT = Pattern.compile("[\\p{L}\\p{N}]");
 
     public Order {
+        // sorted, so that an order reads the same in every process
+        writers = Collections.unmodifiableSet(new TreeSet<>(writers));
         lines = List.copyOf(lines);
     }
 
@@ -101,8 +109,44 @@ public record Order(
         throw new IllegalArgumentException("order " + number + " has no line " + at.no());
     }
 
+    /** Its writers once somebody has changed it into another content. */
+    public Set<String> writersAfter(Order changed, String by) {
+        var all = new TreeSet<>(writers);
+        if (!Content.of(this).covers(Content.of(changed))) {
+            all.add(by);
+        }
+        return all;
+    }
+
+    /** Whoever may not decide on a part that is split off it. */
+    public Set<String> everyWriter() {
+        var all = new TreeSet<>(writers);
+        all.add(author);
+        return all;
+    }
+
     public boolean wasWrittenBy(String username) {
-        return author.equals(username) || lastEditor.equals(username);
+        return author.equals(username) || writers.contains(username);
+    }
+
+    public Order withWriters(Set<String> changed) {
+        return new Order(
+                number,
+                sequence,
+                kind,
+                state,
+                customer,
+                po,
+                site,
+                orderedOn,
+                requestedOn,
+                remark,
+                author,
+                lastEditor,
+                changed,
+                currency,
+                details,
+                lines);
     }
 
     public Order withState(OrderState changed) {
@@ -119,6 +163,7 @@ public record Order(
                 remark,
                 author,
                 lastEditor,
+                writers,
                 currency,
                 details,
                 lines);
@@ -138,6 +183,7 @@ public record Order(
                 remark,
                 author,
                 lastEditor,
+                writers,
                 currency,
                 details,
                 changed);

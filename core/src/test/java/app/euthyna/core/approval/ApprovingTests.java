@@ -9,6 +9,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.euthyna.core.approval.ApprovalRule.Circumstances;
 import app.euthyna.core.approval.Approving.Approval;
 import app.euthyna.core.approval.Approving.Ask;
+import app.euthyna.core.order.Content;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;

@@ -155,6 +155,7 @@ class ChecksTests {
                     "",
                     "clerk",
                     "clerk",
+                    java.util.Set.of(),
                     EUR,
                     plain.details(),
                     List.of(line)));

@@ -404,7 +404,7 @@ class ReviewController {
                         case HELD -> " and o.state = 'HELD'";
                         case AWAITING -> " and o.state = 'AWAITING_APPROVAL'";
                         case MINE ->
-                            " and o.state = 'AWAITING_APPROVAL' and o.author <> :me and o.last_editor <> :me and exists (select 1 from approval_request"
+                            " and o.state = 'AWAITING_APPROVAL' and o.author <> :me and position(:myLine in o.writers) = 0 and exists (select 1 from approval_request"
                                     + " r where r.order_id = x.order_id and r.state = 'AWAITING' and r.waits_for in"
                                     + " (:levels))";
                         case FLAGGED -> " and o.state not in ('HELD', 'AWAITING_APPROVAL')";
@@ -413,6 +413,7 @@ class ReviewController {
         if (only == Only.MINE) {
             var me = commands.context().person();
             parameters.put("me", me.username());
+            parameters.put("myLine", "\n" + me.username() + "\n");
             parameters.put("levels", Level.carriedBy(me));
         }
         if ("approval".equals(reason)) {

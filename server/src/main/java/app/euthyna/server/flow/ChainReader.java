@@ -146,7 +146,7 @@ public class ChainReader implements CommittedQuantities {
         jdbc.sql("""
             select o.id, o.number, o.kind, o.state, c.code as customer, o.po, s.code as site, o.ordered_on,
                 o.requested_on, o.remark,
-                   o.author, o.last_editor, o.details
+                   o.author, o.last_editor, o.writers, o.details
             from sales_order o join customer c on c.id = o.customer_id join site s on s.id = o.site_id
             where o.number in (:numbers)\
             """)
@@ -166,6 +166,7 @@ public class ChainReader implements CommittedQuantities {
                                 r.getString("remark"),
                                 r.getString("author"),
                                 r.getString("last_editor"),
+                                Records.lines(r.getString("writers")),
                                 company.currency(),
                                 Records.read(r.getString("details"), Details.class, Details.NONE),
                                 List.of())))

@@ -11,6 +11,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
+import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
@@ -96,7 +97,12 @@ class GoodsController {
             @Size(max = 2000) String reason) {}
 
     record DispatchLineView(
-            int no, int orderLine, String item, String description, BigDecimal quantity, BigDecimal cost) {}
+            int no,
+            int orderLine,
+            String item,
+            String description,
+            BigDecimal quantity,
+            @Nullable @ReadBy(ReadBy.Group.COSTS) BigDecimal cost) {}
 
     record DispatchView(
             String number,
@@ -121,7 +127,7 @@ class GoodsController {
             BigDecimal reserved,
             BigDecimal free,
             BigDecimal inspection,
-            BigDecimal value) {}
+            @Nullable @ReadBy(ReadBy.Group.COSTS) BigDecimal value) {}
 
     record ToStageRow(
             String order,

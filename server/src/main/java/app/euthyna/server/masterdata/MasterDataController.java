@@ -12,6 +12,7 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Permissions;
+import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
@@ -119,7 +120,7 @@ class MasterDataController {
             String code,
             String name,
             String town,
-            @Nullable BigDecimal creditLimit,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal creditLimit,
             int termsDays,
             boolean poRequired,
             @Nullable String blocked,
@@ -130,7 +131,7 @@ class MasterDataController {
             String name,
             LineKind kind,
             String unit,
-            BigDecimal price,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal price,
             String vatCategory,
             BigDecimal vatRate,
             String regulated,

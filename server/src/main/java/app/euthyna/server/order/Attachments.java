@@ -2,9 +2,11 @@ package app.euthyna.server.order;
 
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.DocumentOrders;
+import app.euthyna.server.platform.Hashes;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
@@ -150,36 +152,35 @@ class Attachments {
         var content = file.getBytes();
         var type = typeOf(content);
         var name = plain(file.getOriginalFilename());
-        return commands.run(
-                http, List.of(name, content.length, Arrays.hashCode(content)), AttachmentList.class, context -> {
-                    var of = Owner.of(owner);
-                    if (attachments(of, number).attachments().size() >= MOST) {
-                        throw new RefusedException(
-                                CommonRefusal.Incomplete.of("file", "at most " + MOST + " files with a document"));
-                    }
-                    var key = new GeneratedKeyHolder();
-                    jdbc.sql("insert into attachment (" + of.column
-                                    + ", name, media_type, size_bytes, attached_by, attached_at) values (?, ?,"
-                                    + " ?, ?, ?, ?)")
-                            .params(
-                                    id(of, number),
-                                    name,
-                                    type,
-                                    content.length,
-                                    context.person().username(),
-                                    OffsetDateTime.now(clock))
-                            .update(key, "id");
-                    for (int from = 0; from < content.length; from += PART) {
-                        jdbc.sql("insert into attachment_part (attachment_id, part_no, content) values (?, ?, ?)")
-                                .params(
-                                        key.getKey(),
-                                        from / PART,
-                                        Arrays.copyOfRange(content, from, Math.min(from + PART, content.length)))
-                                .update();
-                    }
-                    note(context, of, number, "attached " + name);
-                    return attachments(of, number);
-                });
+        return commands.run(http, List.of(name, Hashes.sha256(content)), AttachmentList.class, context -> {
+            var of = Owner.of(owner);
+            if (attachments(of, number).attachments().size() >= MOST) {
+                throw new RefusedException(
+                        CommonRefusal.Incomplete.of("file", "at most " + MOST + " files with a document"));
+            }
+            var key = new GeneratedKeyHolder();
+            jdbc.sql("insert into attachment (" + of.column
+                            + ", name, media_type, size_bytes, attached_by, attached_at) values (?, ?,"
+                            + " ?, ?, ?, ?)")
+                    .params(
+                            id(of, number),
+                            name,
+                            type,
+                            content.length,
+                            context.person().username(),
+                            OffsetDateTime.now(clock))
+                    .update(key, "id");
+            for (int from = 0; from < content.length; from += PART) {
+                jdbc.sql("insert into attachment_part (attachment_id, part_no, content) values (?, ?, ?)")
+                        .params(
+                                key.getKey(),
+                                from / PART,
+                                Arrays.copyOfRange(content, from, Math.min(from + PART, content.length)))
+                        .update();
+            }
+            note(context, of, number, "attached " + name);
+            return attachments(of, number);
+        });
     }
 
     @Permissions.Propose
@@ -189,6 +190,16 @@ class Attachments {
         return commands.run(http, List.of(id), AttachmentList.class, context -> {
             var of = Owner.of(owner);
             var name = name(of, number, id);
+            var by = jdbc.sql("select attached_by from attachment where id = ?")
+                    .param(id)
+                    .query(String.class)
+                    .single();
+            if (!by.equals(context.person().username()) && !context.person().decides()) {
+                throw new RefusedException(new CommonRefusal.NotAuthorised(
+                        "remove a file that " + by + " attached",
+                        context.person().role(),
+                        List.of(Role.CONTROLLER, Role.LEAD)));
+            }
             jdbc.sql("delete from attachment_part where attachment_id = ?")
                     .param(id)
                     .update();

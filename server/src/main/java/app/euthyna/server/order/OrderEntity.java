@@ -65,6 +65,9 @@ class OrderEntity {
     String remark;
     String author;
 
+    /** See {@link Order#writers}; each on a line of its own. */
+    String writers = "";
+
     @Column(name = "last_editor")
     String lastEditor;
 
@@ -108,6 +111,7 @@ class OrderEntity {
                 remark,
                 author,
                 lastEditor,
+                Records.lines(writers),
                 currency,
                 details(details),
                 lines.stream()
@@ -140,6 +144,7 @@ class OrderEntity {
         requestedOn = order.requestedOn();
         remark = order.remark();
         lastEditor = order.lastEditor();
+        writers = Records.lines(order.writers());
         details = order.details().equals(Details.NONE) ? null : Records.write(order.details());
         externalReference = order.details().externalReference();
         var totals = order.totals();

@@ -34,6 +34,7 @@ import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.PlatformRefusal;
+import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.LockModeType;
@@ -47,6 +48,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -208,9 +210,11 @@ public class OrderService {
                 or(draft.remark(), before.remark()),
                 before.author(),
                 context.person().username(),
+                before.writers(),
                 before.currency(),
                 details(draft.details(), before.details()),
                 lines(draft, customer, before, entity));
+        after = after.withWriters(before.writersAfter(after, context.person().username()));
         calledOff(entity, after);
         if (context.date().isBefore(context.today())) {
             RefusedException.where(Dating.before(
@@ -461,6 +465,7 @@ public class OrderService {
     /** Splits an order: what stays, and the rest on an order of its own under the same PO, submitted like any other. */
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView split(CommandContext context, String number, long version, Order stays, Order rest) {
+        var whole = core(find(number));
         change(context, number, version, stays);
         var first = find(number);
         var entity = persist(
@@ -478,6 +483,8 @@ public class OrderService {
                         rest.lines().stream().map(l -> written(null, l)).toList()),
                 numbers.next(DocumentKind.ORDER));
         entity.splitOf = first.splitOf == null ? first.id : first.splitOf;
+        // whoever wrote the whole wrote the rest
+        entity.writers = Records.lines(whole.everyWriter());
         entities.flush();
         history.note(context, number, "split", "the rest continues as order " + entity.number);
         history.note(context, entity.number, "split", "the rest of order " + number);
@@ -555,6 +562,7 @@ public class OrderService {
                 or(draft.remark(), ""),
                 context.person().username(),
                 context.person().username(),
+                Set.of(),
                 company.currency(),
                 details(
                         draft.details(),

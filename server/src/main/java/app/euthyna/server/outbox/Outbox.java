@@ -39,6 +39,8 @@ public class Outbox {
     private static final String COLUMNS =
             "id, recipient, subject, body, about_kind, about_number, by_user, at, attachment_name from outbox_message ";
 
+    private static final String THEIRS = " and (:reader = '' or recipient = :reader or by_user = :reader)";
+
     private final JdbcClient jdbc;
     private final People people;
     private final Clock clock;
@@ -99,12 +101,18 @@ public class Outbox {
         return key.getKeyAs(Long.class);
     }
 
-    /** Messages newest first, to everybody or to one user. */
-    MessagePage page(String recipient, String after) {
+    /**
+     * Messages newest first, to everybody or to one user.
+     *
+     * @param reader whose own alone may be read; empty for all
+     */
+    MessagePage page(String recipient, String reader, String after) {
         var rows = jdbc.sql("select " + COLUMNS
-                        + "where (:to = '' or recipient = :to) and id < :before order by id desc fetch first "
+                        + "where (:to = '' or recipient = :to)" + THEIRS
+                        + " and id < :before order by id desc fetch first "
                         + (Pages.SIZE + 1) + " rows only")
                 .param("to", recipient)
+                .param("reader", reader)
                 .param(
                         "before",
                         after == null ? Long.MAX_VALUE : Pages.key(after).number(0))
@@ -130,9 +138,10 @@ public class Outbox {
     /**
      * A message as it would have gone over the wire (RFC 5322); addresses end in a domain that never exists (RFC 2606).
      */
-    byte[] eml(long id) {
-        var kept = jdbc.sql("select " + COLUMNS + "where id = ?")
-                .param(id)
+    byte[] eml(long id, String reader) {
+        var kept = jdbc.sql("select " + COLUMNS + "where id = :id" + THEIRS)
+                .param("id", id)
+                .param("reader", reader)
                 .query(Outbox::view)
                 .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("message", String.valueOf(id))));
@@ -161,15 +170,16 @@ public class Outbox {
         var text = new MimeBodyPart();
         text.setText(kept.body(), StandardCharsets.UTF_8.name());
         var file = new MimeBodyPart();
-        file.setDataHandler(new DataHandler(new ByteArrayDataSource(attachment(kept.id()), "application/pdf")));
+        file.setDataHandler(new DataHandler(new ByteArrayDataSource(attachment(kept.id(), ""), "application/pdf")));
         file.setFileName(kept.attachment());
         return new MimeMultipart(text, file);
     }
 
     /** The file of a message. */
-    byte[] attachment(long id) {
-        return jdbc.sql("select attachment from outbox_message where id = ? and attachment is not null")
-                .param(id)
+    byte[] attachment(long id, String reader) {
+        return jdbc.sql("select attachment from outbox_message where id = :id and attachment is not null" + THEIRS)
+                .param("id", id)
+                .param("reader", reader)
                 .query(byte[].class)
                 .optional()
                 .orElseThrow(
@@ -180,7 +190,10 @@ public class Outbox {
         if (username.contains("@")) {
             return new InternetAddress(username);
         }
+        // names were not always as strict as they are
         return new InternetAddress(
-                username + "@euthyna.invalid", people.displayName(username), StandardCharsets.UTF_8.name());
+                username.replaceAll("[^A-Za-z0-9._-]", "-") + "@euthyna.invalid",
+                people.displayName(username).replaceAll("\\p{Cntrl}", " "),
+                StandardCharsets.UTF_8.name());
     }
 }

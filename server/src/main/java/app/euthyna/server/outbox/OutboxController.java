@@ -1,5 +1,7 @@
 package app.euthyna.server.outbox;
 
+import app.euthyna.core.shared.Role;
+import app.euthyna.server.platform.Commands;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -15,15 +17,23 @@ import org.springframework.web.bind.annotation.RestController;
 class OutboxController {
 
     private final Outbox outbox;
+    private final Commands commands;
 
-    OutboxController(Outbox outbox) {
+    OutboxController(Outbox outbox, Commands commands) {
+        this.commands = commands;
         this.outbox = outbox;
+    }
+
+    /** Whose messages alone are read; empty for whoever reads all that have to do with customers. */
+    private String reader() {
+        var person = commands.context().person();
+        return person.role() == Role.WAREHOUSE || person.role() == Role.ADMIN ? person.username() : "";
     }
 
     @GetMapping
     Outbox.MessagePage page(
             @RequestParam(defaultValue = "") String recipient, @RequestParam(required = false) String after) {
-        return outbox.page(recipient, after);
+        return outbox.page(recipient, reader(), after);
     }
 
     /** A message as a file that every mail program opens. */
@@ -32,7 +42,7 @@ class OutboxController {
         return ResponseEntity.ok()
                 .contentType(MediaType.parseMediaType("message/rfc822"))
                 .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"message-" + id + ".eml\"")
-                .body(outbox.eml(id));
+                .body(outbox.eml(id, reader()));
     }
 
     /** The file of a message. */
@@ -41,6 +51,6 @@ class OutboxController {
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_PDF)
                 .header(HttpHeaders.CONTENT_DISPOSITION, "inline; filename=\"message-" + id + ".pdf\"")
-                .body(outbox.attachment(id));
+                .body(outbox.attachment(id, reader()));
     }
 }

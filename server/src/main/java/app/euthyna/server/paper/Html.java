@@ -22,10 +22,18 @@ final class Html {
                 case '>' -> text.append("&gt;");
                 case '"' -> text.append("&quot;");
                 case '\n' -> text.append("<br/>");
-                default -> text.append(c < ' ' || c >= '\uFFFE' ? ' ' : c);
+                default -> text.append(c < ' ' || c >= '\uFFFE' || isHalf(plain, at) ? ' ' : c);
             }
         }
         return this;
+    }
+
+    /** Half of a character, without its other half beside it. */
+    private static boolean isHalf(String text, int at) {
+        var c = text.charAt(at);
+        return Character.isHighSurrogate(c)
+                ? at + 1 == text.length() || !Character.isLowSurrogate(text.charAt(at + 1))
+                : Character.isLowSurrogate(c) && (at == 0 || !Character.isHighSurrogate(text.charAt(at - 1)));
     }
 
     Html element(String name, String cssClass, Object content) {

@@ -1,6 +1,7 @@
 package app.euthyna.server.people;
 
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.RefusedException;
 import java.time.LocalDate;
 import java.util.List;
@@ -12,6 +13,9 @@ import org.springframework.transaction.annotation.Transactional;
 /** Who decides while someone is away. */
 @Service
 public class Deputies {
+
+    /** Days that somebody may stand in for somebody. */
+    private static final int LONGEST = 60;
 
     private final JdbcClient jdbc;
     private final People people;
@@ -67,6 +71,25 @@ public class Deputies {
         }
         if (from == null || until == null || until.isBefore(from)) {
             throw new RefusedException(CommonRefusal.Incomplete.of("until", "a date on or after the first day away"));
+        }
+        if (from.plusDays(LONGEST).isBefore(until)) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("until", "at most %d days away".formatted(LONGEST)));
+        }
+        var decides = jdbc.sql("select role from app_user where username = ? and enabled = true")
+                .param(deputy)
+                .query((r, n) -> Role.valueOf(r.getString(1)))
+                .optional()
+                .filter(role -> role == Role.CONTROLLER || role == Role.LEAD)
+                .isPresent();
+        var needsOne = jdbc.sql("select role from app_user where username = ?")
+                .param(username)
+                .query((r, n) -> Role.valueOf(r.getString(1)))
+                .optional()
+                .filter(role -> role == Role.CONTROLLER || role == Role.LEAD)
+                .isPresent();
+        if (needsOne && !decides) {
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("deputy", "a controller or finance lead, who decides already"));
         }
         jdbc.sql("insert into deputy (of_user, deputy, away_from, away_until) values (?, ?, ?, ?)")
                 .params(username, deputy, from, until)

@@ -8,13 +8,15 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.Size;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
+import org.springframework.security.authentication.AccountStatusException;
 import org.springframework.security.authentication.AuthenticationManager;
+import org.springframework.security.authentication.BadCredentialsException;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.Authentication;
-import org.springframework.security.core.AuthenticationException;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -32,6 +34,7 @@ class SessionController {
     private final AuthenticationManager authentication;
     private final SecurityContextRepository sessions;
     private final People people;
+    private final SignIns signIns;
     private final Deputies deputies;
     private final Company company;
     private final Clock clock;
@@ -40,18 +43,22 @@ class SessionController {
             AuthenticationManager authentication,
             SecurityContextRepository sessions,
             People people,
+            SignIns signIns,
             Deputies deputies,
             Company company,
             Clock clock) {
         this.authentication = authentication;
         this.sessions = sessions;
         this.people = people;
+        this.signIns = signIns;
         this.deputies = deputies;
         this.company = company;
         this.clock = clock;
     }
 
-    record SignIn(@NotBlank String username, @NotBlank String password) {}
+    record SignIn(
+            @NotBlank @Size(max = 200) String username,
+            @NotBlank @Size(max = 500) String password) {}
 
     /**
      * Who is signed in; all but the company empty when nobody is. {@code standsInFor} are roles of those who are away.
@@ -101,15 +108,24 @@ class SessionController {
 
     @PostMapping("/session")
     SessionView signIn(@Valid @RequestBody SignIn request, HttpServletRequest http, HttpServletResponse response) {
+        var address = http.getRemoteAddr();
+        signIns.requireFewFailures(request.username(), address);
         Authentication signedIn;
         try {
             signedIn = authentication.authenticate(
                     UsernamePasswordAuthenticationToken.unauthenticated(request.username(), request.password()));
-        } catch (AuthenticationException wrong) {
+        } catch (BadCredentialsException wrong) {
+            signIns.note(request.username(), address, SignIns.Outcome.WRONG);
+            throw new RefusedException(new WrongPassword());
+        } catch (AccountStatusException switchedOff) {
+            signIns.note(request.username(), address, SignIns.Outcome.SWITCHED_OFF);
             throw new RefusedException(new WrongPassword());
         }
-        if (http.getSession(false) != null) {
-            http.changeSessionId();
+        signIns.note(request.username(), address, SignIns.Outcome.SIGNED_IN);
+        // a new session, not a new name for the old: its time begins now
+        var before = http.getSession(false);
+        if (before != null) {
+            before.invalidate();
         }
         var context = SecurityContextHolder.createEmptyContext();
         context.setAuthentication(signedIn);

@@ -6,6 +6,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
 import java.sql.Timestamp;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Set;
 import java.util.concurrent.ThreadLocalRandom;
@@ -18,6 +19,7 @@ import org.springframework.dao.DuplicateKeyException;
 import org.springframework.dao.QueryTimeoutException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.orm.jpa.vendor.HibernateJpaDialect;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -86,7 +88,7 @@ public class Commands {
                 if (!earlier.get().requestHash().equals(hash)) {
                     throw new RefusedException(new PlatformRefusal.KeyReused(key));
                 }
-                return json.readValue(earlier.get().response(), answer);
+                return json.readValue(Answers.open(earlier.get().response()), answer);
             }
             jdbc.sql("insert into command_log (username, idempotency_key, request_hash, response, at) values"
                             + " (?, ?, ?, '', ?)")
@@ -94,10 +96,23 @@ public class Commands {
                     .update();
             var result = body.apply(context);
             jdbc.sql("update command_log set response = ? where username = ? and idempotency_key = ?")
-                    .params(json.writeValueAsString(result), context.person().username(), key)
+                    .params(
+                            Answers.kept(json.writeValueAsString(result)),
+                            context.person().username(),
+                            key)
                     .update();
             return result;
         }));
+    }
+
+    /** Keys and answers are kept for so long: who sends a command again later sends a new one. */
+    private static final Duration KEPT = Duration.ofDays(7);
+
+    @Scheduled(initialDelay = 120_000, fixedDelay = 3_600_000)
+    void forgetOldAnswers() {
+        jdbc.sql("delete from command_log where at < ?")
+                .param(Timestamp.from(Instant.now().minus(KEPT)))
+                .update();
     }
 
     private record Answered(String requestHash, String response) {}

@@ -90,14 +90,14 @@ class Configuration {
                     return (String) context.handleUnexpectedToken(String.class, in);
                 }
                 var text = in.getValueAsString();
-                if (text.indexOf('\0') >= 0) {
-                    throw context.weirdStringException(text, String.class, "a text without zero characters");
+                if (!GivenValues.isText(text)) {
+                    throw context.weirdStringException("", String.class, "a text of whole characters");
                 }
                 return text;
             }
         });
-        return builder ->
-                builder.addModule(module).changeDefaultNullHandling(nulls -> nulls.withContentNulls(Nulls.FAIL));
+        return builder -> builder.addModule(module.setSerializerModifier(new ReadBy.Hidden()))
+                .changeDefaultNullHandling(nulls -> nulls.withContentNulls(Nulls.FAIL));
     }
 
     @Bean

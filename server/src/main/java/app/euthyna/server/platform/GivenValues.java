@@ -29,6 +29,25 @@ final class GivenValues {
         }
     }
 
+    /** Whether a text can be kept, printed and sent: no zero characters, no half of a character. */
+    static boolean isText(String text) {
+        for (int at = 0; at < text.length(); at++) {
+            var c = text.charAt(at);
+            if (c == 0 || c == '\uFFFE' || c == '\uFFFF') {
+                return false;
+            }
+            if (Character.isHighSurrogate(c)) {
+                at++;
+                if (at == text.length() || !Character.isLowSurrogate(text.charAt(at))) {
+                    return false;
+                }
+            } else if (Character.isLowSurrogate(c)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     /** A figure written in plain digits, at most 13 of them before the point. */
     static BigDecimal figure(String text, Function<String, ? extends RuntimeException> wrong) {
         if (!FIGURE.matcher(text).matches()) {

@@ -10,9 +10,11 @@ import java.util.UUID;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.TypeMismatchException;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.HttpStatusCode;
+import org.springframework.http.InvalidMediaTypeException;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
@@ -21,8 +23,12 @@ import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
+import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import org.springframework.web.multipart.MultipartException;
+import org.springframework.web.servlet.NoHandlerFoundException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+import org.springframework.web.servlet.resource.NoResourceFoundException;
 import tools.jackson.databind.DatabindException;
 import tools.jackson.databind.ObjectMapper;
 import tools.jackson.databind.exc.InvalidNullException;
@@ -72,13 +78,16 @@ class Problems extends ResponseEntityExceptionHandler {
         return respond(problem(HttpStatus.FORBIDDEN, "not-authorised", "Your role does not allow this."));
     }
 
-    /** A value that a core record could not hold: too many decimals, a quantity below zero. */
-    @ExceptionHandler({ArithmeticException.class})
-    ResponseEntity<ProblemDetail> notHolding(ArithmeticException broken) {
-        return respond(problem(
-                HttpStatus.BAD_REQUEST,
-                "incomplete",
-                "A figure has too many decimals: amounts take as many as the currency, prices 4, quantities 3."));
+    /** A form that is none: no boundary, cut off, too many parts. */
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> notAForm(MultipartException broken) {
+        return respond(problem(HttpStatus.BAD_REQUEST, "malformed", "The file did not come whole, or in no form."));
+    }
+
+    /** What was asked for in a form that we do not speak. */
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> notAMediaType(InvalidMediaTypeException broken) {
+        return respond(problem(HttpStatus.BAD_REQUEST, "malformed", "A header names no media type."));
     }
 
     @ExceptionHandler
@@ -169,6 +178,31 @@ class Problems extends ResponseEntityExceptionHandler {
     protected ResponseEntity<Object> handleMaxUploadSizeExceededException(
             MaxUploadSizeExceededException large, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
         return widen(problem(HttpStatus.CONTENT_TOO_LARGE, "malformed", "The file is larger than 40 MB."));
+    }
+
+    /** A parameter of the wrong kind is told by its name and what it should be. */
+    @Override
+    protected ResponseEntity<Object> handleTypeMismatch(
+            TypeMismatchException wrong, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        var name = wrong instanceof MethodArgumentTypeMismatchException argument
+                ? argument.getName()
+                : wrong.getPropertyName();
+        return widen(problem(
+                HttpStatus.BAD_REQUEST,
+                "malformed",
+                "%s: %s is expected.".formatted(name == null ? "A value" : name, expected(wrong.getRequiredType()))));
+    }
+
+    @Override
+    protected ResponseEntity<Object> handleNoResourceFoundException(
+            NoResourceFoundException unknown, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        return widen(problem(HttpStatus.NOT_FOUND, "not-found", "There is nothing at this address."));
+    }
+
+    @Override
+    protected ResponseEntity<Object> handleNoHandlerFoundException(
+            NoHandlerFoundException unknown, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        return widen(problem(HttpStatus.NOT_FOUND, "not-found", "There is nothing at this address."));
     }
 
     @Override

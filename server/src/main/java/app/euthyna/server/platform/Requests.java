@@ -1,17 +1,26 @@
 package app.euthyna.server.platform;
 
+import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Dating;
+import jakarta.servlet.DispatcherType;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.EnumSet;
 import java.util.function.Function;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.boot.web.servlet.ServletContextInitializer;
+import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
 import org.springframework.core.convert.converter.Converter;
 import org.springframework.format.FormatterRegistry;
 import org.springframework.web.servlet.HandlerInterceptor;
 import org.springframework.web.servlet.config.annotation.InterceptorRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
+import tools.jackson.databind.ObjectMapper;
 
 /**
  * How the parameters of requests are read: as strictly as their bodies, and a span of days from its first to its last.
@@ -20,6 +29,14 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 class Requests implements WebMvcConfigurer {
 
     private static final Function<String, IllegalArgumentException> WRONG = IllegalArgumentException::new;
+
+    private final Company company;
+    private final boolean standIns;
+
+    Requests(Company company, @Value("${euthyna.stand-ins}") boolean standIns) {
+        this.company = company;
+        this.standIns = standIns;
+    }
 
     @Override
     public void addFormatters(FormatterRegistry registry) {
@@ -38,16 +55,54 @@ class Requests implements WebMvcConfigurer {
         });
     }
 
+    /** Before all other filters, in a web server alone. */
+    @Bean
+    @Order(Ordered.HIGHEST_PRECEDENCE)
+    ServletContextInitializer bodies(ObjectMapper json) {
+        return context -> {
+            var filter = context.addFilter("bodies", new Bodies(json));
+            filter.setAsyncSupported(true);
+            filter.addMappingForUrlPatterns(EnumSet.of(DispatcherType.REQUEST, DispatcherType.ASYNC), false, "/api/*");
+        };
+    }
+
     @Override
     public void addInterceptors(InterceptorRegistry registry) {
         registry.addInterceptor(new HandlerInterceptor() {
                     @Override
                     public boolean preHandle(HttpServletRequest request, HttpServletResponse response, Object handler) {
+                        texts(request);
                         span("from", day(request, "from"), "to", day(request, "to"));
                         return true;
                     }
                 })
                 .addPathPatterns("/api/**");
+        registry.addInterceptor(new Reading()).addPathPatterns("/api/**");
+        registry.addInterceptor(new HandlerInterceptor() {
+                    @Override
+                    public boolean preHandle(HttpServletRequest request, HttpServletResponse response, Object handler) {
+                        if (!standIns && !company.facts().demo()) {
+                            throw new RefusedException(
+                                    new CommonRefusal.NotFound("stand-in here:", "none is switched on"));
+                        }
+                        return true;
+                    }
+                })
+                .addPathPatterns("/api/simulated-register", "/api/simulated-carrier", "/api/simulated-payment-service");
+    }
+
+    /** Of a file only its form is read, by whoever takes the file. */
+    private static void texts(HttpServletRequest request) {
+        if (request.getContentType() == null || request.getContentType().startsWith("application/json")) {
+            request.getParameterMap().forEach((name, values) -> {
+                for (var value : values) {
+                    if (!GivenValues.isText(value) || value.indexOf('\uFFFD') >= 0) {
+                        throw new RefusedException(
+                                CommonRefusal.Incomplete.of(GivenValues.isText(name) ? name : "query", "a text"));
+                    }
+                }
+            });
+        }
     }
 
     /** Refuses a span of days that ends before it begins; each end may be open. */

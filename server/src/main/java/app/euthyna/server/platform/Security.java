@@ -15,7 +15,10 @@ import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.security.web.header.writers.CrossOriginOpenerPolicyHeaderWriter.CrossOriginOpenerPolicy;
+import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 import tools.jackson.databind.ObjectMapper;
 
 /** Who gets in: a session cookie after sign-in, a CSRF token on every change, roles at each command. */
@@ -38,7 +41,12 @@ class Security {
                         .authenticated()
                         .anyRequest()
                         .permitAll())
-                .headers(headers -> headers.contentSecurityPolicy(csp -> csp.policyDirectives(POLICY)))
+                .headers(headers -> headers.contentSecurityPolicy(csp -> csp.policyDirectives(POLICY))
+                        .referrerPolicy(referrer -> referrer.policy(ReferrerPolicy.SAME_ORIGIN))
+                        .permissionsPolicyHeader(
+                                permissions -> permissions.policy("camera=(), geolocation=(), microphone=()"))
+                        .crossOriginOpenerPolicy(opener -> opener.policy(CrossOriginOpenerPolicy.SAME_ORIGIN)))
+                .addFilterBefore(new SessionAge(), SecurityContextHolderFilter.class)
                 .requestCache(cache -> cache.disable())
                 .logout(logout -> logout.disable())
                 .exceptionHandling(handling -> handling.authenticationEntryPoint((request, response, failure) ->

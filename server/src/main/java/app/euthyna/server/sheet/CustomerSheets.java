@@ -75,8 +75,8 @@ class CustomerSheets {
     @GetMapping("/customer-list")
     CustomerPage list(@RequestParam(defaultValue = "") String q, @RequestParam(required = false) String after) {
         record Keyed(String name, CustomerRow row) {}
-        var start = after == null ? "" : Pages.key(after).parts().get(0);
-        var code = after == null ? "" : Pages.key(after).parts().get(1);
+        var start = after == null ? "" : Pages.key(after).text(0);
+        var code = after == null ? "" : Pages.key(after).text(1);
         var rows = jdbc.sql("""
             select p.code, p.name, p.town, p.credit_limit, p.blocked_why,
                 coalesce((select sum(i.open_amount) from invoice i where i.customer_id = p.id and i.open_amount > 0),

@@ -5,6 +5,7 @@ import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.ReadBy;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
@@ -52,8 +53,8 @@ class ItemSheets {
     /** Items by name, those with a word in name or code. */
     @GetMapping("/item-list")
     ItemPage list(@RequestParam(defaultValue = "") String q, @RequestParam(required = false) String after) {
-        var start = after == null ? "" : Pages.key(after).parts().get(0);
-        var code = after == null ? "" : Pages.key(after).parts().get(1);
+        var start = after == null ? "" : Pages.key(after).text(0);
+        var code = after == null ? "" : Pages.key(after).text(1);
         var rows = jdbc.sql("""
             select p.code, p.name, p.kind, p.unit, p.price, p.regulated, coalesce((select sum(s.on_hand)
             from shelf s where s.item_id = p.id), 0),
@@ -90,8 +91,8 @@ class ItemSheets {
             BigDecimal onHand,
             BigDecimal reserved,
             BigDecimal free,
-            BigDecimal value,
-            BigDecimal unitCost) {}
+            @Nullable @ReadBy(ReadBy.Group.COSTS) BigDecimal value,
+            @Nullable @ReadBy(ReadBy.Group.COSTS) BigDecimal unitCost) {}
 
     record ItemSheet(
             String code,
@@ -99,8 +100,8 @@ class ItemSheets {
             String kind,
             String itemClass,
             String unit,
-            BigDecimal price,
-            BigDecimal floor,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal price,
+            @Nullable @ReadBy(ReadBy.Group.COSTS) BigDecimal floor,
             String vatCategory,
             BigDecimal vatRate,
             BigDecimal minStock,

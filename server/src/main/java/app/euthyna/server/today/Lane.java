@@ -21,7 +21,7 @@ enum Lane {
             2,
             "select r.asked_on as since, x.open_gross as worth from approval_request r join open_order x on x.order_id"
                     + " = r.order_id join sales_order o on o.id = r.order_id where r.state = 'AWAITING' and o.state = 'AWAITING_APPROVAL' and r.waits_for in"
-                    + " (:levels) and o.author <> :me and o.last_editor <> :me"),
+                    + " (:levels) and o.author <> :me and position(:myLine in o.writers) = 0"),
     SENT_BACK(
             5,
             "select r.closed_on as since, o.gross as worth from approval_request r join sales_order o on o.id ="

@@ -133,7 +133,9 @@ class TodayController {
                         "levels",
                         Level.carriedBy(context.person()),
                         "me",
-                        context.person().username()))
+                        context.person().username(),
+                        "myLine",
+                        "\n" + context.person().username() + "\n"))
                 .query((r, n) -> new Day(r.getObject(1, LocalDate.class), r.getLong(2), r.getBigDecimal(3)))
                 .list();
         var strip = AgeStrip.of(

@@ -8,6 +8,7 @@ import app.euthyna.core.trail.Trail;
 import app.euthyna.server.ledger.LedgerReader;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.ReadBy;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -90,7 +91,7 @@ class TrailController {
             BigDecimal received,
             BigDecimal open,
             @Nullable LocalDate nextDue,
-            List<AccountView> ledger,
+            @Nullable @ReadBy(ReadBy.Group.BOOKS) List<AccountView> ledger,
             List<StillToDoView> stillToDo) {}
 
     /**

@@ -202,9 +202,9 @@ class UnwindController {
             String number,
             String words,
             boolean possible,
-            String code,
-            String sentence,
-            String instead) {}
+            @Nullable String code,
+            @Nullable String sentence,
+            @Nullable String instead) {}
 
     record UndoReason(String code, String words) {}
 

@@ -1,7 +1,5 @@
-package app.euthyna.core.approval;
+package app.euthyna.core.order;
 
-import app.euthyna.core.order.Order;
-import app.euthyna.core.order.ShipTo;
 import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
 import java.util.List;

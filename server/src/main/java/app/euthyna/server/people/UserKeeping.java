@@ -1,0 +1,177 @@
+package app.euthyna.server.people;
+
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Credentials;
+import app.euthyna.core.shared.Role;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.RefusedException;
+import com.nulabinc.zxcvbn.Zxcvbn;
+import java.sql.Timestamp;
+import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.util.List;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * Users made, changed, switched off; passwords set and changed. Every change is kept, and ends the sessions of whoever
+ * it concerns.
+ */
+@Service
+@Transactional(propagation = Propagation.MANDATORY)
+class UserKeeping {
+
+    /** Of 0 to 4: below this a password is found by trying what people choose (zxcvbn's own scale). */
+    private static final int STRONG_ENOUGH = 3;
+
+    private final People people;
+    private final PasswordEncoder passwords;
+    private final JdbcClient jdbc;
+    private final Zxcvbn strength = new Zxcvbn();
+
+    UserKeeping(People people, PasswordEncoder passwords, JdbcClient jdbc) {
+        this.people = people;
+        this.passwords = passwords;
+        this.jdbc = jdbc;
+    }
+
+    void add(CommandContext context, String username, String displayName, String password, Role role) {
+        RefusedException.where(Credentials.refusals(username, displayName));
+        requireGood(username, displayName, password);
+        if (people.exists(username)) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("username", "an unused user name"));
+        }
+        people.add(username, displayName, password, role);
+        note(context, username, "created as " + role.words());
+    }
+
+    void setRole(CommandContext context, String username, Role role) {
+        requireAnother(context, username, "change their own role");
+        update(username, "role = ?", role.name());
+        note(context, username, "is now " + role.words());
+        endSessions(username);
+    }
+
+    void setEnabled(CommandContext context, String username, boolean enabled) {
+        requireAnother(context, username, "switch themselves off");
+        update(username, "enabled = ?", enabled);
+        note(context, username, enabled ? "switched on" : "switched off");
+        endSessions(username);
+    }
+
+    void setPassword(CommandContext context, String username, String password) {
+        requireGood(username, people.displayName(username), password);
+        update(username, "password_hash = ?", passwords.encode(password));
+        note(context, username, "given a new password");
+        endSessions(username);
+    }
+
+    /** Whoever is signed in changes their own, and knows the old one. */
+    void changePassword(CommandContext context, String current, String next) {
+        var username = context.person().username();
+        var hash = jdbc.sql("select password_hash from app_user where username = ?")
+                .param(username)
+                .query(String.class)
+                .single();
+        if (!passwords.matches(current, hash)) {
+            throw new RefusedException(new SessionController.WrongPassword());
+        }
+        requireGood(username, people.displayName(username), next);
+        update(username, "password_hash = ?", passwords.encode(next));
+        note(context, username, "changed their password");
+    }
+
+    private void requireGood(String username, String displayName, String password) {
+        // what is too long for the hash is refused for that, and is not measured
+        var common = password.length() <= Credentials.MOST_BYTES
+                && strength.measure(password, List.of(username, displayName)).getScore() < STRONG_ENOUGH;
+        RefusedException.where(Credentials.refusals(username, password, common));
+    }
+
+    private static void requireAnother(CommandContext context, String username, String what) {
+        if (context.person().username().equals(username)) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("username", "another user: nobody may " + what));
+        }
+    }
+
+    private void update(String username, String set, Object value) {
+        if (jdbc.sql("update app_user set " + set + " where username = ?")
+                        .params(value, username)
+                        .update()
+                == 0) {
+            throw new RefusedException(new CommonRefusal.NotFound("user", username));
+        }
+    }
+
+    private void note(CommandContext context, String username, String what) {
+        jdbc.sql("insert into user_change (username, at, changed_by, what) values (?, ?, ?, ?)")
+                .params(
+                        username,
+                        Timestamp.from(Instant.now()),
+                        context.person().username(),
+                        what)
+                .update();
+    }
+
+    private void endSessions(String username) {
+        jdbc.sql("delete from spring_session where principal_name = ?")
+                .param(username)
+                .update();
+    }
+
+    /**
+     * Who may what.
+     *
+     * @param lastSeen when they signed in last; null where they never did
+     */
+    record Access(
+            String username,
+            String displayName,
+            Role role,
+            boolean enabled,
+            OffsetDateTime lastSeen,
+            List<String> standsInFor) {}
+
+    @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
+    List<Access> access(CommandContext context) {
+        return jdbc.sql("""
+            select u.username, u.display_name, u.role, u.enabled, (select max(s.at) from sign_in s
+                where s.username = u.username and s.outcome = 'SIGNED_IN'),
+                (select min(d.of_user) from deputy d where d.deputy = u.username and ? between d.away_from
+                    and d.away_until)
+            from app_user u order by u.username\
+            """)
+                .param(context.today())
+                .query((r, n) -> new Access(
+                        r.getString(1),
+                        r.getString(2),
+                        Role.valueOf(r.getString(3)),
+                        r.getBoolean(4),
+                        r.getObject(5, OffsetDateTime.class),
+                        r.getString(6) == null ? List.of() : List.of(r.getString(6))))
+                .list();
+    }
+
+    /** What was changed of a user, or a try to sign in. */
+    record LogLine(OffsetDateTime at, String username, String what, String by) {}
+
+    /** The newest lines first. */
+    @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
+    List<LogLine> log() {
+        return jdbc.sql("""
+            select at, username, what, changed_by from (
+                select at, username, what, changed_by from user_change
+                union all
+                select at, username, case outcome when 'SIGNED_IN' then 'signed in' when 'WRONG'
+                    then 'wrong password' when 'THROTTLED' then 'too many tries' else 'switched off' end, address
+                from sign_in) t
+            order by at desc fetch first 500 rows only\
+            """)
+                .query((r, n) -> new LogLine(
+                        r.getObject(1, OffsetDateTime.class), r.getString(2), r.getString(3), r.getString(4)))
+                .list();
+    }
+}

@@ -1,0 +1,134 @@
+package app.euthyna.server.platform;
+
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Role;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import org.springframework.http.server.PathContainer;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.web.servlet.HandlerInterceptor;
+import org.springframework.web.util.pattern.PathPattern;
+import org.springframework.web.util.pattern.PathPatternParser;
+
+/**
+ * Who may read what (section 15, its table): every address of the interface stands here once, the more special before
+ * the more general, and what stands nowhere is read by nobody.
+ */
+public final class Reading implements HandlerInterceptor {
+
+    private static final Set<Role> ALL = EnumSet.allOf(Role.class);
+    private static final Set<Role> BUSINESS = EnumSet.complementOf(EnumSet.of(Role.ADMIN));
+    private static final Set<Role> SELLING = EnumSet.complementOf(EnumSet.of(Role.ADMIN, Role.WAREHOUSE));
+    private static final Set<Role> BOOKS = EnumSet.of(Role.RECEIVABLES, Role.CONTROLLER, Role.LEAD, Role.AUDITOR);
+    private static final Set<Role> SETTINGS = EnumSet.complementOf(EnumSet.of(Role.WAREHOUSE));
+
+    private static final Set<Role> ACCESS = EnumSet.of(Role.LEAD, Role.AUDITOR, Role.ADMIN);
+
+    /** Addresses, and the roles that may read there. */
+    public record Rule(PathPattern path, Set<Role> roles) {
+        private static Rule of(String path, Set<Role> roles) {
+            return new Rule(PathPatternParser.defaultInstance.parse(path), roles);
+        }
+    }
+
+    public static final List<Rule> RULES = List.of(
+            Rule.of("/api/openapi.json", ALL),
+            Rule.of("/api/health", ALL),
+            Rule.of("/api/session", ALL),
+            Rule.of("/api/today", ALL),
+            Rule.of("/api/sites", ALL),
+            Rule.of("/api/users/access", ACCESS),
+            Rule.of("/api/users/log", ACCESS),
+            Rule.of("/api/users", ALL),
+            Rule.of("/api/users/absences", ALL),
+            Rule.of("/api/outbox/**", ALL),
+            // settings, and what order entry asks of every order
+            Rule.of("/api/rules", SETTINGS),
+            Rule.of("/api/approval-rules", SETTINGS),
+            Rule.of("/api/simulated-payment-service", SETTINGS),
+            Rule.of("/api/customers/{code}/approval-rules", SETTINGS),
+            Rule.of("/api/customers", ALL),
+            Rule.of("/api/customers/{code}", SETTINGS),
+            Rule.of("/api/customers/{code}/address", ALL),
+            Rule.of("/api/customers/{code}/sheet", SETTINGS),
+            Rule.of("/api/customer-list", SETTINGS),
+            Rule.of("/api/items", ALL),
+            Rule.of("/api/item-list", ALL),
+            Rule.of("/api/items/{code}/sheet", ALL),
+            Rule.of("/api/items/{code}/prices", SETTINGS),
+            Rule.of("/api/items/{code}/quotas", SETTINGS),
+            // goods and quantities
+            Rule.of("/api/items/{code}/claims", BUSINESS),
+            Rule.of("/api/stock/**", BUSINESS),
+            Rule.of("/api/goods/**", BUSINESS),
+            Rule.of("/api/dispatches/{number}", BUSINESS),
+            Rule.of("/api/returns/**", BUSINESS),
+            Rule.of("/api/returnable", BUSINESS),
+            Rule.of("/api/unexpected-goods/**", BUSINESS),
+            Rule.of("/api/batches/**", BUSINESS),
+            Rule.of("/api/prints/{id}/pdf", BUSINESS),
+            Rule.of("/api/find", BUSINESS),
+            Rule.of("/api/{owner}/{number}/attachments/**", BUSINESS),
+            // selling prices, values, money
+            Rule.of("/api/orders/**", SELLING),
+            Rule.of("/api/review/**", SELLING),
+            Rule.of("/api/sales-agreements/**", SELLING),
+            Rule.of("/api/imports/**", SELLING),
+            Rule.of("/api/customers/{code}/**", SELLING),
+            Rule.of("/api/billing/to-bill", SELLING),
+            Rule.of("/api/invoices/**", SELLING),
+            Rule.of("/api/credit-notes/**", SELLING),
+            Rule.of("/api/deposits/**", SELLING),
+            Rule.of("/api/payments/**", SELLING),
+            Rule.of("/api/payouts", SELLING),
+            Rule.of("/api/refunds/**", SELLING),
+            Rule.of("/api/receivables/overdue", SELLING),
+            Rule.of("/api/return-rates", SELLING),
+            Rule.of("/api/trails/**", SELLING),
+            Rule.of("/api/unwind/**", SELLING),
+            // the books
+            Rule.of("/api/ledger/**", BOOKS),
+            Rule.of("/api/bank-statements/**", BOOKS),
+            Rule.of("/api/demo/bank-statement", BOOKS),
+            Rule.of("/api/proofs/**", BOOKS));
+
+    @Override
+    public boolean preHandle(HttpServletRequest request, HttpServletResponse response, Object handler) {
+        var role = role();
+        if (role != null
+                && (request.getMethod().equals("GET") || request.getMethod().equals("HEAD"))) {
+            var may = may(request.getRequestURI());
+            if (!may.contains(role)) {
+                throw new RefusedException(
+                        new CommonRefusal.NotAuthorised("read this", role, List.copyOf(may.isEmpty() ? ALL : may)));
+            }
+        }
+        return true;
+    }
+
+    /** The roles that may read an address. */
+    public static Set<Role> may(String uri) {
+        var path = PathContainer.parsePath(uri);
+        return RULES.stream()
+                .filter(rule -> rule.path().matches(path))
+                .findFirst()
+                .map(Rule::roles)
+                .orElse(EnumSet.noneOf(Role.class));
+    }
+
+    /** The role of whoever is signed in; null where nobody is. */
+    static Role role() {
+        var signedIn = SecurityContextHolder.getContext().getAuthentication();
+        return signedIn == null
+                ? null
+                : signedIn.getAuthorities().stream()
+                        .map(a -> a.getAuthority())
+                        .filter(a -> a.startsWith("ROLE_") && !a.equals("ROLE_ANONYMOUS"))
+                        .findFirst()
+                        .map(a -> Role.valueOf(a.substring("ROLE_".length())))
+                        .orElse(null);
+    }
+}

@@ -48,7 +48,15 @@ class MoneyTests extends OnServer {
                     .isEqualTo(200);
             assertThat(auditor.get("/api/customers/" + customer + "/credit").text("credit"))
                     .isEqualTo("15.00");
-            var refund = receivables.post(
+            assertThat(receivables
+                            .post(
+                                    "/api/refunds",
+                                    "{\"of\":\"%s\",\"version\":%s,\"reason\":\"asked for\"}"
+                                            .formatted(deposit, versionOf("/api/deposits/" + deposit)))
+                            .code())
+                    .as("whoever recorded it does not refund it")
+                    .isEqualTo("four-eyes");
+            var refund = controller.post(
                     "/api/refunds",
                     "{\"of\":\"%s\",\"version\":%s,\"reason\":\"asked for\"}"
                             .formatted(deposit, versionOf("/api/deposits/" + deposit)));
@@ -58,7 +66,7 @@ class MoneyTests extends OnServer {
                     .containsEntry("deposits", "-9.00")
                     .containsEntry("customer_credit", "-15.00")
                     .doesNotContainKey("receivables");
-            var more = receivables.post(
+            var more = controller.post(
                     "/api/refunds",
                     "{\"of\":\"%s\",\"version\":%s,\"amount\":15.01,\"reason\":\"too much\"}"
                             .formatted(deposit, versionOf("/api/payments/" + deposit)));

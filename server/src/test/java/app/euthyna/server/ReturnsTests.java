@@ -530,7 +530,7 @@ class ReturnsTests extends OnServer {
         }
 
         private Rest.Answer refund(String credit) {
-            return receivables.post(
+            return controller.post(
                     "/api/refunds",
                     "{\"of\":\"%s\",\"version\":%s,\"reason\":\"wants it\"}"
                             .formatted(credit, versionOf("/api/credit-notes/" + credit)));

@@ -407,7 +407,7 @@ class SecondModelTests extends OnServer {
                 .findFirst();
         if (left.isPresent() && random.nextBoolean()) {
             var from = left.get().getKey();
-            var refund = receivables.post(
+            var refund = controller.post(
                     "/api/refunds",
                     "{\"of\":\"%s\",\"version\":%s,\"reason\":\"asked for\"}"
                             .formatted(

@@ -142,7 +142,7 @@ class TimeTests extends OnServer {
                     var payment = receivables
                             .post("/api/payments", "{\"customer\":\"%s\",\"amount\":5}".formatted(customer))
                             .text("number");
-                    assertThat(receivables
+                    assertThat(controller
                                     .post(
                                             "/api/refunds",
                                             "{\"of\":\"%s\",\"version\":%s,\"reason\":\"x\",\"date\":\"%s\"}"

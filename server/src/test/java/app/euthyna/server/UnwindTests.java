@@ -581,7 +581,7 @@ class UnwindTests extends OnServer {
                 var path = "/api/unwind/waiting/" + plan.get("id").asString() + "/decisions";
                 assertThat(controller.post(path, "{\"version\":0}").code()).isEqualTo("not-authorised");
                 var payment = auditor.get("/api/payments").body().get("rows").get(0);
-                assertThat(receivables
+                assertThat(controller
                                 .post(
                                         "/api/refunds",
                                         "{\"of\":\"%s\",\"version\":%s,\"reason\":\"round the plan\"}"
@@ -589,7 +589,7 @@ class UnwindTests extends OnServer {
                                                         payment.get("number").asString(),
                                                         payment.get("version").asString()))
                                 .code())
-                        .isEqualTo("not-authorised");
+                        .isEqualTo("limit-of-person");
                 var before = balances();
                 assertThat(lead.post(
                                         path,

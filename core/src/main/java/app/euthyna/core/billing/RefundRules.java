@@ -8,12 +8,15 @@ import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
+import app.euthyna.core.shared.Role;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * Money that goes back, or that never really came: refunds, payments taken off invoices, payments that bounced
@@ -39,6 +42,82 @@ public final class RefundRules {
             Map<String, Money> settled) {
         public Source {
             settled = new LinkedHashMap<>(settled);
+        }
+    }
+
+    /** Days in which what was refunded counts together (section 15). */
+    public static final int DAYS_TOGETHER = 30;
+
+    /**
+     * What bounds a person who refunds.
+     *
+     * @param limit empty where there is none
+     * @param byPerson what the person refunded to the customer of late
+     * @param ofDocument what anybody refunded of the document of late
+     * @param recordedBy who recorded the payments and deposits that the money began as
+     */
+    public record Bounds(Optional<Money> limit, Money byPerson, Money ofDocument, Set<String> recordedBy) {
+        public Bounds {
+            recordedBy = Set.copyOf(recordedBy);
+        }
+    }
+
+    /** Limits add up: what one person may refund is not passed in parts. */
+    public record LimitOfPerson(Money amount, Money before, Money limit) implements Refusal {
+        @Override
+        public String code() {
+            return "limit-of-person";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.NOT_AUTHORISED;
+        }
+
+        @Override
+        public String sentence() {
+            return "With %s refunded in the last %d days, %s more passes the limit of %s."
+                    .formatted(before, DAYS_TOGETHER, amount, limit);
+        }
+
+        @Override
+        public String instead() {
+            return "Ask the finance lead.";
+        }
+    }
+
+    /** Why a person may not refund an amount of a document, if so: whoever recorded the money does not refund it. */
+    public static Optional<Refusal> refusal(Person person, DocumentRef document, Money amount, Bounds bounds) {
+        if (bounds.recordedBy().contains(person.username())) {
+            return Optional.of(new RecordedByThem(document, person.username()));
+        }
+        var before = bounds.byPerson().max(bounds.ofDocument());
+        return bounds.limit()
+                .filter(limit -> !person.carries(List.of(Role.LEAD)))
+                .filter(limit -> amount.plus(before).compareTo(limit) > 0)
+                .map(limit -> new LimitOfPerson(amount, before, limit));
+    }
+
+    /** Whoever recorded money that came in does not give it back. */
+    public record RecordedByThem(DocumentRef document, String username) implements Refusal {
+        @Override
+        public String code() {
+            return "four-eyes";
+        }
+
+        @Override
+        public Kind kind() {
+            return Kind.NOT_AUTHORISED;
+        }
+
+        @Override
+        public String sentence() {
+            return "You (%s) recorded the money of %s; another person must refund it.".formatted(username, document);
+        }
+
+        @Override
+        public String instead() {
+            return "Ask somebody else who may refund.";
         }
     }
 

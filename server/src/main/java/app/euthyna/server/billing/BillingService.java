@@ -12,7 +12,6 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
-import app.euthyna.core.shared.Role;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.MasterData;
@@ -49,6 +48,7 @@ public class BillingService {
     private final JdbcClient jdbc;
     private final CompanyRulesStore rules;
     private final OpenInvoices openInvoices;
+    private final RefundBounds bounds;
 
     BillingService(
             ChainReader chains,
@@ -59,7 +59,9 @@ public class BillingService {
             EffectWriter writer,
             JdbcClient jdbc,
             CompanyRulesStore rules,
-            OpenInvoices openInvoices) {
+            OpenInvoices openInvoices,
+            RefundBounds bounds) {
+        this.bounds = bounds;
         this.openInvoices = openInvoices;
         this.rules = rules;
         this.chains = chains;
@@ -214,7 +216,10 @@ public class BillingService {
                         .single()
                 > 0) {
             var chain = depositLocked(of, version);
-            requireWithinLimit(context, amount.orElse(unapplied(chain, of)));
+            var deposit = new DocumentRef(DocumentKind.DEPOSIT, of);
+            RefundRules.Bounds bound = bounds.of(context, chain.order().customer(), deposit);
+            RefusedException.where(
+                    RefundRules.refusal(context.person(), deposit, amount.orElse(unapplied(chain, of)), bound));
             writer.write(
                     context,
                     List.of(RefusedException.orThrow(
@@ -224,23 +229,16 @@ public class BillingService {
         locks.customer(customerOf("payment", of));
         requireVersion("payment", of, version);
         var source = source(of);
-        requireWithinLimit(context, amount.orElse(source.left()));
+        RefusedException.where(RefundRules.refusal(
+                context.person(),
+                source.document(),
+                amount.orElse(source.left()),
+                bounds.of(context, source.customer(), source.document())));
         writer.write(
                 context,
                 List.of(RefusedException.orThrow(
                         RefundRules.refundCredit(number, source, amount.orElse(source.left())))));
         return number;
-    }
-
-    /** Above the company's limit only the finance lead gives money back. */
-    private void requireWithinLimit(CommandContext context, Money amount) {
-        var limit = rules.inForce().unwind().refundLimit();
-        if (limit != null
-                && amount.compareTo(company.money(limit)) > 0
-                && !context.person().carries(List.of(Role.LEAD))) {
-            throw new RefusedException(new CommonRefusal.NotAuthorised(
-                    "refund more than " + company.money(limit), context.person().role(), List.of(Role.LEAD)));
-        }
     }
 
     private static Money unapplied(Chain chain, String deposit) {

@@ -112,7 +112,7 @@ public record Order(
     /** Its writers once somebody has changed it into another content. */
     public Set<String> writersAfter(Order changed, String by) {
         var all = new TreeSet<>(writers);
-        if (!Content.of(this).covers(Content.of(changed))) {
+        if (!Content.of(this).equals(Content.of(changed))) {
             all.add(by);
         }
         return all;

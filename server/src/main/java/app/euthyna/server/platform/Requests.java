@@ -3,6 +3,7 @@ package app.euthyna.server.platform;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Dating;
 import jakarta.servlet.DispatcherType;
+import jakarta.servlet.ServletContext;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.math.BigDecimal;
@@ -14,7 +15,6 @@ import org.springframework.boot.web.servlet.ServletContextInitializer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.Ordered;
-import org.springframework.core.annotation.Order;
 import org.springframework.core.convert.converter.Converter;
 import org.springframework.format.FormatterRegistry;
 import org.springframework.web.servlet.HandlerInterceptor;
@@ -57,13 +57,24 @@ class Requests implements WebMvcConfigurer {
 
     /** Before all other filters, in a web server alone. */
     @Bean
-    @Order(Ordered.HIGHEST_PRECEDENCE)
     ServletContextInitializer bodies(ObjectMapper json) {
-        return context -> {
+        return new First(json);
+    }
+
+    /** Its place is asked of the object, not of the method that made it. */
+    private record First(ObjectMapper json) implements ServletContextInitializer, Ordered {
+
+        @Override
+        public void onStartup(ServletContext context) {
             var filter = context.addFilter("bodies", new Bodies(json));
             filter.setAsyncSupported(true);
             filter.addMappingForUrlPatterns(EnumSet.of(DispatcherType.REQUEST, DispatcherType.ASYNC), false, "/api/*");
-        };
+        }
+
+        @Override
+        public int getOrder() {
+            return HIGHEST_PRECEDENCE;
+        }
     }
 
     @Override

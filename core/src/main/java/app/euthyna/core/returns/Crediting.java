@@ -427,9 +427,13 @@ public final class Crediting {
         var ahead = share.returnLine().isPresent()
                 ? Quantity.ZERO
                 : share.quantity().min(now.ahead());
+        // what is left of the goods that have gone: the rest is deferred, and goes with those that have not
+        var gone = left.minus(now.unearned()).max(Money.zero(currency));
         var deferred = share.amount().isPresent()
                 ? now.deferredOf(share.amount().get())
-                : ahead.isPositive() ? now.earnedWith(ahead).min(left) : Money.zero(currency);
+                        .max(share.amount().get().minus(gone))
+                        .min(now.unearned())
+                : ahead.isPositive() ? now.earnedWith(ahead) : Money.zero(currency);
         Money worth;
         if (share.amount().isPresent()) {
             worth = share.amount().get();
@@ -446,7 +450,7 @@ public final class Crediting {
                     .net(cumulative, currency)
                     .minus(taken)
                     .max(Money.zero(currency))
-                    .min(left);
+                    .min(gone.plus(deferred));
         }
         var percent = (share.returnLine().isPresent() ? feePercent : BigDecimal.ZERO).setScale(2, RoundingMode.HALF_UP);
         var fee = fee(worth, percent, earlier);

@@ -670,7 +670,10 @@ class DemoCompany {
                 on(
                         today.minusDays(2),
                         () -> billing.refund(
-                                receivables(today.minusDays(2), "paid twice by mistake"), twice, 0, Optional.empty()));
+                                context("controller", Role.CONTROLLER, today.minusDays(2), "paid twice by mistake"),
+                                twice,
+                                0,
+                                Optional.empty()));
             });
             on(
                     today.minusDays(3),

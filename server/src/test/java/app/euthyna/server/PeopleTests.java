@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.UUID;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -71,7 +73,7 @@ class PeopleTests extends OnServer {
                 "mynameissomebody1",
                 "short-one",
                 "aaaaaaaaaaaaaaaa",
-                "\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4\\u00e4"
+                "äääääääääääääääääääääääääääääääääääää"
             })
     void passwordsAreNotAmongTheFirstToBeTried(String password) {
         assertThat(admin.post("/api/users", newUser("mynameis", "Somebody", password))
@@ -120,6 +122,30 @@ class PeopleTests extends OnServer {
                         .single())
                 .as("no hash of the password is kept with the command")
                 .isZero();
+    }
+
+    @Test
+    void theAccessListNamesEverybodyThatSomebodyStandsInFor() {
+        var deputy = user();
+        var away = List.of(user(), user(), user());
+        for (int at = 0; at < away.size(); at++) {
+            // the third is away from tomorrow
+            jdbc.sql("insert into deputy (of_user, deputy, away_from, away_until) values (?, ?, ?, ?)")
+                    .params(
+                            away.get(at),
+                            deputy,
+                            realToday().plusDays(at / 2),
+                            realToday().plusDays(1))
+                    .update();
+        }
+        var access = auditor.get("/api/users/access").body();
+        var standsInFor = new ArrayList<String>();
+        for (var one : access) {
+            if (one.get("username").asString().equals(deputy)) {
+                one.get("standsInFor").forEach(of -> standsInFor.add(of.asString()));
+            }
+        }
+        assertThat(standsInFor).containsExactlyInAnyOrder(away.get(0), away.get(1));
     }
 
     private int put(String path, String body) {

@@ -75,24 +75,21 @@ public class Deputies {
         if (from.plusDays(LONGEST).isBefore(until)) {
             throw new RefusedException(CommonRefusal.Incomplete.of("until", "at most %d days away".formatted(LONGEST)));
         }
-        var decides = jdbc.sql("select role from app_user where username = ? and enabled = true")
-                .param(deputy)
-                .query((r, n) -> Role.valueOf(r.getString(1)))
-                .optional()
-                .filter(role -> role == Role.CONTROLLER || role == Role.LEAD)
-                .isPresent();
-        var needsOne = jdbc.sql("select role from app_user where username = ?")
-                .param(username)
-                .query((r, n) -> Role.valueOf(r.getString(1)))
-                .optional()
-                .filter(role -> role == Role.CONTROLLER || role == Role.LEAD)
-                .isPresent();
-        if (needsOne && !decides) {
+        if (decides(username) && !decides(deputy)) {
             throw new RefusedException(
                     CommonRefusal.Incomplete.of("deputy", "a controller or finance lead, who decides already"));
         }
         jdbc.sql("insert into deputy (of_user, deputy, away_from, away_until) values (?, ?, ?, ?)")
                 .params(username, deputy, from, until)
                 .update();
+    }
+
+    private boolean decides(String username) {
+        return jdbc.sql("select role from app_user where username = ? and enabled = true")
+                .param(username)
+                .query((r, n) -> Role.valueOf(r.getString(1)))
+                .optional()
+                .filter(role -> role == Role.CONTROLLER || role == Role.LEAD)
+                .isPresent();
     }
 }

@@ -10,6 +10,7 @@ import java.sql.Timestamp;
 import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.util.List;
+import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
@@ -29,10 +30,12 @@ class UserKeeping {
 
     private final People people;
     private final PasswordEncoder passwords;
+    private final Deputies deputies;
     private final JdbcClient jdbc;
     private final Zxcvbn strength = new Zxcvbn();
 
-    UserKeeping(People people, PasswordEncoder passwords, JdbcClient jdbc) {
+    UserKeeping(People people, PasswordEncoder passwords, Deputies deputies, JdbcClient jdbc) {
+        this.deputies = deputies;
         this.people = people;
         this.passwords = passwords;
         this.jdbc = jdbc;
@@ -137,21 +140,22 @@ class UserKeeping {
 
     @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
     List<Access> access(CommandContext context) {
+        var standIns = deputies.notOver(context.today()).stream()
+                .filter(absence -> !absence.from().isAfter(context.today()))
+                .collect(Collectors.groupingBy(
+                        Deputies.Absence::deputy, Collectors.mapping(Deputies.Absence::of, Collectors.toList())));
         return jdbc.sql("""
             select u.username, u.display_name, u.role, u.enabled, (select max(s.at) from sign_in s
-                where s.username = u.username and s.outcome = 'SIGNED_IN'),
-                (select min(d.of_user) from deputy d where d.deputy = u.username and ? between d.away_from
-                    and d.away_until)
+                where s.username = u.username and s.outcome = 'SIGNED_IN')
             from app_user u order by u.username\
             """)
-                .param(context.today())
                 .query((r, n) -> new Access(
                         r.getString(1),
                         r.getString(2),
                         Role.valueOf(r.getString(3)),
                         r.getBoolean(4),
                         r.getObject(5, OffsetDateTime.class),
-                        r.getString(6) == null ? List.of() : List.of(r.getString(6))))
+                        standIns.getOrDefault(r.getString(1), List.of())))
                 .list();
     }
 

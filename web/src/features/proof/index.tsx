@@ -12,33 +12,12 @@ export const latestProofQuery = queryOptions({
   refetchInterval: 60_000,
 });
 
-const NUMBERS = [
-  'No',
-  'One',
-  'Two',
-  'Three',
-  'Four',
-  'Five',
-  'Six',
-  'Seven',
-  'Eight',
-  'Nine',
-  'Ten',
-  'Eleven',
-  'Twelve',
-  'Thirteen',
-  'Fourteen',
-  'Fifteen',
-  'Sixteen',
-];
-const inWords = (count: number) => NUMBERS[count] ?? String(count);
-
 function headline(statements: Schemas['StatementView'][]): string {
   const holding = statements.filter((statement) => statement.holds).length;
   if (statements.length === 0) return 'No proof has run yet';
   return holding === statements.length
-    ? `All ${inWords(holding).toLowerCase()} statements hold`
-    : `${inWords(holding)} of ${inWords(statements.length).toLowerCase()} statements hold`;
+    ? `All ${holding} statements hold`
+    : `${holding} of ${statements.length} statements hold`;
 }
 
 /** The statements over the whole books: both figures, the difference, and what breaks one. */

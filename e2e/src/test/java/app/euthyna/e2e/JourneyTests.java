@@ -171,7 +171,7 @@ class JourneyTests {
                 .click();
         page.waitForURL("**/trail/ORDER/" + number);
         assertThat(page.locator("table.rows").first()).containsText("Invoice");
-        assertThat(page.getByText("All 12 statements hold for this trail")).isVisible();
+        assertThat(page.getByText("All 13 statements hold for this trail")).isVisible();
 
         var invoice = page.locator("table.rows")
                 .first()
@@ -293,7 +293,7 @@ class JourneyTests {
         page.navigate(application.url() + "/trail/ORDER/" + order);
         assertThat(page.locator("table.rows").first()).containsText("1 restocked; 1 scrapped");
         assertThat(page.locator("table.rows").first()).containsText("of customer credit refunded");
-        assertThat(page.getByText("All 12 statements hold for this trail")).isVisible();
+        assertThat(page.getByText("All 13 statements hold for this trail")).isVisible();
     }
 
     /**
@@ -377,7 +377,7 @@ class JourneyTests {
         assertThat(page.locator("tr").filter(new Locator.FilterOptions().setHasText("wants the money")))
                 .containsText("paid out");
         page.navigate(application.url() + "/trail/RETURN/" + goods);
-        assertThat(page.getByText("All 12 statements hold for this trail")).isVisible();
+        assertThat(page.getByText("All 13 statements hold for this trail")).isVisible();
     }
 
     /** An invoice at the wrong price is credited and rebilled; the figures are shown before. */
@@ -584,7 +584,7 @@ class JourneyTests {
         }
         page.navigate(application.url() + "/proof");
         page.keyboard().press("r");
-        assertThat(page.locator("h1")).containsText("All sixteen statements hold");
+        assertThat(page.locator("h1")).containsText("All 17 statements hold");
     }
 
     @Test

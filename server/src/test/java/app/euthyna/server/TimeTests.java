@@ -131,10 +131,8 @@ class TimeTests extends OnServer {
                     gone(order);
                     var invoice = billed(order).text("number");
                     assertThat(receivables
-                                    .post(
-                                            "/api/credit-notes",
-                                            "{\"ofInvoice\":\"%s\",\"reason\":\"x\",\"date\":\"%s\",\"lines\":[{\"line\":1,\"quantity\":1}]}"
-                                                    .formatted(invoice, yesterday))
+                                    .post("/api/credit-notes", """
+                                            {"ofInvoice":"%s","reason":"x","date":"%s","lines":[{"line":1,"quantity":1}]}""".formatted(invoice, yesterday))
                                     .code())
                             .isEqualTo("dated-before");
                 }),

@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 
 /**
  * The world as the checks of one order see it on a business date.
@@ -68,162 +69,94 @@ public record CheckContext(
     }
 
     public CheckContext withCustomer(CustomerRules changed) {
-        return new CheckContext(
-                businessDate,
-                changed,
-                position,
-                poUses,
-                dueInvoices,
-                items,
-                licences,
-                free,
-                quotas,
-                past,
-                authorRole,
-                policy);
+        return with(copy -> copy.customer = changed);
     }
 
     public CheckContext withPosition(CustomerPosition changed) {
-        return new CheckContext(
-                businessDate,
-                customer,
-                changed,
-                poUses,
-                dueInvoices,
-                items,
-                licences,
-                free,
-                quotas,
-                past,
-                authorRole,
-                policy);
+        return with(copy -> copy.position = changed);
     }
 
     public CheckContext withPoUses(List<PoUse> changed) {
-        return new CheckContext(
-                businessDate,
-                customer,
-                position,
-                changed,
-                dueInvoices,
-                items,
-                licences,
-                free,
-                quotas,
-                past,
-                authorRole,
-                policy);
+        return with(copy -> copy.poUses = changed);
     }
 
     public CheckContext withDueInvoices(List<DueInvoice> changed) {
-        return new CheckContext(
-                businessDate,
-                customer,
-                position,
-                poUses,
-                changed,
-                items,
-                licences,
-                free,
-                quotas,
-                past,
-                authorRole,
-                policy);
+        return with(copy -> copy.dueInvoices = changed);
     }
 
     public CheckContext withItems(Map<String, ItemFact> changed) {
-        return new CheckContext(
-                businessDate,
-                customer,
-                position,
-                poUses,
-                dueInvoices,
-                changed,
-                licences,
-                free,
-                quotas,
-                past,
-                authorRole,
-                policy);
+        return with(copy -> copy.items = changed);
     }
 
     public CheckContext withFree(Map<String, Quantity> changed) {
-        return new CheckContext(
-                businessDate,
-                customer,
-                position,
-                poUses,
-                dueInvoices,
-                items,
-                licences,
-                changed,
-                quotas,
-                past,
-                authorRole,
-                policy);
+        return with(copy -> copy.free = changed);
     }
 
     public CheckContext withQuotas(List<Quota> changed) {
-        return new CheckContext(
-                businessDate,
-                customer,
-                position,
-                poUses,
-                dueInvoices,
-                items,
-                licences,
-                free,
-                changed,
-                past,
-                authorRole,
-                policy);
+        return with(copy -> copy.quotas = changed);
     }
 
     public CheckContext withPast(PastOrders changed) {
-        return new CheckContext(
-                businessDate,
-                customer,
-                position,
-                poUses,
-                dueInvoices,
-                items,
-                licences,
-                free,
-                quotas,
-                changed,
-                authorRole,
-                policy);
+        return with(copy -> copy.past = changed);
     }
 
     public CheckContext withAuthorRole(Role role) {
-        return new CheckContext(
-                businessDate,
-                customer,
-                position,
-                poUses,
-                dueInvoices,
-                items,
-                licences,
-                free,
-                quotas,
-                past,
-                Optional.of(role),
-                policy);
+        return with(copy -> copy.authorRole = Optional.of(role));
     }
 
     public CheckContext withPolicy(CheckPolicy changed) {
-        return new CheckContext(
-                businessDate,
-                customer,
-                position,
-                poUses,
-                dueInvoices,
-                items,
-                licences,
-                free,
-                quotas,
-                past,
-                authorRole,
-                changed);
+        return with(copy -> copy.policy = changed);
+    }
+
+    private CheckContext with(Consumer<Copy> change) {
+        var copy = new Copy(this);
+        change.accept(copy);
+        return copy.whole();
+    }
+
+    /** The world while one thing of it is changed. */
+    private static final class Copy {
+
+        private final CheckContext of;
+        private CustomerRules customer;
+        private CustomerPosition position;
+        private List<PoUse> poUses;
+        private List<DueInvoice> dueInvoices;
+        private Map<String, ItemFact> items;
+        private Map<String, Quantity> free;
+        private List<Quota> quotas;
+        private PastOrders past;
+        private Optional<Role> authorRole;
+        private CheckPolicy policy;
+
+        private Copy(CheckContext of) {
+            this.of = of;
+            customer = of.customer;
+            position = of.position;
+            poUses = of.poUses;
+            dueInvoices = of.dueInvoices;
+            items = of.items;
+            free = of.free;
+            quotas = of.quotas;
+            past = of.past;
+            authorRole = of.authorRole;
+            policy = of.policy;
+        }
+
+        private CheckContext whole() {
+            return new CheckContext(
+                    of.businessDate,
+                    customer,
+                    position,
+                    poUses,
+                    dueInvoices,
+                    items,
+                    of.licences,
+                    free,
+                    quotas,
+                    past,
+                    authorRole,
+                    policy);
+        }
     }
 }

@@ -75,6 +75,11 @@ public final class Checks {
         return after;
     }
 
+    /** The findings after a new run for nothing but what happened around the order meanwhile. */
+    public static List<Finding> again(Chain chain, CheckContext checkContext, List<Finding> before) {
+        return run(chain, checkContext, before, Occasion.WORLD_CHANGED, Optional.empty());
+    }
+
     /** What opened or grew since someone saw the findings before. */
     public static List<Finding> worse(List<Finding> before, List<Finding> after) {
         return after.stream()

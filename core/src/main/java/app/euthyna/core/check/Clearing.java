@@ -30,13 +30,6 @@ public final class Clearing {
 
     /** What is open only, or is worse, because others went first. */
     public static Set<Check> grown(List<Finding> alone, List<Finding> now) {
-        return now.stream()
-                .filter(Finding::isOpen)
-                .filter(f -> alone.stream()
-                        .noneMatch(a -> a.isOpen()
-                                && a.check() == f.check()
-                                && !f.evidence().isWorseThan(a.evidence())))
-                .map(Finding::check)
-                .collect(Collectors.toSet());
+        return Checks.worse(alone, now).stream().map(Finding::check).collect(Collectors.toSet());
     }
 }

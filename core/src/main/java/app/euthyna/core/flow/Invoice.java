@@ -100,8 +100,12 @@ public record Invoice(
                     : Money.zero(net.currency());
         }
 
-        /** The line once a credit has taken something back of it. */
-        public Line with(TakenBack credit) {
+        /** The line once lines of a credit note for its invoice have taken back of it what they do. */
+        public Line withCredits(List<CreditNote.Line> credited) {
+            var taken = credited.stream()
+                    .filter(one -> one.invoiceLine() == no
+                            && (one.ahead().isPositive() || !one.deferred().isZero()))
+                    .map(one -> new TakenBack(one.ahead(), one.deferred()));
             return new Line(
                     no,
                     orderLine,
@@ -114,7 +118,7 @@ public record Invoice(
                     deferred,
                     vat,
                     sources,
-                    Stream.concat(takenBack.stream(), Stream.of(credit)).toList());
+                    Stream.concat(takenBack.stream(), taken).toList());
         }
 
         Line with(Source source) {
@@ -178,15 +182,15 @@ public record Invoice(
 
     /** The invoice once a credit note for it was posted. */
     Invoice withCredit(CreditNote credit) {
-        var changed = lines;
-        for (var one : credit.lines()) {
-            if (!one.deferred().isZero() || one.ahead().isPositive()) {
-                changed = changed.stream()
-                        .map(l -> l.no() == one.invoiceLine() ? l.with(new TakenBack(one.ahead(), one.deferred())) : l)
-                        .toList();
-            }
-        }
-        return new Invoice(number, customer, on, dueOn, text, reversed, changed, totals);
+        return new Invoice(
+                number,
+                customer,
+                on,
+                dueOn,
+                text,
+                reversed,
+                lines.stream().map(line -> line.withCredits(credit.lines())).toList(),
+                totals);
     }
 
     Invoice asReversed() {

@@ -423,7 +423,7 @@ public final class Crediting {
                 .reduce(line.net(), Money::minus)
                 .max(Money.zero(currency));
         // goods that came back had left; of all others, what has not left goes first
-        var now = withCredits(line, sofar);
+        var now = line.withCredits(sofar);
         var ahead = share.returnLine().isPresent()
                 ? Quantity.ZERO
                 : share.quantity().min(now.ahead());
@@ -468,18 +468,6 @@ public final class Crediting {
                 ahead,
                 deferred,
                 line.vat());
-    }
-
-    /** An invoice's line once lines of a credit note that is being made have taken back what they do. */
-    private static Invoice.Line withCredits(Invoice.Line line, List<CreditNote.Line> sofar) {
-        var now = line;
-        for (var one : sofar) {
-            if (one.invoiceLine() == line.no()
-                    && (one.ahead().isPositive() || !one.deferred().isZero())) {
-                now = now.with(new Invoice.TakenBack(one.ahead(), one.deferred()));
-            }
-        }
-        return now;
     }
 
     /**

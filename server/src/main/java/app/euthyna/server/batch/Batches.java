@@ -29,6 +29,7 @@ import java.util.UUID;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.stream.Collectors;
@@ -207,15 +208,7 @@ public class Batches {
 
     /** Works on a batch, and answers when it is done or patience ends; it goes on in the background then. */
     public BatchView carryOut(long id) {
-        var running = workers.submit(() -> {
-            try {
-                work(id);
-            } catch (RuntimeException bug) {
-                // whoever asked may have stopped waiting for it
-                LOG.error("batch {} broke off", id, bug);
-                throw bug;
-            }
-        });
+        var running = start(id);
         try {
             running.get(PATIENCE.toMillis(), TimeUnit.MILLISECONDS);
         } catch (TimeoutException goesOn) {
@@ -237,13 +230,21 @@ public class Batches {
                 .param(Timestamp.from(Instant.now().minus(SILENCE)))
                 .query(Long.class)
                 .list()
-                .forEach(id -> workers.execute(() -> {
-                    try {
-                        work(id);
-                    } catch (RuntimeException bug) {
-                        LOG.error("batch {} broke off", id, bug);
-                    }
-                }));
+                .forEach(id -> {
+                    var unused = start(id);
+                });
+    }
+
+    /** Whoever asked may have stopped waiting for it, so what breaks it off is told here too. */
+    private Future<?> start(long id) {
+        return workers.submit(() -> {
+            try {
+                work(id);
+            } catch (RuntimeException bug) {
+                LOG.error("batch {} broke off", id, bug);
+                throw bug;
+            }
+        });
     }
 
     private void work(long id) {

@@ -439,7 +439,6 @@ class CheckContextReader {
                 .toList();
     }
 
-    /** Orders that were split off one another stand for one order of the customer's. */
     /** The blanket order that an order was called off; others of it don't count (section 5). */
     private long blanket(String order) {
         return jdbc.sql("select q.id from sales_order o join sales_agreement q on q.id = o.agreement_id and q.kind ="
@@ -450,6 +449,7 @@ class CheckContextReader {
                 .orElse(-1L);
     }
 
+    /** Orders that were split off one another stand for one order of the customer's. */
     private long family(String order) {
         return jdbc.sql("select coalesce(split_of, id) from sales_order where number = ?")
                 .param(order)

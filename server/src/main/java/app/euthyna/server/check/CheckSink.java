@@ -87,7 +87,7 @@ class CheckSink implements EffectSink {
 
         @Override
         public Void dispatchDeparted(Effect.DispatchDeparted effect) {
-            return settle(effect.dispatch().order());
+            return settle(Set.of(effect.dispatch().order()));
         }
 
         @Override
@@ -102,7 +102,7 @@ class CheckSink implements EffectSink {
 
         @Override
         public Void dispatchReversed(Effect.DispatchReversed effect) {
-            return settle(effect.dispatch().order());
+            return settle(Set.of(effect.dispatch().order()));
         }
 
         @Override
@@ -131,22 +131,19 @@ class CheckSink implements EffectSink {
             return check(effect.cancellation().order(), Occasion.WORLD_CHANGED, Optional.empty());
         }
 
+        /** The documents may have brought the orders to their end. */
         private Void settle(Set<String> orders) {
-            orders.stream().sorted().forEach(this::settle);
-            return null;
-        }
-
-        /** The documents may have brought the order to its end. */
-        private Void settle(String order) {
-            checking.settle(context, order).ifPresent(change -> further.write(context, List.of(change)));
+            orders.stream().sorted().forEach(order -> write(checking.settle(context, order)));
             return null;
         }
 
         private Void check(String order, Occasion occasion, Optional<Chain> was) {
-            checking.check(context, order, occasion, was)
-                    .change()
-                    .ifPresent(change -> further.write(context, List.of(change)));
+            write(checking.check(context, order, occasion, was).change());
             return null;
+        }
+
+        private void write(Optional<Effect> change) {
+            change.ifPresent(one -> further.write(context, List.of(one)));
         }
     }
 

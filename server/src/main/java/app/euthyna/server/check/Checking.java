@@ -63,12 +63,7 @@ public class Checking {
      */
     public List<Finding> asSeen(CommandContext context, Chain chain) {
         var seen = findings.of(chain.order().number());
-        var now = Checks.run(
-                chain,
-                checkContexts.of(chain.order(), context.today()),
-                seen,
-                Occasion.WORLD_CHANGED,
-                Optional.empty());
+        var now = Checks.again(chain, checkContexts.of(chain.order(), context.today()), seen);
         var worse = Checks.worse(seen, now);
         if (!worse.isEmpty()) {
             rechecks.getObject().soon(ids.customer(chain.order().customer()));

@@ -2,7 +2,6 @@ package app.euthyna.server.check;
 
 import app.euthyna.core.check.Check;
 import app.euthyna.core.check.Checks;
-import app.euthyna.core.check.Checks.Occasion;
 import app.euthyna.core.check.Clearing;
 import app.euthyna.core.check.Finding;
 import app.euthyna.core.check.FindingDecisionRefusal;
@@ -209,12 +208,10 @@ class ClearingService {
 
     /** The findings as a run of the checks at this moment leaves them. */
     private List<Finding> now(CommandContext context, Chain chain) {
-        return Checks.run(
+        return Checks.again(
                 chain,
                 checkContexts.of(chain.order(), context.today()),
-                findings.of(chain.order().number()),
-                Occasion.WORLD_CHANGED,
-                Optional.empty());
+                findings.of(chain.order().number()));
     }
 
     private Step step(CommandContext context, Asked asked, List<Finding> alone) {
@@ -225,7 +222,7 @@ class ClearingService {
         var customer = masterData.customer(order.customer());
         var checkContext = checkContexts.of(order, context.today());
         var exposure = checkContexts.position(order.customer(), "").exposure();
-        var now = Checks.run(chain, checkContext, findings.of(number), Occasion.WORLD_CHANGED, Optional.empty());
+        var now = Checks.again(chain, checkContext, findings.of(number));
         var passing = Clearing.passing(alone, now, asked.accepted());
         var grown = Clearing.grown(alone, now);
         var told = now.stream()

@@ -10,15 +10,14 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectWriter;
+import app.euthyna.server.platform.LeftWork;
 import app.euthyna.server.platform.Locks;
 import java.sql.Timestamp;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
-import java.util.TreeSet;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
@@ -26,8 +25,6 @@ import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.support.TransactionSynchronization;
-import org.springframework.transaction.support.TransactionSynchronizationManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
@@ -42,9 +39,6 @@ class Rechecks implements AfterCommand {
 
     private static final Logger LOG = LoggerFactory.getLogger(Rechecks.class);
 
-    /** Entries that are older were left behind: their server is gone, or an order of theirs failed. */
-    private static final Duration LEFT_BEHIND = Duration.ofSeconds(30);
-
     private final JdbcClient jdbc;
     private final Checking checking;
     private final Commands commands;
@@ -53,8 +47,7 @@ class Rechecks implements AfterCommand {
     private final ObjectProvider<EffectWriter> writer;
     private final ObjectProvider<OrderService> orders;
     private final CompanyClock clock;
-    private final ThreadLocal<TreeSet<Long>> left = ThreadLocal.withInitial(TreeSet::new);
-    private final ThreadLocal<Boolean> working = ThreadLocal.withInitial(() -> false);
+    private final LeftWork<Long> left = new LeftWork<>();
 
     Rechecks(
             JdbcClient jdbc,
@@ -84,43 +77,27 @@ class Rechecks implements AfterCommand {
                         Timestamp.from(Instant.now()),
                         context.person().username())
                 .update();
-        TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
-            @Override
-            public void afterCommit() {
-                left.get().add(customer);
-            }
-        });
+        left.addAfterCommit(customer);
     }
 
     /** Has a customer looked at although its command was refused: what it was refused for is to be seen. */
     void soon(long customer) {
-        left.get().add(customer);
+        left.add(customer);
     }
 
     @Override
     public boolean workOff() {
-        if (working.get() || left.get().isEmpty() || TransactionSynchronizationManager.isActualTransactionActive()) {
-            return false;
-        }
-        working.set(true);
-        try {
-            var customers = List.copyOf(left.get());
-            left.get().clear();
-            customers.forEach(this::customer);
-            return true;
-        } finally {
-            working.set(false);
-        }
+        return left.workOff(this::customer);
     }
 
     /** Takes up what was left behind. */
     @Scheduled(initialDelay = 5_000, fixedDelay = 10_000)
     void takeUp() {
         jdbc.sql("select distinct customer_id from recheck_queue where queued_at < ? order by customer_id")
-                .param(Timestamp.from(Instant.now().minus(LEFT_BEHIND)))
+                .param(Timestamp.from(LeftWork.leftBehindBefore()))
                 .query(Long.class)
                 .list()
-                .forEach(left.get()::add);
+                .forEach(left::add);
         commands.workOff();
     }
 

@@ -30,6 +30,7 @@ import app.euthyna.server.masterdata.Customer;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.order.OrderDraft;
 import app.euthyna.server.order.OrderService;
+import app.euthyna.server.order.Writers;
 import app.euthyna.server.order.WrittenDetails;
 import app.euthyna.server.order.WrittenLine;
 import app.euthyna.server.platform.Commands;
@@ -404,16 +405,16 @@ class ReviewController {
                         case HELD -> " and o.state = 'HELD'";
                         case AWAITING -> " and o.state = 'AWAITING_APPROVAL'";
                         case MINE ->
-                            " and o.state = 'AWAITING_APPROVAL' and o.author <> :me and position(:myLine in o.writers) = 0 and exists (select 1 from approval_request"
-                                    + " r where r.order_id = x.order_id and r.state = 'AWAITING' and r.waits_for in"
-                                    + " (:levels))";
+                            " and o.state = 'AWAITING_APPROVAL' and " + Writers.NOT_MINE
+                                    + " and exists (select 1 from approval_request r where r.order_id = x.order_id"
+                                    + " and r.state = 'AWAITING' and r.waits_for in (:levels))";
                         case FLAGGED -> " and o.state not in ('HELD', 'AWAITING_APPROVAL')";
                     });
         }
         if (only == Only.MINE) {
             var me = commands.context().person();
             parameters.put("me", me.username());
-            parameters.put("myLine", "\n" + me.username() + "\n");
+            parameters.put("myLine", Writers.line(me.username()));
             parameters.put("levels", Level.carriedBy(me));
         }
         if ("approval".equals(reason)) {

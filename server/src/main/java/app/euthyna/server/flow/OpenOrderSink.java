@@ -27,7 +27,7 @@ public class OpenOrderSink implements EffectSink {
     private final ChainReader chains;
     private final JdbcClient jdbc;
     private final Ids ids;
-    private final TransactionCache<String, Boolean> touched = TransactionCache.toBeWritten();
+    private final TransactionCache<String, Boolean> touched = TransactionCache.toTheEnd();
 
     OpenOrderSink(ChainReader chains, JdbcClient jdbc, Ids ids) {
         this.chains = chains;

@@ -362,7 +362,7 @@ class GoodsSink implements EffectSink {
             if (head.isEmpty()) {
                 return;
             }
-            var theirs = waiting.headOfLocked(place);
+            var theirs = waiting.ofLocked(head);
             if (theirs.isEmpty()) {
                 if (waiting.isFree(place)) {
                     offers.queue(context, place);

@@ -8,12 +8,11 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectWriter;
+import app.euthyna.server.platform.LeftWork;
 import app.euthyna.server.platform.Locks;
 import java.sql.Timestamp;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
-import java.util.TreeSet;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
@@ -21,8 +20,6 @@ import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.support.TransactionSynchronization;
-import org.springframework.transaction.support.TransactionSynchronizationManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
@@ -34,7 +31,6 @@ import org.springframework.transaction.support.TransactionTemplate;
 class StockOffers implements AfterCommand {
 
     private static final Logger LOG = LoggerFactory.getLogger(StockOffers.class);
-    private static final Duration LEFT_BEHIND = Duration.ofSeconds(30);
 
     private final JdbcClient jdbc;
     private final WaitingLines waiting;
@@ -44,8 +40,7 @@ class StockOffers implements AfterCommand {
     private final Locks locks;
     private final ObjectProvider<EffectWriter> writer;
     private final CompanyClock clock;
-    private final ThreadLocal<TreeSet<Place>> left = ThreadLocal.withInitial(TreeSet::new);
-    private final ThreadLocal<Boolean> working = ThreadLocal.withInitial(() -> false);
+    private final LeftWork<Place> left = new LeftWork<>();
 
     StockOffers(
             JdbcClient jdbc,
@@ -75,38 +70,22 @@ class StockOffers implements AfterCommand {
                         Timestamp.from(Instant.now()),
                         context.person().username())
                 .update();
-        TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
-            @Override
-            public void afterCommit() {
-                left.get().add(place);
-            }
-        });
+        left.addAfterCommit(place);
     }
 
     @Override
     public boolean workOff() {
-        if (working.get() || left.get().isEmpty() || TransactionSynchronizationManager.isActualTransactionActive()) {
-            return false;
-        }
-        working.set(true);
-        try {
-            var places = List.copyOf(left.get());
-            left.get().clear();
-            places.forEach(this::handOut);
-            return true;
-        } finally {
-            working.set(false);
-        }
+        return left.workOff(this::handOut);
     }
 
     /** Takes up what was left behind. */
     @Scheduled(initialDelay = 5_000, fixedDelay = 10_000)
     void takeUp() {
         jdbc.sql("select distinct item_id, site_id from offer_queue where queued_at < ?")
-                .param(Timestamp.from(Instant.now().minus(LEFT_BEHIND)))
+                .param(Timestamp.from(LeftWork.leftBehindBefore()))
                 .query((r, n) -> new Place(r.getLong(1), r.getLong(2)))
                 .list()
-                .forEach(left.get()::add);
+                .forEach(left::add);
         commands.workOff();
     }
 
@@ -132,7 +111,7 @@ class StockOffers implements AfterCommand {
                     locks.customers(List.of(head.get(0).customer()));
                     locks.orders(List.of(head.get(0).claim().orderLine().number()));
                     var shelf = shelves.lock(place);
-                    var theirs = waiting.headOfLocked(place);
+                    var theirs = waiting.ofLocked(waiting.head(place));
                     writer.getObject().write(context, Reserving.offer(shelf, theirs));
                     return null;
                 }));

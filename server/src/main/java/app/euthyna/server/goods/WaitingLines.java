@@ -69,9 +69,9 @@ class WaitingLines {
         return customers;
     }
 
-    /** The lines at the head of the queue whose customers this transaction has locked. */
-    List<Claim> headOfLocked(Place place) {
-        return head(place).stream()
+    /** Those at the head of a queue whose customers this transaction has locked. */
+    List<Claim> ofLocked(List<Waiting> head) {
+        return head.stream()
                 .takeWhile(waiting -> locks.holdsCustomer(waiting.customer()))
                 .map(Waiting::claim)
                 .toList();

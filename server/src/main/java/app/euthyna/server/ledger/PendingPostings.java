@@ -16,7 +16,7 @@ class PendingPostings {
 
     private static final String ALL = "";
 
-    private final TransactionCache<String, List<Runnable>> noted = TransactionCache.toBeWritten();
+    private final TransactionCache<String, List<Runnable>> noted = TransactionCache.toTheEnd();
 
     void add(Runnable posting) {
         noted.get(ALL, all -> {

@@ -182,8 +182,7 @@ class MasterDataController {
     @Permissions.KeepMasterData
     @PutMapping("/customers/{code}/terms")
     CustomerView agree(@PathVariable String code, @Valid @RequestBody Terms request, HttpServletRequest http) {
-        return commands.run(http, request, CustomerView.class, given -> {
-            var context = given;
+        return commands.run(http, request, CustomerView.class, context -> {
             var before = masterData.customer(code).rules();
             var block = block(context, request.blocked())
                     .map(now -> before.block()

@@ -285,7 +285,8 @@ public class OrderService {
                                 "select c.code, o.po, o.kind, o.ordered_on from sales_order o join customer c on c.id ="
                                         + " o.customer_id where o.number = ?";
                             case "DISPATCH" ->
-                                "select c.code, o.po, o.kind, coalesce(d.departed_on, d.staged_on) from dispatch d join sales_order o on o.id = d.order_id"
+                                "select c.code, o.po, o.kind, coalesce(d.departed_on, d.staged_on) from dispatch d"
+                                        + " join sales_order o on o.id = d.order_id"
                                         + " join customer c on c.id = o.customer_id where d.number = ?";
                             case "RETURN" ->
                                 "select c.code, (select min(o.po) from return_line l join sales_order o on o.id ="

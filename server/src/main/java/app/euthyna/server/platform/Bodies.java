@@ -19,7 +19,6 @@ import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
-import java.util.Locale;
 import java.util.Set;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
@@ -207,11 +206,8 @@ final class Bodies implements Filter {
 
     private void refuse(HttpServletResponse response, HttpStatus status, String code, String sentence)
             throws IOException {
-        response.setStatus(status.value());
         response.setHeader("Connection", "close");
-        response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-        response.setCharacterEncoding(StandardCharsets.UTF_8.name().toLowerCase(Locale.ROOT));
-        response.getOutputStream().write(json.writeValueAsBytes(Problems.problem(status, code, sentence)));
+        Problems.write(json, response, status, code, sentence);
     }
 
     /** A request with its body at hand. For all filters it is the first they see of it. */

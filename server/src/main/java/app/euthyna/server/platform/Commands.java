@@ -37,6 +37,9 @@ public class Commands {
     /** What one command leaves leaves something again; more rounds than this are left to whoever looks later. */
     private static final int ROUNDS = 100;
 
+    /** Keys and answers are kept for so long: who sends a command again later sends a new one. */
+    private static final Duration KEPT = Duration.ofDays(7);
+
     /** SQL states of class 22: a figure or text that its column can't hold. */
     private static final String CANNOT_HOLD = "22";
 
@@ -104,9 +107,6 @@ public class Commands {
             return result;
         }));
     }
-
-    /** Keys and answers are kept for so long: who sends a command again later sends a new one. */
-    private static final Duration KEPT = Duration.ofDays(7);
 
     @Scheduled(initialDelay = 120_000, fixedDelay = 3_600_000)
     void forgetOldAnswers() {

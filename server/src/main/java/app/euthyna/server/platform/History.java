@@ -26,7 +26,7 @@ public class History implements EffectSink {
 
     private final JdbcClient jdbc;
     private final Ids ids;
-    private final TransactionCache<String, Long> written = TransactionCache.toBeWritten();
+    private final TransactionCache<String, Long> written = TransactionCache.toTheEnd();
     private final Clock clock;
 
     History(JdbcClient jdbc, Ids ids, Clock clock) {

@@ -33,8 +33,8 @@ public class Locks {
 
     private final JdbcClient jdbc;
     private final ObjectProvider<Listener> listeners;
-    private final TransactionCache<String, Boolean> heldOrders = TransactionCache.toBeWritten();
-    private final TransactionCache<Long, Boolean> held = TransactionCache.toBeWritten();
+    private final TransactionCache<String, Boolean> heldOrders = TransactionCache.toTheEnd();
+    private final TransactionCache<Long, Boolean> held = TransactionCache.toTheEnd();
 
     Locks(JdbcClient jdbc, ObjectProvider<Listener> listeners) {
         this.jdbc = jdbc;
@@ -89,14 +89,10 @@ public class Locks {
 
     /** For everything that decides on a chain. */
     public void orders(Collection<String> numbers) {
-        if (numbers.isEmpty()) {
-            return;
-        }
-        if (heldOrders.keys().containsAll(numbers)) {
+        if (holdsOrders(numbers)) {
             return;
         }
         taken(Rank.ORDERS);
-        numbers.forEach(number -> heldOrders.put(number, true));
         List<Long> ids = jdbc.sql("select id from sales_order where number in (:numbers) order by id")
                 .param("numbers", numbers)
                 .query(Long.class)
@@ -105,6 +101,7 @@ public class Locks {
                 .param(id)
                 .query(Long.class)
                 .single());
+        numbers.forEach(number -> heldOrders.put(number, true));
         TransactionCache.forgetReads();
     }
 

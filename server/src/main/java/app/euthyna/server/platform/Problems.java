@@ -1,8 +1,11 @@
 package app.euthyna.server.platform;
 
 import app.euthyna.core.shared.Refusal;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.math.BigDecimal;
 import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.Collection;
@@ -15,6 +18,7 @@ import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.HttpStatusCode;
 import org.springframework.http.InvalidMediaTypeException;
+import org.springframework.http.MediaType;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
@@ -224,15 +228,24 @@ class Problems extends ResponseEntityExceptionHandler {
         return problem;
     }
 
+    /** Answers with a problem where no controller does. */
+    static void write(ObjectMapper json, HttpServletResponse response, HttpStatus status, String code, String sentence)
+            throws IOException {
+        response.setStatus(status.value());
+        response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
+        response.setCharacterEncoding(StandardCharsets.UTF_8.name());
+        response.getOutputStream().write(json.writeValueAsBytes(problem(status, code, sentence)));
+    }
+
     private static ResponseEntity<ProblemDetail> respond(ProblemDetail problem) {
         return ResponseEntity.status(problem.getStatus())
-                .contentType(org.springframework.http.MediaType.APPLICATION_PROBLEM_JSON)
+                .contentType(MediaType.APPLICATION_PROBLEM_JSON)
                 .body(problem);
     }
 
     private static ResponseEntity<Object> widen(ProblemDetail problem) {
         return ResponseEntity.status(problem.getStatus())
-                .contentType(org.springframework.http.MediaType.APPLICATION_PROBLEM_JSON)
+                .contentType(MediaType.APPLICATION_PROBLEM_JSON)
                 .body(problem);
     }
 }

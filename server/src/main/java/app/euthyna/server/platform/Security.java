@@ -1,12 +1,9 @@
 package app.euthyna.server.platform;
 
-import jakarta.servlet.http.HttpServletResponse;
-import java.io.IOException;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
-import org.springframework.http.MediaType;
 import org.springframework.security.authentication.AuthenticationManager;
 import org.springframework.security.config.annotation.authentication.configuration.AuthenticationConfiguration;
 import org.springframework.security.config.annotation.method.configuration.EnableMethodSecurity;
@@ -49,24 +46,16 @@ class Security {
                 .addFilterBefore(new SessionAge(), SecurityContextHolderFilter.class)
                 .requestCache(cache -> cache.disable())
                 .logout(logout -> logout.disable())
-                .exceptionHandling(handling -> handling.authenticationEntryPoint((request, response, failure) ->
-                                write(json, response, HttpStatus.UNAUTHORIZED, "not-signed-in", "Sign in first."))
-                        .accessDeniedHandler((request, response, denied) -> write(
-                                json,
-                                response,
-                                HttpStatus.FORBIDDEN,
-                                "not-authorised",
-                                "Your role does not allow this, or the page is out of date. Reload it.")))
+                .exceptionHandling(
+                        handling -> handling.authenticationEntryPoint((request, response, failure) -> Problems.write(
+                                        json, response, HttpStatus.UNAUTHORIZED, "not-signed-in", "Sign in first."))
+                                .accessDeniedHandler((request, response, denied) -> Problems.write(
+                                        json,
+                                        response,
+                                        HttpStatus.FORBIDDEN,
+                                        "not-authorised",
+                                        "Your role does not allow this, or the page is out of date. Reload it.")))
                 .build();
-    }
-
-    private static void write(
-            ObjectMapper json, HttpServletResponse response, HttpStatus status, String code, String sentence)
-            throws IOException {
-        response.setStatus(status.value());
-        response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-        response.setCharacterEncoding("UTF-8");
-        response.getWriter().write(json.writeValueAsString(Problems.problem(status, code, sentence)));
     }
 
     @Bean

@@ -55,14 +55,14 @@ public final class TransactionCache<K, V> {
     static void forgetReads() {
         var bound = (Bound) TransactionSynchronizationManager.getResource(TransactionCache.class);
         if (bound != null) {
-            bound.maps.keySet().removeIf(owner -> !owner.pending);
+            bound.maps.keySet().removeIf(owner -> !owner.toTheEnd);
         }
     }
 
-    private final boolean pending;
+    private final boolean toTheEnd;
 
-    private TransactionCache(boolean pending) {
-        this.pending = pending;
+    private TransactionCache(boolean toTheEnd) {
+        this.toTheEnd = toTheEnd;
     }
 
     /** For what was read from the database. */
@@ -70,8 +70,8 @@ public final class TransactionCache<K, V> {
         return new TransactionCache<>(false);
     }
 
-    /** For what is still to be written; no lock makes it forgotten. */
-    public static <K, V> TransactionCache<K, V> toBeWritten() {
+    /** For what the transaction holds, has done or is still to do; no lock makes it forgotten. */
+    public static <K, V> TransactionCache<K, V> toTheEnd() {
         return new TransactionCache<>(true);
     }
 

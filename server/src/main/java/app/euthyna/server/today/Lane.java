@@ -1,5 +1,6 @@
 package app.euthyna.server.today;
 
+import app.euthyna.server.order.Writers;
 import java.util.Locale;
 
 /**
@@ -20,8 +21,8 @@ enum Lane {
     AWAITING(
             2,
             "select r.asked_on as since, x.open_gross as worth from approval_request r join open_order x on x.order_id"
-                    + " = r.order_id join sales_order o on o.id = r.order_id where r.state = 'AWAITING' and o.state = 'AWAITING_APPROVAL' and r.waits_for in"
-                    + " (:levels) and o.author <> :me and position(:myLine in o.writers) = 0"),
+                    + " = r.order_id join sales_order o on o.id = r.order_id where r.state = 'AWAITING'"
+                    + " and o.state = 'AWAITING_APPROVAL' and r.waits_for in (:levels) and " + Writers.NOT_MINE),
     SENT_BACK(
             5,
             "select r.closed_on as since, o.gross as worth from approval_request r join sales_order o on o.id ="

@@ -4,6 +4,7 @@ import app.euthyna.core.approval.Level;
 import app.euthyna.core.order.AgeStrip;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Money;
+import app.euthyna.server.order.Writers;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
@@ -135,7 +136,7 @@ class TodayController {
                         "me",
                         context.person().username(),
                         "myLine",
-                        "\n" + context.person().username() + "\n"))
+                        Writers.line(context.person().username())))
                 .query((r, n) -> new Day(r.getObject(1, LocalDate.class), r.getLong(2), r.getBigDecimal(3)))
                 .list();
         var strip = AgeStrip.of(

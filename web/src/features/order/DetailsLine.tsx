@@ -15,6 +15,7 @@ export function DetailsLine({ details }: { details: Schemas['DetailsView'] }) {
         .filter(Boolean)
         .join(', '),
     ]);
+  if (details.replaces) parts.push(['Replaces goods of', details.replaces]);
   if (details.externalReference) parts.push(['External reference', details.externalReference]);
   if (details.revenueUnit)
     parts.push([

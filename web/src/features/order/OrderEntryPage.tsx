@@ -54,6 +54,7 @@ const fresh = (today: string, customer: Schemas['CustomerView'] | undefined): Ty
   revenueUnit: null,
   shipTo: null,
   fields: {},
+  replaces: '',
   lines: [noLine()],
 });
 
@@ -69,6 +70,7 @@ const typed = ({ order }: Sheet): TypedOrder => ({
   revenueUnit: order.details.revenueUnit,
   shipTo: order.details.shipTo ? { ...NOWHERE, ...order.details.shipTo } : null,
   fields: order.details.fields,
+  replaces: order.details.replaces,
   lines: [
     ...order.lines.map((line): TypedLine => ({
       ...noLine(),
@@ -115,7 +117,7 @@ export function OrderEntryPage() {
     <Entry
       key={code || again}
       sheet={null}
-      start={left?.order ?? fresh(today, customer.data)}
+      start={left ? { ...fresh(today, undefined), ...left.order } : fresh(today, customer.data)}
       left={left?.at}
       onAfresh={afresh}
       onTyped={code ? undefined : (order) => keepUnfinished(username, order)}
@@ -263,6 +265,18 @@ function Entry({
                 ))}
               </select>
             </div>
+            {order.kind === 'REPLACEMENT' && (
+              <div className={`field${lacking.has('replaces') ? ' wrong' : ''}`}>
+                <label htmlFor="replaces">Replaces goods of return or dispatch</label>
+                <input
+                  id="replaces"
+                  className="mono"
+                  maxLength={40}
+                  value={order.replaces}
+                  onChange={(event) => set({ replaces: event.target.value })}
+                />
+              </div>
+            )}
             <div className="field">
               <label htmlFor="remark">Remark</label>
               <input

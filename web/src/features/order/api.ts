@@ -63,6 +63,8 @@ export type TypedOrder = {
   revenueUnit: string | null;
   shipTo: ShipTo | null;
   fields: Record<string, string>;
+  /** number of the return or dispatch that a replacement stands for */
+  replaces: string;
   lines: TypedLine[];
 };
 
@@ -92,6 +94,7 @@ const content = (order: TypedOrder) => ({
     revenueUnit: order.revenueUnit ?? undefined,
     shipTo: order.shipTo ?? undefined,
     fields: order.fields,
+    replaces: order.kind === 'REPLACEMENT' ? order.replaces : undefined,
   },
   lines: lines(order),
 });

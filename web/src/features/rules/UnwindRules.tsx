@@ -1,5 +1,6 @@
 import { currency } from '../../shared/currency';
 import { InSentence } from './CheckRules';
+import { LimitInSentence } from './LimitInSentence';
 import { ReasonCells } from './ReasonCells';
 import type { Rules } from './api';
 
@@ -60,15 +61,11 @@ export function UnwindRules({
       <section>
         <h2>Refunds and returned goods</h2>
         <p>
-          Above {currency()}{' '}
-          <InSentence
-            label="Refund limit"
-            width={90}
-            value={unwind.refundLimit}
-            disabled={locked}
-            onChange={(to) => set({ refundLimit: to || undefined })}
-          />{' '}
-          the finance lead decides on the refund (empty: no limit).
+          In 30 days together, receivables refund to a customer up to {currency()}{' '}
+          <LimitInSentence of="refund" who="RECEIVABLES" rules={rules} locked={locked} onChange={onChange} /> and a
+          controller up to {currency()}{' '}
+          <LimitInSentence of="refund" who="CONTROLLER" rules={rules} locked={locked} onChange={onChange} />; above that
+          the finance lead decides (empty: no limit). Whoever recorded the money does not refund it.
         </p>
         <p>
           Of the value of returned goods,{' '}

@@ -3,12 +3,14 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Schemas } from '../../shared/api/http';
+import { currency } from '../../shared/currency';
 import { date } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { keepReason, ProblemNote, ReasonInput, Tabs, tell, Waiting } from '../../shared/ui';
 import { ApprovalRules } from './ApprovalRules';
 import { CheckRules } from './CheckRules';
 import { EntryRules } from './EntryRules';
+import { LimitInSentence } from './LimitInSentence';
 import { PoRules } from './PoRules';
 import { ReturnRules } from './ReturnRules';
 import { UnwindRules } from './UnwindRules';
@@ -56,7 +58,25 @@ export function RulesPage() {
         {tab === 'entry' && <EntryRules rules={rules} locked={locked} onChange={setEdited} />}
         {tab === 'unwinding' && <UnwindRules rules={rules} locked={locked} onChange={setEdited} />}
         {tab === 'returns' && <ReturnRules rules={rules} locked={locked} onChange={setEdited} />}
-        {tab === 'approval' && <ApprovalRules locked={locked} />}
+        {tab === 'approval' && (
+          <>
+            <ApprovalRules locked={locked} />
+            <h2>Goods for nothing</h2>
+            <p>
+              Lines at no charge need approval where their value at list price is above {currency()}{' '}
+              <LimitInSentence of="goodsForNothing" who="CLERK" rules={rules} locked={locked} onChange={setEdited} /> on
+              a clerk’s order or {currency()}{' '}
+              <LimitInSentence
+                of="goodsForNothing"
+                who="CONTROLLER"
+                rules={rules}
+                locked={locked}
+                onChange={setEdited}
+              />{' '}
+              on a controller’s (empty: no limit). Whoever approves has the limit for it; the finance lead has none.
+            </p>
+          </>
+        )}
         {tab === 'changes' && <Changes of={rules.changes} />}
         {edited && <WouldDo preview={preview.data} />}
         <ProblemNote problem={edited ? preview.error : null} />

@@ -18,6 +18,8 @@ import org.springframework.boot.webmvc.test.autoconfigure.AutoConfigureMockMvc;
 import org.springframework.context.annotation.Import;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.test.web.servlet.MockMvc;
+import tools.jackson.databind.ObjectMapper;
+import tools.jackson.databind.node.ObjectNode;
 
 /** A running server over a database of its own, with a fresh customer and item for each test. */
 @SpringBootTest(
@@ -127,6 +129,23 @@ abstract class OnServer {
 
     Rest.Answer billed(String order) {
         return receivables.post("/api/invoices", "{\"orders\":[\"%s\"]}".formatted(order));
+    }
+
+    /** Publishes limits of roles; nothing else of the rules changes. */
+    void limits(String refund, String goodsForNothing) {
+        var rules = (ObjectNode) lead.get("/api/rules").body();
+        rules.remove("changes");
+        var limits = (ObjectNode) rules.get("limits");
+        limits.set("refund", new ObjectMapper().readTree(refund));
+        limits.set("goodsForNothing", new ObjectMapper().readTree(goodsForNothing));
+        rules.put("reason", "for the test");
+        assertThat(lead.send(
+                                "PUT",
+                                "/api/rules",
+                                rules.toString(),
+                                UUID.randomUUID().toString())
+                        .status())
+                .isEqualTo(200);
     }
 
     Map<String, BigDecimal> balances() {

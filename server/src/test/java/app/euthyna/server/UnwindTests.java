@@ -579,7 +579,8 @@ class UnwindTests extends OnServer {
                 var plan = undone(sold.order());
                 assertThat(plan.get("waitsFor").asString()).isEqualTo("DECISION");
                 var path = "/api/unwind/waiting/" + plan.get("id").asString() + "/decisions";
-                assertThat(controller.post(path, "{\"version\":0}").code()).isEqualTo("not-authorised");
+                assertThat(clerk.post(path, "{\"version\":0}").code()).isEqualTo("not-authorised");
+                assertThat(controller.post(path, "{\"version\":0}").code()).isEqualTo("limit-of-person");
                 var payment = auditor.get("/api/payments").body().get("rows").get(0);
                 assertThat(controller
                                 .post(
@@ -606,23 +607,7 @@ class UnwindTests extends OnServer {
         }
 
         private void limit(String amount) {
-            var rules = (tools.jackson.databind.node.ObjectNode)
-                    lead.get("/api/rules").body();
-            rules.remove("changes");
-            var unwind = (tools.jackson.databind.node.ObjectNode) rules.get("unwind");
-            if (amount.equals("null")) {
-                unwind.putNull("refundLimit");
-            } else {
-                unwind.put("refundLimit", new BigDecimal(amount));
-            }
-            rules.put("reason", "for the test");
-            assertThat(lead.send(
-                                    "PUT",
-                                    "/api/rules",
-                                    rules.toString(),
-                                    UUID.randomUUID().toString())
-                            .status())
-                    .isEqualTo(200);
+            limits(amount.equals("null") ? "[]" : "[{\"role\":\"CONTROLLER\",\"amount\":%s}]".formatted(amount), "[]");
         }
 
         /**

@@ -13,20 +13,21 @@ public sealed interface ApprovalRule {
     Level level();
 
     /** Why the rule asks for a decision on this order; empty when it does not. */
-    Optional<String> asks(Order order, Circumstances checkContext);
+    Optional<String> asks(Order order, Circumstances circumstances);
 
     /**
      * What rules look at beside the order.
      *
      * @param firstOrder no order of the customer was cleared before
      * @param stopsWaived a stop of the order was waived
+     * @param forNothing what bounds goods that it gives away
      */
-    record Circumstances(boolean firstOrder, boolean stopsWaived) {}
+    record Circumstances(boolean firstOrder, boolean stopsWaived, GoodsForNothing forNothing) {}
 
     /** The order's net amount is above a band. */
     record NetAbove(Money amount, Level level) implements ApprovalRule {
         @Override
-        public Optional<String> asks(Order order, Circumstances checkContext) {
+        public Optional<String> asks(Order order, Circumstances circumstances) {
             var net = order.totals().net();
             return net.compareTo(amount) > 0
                     ? Optional.of("net %s is above %s".formatted(net, amount))
@@ -37,7 +38,7 @@ public sealed interface ApprovalRule {
     /** A line's discount is above so many per cent. */
     record DiscountAbove(BigDecimal percent, Level level) implements ApprovalRule {
         @Override
-        public Optional<String> asks(Order order, Circumstances checkContext) {
+        public Optional<String> asks(Order order, Circumstances circumstances) {
             return order.lines().stream()
                     .filter(line -> line.price().discountPercent().compareTo(percent) > 0)
                     .findFirst()
@@ -50,7 +51,7 @@ public sealed interface ApprovalRule {
     /** The order is of a kind. */
     record OfKind(OrderKind kind, Level level) implements ApprovalRule {
         @Override
-        public Optional<String> asks(Order order, Circumstances checkContext) {
+        public Optional<String> asks(Order order, Circumstances circumstances) {
             return order.kind() == kind ? Optional.of("it is a %s order".formatted(kind.words())) : Optional.empty();
         }
     }
@@ -58,16 +59,16 @@ public sealed interface ApprovalRule {
     /** A stop of the order was waived. */
     record StopsWaived(Level level) implements ApprovalRule {
         @Override
-        public Optional<String> asks(Order order, Circumstances checkContext) {
-            return checkContext.stopsWaived() ? Optional.of("a stop was waived") : Optional.empty();
+        public Optional<String> asks(Order order, Circumstances circumstances) {
+            return circumstances.stopsWaived() ? Optional.of("a stop was waived") : Optional.empty();
         }
     }
 
     /** It is the customer's first order. */
     record FirstOrder(Level level) implements ApprovalRule {
         @Override
-        public Optional<String> asks(Order order, Circumstances checkContext) {
-            return checkContext.firstOrder() ? Optional.of("it is the customer's first order") : Optional.empty();
+        public Optional<String> asks(Order order, Circumstances circumstances) {
+            return circumstances.firstOrder() ? Optional.of("it is the customer's first order") : Optional.empty();
         }
     }
 }

@@ -13,6 +13,7 @@ import app.euthyna.core.shared.Role;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * Which levels an order needs, and the decisions of those who carry them (section 6). Authority is checked before four
@@ -28,10 +29,16 @@ public final class Approving {
     /** Somebody's approval of an order's content. */
     public record Approval(Level level, String by, LocalDate on, String reason, Content content) {}
 
-    /** All that the rules ask for: an order needs every level named. */
-    public static List<Ask> asked(Order order, List<ApprovalRule> rules, Circumstances checkContext) {
-        return rules.stream()
-                .flatMap(rule -> rule.asks(order, checkContext).map(reason -> new Ask(rule.level(), reason)).stream())
+    /** All that the rules and the limits of whoever wrote the order ask for: an order needs every level named. */
+    public static List<Ask> asked(Order order, List<ApprovalRule> rules, Circumstances circumstances) {
+        return Stream.concat(
+                        rules.stream()
+                                .flatMap(
+                                        rule -> rule
+                                                .asks(order, circumstances)
+                                                .map(reason -> new Ask(rule.level(), reason))
+                                                .stream()),
+                        circumstances.forNothing().asks(order).stream())
                 .toList();
     }
 

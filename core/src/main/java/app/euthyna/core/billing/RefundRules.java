@@ -10,13 +10,18 @@ import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
-import app.euthyna.core.shared.Role;
+import app.euthyna.core.shared.RoleLimits;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 
 /**
  * Money that goes back, or that never really came: refunds, payments taken off invoices, payments that bounced
@@ -49,16 +54,43 @@ public final class RefundRules {
     public static final int DAYS_TOGETHER = 30;
 
     /**
-     * What bounds a person who refunds.
+     * What bounds refunds to a customer, whoever gives them.
      *
-     * @param limit empty where there is none
-     * @param byPerson what the person refunded to the customer of late
-     * @param ofDocument what anybody refunded of the document of late
-     * @param recordedBy who recorded the payments and deposits that the money began as
+     * @param byPerson what each person refunded to the customer of late
+     * @param ofDocument what anybody refunded of a document of late
+     * @param recordedBy who recorded the payments and deposits that the money of a document began as
      */
-    public record Bounds(Optional<Money> limit, Money byPerson, Money ofDocument, Set<String> recordedBy) {
+    public record Bounds(
+            RoleLimits limits,
+            Map<String, Money> byPerson,
+            Map<DocumentRef, Money> ofDocument,
+            Map<DocumentRef, Set<String>> recordedBy) {
+
+        /** Nothing was refunded or recorded, and there is no limit. */
+        public static final Bounds NONE = new Bounds(RoleLimits.NONE, Map.of(), Map.of(), Map.of());
+
         public Bounds {
-            recordedBy = Set.copyOf(recordedBy);
+            // sorted, so that a plan's context reads the same in every process
+            byPerson = Collections.unmodifiableMap(new TreeMap<>(byPerson));
+            ofDocument = sorted(ofDocument);
+            recordedBy = sorted(recordedBy);
+            recordedBy.replaceAll((document, names) -> Collections.unmodifiableSet(new TreeSet<>(names)));
+        }
+
+        private static <T> Map<DocumentRef, T> sorted(Map<DocumentRef, T> of) {
+            var sorted = new TreeMap<DocumentRef, T>(Comparator.comparing(DocumentRef::toString));
+            sorted.putAll(of);
+            return sorted;
+        }
+
+        /**
+         * Who recorded what the money of a document began as. A document that is yet to be made, such as the credit
+         * note of a plan, sets free money of any that the plan is about.
+         */
+        private Set<String> recordersOf(DocumentRef document) {
+            return recordedBy.containsKey(document)
+                    ? recordedBy.get(document)
+                    : recordedBy.values().stream().flatMap(Set::stream).collect(Collectors.toSet());
         }
     }
 
@@ -86,16 +118,35 @@ public final class RefundRules {
         }
     }
 
-    /** Why a person may not refund an amount of a document, if so: whoever recorded the money does not refund it. */
-    public static Optional<Refusal> refusal(Person person, DocumentRef document, Money amount, Bounds bounds) {
-        if (bounds.recordedBy().contains(person.username())) {
-            return Optional.of(new RecordedByThem(document, person.username()));
+    /** Money of a document that is to be refunded. */
+    public record Wanted(DocumentRef document, Money amount) {}
+
+    /**
+     * Why a person may not refund money to a customer, if so. Whoever recorded the money does not refund it; that is
+     * told before amounts.
+     *
+     * @param wanted all that is to be refunded at once; it counts together
+     */
+    public static Optional<Refusal> refusal(Person person, List<Wanted> wanted, Bounds bounds) {
+        var own = wanted.stream()
+                .map(Wanted::document)
+                .filter(document -> bounds.recordersOf(document).contains(person.username()))
+                .findFirst();
+        if (own.isPresent()) {
+            return Optional.of(new RecordedByThem(own.get(), person.username()));
         }
-        var before = bounds.byPerson().max(bounds.ofDocument());
-        return bounds.limit()
-                .filter(limit -> !person.carries(List.of(Role.LEAD)))
-                .filter(limit -> amount.plus(before).compareTo(limit) > 0)
-                .map(limit -> new LimitOfPerson(amount, before, limit));
+        var total = wanted.stream().map(Wanted::amount).reduce(Money::plus).orElseThrow();
+        var none = Money.zero(total.currency());
+        var ofDocuments = wanted.stream()
+                .map(Wanted::document)
+                .distinct()
+                .map(document -> bounds.ofDocument().getOrDefault(document, none))
+                .reduce(none, Money::plus);
+        var before = bounds.byPerson().getOrDefault(person.username(), none).max(ofDocuments);
+        return bounds.limits()
+                .of(person)
+                .filter(limit -> total.plus(before).compareTo(limit) > 0)
+                .map(limit -> new LimitOfPerson(total, before, limit));
     }
 
     /** Whoever recorded money that came in does not give it back. */

@@ -76,6 +76,11 @@ public final class Amendment {
                 "ship-to",
                 before.details().shipTo().words(),
                 after.details().shipTo().words());
+        differ(
+                differences,
+                "replaces",
+                before.details().replaces(),
+                after.details().replaces());
         Stream.concat(before.details().fields().keySet().stream(), after.details().fields().keySet().stream())
                 .distinct()
                 .sorted()

@@ -22,6 +22,9 @@ public final class OrderEntry {
         if (poRequired && !order.hasPo()) {
             missing.add(new Missing("po", "customer " + order.customer() + " requires a PO number"));
         }
+        if (order.kind() == OrderKind.REPLACEMENT && order.details().replaces().isEmpty()) {
+            missing.add(new Missing("replaces", "the return or dispatch that it replaces"));
+        }
         missing.addAll(rules.missing(order.details()));
         if (order.lines().stream().noneMatch(line -> line.kind().isBilled())) {
             missing.add(new Missing("lines", "at least one line with an item"));

@@ -2,6 +2,7 @@ package app.euthyna.core.unwind;
 
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.Role;
 import java.util.List;
 import java.util.Locale;
@@ -19,11 +20,19 @@ public record Plan(String words, Money value, List<Step> steps, List<Question> q
     /**
      * One step with its effects; they are complete, so folding them over the chain is the preview. Of a step that waits
      * they are what is to be expected if all comes as planned.
+     *
+     * @param because why whoever undoes can't do it, where somebody else must
      */
-    public record Step(Kind kind, String sentence, Timing timing, List<Role> by, List<Effect> effects) {
+    public record Step(
+            Kind kind, String sentence, Timing timing, List<Role> by, List<Effect> effects, Optional<Refusal> because) {
         public Step {
             by = List.copyOf(by);
             effects = List.copyOf(effects);
+        }
+
+        /** A step that nothing is said against. */
+        public Step(Kind kind, String sentence, Timing timing, List<Role> by, List<Effect> effects) {
+            this(kind, sentence, timing, by, effects, Optional.empty());
         }
     }
 

@@ -20,7 +20,7 @@ import java.util.TreeMap;
  * @param applied deposits that settle these invoices, whatever order they are for
  * @param sources of customer credit, and payments, that settle these invoices or are to be refunded
  * @param closedThrough the last day of the closed periods
- * @param refundLimit what goes back above it is for the finance lead to decide; empty where there is no limit
+ * @param refunds what bounds whoever refunds
  */
 public record UnwindContext(
         List<Chain> chains,
@@ -28,7 +28,7 @@ public record UnwindContext(
         List<Applied> applied,
         List<RefundRules.Source> sources,
         Optional<LocalDate> closedThrough,
-        Optional<Money> refundLimit) {
+        RefundRules.Bounds refunds) {
 
     /** What of a deposit is set against an invoice. */
     public record Applied(String deposit, String order, String customer, String invoice, Money amount) {}

@@ -17,10 +17,13 @@ import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Role;
+import app.euthyna.core.shared.RoleLimits;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
+import java.util.Set;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 
@@ -29,7 +32,7 @@ class ApprovingTests {
     private static final List<ApprovalRule> RULES = List.of(
             new ApprovalRule.NetAbove(eur("5000.00"), Level.CONTROLLER),
             new ApprovalRule.NetAbove(eur("25000.00"), Level.LEAD));
-    private static final Circumstances USUAL = new Circumstances(false, false);
+    private static final Circumstances USUAL = new Circumstances(false, false, GoodsForNothing.UNLIMITED);
     private static final Person CONTROLLER = new Person("controller", Role.CONTROLLER);
     private static final Person LEAD = new Person("lead", Role.LEAD);
 
@@ -70,12 +73,43 @@ class ApprovingTests {
                     new ApprovalRule.OfKind(OrderKind.STANDARD, Level.LEAD),
                     new ApprovalRule.StopsWaived(Level.LEAD),
                     new ApprovalRule.FirstOrder(Level.LEAD));
-            assertThat(Approving.asked(cheap, rules, new Circumstances(true, true)))
+            assertThat(Approving.asked(cheap, rules, new Circumstances(true, true, GoodsForNothing.UNLIMITED)))
                     .extracting(Ask::reason)
                     .containsExactly(
                             "line 1 has a discount of 12.5 %, more than 12 %",
                             "it is a standard order", "a stop was waived", "it is the customer's first order");
             assertThat(Approving.asked(cheap, rules, USUAL)).hasSize(2);
+        }
+
+        /** Section 15: clerk 100, controller 1,000 at list price, the finance lead without limit. */
+        @Test
+        void askForSomebodyWhoseLimitCoversGoodsForNothing() {
+            assertThat(forNothing("10", "0", Role.CLERK)).isEmpty();
+            assertThat(forNothing("11", "0", Role.CLERK))
+                    .containsExactly(new Ask(
+                            Level.CONTROLLER, "goods for nothing are EUR 110.00 at list price, above EUR 100.00"));
+            assertThat(forNothing("101", "0", Role.CLERK))
+                    .extracting(Ask::level)
+                    .containsExactly(Level.LEAD);
+            assertThat(forNothing("100", "0", Role.CONTROLLER)).isEmpty();
+            assertThat(forNothing("101", "0", Role.CONTROLLER))
+                    .extracting(Ask::level)
+                    .containsExactly(Level.LEAD);
+            assertThat(forNothing("100000", "0", Role.LEAD)).isEmpty();
+            // the lowest limit of all who wrote it, and nothing where it is paid for
+            assertThat(forNothing("11", "0", Role.CONTROLLER, Role.CLERK))
+                    .extracting(Ask::level)
+                    .containsExactly(Level.CONTROLLER);
+            assertThat(forNothing("1000", "0.01", Role.CLERK)).isEmpty();
+        }
+
+        private static List<Ask> forNothing(String quantity, String price, Role... writers) {
+            var limits = new RoleLimits(Map.of(Role.CLERK, eur("100.00"), Role.CONTROLLER, eur("1000.00")));
+            return Approving.asked(
+                    order("SO-1", OrderState.SUBMITTED, stock(1, "A", quantity, price, "0")),
+                    List.of(),
+                    new Circumstances(
+                            false, false, new GoodsForNothing(limits, Map.of("A", BigDecimal.TEN), Set.of(writers))));
         }
     }
 

@@ -601,7 +601,7 @@ class RandomHistoriesTests {
                             .toList(),
                     List.copyOf(payments.values()),
                     Optional.empty(),
-                    Optional.empty());
+                    RefundRules.Bounds.NONE);
         }
 
         private void takeBack() {

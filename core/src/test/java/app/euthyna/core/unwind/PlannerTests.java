@@ -8,6 +8,7 @@ import static app.euthyna.core.Given.stock;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.core.billing.Billing;
+import app.euthyna.core.billing.RefundRules;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.goods.Dispatching;
@@ -41,7 +42,8 @@ class PlannerTests {
 
     private static Decision<Plan> plan(Chain chain, Intent intent, String reason) {
         return Planner.plan(
-                new UnwindContext(List.of(chain), Map.of(), List.of(), List.of(), Optional.empty(), Optional.empty()),
+                new UnwindContext(
+                        List.of(chain), Map.of(), List.of(), List.of(), Optional.empty(), RefundRules.Bounds.NONE),
                 new UnwindRequest(intent, Choices.NONE, CONTROLLER, reason, "", TODAY, kind -> kind.prefix() + "1"));
     }
 

@@ -3,6 +3,7 @@ package app.euthyna.server.approval;
 import app.euthyna.core.approval.ApprovalRule.Circumstances;
 import app.euthyna.core.approval.Approving;
 import app.euthyna.core.approval.Approving.Ask;
+import app.euthyna.core.approval.GoodsForNothing;
 import app.euthyna.core.approval.Level;
 import app.euthyna.core.check.Checks.Occasion;
 import app.euthyna.core.check.Finding;
@@ -11,16 +12,23 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectListener;
 import app.euthyna.core.order.Order;
+import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.RoleLimits;
 import app.euthyna.server.approval.ApprovalStore.State;
 import app.euthyna.server.approval.ApprovalStore.StoredRule;
 import app.euthyna.server.check.Checking;
 import app.euthyna.server.check.Clearance;
 import app.euthyna.server.check.FindingStore;
 import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.masterdata.CompanyRulesStore;
+import app.euthyna.server.masterdata.Item;
+import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.order.OrderService;
+import app.euthyna.server.people.People;
 import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.History;
@@ -54,6 +62,10 @@ public class ApprovalService implements Clearance, EffectSink {
     private final Locks locks;
     private final Ids ids;
     private final JdbcClient jdbc;
+    private final CompanyRulesStore rules;
+    private final Company company;
+    private final MasterData masterData;
+    private final People people;
 
     ApprovalService(
             ApprovalStore store,
@@ -65,7 +77,15 @@ public class ApprovalService implements Clearance, EffectSink {
             History history,
             Locks locks,
             Ids ids,
-            JdbcClient jdbc) {
+            JdbcClient jdbc,
+            CompanyRulesStore rules,
+            Company company,
+            MasterData masterData,
+            People people) {
+        this.rules = rules;
+        this.company = company;
+        this.masterData = masterData;
+        this.people = people;
         this.store = store;
         this.findings = findings;
         this.chains = chains;
@@ -98,7 +118,22 @@ public class ApprovalService implements Clearance, EffectSink {
     private List<Ask> asked(Order order, List<Finding> findings) {
         var waived =
                 findings.stream().anyMatch(f -> f.state() == Finding.State.WAIVED && f.severity() == Severity.STOP);
-        return Approving.asked(order, store.rulesFor(order.customer()), new Circumstances(isFirst(order), waived));
+        return Approving.asked(
+                order, store.rulesFor(order.customer()), new Circumstances(isFirst(order), waived, forNothing(order)));
+    }
+
+    private GoodsForNothing forNothing(Order order) {
+        var limits = rules.inForce().limits().goodsForNothing();
+        var free = order.lines().stream()
+                .filter(line -> line.kind().isBilled() && line.price().isFree())
+                .map(OrderLine::item)
+                .collect(Collectors.toSet());
+        return limits.isEmpty() || free.isEmpty()
+                ? GoodsForNothing.UNLIMITED
+                : new GoodsForNothing(
+                        new RoleLimits(company.amounts(limits)),
+                        masterData.items(free).values().stream().collect(Collectors.toMap(Item::code, Item::price)),
+                        people.rolesOf(order.everyWriter()));
     }
 
     private boolean isFirst(Order order) {
@@ -134,6 +169,8 @@ public class ApprovalService implements Clearance, EffectSink {
         // it stands on what is true now, or is refused
         checking.getObject().asSeen(context, chains.chain(number));
         store.add(number, approval);
+        orders.getObject().agreed(number);
+        chains.readAgain(number);
         history.note(
                 context,
                 number,

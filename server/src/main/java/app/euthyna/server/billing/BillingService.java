@@ -217,9 +217,7 @@ public class BillingService {
                 > 0) {
             var chain = depositLocked(of, version);
             var deposit = new DocumentRef(DocumentKind.DEPOSIT, of);
-            RefundRules.Bounds bound = bounds.of(context, chain.order().customer(), deposit);
-            RefusedException.where(
-                    RefundRules.refusal(context.person(), deposit, amount.orElse(unapplied(chain, of)), bound));
+            refundable(context, chain.order().customer(), deposit, amount.orElse(unapplied(chain, of)));
             writer.write(
                     context,
                     List.of(RefusedException.orThrow(
@@ -229,16 +227,19 @@ public class BillingService {
         locks.customer(customerOf("payment", of));
         requireVersion("payment", of, version);
         var source = source(of);
-        RefusedException.where(RefundRules.refusal(
-                context.person(),
-                source.document(),
-                amount.orElse(source.left()),
-                bounds.of(context, source.customer(), source.document())));
+        refundable(context, source.customer(), source.document(), amount.orElse(source.left()));
         writer.write(
                 context,
                 List.of(RefusedException.orThrow(
                         RefundRules.refundCredit(number, source, amount.orElse(source.left())))));
         return number;
+    }
+
+    private void refundable(CommandContext context, String customer, DocumentRef source, Money amount) {
+        RefusedException.where(RefundRules.refusal(
+                context.person(),
+                List.of(new RefundRules.Wanted(source, amount)),
+                bounds.of(customer, List.of(source))));
     }
 
     private static Money unapplied(Chain chain, String deposit) {

@@ -57,7 +57,7 @@ public interface Clearance {
             @Nullable String waitsFor,
             List<Role> roles,
             List<ApprovalView> approvals,
-            String closedBy,
-            LocalDate closedOn,
-            String closing) {}
+            @Nullable String closedBy,
+            @Nullable LocalDate closedOn,
+            @Nullable String closing) {}
 }

@@ -15,6 +15,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.masterdata.CompanyRules;
 import app.euthyna.server.masterdata.CompanyRulesStore;
+import app.euthyna.server.masterdata.Limits;
 import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
@@ -129,10 +130,18 @@ class RulesController {
 
             @NotBlank @Size(max = 120) String words) {}
 
-    /** How things are undone; without a limit, whoever may undo may give any amount back. */
+    /** Up to which amount a role acts on its own word. */
+    record LimitRow(
+            @NotNull Role role, @NotNull @PositiveOrZero BigDecimal amount) {}
+
+    /** Limits of roles; a role that is not named has none, nor has the finance lead. */
+    record LimitsView(
+            @NotNull @Size(max = 10) List<@Valid LimitRow> refund,
+            @NotNull @Size(max = 10) List<@Valid LimitRow> goodsForNothing) {}
+
+    /** How things are undone. */
     record UnwindRulesView(
             @NotEmpty @Size(max = 60) List<@Valid ReasonRule> reasons,
-            @PositiveOrZero @Nullable BigDecimal refundLimit,
             @NotNull @PositiveOrZero @Max(100) BigDecimal restockingPercent,
             Boolean refundsThroughService) {}
 
@@ -162,6 +171,7 @@ class RulesController {
             @Size(max = 10) List<OrderKind> billedAhead,
             @Valid UnwindRulesView unwind,
             @Valid ReturnRulesView returns,
+            @Valid LimitsView limits,
             @PositiveOrZero @Max(366) Integer daysBack,
             @Size(max = 2000) String reason) {}
 
@@ -175,6 +185,7 @@ class RulesController {
             List<OrderKind> billedAhead,
             UnwindRulesView unwind,
             ReturnRulesView returns,
+            LimitsView limits,
             int daysBack,
             List<CompanyRulesStore.Change> changes) {}
 
@@ -222,6 +233,7 @@ class RulesController {
                 rules.billedAhead().stream().sorted().toList(),
                 unwind(rules.unwind()),
                 returns(rules.returns()),
+                limits(rules.limits()),
                 rules.daysBack(),
                 store.changes());
     }
@@ -302,7 +314,35 @@ class RulesController {
                 request.billedAhead() == null ? store.inForce().billedAhead() : Set.copyOf(request.billedAhead()),
                 request.unwind() == null ? store.inForce().unwind() : unwind(request.unwind()),
                 request.returns() == null ? store.inForce().returns() : returns(request.returns()),
+                request.limits() == null ? store.inForce().limits() : limits(request.limits()),
                 request.daysBack());
+    }
+
+    private static LimitsView limits(Limits limits) {
+        return new LimitsView(rows(limits.refund()), rows(limits.goodsForNothing()));
+    }
+
+    private static List<LimitRow> rows(Map<Role, BigDecimal> limits) {
+        return limits.entrySet().stream()
+                .map(limit -> new LimitRow(limit.getKey(), limit.getValue()))
+                .toList();
+    }
+
+    private Limits limits(LimitsView given) {
+        return new Limits(
+                amounts("limits.refund", given.refund()), amounts("limits.goodsForNothing", given.goodsForNothing()));
+    }
+
+    private Map<Role, BigDecimal> amounts(String field, List<LimitRow> rows) {
+        var amounts = new EnumMap<Role, BigDecimal>(Role.class);
+        for (var row : rows) {
+            var amount = company.given(field + "." + row.role(), row.amount()).amount();
+            if (row.role() == Role.LEAD || amounts.put(row.role(), amount) != null) {
+                throw new RefusedException(
+                        CommonRefusal.Incomplete.of(field, "each role once, and not the finance lead"));
+            }
+        }
+        return amounts;
     }
 
     private static UnwindRulesView unwind(UnwindRules rules) {
@@ -310,7 +350,6 @@ class RulesController {
                 rules.reasons().stream()
                         .map(r -> new ReasonRule(r.code(), r.words()))
                         .toList(),
-                rules.refundLimit(),
                 rules.restockingPercent(),
                 rules.refundsThroughService());
     }
@@ -324,10 +363,7 @@ class RulesController {
                 given.reasons().stream()
                         .map(r -> new UnwindRules.Reason(r.code(), r.words().strip()))
                         .toList(),
-                given.refundLimit() == null
-                        ? null
-                        : company.given("unwind.refundLimit", given.refundLimit())
-                                .amount(),
+                null,
                 given.restockingPercent(),
                 given.refundsThroughService());
     }

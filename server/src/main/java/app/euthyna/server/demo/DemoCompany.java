@@ -39,6 +39,7 @@ import app.euthyna.server.goods.GoodsService;
 import app.euthyna.server.masterdata.CompanyRules;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.Customer;
+import app.euthyna.server.masterdata.Limits;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.masterdata.OnPaper;
 import app.euthyna.server.masterdata.PriceBreaks;
@@ -262,6 +263,7 @@ class DemoCompany {
                         CompanyRules.STANDARD.billedAhead(),
                         new UnwindRules(UnwindRules.STANDARD.reasons(), null, BigDecimal.ZERO, count > 0),
                         count == 0 ? ReturnPolicy.STANDARD : returns(),
+                        Limits.OF_A_NEW_COMPANY,
                         null));
         for (int at = 0; at < names.size(); at++) {
             var name = names.get(at);

@@ -1,10 +1,17 @@
 package app.euthyna.server.demo;
 
+import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Role;
+import app.euthyna.server.masterdata.CompanyRules;
+import app.euthyna.server.masterdata.CompanyRulesStore;
+import app.euthyna.server.masterdata.Limits;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.people.People;
+import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import java.security.SecureRandom;
+import java.time.Clock;
+import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Base64;
 import java.util.Optional;
@@ -25,6 +32,8 @@ class Founding implements ApplicationRunner {
     private final MasterData masterData;
     private final DemoCompany demoCompany;
     private final TransactionTemplate transactions;
+    private final CompanyRulesStore rules;
+    private final Clock clock;
     private final boolean demo;
     private final int demoOrders;
     private final Optional<String> adminPassword;
@@ -38,6 +47,8 @@ class Founding implements ApplicationRunner {
             MasterData masterData,
             DemoCompany demoCompany,
             TransactionTemplate transactions,
+            CompanyRulesStore rules,
+            Clock clock,
             @Value("${euthyna.demo}") boolean demo,
             @Value("${euthyna.demo-orders}") int demoOrders,
             @Value("${EUTHYNA_ADMIN_PASSWORD:#{null}}") Optional<String> adminPassword,
@@ -45,6 +56,8 @@ class Founding implements ApplicationRunner {
             @Value("${EUTHYNA_CURRENCY:EUR}") String currency,
             @Value("${EUTHYNA_TIME_ZONE:}") String zone) {
         this.zone = zone;
+        this.rules = rules;
+        this.clock = clock;
         this.name = name;
         this.currency = currency;
         this.people = people;
@@ -82,11 +95,30 @@ class Founding implements ApplicationRunner {
         } else {
             var password = adminPassword.filter(given -> !given.isBlank()).orElseGet(Founding::generated);
             people.add("admin", "Administrator", password, Role.ADMIN);
+            transactions.executeWithoutResult(status -> limits());
             if (adminPassword.isEmpty()) {
                 System.out.println(
                         "The first administrator is admin with the password " + password + " (shown only now).");
             }
         }
+    }
+
+    /** Nobody but the finance lead acts without a limit until the company says so. */
+    private void limits() {
+        var of = CompanyRules.STANDARD;
+        rules.publish(
+                new CommandContext(new Person("admin", Role.ADMIN), LocalDate.now(clock), "a new company"),
+                0,
+                new CompanyRules(
+                        of.checks(),
+                        of.po(),
+                        of.places(),
+                        of.entry(),
+                        of.billedAhead(),
+                        of.unwind(),
+                        of.returns(),
+                        Limits.OF_A_NEW_COMPANY,
+                        of.daysBack()));
     }
 
     private static String generated() {

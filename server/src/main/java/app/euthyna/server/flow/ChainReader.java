@@ -77,6 +77,11 @@ public class ChainReader implements CommittedQuantities {
         return known.keys();
     }
 
+    /** Something about an order was written beside its effects. */
+    public void readAgain(String order) {
+        known.forget(order);
+    }
+
     void happened(Effect effect) {
         effect.orders().forEach(order -> known.change(order, chain -> chain.after(effect)));
     }

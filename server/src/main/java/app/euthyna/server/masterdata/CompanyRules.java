@@ -15,6 +15,7 @@ import java.util.Set;
  * for numbers, what it asks of every order, which kinds of order may be billed before their goods leave, how things are
  * undone, what may come back, and how far back anybody may date.
  *
+ * @param limits up to which amounts roles act on their own word
  * @param daysBack days; further back only the finance lead dates, for a reason
  */
 public record CompanyRules(
@@ -25,6 +26,7 @@ public record CompanyRules(
         Set<OrderKind> billedAhead,
         UnwindRules unwind,
         ReturnPolicy returns,
+        Limits limits,
         Integer daysBack) {
 
     private static final Set<OrderKind> AHEAD = EnumSet.of(OrderKind.STANDARD, OrderKind.DIRECT, OrderKind.CALL_OFF);
@@ -34,6 +36,7 @@ public record CompanyRules(
         billedAhead = Set.copyOf(billedAhead == null ? AHEAD : billedAhead);
         unwind = unwind == null ? UnwindRules.STANDARD : unwind;
         returns = returns == null ? ReturnPolicy.STANDARD : returns;
+        limits = limits == null ? Limits.ofOne(unwind.refundLimit()) : limits;
         daysBack = daysBack == null ? Dating.DAYS_BACK : daysBack;
     }
 
@@ -46,5 +49,6 @@ public record CompanyRules(
             AHEAD,
             UnwindRules.STANDARD,
             ReturnPolicy.STANDARD,
+            Limits.NONE,
             Dating.DAYS_BACK);
 }

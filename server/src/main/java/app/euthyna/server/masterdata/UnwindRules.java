@@ -7,8 +7,7 @@ import java.util.List;
  * What the company has published for unwinding.
  *
  * @param reasons from which one is chosen, beside a text of one's own
- * @param refundLimit in the company's currency; what goes back above it is for the finance lead to decide, none where
- *     it is null
+ * @param refundLimit of rules that were kept before limits went by role ({@link Limits}); since then null
  * @param restockingPercent retained of what goods are worth that come back
  * @param refundsThroughService whether refunds are paid out by the payment service, or manually
  */

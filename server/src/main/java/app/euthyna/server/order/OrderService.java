@@ -74,6 +74,7 @@ public class OrderService {
     private final PriceBreaks prices;
     private final SalesAgreementStore agreements;
     private final OrderVersions versions;
+    private final Replacements replacements;
 
     OrderService(
             EntityManager entities,
@@ -89,7 +90,9 @@ public class OrderService {
             CompanyRulesStore rules,
             PriceBreaks prices,
             SalesAgreementStore agreements,
-            OrderVersions versions) {
+            OrderVersions versions,
+            Replacements replacements) {
+        this.replacements = replacements;
         this.versions = versions;
         this.agreements = agreements;
         this.rules = rules;
@@ -145,10 +148,27 @@ public class OrderService {
         if (!refusals.isEmpty()) {
             throw new RefusedException(refusals);
         }
+        replaces(context, entity, order);
         entity.state = OrderState.SUBMITTED;
         entity.wantAtOnce(context.today());
         entities.flush();
         writer.write(context, List.of(new Effect.OrderSubmitted(core(entity))));
+    }
+
+    /** A replacement is part of what the customer ordered when the goods that it replaces were sent. */
+    private void replaces(CommandContext context, OrderEntity entity, Order order) {
+        if (order.kind() == OrderKind.REPLACEMENT) {
+            var root = replacements.keep(entity.id, order);
+            if (entity.splitOf == null) {
+                ofOneOrder(entity, root);
+                history.note(
+                        context,
+                        root,
+                        "replaced",
+                        "replacement order %s replaces goods of %s"
+                                .formatted(order.number(), order.details().replaces()));
+            }
+        }
     }
 
     /** Changes the content of an order; what is null in the draft's header stays as it is. */
@@ -167,6 +187,7 @@ public class OrderService {
                 versions.keep(context, entity.id, change.differences());
                 entities.flush();
             } else {
+                replaces(context, entity, after);
                 writer.write(context, List.of(new Effect.OrderChanged(before, after, change.differences())));
             }
         }
@@ -226,6 +247,29 @@ public class OrderService {
                 committed.of(before.number()),
                 customer.rules().po().required(),
                 rules.inForce().entry()));
+    }
+
+    /** Somebody agreed to what an order says: who changed it before may decide on it again, who wrote it may not. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void agreed(String number) {
+        var entity = find(number);
+        var writers = Records.lines(entity.writers);
+        if (!writers.isEmpty()) {
+            writers.retainAll(entity.splitOf == null ? Set.of() : authors(entity.customerId, entity.splitOf));
+            entity.writers = Records.lines(writers);
+            entities.flush();
+        }
+    }
+
+    private Set<String> authors(long customer, long family) {
+        return entities.createQuery(
+                        "select o.author from OrderEntity o where o.customerId = :customer"
+                                + " and (o.id = :family or o.splitOf = :family)",
+                        String.class)
+                .setParameter("customer", customer)
+                .setParameter("family", family)
+                .getResultStream()
+                .collect(Collectors.toSet());
     }
 
     /** Changes an order into another content that was worked out beforehand. */
@@ -356,6 +400,7 @@ public class OrderService {
                 null,
                 "",
                 null,
+                kind.equals("RETURN") ? new Details("", null, ShipTo.CUSTOMER, Map.of(), number) : null,
                 lines.stream()
                         .map(l -> new OrderDraft.Line(
                                 null,
@@ -567,7 +612,7 @@ public class OrderService {
                 company.currency(),
                 details(
                         draft.details(),
-                        new Details("", rules.inForce().entry().standardUnit(), ShipTo.CUSTOMER, Map.of())),
+                        new Details("", rules.inForce().entry().standardUnit(), ShipTo.CUSTOMER, Map.of(), "")),
                 List.of());
         return header.withLines(lines(draft, customer, header, null));
     }
@@ -586,7 +631,8 @@ public class OrderService {
                 written.externalReference().strip(),
                 or(written.revenueUnit(), otherwise.revenueUnit()),
                 written.shipTo(),
-                fields);
+                fields,
+                written.replaces());
         var bad = rules.inForce().entry().bad(details);
         if (!bad.isEmpty() && !details.equals(otherwise)) {
             throw new RefusedException(new CommonRefusal.Incomplete(bad));

@@ -36,12 +36,13 @@ public record OrderView(
     /** VAT of one category and rate. */
     public record BandView(String category, BigDecimal rate, BigDecimal taxable, BigDecimal tax) {}
 
-    /** What an order says beside its lines. */
+    /** What an order says beside its lines; a replacement names the return or dispatch that it replaces. */
     public record DetailsView(
             String externalReference,
             String revenueUnit,
             @Nullable ShipToView shipTo,
-            Map<String, String> fields) {
+            Map<String, String> fields,
+            String replaces) {
 
         static DetailsView of(Details details) {
             var to = details.shipTo();
@@ -49,7 +50,8 @@ public record OrderView(
                     details.externalReference(),
                     details.revenueUnit(),
                     to.isOwn() ? new ShipToView(to.name(), to.street(), to.postcode(), to.town(), to.country()) : null,
-                    details.fields());
+                    details.fields(),
+                    details.replaces());
         }
     }
 

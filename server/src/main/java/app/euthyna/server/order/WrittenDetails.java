@@ -9,12 +9,16 @@ import jakarta.validation.constraints.Size;
 import java.util.Locale;
 import java.util.Map;
 
-/** What an order is to say beside its lines, as it is sent; a revenue unit that is left out is the standard one. */
+/**
+ * What an order is to say beside its lines, as it is sent; a revenue unit that is left out is the standard one. A
+ * replacement names the return or dispatch that it replaces by its number.
+ */
 public record WrittenDetails(
         @Size(max = 120) String externalReference,
         @Size(max = 40) String revenueUnit,
         @Valid WrittenShipTo shipTo,
-        @Size(max = 60) Map<String, @Size(max = 200) String> fields) {
+        @Size(max = 60) Map<String, @Size(max = 200) String> fields,
+        @Size(max = 40) String replaces) {
 
     /** Where the goods of this order alone go; the country by ISO 3166. */
     public record WrittenShipTo(
@@ -40,6 +44,7 @@ public record WrittenDetails(
                 Texts.given(externalReference),
                 revenueUnit,
                 shipTo == null ? ShipTo.CUSTOMER : shipTo.core(),
-                fields == null ? Map.of() : fields);
+                fields == null ? Map.of() : fields,
+                Texts.given(replaces).strip());
     }
 }

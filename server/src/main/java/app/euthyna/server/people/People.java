@@ -4,6 +4,8 @@ import app.euthyna.core.shared.Role;
 import jakarta.persistence.EntityManager;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.security.core.userdetails.User;
 import org.springframework.security.core.userdetails.UserDetails;
 import org.springframework.security.core.userdetails.UserDetailsService;
@@ -73,6 +75,15 @@ public class People implements UserDetailsService {
     @Transactional(readOnly = true)
     public String displayName(String username) {
         return find(username).map(user -> user.displayName).orElse(username);
+    }
+
+    /** The roles that these people have now. */
+    @Transactional(readOnly = true)
+    public Set<Role> rolesOf(Set<String> usernames) {
+        return entities.createQuery("select distinct u.role from UserEntity u where u.username in :names", Role.class)
+                .setParameter("names", usernames)
+                .getResultStream()
+                .collect(Collectors.toSet());
     }
 
     private Optional<UserEntity> find(String username) {

@@ -6,6 +6,8 @@ import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.time.ZoneId;
 import java.util.Currency;
+import java.util.Map;
+import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
@@ -50,6 +52,11 @@ public class Company {
     /** An amount as it is stored, with four decimals. */
     public Money money(BigDecimal stored) {
         return new Money(stored, currency());
+    }
+
+    /** Amounts as they are kept, by whatever they belong to. */
+    public <K> Map<K, Money> amounts(Map<K, BigDecimal> stored) {
+        return stored.entrySet().stream().collect(Collectors.toMap(Map.Entry::getKey, e -> money(e.getValue())));
     }
 
     /** An amount as someone sent it: more decimals than the currency has are refused, not rounded. */

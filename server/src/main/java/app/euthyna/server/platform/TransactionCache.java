@@ -39,6 +39,11 @@ public final class TransactionCache<K, V> {
         kept().put(key, value);
     }
 
+    /** Has a value read anew. */
+    public void forget(K key) {
+        kept().remove(key);
+    }
+
     /** The keys of what is kept. */
     public Set<K> keys() {
         return Set.copyOf(kept().keySet());

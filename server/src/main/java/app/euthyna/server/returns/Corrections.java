@@ -94,7 +94,8 @@ class Corrections {
                         before.externalReference(),
                         before.revenueUnit(),
                         asked.shipTo().orElse(before.shipTo()),
-                        before.fields()),
+                        before.fields(),
+                        ""),
                 lines.stream().map(Line::draft).toList());
         var order = orders.billAgain(
                 context,

@@ -7,9 +7,9 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.unwind.UnwindContext;
+import app.euthyna.server.billing.RefundBounds;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.ledger.Accounts;
-import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.RefusedException;
@@ -21,6 +21,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
@@ -32,7 +34,7 @@ class UnwindContexts {
     private final ChainReader chains;
     private final Company company;
     private final Accounts accounts;
-    private final CompanyRulesStore rules;
+    private final RefundBounds bounds;
     private final DocumentOrders documentOrders;
 
     UnwindContexts(
@@ -40,14 +42,14 @@ class UnwindContexts {
             ChainReader chains,
             Company company,
             Accounts accounts,
-            CompanyRulesStore rules,
+            RefundBounds bounds,
             DocumentOrders documentOrders) {
         this.documentOrders = documentOrders;
         this.jdbc = jdbc;
         this.chains = chains;
         this.company = company;
         this.accounts = accounts;
-        this.rules = rules;
+        this.bounds = bounds;
     }
 
     /** The orders of a document: those of its lines, or of what its money is for. Money on account has none. */
@@ -94,13 +96,24 @@ class UnwindContexts {
                 .flatMap(chain -> chain.deposits().stream())
                 .map(deposit -> deposit.number())
                 .toList();
+        var applied = applied(invoices);
+        var sources = sources(invoices, subject, credits, deposits);
         return new UnwindContext(
                 found,
                 open(invoices),
-                applied(invoices),
-                sources(invoices, subject, credits, deposits),
+                applied,
+                sources,
                 accounts.closedThrough(),
-                Optional.ofNullable(rules.inForce().unwind().refundLimit()).map(company::money));
+                bounds.of(
+                        found.isEmpty()
+                                ? sources.get(0).customer()
+                                : found.get(0).order().customer(),
+                        Stream.of(
+                                        sources.stream().map(RefundRules.Source::document),
+                                        deposits.stream().map(d -> new DocumentRef(DocumentKind.DEPOSIT, d)),
+                                        applied.stream().map(a -> new DocumentRef(DocumentKind.DEPOSIT, a.deposit())))
+                                .flatMap(documents -> documents)
+                                .collect(Collectors.toSet())));
     }
 
     private Map<String, Money> open(List<String> invoices) {

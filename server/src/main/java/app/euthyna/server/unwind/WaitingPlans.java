@@ -176,11 +176,14 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
     @Transactional(propagation = Propagation.MANDATORY)
     public void decide(CommandContext context, long id, long version) {
         var plan = locked(id, version);
-        if (!context.person().carries(List.of(Role.LEAD))) {
+        if (!context.person().decides()) {
             throw new RefusedException(new CommonRefusal.NotAuthorised(
-                    "approve a refund", context.person().role(), List.of(Role.LEAD)));
+                    "approve a refund", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
         }
         var rest = RefusedException.orThrow(rest(context, plan, context.person()));
+        if (rest.now().isEmpty()) {
+            RefusedException.where(rest.waitsAt().flatMap(Plan.Step::because));
+        }
         if (effects(rest).isEmpty()) {
             throw new RefusedException(new NothingToDecide(plan.id()));
         }

@@ -1,0 +1,60 @@
+package app.euthyna.core.approval;
+
+import app.euthyna.core.order.Order;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Price;
+import app.euthyna.core.shared.Role;
+import app.euthyna.core.shared.RoleLimits;
+import java.math.BigDecimal;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * Goods for nothing: lines at no charge, of whatever kind of order. What they are worth at list price needs somebody
+ * whose limit covers it, where whoever wrote the order has a lower one (section 15).
+ *
+ * @param limits of roles
+ * @param listPrices per unit, by item
+ * @param writtenBy roles of all who wrote the order; the lowest limit of theirs counts
+ */
+public record GoodsForNothing(RoleLimits limits, Map<String, BigDecimal> listPrices, Set<Role> writtenBy) {
+
+    public static final GoodsForNothing UNLIMITED = new GoodsForNothing(RoleLimits.NONE, Map.of(), Set.of());
+
+    public GoodsForNothing {
+        listPrices = Map.copyOf(listPrices);
+        writtenBy = Set.copyOf(writtenBy);
+    }
+
+    /** What an order gives away, at list price. */
+    Money value(Order order) {
+        return order.lines().stream()
+                .filter(line -> line.kind().isBilled() && line.price().isFree())
+                .map(line -> new Price(listPrices.getOrDefault(line.item(), BigDecimal.ZERO), BigDecimal.ZERO)
+                        .net(line.quantity(), order.currency()))
+                .reduce(Money.zero(order.currency()), Money::plus);
+    }
+
+    /** The lowest level whose limit covers what the order gives away; empty where its writers' limits do. */
+    Optional<Approving.Ask> asks(Order order) {
+        var value = value(order);
+        return writtenBy.stream()
+                .flatMap(role -> limits.of(role).stream())
+                .min(Comparator.naturalOrder())
+                .filter(limit -> value.compareTo(limit) > 0)
+                .map(limit -> new Approving.Ask(
+                        covering(value), "goods for nothing are %s at list price, above %s".formatted(value, limit)));
+    }
+
+    private Level covering(Money value) {
+        return Arrays.stream(Level.values())
+                .filter(level -> limits.of(level.roles().get(0))
+                        .filter(limit -> value.compareTo(limit) > 0)
+                        .isEmpty())
+                .findFirst()
+                .orElse(Level.LEAD);
+    }
+}

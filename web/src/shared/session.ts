@@ -26,6 +26,7 @@ const MAY = {
   moveGoods: ['WAREHOUSE', ...DAY],
   bill: ['RECEIVABLES', ...DAY],
   rule: ['LEAD', 'ADMIN'],
+  print: ['CLERK', 'WAREHOUSE', 'RECEIVABLES', ...DAY],
   prove: ['AUDITOR', ...DAY],
 };
 

@@ -2,16 +2,26 @@ import { Modal } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell, tellProblem } from '../../shared/ui';
 
 export type Paper = Schemas['WrittenPrint']['paper'];
 
-/** Puts documents on paper and opens their file; what was on paper before is marked as a copy. */
+/**
+ * Puts documents on paper and opens their file; what was on paper before is marked as a copy. Whoever changes nothing looks at
+ * the papers, and no copy is counted.
+ */
 export function usePrint() {
+  const { role } = useSession();
   return useMutation({
     mutationFn: async ({ paper, numbers }: { paper: Paper; numbers: string[] }) => {
       // opened before the answer is there, or the browser takes it for an advertisement
       const page = window.open('', '_blank');
+      if (!may(role, 'print')) {
+        const asked = numbers.map((number) => `number=${encodeURIComponent(number)}`).join('&');
+        if (page) page.location.href = `/api/papers/${paper}?${asked}`;
+        return { sheets: [] };
+      }
       try {
         const print = await answer(client.POST('/api/prints', { body: { paper, numbers }, ...once() }));
         if (page) page.location.href = `/api/prints/${print.id}/pdf`;
@@ -60,6 +70,7 @@ export function PrintButton({
 
 /** Sends a document to its customer with the file attached: it goes to the Outbox. */
 export function MailButton({ paper, number, plain }: { paper: Paper; number: string; plain?: boolean }) {
+  const { role } = useSession();
   const [open, setOpen] = useState(false);
   const [to, setTo] = useState('');
   const mail = useMutation({
@@ -70,6 +81,7 @@ export function MailButton({ paper, number, plain }: { paper: Paper; number: str
       setOpen(false);
     },
   });
+  if (!may(role, 'print')) return null;
   return (
     <>
       <button className={plain ? 'plain' : 'button'} onClick={() => setOpen(true)}>
@@ -83,8 +95,9 @@ export function MailButton({ paper, number, plain }: { paper: Paper; number: str
               if (!mail.isPending) mail.mutate();
             }}
           >
-            <div className="field" style={{ margin: '12px 0' }}>
-              <label htmlFor="mail-to">To (empty: the customer's address)</label>
+            {!may(role, 'decide') && <p>It goes to the address in the customer’s record.</p>}
+            <div className="field" style={{ margin: '12px 0' }} hidden={!may(role, 'decide')}>
+              <label htmlFor="mail-to">To (empty: the customer’s address)</label>
               <input
                 id="mail-to"
                 data-autofocus

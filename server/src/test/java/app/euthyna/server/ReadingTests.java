@@ -4,14 +4,19 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.Reading;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.UUID;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
 
 /** Reading follows roles (section 15 of the domain reference): role × address × kind of figure. */
 class ReadingTests extends OnServer {
@@ -133,6 +138,175 @@ class ReadingTests extends OnServer {
         });
         assertThat(auditor.get("/api/items/" + item + "/sheet").body().toString())
                 .contains("4.1357", "7.3391");
+    }
+
+    private static String words(byte[] pdf) throws IOException {
+        try (var document = Loader.loadPDF(pdf)) {
+            return new PDFTextStripper().getText(document);
+        }
+    }
+
+    /** Papers with prices are for those who read prices; looking at one counts no copy, and an auditor only looks. */
+    @Test
+    void papersAreForThoseWhoReadWhatStandsOnThem() throws Exception {
+        var order = cleared(3);
+        var dispatch = gone(order);
+        var invoice = billed(order).text("number");
+        var papers = Map.of(
+                "INVOICE", invoice, "ORDER_CONFIRMATION", order, "PACKING_SLIP", dispatch, "STATEMENT", customer);
+        for (var paper : papers.entrySet()) {
+            for (var one : everybody().entrySet()) {
+                var reads = one.getKey() != Role.ADMIN
+                        && (one.getKey() != Role.WAREHOUSE || paper.getKey().equals("PACKING_SLIP"));
+                var looked = one.getValue().file("/api/papers/" + paper.getKey() + "?number=" + paper.getValue());
+                assertThat(looked.length > 0)
+                        .as(one.getKey() + " looks at " + paper)
+                        .isEqualTo(reads);
+                assertThat(one.getValue()
+                                .post(
+                                        "/api/prints",
+                                        "{\"paper\":\"%s\",\"numbers\":[\"%s\"]}"
+                                                .formatted(paper.getKey(), paper.getValue()))
+                                .status())
+                        .as(one.getKey() + " prints " + paper)
+                        .isEqualTo(reads && one.getKey() != Role.AUDITOR ? 200 : 403);
+                if (reads) {
+                    assertThat(words(looked)).contains("For inspection only").doesNotContain("Copy");
+                }
+            }
+        }
+        var printed =
+                receivables.post("/api/prints", "{\"paper\":\"INVOICE\",\"numbers\":[\"%s\"]}".formatted(invoice));
+        var file = "/api/prints/" + printed.text("id") + "/pdf";
+        assertThat(warehouse.file(file)).isEmpty();
+        assertThat(words(clerk.file(file))).contains("36.30");
+        assertThat(words(warehouse.file("/api/papers/PACKING_SLIP?number=" + dispatch)))
+                .contains("I-")
+                .doesNotContain("36.30", "30.00", "10.00");
+    }
+
+    /** To the address of the record by whoever reads the paper, to another by a controller, and the history says so. */
+    @Test
+    void mailGoesToTheAddressOfTheRecord() {
+        jdbc.sql("update customer set email = 'orders@harbour.example' where code = ?")
+                .param(customer)
+                .update();
+        var order = cleared(3);
+        var dispatch = gone(order);
+        var invoice = billed(order).text("number");
+        var mail = "{\"paper\":\"%s\",\"number\":\"%s\"%s}";
+        var elsewhere = ",\"to\":\"me@elsewhere.example\"";
+        assertThat(warehouse
+                        .post("/api/mails", mail.formatted("STATEMENT", customer, ""))
+                        .code())
+                .isEqualTo("not-authorised");
+        assertThat(warehouse
+                        .post("/api/mails", mail.formatted("PACKING_SLIP", dispatch, ""))
+                        .status())
+                .isEqualTo(200);
+        assertThat(receivables
+                        .post("/api/mails", mail.formatted("INVOICE", invoice, ""))
+                        .status())
+                .isEqualTo(200);
+        assertThat(receivables
+                        .post("/api/mails", mail.formatted("INVOICE", invoice, ",\"to\":\"Orders@Harbour.example\""))
+                        .status())
+                .isEqualTo(200);
+        for (var role : List.of(clerk, warehouse, receivables)) {
+            assertThat(role.post("/api/mails", mail.formatted("PACKING_SLIP", dispatch, elsewhere))
+                            .code())
+                    .isEqualTo("not-authorised");
+        }
+        assertThat(controller
+                        .post("/api/mails", mail.formatted("INVOICE", invoice, elsewhere))
+                        .status())
+                .isEqualTo(200);
+        assertThat(controller.get("/api/review/" + order).body().get("history").toString())
+                .contains("nvoice " + invoice + " was mailed to me@elsewhere.example");
+    }
+
+    /**
+     * Below the floor and with too thin a margin: for a clerk the finding names the line, and nothing tells the figure.
+     */
+    @Test
+    void floorsAndMarginsAreFiguresOfThoseWhoReadCosts() {
+        warehouse.post(
+                "/api/stock-counts", "{\"item\":\"%s\",\"counted\":0,\"reason\":\"a planted cost\"}".formatted(item));
+        warehouse.post(
+                "/api/stock-receipts", "{\"item\":\"%s\",\"quantity\":1000,\"unitCost\":4.1357}".formatted(item));
+        jdbc.sql("update item set floor_price = 7.3391 where code = ?")
+                .param(item)
+                .update();
+        var rules = (ObjectNode) lead.get("/api/rules").body();
+        rules.remove("changes");
+        ((ObjectNode) rules.get("figures")).put("minimumMargin", "37.7");
+        rules.put("reason", "for the test");
+        var before = lead.get("/api/rules").body();
+        publish(rules);
+        try {
+            var body =
+                    "{\"customer\":\"%s\",\"po\":\"F-1\",\"lines\":[{\"item\":\"%s\",\"quantity\":5,\"price\":5.50}]}"
+                            .formatted(customer, item);
+            var order = clerk.post("/api/orders", body).text("number");
+            assertThat(clerk.get("/api/orders/" + order).text("state")).isEqualTo("HELD");
+            var secrets = List.of("7.3391", "7.34", "4.1357", "4.14", "24.8", "1.8391", "37.7");
+            var told = "{\"customer\":\"%s\",\"lines\":[{\"item\":\"%s\",\"quantity\":5,\"price\":5.50}]}"
+                    .formatted(customer, item);
+            for (var rest : List.of(clerk, receivables)) {
+                for (var path : List.of(
+                        "/api/review/" + order,
+                        "/api/review",
+                        "/api/review/" + order + "/remedies",
+                        "/api/trails/ORDER/" + order)) {
+                    assertThat(rest.get(path).body().toString())
+                            .as(rest.role() + " reads " + path)
+                            .doesNotContain(secrets);
+                }
+            }
+            assertThat(clerk.post("/api/dry-runs", told).body().toString()).doesNotContain(secrets);
+            assertThat(clerk.get("/api/review/" + order).text("sentence"))
+                    .contains("line 1: below floor price", "line 1: margin too low");
+            assertThat(controller.get("/api/review/" + order).body().toString()).contains("7.3391", "24.8", "37.7");
+            assertThat(controller
+                            .get("/api/review/" + order + "/remedies")
+                            .body()
+                            .toString())
+                    .contains("7.3391");
+            assertThat(clerk.post(
+                                    "/api/clearing-previews",
+                                    "{\"orders\":[{\"number\":\"%s\",\"version\":0}],\"reason\":\"r\"}"
+                                            .formatted(order))
+                            .code())
+                    .isEqualTo("not-authorised");
+        } finally {
+            var after = (ObjectNode) before;
+            after.remove("changes");
+            after.put("version", lead.get("/api/rules").body().get("version").asLong());
+            after.put("reason", "as before");
+            publish(after);
+        }
+    }
+
+    private void publish(ObjectNode rules) {
+        assertThat(lead.send(
+                                "PUT",
+                                "/api/rules",
+                                rules.toString(),
+                                UUID.randomUUID().toString())
+                        .status())
+                .isEqualTo(200);
+    }
+
+    /** What is written on a document is for those who may read it. */
+    @Test
+    void theWarehouseWritesNothingOnOrders() {
+        var order = cleared(3);
+        assertThat(warehouse
+                        .post("/api/orders/" + order + "/notes", "{\"text\":\"what is this\"}")
+                        .code())
+                .isEqualTo("not-authorised");
+        assertThat(warehouse.get("/api/orders/" + order + "/attachments").code())
+                .isEqualTo("not-authorised");
     }
 
     /** Messages to somebody else are not the warehouse's to read. */

@@ -72,6 +72,19 @@ record Rest(MockMvc mvc, String username, String role) {
                 .getContentAsByteArray();
     }
 
+    /** A file as it comes, or the status where none does. */
+    byte[] file(String path) {
+        try {
+            var response = mvc.perform(
+                            MockMvcRequestBuilders.get(path).with(user(username).roles(role)))
+                    .andReturn()
+                    .getResponse();
+            return response.getStatus() == 200 ? response.getContentAsByteArray() : new byte[0];
+        } catch (Exception broken) {
+            throw new IllegalStateException(broken);
+        }
+    }
+
     private Answer exchange(AbstractMockHttpServletRequestBuilder<?> request) {
         try {
             var done = mvc.perform(request.with(user(username).roles(role)).with(csrf()))

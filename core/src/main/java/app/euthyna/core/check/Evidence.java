@@ -30,6 +30,35 @@ public sealed interface Evidence {
     /** Whether this is worse than what was waived, so that the waiver no longer covers it (section 4). */
     boolean isWorseThan(Evidence waived);
 
+    /** The same for those who may not read floor prices, costs and margins: it names only the lines (section 15). */
+    default Evidence withoutCosts() {
+        return this;
+    }
+
+    /** Lines that a check found something on, without the figures. It is only shown, never kept. */
+    record LinesNamed(Check check, String brief, List<NamedLine> lines) implements Evidence {
+
+        public record NamedLine(int line, String item, String description) {}
+
+        public LinesNamed {
+            lines = List.copyOf(lines);
+        }
+
+        @Override
+        public String sentence() {
+            return "%s %s: %s"
+                    .formatted(
+                            lines.size() == 1 ? "line" : "lines",
+                            lines.stream().map(l -> String.valueOf(l.line())).collect(Collectors.joining(", ")),
+                            brief);
+        }
+
+        @Override
+        public boolean isWorseThan(Evidence waived) {
+            throw new UnsupportedOperationException("only shown: " + this);
+        }
+    }
+
     /**
      * Exposure = unpaid + dispatched, not invoiced + cleared, not dispatched + this order − unapplied; it is above the
      * limit.
@@ -167,6 +196,20 @@ public sealed interface Evidence {
                                                     l.role().words(),
                                                     Figures.plain(l.most()))))
                     .collect(Collectors.joining("; "));
+        }
+
+        @Override
+        public Evidence withoutCosts() {
+            return new LinesNamed(
+                    check(),
+                    brief(),
+                    Stream.concat(
+                                    lines.stream()
+                                            .map(l -> new LinesNamed.NamedLine(l.line(), l.item(), l.description())),
+                                    discounts.stream()
+                                            .map(l -> new LinesNamed.NamedLine(l.line(), l.item(), l.description())))
+                            .distinct()
+                            .toList());
         }
 
         @Override
@@ -458,7 +501,17 @@ public sealed interface Evidence {
 
         @Override
         public String brief() {
-            return "margin " + Figures.grouped(worst().marginPercent()) + " %";
+            return "margin too low";
+        }
+
+        @Override
+        public Evidence withoutCosts() {
+            return new LinesNamed(
+                    check(),
+                    brief(),
+                    lines.stream()
+                            .map(l -> new LinesNamed.NamedLine(l.line(), l.item(), l.description()))
+                            .toList());
         }
 
         private MarginLine worst() {

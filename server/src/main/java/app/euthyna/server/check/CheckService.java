@@ -19,6 +19,7 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Locks;
+import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
 import java.util.List;
 import java.util.Optional;
@@ -115,7 +116,10 @@ public class CheckService {
         writer.write(context, effects);
     }
 
-    /** What would clear an order's open findings. */
+    /**
+     * What would clear an order's open findings. A price that would is not offered to those who may not read floor
+     * prices and costs: it tells them.
+     */
     @Transactional(readOnly = true)
     public List<Remedy> remedies(CommandContext context, String number) {
         var chain = chains.chain(number);
@@ -125,11 +129,18 @@ public class CheckService {
             return List.of();
         }
         return Remedies.of(
-                chain,
-                checkContexts.of(chain.order(), context.today()),
-                findings.of(number),
-                changed -> checkContexts.of(changed, context.today()));
+                        chain,
+                        checkContexts.of(chain.order(), context.today()),
+                        findings.of(number),
+                        changed -> checkContexts.of(changed, context.today()))
+                .stream()
+                .filter(remedy -> ReadBy.Group.COSTS.isRead(context.person().role())
+                        || remedy.kind() != Remedy.Kind.PRICE
+                        || !COSTS_TOLD.contains(remedy.check()))
+                .toList();
     }
+
+    private static final Set<Check> COSTS_TOLD = Set.of(Check.PRICE_FLOOR, Check.MARGIN);
 
     /** Changes an order as one of its remedies says. Money is for billing to record. */
     @Transactional(propagation = Propagation.MANDATORY)

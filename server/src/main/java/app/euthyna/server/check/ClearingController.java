@@ -82,14 +82,14 @@ class ClearingController {
             @NotBlank String fingerprint) {}
 
     /** What clearing orders in a sequence would do. A question, not a command: it keeps nothing and needs no key. */
-    @Permissions.Propose
+    @Permissions.Decide
     @PostMapping("/clearing-previews")
     ClearingService.Sequence preview(@Valid @RequestBody AskedSequence request) {
         return clearing.preview(request.in(commands.context()), request.asked());
     }
 
     /** Clears orders in a sequence, as the preview with the fingerprint showed. */
-    @Permissions.Propose
+    @Permissions.Decide
     @PostMapping("/clearings")
     ClearingService.Sequence clear(@Valid @RequestBody AskedClearing request, HttpServletRequest http) {
         return commands.run(
@@ -138,7 +138,9 @@ class ClearingController {
                 remedy.rest().map(order -> orders.simulated(order).lines()).orElse(List.of()),
                 remedy.amount().map(amount -> amount.amount()).orElse(null),
                 remedy.clears(),
-                remedy.leftOpen().stream().map(f -> f.evidence().brief()).toList());
+                remedy.leftOpen().stream()
+                        .map(f -> ReviewViews.shown(f).brief())
+                        .toList());
     }
 
     /** Changes an order as a remedy says. */

@@ -9,6 +9,7 @@ import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Price;
 import app.euthyna.server.order.OrderView;
+import app.euthyna.server.platform.ReadBy;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
@@ -143,7 +144,7 @@ final class ReviewViews {
         BigDecimal result = null;
         BigDecimal limit = null;
         BigDecimal excess = null;
-        var evidence = finding.evidence();
+        var evidence = shown(finding);
         if (evidence instanceof Evidence.OverLimit over) {
             terms = terms(over.position(), Optional.of(over.thisOrder()));
             result = over.exposure().amount();
@@ -190,6 +191,10 @@ final class ReviewViews {
                                                             Figures.plain(l.given()),
                                                             l.role().words(),
                                                             Figures.plain(l.most())))))
+                    .toList();
+        } else if (evidence instanceof Evidence.LinesNamed named) {
+            lines = named.lines().stream()
+                    .map(l -> new LineFact(l.line(), l.item(), l.description(), named.brief()))
                     .toList();
         } else if (evidence instanceof Evidence.ThinMargin thin) {
             lines = thin.lines().stream()
@@ -270,6 +275,13 @@ final class ReviewViews {
                 matches,
                 lines,
                 facts);
+    }
+
+    /** What whoever is signed in may read of a finding. */
+    static Evidence shown(Finding finding) {
+        return ReadBy.Group.COSTS.isRead()
+                ? finding.evidence()
+                : finding.evidence().withoutCosts();
     }
 
     /** The robust score with its figures. */
@@ -377,7 +389,7 @@ final class ReviewViews {
     private static String joined(List<Finding> findings, boolean stops) {
         return findings.stream()
                 .filter(f -> f.isOpen() && f.holds() == stops)
-                .map(f -> f.evidence().sentence())
+                .map(f -> shown(f).sentence())
                 .collect(Collectors.joining("; and "));
     }
 

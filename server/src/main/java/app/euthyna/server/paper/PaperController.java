@@ -81,7 +81,7 @@ class PaperController {
     /** Under which number the file is kept, and what is a copy in it. */
     record PrintView(long id, List<PrintedView> sheets) {}
 
-    @Permissions.Read
+    @Permissions.Propose
     @PostMapping("/prints")
     PrintView print(@Valid @RequestBody WrittenPrint request, HttpServletRequest http) {
         return commands.run(http, request, PrintView.class, context -> {
@@ -97,10 +97,22 @@ class PaperController {
     /** The file of what was put on paper together. */
     @GetMapping(path = "/prints/{id}/pdf", produces = MediaType.APPLICATION_PDF_VALUE)
     ResponseEntity<byte[]> pdf(@PathVariable long id) {
+        return file("print-" + id, printing.file(id, commands.context().person()));
+    }
+
+    /** Documents as they would be on paper, to be looked at: nothing is printed, and no copy is counted. */
+    @GetMapping(path = "/papers/{paper}", produces = MediaType.APPLICATION_PDF_VALUE)
+    ResponseEntity<byte[]> look(
+            @PathVariable Paper paper,
+            @RequestParam @NotEmpty @Size(max = 500) List<@NotBlank @Size(max = 60) String> number) {
+        return file("papers", printing.look(commands.context(), paper, number));
+    }
+
+    private static ResponseEntity<byte[]> file(String name, byte[] pdf) {
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_PDF)
-                .header(HttpHeaders.CONTENT_DISPOSITION, "inline; filename=\"print-" + id + ".pdf\"")
-                .body(printing.file(id));
+                .header(HttpHeaders.CONTENT_DISPOSITION, "inline; filename=\"" + name + ".pdf\"")
+                .body(pdf);
     }
 
     record WrittenMail(
@@ -110,7 +122,10 @@ class PaperController {
 
     record MailedView(long message) {}
 
-    /** Sends a document with its file attached; it goes to the Outbox. */
+    /**
+     * Sends a document with its file attached; it goes to the Outbox. Another address than the customer's record holds
+     * is for a controller or the finance lead, and stays in the history.
+     */
     @Permissions.Propose
     @PostMapping("/mails")
     MailedView mail(@Valid @RequestBody WrittenMail request, HttpServletRequest http) {

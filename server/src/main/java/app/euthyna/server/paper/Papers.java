@@ -12,6 +12,7 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Price;
+import app.euthyna.core.shared.Role;
 import app.euthyna.core.shared.Vat;
 import app.euthyna.server.billing.InvoiceReminders;
 import app.euthyna.server.billing.Statements;
@@ -25,8 +26,10 @@ import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -56,7 +59,23 @@ public class Papers {
         public String title() {
             return title;
         }
+
+        /** Whoever may have it before them: slips name goods and quantities, all other papers prices (section 15). */
+        void readBy(Role role) {
+            var goods = this == PACKING_SLIP || this == RETURN_SLIP;
+            if (role == Role.ADMIN || (role == Role.WAREHOUSE && !goods)) {
+                throw new RefusedException(new CommonRefusal.NotAuthorised(
+                        "read a paper of this kind (%s)".formatted(title.toLowerCase(Locale.ROOT)),
+                        role,
+                        Arrays.stream(Role.values())
+                                .filter(r -> r != Role.ADMIN && (goods || r != Role.WAREHOUSE))
+                                .toList()));
+            }
+        }
     }
+
+    /** Instead of a number of copies: a paper that is only looked at, and counts as none. */
+    static final int FOR_INSPECTION = -1;
 
     private static final List<String> REMINDERS = List.of("", "Reminder", "Second reminder", "Final reminder");
     private static final List<String> WORDS = List.of("", """
@@ -102,7 +121,7 @@ public class Papers {
      * The paper of a document, as XHTML.
      *
      * @param number of the document; of a statement {@code CUSTOMER} or {@code CUSTOMER|from|to}
-     * @param copy zero for the original
+     * @param copy zero for the original, or {@link #FOR_INSPECTION}
      */
     String of(Paper paper, String number, int copy, LocalDate today) {
         var html = new Html();
@@ -168,8 +187,8 @@ public class Papers {
                         to.country(),
                         to.vatId().isBlank() ? "" : "VAT id " + to.vatId()));
         html.element("h1", "", title);
-        if (copy > 0) {
-            html.element("div", "mark", "Copy " + copy);
+        if (copy != 0) {
+            html.element("div", "mark", copy == FOR_INSPECTION ? "For inspection only" : "Copy " + copy);
         }
         if (!mark.isBlank()) {
             html.element("div", "mark", mark);

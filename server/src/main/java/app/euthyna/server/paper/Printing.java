@@ -2,9 +2,12 @@ package app.euthyna.server.paper;
 
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Figures;
+import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
+import app.euthyna.core.shared.Role;
 import app.euthyna.server.batch.BatchWork;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.billing.InvoiceReminders;
@@ -12,12 +15,16 @@ import app.euthyna.server.outbox.Outbox;
 import app.euthyna.server.paper.Papers.Paper;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.DocumentOrders;
+import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Service;
@@ -37,6 +44,8 @@ class Printing implements BatchWork {
     private final InvoiceReminders reminders;
     private final Company company;
     private final Clock clock;
+    private final History history;
+    private final DocumentOrders documentOrders;
 
     Printing(
             JdbcClient jdbc,
@@ -45,7 +54,11 @@ class Printing implements BatchWork {
             Outbox outbox,
             InvoiceReminders reminders,
             Company company,
-            Clock clock) {
+            Clock clock,
+            History history,
+            DocumentOrders documentOrders) {
+        this.history = history;
+        this.documentOrders = documentOrders;
         this.jdbc = jdbc;
         this.papers = papers;
         this.pdf = pdf;
@@ -87,6 +100,7 @@ class Printing implements BatchWork {
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public long print(CommandContext context, Paper paper, List<String> numbers) {
+        paper.readBy(context.person().role());
         var key = new GeneratedKeyHolder();
         jdbc.sql("insert into print_run (paper, printed_at, printed_by) values (?, ?, ?)")
                 .params(
@@ -120,9 +134,9 @@ class Printing implements BatchWork {
         return sheets;
     }
 
-    /** The file of all that was put on paper together. */
+    /** The file of all that was put on paper together, for somebody to read. */
     @Transactional(readOnly = true)
-    public byte[] file(long run) {
+    public byte[] file(long run, Person reader) {
         var on = jdbc.sql("select printed_at from print_run where id = ?")
                 .param(run)
                 .query(Timestamp.class)
@@ -130,6 +144,22 @@ class Printing implements BatchWork {
                 .map(at -> LocalDate.ofInstant(at.toInstant(), clock.getZone()))
                 .orElse(LocalDate.now(clock));
         var sheets = sheets(run);
+        sheets.forEach(sheet -> sheet.paper().readBy(reader.role()));
+        return file(sheets, on);
+    }
+
+    /** Documents as they would be on paper; nothing is noted. */
+    @Transactional(readOnly = true)
+    public byte[] look(CommandContext context, Paper paper, List<String> numbers) {
+        paper.readBy(context.person().role());
+        return file(
+                numbers.stream()
+                        .map(number -> new Sheet(paper, number, Papers.FOR_INSPECTION))
+                        .toList(),
+                context.today());
+    }
+
+    private byte[] file(List<Sheet> sheets, LocalDate on) {
         var title = sheets.size() == 1
                 ? sheets.get(0).paper().title() + " " + sheets.get(0).number()
                 : sheets.get(0).paper().title() + ", " + sheets.size() + " documents";
@@ -144,7 +174,11 @@ class Printing implements BatchWork {
     @Transactional(propagation = Propagation.MANDATORY)
     public long mail(CommandContext context, Paper paper, String number, String to) {
         var customer = customerOf(paper, number);
+        paper.readBy(context.person().role());
         var address = to.isBlank() ? address(customer) : to;
+        if (!kept(customer).equalsIgnoreCase(address)) {
+            toAnother(context, paper, number, address);
+        }
         var sender = company.facts().name();
         var shown = paper == Paper.STATEMENT ? "of " + customer : number;
         return send(
@@ -153,8 +187,7 @@ class Printing implements BatchWork {
                 number,
                 address,
                 "%s %s of %s".formatted(paper.title(), shown, sender),
-                "Please find attached our %s.\n\n%s"
-                        .formatted(paper.title().toLowerCase(java.util.Locale.ROOT), sender),
+                "Please find attached our %s.\n\n%s".formatted(paper.title().toLowerCase(Locale.ROOT), sender),
                 customer);
     }
 
@@ -167,14 +200,7 @@ class Printing implements BatchWork {
             String body,
             String customer) {
         var run = print(context, paper, List.of(number));
-        var kind = switch (paper) {
-            case ORDER_CONFIRMATION -> "ORDER";
-            case PACKING_SLIP -> "DISPATCH";
-            case INVOICE -> "INVOICE";
-            case CREDIT_NOTE -> "CREDIT_NOTE";
-            case RETURN_SLIP -> "RETURN";
-            case STATEMENT, REMINDER -> "CUSTOMER";
-        };
+        var kind = documentOf(paper).map(Enum::name).orElse("CUSTOMER");
         var about = kind.equals("CUSTOMER") ? customer : number;
         return outbox.send(
                 context.person().username(),
@@ -183,15 +209,49 @@ class Printing implements BatchWork {
                 body,
                 kind,
                 about,
-                paper.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-') + "-" + about + ".pdf",
-                file(run));
+                paper.name().toLowerCase(Locale.ROOT).replace('_', '-') + "-" + about + ".pdf",
+                file(run, context.person()));
     }
 
-    private String address(String customer) {
-        var address = jdbc.sql("select email from customer where code = ?")
+    /** An address that the customer's record does not hold. */
+    private void toAnother(CommandContext context, Paper paper, String number, String address) {
+        if (!context.person().decides()) {
+            throw new RefusedException(new CommonRefusal.NotAuthorised(
+                    "mail to an address that is not in the customer's record",
+                    context.person().role(),
+                    List.of(Role.CONTROLLER, Role.LEAD)));
+        }
+        documentOf(paper)
+                .ifPresent(kind -> history.note(
+                        context,
+                        documentOrders.of(kind, number),
+                        kind,
+                        number,
+                        "mailed",
+                        "%s %s was mailed to %s".formatted(paper.title().toLowerCase(Locale.ROOT), number, address)));
+    }
+
+    /** What a paper is of; empty where it is of a customer. */
+    private static Optional<DocumentKind> documentOf(Paper paper) {
+        return switch (paper) {
+            case ORDER_CONFIRMATION -> Optional.of(DocumentKind.ORDER);
+            case PACKING_SLIP -> Optional.of(DocumentKind.DISPATCH);
+            case INVOICE -> Optional.of(DocumentKind.INVOICE);
+            case CREDIT_NOTE -> Optional.of(DocumentKind.CREDIT_NOTE);
+            case RETURN_SLIP -> Optional.of(DocumentKind.RETURN);
+            case STATEMENT, REMINDER -> Optional.empty();
+        };
+    }
+
+    private String kept(String customer) {
+        return jdbc.sql("select email from customer where code = ?")
                 .param(customer)
                 .query(String.class)
                 .single();
+    }
+
+    private String address(String customer) {
+        var address = kept(customer);
         if (address.isBlank()) {
             throw new RefusedException(new NoAddress(customer));
         }
@@ -235,7 +295,7 @@ class Printing implements BatchWork {
                 .query(String.class)
                 .optional()
                 .orElseThrow(() -> new RefusedException(
-                        new CommonRefusal.NotFound(paper.title().toLowerCase(java.util.Locale.ROOT) + " of", number)));
+                        new CommonRefusal.NotFound(paper.title().toLowerCase(Locale.ROOT) + " of", number)));
     }
 
     /** A customer that is to be reminded, as one of many. */

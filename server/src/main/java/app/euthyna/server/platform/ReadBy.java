@@ -44,7 +44,7 @@ public @interface ReadBy {
         }
 
         /** Whether whoever is signed in may; what the server writes for itself is whole. */
-        boolean isRead() {
+        public boolean isRead() {
             var role = Reading.role();
             return role == null || isRead(role);
         }

@@ -7,6 +7,7 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.springframework.http.server.PathContainer;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.web.servlet.HandlerInterceptor;
@@ -70,7 +71,9 @@ public final class Reading implements HandlerInterceptor {
             Rule.of("/api/unexpected-goods/**", BUSINESS),
             Rule.of("/api/batches/**", BUSINESS),
             Rule.of("/api/prints/{id}/pdf", BUSINESS),
+            Rule.of("/api/papers/{paper}", BUSINESS),
             Rule.of("/api/find", BUSINESS),
+            Rule.of("/api/orders/{number}/attachments/**", SELLING),
             Rule.of("/api/{owner}/{number}/attachments/**", BUSINESS),
             // selling prices, values, money
             Rule.of("/api/orders/**", SELLING),
@@ -95,11 +98,25 @@ public final class Reading implements HandlerInterceptor {
             Rule.of("/api/demo/bank-statement", BOOKS),
             Rule.of("/api/proofs/**", BOOKS));
 
+    /** What is written there is for those who may read it there; elsewhere the commands name their roles alone. */
+    private static final List<PathPattern> WRITTEN_BY_READERS = Stream.of("/api/orders/**", "/api/unwind/**")
+            .map(PathPatternParser.defaultInstance::parse)
+            .toList();
+
+    private static boolean isRead(HttpServletRequest request) {
+        return switch (request.getMethod()) {
+            case "GET", "HEAD" -> true;
+            default -> {
+                var path = PathContainer.parsePath(request.getRequestURI());
+                yield WRITTEN_BY_READERS.stream().anyMatch(pattern -> pattern.matches(path));
+            }
+        };
+    }
+
     @Override
     public boolean preHandle(HttpServletRequest request, HttpServletResponse response, Object handler) {
         var role = role();
-        if (role != null
-                && (request.getMethod().equals("GET") || request.getMethod().equals("HEAD"))) {
+        if (role != null && isRead(request)) {
             var may = may(request.getRequestURI());
             if (!may.contains(role)) {
                 throw new RefusedException(

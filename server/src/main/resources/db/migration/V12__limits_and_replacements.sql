@@ -6,3 +6,6 @@ create table replacement (
 );
 create index replacement_document on replacement (document_number, order_id);
 alter table replacement add constraint replacement_order_fk foreign key (order_id) references sales_order (id);
+
+-- the lists say that a margin is too low, not how low
+update finding set brief = 'margin too low' where check_code = 'margin';

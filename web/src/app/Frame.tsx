@@ -11,6 +11,7 @@ import { reads, sessionQuery, useSession } from '../shared/session';
 import { Ring, tellProblem, Waiting } from '../shared/ui';
 import { AbsenceDialog } from './Absence';
 import { Find } from './Find';
+import { OwnPasswordDialog } from './OwnPassword';
 import { SignIn } from './SignIn';
 import { startSession } from './queries';
 import { usePageTitle } from './title';
@@ -33,6 +34,7 @@ const BELOW: Place[] = [
   { to: '/items', label: 'Items', of: 'all' },
   { to: '/rules', label: 'Rules', of: 'settings' },
   { to: '/outbox', label: 'Outbox', of: 'all' },
+  { to: '/access', label: 'Access', of: 'access' },
 ];
 
 const KEYS: [string, string][] = [
@@ -67,6 +69,7 @@ function SignedIn() {
   const navigate = useGo();
   const [help, setHelp] = useState(false);
   const [away, setAway] = useState(false);
+  const [password, setPassword] = useState(false);
   usePageTitle();
   useKeys({ '?': () => setHelp(true), n: () => navigate('/orders/new') });
   return (
@@ -77,7 +80,7 @@ function SignedIn() {
         <span className="muted nowrap">{date(session.today)}</span>
         <span style={{ flex: 1 }} />
         {reads(session.role, 'books') && <Seal />}
-        <UserMenu onKeys={() => setHelp(true)} onAway={() => setAway(true)} />
+        <UserMenu onKeys={() => setHelp(true)} onAway={() => setAway(true)} onPassword={() => setPassword(true)} />
       </header>
       <nav className="frame-places" aria-label="Places">
         {PLACES.filter((place) => reads(session.role, place.of)).map((place) => (
@@ -101,6 +104,7 @@ function SignedIn() {
       <main className="frame-body">
         <Outlet />
       </main>
+      {password && <OwnPasswordDialog onClose={() => setPassword(false)} />}
       {away && <AbsenceDialog onClose={() => setAway(false)} />}
       <Modal opened={help} onClose={() => setHelp(false)} title={<b>Keys</b>}>
         {KEYS.map(([key, what]) => (
@@ -137,7 +141,7 @@ function Seal() {
   );
 }
 
-function UserMenu({ onKeys, onAway }: { onKeys: () => void; onAway: () => void }) {
+function UserMenu({ onKeys, onAway, onPassword }: { onKeys: () => void; onAway: () => void; onPassword: () => void }) {
   const session = useSession();
   const { setColorScheme } = useMantineColorScheme();
   const navigate = useGo();
@@ -166,6 +170,7 @@ function UserMenu({ onKeys, onAway }: { onKeys: () => void; onAway: () => void }
         <Menu.Item onClick={() => setColorScheme('auto')}>System setting</Menu.Item>
         <Menu.Divider />
         <Menu.Item onClick={onAway}>While you are away</Menu.Item>
+        <Menu.Item onClick={onPassword}>Change your password</Menu.Item>
         <Menu.Item onClick={onKeys}>Keys</Menu.Item>
         <Menu.Item onClick={signOut}>Sign out</Menu.Item>
       </Menu.Dropdown>

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { createBrowserRouter, Navigate } from 'react-router';
+import { AccessPage } from '../features/access';
 import { AgreementEntryPage, AgreementListPage, AgreementPage } from '../features/agreement';
 import { BatchListPage, BatchPage } from '../features/batch';
 import { BillingPage, CorrectPage, CreditNotePage, DepositPage, InvoicePage, PaymentPage } from '../features/billing';
@@ -68,6 +69,7 @@ export const router = createBrowserRouter([
       page('rules/:tab?', <RulesPage />, 'Rules :tab'),
       page('batches', <BatchListPage />, 'Bulk logs'),
       page('batches/:id', <BatchPage />, 'Bulk log :id'),
+      page('access/:tab?', <AccessPage />, 'Users and access :tab'),
       page('outbox', <OutboxPage />, 'Outbox'),
       page('*', <Empty>This page does not exist.</Empty>, 'Page not found'),
     ],

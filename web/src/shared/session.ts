@@ -26,6 +26,7 @@ const MAY = {
   moveGoods: ['WAREHOUSE', ...DAY],
   bill: ['RECEIVABLES', ...DAY],
   rule: ['LEAD', 'ADMIN'],
+  keepUsers: ['ADMIN'],
   print: ['CLERK', 'WAREHOUSE', 'RECEIVABLES', ...DAY],
   prove: ['AUDITOR', ...DAY],
 };
@@ -36,6 +37,7 @@ const READS = {
   selling: ALL.filter((role) => role !== 'ADMIN' && role !== 'WAREHOUSE'),
   settings: ALL.filter((role) => role !== 'WAREHOUSE'),
   books: ['RECEIVABLES', 'CONTROLLER', 'LEAD', 'AUDITOR'],
+  access: ['LEAD', 'AUDITOR', 'ADMIN'],
   all: ALL,
 };
 

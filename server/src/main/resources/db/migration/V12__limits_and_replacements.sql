@@ -9,3 +9,7 @@ alter table replacement add constraint replacement_order_fk foreign key (order_i
 
 -- the lists say that a margin is too low, not how low
 update finding set brief = 'margin too low' where check_code = 'margin';
+
+-- the log of users, newest first
+create index sign_in_at on sign_in (at);
+create index user_change_at on user_change (at);

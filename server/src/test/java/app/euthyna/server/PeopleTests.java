@@ -4,7 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
 
+import java.sql.Timestamp;
+import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.UUID;
 import org.junit.jupiter.api.Test;
@@ -146,6 +149,67 @@ class PeopleTests extends OnServer {
             }
         }
         assertThat(standsInFor).containsExactlyInAnyOrder(away.get(0), away.get(1));
+    }
+
+    /** Decide and write, record and refund: told of whoever holds both, by role or for somebody who is away. */
+    @Test
+    void combinationsThatOnePersonShouldNotHoldAreTold() {
+        var clerk = user();
+        var money = user();
+        put("/api/users/" + money + "/role", "{\"role\":\"RECEIVABLES\"}");
+        var controller = user();
+        put("/api/users/" + controller + "/role", "{\"role\":\"CONTROLLER\"}");
+        assertThat(together(clerk)).isEmpty();
+        assertThat(together(money)).containsExactly("records money and refunds money");
+        assertThat(together(controller))
+                .containsExactly("writes orders and decides on orders", "records money and refunds money");
+        jdbc.sql("insert into deputy (of_user, deputy, away_from, away_until) values (?, ?, ?, ?)")
+                .params(controller, clerk, realToday(), realToday().plusDays(1))
+                .update();
+        assertThat(together(clerk)).hasSize(2);
+        assertThat(put("/api/users/" + clerk + "/role", "{\"role\":\"ADMIN\"}")).isEqualTo(200);
+        assertThat(together(clerk)).contains("keeps users and works with documents");
+    }
+
+    private List<String> together(String username) {
+        for (var one : auditor.get("/api/users/access").body()) {
+            if (one.get("username").asString().equals(username)) {
+                assertThat(one.get("since").isNull()).isFalse();
+                return one.get("together")
+                        .valueStream()
+                        .map(combination -> combination.asString())
+                        .toList();
+            }
+        }
+        throw new AssertionError(username + " is not in the access list");
+    }
+
+    /** Page by page, each line once, the newest first. */
+    @Test
+    void theLogIsReadInPages() {
+        for (int at = 0; at < 120; at++) {
+            jdbc.sql("insert into user_change (username, at, changed_by, what) values (?, ?, 'admin', 'paged')")
+                    .params("page-" + at, Timestamp.from(Instant.now().minusSeconds(at)))
+                    .update();
+        }
+        var seen = new ArrayList<String>();
+        var moments = new ArrayList<String>();
+        String next = "";
+        do {
+            var page = auditor.get("/api/users/log" + (next.isEmpty() ? "" : "?after=" + next))
+                    .body();
+            assertThat(page.get("rows").size()).isLessThanOrEqualTo(100);
+            page.get("rows").forEach(line -> {
+                moments.add(line.get("at").asString());
+                if (line.get("what").asString().equals("paged")) {
+                    seen.add(line.get("username").asString());
+                }
+            });
+            next = page.path("next").asString("");
+        } while (!next.isEmpty());
+        assertThat(seen).hasSize(120).doesNotHaveDuplicates().startsWith("page-0");
+        assertThat(moments).isSortedAccordingTo(Comparator.reverseOrder());
+        assertThat(auditor.get("/api/users/log?after=aaa").code()).isEqualTo("incomplete");
     }
 
     private int put(String path, String body) {

@@ -2,6 +2,7 @@ package app.euthyna.server.people;
 
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.ReadBy;
 import jakarta.annotation.Nullable;
@@ -10,8 +11,10 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -19,6 +22,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** Users over HTTP. */
@@ -143,25 +147,51 @@ class UserController {
             String displayName,
             Role role,
             boolean enabled,
+            @Nullable OffsetDateTime since,
             @Nullable OffsetDateTime lastSeen,
-            List<String> standsInFor) {}
+            List<String> standsInFor,
+            List<String> together) {}
 
     /** Who may what, and when they were last seen. */
     @GetMapping("/access")
     List<AccessView> access() {
         return keeping.access(commands.context()).stream()
                 .map(a -> new AccessView(
-                        a.username(), a.displayName(), a.role(), a.enabled(), a.lastSeen(), a.standsInFor()))
+                        a.username(),
+                        a.displayName(),
+                        a.role(),
+                        a.enabled(),
+                        a.since(),
+                        a.lastSeen(),
+                        a.standsInFor(),
+                        a.together()))
                 .toList();
     }
 
     record LogLineView(OffsetDateTime at, String username, String what, String by) {}
 
-    /** What was changed of users, and who signed in or tried to. */
+    record LogPage(List<LogLineView> rows, @Nullable String next) {}
+
+    /** What was changed of users, and who signed in or tried to, the newest first. */
     @GetMapping("/log")
-    List<LogLineView> log() {
-        return keeping.log().stream()
-                .map(line -> new LogLineView(line.at(), line.username(), line.what(), line.by()))
-                .toList();
+    LogPage log(@RequestParam(required = false) String after) {
+        var lines = keeping.log(
+                after == null
+                        ? Instant.now().plusSeconds(1)
+                        : micros(Pages.key(after).number(0)));
+        var page = Pages.of(
+                lines,
+                line -> List.of(String.valueOf(
+                        ChronoUnit.MICROS.between(Instant.EPOCH, line.at().toInstant()))));
+        return new LogPage(
+                page.rows().stream()
+                        .map(line -> new LogLineView(line.at(), line.username(), line.what(), line.by()))
+                        .toList(),
+                page.next());
+    }
+
+    private static Instant micros(long sinceTheEpoch) {
+        // no further than a column can tell
+        return Instant.EPOCH.plus(Math.max(0, Math.min(sinceTheEpoch, 253_402_300_799_000_000L)), ChronoUnit.MICROS);
     }
 }

@@ -2,8 +2,10 @@ package app.euthyna.server.people;
 
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Credentials;
+import app.euthyna.core.shared.Duties;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import com.nulabinc.zxcvbn.Zxcvbn;
 import java.sql.Timestamp;
@@ -11,6 +13,7 @@ import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.util.List;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
@@ -128,52 +131,91 @@ class UserKeeping {
     /**
      * Who may what.
      *
+     * @param since when they were given their role; null where that was not noted
      * @param lastSeen when they signed in last; null where they never did
+     * @param standsInFor who is away
+     * @param together combinations of duties that one person should not hold
      */
     record Access(
             String username,
             String displayName,
             Role role,
             boolean enabled,
+            OffsetDateTime since,
             OffsetDateTime lastSeen,
-            List<String> standsInFor) {}
+            List<String> standsInFor,
+            List<String> together) {}
 
     @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
     List<Access> access(CommandContext context) {
-        var standIns = deputies.notOver(context.today()).stream()
-                .filter(absence -> !absence.from().isAfter(context.today()))
-                .collect(Collectors.groupingBy(
-                        Deputies.Absence::deputy, Collectors.mapping(Deputies.Absence::of, Collectors.toList())));
-        return jdbc.sql("""
-            select u.username, u.display_name, u.role, u.enabled, (select max(s.at) from sign_in s
-                where s.username = u.username and s.outcome = 'SIGNED_IN')
+        record User(
+                String username,
+                String displayName,
+                Role role,
+                boolean enabled,
+                OffsetDateTime since,
+                OffsetDateTime lastSeen) {}
+        var users = jdbc.sql("""
+            select u.username, u.display_name, u.role, u.enabled,
+                (select max(c.at) from user_change c where c.username = u.username
+                    and (c.what like 'created as %' or c.what like 'is now %')),
+                (select max(s.at) from sign_in s where s.username = u.username and s.outcome = 'SIGNED_IN')
             from app_user u order by u.username\
             """)
-                .query((r, n) -> new Access(
+                .query((r, n) -> new User(
                         r.getString(1),
                         r.getString(2),
                         Role.valueOf(r.getString(3)),
                         r.getBoolean(4),
                         r.getObject(5, OffsetDateTime.class),
-                        standIns.getOrDefault(r.getString(1), List.of())))
+                        r.getObject(6, OffsetDateTime.class)))
                 .list();
+        var roles = users.stream().collect(Collectors.toMap(User::username, User::role));
+        var standIns = deputies.notOver(context.today()).stream()
+                .filter(absence -> !absence.from().isAfter(context.today()))
+                .collect(Collectors.groupingBy(
+                        Deputies.Absence::deputy, Collectors.mapping(Deputies.Absence::of, Collectors.toList())));
+        return users.stream()
+                .map(user -> {
+                    var standsInFor = standIns.getOrDefault(user.username(), List.of());
+                    var carried = Stream.concat(Stream.of(user.username()), standsInFor.stream())
+                            .map(roles::get)
+                            .collect(Collectors.toSet());
+                    return new Access(
+                            user.username(),
+                            user.displayName(),
+                            user.role(),
+                            user.enabled(),
+                            user.since(),
+                            user.lastSeen(),
+                            standsInFor,
+                            Duties.together(carried));
+                })
+                .toList();
     }
 
-    /** What was changed of a user, or a try to sign in. */
+    /** What was changed of a user, or a try to sign in; {@code by} is a user, or the address that it came from. */
     record LogLine(OffsetDateTime at, String username, String what, String by) {}
 
-    /** The newest lines first. */
+    /**
+     * The newest lines first.
+     *
+     * @param before lines from this moment on are left out
+     */
     @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
-    List<LogLine> log() {
+    List<LogLine> log(Instant before) {
         return jdbc.sql("""
             select at, username, what, changed_by from (
-                select at, username, what, changed_by from user_change
+                select * from (select at, username, what, changed_by from user_change where at < :before
+                    order by at desc fetch first ROWS rows only) c
                 union all
-                select at, username, case outcome when 'SIGNED_IN' then 'signed in' when 'WRONG'
-                    then 'wrong password' when 'THROTTLED' then 'too many tries' else 'switched off' end, address
-                from sign_in) t
-            order by at desc fetch first 500 rows only\
-            """)
+                select * from (select at, username, case outcome when 'SIGNED_IN' then 'signed in' when 'WRONG'
+                        then 'wrong password' when 'THROTTLED' then 'too many tries' else 'switched off' end as what,
+                        address as changed_by
+                    from sign_in where at < :before order by at desc fetch first ROWS rows only) s) t
+            order by at desc fetch first ROWS rows only\
+            """.replace("ROWS", String.valueOf(Pages.SIZE + 1)))
+                .param("before", Timestamp.from(before))
                 .query((r, n) -> new LogLine(
                         r.getObject(1, OffsetDateTime.class), r.getString(2), r.getString(3), r.getString(4)))
                 .list();

@@ -1,0 +1,30 @@
+import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { pages } from '../../shared/api/pages';
+
+export type Role = Schemas['NewRole']['role'];
+export const ROLES: Role[] = ['CLERK', 'WAREHOUSE', 'RECEIVABLES', 'CONTROLLER', 'LEAD', 'AUDITOR', 'ADMIN'];
+
+export const accessQuery = queryOptions({
+  queryKey: ['users', 'access'],
+  queryFn: () => answer(client.GET('/api/users/access')),
+});
+
+export const userLogQuery = infiniteQueryOptions({
+  queryKey: ['users', 'log'],
+  queryFn: ({ pageParam }) => answer(client.GET('/api/users/log', { params: { query: { after: pageParam } } })),
+  ...pages,
+});
+
+export const addUser = (body: Schemas['NewUser']) => answer(client.POST('/api/users', { body, ...once() }));
+
+const of = (username: string) => ({ params: { path: { username } } });
+
+export const setRole = (username: string, role: Role) =>
+  answer(client.PUT('/api/users/{username}/role', { ...of(username), body: { role }, ...once() }));
+
+export const setEnabled = (username: string, enabled: boolean) =>
+  answer(client.PUT('/api/users/{username}/enabled', { ...of(username), body: { enabled }, ...once() }));
+
+export const setPassword = (username: string, password: string) =>
+  answer(client.PUT('/api/users/{username}/password', { ...of(username), body: { password }, ...once() }));

@@ -22,7 +22,7 @@ export function OwnPasswordDialog({ onClose }: { onClose: () => void }) {
           if (!change.isPending) change.mutate();
         }}
       >
-        <div className="field">
+        <div className="field" style={{ marginBottom: 12 }}>
           <label htmlFor="own-current">Current password</label>
           <input
             id="own-current"

@@ -27,7 +27,7 @@ export function NewUser({ onClose }: { onClose: () => void }) {
           if (!add.isPending) add.mutate();
         }}
       >
-        <div className="field">
+        <div className="field" style={{ marginBottom: 12 }}>
           <label htmlFor="new-username">User name</label>
           <input
             id="new-username"
@@ -39,7 +39,7 @@ export function NewUser({ onClose }: { onClose: () => void }) {
             onChange={(event) => setUser({ ...user, username: event.target.value })}
           />
         </div>
-        <div className="field">
+        <div className="field" style={{ marginBottom: 12 }}>
           <label htmlFor="new-name">Name</label>
           <input
             id="new-name"
@@ -48,7 +48,7 @@ export function NewUser({ onClose }: { onClose: () => void }) {
             onChange={(event) => setUser({ ...user, displayName: event.target.value })}
           />
         </div>
-        <div className="field">
+        <div className="field" style={{ marginBottom: 12 }}>
           <label htmlFor="new-role">Role</label>
           <select
             id="new-role"

@@ -8,6 +8,9 @@ import { Empty, More, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
 import { NewUser, SetPassword } from './Dialogs';
 import { accessQuery, ROLES, setEnabled, setRole, userLogQuery, type Role } from './api';
 
+/** As wide as names are, and broken only where they are very long. */
+const NAME = { maxWidth: 240, overflowWrap: 'break-word' } as const;
+
 const TABS = [
   { to: '/access', label: 'Users' },
   { to: '/access/log', label: 'Log' },
@@ -55,10 +58,10 @@ function Users({ keeps }: { keeps: boolean }) {
   if (!access.data) return <Waiting query={access} />;
   return (
     <>
+      <p className="muted">
+        A combination of duties is told where one person holds it; on one document four eyes stand between the two.
+      </p>
       <table className="rows">
-        <caption className="muted">
-          A combination of duties is told where one person holds it; on one document four eyes stand between the two.
-        </caption>
         <thead>
           <tr>
             <th>User</th>
@@ -74,10 +77,10 @@ function Users({ keeps }: { keeps: boolean }) {
         <tbody>
           {access.data.map((user) => (
             <tr key={user.username} className={user.enabled ? undefined : 'muted'}>
-              <td className="mono" style={{ overflowWrap: 'anywhere' }}>
+              <td className="mono" style={NAME}>
                 {user.username}
               </td>
-              <td style={{ overflowWrap: 'anywhere' }}>{user.displayName}</td>
+              <td style={NAME}>{user.displayName}</td>
               <td>
                 {keeps && user.username !== username ? (
                   <select
@@ -108,10 +111,10 @@ function Users({ keeps }: { keeps: boolean }) {
               {keeps && (
                 <td className="nowrap">
                   {user.username !== username && (
-                    <>
+                    <span style={{ display: 'flex', gap: 14 }}>
                       <button className="plain small" onClick={() => setPasswordOf(user.username)}>
                         Set password
-                      </button>{' '}
+                      </button>
                       <button
                         className="plain small"
                         disabled={change.isPending}
@@ -119,7 +122,7 @@ function Users({ keeps }: { keeps: boolean }) {
                       >
                         {user.enabled ? 'Switch off' : 'Switch on'}
                       </button>
-                    </>
+                    </span>
                   )}
                 </td>
               )}
@@ -151,7 +154,7 @@ function Log() {
           {rows.map((row, at) => (
             <tr key={at}>
               <td className="nowrap">{moment(row.at)}</td>
-              <td className="mono" style={{ overflowWrap: 'anywhere' }}>
+              <td className="mono" style={NAME}>
                 {row.username}
               </td>
               <td>{row.what}</td>

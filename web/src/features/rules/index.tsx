@@ -61,7 +61,7 @@ export function RulesPage() {
         {tab === 'approval' && (
           <>
             <ApprovalRules locked={locked} />
-            <h2>Goods for nothing</h2>
+            <h2 style={{ marginTop: 26 }}>Goods for nothing</h2>
             <p>
               Lines at no charge need approval where their value at list price is above {currency()}{' '}
               <LimitInSentence of="goodsForNothing" who="CLERK" rules={rules} locked={locked} onChange={setEdited} /> on

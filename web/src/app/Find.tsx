@@ -1,13 +1,15 @@
-import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { answer, client, type Schemas } from '../shared/api/http';
 import { Words } from '../shared/format';
 import { useKeys } from '../shared/keys';
 import { useGo } from '../shared/navigation';
 import { hasOnlyPage, placeOf } from '../shared/ui';
+import { useHits } from '../shared/ui/useHits';
 
 const target = (hit: Schemas['Hit']) =>
   hasOnlyPage(hit.kind) ? placeOf(hit.kind, hit.number) : `/trail/${hit.kind}/${encodeURIComponent(hit.number)}`;
+
+const load = (q: string) => answer(client.GET('/api/find', { params: { query: { q } } }));
 
 /** Finds any number, PO or name as one types, and goes to its trail. */
 export function Find() {
@@ -17,21 +19,15 @@ export function Find() {
   const input = useRef<HTMLInputElement>(null);
   const navigate = useGo();
   const typed = text.trim();
-  const { data: hits = [], isFetching } = useQuery({
-    queryKey: ['find', typed],
-    queryFn: () => answer(client.GET('/api/find', { params: { query: { q: typed } } })),
-    enabled: typed.length > 0,
-    placeholderData: (before) => before,
-  });
   const focus = () => input.current?.focus();
   useKeys({ '/': focus, 'ctrl+k': focus });
-  const go = (hit: Schemas['Hit'] | undefined) => {
-    if (!hit) return;
+  const go = (hit: Schemas['Hit']) => {
     setOpen(false);
     setText('');
     input.current?.blur();
     navigate(target(hit));
   };
+  const { hits, looking, problem, enter } = useHits('find', text, load, go);
   return (
     <div className="find">
       <input
@@ -52,7 +48,7 @@ export function Find() {
         onKeyDown={(event) => {
           if (event.key === 'ArrowDown') setAt(Math.min(at + 1, hits.length - 1));
           else if (event.key === 'ArrowUp') setAt(Math.max(at - 1, 0));
-          else if (event.key === 'Enter') go(hits[at]);
+          else if (event.key === 'Enter') enter(at);
           else if (event.key === 'Escape') input.current?.blur();
           else return;
           event.preventDefault();
@@ -81,7 +77,7 @@ export function Find() {
           ))}
           {hits.length === 0 && (
             <div style={{ padding: 10 }} className="muted">
-              {isFetching ? 'Searching…' : 'Nothing starts with that'}
+              {looking ? 'Searching…' : (problem?.message ?? 'Nothing starts with that')}
             </div>
           )}
         </div>

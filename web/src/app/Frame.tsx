@@ -1,10 +1,11 @@
 import { Menu, Modal, useMantineColorScheme } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useIsMutating, useQuery } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet } from 'react-router';
 import { latestProofQuery } from '../features/proof';
-import { answer, client, Problem } from '../shared/api/http';
+import { answer, client, Problem, whenSessionEnds } from '../shared/api/http';
 import { date } from '../shared/format';
+import { useScrollPlace } from '../shared/kept';
 import { useKeys } from '../shared/keys';
 import { useGo } from '../shared/navigation';
 import { reads, sessionQuery, useSession } from '../shared/session';
@@ -13,7 +14,8 @@ import { AbsenceDialog } from './Absence';
 import { Find } from './Find';
 import { OwnPasswordDialog } from './OwnPassword';
 import { SignIn } from './SignIn';
-import { startSession } from './queries';
+import { SignInAgain } from './SignInAgain';
+import { useListFocus } from './focus';
 import { usePageTitle } from './title';
 
 type Place = { to: string; label: string; of: Parameters<typeof reads>[1] };
@@ -70,7 +72,16 @@ function SignedIn() {
   const [help, setHelp] = useState(false);
   const [away, setAway] = useState(false);
   const [password, setPassword] = useState(false);
+  const [ended, setEnded] = useState(false);
+  const body = useRef<HTMLElement>(null);
+  const busy = useIsMutating() > 0;
   usePageTitle();
+  useScrollPlace();
+  useListFocus(body);
+  useEffect(() => {
+    whenSessionEnds(() => setEnded(true));
+    return () => whenSessionEnds(() => undefined);
+  }, []);
   useKeys({ '?': () => setHelp(true), n: () => navigate('/orders/new') });
   return (
     <div className="frame">
@@ -101,9 +112,11 @@ function SignedIn() {
           </button>
         </div>
       </nav>
-      <main className="frame-body">
+      {/* what is shown while a command runs is not yet what it will be: nothing is clicked on the strength of it */}
+      <main className="frame-body" ref={body} tabIndex={-1} aria-busy={busy}>
         <Outlet />
       </main>
+      {ended && <SignInAgain onDone={() => setEnded(false)} />}
       {password && <OwnPasswordDialog onClose={() => setPassword(false)} />}
       {away && <AbsenceDialog onClose={() => setAway(false)} />}
       <Modal opened={help} onClose={() => setHelp(false)} title={<b>Keys</b>}>
@@ -144,11 +157,11 @@ function Seal() {
 function UserMenu({ onKeys, onAway, onPassword }: { onKeys: () => void; onAway: () => void; onPassword: () => void }) {
   const session = useSession();
   const { setColorScheme } = useMantineColorScheme();
-  const navigate = useGo();
   const signOut = async () => {
     try {
-      startSession(await answer(client.DELETE('/api/session')));
-      navigate('/');
+      await answer(client.DELETE('/api/session'));
+      // nothing that was seen or typed stays
+      window.location.assign('/');
     } catch (problem) {
       tellProblem(problem as Problem);
     }

@@ -1,21 +1,36 @@
-import { QueryClient } from '@tanstack/react-query';
+import { MutationCache, QueryClient } from '@tanstack/react-query';
 import { Problem, type Schemas } from '../shared/api/http';
 import { takeCurrency } from '../shared/currency';
+import { takeDecimalMark } from '../shared/figures';
 import { sessionQuery } from '../shared/session';
 
-export const queries = new QueryClient({
+/** Previews are asked for anew where they are shown; the session changes with who sits there. */
+const KEPT = ['session', 'clearing'];
+
+export const queries: QueryClient = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 5_000,
+      // without a network a question fails like any other, and can be asked again
+      networkMode: 'always',
       retry: (count, error) => !(error instanceof Problem && error.status < 500) && count < 2,
     },
-    mutations: { retry: false },
+    mutations: { retry: false, networkMode: 'always' },
   },
+  // a command is over when what it changed has been read again: nothing is then done on the strength of what was before
+  mutationCache: new MutationCache({
+    onSettled: () => readAgain(),
+  }),
 });
+
+/** Has whatever is shown read again. */
+export const readAgain = (): Promise<void> =>
+  queries.invalidateQueries({ predicate: (query) => !KEPT.includes(String(query.queryKey[0])) });
 
 /** Another person sits down, or nobody: nothing that the last one saw stays. */
 export function startSession(session: Schemas['SessionView']) {
   takeCurrency(session.currency);
+  takeDecimalMark(session.decimalMark);
   queries.setQueryData(sessionQuery.queryKey, session);
   queries.removeQueries({ predicate: (query) => query.queryKey[0] !== sessionQuery.queryKey[0] });
 }

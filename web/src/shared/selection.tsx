@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import { useKeys } from './keys';
+import { useKeys, usePlace } from './keys';
 
 /** Which rows of a list are selected, with the keys for it. */
 export function useSelection<T>(rows: T[], keyOf: (row: T) => string, onOpen: (row: T) => void) {
-  const [at, setAt] = useState(0);
+  const [at, , moves] = usePlace(rows.length);
   const [selected, setSelected] = useState<Set<string>>(new Set());
   const toggle = (row: T) => {
     const changed = new Set(selected);
@@ -11,8 +11,7 @@ export function useSelection<T>(rows: T[], keyOf: (row: T) => string, onOpen: (r
     setSelected(changed);
   };
   useKeys({
-    j: () => setAt(Math.min(at + 1, rows.length - 1)),
-    k: () => setAt(Math.max(at - 1, 0)),
+    ...moves,
     x: () => rows[at] && toggle(rows[at]),
     enter: () => rows[at] && onOpen(rows[at]),
   });

@@ -1,13 +1,21 @@
 import { queryOptions, useQuery } from '@tanstack/react-query';
-import { answer, client, type Schemas } from './api/http';
+import { answer, client, sessionEnded, type Schemas } from './api/http';
 import { takeCurrency } from './currency';
+import { takeDecimalMark } from './figures';
+
+type Session = Schemas['SessionView'];
 
 export const sessionQuery = queryOptions({
   queryKey: ['session'],
-  queryFn: async () => {
+  queryFn: async ({ client: queries }) => {
     const session = await answer(client.GET('/api/session'));
     takeCurrency(session.currency);
-    return session;
+    takeDecimalMark(session.decimalMark);
+    const before = queries.getQueryData<Session>(['session']);
+    if (session.username || !before?.username) return session;
+    // what is on the screen stays there until whoever sits here has signed in again
+    sessionEnded();
+    return before;
   },
   staleTime: 60_000,
 });

@@ -13,7 +13,6 @@ import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { CustomerLook } from '../order/CustomerLook';
 import { ItemLook } from '../order/ItemLook';
-import { refreshAll } from '../review';
 import { changeAgreement, agreementQuery, writeAgreement, WORDS, type Kind, type Agreement } from './api';
 
 type Line = { item: string; description: string; quantity: string; price: string; discount: string };
@@ -124,7 +123,6 @@ function Entry({ agreement, kind, start }: { agreement: Agreement | undefined; k
       agreement ? changeAgreement(agreement.number, agreement.version, content) : writeAgreement(kind, content),
     onSuccess: (kept) => {
       tell(`${Words(one)} ${kept.number} saved.`);
-      refreshAll();
       navigate(`/orders/agreements/${kept.number}`);
     },
   });
@@ -315,14 +313,12 @@ function Schedule({ calls, lines, onChange }: { calls: Call[]; lines: Line[]; on
               </option>
             ))}
           </select>
-          <input
-            className="cell-input num"
-            style={{ width: 90 }}
-            inputMode="decimal"
+          <FigureInput
+            width={90}
             placeholder="quantity"
-            aria-label={`Quantity of call-off ${at + 1}`}
+            label={`Quantity of call-off ${at + 1}`}
             value={call.quantity}
-            onChange={(event) => set(at, { quantity: event.target.value.replace(',', '.') })}
+            onChange={(quantity) => set(at, { quantity })}
           />
           <button className="plain small nowrap" onClick={() => onChange(calls.filter((_, index) => index !== at))}>
             remove

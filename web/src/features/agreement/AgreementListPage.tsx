@@ -4,6 +4,7 @@ import { currency } from '../../shared/currency';
 import { date, figure, words } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
+import { onRow } from '../../shared/rows';
 import { useSession } from '../../shared/session';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
 import { OrderTabs } from './OrderTabs';
@@ -42,7 +43,7 @@ export function AgreementListPage({ kind }: { kind?: Kind }) {
               <tr
                 key={row.number}
                 className={`clickable${index === at ? ' at' : ''}${row.state === 'LOST' || row.state === 'ENDED' ? ' dropped' : ''}`}
-                onClick={() => navigate(`/orders/agreements/${row.number}`)}
+                onClick={onRow(() => navigate(`/orders/agreements/${row.number}`))}
               >
                 <td>
                   <Link className="mono" to={`/orders/agreements/${row.number}`}>

@@ -8,7 +8,6 @@ import { may, useSession } from '../../shared/session';
 import { Doc, Mark, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { DetailsLine, StartFrom } from '../order';
-import { refreshAll } from '../review';
 import { closeAgreement, makeOrder, agreementQuery, skipDue, WORDS, type Agreement } from './api';
 
 /** A quote, blanket order or recurring order: what was agreed, what became of it, and the next order from it. */
@@ -49,18 +48,15 @@ function Shown({ agreement }: { agreement: Agreement }) {
       tell(`Order ${order.number} was created: ${words(order.state)}.`);
       navigate(order.state === 'DRAFT' ? `/orders/${order.number}/change` : `/orders/${order.number}`);
     },
-    onSettled: refreshAll,
   });
   const close = useMutation({
     mutationFn: (reason: string) => closeAgreement(agreement.number, agreement.version, reason),
     onSuccess: () => setClosing(false),
-    onSettled: refreshAll,
   });
   const skip = useMutation({
     mutationFn: () => skipDue(agreement.number, agreement.version),
     onSuccess: () => tell('This date is skipped.'),
     onError: tellProblem,
-    onSettled: refreshAll,
   });
   const busy = make.isPending || skip.isPending;
   return (

@@ -7,7 +7,6 @@ import { figure, trim } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { keepReason, ProblemNote, ReasonInput, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
-import { refreshAll } from '../review';
 
 /** Credits lines of an invoice without goods: by quantity or by amount, or all that is left of it. */
 export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView']; onClose: () => void }) {
@@ -43,7 +42,6 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
       tell(`Credited with ${credits.numbers[0]}.`);
       navigate(`/billing/credit-note/${credits.numbers[0]}`);
     },
-    onSettled: refreshAll,
   });
   const set = (line: number, field: 'quantity' | 'amount', value: string) =>
     setShares({ ...shares, [line]: { quantity: '', amount: '', [field]: value } });

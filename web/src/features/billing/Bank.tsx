@@ -8,7 +8,6 @@ import { may, useSession } from '../../shared/session';
 import { Empty, Mark, More, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
 import { BatchLog } from '../batch/BatchLog';
 import { CustomerLook } from '../order/CustomerLook';
-import { refreshAll } from '../review';
 import { bankEntriesQuery, bankStatementsQuery } from './api';
 
 /** Statements of the bank: read in, and each entry set against invoices. */
@@ -35,7 +34,6 @@ export function BankPage() {
       );
       if (found[0]) setSearch({ statement: String(found[0].id) });
     },
-    onSettled: refreshAll,
   });
   if (!list.data) return <Waiting query={list} />;
   if (chosen) return <Entries key={chosen} id={chosen} statement={rows.find((row) => row.id === chosen)} />;
@@ -120,7 +118,6 @@ function Entries({ id, statement }: { id: number; statement: Schemas['BankStatem
     mutationFn: () =>
       answer(client.POST('/api/bank-statements/{id}/payments', { params: { path: { id } }, ...once() })),
     onError: tellProblem,
-    onSettled: refreshAll,
   });
   if (!list.data) return <Waiting query={list} />;
   return (
@@ -180,7 +177,6 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
     mutationFn: (body) =>
       answer(client.POST('/api/bank-entries/{id}/payments', { params: { path: { id: row.id } }, body, ...once() })),
     onSuccess: (entry) => tell(`Payment ${entry.payment} records it.`),
-    onSettled: refreshAll,
   });
   const put = useMutation({
     mutationFn: (reason: string) =>
@@ -192,7 +188,6 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
         }),
       ),
     onSuccess: () => setAside(false),
-    onSettled: refreshAll,
   });
   return (
     <tr className={row.state === 'NOT_OURS' || row.state === 'SET_ASIDE' ? 'dropped' : ''}>

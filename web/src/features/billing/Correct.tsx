@@ -10,7 +10,6 @@ import { useGo } from '../../shared/navigation';
 import { Doc, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { CustomerLook } from '../order';
-import { refreshAll } from '../review';
 import { invoiceQuery } from './api';
 
 type Line = { line: number; quantity: string; price: string; discount: string };
@@ -80,7 +79,6 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
       );
       navigate(done.invoice ? `/billing/invoice/${done.invoice}` : `/orders/${done.order}`);
     },
-    onSettled: refreshAll,
   });
   const ready =
     reason.trim() !== '' &&

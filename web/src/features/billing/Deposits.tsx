@@ -10,7 +10,6 @@ import { present } from '../../shared/present';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
-import { refreshAll } from '../review';
 import { WaysOut } from './WaysOut';
 import { depositQuery, depositsQuery } from './api';
 
@@ -133,7 +132,6 @@ export function DepositPage() {
       setTarget('');
       setReason('');
     },
-    onSettled: refreshAll,
   });
   if (!deposit) return <Waiting query={query} />;
   const idle = may(role, 'bill') && !act.isPending;

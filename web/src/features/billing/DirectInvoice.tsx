@@ -11,7 +11,6 @@ import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { CustomerLook } from '../order/CustomerLook';
 import { ItemLook } from '../order/ItemLook';
-import { refreshAll } from '../review';
 
 type Line = { item: string; description: string; list: string; free: string; quantity: string; price: string };
 const NO_LINE: Line = { item: '', description: '', list: '', free: '', quantity: '', price: '' };
@@ -44,7 +43,6 @@ export function DirectInvoice() {
       ),
     onSuccess: (invoice) => {
       tell(`Invoice ${invoice.number}, ${currency()} ${figure(invoice.gross)}, with its order and dispatch.`);
-      refreshAll();
       navigate(`/billing/invoice/${invoice.number}`);
     },
   });

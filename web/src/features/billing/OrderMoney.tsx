@@ -8,7 +8,7 @@ import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { MailButton, PrintButton } from '../paper';
-import { refreshAll, type Sheet } from '../review';
+import { type Sheet } from '../review';
 import { depositsQuery } from './api';
 
 /** What was requested and deposited for an order, billing ahead of its goods, and its confirmation on paper. */
@@ -45,7 +45,6 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
       tell(`A deposit of ${currency()} ${figure(request.amount)} requested.`);
       setAmount('');
     },
-    onSettled: refreshAll,
   });
   const receive = useMutation({
     mutationFn: () => answer(client.POST('/api/deposits', { body: { order: order.number, amount }, ...once() })),
@@ -53,13 +52,11 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
       tell(`Deposit ${deposit.number} recorded.`);
       setAmount('');
     },
-    onSettled: refreshAll,
   });
   const ahead = useMutation({
     mutationFn: () =>
       answer(client.POST('/api/invoices', { body: { orders: [order.number], ahead: true }, ...once() })),
     onSuccess: (invoice) => tell(`Billed ahead as invoice ${invoice.number}, ${currency()} ${figure(invoice.gross)}.`),
-    onSettled: refreshAll,
   });
   const live = ['HELD', 'AWAITING_APPROVAL', 'CLEARED'].includes(order.state);
   const toLeave = order.state === 'CLEARED' && sheet.flows.some((flow) => !isZero(flow.toShip));

@@ -8,7 +8,6 @@ import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { may, useSession } from '../../shared/session';
 import { Empty, Mark, More, tellProblem, Waiting } from '../../shared/ui';
 import { BatchLog } from '../batch/BatchLog';
-import { refreshAll } from '../review';
 import { overdueQuery } from './api';
 
 const REMINDERS = ['', 'first reminder', 'second reminder', 'final reminder'];
@@ -29,7 +28,6 @@ export function Overdue() {
       answer(client.POST('/api/batches/reminders', { body: { customers }, ...once() })),
     onSuccess: selection.none,
     onError: tellProblem,
-    onSettled: refreshAll,
   });
   if (!list.data) return <Waiting query={list} />;
   const due = selection.chosen.filter((row) => row.reminder != null);

@@ -9,7 +9,6 @@ import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { Empty, More, ProblemNote, ReasonDialog, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
-import { refreshAll } from '../review';
 import { WaysOut } from './WaysOut';
 import { paymentQuery, paymentsQuery } from './api';
 
@@ -80,7 +79,6 @@ export function PaymentPage() {
       tell(`Payment ${number} is reversed; the invoices it settled are open again.`);
       done();
     },
-    onSettled: refreshAll,
   });
   const refund = useMutation({
     mutationFn: (reason: string) =>
@@ -89,7 +87,6 @@ export function PaymentPage() {
       tell(`${currency()} ${figure(given.amount)} refunded as ${given.number}.`);
       done();
     },
-    onSettled: refreshAll,
   });
   const allocate = Object.entries(off)
     .filter(([, amount]) => !isZero(amount))
@@ -101,7 +98,6 @@ export function PaymentPage() {
       tell(`Unallocated; ${currency()} ${figure(now.left)} are customer credit.`);
       done();
     },
-    onSettled: refreshAll,
   });
   if (!payment) return <Waiting query={query} />;
   const mayBill = may(role, 'bill') && !payment.reversed;

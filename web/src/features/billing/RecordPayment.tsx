@@ -5,8 +5,8 @@ import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, tell } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
 import { CustomerLook } from '../order/CustomerLook';
-import { refreshAll } from '../review';
 import { invoicesQuery } from './api';
 
 /** A payment or customer credit, set against open invoices. */
@@ -39,7 +39,6 @@ export function RecordPayment() {
       );
       clear();
     },
-    onSettled: refreshAll,
   });
   const use = useMutation({
     mutationFn: () =>
@@ -48,18 +47,9 @@ export function RecordPayment() {
       tell(`Customer credit allocated; ${currency()} ${figure(left.credit)} left.`);
       clear();
     },
-    onSettled: refreshAll,
   });
   const money = (text: string, set: (to: string) => void, label: string, id?: string) => (
-    <input
-      id={id}
-      className="cell-input num"
-      style={{ borderBottomColor: 'var(--rule-strong)' }}
-      aria-label={label}
-      inputMode="decimal"
-      value={text}
-      onChange={(event) => /^\d*\.?\d{0,2}$/.test(event.target.value) && set(event.target.value)}
-    />
+    <FigureInput id={id} label={label} value={text} onChange={set} />
   );
   const name = customer.name === customer.code ? (rows[0]?.customerName ?? customer.name) : customer.name;
   return (

@@ -4,7 +4,6 @@ import { currency } from '../../shared/currency';
 import { date, figure } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, tellProblem, Waiting } from '../../shared/ui';
-import { refreshAll } from '../review';
 import { creditNotesQuery, payoutsQuery, refundsQuery } from './api';
 
 const PAYOUT: Record<string, string> = {
@@ -29,7 +28,6 @@ export function Refunds() {
         : answer(client.POST('/api/payouts/{refund}/closings', given));
     },
     onError: tellProblem,
-    onSettled: refreshAll,
   });
   if (!refunds.data) return <Waiting query={refunds} />;
   const open = payouts.data?.pages.flatMap((page) => page.rows) ?? [];

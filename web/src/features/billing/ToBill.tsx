@@ -7,7 +7,6 @@ import { figure, isZero, shortDate, trim } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, tell, tellProblem, Waiting } from '../../shared/ui';
 import { BatchLog } from '../batch/BatchLog';
-import { refreshAll } from '../review';
 import { toBillQuery } from './api';
 
 /** Orders by customer; quantities can be lowered, and what is ticked goes on one invoice. */
@@ -46,7 +45,6 @@ export function ToBill() {
       setQuantities({});
     },
     onError: tellProblem,
-    onSettled: refreshAll,
   });
   const each = useMutation({
     mutationFn: (orders: Schemas['ToBillRow'][]) => {
@@ -57,7 +55,6 @@ export function ToBill() {
     },
     onSuccess: () => setTicked([]),
     onError: tellProblem,
-    onSettled: refreshAll,
   });
   if (!list.data) return <Waiting query={list} />;
   const changed = Object.keys(quantities).length > 0;

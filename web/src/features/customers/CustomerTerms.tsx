@@ -5,7 +5,7 @@ import { answer, client, once } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
-import { refreshAll } from '../review';
+import { FigureInput } from '../../shared/ui/FigureInput';
 import type { CustomerSheet } from './api';
 
 const SEVERITIES = ['STOP', 'CAUTION', 'OFF'] as const;
@@ -63,7 +63,6 @@ const useAgree = <Given,>(send: (given: Given) => Promise<unknown>) =>
   useMutation({
     mutationFn: send,
     onSuccess: () => tell('Saved. Open orders were checked again.'),
-    onSettled: refreshAll,
   });
 
 function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean }) {
@@ -97,7 +96,7 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
       <div className="fields" style={{ gridTemplateColumns: '160px 1fr', marginBottom: 6 }}>
         <div className="field">
           <label htmlFor="limit">Credit limit {currency()} (empty: none)</label>
-          <input id="limit" inputMode="decimal" value={limit} onChange={(event) => setLimit(event.target.value)} />
+          <FigureInput id="limit" className="" value={limit} onChange={setLimit} />
         </div>
         <div className="field">
           <label htmlFor="blocked">Reason for blocking (empty: not blocked)</label>
@@ -190,11 +189,11 @@ function Policy({ customer, locked }: { customer: CustomerSheet; locked: boolean
           ))}
           <div className="field">
             <label htmlFor="ceiling">one PO covers up to {currency()}</label>
-            <input
+            <FigureInput
               id="ceiling"
-              inputMode="decimal"
+              className=""
               value={po.ceiling}
-              onChange={(event) => setPo({ ...po, ceiling: event.target.value })}
+              onChange={(ceiling) => setPo({ ...po, ceiling })}
             />
           </div>
           <div className="field">

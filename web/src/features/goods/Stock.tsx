@@ -10,7 +10,6 @@ import { Doc, Empty, ProblemNote, ReasonInput, tell, Waiting } from '../../share
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { ItemLook } from '../order/ItemLook';
 import { sitesQuery } from '../order/api';
-import { refreshAll } from '../review';
 
 /** One item on its shelves: what lies there, what comes in, what a count found, and who holds or waits for it. */
 export function Stock() {
@@ -103,7 +102,6 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
       setQuantity('');
       setCost('');
     },
-    onSettled: refreshAll,
   });
   const count = useMutation({
     mutationFn: () =>
@@ -118,7 +116,6 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
       setCounted('');
       setReason('');
     },
-    onSettled: refreshAll,
   });
   return (
     <div
@@ -222,7 +219,6 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
       setFrom(null);
       setReason('');
     },
-    onSettled: refreshAll,
   });
   if (rows.length === 0) return <div className="muted">Nobody.</div>;
   const decides = may(role, 'decide');
@@ -321,7 +317,6 @@ function StockFile() {
       body.append('file', file);
       return answer(client.POST('/api/imports/stock', { body: body as never, bodySerializer: () => body, ...once() }));
     },
-    onSettled: refreshAll,
   });
   return (
     <section style={{ maxWidth: 720 }}>

@@ -11,7 +11,6 @@ import { may, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, ProblemNote, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
 import { BatchLog } from '../batch/BatchLog';
 import { PrintButton } from '../paper';
-import { refreshAll } from '../review';
 import { Stock } from './Stock';
 
 const toStageQuery = infiniteQueryOptions({
@@ -76,7 +75,6 @@ function ToStage() {
       ),
     onSuccess: selection.none,
     onError: tellProblem,
-    onSettled: refreshAll,
   });
   if (!list.data) return <Waiting query={list} />;
   return (
@@ -196,7 +194,6 @@ function Staged() {
       ),
     onSuccess: selection.none,
     onError: tellProblem,
-    onSettled: refreshAll,
   });
   const voiding = useMutation({
     mutationFn: async (notes: typeof rows) => {
@@ -218,7 +215,6 @@ function Staged() {
           : `${count} voided; the goods are reserved for the orders again.`,
       ),
     onError: tellProblem,
-    onSettled: refreshAll,
   });
   const [booked, setBooked] = useState(false);
   if (!list.data) return <Waiting query={list} />;
@@ -385,7 +381,6 @@ function Carrier({ rows, onClose }: { rows: { number: string; version: number }[
       tell(failure ? `${failure} Book ${silent.length === 1 ? 'it' : 'them'} again later.` : `Booked with ${carrier}.`);
       onClose();
     },
-    onSettled: refreshAll,
   });
   return (
     <Modal

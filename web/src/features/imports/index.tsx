@@ -1,13 +1,12 @@
 import { queryOptions, useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { queries } from '../../app/queries';
+import { queries, readAgain } from '../../app/queries';
 import { answer, client, type Schemas } from '../../shared/api/http';
 import { figure, moment, Words } from '../../shared/format';
 import { present } from '../../shared/present';
 import { may, useSession } from '../../shared/session';
 import { Doc, Mark, ProblemNote } from '../../shared/ui';
-import { refreshAll } from '../review';
 
 const intakesQuery = queryOptions({ queryKey: ['intakes'], queryFn: () => answer(client.GET('/api/imports')) });
 
@@ -27,7 +26,7 @@ export function ImportPage() {
   const report = useQuery({ ...intakeQuery(id), enabled: id > 0 });
   const done = report.data?.progress === 'DONE';
   useEffect(() => {
-    if (done) refreshAll();
+    if (done) void readAgain();
   }, [done]);
   const [file, setFile] = useState<File | null>(null);
   const [decimalMark, setDecimals] = useState('point');
@@ -46,7 +45,6 @@ export function ImportPage() {
         }),
       );
     },
-    onSuccess: refreshAll,
   });
   const take = useMutation({
     mutationFn: () => {
@@ -65,7 +63,6 @@ export function ImportPage() {
       void queries.invalidateQueries({ queryKey: intakesQuery.queryKey });
       setSearch({ file: String(taken.id) });
     },
-    onError: refreshAll,
   });
   return (
     <div className="page">

@@ -5,7 +5,6 @@ import { currency } from '../../shared/currency';
 import { price, trim } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
-import { refreshAll } from '../review';
 
 type Break = Schemas['PriceBreak'];
 
@@ -26,7 +25,6 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
     onSuccess: () => {
       setEdited(null);
       tell('The prices apply to lines entered from now on.');
-      refreshAll();
     },
   });
   const locked = !may(role, 'rule');

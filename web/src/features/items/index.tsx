@@ -9,7 +9,6 @@ import { may, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { NamedList } from '../../shared/ui/NamedList';
-import { refreshAll } from '../review';
 import { Prices } from './Prices';
 
 const itemsQuery = (q: string) =>
@@ -275,7 +274,6 @@ function Grant({ code, unit, onDone }: { code: string; unit: string; onDone: () 
       answer(client.PUT('/api/items/{code}/quotas', { params: { path: { code } }, body: given, ...once() })),
     onSuccess: () => {
       tell('Quota granted. Open orders are measured against it at their next check.');
-      refreshAll();
       onDone();
     },
   });

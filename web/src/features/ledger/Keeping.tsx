@@ -9,7 +9,6 @@ import { useSession } from '../../shared/session';
 import { Empty, ProblemNote, ReasonDialog, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
-import { refreshAll } from '../review';
 import { accountsQuery } from './AccountSheet';
 
 type Side = { account: string; debit: string; credit: string };
@@ -48,7 +47,6 @@ export function ManualEntry() {
       setSides([NO_SIDE, NO_SIDE]);
       setReason('');
     },
-    onSettled: refreshAll,
   });
   if (!accounts.data) return <Waiting query={accounts} />;
   if (role !== 'LEAD') return <Empty>Manual entries are for the finance lead.</Empty>;
@@ -273,7 +271,6 @@ function RowForm({ start, onClose }: { start: Schemas['WrittenRow']; onClose: ()
       tell('Posting map changed; posted entries keep their accounts.');
       onClose();
     },
-    onSettled: refreshAll,
   });
   const key = (name: 'customerClass' | 'itemClass' | 'site' | 'vat', label: string, placeholder: string) => (
     <div className="field">
@@ -357,13 +354,11 @@ export function Periods() {
     mutationFn: (remark: string) =>
       answer(client.POST('/api/ledger/periods/closings', { body: { through, remark }, ...once() })),
     onSuccess: done,
-    onSettled: refreshAll,
   });
   const open = useMutation({
     mutationFn: (reason: string) =>
       answer(client.POST('/api/ledger/periods/reopenings', { body: { reason }, ...once() })),
     onSuccess: done,
-    onSettled: refreshAll,
   });
   if (!query.data) return <Waiting query={query} />;
   const closed = query.data.closedThrough;

@@ -11,7 +11,7 @@ import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Mark, ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
-import { Position, refreshAll, sheetQuery, type Sheet } from '../review';
+import { Position, sheetQuery, type Sheet } from '../review';
 import { rulesQuery } from '../rules/api';
 import { CustomerLook } from './CustomerLook';
 import { EntryLine } from './EntryLine';
@@ -171,7 +171,6 @@ function Entry({
       sheet ? changeOrder(sheet.order.number, sheet.order.version, order) : writeOrder(order, keep),
     onSuccess: (saved) => {
       tell(`Order ${saved.number} is ${words(saved.state) === 'draft' ? 'saved as a draft' : words(saved.state)}.`);
-      refreshAll();
       onTyped?.(null);
       navigate(`/orders/${saved.number}`);
     },

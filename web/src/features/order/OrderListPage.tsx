@@ -4,6 +4,7 @@ import { currency } from '../../shared/currency';
 import { date, figure, Words } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
+import { onRow } from '../../shared/rows';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
 import { OrderTabs } from '../agreement/OrderTabs';
 import { type OrderLane, ordersQuery, type OrderState } from './api';
@@ -80,7 +81,7 @@ export function OrderListPage() {
               <tr
                 key={row.number}
                 className={`clickable${index === at ? ' at' : ''}${['CANCELLED', 'DECLINED'].includes(row.state) ? ' dropped' : ''}`}
-                onClick={() => navigate(`/orders/${row.number}`)}
+                onClick={onRow(() => navigate(`/orders/${row.number}`))}
               >
                 <td>
                   <Link className="mono" to={`/orders/${row.number}`}>

@@ -5,7 +5,6 @@ import { answer, client, once } from '../../shared/api/http';
 import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
-import { refreshAll } from '../review';
 import { CustomerLook } from './CustomerLook';
 
 const KINDS = ['ORDER', 'DISPATCH', 'INVOICE', 'RETURN', 'QUOTE', 'BLANKET_ORDER', 'RECURRING_ORDER'] as const;
@@ -34,7 +33,6 @@ export function StartFrom({
       answer(client.POST('/api/orders/started', { body: { kind, number, customer: chosen.code }, ...once() })),
     onSuccess: (order) => {
       tell(`Draft ${order.number} was started from ${number}.`);
-      refreshAll();
       navigate(`/orders/${order.number}/change`);
     },
   });

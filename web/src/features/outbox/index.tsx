@@ -5,6 +5,7 @@ import { answer, client } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
 import { moment } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
+import { onRow } from '../../shared/rows';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
 
@@ -59,7 +60,7 @@ export function OutboxPage() {
               <tr
                 key={row.id}
                 className={`clickable${index === at ? ' at' : ''}`}
-                onClick={() => setShown(shown === row.id ? null : row.id)}
+                onClick={onRow(() => setShown(shown === row.id ? null : row.id))}
               >
                 <td className="nowrap">{moment(row.at)}</td>
                 <td>{row.recipient}</td>

@@ -9,7 +9,6 @@ import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, ProblemNote, SearchLine, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { CustomerLook } from '../order';
-import { refreshAll } from '../review';
 import { ReasonChoice } from '../rules/ReasonChoice';
 import { rulesQuery } from '../rules/api';
 import { returnableQuery, type Which } from './api';
@@ -60,7 +59,6 @@ export function AuthorisePage() {
       ),
     onSuccess: (goods) => {
       tell(`Return ${goods.number} is authorised. Print or mail its slip here.`);
-      refreshAll();
       navigate(`/returns/return/${goods.number}`);
     },
   });

@@ -8,7 +8,6 @@ import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, tellProblem, Waiting } from '../../shared/ui';
 import { PrintButton } from '../paper';
-import { refreshAll } from '../review';
 import { returnsQuery, type ReturnLane } from './api';
 
 type Lane = { lane: ReturnLane | undefined; title: string; none: string };
@@ -90,7 +89,6 @@ export function Lanes({ tab }: { tab: string }) {
     mutationFn: () => answer(client.POST('/api/batches/return-reminders', { body: { returns: chosen }, ...once() })),
     onSuccess: (batch) => navigate(`/batches/${batch.id}`),
     onError: tellProblem,
-    onSettled: refreshAll,
   });
   if (!query.data) return <Waiting query={query} />;
   const reminding = lane === 'EXPECTED' || lane === 'AHEAD';

@@ -10,7 +10,6 @@ import { FigureInput } from '../../shared/ui/FigureInput';
 import { WaysOut } from '../billing/WaysOut';
 import { Attachments, sitesQuery, StartFrom } from '../order';
 import { MailButton, PrintButton } from '../paper';
-import { refreshAll } from '../review';
 import { Settle } from './Settle';
 import { TakeIn } from './Unexpected';
 import { returnQuery, type Goods, type GoodsLine } from './api';
@@ -42,7 +41,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
   const [results, setResults] = useState<Record<number, InspectionResult>>({});
   const [asking, setAsking] = useState<'withdraw' | 'note' | 'other' | null>(null);
   const path = { path: { number: goods.number } };
-  const done = { onSettled: refreshAll, onError: tellProblem };
+  const done = { onError: tellProblem };
   const receive = useMutation({
     mutationFn: () =>
       answer(
@@ -104,13 +103,11 @@ function ReturnSheet({ goods }: { goods: Goods }) {
       tell('Withdrawn: no more goods are accepted.');
       setAsking(null);
     },
-    onSettled: refreshAll,
   });
   const note = useMutation({
     mutationFn: (text: string) =>
       answer(client.POST('/api/returns/{number}/notes', { params: path, body: { text }, ...once() })),
     onSuccess: () => setAsking(null),
-    onSettled: refreshAll,
   });
   const canReceive = receives && Object.values(came).some((quantity) => Number(quantity) > 0) && !receive.isPending;
   const canInspect = inspects && judged.length > 0 && !inspect.isPending;

@@ -8,7 +8,6 @@ import { present } from '../../shared/present';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonDialog, tell } from '../../shared/ui';
 import { creditNoteQuery, invoicesQuery } from '../billing/api';
-import { refreshAll } from '../review';
 
 /** What a credit note was put to, and what becomes of the rest: kept, refunded, or set to another invoice. */
 export function Settle({ number, own }: { number: string; own?: boolean }) {
@@ -29,14 +28,12 @@ export function Settle({ number, own }: { number: string; own?: boolean }) {
       );
       setAsking(null);
     },
-    onSettled: refreshAll,
   });
   const wish = useMutation({
     mutationFn: (to: 'KEEP' | 'REFUND' | undefined) =>
       answer(
         client.PUT('/api/credit-notes/{number}/wish', { params: { path: { number } }, body: { wish: to }, ...once() }),
       ),
-    onSettled: refreshAll,
   });
   if (!credit) return null;
   const left = !isZero(credit.left);
@@ -133,7 +130,6 @@ function Apply({
       tell('Apply.');
       onClose();
     },
-    onSettled: refreshAll,
   });
   return (
     <Modal

@@ -7,7 +7,6 @@ import { may, useSession } from '../../shared/session';
 import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { Attachments, CustomerLook, ItemLook } from '../order';
-import { refreshAll } from '../review';
 import { ReasonChoice } from '../rules/ReasonChoice';
 import { rulesQuery } from '../rules/api';
 import { returnableQuery, unexpectedQuery } from './api';
@@ -125,7 +124,6 @@ export function TakeIn({
       ),
     onSuccess: (taken) => {
       tell(`Recorded as ${taken.number}; it waits for a decision.`);
-      refreshAll();
       onClose();
     },
   });
@@ -239,7 +237,6 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
     onSuccess: (_, what) => {
       keepReason(reason.trim());
       tell(what === 'admit' ? 'Taken back on a return, into inspection.' : 'Decided.');
-      refreshAll();
       onDone();
     },
   });

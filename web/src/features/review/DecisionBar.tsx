@@ -7,7 +7,7 @@ import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { Mark, ReasonDialog, tell, tellProblem } from '../../shared/ui';
-import { refreshAll, useApprovalStep, useDecline, useRemind, useWaive, type Sheet } from './api';
+import { useApprovalStep, useDecline, useRemind, useWaive, type Sheet } from './api';
 
 /**
  * What can be done with an order now: decide on its findings, or take its goods and its bill a step further.
@@ -250,7 +250,7 @@ function DeclineDialog({ sheet, onClose, onDecided }: Asking) {
 function NextStep({ sheet }: { sheet: Sheet }) {
   const { role } = useSession();
   const { number, version, state } = sheet.order;
-  const done = { onSettled: refreshAll, onError: tellProblem };
+  const done = { onError: tellProblem };
   const stage = useMutation({
     mutationFn: () => answer(client.POST('/api/dispatches', { body: { order: number, version }, ...once() })),
     onSuccess: (dispatch) => tell(`Staged as dispatch ${dispatch.number}.`),

@@ -83,8 +83,6 @@ export function ReviewPage() {
   useKeys({
     j: next,
     k: previous,
-    arrowdown: next,
-    arrowup: previous,
     x: () => here.current && select(here.current),
     'shift+x': () => setSelected(chosen.length === rows.length ? [] : rows.map((row) => row.number)),
     c: chosen.length > 0 ? together : undefined,

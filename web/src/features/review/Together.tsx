@@ -4,7 +4,7 @@ import { Link, useSearchParams } from 'react-router';
 import type { Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { figure, trim } from '../../shared/format';
-import { useKeys } from '../../shared/keys';
+import { useKeys, usePlace } from '../../shared/keys';
 import { useGo, useGoBack } from '../../shared/navigation';
 import { Empty, keepReason, Mark, ProblemNote, ReasonInput, Waiting } from '../../shared/ui';
 import { previewQuery, useClear, type Asked } from './api';
@@ -31,7 +31,7 @@ export function TogetherPage() {
   const goBack = useGoBack();
   const numbers = (search.get('orders') ?? '').split(',').filter(Boolean);
   const [accepted, setAccepted] = useState<Record<string, string[]>>({});
-  const [at, setAt] = useState(0);
+  const [at, setAt, moves] = usePlace(numbers.length);
   const [reason, setReason] = useState('');
   const asked: Asked[] = numbers.map((number) => ({ number, accepted: accepted[number] ?? [] }));
   const preview = useQuery({
@@ -58,8 +58,7 @@ export function TogetherPage() {
     setAt(Math.min(at, numbers.length - 2));
   };
   useKeys({
-    j: () => setAt(Math.min(at + 1, numbers.length - 1)),
-    k: () => setAt(Math.max(at - 1, 0)),
+    ...moves,
     'shift+j': () => move(1),
     'shift+k': () => move(-1),
     x: drop,

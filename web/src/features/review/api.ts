@@ -1,5 +1,4 @@
 import { infiniteQueryOptions, queryOptions, useMutation } from '@tanstack/react-query';
-import { queries } from '../../app/queries';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
 
@@ -47,14 +46,6 @@ export const previewQuery = (orders: Asked[]) =>
     enabled: orders.length > 0,
   });
 
-/** Whatever was done to documents, lists and sheets show it at once. */
-export const refreshAll = () => {
-  // nobody waits for it: the next thing can be done while the lists are read again
-  void queries.invalidateQueries({
-    predicate: (query) => !['session', 'clearing'].includes(String(query.queryKey[0])),
-  });
-};
-
 type Body = { params: { path: { number: string } }; headers: Record<string, string> };
 
 /** A command on the order of a sheet. */
@@ -64,7 +55,6 @@ const useOnOrder = <Given, Answered>(
 ) =>
   useMutation({
     mutationFn: (given: Given) => answer(send({ params: { path: { number: sheet.order.number } }, ...once() }, given)),
-    onSettled: refreshAll,
   });
 
 export const useWaive = (sheet: Sheet) =>
@@ -114,7 +104,6 @@ export const useRemind = (sheet: Sheet) =>
           body: {},
         }),
       ),
-    onSettled: refreshAll,
   });
 
 /** Clears orders in a sequence as it was shown. */
@@ -127,5 +116,4 @@ export const useClear = () =>
           ...once(),
         }),
       ),
-    onSettled: refreshAll,
   });

@@ -2,12 +2,12 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { words } from '../../shared/format';
 import { ProblemNote, tell, Waiting } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
 import {
   approvalRulesQuery,
   publishApprovalRules,
   publishOwnApprovalRules,
   ownApprovalRulesQuery,
-  refreshRules,
   takeBackApprovalRules,
   type ApprovalRule,
 } from './api';
@@ -31,7 +31,7 @@ export function ApprovalRules({ locked }: { locked: boolean }) {
 /** Which orders of a customer need whose word: rules of its own, or the company's. */
 export function OwnApprovalRules({ code, locked }: { code: string; locked: boolean }) {
   const query = useQuery(ownApprovalRulesQuery(code));
-  const takeBack = useMutation({ mutationFn: () => takeBackApprovalRules(code), onSettled: refreshRules });
+  const takeBack = useMutation({ mutationFn: () => takeBackApprovalRules(code) });
   if (!query.data) return <Waiting query={query} />;
   return (
     <>
@@ -65,7 +65,6 @@ function RuleTable({
     onSuccess: () => {
       setEdited(null);
       tell('The approval rules apply to orders submitted from now on.');
-      refreshRules();
     },
   });
   const rules = edited ?? kept.map((rule) => ({ ...rule, figure: rule.figure?.replace(/\.?0+$/, '') }));
@@ -127,14 +126,12 @@ function RuleTable({
                     ))}
                   </select>
                 ) : rule.kind === 'NET_ABOVE' || rule.kind === 'DISCOUNT_ABOVE' ? (
-                  <input
-                    className="cell-input num"
-                    style={{ width: 110 }}
-                    inputMode="decimal"
-                    aria-label="Figure"
+                  <FigureInput
+                    width={110}
+                    label="Figure"
                     value={rule.figure ?? ''}
                     disabled={locked}
-                    onChange={(event) => set(index, { figure: event.target.value })}
+                    onChange={(figure) => set(index, { figure })}
                   />
                 ) : null}
               </td>

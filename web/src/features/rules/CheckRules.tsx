@@ -3,6 +3,7 @@ import type { Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { figure, words } from '../../shared/format';
 import { Mark } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
 import type { Rules, Severity } from './api';
 
 const KINDS = ['STANDARD', 'SAMPLE', 'REPLACEMENT', 'DIRECT', 'CALL_OFF'] as const;
@@ -59,14 +60,15 @@ export function InSentence({
 }) {
   if (disabled) return <b>{value == null || value === '' ? '–' : value}</b>;
   return (
-    <input
-      className="cell-input num in-sentence"
-      style={{ width }}
-      inputMode="decimal"
-      aria-label={label}
-      value={value ?? ''}
-      onChange={(event) => onChange(event.target.value)}
-    />
+    <span className="in-sentence-figure">
+      <FigureInput
+        className="cell-input num in-sentence"
+        width={width}
+        label={label}
+        value={value == null ? '' : String(value)}
+        onChange={onChange}
+      />
+    </span>
   );
 }
 

@@ -1,5 +1,6 @@
 import type { Schemas } from '../../shared/api/http';
 import { words } from '../../shared/format';
+import { InSentence } from './CheckRules';
 import type { Rules } from './api';
 
 type Field = Schemas['FieldView'];
@@ -31,6 +32,28 @@ export function EntryRules({
     );
   return (
     <>
+      <h2>Dates and figures</h2>
+      <p>
+        More than{' '}
+        <InSentence
+          label="Days back"
+          value={rules.daysBack}
+          disabled={locked}
+          onChange={(to) => onChange({ ...rules, daysBack: to === '' ? 0 : (to as never) })}
+        />{' '}
+        days back, only the finance lead dates a document, with a reason. Decimals are typed after a{' '}
+        <select
+          className="bare"
+          aria-label="Decimal mark"
+          value={rules.decimalMark}
+          disabled={locked}
+          onChange={(event) => onChange({ ...rules, decimalMark: event.target.value as Rules['decimalMark'] })}
+        >
+          <option value="POINT">point</option>
+          <option value="COMMA">comma</option>
+        </select>
+        ; they are shown after a point.
+      </p>
       <h2>Billing ahead</h2>
       <p className="muted">
         Orders of these kinds may be billed before their goods leave; the revenue is deferred until they do.

@@ -1,7 +1,6 @@
 import { queryOptions } from '@tanstack/react-query';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { present } from '../../shared/present';
-import { refreshAll } from '../review/api';
 
 export type Rules = Schemas['RulesView'];
 export type Severity = 'OFF' | 'CAUTION' | 'STOP';
@@ -54,4 +53,3 @@ export const takeBackApprovalRules = (code: string) =>
   answer(client.DELETE('/api/customers/{code}/approval-rules', { params: { path: { code } }, ...once() }));
 
 /** Rules reach into every finding: all that is shown is asked for again. */
-export const refreshRules = refreshAll;

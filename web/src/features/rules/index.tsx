@@ -14,7 +14,7 @@ import { LimitInSentence } from './LimitInSentence';
 import { PoRules } from './PoRules';
 import { ReturnRules } from './ReturnRules';
 import { UnwindRules } from './UnwindRules';
-import { publishRules, previewQuery, refreshRules, rulesQuery, type Rules } from './api';
+import { publishRules, previewQuery, rulesQuery, type Rules } from './api';
 
 const TABS = [
   { to: '/rules', label: 'Checks' },
@@ -131,7 +131,6 @@ function LayBar({ rules, ready, onDone }: { rules: Rules; ready: boolean; onDone
     onSuccess: () => {
       keepReason(reason.trim());
       tell('Rules published. Held orders were checked again; cleared orders stay cleared.');
-      refreshRules();
       onDone();
     },
   });

@@ -5,7 +5,7 @@ import { queries } from '../../app/queries';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { daysAgo, figure, isZero, moment } from '../../shared/format';
-import { useKeys } from '../../shared/keys';
+import { useKeys, usePlace } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Doc, Mark, tellProblem, Waiting } from '../../shared/ui';
@@ -50,12 +50,11 @@ export function TodayPage() {
   const query = useQuery(todayQuery);
   const proof = useQuery(latestProofQuery);
   const navigate = useGo();
-  const [at, setAt] = useState(0);
   const lanes = query.data?.lanes ?? [];
+  const [at, setAt, moves] = usePlace(lanes.length);
   const open = (lane: Lane | undefined) => lane && navigate(face(lane).to);
   useKeys({
-    j: () => setAt(Math.min(at + 1, lanes.length - 1)),
-    k: () => setAt(Math.max(at - 1, 0)),
+    ...moves,
     enter: () => open(lanes[at]),
   });
   if (!query.data) return <Waiting query={query} />;

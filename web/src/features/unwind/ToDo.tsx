@@ -5,7 +5,6 @@ import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { capital, date } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, ReasonDialog, tell, tellProblem } from '../../shared/ui';
-import { refreshAll } from '../review';
 import { STEP } from './PlanSheet';
 
 export type Undone = Schemas['UnwindingView'];
@@ -64,7 +63,6 @@ export function WaitingPlan({ plan }: { plan: Undone }) {
       ),
     onSuccess: (done) => tell(`Agreed: ${done.words}.`),
     onError: tellProblem,
-    onSettled: refreshAll,
   });
   const abandon = useMutation({
     mutationFn: (reason: string) =>
@@ -79,7 +77,6 @@ export function WaitingPlan({ plan }: { plan: Undone }) {
       tell('The rest of the plan is cancelled; completed steps stay.');
       setGiving(false);
     },
-    onSettled: refreshAll,
   });
   return (
     <div className="todo">

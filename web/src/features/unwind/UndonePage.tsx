@@ -10,7 +10,6 @@ import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, Tabs, Waiting } from '../../shared/ui';
 import { DayInput, DayRange } from '../../shared/ui/DayInput';
-import { refreshAll } from '../review';
 import { ReasonChoice } from '../rules/ReasonChoice';
 import { STEP } from './PlanSheet';
 import { WaitingPlan } from './ToDo';
@@ -332,7 +331,6 @@ function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => 
       keepReason(text.trim());
       navigate(`/batches/${batch.id}`);
     },
-    onSettled: refreshAll,
   });
   return (
     <section ref={section} className="together" aria-label="Preview">

@@ -10,7 +10,6 @@ import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
-import { refreshAll } from '../review';
 import { PlanSheet, WAITS } from './PlanSheet';
 
 type Kind = Schemas['WayView']['kind'];
@@ -114,7 +113,6 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
       tell(`Done: ${done.words}.${done.waitsAt ? ` The rest waits ${WAITS[done.waitsAt] ?? ''}.` : ''}`);
       navigate(`/trail/${way.kind}/${way.number}`);
     },
-    onSettled: refreshAll,
   });
   const settled = JSON.stringify(asked) === JSON.stringify(typed);
   const ready = !!plan.data && !plan.error && !plan.isFetching && settled && !carryOut.isPending;

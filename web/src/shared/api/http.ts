@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch';
+import { CommandKeys, newKey, storage } from './commandKeys';
 import type { components, paths } from './schema';
 
 export type Schemas = components['schemas'];
@@ -26,17 +27,51 @@ declare module '@tanstack/react-query' {
 
 export const client = createClient<paths>({ baseUrl: '', fetch: (request) => globalThis.fetch(request) });
 
+const KEY = 'Idempotency-Key';
+
+/** From here on something between us and the server answered, which does not know whether the command was carried out. */
+const NO_ANSWER = 502;
+
+/** Keys of commands that no answer came to. */
+const keys = new CommandKeys(storage());
+
+/** What a command says; of a file its name and what is in it. */
+async function contentOf(request: Request): Promise<string> {
+  const what = `${request.method} ${request.url}\n`;
+  if (!request.headers.get('Content-Type')?.startsWith('multipart/')) return what + (await request.clone().text());
+  const parts: string[] = [];
+  for (const [name, part] of await request.clone().formData())
+    parts.push(part instanceof File ? `${name} ${part.name} ${await part.text()}` : `${name} ${part}`);
+  return what + parts.join('\n');
+}
+
 client.use({
-  onRequest({ request }) {
+  async onRequest({ request }) {
     // the token changes at sign-in, so it is read each time
     const token = /(?:^|; )XSRF-TOKEN=([^;]+)/.exec(document.cookie)?.[1];
     if (token) request.headers.set('X-XSRF-TOKEN', decodeURIComponent(token));
+    if (request.headers.has(KEY)) request.headers.set(KEY, await keys.of(await contentOf(request), newKey));
     return request;
+  },
+  onResponse({ request, response }) {
+    if (request.headers.has(KEY) && response.status < NO_ANSWER) keys.answered(request.headers.get(KEY) ?? '');
+    if (response.status === 401) sessionEnded();
+    return response;
   },
 });
 
-/** The header of a command: one key for one press of a button, however often it is sent. */
-export const once = () => ({ headers: { 'Idempotency-Key': crypto.randomUUID() } });
+/** The header of a command; which key it has goes by what it says, until an answer came. */
+export const once = () => ({ headers: { [KEY]: 'to be given' } });
+
+let told: () => void = () => undefined;
+
+/** The server no longer knows who sits here. */
+export const sessionEnded = () => told();
+
+/** Who is told of that. */
+export const whenSessionEnds = (tell: () => void) => {
+  told = tell;
+};
 
 /** The data of an answer, or a thrown problem. */
 export async function answer<T>(request: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
@@ -44,7 +79,13 @@ export async function answer<T>(request: Promise<{ data?: T; error?: unknown; re
   try {
     result = await request;
   } catch {
-    throw new Problem(0, 'unreachable', 'The server did not answer. Check the document before you try again.', '', []);
+    throw new Problem(
+      0,
+      'unreachable',
+      'The server did not answer. Try again: a command is carried out once, however often it is sent.',
+      '',
+      [],
+    );
   }
   if (result.response.ok && result.data !== undefined) return result.data;
   const body = (result.error ?? {}) as Partial<Schemas['Problem']>;

@@ -1,38 +1,76 @@
-/** A figure as it is typed: digits and one decimal mark, a comma taken for a point. */
+import { useId, useState } from 'react';
+import { decimalMark, readFigure, saidBack } from '../figures';
+
+/** A figure in the form in which it is sent, as somebody here would type it. */
+const asTyped = (value: string) => (readFigure(value) === null ? value : value.replace('.', decimalMark()));
+
+/**
+ * A figure as it is typed, by the company's decimal mark. While it is typed it says how it is read; what is none is left as it
+ * stands, marked, and refused by the server.
+ */
 export function FigureInput({
   id,
   label,
   value,
   placeholder,
   first,
+  width,
+  className = 'cell-input num',
+  disabled,
   onChange,
   onEnter,
 }: {
   id?: string;
-  label: string;
+  label?: string;
   value: string;
   placeholder?: string;
   /** where a dialog begins */
   first?: boolean;
+  width?: number;
+  className?: string;
+  disabled?: boolean;
   onChange: (to: string) => void;
   onEnter?: () => void;
 }) {
+  const hint = useId();
+  const [typed, setTyped] = useState({ text: asTyped(value), value });
+  const [focused, setFocused] = useState(false);
+  // changed from elsewhere
+  if (typed.value !== value) setTyped({ text: asTyped(value), value });
+  const wrong = readFigure(typed.text) === null;
+  const said = saidBack(typed.text);
   return (
-    <input
-      id={id}
-      className="cell-input num"
-      data-autofocus={first || undefined}
-      aria-label={label}
-      inputMode="decimal"
-      autoComplete="off"
-      placeholder={placeholder}
-      value={value}
-      onFocus={(event) => event.target.select()}
-      onKeyDown={(event) => event.key === 'Enter' && !event.ctrlKey && onEnter?.()}
-      onChange={(event) => {
-        const text = event.target.value.replace(',', '.');
-        if (/^\d*\.?\d*$/.test(text)) onChange(text);
-      }}
-    />
+    <span className="figure-input" style={{ width }}>
+      <input
+        id={id}
+        className={className}
+        data-autofocus={first || undefined}
+        aria-label={label}
+        aria-invalid={wrong || undefined}
+        aria-describedby={said ? hint : undefined}
+        inputMode="decimal"
+        autoComplete="off"
+        placeholder={placeholder}
+        disabled={disabled}
+        value={typed.text}
+        onFocus={(event) => {
+          setFocused(true);
+          event.target.select();
+        }}
+        onBlur={() => setFocused(false)}
+        onKeyDown={(event) => event.key === 'Enter' && !event.ctrlKey && onEnter?.()}
+        onChange={(event) => {
+          const text = event.target.value;
+          const to = readFigure(text) ?? text;
+          setTyped({ text, value: to });
+          onChange(to);
+        }}
+      />
+      {said && (focused || wrong) && (
+        <span className={`said-back${wrong ? ' wrong' : ''}`} id={hint} role="status">
+          {said}
+        </span>
+      )}
+    </span>
   );
 }

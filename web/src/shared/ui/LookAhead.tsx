@@ -1,5 +1,5 @@
-import { useQuery } from '@tanstack/react-query';
 import { useId, useState, type ReactNode } from 'react';
+import { useHits } from './useHits';
 
 /** Finds something while one types: arrows choose, Enter or Tab takes, Escape leaves. */
 export function LookAhead<T>({
@@ -35,11 +35,6 @@ export function LookAhead<T>({
   const [marked, setMarked] = useState<T[]>([]);
   const id = useId();
   const open = text !== null && text.trim() !== '';
-  const { data: hits = [] } = useQuery({
-    queryKey: ['look', name, text],
-    queryFn: () => load(text ?? ''),
-    enabled: open,
-  });
   const leave = () => {
     setText(null);
     setAt(0);
@@ -52,12 +47,12 @@ export function LookAhead<T>({
         ? marked.filter((one) => keyOf(one) !== keyOf(hit))
         : [...marked, hit],
     );
-  const take = (hit: T | undefined) => {
-    if (!hit) return;
+  const take = (hit: T) => {
     if (onTakeMany && marked.length > 0) onTakeMany(marked);
     else onTake(hit);
     leave();
   };
+  const { hits, looking, problem, enter } = useHits(`look ${name}`, text ?? '', load, take);
   return (
     <div className="look">
       <input
@@ -84,8 +79,11 @@ export function LookAhead<T>({
           else if (event.key === 'Enter' && event.shiftKey && onTakeMany) {
             mark(hits[at]);
             setAt(Math.min(at + 1, hits.length - 1));
-          } else if (event.key === 'Enter' || event.key === 'Tab') take(hits[at]);
-          else if (event.key === 'Escape') leave();
+          } else if (event.key === 'Enter') enter(at);
+          else if (event.key === 'Tab') {
+            const hit = hits[at];
+            if (hit !== undefined) take(hit);
+          } else if (event.key === 'Escape') leave();
           else return;
           if (event.key !== 'Tab') event.preventDefault();
         }}
@@ -107,7 +105,9 @@ export function LookAhead<T>({
               {row(hit)}
             </div>
           ))}
-          {hits.length === 0 && <div className="muted">Nothing found</div>}
+          {hits.length === 0 && (
+            <div className="muted">{looking ? 'Looking…' : (problem?.message ?? 'Nothing found')}</div>
+          )}
         </div>
       )}
     </div>

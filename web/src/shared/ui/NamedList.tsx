@@ -4,6 +4,7 @@ import { Link, useSearchParams } from 'react-router';
 import type { Problem } from '../api/http';
 import { useCursor } from '../keys';
 import { useGo } from '../navigation';
+import { onRow } from '../rows';
 import { Empty, More, SearchLine, Waiting } from './index';
 
 type Named = { code: string; name: string };
@@ -52,7 +53,7 @@ export function NamedList<T extends Named>({
               <tr
                 key={row.code}
                 className={`clickable${index === at ? ' at' : ''}`}
-                onClick={() => navigate(placeOf(row))}
+                onClick={onRow(() => navigate(placeOf(row)))}
               >
                 <td style={{ overflowWrap: 'anywhere' }}>
                   <Link to={placeOf(row)}>{row.name}</Link>

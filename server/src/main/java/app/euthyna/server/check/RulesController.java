@@ -19,6 +19,7 @@ import app.euthyna.server.masterdata.Limits;
 import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.DecimalMark;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
@@ -173,6 +174,7 @@ class RulesController {
             @Valid ReturnRulesView returns,
             @Valid LimitsView limits,
             @PositiveOrZero @Max(366) Integer daysBack,
+            DecimalMark decimalMark,
             @Size(max = 2000) String reason) {}
 
     record RulesView(
@@ -187,6 +189,7 @@ class RulesController {
             ReturnRulesView returns,
             LimitsView limits,
             int daysBack,
+            DecimalMark decimalMark,
             List<CompanyRulesStore.Change> changes) {}
 
     @GetMapping
@@ -235,6 +238,7 @@ class RulesController {
                 returns(rules.returns()),
                 limits(rules.limits()),
                 rules.daysBack(),
+                rules.decimalMark(),
                 store.changes());
     }
 
@@ -315,7 +319,8 @@ class RulesController {
                 request.unwind() == null ? store.inForce().unwind() : unwind(request.unwind()),
                 request.returns() == null ? store.inForce().returns() : returns(request.returns()),
                 request.limits() == null ? store.inForce().limits() : limits(request.limits()),
-                request.daysBack());
+                request.daysBack(),
+                request.decimalMark() == null ? store.inForce().decimalMark() : request.decimalMark());
     }
 
     private static LimitsView limits(Limits limits) {

@@ -264,6 +264,7 @@ class DemoCompany {
                         new UnwindRules(UnwindRules.STANDARD.reasons(), null, BigDecimal.ZERO, count > 0),
                         count == 0 ? ReturnPolicy.STANDARD : returns(),
                         Limits.OF_A_NEW_COMPANY,
+                        null,
                         null));
         for (int at = 0; at < names.size(); at++) {
             var name = names.get(at);

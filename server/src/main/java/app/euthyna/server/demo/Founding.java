@@ -118,7 +118,8 @@ class Founding implements ApplicationRunner {
                         of.unwind(),
                         of.returns(),
                         Limits.OF_A_NEW_COMPANY,
-                        of.daysBack()));
+                        of.daysBack(),
+                        of.decimalMark()));
     }
 
     private static String generated() {

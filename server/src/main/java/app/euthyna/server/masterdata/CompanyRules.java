@@ -7,6 +7,7 @@ import app.euthyna.core.order.EntryRules;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.returns.ReturnPolicy;
 import app.euthyna.core.shared.Dating;
+import app.euthyna.server.platform.DecimalMark;
 import java.util.EnumSet;
 import java.util.Set;
 
@@ -17,6 +18,7 @@ import java.util.Set;
  *
  * @param limits up to which amounts roles act on their own word
  * @param daysBack days; further back only the finance lead dates, for a reason
+ * @param decimalMark how figures are typed on the screens; sent and shown they have a point
  */
 public record CompanyRules(
         CheckPolicy checks,
@@ -27,7 +29,8 @@ public record CompanyRules(
         UnwindRules unwind,
         ReturnPolicy returns,
         Limits limits,
-        Integer daysBack) {
+        Integer daysBack,
+        DecimalMark decimalMark) {
 
     private static final Set<OrderKind> AHEAD = EnumSet.of(OrderKind.STANDARD, OrderKind.DIRECT, OrderKind.CALL_OFF);
 
@@ -38,6 +41,7 @@ public record CompanyRules(
         returns = returns == null ? ReturnPolicy.STANDARD : returns;
         limits = limits == null ? Limits.ofOne(unwind.refundLimit()) : limits;
         daysBack = daysBack == null ? Dating.DAYS_BACK : daysBack;
+        decimalMark = decimalMark == null ? DecimalMark.POINT : decimalMark;
     }
 
     /** Of a company without rules of its own. */
@@ -50,5 +54,6 @@ public record CompanyRules(
             UnwindRules.STANDARD,
             ReturnPolicy.STANDARD,
             Limits.NONE,
-            Dating.DAYS_BACK);
+            Dating.DAYS_BACK,
+            DecimalMark.POINT);
 }

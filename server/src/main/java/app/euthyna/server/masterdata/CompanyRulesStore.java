@@ -1,6 +1,7 @@
 package app.euthyna.server.masterdata;
 
 import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.DecimalMark;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
@@ -14,7 +15,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** The rules of the company and all that they were before. */
 @Component
-public class CompanyRulesStore implements CommandContext.DatingRule {
+public class CompanyRulesStore implements CommandContext.DatingRule, DecimalMark.Rule {
 
     private static final String THE_ONE = "";
 
@@ -38,6 +39,11 @@ public class CompanyRulesStore implements CommandContext.DatingRule {
     @Override
     public int daysBack() {
         return inForce().daysBack();
+    }
+
+    @Override
+    public DecimalMark decimalMark() {
+        return inForce().decimalMark();
     }
 
     public Versioned current() {

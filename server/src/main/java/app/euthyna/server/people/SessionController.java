@@ -3,6 +3,7 @@ package app.euthyna.server.people;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.DecimalMark;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
@@ -37,6 +38,7 @@ class SessionController {
     private final SignIns signIns;
     private final Deputies deputies;
     private final Company company;
+    private final DecimalMark.Rule rules;
     private final Clock clock;
 
     SessionController(
@@ -46,7 +48,9 @@ class SessionController {
             SignIns signIns,
             Deputies deputies,
             Company company,
-            Clock clock) {
+            Clock clock,
+            DecimalMark.Rule rules) {
+        this.rules = rules;
         this.authentication = authentication;
         this.sessions = sessions;
         this.people = people;
@@ -70,6 +74,7 @@ class SessionController {
             List<String> standsInFor,
             String company,
             String currency,
+            DecimalMark decimalMark,
             LocalDate today,
             boolean demo) {}
 
@@ -153,7 +158,15 @@ class SessionController {
                         .noneMatch(a -> a.getAuthority().startsWith("ROLE_"))
                 || "anonymousUser".equals(signedIn.getName())) {
             return new SessionView(
-                    "", "", "", List.of(), facts.name(), facts.currency().getCurrencyCode(), today, facts.demo());
+                    "",
+                    "",
+                    "",
+                    List.of(),
+                    facts.name(),
+                    facts.currency().getCurrencyCode(),
+                    rules.decimalMark(),
+                    today,
+                    facts.demo());
         }
         var role = signedIn.getAuthorities().stream()
                 .map(a -> a.getAuthority())
@@ -168,6 +181,7 @@ class SessionController {
                 deputies.rolesFor(signedIn.getName(), today),
                 facts.name(),
                 facts.currency().getCurrencyCode(),
+                rules.decimalMark(),
                 today,
                 facts.demo());
     }

@@ -1,0 +1,53 @@
+import { Modal } from '@mantine/core';
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { answer, client } from '../shared/api/http';
+import { sessionQuery, useSession } from '../shared/session';
+import { ProblemNote } from '../shared/ui';
+import { queries, readAgain } from './queries';
+
+/** The session is over: the same person signs in again, and finds the page as it was, with all that was typed. */
+export function SignInAgain({ onDone }: { onDone: () => void }) {
+  const { username } = useSession();
+  const [password, setPassword] = useState('');
+  const signIn = useMutation({
+    mutationFn: () => answer(client.POST('/api/session', { body: { username, password } })),
+    onSuccess: (session) => {
+      queries.setQueryData(sessionQuery.queryKey, session);
+      void readAgain();
+      onDone();
+    },
+  });
+  return (
+    <Modal opened onClose={() => undefined} withCloseButton={false} title={<b>Your session is over</b>}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (!signIn.isPending) signIn.mutate();
+        }}
+      >
+        <p>What you typed is still there. Sign in as {username} to go on.</p>
+        <div className="field" style={{ margin: '12px 0' }}>
+          <label htmlFor="again-password">Password</label>
+          <input
+            id="again-password"
+            type="password"
+            data-autofocus
+            autoComplete="current-password"
+            value={password}
+            onChange={(event) => setPassword(event.target.value)}
+          />
+        </div>
+        <ProblemNote problem={signIn.error} />
+        <div style={{ display: 'flex', gap: 10 }}>
+          <button type="submit" className="button first" disabled={signIn.isPending}>
+            Sign in <kbd>↵</kbd>
+          </button>
+          <button type="button" className="button" onClick={() => window.location.assign('/')}>
+            Somebody else
+          </button>
+        </div>
+      </form>
+    </Modal>
+  );
+}

@@ -13,8 +13,10 @@ import { Ring, tellProblem, Waiting } from '../shared/ui';
 import { AbsenceDialog } from './Absence';
 import { Find } from './Find';
 import { OwnPasswordDialog } from './OwnPassword';
+import { PostingDate } from './PostingDate';
 import { SignIn } from './SignIn';
 import { SignInAgain } from './SignInAgain';
+import { Unsaved } from './Unsaved';
 import { useListFocus } from './focus';
 import { usePageTitle } from './title';
 
@@ -88,7 +90,7 @@ function SignedIn() {
       <div className="frame-name">Euthyna</div>
       <header className="frame-top">
         <Find />
-        <span className="muted nowrap">{date(session.today)}</span>
+        <PostingDate />
         <span style={{ flex: 1 }} />
         {reads(session.role, 'books') && <Seal />}
         <UserMenu onKeys={() => setHelp(true)} onAway={() => setAway(true)} onPassword={() => setPassword(true)} />
@@ -116,6 +118,7 @@ function SignedIn() {
       <main className="frame-body" ref={body} tabIndex={-1} aria-busy={busy}>
         <Outlet />
       </main>
+      <Unsaved />
       {ended && <SignInAgain onDone={() => setEnded(false)} />}
       {password && <OwnPasswordDialog onClose={() => setPassword(false)} />}
       {away && <AbsenceDialog onClose={() => setAway(false)} />}

@@ -9,6 +9,9 @@ const OVER = '[role="dialog"], [role="menu"]';
 /** Keys that are the frame's, wherever the focus is. */
 const EVERYWHERE = ['/', '?', 'escape'];
 
+/** Keys that look at nothing that a command could change. */
+const AT_ONCE = [...EVERYWHERE, 'ctrl+k', 'n'];
+
 /** Whether a press of a key is for the page: not while someone types, and not for what has the focus itself. */
 function isForThePage(event: KeyboardEvent, name: string): boolean {
   const at = event.target as HTMLElement;
@@ -42,7 +45,7 @@ export function useKeys(keys: Record<string, (() => void) | undefined>) {
       const found = event.shiftKey && latest.current[shifted] ? shifted : name;
       if (!latest.current[found]) return;
       event.preventDefault();
-      if (client.isMutating() > 0) later.current.push(found);
+      if (client.isMutating() > 0 && !AT_ONCE.includes(found)) later.current.push(found);
       else latest.current[found]();
     };
     window.addEventListener('keydown', listen);

@@ -35,6 +35,8 @@ const MAY = {
   bill: ['RECEIVABLES', ...DAY],
   rule: ['LEAD', 'ADMIN'],
   keepUsers: ['ADMIN'],
+  post: ['CLERK', 'WAREHOUSE', 'RECEIVABLES', ...DAY],
+  dateFarBack: ['LEAD'],
   print: ['CLERK', 'WAREHOUSE', 'RECEIVABLES', ...DAY],
   prove: ['AUDITOR', ...DAY],
 };

@@ -11,6 +11,7 @@ import { useSession } from '../../shared/session';
 import { ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook } from '../order/CustomerLook';
 import { ItemLook } from '../order/ItemLook';
 import { changeAgreement, agreementQuery, writeAgreement, WORDS, type Kind, type Agreement } from './api';
@@ -92,6 +93,7 @@ export function AgreementEntryPage() {
 
 function Entry({ agreement, kind, start }: { agreement: Agreement | undefined; kind: Kind; start: Typed }) {
   const [typed, setTyped] = useState(start);
+  const saved = useUnsaved(typed !== start);
   const navigate = useGo();
   const goBack = useGoBack();
   const set = (change: Partial<Typed>) => setTyped((before) => ({ ...before, ...change }));
@@ -123,6 +125,7 @@ function Entry({ agreement, kind, start }: { agreement: Agreement | undefined; k
       agreement ? changeAgreement(agreement.number, agreement.version, content) : writeAgreement(kind, content),
     onSuccess: (kept) => {
       tell(`${Words(one)} ${kept.number} saved.`);
+      saved();
       navigate(`/orders/agreements/${kept.number}`);
     },
   });

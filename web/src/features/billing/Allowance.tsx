@@ -7,12 +7,14 @@ import { figure, trim } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { keepReason, ProblemNote, ReasonInput, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 
 /** Credits lines of an invoice without goods: by quantity or by amount, or all that is left of it. */
 export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView']; onClose: () => void }) {
   const navigate = useGo();
   const [shares, setShares] = useState<Record<number, { quantity: string; amount: string }>>({});
   const [reason, setReason] = useState('');
+  const saved = useUnsaved(Object.values(shares).some((share) => share.quantity !== '' || share.amount !== ''));
   const left = useQuery({
     queryKey: ['billing', 'left-to-credit', invoice.number],
     queryFn: () => answer(client.GET('/api/credit-notes/left', { params: { query: { invoice: invoice.number } } })),
@@ -40,6 +42,7 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
     onSuccess: (credits) => {
       keepReason(reason.trim());
       tell(`Credited with ${credits.numbers[0]}.`);
+      saved();
       navigate(`/billing/credit-note/${credits.numbers[0]}`);
     },
   });

@@ -9,6 +9,7 @@ import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { Doc, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook } from '../order';
 import { invoiceQuery } from './api';
 
@@ -38,6 +39,10 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
     })),
   );
   const [reason, setReason] = useState('');
+  const [before] = useState({ customer, address, lines });
+  const saved = useUnsaved(
+    reason !== '' || po !== '' || customer !== before.customer || address !== before.address || lines !== before.lines,
+  );
   const other = customer.code !== invoice.customer;
   const body = {
     customer: other ? customer.code : undefined,
@@ -77,6 +82,7 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
           ? `Credited with ${done.creditNote}, rebilled with ${done.invoice}.`
           : `Credited with ${done.creditNote}; order ${done.order} is ${done.state.toLowerCase().replaceAll('_', ' ')} and to be billed when it is cleared.`,
       );
+      saved();
       navigate(done.invoice ? `/billing/invoice/${done.invoice}` : `/orders/${done.order}`);
     },
   });

@@ -9,6 +9,7 @@ import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook } from '../order/CustomerLook';
 import { ItemLook } from '../order/ItemLook';
 
@@ -23,6 +24,7 @@ export function DirectInvoice() {
   const [po, setPo] = useState('');
   const [text, setText] = useState('');
   const [lines, setLines] = useState<Line[]>([NO_LINE]);
+  const saved = useUnsaved(customer.code !== '' || po !== '' || text !== '' || lines.length > 1);
   const written = lines.filter((line) => line.item);
   const bill = useMutation({
     mutationFn: () =>
@@ -43,6 +45,7 @@ export function DirectInvoice() {
       ),
     onSuccess: (invoice) => {
       tell(`Invoice ${invoice.number}, ${currency()} ${figure(invoice.gross)}, with its order and dispatch.`);
+      saved();
       navigate(`/billing/invoice/${invoice.number}`);
     },
   });

@@ -6,6 +6,7 @@ import { date, figure, isZero, orDash } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook } from '../order/CustomerLook';
 import { invoicesQuery } from './api';
 
@@ -16,6 +17,7 @@ export function RecordPayment() {
   const [customer, setCustomer] = useState({ code: asked, name: asked });
   const [amount, setAmount] = useState('');
   const [allocated, setAllocated] = useState<Record<string, string>>({});
+  useUnsaved(amount !== '' || Object.values(allocated).some((one) => one !== ''));
   const invoices = useInfiniteQuery({ ...invoicesQuery(true, customer.code), enabled: customer.code !== '' });
   const credit = useQuery({
     queryKey: ['billing', 'credit', customer.code],

@@ -6,6 +6,7 @@ import { currency } from '../../shared/currency';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import type { CustomerSheet } from './api';
 
 const SEVERITIES = ['STOP', 'CAUTION', 'OFF'] as const;
@@ -71,6 +72,13 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
   const [days, setDays] = useState(String(customer.overdueDays ?? ''));
   const [above, setAbove] = useState(customer.overdueAbove ?? '');
   const [blocked, setBlocked] = useState(customer.blocked ?? '');
+  useUnsaved(
+    limit !== (customer.limit ?? '') ||
+      own !== customer.overdueOwn ||
+      days !== String(customer.overdueDays ?? '') ||
+      above !== (customer.overdueAbove ?? '') ||
+      blocked !== (customer.blocked ?? ''),
+  );
   const agree = useAgree(() =>
     answer(
       client.PUT('/api/customers/{code}/terms', {
@@ -135,7 +143,9 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
 
 function Policy({ customer, locked }: { customer: CustomerSheet; locked: boolean }) {
   const [own, setOwn] = useState(customer.po.own);
-  const [po, setPo] = useState({ ...customer.po, ceiling: customer.po.ceiling ?? '' });
+  const [start] = useState({ ...customer.po, ceiling: customer.po.ceiling ?? '' });
+  const [po, setPo] = useState(start);
+  useUnsaved(own !== customer.po.own || po !== start);
   const agree = useAgree(() =>
     answer(
       client.PUT('/api/customers/{code}/po-policy', {

@@ -9,6 +9,7 @@ import { useSession } from '../../shared/session';
 import { Empty, ProblemNote, ReasonDialog, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { accountsQuery } from './AccountSheet';
 
 type Side = { account: string; debit: string; credit: string };
@@ -21,6 +22,7 @@ export function ManualEntry() {
   const [sides, setSides] = useState<Side[]>([NO_SIDE, NO_SIDE]);
   const [reason, setReason] = useState('');
   const [on, setOn] = useState(today);
+  useUnsaved(reason !== '' || sides.some((side) => side !== NO_SIDE));
   const written = sides.filter((side) => side.account);
   const post = useMutation({
     mutationFn: () =>

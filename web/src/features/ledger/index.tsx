@@ -62,7 +62,7 @@ function Balances() {
     <>
       <div className="page-head">
         <h1>Balances</h1>
-        <span className="muted">
+        <span className="muted nowrap whole">
           <label style={{ marginRight: 18 }}>
             <input type="checkbox" checked={moved} onChange={(event) => setMoved(event.target.checked)} /> movements
             between

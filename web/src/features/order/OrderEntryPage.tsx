@@ -11,6 +11,7 @@ import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Mark, ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { Position, sheetQuery, type Sheet } from '../review';
 import { rulesQuery } from '../rules/api';
 import { CustomerLook } from './CustomerLook';
@@ -162,6 +163,8 @@ function Entry({
     if (order !== start) onTyped?.(order);
   });
   useEffect(() => typedNow(), [order]);
+  // a new order is kept in the browser
+  const letGo = useUnsaved(sheet !== null && order !== start);
   const navigate = useGo();
   const sites = useQuery(sitesQuery).data ?? [];
   const rules = useQuery(rulesQuery).data?.entry;
@@ -172,6 +175,7 @@ function Entry({
     onSuccess: (saved) => {
       tell(`Order ${saved.number} is ${words(saved.state) === 'draft' ? 'saved as a draft' : words(saved.state)}.`);
       onTyped?.(null);
+      letGo();
       navigate(`/orders/${saved.number}`);
     },
   });

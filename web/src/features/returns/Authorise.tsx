@@ -8,6 +8,7 @@ import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, ProblemNote, SearchLine, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook } from '../order';
 import { ReasonChoice } from '../rules/ReasonChoice';
 import { rulesQuery } from '../rules/api';
@@ -31,6 +32,7 @@ export function AuthorisePage() {
   const [reason, setReason] = useState('');
   const [remark, setRemark] = useState('');
   const [exception, setException] = useState('');
+  const saved = useUnsaved(remark !== '' || Object.values(quantities).some((one) => one !== ''));
   const head = query.data?.pages[0];
   const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
   const keyOf = (row: (typeof rows)[number]) => `${row.dispatch}/${row.line}`;
@@ -59,6 +61,7 @@ export function AuthorisePage() {
       ),
     onSuccess: (goods) => {
       tell(`Return ${goods.number} is authorised. Print or mail its slip here.`);
+      saved();
       navigate(`/returns/return/${goods.number}`);
     },
   });

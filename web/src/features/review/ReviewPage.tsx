@@ -115,17 +115,17 @@ export function ReviewPage() {
             </span>
             <Choice label="Sorted" of={SORTS} value={sort} onChange={(value) => set('sort', value)} />
           </div>
-          <div className="muted small" style={{ display: 'flex', justifyContent: 'space-between' }}>
+          <div className="muted small list-choices">
             <Choice label="Shown" of={SHOWN} value={only ?? ''} onChange={(value) => set('only', value)} />
-            <Link to="/undone" className="nowrap">
-              plans waiting
-            </Link>
             <Choice
               label="Reason"
               of={reasonsOf(totals)}
               value={reason ?? ''}
               onChange={(value) => set('reason', value)}
             />
+            <Link to="/undone" className="nowrap">
+              plans waiting
+            </Link>
           </div>
         </div>
         {rows.map((row) => (

@@ -7,6 +7,7 @@ import { currency } from '../../shared/currency';
 import { date } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { keepReason, ProblemNote, ReasonInput, Tabs, tell, Waiting } from '../../shared/ui';
+import { useUnsaved } from '../../shared/unsaved';
 import { ApprovalRules } from './ApprovalRules';
 import { CheckRules } from './CheckRules';
 import { EntryRules } from './EntryRules';
@@ -32,6 +33,7 @@ export function RulesPage() {
   const { role } = useSession();
   const query = useQuery(rulesQuery);
   const [edited, setEdited] = useState<Rules | null>(null);
+  useUnsaved(edited !== null, '/rules');
   const locked = !may(role, 'rule');
   const rules = edited ?? query.data;
   const [asked] = useDebouncedValue(rules, 500);

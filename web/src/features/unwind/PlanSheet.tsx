@@ -105,7 +105,7 @@ function StepRow({ step, no, later }: { step: Step; no: number; later: boolean }
     step.timing === 'WAITS'
       ? 'waits for the goods'
       : step.timing === 'SOMEBODY_ELSE'
-        ? 'for another role'
+        ? 'for somebody else'
         : later
           ? 'then continues automatically'
           : 'now';

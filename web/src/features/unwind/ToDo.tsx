@@ -12,7 +12,7 @@ export type Undone = Schemas['UnwindingView'];
 const FOR: Record<string, string> = {
   GOODS: 'the goods to come back',
   INSPECTION: 'the goods to be inspected',
-  DECISION: 'approval by the finance lead',
+  DECISION: 'another person’s approval',
   PERIOD: 'the period to be reopened',
 };
 
@@ -105,7 +105,7 @@ export function WaitingPlan({ plan }: { plan: Undone }) {
             {' · '}
           </>
         )}
-        {plan.waitsFor === 'DECISION' && role === 'LEAD' && (
+        {plan.waitsFor === 'DECISION' && may(role, 'decide') && (
           <>
             <button className="plain" disabled={decide.isPending} onClick={() => decide.mutate()}>
               Approve the refund

@@ -1,5 +1,6 @@
 import createClient from 'openapi-fetch';
 import { CommandKeys, newKey, storage } from './commandKeys';
+import { DATED, withDate } from './dated';
 import type { components, paths } from './schema';
 
 export type Schemas = components['schemas'];
@@ -45,8 +46,16 @@ async function contentOf(request: Request): Promise<string> {
   return what + parts.join('\n');
 }
 
+/** A command with the date that its documents carry. */
+async function dated(request: Request, path: string): Promise<Request> {
+  const command = `${request.method} ${path}`;
+  if (!DATED.has(command)) return request;
+  return new Request(request, { body: withDate(command, await request.clone().text()) });
+}
+
 client.use({
-  async onRequest({ request }) {
+  async onRequest({ request: asked, schemaPath }) {
+    const request = await dated(asked, schemaPath);
     // the token changes at sign-in, so it is read each time
     const token = /(?:^|; )XSRF-TOKEN=([^;]+)/.exec(document.cookie)?.[1];
     if (token) request.headers.set('X-XSRF-TOKEN', decodeURIComponent(token));

@@ -11,7 +11,7 @@ type Step = Schemas['StepView'];
 export const WAITS: Record<string, string> = {
   'receive-goods': 'for the goods to come back',
   'inspect-goods': 'for the goods to be inspected',
-  refund: 'for approval by the finance lead',
+  refund: 'for another person’s approval',
   credit: 'for the period to be reopened',
 };
 

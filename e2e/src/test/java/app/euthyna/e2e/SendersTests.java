@@ -1,7 +1,9 @@
 package app.euthyna.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import app.euthyna.e2e.client.Api;
 import app.euthyna.e2e.client.Application;
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -116,6 +118,27 @@ class SendersTests {
         }
         try (var socket = half("/api/bank-statements", "multipart/form-data", 10, "--x")) {
             assertThat(status(socket)).isEqualTo("400");
+        }
+    }
+
+    /**
+     * Letters that are none, and the address of errors itself, are answered as what they are, and are no error of ours.
+     */
+    @Test
+    void whoAskForWhatIsNoneAreToldSo() {
+        var api = Api.signIn(application.url(), "lead", "lead");
+        for (var path : List.of("/api/find?q=%ff", "/api/find?q=%c0%af", "/api/orders?after=%ff")) {
+            assertThatThrownBy(() -> api.get(path)).as(path).isInstanceOfSatisfying(Api.Refused.class, refused -> {
+                assertThat(refused.status()).isEqualTo(400);
+                assertThat(refused.code()).isEqualTo("malformed");
+            });
+        }
+        for (var path : List.of("/error", "/api/nowhere")) {
+            assertThatThrownBy(() -> api.get(path))
+                    .as(path)
+                    .isInstanceOfSatisfying(
+                            Api.Refused.class,
+                            refused -> assertThat(refused.status()).isEqualTo(404));
         }
     }
 }

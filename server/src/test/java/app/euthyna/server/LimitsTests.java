@@ -187,6 +187,24 @@ class LimitsTests extends OnServer {
         }
 
         @Test
+        void comeFromFilesToo() {
+            var note = gone(cleared(5));
+            var file = "reference,customer,item,quantity,price,kind,po,replaces\n%s,%s,%s,2,0,replacement,F-%s,%s\n";
+            var without = UUID.randomUUID().toString();
+            assertThat(clerk.upload(file.formatted(without, customer, item, without, ""), "?whole=true")
+                            .body()
+                            .get("refused")
+                            .asInt())
+                    .isEqualTo(1);
+            var with = UUID.randomUUID().toString();
+            assertThat(clerk.upload(file.formatted(with, customer, item, with, note), "?whole=true")
+                            .body()
+                            .get("taken")
+                            .asInt())
+                    .isEqualTo(1);
+        }
+
+        @Test
         void areOfTheSameCustomer() {
             var note = gone(cleared(5));
             freshCustomerAndItem();

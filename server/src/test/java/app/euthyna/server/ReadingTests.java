@@ -44,6 +44,25 @@ class ReadingTests extends OnServer {
         assertThat(Reading.may("/api/nowhere")).isEmpty();
     }
 
+    /** An address that is none is told as that, to whoever asks; so is a statement over days that are none. */
+    @Test
+    void whatIsNotThereIsNotFound() {
+        everybody()
+                .forEach((role, rest) -> assertThat(rest.get("/api/nowhere").code())
+                        .as("%s", role)
+                        .isEqualTo("not-found"));
+        for (var number : List.of("|2026-13-01|2026-01-01", "|a|b|c", "|2026-02-01|2026-01-01")) {
+            assertThat(receivables
+                            .post(
+                                    "/api/prints",
+                                    "{\"paper\":\"STATEMENT\",\"numbers\":[\"%s\"]}".formatted(customer + number))
+                            .status())
+                    .as(number)
+                    .isBetween(400, 422);
+        }
+        assertThat(receivables.get("/api/papers/INVOICE").code()).isEqualTo("incomplete");
+    }
+
     /** On documents that there are: whoever may read gets them, whoever may not is told so. */
     @Test
     void documentsAreReadByThoseWhoMay() {

@@ -1,6 +1,8 @@
 package app.euthyna.server.exchange;
 
+import app.euthyna.core.order.Details;
 import app.euthyna.core.order.OrderKind;
+import app.euthyna.core.order.ShipTo;
 import app.euthyna.server.exchange.CsvTable.BadCell;
 import app.euthyna.server.order.OrderDraft;
 import java.math.BigDecimal;
@@ -8,6 +10,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.function.Predicate;
 import org.apache.commons.csv.CSVRecord;
 
@@ -28,7 +31,8 @@ final class OrderFile {
             "item",
             "quantity",
             "price",
-            "discount");
+            "discount",
+            "replaces");
     private static final List<String> MANDATORY = List.of("reference", "customer", "item", "quantity");
 
     /** An order as the file gives it, with the rows it was read from. */
@@ -79,7 +83,7 @@ final class OrderFile {
         if (!customerExists.test(customer)) {
             table.bad(first, "customer", customer, "a customer code");
         }
-        for (var name : List.of("po", "kind", "ordered_on", "requested_on", "remark")) {
+        for (var name : List.of("po", "kind", "ordered_on", "requested_on", "remark", "replaces")) {
             for (var record : records) {
                 if (!table.cell(record, name).equals(table.cell(first, name))) {
                     table.bad(
@@ -110,7 +114,16 @@ final class OrderFile {
                         table.date(first, "requested_on"),
                         remark,
                         reference,
+                        details(first),
                         lines));
+    }
+
+    /** Of what is written beside its lines a file says only what a replacement replaces. */
+    private Details details(CSVRecord first) {
+        var replaces = table.text(first, "replaces", 40, null);
+        return replaces == null || replaces.isBlank()
+                ? null
+                : new Details("", null, ShipTo.CUSTOMER, Map.of(), replaces.strip());
     }
 
     private OrderDraft.Line line(CSVRecord record) {

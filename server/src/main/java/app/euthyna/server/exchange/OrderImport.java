@@ -28,6 +28,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -241,33 +242,74 @@ class OrderImport {
         }
     }
 
+    /**
+     * All orders of a file or none. What fits into one transaction is one; of a longer file every order is looked at
+     * first, in groups, so that nobody waits for its customers and items for longer than a group takes.
+     */
     private List<Result> allOrNone(CommandContext context, long id, List<FileOrder> found) {
-        var refusals = new ArrayList<Result>();
-        try {
-            return together(() -> {
-                refusals.clear();
-                var taken = new ArrayList<Result>();
-                for (var order : found) {
-                    try {
-                        taken.add(one(context, order));
-                    } catch (RefusedException refused) {
-                        refusals.add(refused(order, refused.getMessage()));
-                        throw refused;
-                    }
-                    if (taken.size() % TOGETHER == 0) {
-                        touch(id, taken.size());
-                    }
-                }
-                return taken;
-            });
-        } catch (RefusedException refused) {
-            return found.stream()
-                    .map(order -> refusals.stream()
-                            .filter(r -> r.rows().equals(order.rows()))
-                            .findFirst()
-                            .orElseGet(() -> notTaken(order, "Not imported: another order of the file was refused.")))
-                    .toList();
+        if (found.size() <= TOGETHER) {
+            try {
+                return together(() ->
+                        found.stream().map(order -> attempt(context, order)).toList());
+            } catch (RefusedOrder refused) {
+                return noneBecause(found, List.of(refused.result));
+            }
         }
+        var refusals = new ArrayList<Result>();
+        for (int from = 0; from < found.size(); from += TOGETHER) {
+            refusals.addAll(lookedAt(context, found.subList(from, Math.min(from + TOGETHER, found.size()))));
+            touch(id, 0);
+        }
+        return refusals.isEmpty() ? inGroups(context, id, found) : noneBecause(found, refusals);
+    }
+
+    /** Orders that would be refused; nothing of the group is kept. */
+    private List<Result> lookedAt(CommandContext context, List<FileOrder> group) {
+        var left = new ArrayList<>(group);
+        var refusals = new ArrayList<Result>();
+        // each refusal ends a transaction; what stood behind it is looked at in the next
+        while (!left.isEmpty()) {
+            try {
+                commands.retrying(() -> transactions.execute(status -> {
+                    status.setRollbackOnly();
+                    left.forEach(order -> attempt(context, order));
+                    return null;
+                }));
+                left.clear();
+            } catch (RefusedOrder refused) {
+                refusals.add(refused.result);
+                left.removeIf(order -> order.rows().equals(refused.result.rows()));
+            }
+        }
+        return refusals;
+    }
+
+    private Result attempt(CommandContext context, FileOrder order) {
+        try {
+            return one(context, order);
+        } catch (RefusedException refused) {
+            throw new RefusedOrder(refused(order, refused.getMessage()));
+        }
+    }
+
+    /** An order of a file that is imported whole was refused. */
+    private static final class RefusedOrder extends RuntimeException {
+
+        private static final long serialVersionUID = 1L;
+        private final transient Result result;
+
+        private RefusedOrder(Result result) {
+            super(result.sentence());
+            this.result = result;
+        }
+    }
+
+    private static List<Result> noneBecause(List<FileOrder> found, List<Result> refusals) {
+        var byRows = refusals.stream().collect(Collectors.toMap(Result::rows, result -> result));
+        return found.stream()
+                .map(order -> byRows.getOrDefault(
+                        order.rows(), notTaken(order, "Not imported: another order of the file was refused.")))
+                .toList();
     }
 
     private <T> T together(Supplier<T> work) {

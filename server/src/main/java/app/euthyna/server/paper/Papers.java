@@ -8,6 +8,7 @@ import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
@@ -26,6 +27,7 @@ import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
 import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -537,10 +539,21 @@ public class Papers {
                 + (price.discountPercent().signum() == 0 ? "" : " −" + Figures.plain(price.discountPercent()) + " %");
     }
 
+    private static LocalDate day(String text) {
+        try {
+            // ten characters: the years that every database knows
+            return LocalDate.parse(text.length() == 10 ? text : "");
+        } catch (DateTimeParseException notADay) {
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("numbers", "CUSTOMER|from|to, with days like 2026-03-02"));
+        }
+    }
+
     private void statement(Html html, String number, int copy, LocalDate today) {
         var parts = number.split("\\|", -1);
-        var to = parts.length > 2 ? LocalDate.parse(parts[2]) : today;
-        var from = parts.length > 1 ? LocalDate.parse(parts[1]) : to.minusMonths(3);
+        var to = parts.length > 2 ? day(parts[2]) : today;
+        var from = parts.length > 1 ? day(parts[1]) : to.minusMonths(3);
+        RefusedException.where(Dating.span("from", from, "to", to));
         var view = statements.of(parts[0], from, to);
         head(html, party(parts[0]), "Statement of account at " + Figures.day(to), copy, "");
         html.raw("<table class=\"lines\">")

@@ -11,6 +11,7 @@ import java.util.Arrays;
 import java.util.Collection;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import org.apache.tomcat.util.http.InvalidParameterException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.TypeMismatchException;
@@ -24,6 +25,7 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.security.access.AccessDeniedException;
 import org.springframework.web.bind.MethodArgumentNotValidException;
+import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
@@ -92,6 +94,15 @@ class Problems extends ResponseEntityExceptionHandler {
     @ExceptionHandler
     ResponseEntity<ProblemDetail> notAMediaType(InvalidMediaTypeException broken) {
         return respond(problem(HttpStatus.BAD_REQUEST, "malformed", "A header names no media type."));
+    }
+
+    /** A query whose letters are none: percent signs without digits, bytes that are no UTF-8. */
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> notAQuery(InvalidParameterException broken) {
+        return respond(problem(
+                HttpStatus.BAD_REQUEST,
+                "malformed",
+                "A value in the address is not well-formed (UTF-8, percent-encoded)."));
     }
 
     @ExceptionHandler
@@ -195,6 +206,16 @@ class Problems extends ResponseEntityExceptionHandler {
                 HttpStatus.BAD_REQUEST,
                 "malformed",
                 "%s: %s is expected.".formatted(name == null ? "A value" : name, expected(wrong.getRequiredType()))));
+    }
+
+    @Override
+    protected ResponseEntity<Object> handleMissingServletRequestParameter(
+            MissingServletRequestParameterException missing,
+            HttpHeaders headers,
+            HttpStatusCode status,
+            WebRequest request) {
+        return widen(
+                problem(HttpStatus.BAD_REQUEST, "incomplete", missing.getParameterName() + ": a value is missing."));
     }
 
     @Override

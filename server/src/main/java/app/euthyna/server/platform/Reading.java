@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.springframework.http.server.PathContainer;
+import org.springframework.security.access.AccessDeniedException;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.web.servlet.HandlerInterceptor;
 import org.springframework.web.util.pattern.PathPattern;
@@ -104,23 +105,30 @@ public final class Reading implements HandlerInterceptor {
             .toList();
 
     private static boolean isRead(HttpServletRequest request) {
-        return switch (request.getMethod()) {
-            case "GET", "HEAD" -> true;
-            default -> {
-                var path = PathContainer.parsePath(request.getRequestURI());
-                yield WRITTEN_BY_READERS.stream().anyMatch(pattern -> pattern.matches(path));
-            }
-        };
+        return request.getMethod().equals("GET") || request.getMethod().equals("HEAD");
+    }
+
+    private static boolean isForReaders(HttpServletRequest request) {
+        var path = PathContainer.parsePath(request.getRequestURI());
+        return WRITTEN_BY_READERS.stream().anyMatch(pattern -> pattern.matches(path));
     }
 
     @Override
     public boolean preHandle(HttpServletRequest request, HttpServletResponse response, Object handler) {
         var role = role();
-        if (role != null && isRead(request)) {
+        if (role != null) {
             var may = may(request.getRequestURI());
+            if (!isRead(request)) {
+                if (isForReaders(request) && !may.contains(role)) {
+                    throw new AccessDeniedException("not among the readers of " + request.getRequestURI());
+                }
+                return true;
+            }
+            if (may.isEmpty()) {
+                throw new RefusedException(new CommonRefusal.NotFound("address", request.getRequestURI()));
+            }
             if (!may.contains(role)) {
-                throw new RefusedException(
-                        new CommonRefusal.NotAuthorised("read this", role, List.copyOf(may.isEmpty() ? ALL : may)));
+                throw new RefusedException(new CommonRefusal.NotAuthorised("read this", role, List.copyOf(may)));
             }
         }
         return true;

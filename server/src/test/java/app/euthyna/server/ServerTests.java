@@ -379,7 +379,7 @@ class ServerTests extends OnServer {
                             "POST",
                             "/api/prints",
                             "{\"paper\":\"INVOICE\",\"numbers\":[\"X\"]}",
-                            Set.of("CLERK", "CONTROLLER", "LEAD", "WAREHOUSE", "RECEIVABLES", "AUDITOR", "ADMIN")),
+                            day),
                     new Command("POST", "/api/mails", "{\"paper\":\"INVOICE\",\"number\":\"X\"}", day),
                     new Command("POST", "/api/batches/reminders", "{\"customers\":[\"X\"]}", bill),
                     new Command("POST", "/api/bank-entries/999999/payments", "{\"customer\":\"X\"}", bill),

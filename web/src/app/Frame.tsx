@@ -1,9 +1,10 @@
 import { Menu, Modal, useMantineColorScheme } from '@mantine/core';
-import { useIsMutating, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet } from 'react-router';
 import { latestProofQuery } from '../features/proof';
 import { answer, client, Problem, whenSessionEnds } from '../shared/api/http';
+import { useBusy } from '../shared/busy';
 import { date } from '../shared/format';
 import { useScrollPlace } from '../shared/kept';
 import { useKeys } from '../shared/keys';
@@ -76,7 +77,7 @@ function SignedIn() {
   const [password, setPassword] = useState(false);
   const [ended, setEnded] = useState(false);
   const body = useRef<HTMLElement>(null);
-  const busy = useIsMutating() > 0;
+  const busy = useBusy();
   usePageTitle();
   useScrollPlace();
   useListFocus(body);

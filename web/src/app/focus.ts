@@ -11,7 +11,9 @@ const OVER = '[role="dialog"], [role="menu"]';
 export function useListFocus(body: RefObject<HTMLElement | null>) {
   const { pathname } = useLocation();
   useEffect(() => {
-    if (!body.current?.contains(document.activeElement)) body.current?.focus({ preventScroll: true });
+    const at = document.activeElement;
+    // nobody is interrupted who types, in Find for example
+    if (!body.current?.contains(at) && !(at instanceof HTMLInputElement)) body.current?.focus({ preventScroll: true });
   }, [pathname, body]);
   useEffect(() => {
     const back = () => body.current?.focus({ preventScroll: true });

@@ -1,5 +1,6 @@
 import { MutationCache, QueryClient } from '@tanstack/react-query';
 import { Problem, type Schemas } from '../shared/api/http';
+import { whileReadAgain } from '../shared/busy';
 import { takeCurrency } from '../shared/currency';
 import { takeDecimalMark } from '../shared/figures';
 import { sessionQuery } from '../shared/session';
@@ -19,7 +20,9 @@ export const queries: QueryClient = new QueryClient({
   },
   // a command is over when what it changed has been read again: nothing is then done on the strength of what was before
   mutationCache: new MutationCache({
-    onSettled: () => readAgain(),
+    onSettled: () => {
+      whileReadAgain(readAgain());
+    },
   }),
 });
 

@@ -1,5 +1,5 @@
-import { useIsMutating, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
+import { useBusy, useIsBusyNow } from './busy';
 import { useKept } from './kept';
 
 const CONTROL =
@@ -27,8 +27,8 @@ function isForThePage(event: KeyboardEvent, name: string): boolean {
  */
 export function useKeys(keys: Record<string, (() => void) | undefined>) {
   const latest = useRef(keys);
-  const busy = useIsMutating() > 0;
-  const client = useQueryClient();
+  const busy = useBusy();
+  const isBusyNow = useIsBusyNow();
   const later = useRef<string[]>([]);
   useEffect(() => {
     latest.current = keys;
@@ -45,12 +45,12 @@ export function useKeys(keys: Record<string, (() => void) | undefined>) {
       const found = event.shiftKey && latest.current[shifted] ? shifted : name;
       if (!latest.current[found]) return;
       event.preventDefault();
-      if (client.isMutating() > 0 && !AT_ONCE.includes(found)) later.current.push(found);
+      if (isBusyNow() && !AT_ONCE.includes(found)) later.current.push(found);
       else latest.current[found]();
     };
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);
-  }, [client]);
+  }, [isBusyNow]);
 }
 
 /** The place in a list where the keys stand: kept while one looks at a row and comes back, and always in sight. */

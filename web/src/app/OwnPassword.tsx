@@ -3,6 +3,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once } from '../shared/api/http';
 import { ProblemNote, tell } from '../shared/ui';
+import { PasswordField } from '../shared/ui/PasswordField';
 
 /** Whoever is signed in changes their own password, and knows the old one. */
 export function OwnPasswordDialog({ onClose }: { onClose: () => void }) {
@@ -22,30 +23,21 @@ export function OwnPasswordDialog({ onClose }: { onClose: () => void }) {
           if (!change.isPending) change.mutate();
         }}
       >
-        <div className="field" style={{ marginBottom: 12 }}>
-          <label htmlFor="own-current">Current password</label>
-          <input
-            id="own-current"
-            type="password"
-            data-autofocus
-            autoComplete="current-password"
-            maxLength={200}
-            value={typed.current}
-            onChange={(event) => setTyped({ ...typed, current: event.target.value })}
-          />
-        </div>
-        <div className="field" style={{ margin: '0 0 12px' }}>
-          <label htmlFor="own-next">New password</label>
-          <input
-            id="own-next"
-            type="password"
-            autoComplete="new-password"
-            maxLength={200}
-            value={typed.next}
-            onChange={(event) => setTyped({ ...typed, next: event.target.value })}
-          />
-          <span className="muted small">At least 12 characters, without your user name in it.</span>
-        </div>
+        <PasswordField
+          first
+          id="own-current"
+          label="Current password"
+          value={typed.current}
+          onChange={(current) => setTyped({ ...typed, current })}
+        />
+        <PasswordField
+          chosen
+          id="own-next"
+          label="New password"
+          hint="At least 12 characters, without your user name in it."
+          value={typed.next}
+          onChange={(next) => setTyped({ ...typed, next })}
+        />
         <ProblemNote problem={change.error} />
         <button type="submit" className="button first" disabled={!typed.current || !typed.next || change.isPending}>
           Change the password <kbd>↵</kbd>

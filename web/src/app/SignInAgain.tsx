@@ -4,7 +4,8 @@ import { useState } from 'react';
 import { answer, client } from '../shared/api/http';
 import { sessionQuery, useSession } from '../shared/session';
 import { ProblemNote } from '../shared/ui';
-import { queries, readAgain } from './queries';
+import { PasswordField } from '../shared/ui/PasswordField';
+import { queries } from './queries';
 
 /** The session is over: the same person signs in again, and finds the page as it was, with all that was typed. */
 export function SignInAgain({ onDone }: { onDone: () => void }) {
@@ -14,7 +15,6 @@ export function SignInAgain({ onDone }: { onDone: () => void }) {
     mutationFn: () => answer(client.POST('/api/session', { body: { username, password } })),
     onSuccess: (session) => {
       queries.setQueryData(sessionQuery.queryKey, session);
-      void readAgain();
       onDone();
     },
   });
@@ -27,17 +27,7 @@ export function SignInAgain({ onDone }: { onDone: () => void }) {
         }}
       >
         <p>What you typed is still there. Sign in as {username} to go on.</p>
-        <div className="field" style={{ margin: '12px 0' }}>
-          <label htmlFor="again-password">Password</label>
-          <input
-            id="again-password"
-            type="password"
-            data-autofocus
-            autoComplete="current-password"
-            value={password}
-            onChange={(event) => setPassword(event.target.value)}
-          />
-        </div>
+        <PasswordField first id="again-password" value={password} onChange={setPassword} />
         <ProblemNote problem={signIn.error} />
         <div style={{ display: 'flex', gap: 10 }}>
           <button type="submit" className="button first" disabled={signIn.isPending}>

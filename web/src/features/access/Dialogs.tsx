@@ -1,21 +1,20 @@
 import { Modal } from '@mantine/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { words } from '../../shared/format';
 import { ProblemNote, tell } from '../../shared/ui';
-import { accessQuery, addUser, ROLES, setPassword, type Role } from './api';
+import { PasswordField } from '../../shared/ui/PasswordField';
+import { addUser, ROLES, setPassword, type Role } from './api';
 
 const PASSWORD = 'At least 12 characters, without the user’s name in it, and none that is tried first.';
 
 /** Somebody new, with a first password that they change. */
 export function NewUser({ onClose }: { onClose: () => void }) {
-  const queries = useQueryClient();
   const [user, setUser] = useState({ username: '', displayName: '', role: 'CLERK' as Role, password: '' });
   const add = useMutation({
     mutationFn: () => addUser(user),
     onSuccess: () => {
       tell(`${user.displayName} can sign in as ${user.username}.`);
-      void queries.invalidateQueries({ queryKey: accessQuery.queryKey });
       onClose();
     },
   });
@@ -63,6 +62,8 @@ export function NewUser({ onClose }: { onClose: () => void }) {
           </select>
         </div>
         <PasswordField
+          chosen
+          hint={PASSWORD}
           id="new-password"
           value={user.password}
           onChange={(password) => setUser({ ...user, password })}
@@ -94,40 +95,12 @@ export function SetPassword({ username, onClose }: { username: string; onClose: 
           if (!set.isPending) set.mutate();
         }}
       >
-        <PasswordField id="set-password" value={password} onChange={setTyped} first />
+        <PasswordField chosen hint={PASSWORD} id="set-password" value={password} onChange={setTyped} first />
         <ProblemNote problem={set.error} />
         <button type="submit" className="button first" disabled={!password || set.isPending}>
           Set the password <kbd>↵</kbd>
         </button>
       </form>
     </Modal>
-  );
-}
-
-function PasswordField({
-  id,
-  value,
-  first,
-  onChange,
-}: {
-  id: string;
-  value: string;
-  first?: boolean;
-  onChange: (to: string) => void;
-}) {
-  return (
-    <div className="field" style={{ margin: '0 0 12px' }}>
-      <label htmlFor={id}>Password</label>
-      <input
-        id={id}
-        type="password"
-        data-autofocus={first || undefined}
-        autoComplete="new-password"
-        maxLength={200}
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-      />
-      <span className="muted small">{PASSWORD}</span>
-    </div>
   );
 }

@@ -49,10 +49,7 @@ function Users({ keeps }: { keeps: boolean }) {
   const [password, setPasswordOf] = useState<string | null>(null);
   const change = useMutation<unknown, Problem, () => Promise<unknown>>({
     mutationFn: (send) => send(),
-    onSuccess: () => {
-      tell('Changed. Whoever it is signs in again.');
-      void access.refetch();
-    },
+    onSuccess: () => tell('Changed. Whoever it is signs in again.'),
     onError: tellProblem,
   });
   if (!access.data) return <Waiting query={access} />;

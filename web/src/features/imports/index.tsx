@@ -60,7 +60,6 @@ export function ImportPage() {
     },
     onSuccess: (taken) => {
       queries.setQueryData(intakeQuery(taken.id).queryKey, taken);
-      void queries.invalidateQueries({ queryKey: intakesQuery.queryKey });
       setSearch({ file: String(taken.id) });
     },
   });

@@ -1,7 +1,6 @@
 import { queryOptions, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { queries } from '../../app/queries';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { daysAgo, figure, isZero, moment } from '../../shared/format';
@@ -169,7 +168,6 @@ function Limit({ lane, words }: { lane: Lane; words: string }) {
           ...once(),
         }),
       ),
-    onSuccess: () => queries.invalidateQueries({ queryKey: todayQuery.queryKey }),
     onError: tellProblem,
   });
   const give = () =>
@@ -197,7 +195,6 @@ function Limit({ lane, words }: { lane: Lane; words: string }) {
 function Looked() {
   const look = useMutation({
     mutationFn: () => answer(client.POST('/api/today/looks', { ...once() } as never)) as Promise<Schemas['Done']>,
-    onSuccess: () => queries.invalidateQueries({ queryKey: todayQuery.queryKey }),
     onError: tellProblem,
   });
   return (

@@ -50,7 +50,9 @@ async function contentOf(request: Request): Promise<string> {
 async function dated(request: Request, path: string): Promise<Request> {
   const command = `${request.method} ${path}`;
   if (!DATED.has(command)) return request;
-  return new Request(request, { body: withDate(command, await request.clone().text()) });
+  const said = await request.clone().text();
+  const dated = withDate(command, said);
+  return dated === said ? request : new Request(request, { body: dated });
 }
 
 client.use({

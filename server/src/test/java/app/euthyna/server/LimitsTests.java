@@ -64,6 +64,16 @@ class LimitsTests extends OnServer {
                         .formatted(customer, UUID.randomUUID(), kind, details, item, quantity));
     }
 
+    /** The only line at another quantity. */
+    private Rest.Answer changed(Rest by, String order, int quantity) {
+        return by.send(
+                "PUT",
+                "/api/orders/" + order,
+                "{\"version\":%s,\"lines\":[{\"no\":1,\"item\":\"%s\",\"quantity\":%d,\"price\":0}]}"
+                        .formatted(version(order), item, quantity),
+                UUID.randomUUID().toString());
+    }
+
     private Rest.Answer decided(Rest by, String order, String how) {
         return by.post(
                 "/api/orders/" + order + "/" + how, "{\"version\":%s,\"reason\":\"agreed\"}".formatted(version(order)));
@@ -119,15 +129,7 @@ class LimitsTests extends OnServer {
         void countByTheLowestLimitOfAllWhoWroteThem() {
             var order = written(clerk, "SAMPLE", 11, "").text("number");
             assertThat(decided(controller, order, "send-backs").status()).isEqualTo(200);
-            assertThat(controller
-                            .send(
-                                    "PUT",
-                                    "/api/orders/" + order,
-                                    "{\"version\":%s,\"lines\":[{\"no\":1,\"item\":\"%s\",\"quantity\":12,\"price\":0}]}"
-                                            .formatted(version(order), item),
-                                    UUID.randomUUID().toString())
-                            .status())
-                    .isEqualTo(200);
+            assertThat(changed(controller, order, 12).status()).isEqualTo(200);
             assertThat(clerk.post("/api/orders/" + order + "/submission", "{\"version\":%s}".formatted(version(order)))
                             .text("state"))
                     .isEqualTo("AWAITING_APPROVAL");
@@ -162,13 +164,7 @@ class LimitsTests extends OnServer {
             assertThat(written(clerk, "REPLACEMENT", 3, replacing(note)).code())
                     .as("two are left to replace")
                     .isEqualTo("more-than-dispatched");
-            assertThat(clerk.send(
-                                    "PUT",
-                                    "/api/orders/" + three.text("number"),
-                                    "{\"version\":%s,\"lines\":[{\"no\":1,\"item\":\"%s\",\"quantity\":6,\"price\":0}]}"
-                                            .formatted(version(three.text("number")), item),
-                                    UUID.randomUUID().toString())
-                            .code())
+            assertThat(changed(clerk, three.text("number"), 6).code())
                     .as("a change takes no more either")
                     .isEqualTo("more-than-dispatched");
             var plan = """
@@ -345,15 +341,7 @@ class LimitsTests extends OnServer {
     void whoChangedAnOrderDecidesOnItAgainOnceAnotherAgreed() {
         var order = written(clerk, "SAMPLE", 11, "").text("number");
         assertThat(decided(controller, order, "send-backs").status()).isEqualTo(200);
-        assertThat(controller
-                        .send(
-                                "PUT",
-                                "/api/orders/" + order,
-                                "{\"version\":%s,\"lines\":[{\"no\":1,\"item\":\"%s\",\"quantity\":12,\"price\":0}]}"
-                                        .formatted(version(order), item),
-                                UUID.randomUUID().toString())
-                        .status())
-                .isEqualTo(200);
+        assertThat(changed(controller, order, 12).status()).isEqualTo(200);
         clerk.post("/api/orders/" + order + "/submission", "{\"version\":%s}".formatted(version(order)));
         assertThat(decided(controller, order, "approvals").code()).isEqualTo("four-eyes");
         assertThat(decided(controller2, order, "approvals").status()).isEqualTo(200);

@@ -10,6 +10,7 @@ import java.time.ZoneId;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.UUID;
+import java.util.function.Consumer;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -131,14 +132,12 @@ abstract class OnServer {
         return receivables.post("/api/invoices", "{\"orders\":[\"%s\"]}".formatted(order));
     }
 
-    /** Publishes limits of roles; nothing else of the rules changes. */
-    void limits(String refund, String goodsForNothing) {
+    /** Publishes the rules in force with something of them changed. */
+    void rules(Consumer<ObjectNode> change) {
         var rules = (ObjectNode) lead.get("/api/rules").body();
         rules.remove("changes");
-        var limits = (ObjectNode) rules.get("limits");
-        limits.set("refund", new ObjectMapper().readTree(refund));
-        limits.set("goodsForNothing", new ObjectMapper().readTree(goodsForNothing));
         rules.put("reason", "for the test");
+        change.accept(rules);
         assertThat(lead.send(
                                 "PUT",
                                 "/api/rules",
@@ -146,6 +145,15 @@ abstract class OnServer {
                                 UUID.randomUUID().toString())
                         .status())
                 .isEqualTo(200);
+    }
+
+    /** Publishes limits of roles; nothing else of the rules changes. */
+    void limits(String refund, String goodsForNothing) {
+        rules(rules -> {
+            var limits = (ObjectNode) rules.get("limits");
+            limits.set("refund", new ObjectMapper().readTree(refund));
+            limits.set("goodsForNothing", new ObjectMapper().readTree(goodsForNothing));
+        });
     }
 
     Map<String, BigDecimal> balances() {

@@ -20,6 +20,7 @@ import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
+import tools.jackson.databind.node.ObjectNode;
 
 /**
  * Goods that come back, what the customer gets for them, and how it reaches them. Item: 10.00 at 21 %, 4.00 at cost.
@@ -64,19 +65,6 @@ class ReturnsTests extends OnServer {
                                         .formatted(customer, open, sold.invoice(), open))
                         .status())
                 .isEqualTo(200);
-    }
-
-    /** Lays down rules in which {@code was} reads {@code becomes}; answers those that were. */
-    private String rules(java.util.function.UnaryOperator<String> change) {
-        var before = auditor.get("/api/rules").body().toString();
-        var written = change.apply(before);
-        assertThat(written).isNotEqualTo(before);
-        var cut = written.replaceFirst(",\"changes\":\\[.*]}$", ",\"reason\":\"for a test\"}");
-        assertThat(lead.send("PUT", "/api/rules", cut, UUID.randomUUID().toString())
-                        .status())
-                .as(cut)
-                .isEqualTo(200);
-        return before;
     }
 
     @AfterEach
@@ -186,7 +174,7 @@ class ReturnsTests extends OnServer {
         @Test
         void asTheCompanyGrantsIt() {
             var sold = sold(3);
-            rules(r -> r.replace("\"returns\":{\"days\":null", "\"returns\":{\"days\":10"));
+            rules(rules -> ((ObjectNode) rules.get("returns")).put("days", 10));
             itIsInDays(11);
             var body =
                     "{\"lines\":[%s],\"reason\":\"damaged\"%%s}".formatted(line("dispatch", sold.dispatch(), 1, "1"));
@@ -449,9 +437,14 @@ class ReturnsTests extends OnServer {
             var goods = allowed("faulty", line("dispatch", sold.dispatch(), 1, "2"));
             var body = "{\"ofReturn\":\"%s\",\"ahead\":true}".formatted(goods);
             assertThat(receivables.post("/api/credit-notes", body).code()).isEqualTo("not-here-yet");
-            rules(r -> r.replace(
-                    "\"code\":\"faulty\",\"words\":\"Defective\",\"noFee\":false,\"freight\":false,\"ahead\":false",
-                    "\"code\":\"faulty\",\"words\":\"Defective\",\"noFee\":true,\"freight\":true,\"ahead\":true"));
+            rules(rules -> rules.get("returns")
+                    .get("reasons")
+                    .valueStream()
+                    .filter(reason -> reason.get("code").asString().equals("faulty"))
+                    .forEach(reason -> ((ObjectNode) reason)
+                            .put("noFee", true)
+                            .put("freight", true)
+                            .put("ahead", true)));
             credited(body);
             assertThat(row("AHEAD", goods)).isEqualTo("20.00");
             assertThat(controller
@@ -590,14 +583,7 @@ class ReturnsTests extends OnServer {
         }
 
         private void through(String behaviour) {
-            if (auditor.get("/api/rules")
-                    .body()
-                    .get("unwind")
-                    .get("refundsThroughService")
-                    .asString()
-                    .equals("false")) {
-                rules(r -> r.replace("\"refundsThroughService\":false", "\"refundsThroughService\":true"));
-            }
+            rules(rules -> ((ObjectNode) rules.get("unwind")).put("refundsThroughService", true));
             assertThat(lead.send(
                                     "PUT",
                                     "/api/simulated-payment-service",

@@ -375,11 +375,7 @@ class ServerTests extends OnServer {
                             "/api/ledger/posting-map",
                             "{\"role\":\"revenue\",\"account\":\"nowhere\",\"reason\":\"r\"}",
                             Set.of("LEAD")),
-                    new Command(
-                            "POST",
-                            "/api/prints",
-                            "{\"paper\":\"INVOICE\",\"numbers\":[\"X\"]}",
-                            day),
+                    new Command("POST", "/api/prints", "{\"paper\":\"INVOICE\",\"numbers\":[\"X\"]}", day),
                     new Command("POST", "/api/mails", "{\"paper\":\"INVOICE\",\"number\":\"X\"}", day),
                     new Command("POST", "/api/batches/reminders", "{\"customers\":[\"X\"]}", bill),
                     new Command("POST", "/api/bank-entries/999999/payments", "{\"customer\":\"X\"}", bill),

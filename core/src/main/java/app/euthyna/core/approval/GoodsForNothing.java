@@ -1,6 +1,7 @@
 package app.euthyna.core.approval;
 
 import app.euthyna.core.order.Order;
+import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Role;
@@ -11,6 +12,7 @@ import java.util.Comparator;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * Goods for nothing: lines at no charge, of whatever kind of order. What they are worth at list price needs somebody
@@ -29,10 +31,15 @@ public record GoodsForNothing(RoleLimits limits, Map<String, BigDecimal> listPri
         writtenBy = Set.copyOf(writtenBy);
     }
 
+    /** The lines of an order at no charge. */
+    public static Stream<OrderLine> lines(Order order) {
+        return order.lines().stream()
+                .filter(line -> line.kind().isBilled() && line.price().isFree());
+    }
+
     /** What an order gives away, at list price. */
     Money value(Order order) {
-        return order.lines().stream()
-                .filter(line -> line.kind().isBilled() && line.price().isFree())
+        return lines(order)
                 .map(line -> new Price(listPrices.getOrDefault(line.item(), BigDecimal.ZERO), BigDecimal.ZERO)
                         .net(line.quantity(), order.currency()))
                 .reduce(Money.zero(order.currency()), Money::plus);

@@ -21,6 +21,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 
 /**
@@ -72,15 +73,14 @@ public final class RefundRules {
         public Bounds {
             // sorted, so that a plan's context reads the same in every process
             byPerson = Collections.unmodifiableMap(new TreeMap<>(byPerson));
-            ofDocument = sorted(ofDocument);
-            recordedBy = sorted(recordedBy);
-            recordedBy.replaceAll((document, names) -> Collections.unmodifiableSet(new TreeSet<>(names)));
+            ofDocument = sorted(ofDocument, amount -> amount);
+            recordedBy = sorted(recordedBy, names -> Collections.unmodifiableSet(new TreeSet<>(names)));
         }
 
-        private static <T> Map<DocumentRef, T> sorted(Map<DocumentRef, T> of) {
+        private static <T> Map<DocumentRef, T> sorted(Map<DocumentRef, T> of, UnaryOperator<T> copy) {
             var sorted = new TreeMap<DocumentRef, T>(Comparator.comparing(DocumentRef::toString));
-            sorted.putAll(of);
-            return sorted;
+            of.forEach((document, value) -> sorted.put(document, copy.apply(value)));
+            return Collections.unmodifiableMap(sorted);
         }
 
         /**

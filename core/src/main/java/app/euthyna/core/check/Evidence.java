@@ -161,11 +161,19 @@ public sealed interface Evidence {
     record BelowFloor(List<FloorLine> lines, List<DiscountLine> discounts) implements Evidence {
 
         /** A line's unit price after discount, and the least it should be; both with four decimals. */
-        public record FloorLine(int line, String item, String description, BigDecimal given, BigDecimal floor) {}
+        public record FloorLine(int line, String item, String description, BigDecimal given, BigDecimal floor) {
+            LinesNamed.NamedLine named() {
+                return new LinesNamed.NamedLine(line, item, description);
+            }
+        }
 
         /** A line's discount, and the most that its author's role may give; per cent. */
         public record DiscountLine(
-                int line, String item, String description, BigDecimal given, BigDecimal most, Role role) {}
+                int line, String item, String description, BigDecimal given, BigDecimal most, Role role) {
+            LinesNamed.NamedLine named() {
+                return new LinesNamed.NamedLine(line, item, description);
+            }
+        }
 
         public BelowFloor {
             lines = List.copyOf(lines);
@@ -204,10 +212,8 @@ public sealed interface Evidence {
                     check(),
                     brief(),
                     Stream.concat(
-                                    lines.stream()
-                                            .map(l -> new LinesNamed.NamedLine(l.line(), l.item(), l.description())),
-                                    discounts.stream()
-                                            .map(l -> new LinesNamed.NamedLine(l.line(), l.item(), l.description())))
+                                    lines.stream().map(FloorLine::named),
+                                    discounts.stream().map(DiscountLine::named))
                             .distinct()
                             .toList());
         }
@@ -473,6 +479,10 @@ public sealed interface Evidence {
                 BigDecimal cost,
                 BigDecimal marginPercent) {
 
+            LinesNamed.NamedLine named() {
+                return new LinesNamed.NamedLine(line, item, description);
+            }
+
             /** Compared as it is, not as it is shown. */
             boolean isBelow(BigDecimal least) {
                 return given.subtract(cost).multiply(HUNDRED).compareTo(least.multiply(given)) < 0;
@@ -507,11 +517,7 @@ public sealed interface Evidence {
         @Override
         public Evidence withoutCosts() {
             return new LinesNamed(
-                    check(),
-                    brief(),
-                    lines.stream()
-                            .map(l -> new LinesNamed.NamedLine(l.line(), l.item(), l.description()))
-                            .toList());
+                    check(), brief(), lines.stream().map(MarginLine::named).toList());
         }
 
         private MarginLine worst() {

@@ -38,6 +38,11 @@ public record Remedy(
         leftOpen = List.copyOf(leftOpen);
     }
 
+    /** Its price is a floor price, or follows from the cost: it tells them to whoever reads it (section 15). */
+    public boolean tellsCosts() {
+        return kind == Kind.PRICE && (check == Check.PRICE_FLOOR || check == Check.MARGIN);
+    }
+
     /** Nothing would hold the order any more. */
     public boolean clears() {
         return leftOpen.stream().noneMatch(Finding::holds);

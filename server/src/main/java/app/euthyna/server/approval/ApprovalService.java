@@ -124,10 +124,7 @@ public class ApprovalService implements Clearance, EffectSink {
 
     private GoodsForNothing forNothing(Order order) {
         var limits = rules.inForce().limits().goodsForNothing();
-        var free = order.lines().stream()
-                .filter(line -> line.kind().isBilled() && line.price().isFree())
-                .map(OrderLine::item)
-                .collect(Collectors.toSet());
+        var free = GoodsForNothing.lines(order).map(OrderLine::item).collect(Collectors.toSet());
         return limits.isEmpty() || free.isEmpty()
                 ? GoodsForNothing.UNLIMITED
                 : new GoodsForNothing(

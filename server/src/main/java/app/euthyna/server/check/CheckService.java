@@ -134,13 +134,10 @@ public class CheckService {
                         findings.of(number),
                         changed -> checkContexts.of(changed, context.today()))
                 .stream()
-                .filter(remedy -> ReadBy.Group.COSTS.isRead(context.person().role())
-                        || remedy.kind() != Remedy.Kind.PRICE
-                        || !COSTS_TOLD.contains(remedy.check()))
+                .filter(remedy -> !remedy.tellsCosts()
+                        || ReadBy.Group.COSTS.isRead(context.person().role()))
                 .toList();
     }
-
-    private static final Set<Check> COSTS_TOLD = Set.of(Check.PRICE_FLOOR, Check.MARGIN);
 
     /** Changes an order as one of its remedies says. Money is for billing to record. */
     @Transactional(propagation = Propagation.MANDATORY)

@@ -368,7 +368,6 @@ class RulesController {
                 given.reasons().stream()
                         .map(r -> new UnwindRules.Reason(r.code(), r.words().strip()))
                         .toList(),
-                null,
                 given.restockingPercent(),
                 given.refundsThroughService());
     }

@@ -261,7 +261,7 @@ class DemoCompany {
                                         new CompanyField(
                                                 "survey-due", "Survey due", CompanyField.Kind.DATE, List.of(), false))),
                         CompanyRules.STANDARD.billedAhead(),
-                        new UnwindRules(UnwindRules.STANDARD.reasons(), null, BigDecimal.ZERO, count > 0),
+                        new UnwindRules(UnwindRules.STANDARD.reasons(), BigDecimal.ZERO, count > 0),
                         count == 0 ? ReturnPolicy.STANDARD : returns(),
                         Limits.OF_A_NEW_COMPANY,
                         null,

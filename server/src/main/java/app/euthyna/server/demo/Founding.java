@@ -4,7 +4,6 @@ import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.masterdata.CompanyRules;
 import app.euthyna.server.masterdata.CompanyRulesStore;
-import app.euthyna.server.masterdata.Limits;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.people.People;
 import app.euthyna.server.platform.CommandContext;
@@ -95,31 +94,15 @@ class Founding implements ApplicationRunner {
         } else {
             var password = adminPassword.filter(given -> !given.isBlank()).orElseGet(Founding::generated);
             people.add("admin", "Administrator", password, Role.ADMIN);
-            transactions.executeWithoutResult(status -> limits());
+            transactions.executeWithoutResult(status -> rules.publish(
+                    new CommandContext(new Person("admin", Role.ADMIN), LocalDate.now(clock), "a new company"),
+                    0,
+                    CompanyRules.OF_A_NEW_COMPANY));
             if (adminPassword.isEmpty()) {
                 System.out.println(
                         "The first administrator is admin with the password " + password + " (shown only now).");
             }
         }
-    }
-
-    /** Nobody but the finance lead acts without a limit until the company says so. */
-    private void limits() {
-        var of = CompanyRules.STANDARD;
-        rules.publish(
-                new CommandContext(new Person("admin", Role.ADMIN), LocalDate.now(clock), "a new company"),
-                0,
-                new CompanyRules(
-                        of.checks(),
-                        of.po(),
-                        of.places(),
-                        of.entry(),
-                        of.billedAhead(),
-                        of.unwind(),
-                        of.returns(),
-                        Limits.OF_A_NEW_COMPANY,
-                        of.daysBack(),
-                        of.decimalMark()));
     }
 
     private static String generated() {

@@ -45,15 +45,22 @@ public record CompanyRules(
     }
 
     /** Of a company without rules of its own. */
-    public static final CompanyRules STANDARD = new CompanyRules(
-            CheckPolicy.STANDARD,
-            PoPolicy.STANDARD,
-            PoPlaces.EVERYWHERE,
-            EntryRules.NONE,
-            AHEAD,
-            UnwindRules.STANDARD,
-            ReturnPolicy.STANDARD,
-            Limits.NONE,
-            Dating.DAYS_BACK,
-            DecimalMark.POINT);
+    public static final CompanyRules STANDARD = standard(Limits.NONE);
+
+    /** Of a company that begins: nobody but the finance lead acts without a limit until it says so. */
+    public static final CompanyRules OF_A_NEW_COMPANY = standard(Limits.OF_A_NEW_COMPANY);
+
+    private static CompanyRules standard(Limits limits) {
+        return new CompanyRules(
+                CheckPolicy.STANDARD,
+                PoPolicy.STANDARD,
+                PoPlaces.EVERYWHERE,
+                EntryRules.NONE,
+                AHEAD,
+                UnwindRules.STANDARD,
+                ReturnPolicy.STANDARD,
+                limits,
+                Dating.DAYS_BACK,
+                DecimalMark.POINT);
+    }
 }

@@ -30,9 +30,13 @@ public record UnwindRules(
                     new Reason("never-left", "Goods never departed"),
                     new Reason("leftover", "Remainder no longer wanted"),
                     new Reason("other", "Other")),
-            null,
             BigDecimal.ZERO,
             false);
+
+    /** Rules of today, which say nothing of one limit for all. */
+    public UnwindRules(List<Reason> reasons, BigDecimal restockingPercent, Boolean refundsThroughService) {
+        this(reasons, null, restockingPercent, refundsThroughService);
+    }
 
     public UnwindRules {
         reasons = List.copyOf(reasons);

@@ -17,6 +17,7 @@ import app.euthyna.core.order.Shortage;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
@@ -421,12 +422,7 @@ public class OrderService {
                 number,
                 lines.stream().map(SourceLine::line).toList());
         if (kind.equals("RETURN")) {
-            var root = jdbc.sql("select o.number from goods_return g join return_line l on l.return_id = g.id join"
-                            + " sales_order o on o.id = l.root_order_id where g.number = ? order by l.line_no"
-                            + " fetch first 1 rows only")
-                    .param(number)
-                    .query(String.class)
-                    .single();
+            var root = replacements.firstOrder(new DocumentRef(DocumentKind.RETURN, number));
             ofOneOrder(entity, root);
             history.note(
                     context,

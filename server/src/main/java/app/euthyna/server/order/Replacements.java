@@ -6,6 +6,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Quantity;
+import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.RefusedException;
 import java.util.HashMap;
 import java.util.Map;
@@ -17,8 +18,10 @@ import org.springframework.stereotype.Component;
 class Replacements {
 
     private final JdbcClient jdbc;
+    private final DocumentOrders documentOrders;
 
-    Replacements(JdbcClient jdbc) {
+    Replacements(JdbcClient jdbc, DocumentOrders documentOrders) {
+        this.documentOrders = documentOrders;
         this.jdbc = jdbc;
     }
 
@@ -97,16 +100,16 @@ class Replacements {
         return quantities;
     }
 
-    private String firstOrder(DocumentRef document) {
-        return jdbc.sql(
-                        document.kind() == DocumentKind.RETURN
-                                ? "select o.number from goods_return g join return_line l on l.return_id = g.id join"
-                                        + " sales_order o on o.id = l.root_order_id where g.number = ? order by l.line_no"
-                                        + " fetch first 1 rows only"
-                                : "select o.number from dispatch d join sales_order o on o.id = d.order_id where"
-                                        + " d.number = ?")
-                .param(document.number())
-                .query(String.class)
-                .single();
+    /** The order that goods of a document were first sent with: of a return, that of its first line. */
+    String firstOrder(DocumentRef document) {
+        return document.kind() == DocumentKind.RETURN
+                ? jdbc.sql(
+                                "select o.number from goods_return g join return_line l on l.return_id = g.id join sales_order o"
+                                        + " on o.id = l.root_order_id where g.number = ? order by l.line_no"
+                                        + " fetch first 1 rows only")
+                        .param(document.number())
+                        .query(String.class)
+                        .single()
+                : documentOrders.of(document.kind(), document.number()).get(0);
     }
 }

@@ -23,12 +23,12 @@ import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.DocumentOrders;
+import app.euthyna.server.platform.Reading;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
-import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
@@ -44,34 +44,35 @@ public class Papers {
 
     /** Kinds of paper, each of a document or, for a statement, of a customer. */
     public enum Paper {
-        ORDER_CONFIRMATION("Order confirmation"),
-        PACKING_SLIP("Packing slip"),
-        INVOICE("Invoice"),
-        CREDIT_NOTE("Credit note"),
-        RETURN_SLIP("Return slip"),
-        STATEMENT("Statement of account"),
-        REMINDER("Reminder");
+        ORDER_CONFIRMATION("Order confirmation", Reading.SELLING),
+        PACKING_SLIP("Packing slip", Reading.BUSINESS),
+        INVOICE("Invoice", Reading.SELLING),
+        CREDIT_NOTE("Credit note", Reading.SELLING),
+        RETURN_SLIP("Return slip", Reading.BUSINESS),
+        STATEMENT("Statement of account", Reading.SELLING),
+        REMINDER("Reminder", Reading.SELLING);
 
         private final String title;
 
-        Paper(String title) {
+        @SuppressWarnings("ImmutableEnumChecker") // an unmodifiable set
+        private final Set<Role> readers;
+
+        Paper(String title, Set<Role> readers) {
             this.title = title;
+            this.readers = readers;
         }
 
         public String title() {
             return title;
         }
 
-        /** Whoever may have it before them: slips name goods and quantities, all other papers prices (section 15). */
-        void readBy(Role role) {
-            var goods = this == PACKING_SLIP || this == RETURN_SLIP;
-            if (role == Role.ADMIN || (role == Role.WAREHOUSE && !goods)) {
+        /** Slips are for whoever reads goods and quantities, all other papers for whoever reads prices. */
+        void requireReader(Role role) {
+            if (!readers.contains(role)) {
                 throw new RefusedException(new CommonRefusal.NotAuthorised(
                         "read a paper of this kind (%s)".formatted(title.toLowerCase(Locale.ROOT)),
                         role,
-                        Arrays.stream(Role.values())
-                                .filter(r -> r != Role.ADMIN && (goods || r != Role.WAREHOUSE))
-                                .toList()));
+                        readers.stream().sorted().toList()));
             }
         }
     }

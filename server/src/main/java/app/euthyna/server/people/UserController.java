@@ -13,7 +13,6 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.OffsetDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -142,35 +141,14 @@ class UserController {
         });
     }
 
-    record AccessView(
-            String username,
-            String displayName,
-            Role role,
-            boolean enabled,
-            @Nullable OffsetDateTime since,
-            @Nullable OffsetDateTime lastSeen,
-            List<String> standsInFor,
-            List<String> together) {}
-
     /** Who may what, and when they were last seen. */
     @GetMapping("/access")
-    List<AccessView> access() {
-        return keeping.access(commands.context()).stream()
-                .map(a -> new AccessView(
-                        a.username(),
-                        a.displayName(),
-                        a.role(),
-                        a.enabled(),
-                        a.since(),
-                        a.lastSeen(),
-                        a.standsInFor(),
-                        a.together()))
-                .toList();
+    List<UserKeeping.AccessView> access() {
+        return keeping.access(commands.context());
     }
 
-    record LogLineView(OffsetDateTime at, String username, String what, String by) {}
-
-    record LogPage(List<LogLineView> rows, @Nullable String next) {}
+    record LogPage(
+            List<UserKeeping.LogLineView> rows, @Nullable String next) {}
 
     /** What was changed of users, and who signed in or tried to, the newest first. */
     @GetMapping("/log")
@@ -183,11 +161,7 @@ class UserController {
                 lines,
                 line -> List.of(String.valueOf(
                         ChronoUnit.MICROS.between(Instant.EPOCH, line.at().toInstant()))));
-        return new LogPage(
-                page.rows().stream()
-                        .map(line -> new LogLineView(line.at(), line.username(), line.what(), line.by()))
-                        .toList(),
-                page.next());
+        return new LogPage(page.rows(), page.next());
     }
 
     private static Instant micros(long sinceTheEpoch) {

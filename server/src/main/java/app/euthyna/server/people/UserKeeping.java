@@ -8,6 +8,7 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import com.nulabinc.zxcvbn.Zxcvbn;
+import jakarta.annotation.Nullable;
 import java.sql.Timestamp;
 import java.time.Instant;
 import java.time.OffsetDateTime;
@@ -136,18 +137,18 @@ class UserKeeping {
      * @param standsInFor who is away
      * @param together combinations of duties that one person should not hold
      */
-    record Access(
+    record AccessView(
             String username,
             String displayName,
             Role role,
             boolean enabled,
-            OffsetDateTime since,
-            OffsetDateTime lastSeen,
+            @Nullable OffsetDateTime since,
+            @Nullable OffsetDateTime lastSeen,
             List<String> standsInFor,
             List<String> together) {}
 
     @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
-    List<Access> access(CommandContext context) {
+    List<AccessView> access(CommandContext context) {
         record User(
                 String username,
                 String displayName,
@@ -181,7 +182,7 @@ class UserKeeping {
                     var carried = Stream.concat(Stream.of(user.username()), standsInFor.stream())
                             .map(roles::get)
                             .collect(Collectors.toSet());
-                    return new Access(
+                    return new AccessView(
                             user.username(),
                             user.displayName(),
                             user.role(),
@@ -195,7 +196,7 @@ class UserKeeping {
     }
 
     /** What was changed of a user, or a try to sign in; {@code by} is a user, or the address that it came from. */
-    record LogLine(OffsetDateTime at, String username, String what, String by) {}
+    record LogLineView(OffsetDateTime at, String username, String what, String by) {}
 
     /**
      * The newest lines first.
@@ -203,7 +204,7 @@ class UserKeeping {
      * @param before lines from this moment on are left out
      */
     @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
-    List<LogLine> log(Instant before) {
+    List<LogLineView> log(Instant before) {
         return jdbc.sql("""
             select at, username, what, changed_by from (
                 select * from (select at, username, what, changed_by from user_change where at < :before
@@ -216,7 +217,7 @@ class UserKeeping {
             order by at desc fetch first ROWS rows only\
             """.replace("ROWS", String.valueOf(Pages.SIZE + 1)))
                 .param("before", Timestamp.from(before))
-                .query((r, n) -> new LogLine(
+                .query((r, n) -> new LogLineView(
                         r.getObject(1, OffsetDateTime.class), r.getString(2), r.getString(3), r.getString(4)))
                 .list();
     }

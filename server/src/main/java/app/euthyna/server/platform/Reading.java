@@ -4,6 +4,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Role;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import java.util.Collections;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
@@ -22,8 +23,12 @@ import org.springframework.web.util.pattern.PathPatternParser;
 public final class Reading implements HandlerInterceptor {
 
     private static final Set<Role> ALL = EnumSet.allOf(Role.class);
-    private static final Set<Role> BUSINESS = EnumSet.complementOf(EnumSet.of(Role.ADMIN));
-    private static final Set<Role> SELLING = EnumSet.complementOf(EnumSet.of(Role.ADMIN, Role.WAREHOUSE));
+    /** Goods and quantities. */
+    public static final Set<Role> BUSINESS = Collections.unmodifiableSet(EnumSet.complementOf(EnumSet.of(Role.ADMIN)));
+    /** Selling prices and values. */
+    public static final Set<Role> SELLING =
+            Collections.unmodifiableSet(EnumSet.complementOf(EnumSet.of(Role.ADMIN, Role.WAREHOUSE)));
+
     private static final Set<Role> BOOKS = EnumSet.of(Role.RECEIVABLES, Role.CONTROLLER, Role.LEAD, Role.AUDITOR);
     private static final Set<Role> SETTINGS = EnumSet.complementOf(EnumSet.of(Role.WAREHOUSE));
 

@@ -1,4 +1,5 @@
-import { infiniteQueryOptions, queryOptions, useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { infiniteQueryOptions, useInfiniteQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { answer, client, type Schemas } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
@@ -19,15 +20,18 @@ export const BATCHES: Record<Kind, { title: string; one: string; many: string }>
   MATCHING: { title: 'Bank matching', one: 'entry', many: 'entries' },
 };
 
-export const batchQuery = (id: string) =>
-  queryOptions({
-    queryKey: ['batch', id],
-    queryFn: () => answer(client.GET('/api/batches/{id}', { params: { path: { id: Number(id) } } })),
-    refetchInterval: (query) => (query.state.data && query.state.data.waiting > 0 ? 1000 : false),
+/** A batch with a page of its entries after another, or of those that were refused; read again while it runs. */
+const batchQuery = (id: number, state?: 'REFUSED') =>
+  infiniteQueryOptions({
+    queryKey: ['batch', id, state],
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/batches/{id}', { params: { path: { id }, query: { state, after: pageParam } } })),
+    refetchInterval: (query) => ((query.state.data?.pages[0]?.waiting ?? 0) > 0 ? 1000 : false),
+    ...pages,
   });
 
 /** How far a batch is, as a sentence. */
-export function progress(batch: Pick<Schemas['BatchRow'], 'kind' | 'waiting' | 'done' | 'refused'>): string {
+function progress(batch: Pick<Schemas['BatchRow'], 'kind' | 'waiting' | 'done' | 'refused'>): string {
   const { one, many } = BATCHES[batch.kind];
   const total = batch.waiting + batch.done + batch.refused;
   const of = `Of ${total} ${total === 1 ? one : many}, ${batch.done} went through`;
@@ -40,8 +44,8 @@ export function progress(batch: Pick<Schemas['BatchRow'], 'kind' | 'waiting' | '
 /** The log of a batch: per document what happened. */
 export function BatchPage() {
   const { id = '' } = useParams();
-  const query = useQuery(batchQuery(id));
-  const batch = query.data;
+  const query = useInfiniteQuery(batchQuery(Number(id)));
+  const batch = query.data?.pages[0];
   if (!batch) return <Waiting query={query} />;
   return (
     <div className="page">
@@ -52,9 +56,8 @@ export function BatchPage() {
             {moment(batch.at)}, {batch.by} · <Link to="/batches">All logs</Link>
           </span>
         </div>
-        <p className="situation">{progress(batch)}</p>
         {batch.reason && <p className="muted">Reason: {batch.reason}</p>}
-        <BatchEntries batch={batch} />
+        <BatchEntries id={batch.id} />
       </div>
     </div>
   );
@@ -63,7 +66,31 @@ export function BatchPage() {
 const MARKS = { DONE: 'settled', REFUSED: 'stop', WAITING: 'awaiting' };
 const WORDS = { DONE: 'done', REFUSED: 'refused', WAITING: 'waiting' };
 
-export function BatchEntries({ batch }: { batch: Schemas['BatchView'] }) {
+/** How far a batch is, and its entries. */
+export function BatchEntries({ id }: { id: number }) {
+  const [refusedOnly, setRefusedOnly] = useState(false);
+  const query = useInfiniteQuery(batchQuery(id, refusedOnly ? 'REFUSED' : undefined));
+  const batch = query.data?.pages[0];
+  if (!batch) return <Waiting query={query} />;
+  const entries = query.data?.pages.flatMap((page) => page.entries) ?? [];
+  return (
+    <>
+      <p className="situation" style={{ marginTop: 0 }}>
+        {progress(batch)}
+      </p>
+      {batch.refused > 0 && batch.done > 0 && (
+        <label className="check small">
+          <input type="checkbox" checked={refusedOnly} onChange={(event) => setRefusedOnly(event.target.checked)} />{' '}
+          Only what was refused
+        </label>
+      )}
+      <EntryTable kind={batch.kind} entries={entries} />
+      <More query={query} />
+    </>
+  );
+}
+
+function EntryTable({ kind, entries }: { kind: Kind; entries: Schemas['Entry'][] }) {
   return (
     <table className="rows">
       <thead>
@@ -76,14 +103,14 @@ export function BatchEntries({ batch }: { batch: Schemas['BatchView'] }) {
         </tr>
       </thead>
       <tbody>
-        {batch.entries.map((entry) => (
+        {entries.map((entry) => (
           <tr key={entry.no}>
             <td className="num muted">{entry.no}</td>
             <td style={{ overflowWrap: 'anywhere' }}>
               {entry.subject.includes(' ') ? (
                 entry.subject
               ) : (
-                <Doc kind={batch.kind === 'REMINDERS' ? 'CUSTOMER' : entry.subjectKind} number={entry.subject} />
+                <Doc kind={kind === 'REMINDERS' ? 'CUSTOMER' : entry.subjectKind} number={entry.subject} />
               )}
             </td>
             <td className="nowrap">

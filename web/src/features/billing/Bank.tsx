@@ -1,4 +1,4 @@
-import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
@@ -8,7 +8,7 @@ import { may, useSession } from '../../shared/session';
 import { Empty, Mark, More, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
 import { BatchLog } from '../batch/BatchLog';
 import { CustomerLook } from '../order/CustomerLook';
-import { bankEntriesQuery, bankStatementsQuery } from './api';
+import { bankEntriesQuery, bankStatementQuery, bankStatementsQuery } from './api';
 
 /** Statements of the bank: read in, and each entry set against invoices. */
 export function BankPage() {
@@ -36,7 +36,7 @@ export function BankPage() {
     },
   });
   if (!list.data) return <Waiting query={list} />;
-  if (chosen) return <Entries key={chosen} id={chosen} statement={rows.find((row) => row.id === chosen)} />;
+  if (chosen) return <Entries key={chosen} id={chosen} />;
   return (
     <div className="page-scroll" style={{ paddingTop: 0 }}>
       <div className="page-head">
@@ -108,29 +108,32 @@ export function BankPage() {
 
 const SURE = { CERTAIN: 'settled', LIKELY: 'awaiting', POSSIBLE: 'caution' };
 
-function Entries({ id, statement }: { id: number; statement: Schemas['BankStatementRow'] | undefined }) {
+function Entries({ id }: { id: number }) {
   const { role } = useSession();
+  const statement = useQuery(bankStatementQuery(id));
   const list = useInfiniteQuery(bankEntriesQuery(id));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const certain = rows.filter((row) => row.state === 'OPEN' && row.proposals[0]?.sureness === 'CERTAIN').length;
-  const open = rows.filter((row) => row.state === 'OPEN').length;
   const all = useMutation({
     mutationFn: () =>
       answer(client.POST('/api/bank-statements/{id}/payments', { params: { path: { id } }, ...once() })),
     onError: tellProblem,
   });
   if (!list.data) return <Waiting query={list} />;
+  if (!statement.data) return <Waiting query={statement} />;
+  const { statementId, open } = statement.data;
+  const shown = list.hasNextPage ? ' on this page' : '';
   return (
     <>
       <div className="page-scroll" style={{ paddingTop: 0 }}>
         <div className="page-head">
-          <h1>Statement {statement?.statementId ?? id}</h1>
+          <h1>Statement {statementId}</h1>
           <Link to="/billing/bank">All statements</Link>
         </div>
         <p className="situation">
           {open === 0
             ? 'All entries are settled.'
-            : `${open} ${open === 1 ? 'entry is' : 'entries are'} to be settled; of ${certain === 0 ? 'none' : certain === 1 ? 'one' : certain} the invoice is certain.`}
+            : `${open} ${open === 1 ? 'entry is' : 'entries are'} to be settled; of ${certain === 0 ? 'none' : certain === 1 ? 'one' : certain}${shown} the invoice is certain.`}
         </p>
         <table className="rows">
           <thead>
@@ -154,10 +157,12 @@ function Entries({ id, statement }: { id: number; statement: Schemas['BankStatem
       <div className="bar">
         <button
           className="button first"
-          disabled={!may(role, 'bill') || all.isPending || certain === 0}
+          disabled={!may(role, 'bill') || all.isPending || open === 0 || (certain === 0 && !list.hasNextPage)}
           onClick={() => all.mutate()}
         >
-          Settle {certain === 1 ? 'the one that is certain' : `all ${certain || ''} that are certain`}
+          {list.hasNextPage
+            ? 'Settle all that are certain'
+            : `Settle ${certain === 1 ? 'the one that is certain' : `all ${certain || ''} that are certain`}`}
         </button>
         <span className="muted small">Certain: the entry names its invoice and the amount is equal to the cent.</span>
       </div>

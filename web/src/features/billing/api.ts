@@ -79,6 +79,11 @@ export const bankStatementsQuery = infiniteQueryOptions({
   queryFn: ({ pageParam }) => answer(client.GET('/api/bank-statements', { params: { query: { after: pageParam } } })),
   ...pages,
 });
+export const bankStatementQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['billing', 'bank', id, 'statement'],
+    queryFn: () => answer(client.GET('/api/bank-statements/{id}', { params: { path: { id } } })),
+  });
 export const bankEntriesQuery = (id: number) =>
   infiniteQueryOptions({
     queryKey: ['billing', 'bank', id],

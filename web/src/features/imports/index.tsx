@@ -1,12 +1,13 @@
-import { queryOptions, useMutation, useQuery } from '@tanstack/react-query';
+import { infiniteQueryOptions, queryOptions, useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { queries, readAgain } from '../../app/queries';
 import { answer, client, type Schemas } from '../../shared/api/http';
+import { pages } from '../../shared/api/pages';
 import { figure, moment, Words } from '../../shared/format';
 import { present } from '../../shared/present';
 import { may, useSession } from '../../shared/session';
-import { Doc, Mark, ProblemNote } from '../../shared/ui';
+import { Doc, Mark, More, ProblemNote, Waiting } from '../../shared/ui';
 
 const intakesQuery = queryOptions({ queryKey: ['intakes'], queryFn: () => answer(client.GET('/api/imports')) });
 
@@ -16,6 +17,22 @@ const intakeQuery = (id: number) =>
     queryKey: ['import', id],
     queryFn: () => answer(client.GET('/api/imports/{id}', { params: { path: { id } } })),
     refetchInterval: (query) => (query.state.data?.progress === 'RUNNING' ? 2_000 : false),
+  });
+
+const resultsQuery = (id: number) =>
+  infiniteQueryOptions({
+    queryKey: ['import', id, 'results'],
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/imports/{id}/results', { params: { path: { id }, query: { after: pageParam } } })),
+    ...pages,
+  });
+
+const badCellsQuery = (id: number) =>
+  infiniteQueryOptions({
+    queryKey: ['import', id, 'bad-cells'],
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/imports/{id}/bad-cells', { params: { path: { id }, query: { after: pageParam } } })),
+    ...pages,
   });
 
 /** Takes in a file of orders and says what became of each. A long file can be left and found again by its address. */
@@ -166,7 +183,6 @@ const OUTCOME: Record<string, string> = {
   REFUSED: 'refused',
   NOT_TAKEN: 'not imported',
 };
-const MOST = 500;
 
 function Report({ report }: { report: Schemas['Report'] }) {
   return (
@@ -185,47 +201,70 @@ function Report({ report }: { report: Schemas['Report'] }) {
           <span className="muted"> You can leave this page; the import continues and is listed below.</span>
         </p>
       )}
-      {report.bad.length > 0 && <BadCells of={report.bad} />}
-      {report.results.length > 0 && (
-        <table className="rows inset">
-          <thead>
-            <tr>
-              <th>Reference</th>
-              <th>Customer</th>
-              <th>Rows</th>
-              <th>Result</th>
-              <th>Order</th>
-              <th>State</th>
+      {report.progress === 'DONE' && (
+        <>
+          <Wrong id={report.id} />
+          <Results id={report.id} />
+        </>
+      )}
+    </>
+  );
+}
+
+/** Cells of a file that can't be taken as they are, page by page. */
+function Wrong({ id }: { id: number }) {
+  const query = useInfiniteQuery(badCellsQuery(id));
+  const cells = query.data?.pages.flatMap((page) => page.rows) ?? [];
+  if (cells.length === 0) return query.data ? null : <Waiting query={query} />;
+  return (
+    <>
+      <BadCells of={cells} />
+      <More query={query} />
+    </>
+  );
+}
+
+/** What became of the orders of a file, page by page. */
+function Results({ id }: { id: number }) {
+  const query = useInfiniteQuery(resultsQuery(id));
+  const results = query.data?.pages.flatMap((page) => page.rows) ?? [];
+  if (results.length === 0) return null;
+  return (
+    <>
+      <table className="rows inset">
+        <thead>
+          <tr>
+            <th>Reference</th>
+            <th>Customer</th>
+            <th>Rows</th>
+            <th>Result</th>
+            <th>Order</th>
+            <th>State</th>
+          </tr>
+        </thead>
+        <tbody>
+          {results.map((result) => (
+            <tr key={result.customer + result.reference}>
+              <td className="mono">{result.reference}</td>
+              <td className="mono">{result.customer}</td>
+              <td>
+                {result.rows.length > 3
+                  ? `${result.rows[0]} and ${result.rows.length - 1} more`
+                  : result.rows.join(', ')}
+              </td>
+              <td>
+                {OUTCOME[result.outcome]} <span className="muted">{result.sentence}</span>
+              </td>
+              <td>{result.order && <Doc kind="ORDER" number={result.order} />}</td>
+              <td>
+                {result.state === 'HELD' && <Mark of="stop" />}
+                {result.state && Words(result.state)}
+              </td>
             </tr>
-          </thead>
-          <tbody>
-            {report.results.slice(0, MOST).map((result) => (
-              <tr key={result.customer + result.reference}>
-                <td className="mono">{result.reference}</td>
-                <td className="mono">{result.customer}</td>
-                <td>
-                  {result.rows.length > 3
-                    ? `${result.rows[0]} and ${result.rows.length - 1} more`
-                    : result.rows.join(', ')}
-                </td>
-                <td>
-                  {OUTCOME[result.outcome]} <span className="muted">{result.sentence}</span>
-                </td>
-                <td>{result.order && <Doc kind="ORDER" number={result.order} />}</td>
-                <td>
-                  {result.state === 'HELD' && <Mark of="stop" />}
-                  {result.state && Words(result.state)}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      {Math.max(report.results.length, report.bad.length) > MOST && (
-        <p className="muted">
-          The first {MOST} are shown; the whole result is in import log {report.id}.
-        </p>
-      )}
+          ))}
+        </tbody>
+      </table>
+      <More query={query} />
     </>
   );
 }
@@ -243,7 +282,7 @@ function BadCells({ of }: { of: Schemas['BadCell'][] }) {
         </tr>
       </thead>
       <tbody>
-        {of.slice(0, MOST).map((cell, index) => (
+        {of.map((cell, index) => (
           <tr key={index}>
             <td className="num">{figure(String(cell.row))}</td>
             <td>{cell.column}</td>

@@ -7,15 +7,20 @@ import jakarta.mail.Session;
 import jakarta.mail.internet.MimeMessage;
 import jakarta.mail.internet.MimeMultipart;
 import java.io.ByteArrayInputStream;
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Properties;
 import java.util.UUID;
+import java.util.stream.IntStream;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
 
 /** What goes to customers on paper, and what comes from the bank. */
 class PaperAndBankTests extends OnServer {
@@ -228,7 +233,7 @@ class PaperAndBankTests extends OnServer {
     @Nested
     class BankStatements {
 
-        private final String id = UUID.randomUUID().toString().substring(0, 20);
+        private String id = UUID.randomUUID().toString().substring(0, 20);
 
         private static String entry(String amount, String sign, String payer, String reference, String text) {
             return """
@@ -306,6 +311,86 @@ class PaperAndBankTests extends OnServer {
                     .isEqualTo("already-settled");
             assertThat(auditor.get("/api/customers/" + customer + "/credit").text("credit"))
                     .isEqualTo("20.00");
+        }
+
+        /**
+         * Of a statement of many entries each page is the statement's own sequence, and all that are certain are
+         * settled, wherever they stand; what became of them is read in pages too.
+         */
+        @Test
+        void aLongOneIsReadInPagesAndSettledWhole() {
+            var entries = new StringBuilder(entry("121.00", "CRDT", "whoever", CreditorReference.of(invoice), ""));
+            for (int no = 2; no <= 1_103; no++) {
+                entries.append(entry("0.07", "CRDT", "Nobody %d Ltd".formatted(no), "", "thanks " + no));
+            }
+            var last = bill(2);
+            entries.append(entry("24.20", "CRDT", "someone", "", "your invoice " + last));
+            var read = read(file(entries.toString(), "1222.34")).body().get(0);
+            assertThat(read.get("open").asInt()).isEqualTo(1_104);
+            var statement = "/api/bank-statements/" + read.get("id").asString();
+            var page = receivables.get(statement + "/entries").body();
+            var numbers = new ArrayList<Integer>();
+            page.get("rows").forEach(row -> numbers.add(row.get("no").asInt()));
+            while (!page.get("next").isNull()) {
+                page = receivables
+                        .get(statement + "/entries?after=" + page.get("next").asString())
+                        .body();
+                page.get("rows").forEach(row -> numbers.add(row.get("no").asInt()));
+            }
+            assertThat(numbers)
+                    .isEqualTo(IntStream.rangeClosed(1, 1_104).boxed().toList());
+            var log = receivables.post(statement + "/payments", "{}");
+            assertThat(log.body().get("done").asInt()).isEqualTo(2);
+            assertThat(auditor.get("/api/invoices/" + last).text("state")).isEqualTo("PAID");
+        }
+
+        /** Whatever a payer names, shares with others or owes is found the same for one entry as for many. */
+        @Test
+        void whatIsFoundForOneEntryIsFoundForItAmongMany() {
+            var name = "Ropes " + customer;
+            jdbc.sql("update customer set name = ? where code = ?")
+                    .params(name, customer)
+                    .update();
+            var second = bill(2);
+            var third = bill(2);
+            var some = List.of(
+                    entry("24.20", "CRDT", name, "", "no number"),
+                    entry("48.40", "CRDT", "x", "", second + " " + third),
+                    entry("24.20", "CRDT", "nobody", "", ""),
+                    entry("169.40", "CRDT", name, "", ""),
+                    entry("5.00", "CRDT", name.toUpperCase(Locale.ROOT), "", ""),
+                    entry("121.00", "CRDT", "x", CreditorReference.of(invoice), third));
+            var together = proposals(file(String.join("", some), "1392.20"));
+            for (int at = 0; at < some.size(); at++) {
+                var amount = new BigDecimal(some.get(at).replaceAll("(?s).*?\"EUR\">([0-9.]+)<.*", "$1"));
+                id = UUID.randomUUID().toString().substring(0, 20);
+                assertThat(proposals(file(
+                                some.get(at),
+                                amount.add(new BigDecimal("1000.00")).toPlainString())))
+                        .containsExactly(together.get(at));
+            }
+            assertThat(together.get(1).get(0).get("sureness").asString()).isEqualTo("CERTAIN");
+            assertThat(together.get(0).get(0).get("sureness").asString()).isEqualTo("LIKELY");
+            assertThat(together.get(3).get(0).get("settlements")).hasSize(3);
+            assertThat(together.get(4)
+                            .get(0)
+                            .get("settlements")
+                            .get(0)
+                            .get("invoice")
+                            .asString())
+                    .as("the oldest")
+                    .isEqualTo(invoice);
+        }
+
+        private List<JsonNode> proposals(byte[] file) {
+            var statement = read(file).body().get(0).get("id").asString();
+            return receivables
+                    .get("/api/bank-statements/" + statement + "/entries")
+                    .body()
+                    .get("rows")
+                    .valueStream()
+                    .map(row -> row.get("proposals"))
+                    .toList();
         }
 
         private String refused(String file) {

@@ -50,8 +50,18 @@ record Rest(MockMvc mvc, String username, String role) {
         return upload(content.getBytes(java.nio.charset.StandardCharsets.UTF_8), query);
     }
 
+    /** Imports a file of orders, and waits for what became of it, however long a busy machine takes. */
     Answer upload(byte[] content, String query) {
-        return uploadTo("/api/imports" + query, content);
+        var answer = uploadTo("/api/imports" + query, content);
+        while (answer.body().path("progress").asString("").equals("RUNNING")) {
+            try {
+                Thread.sleep(100);
+            } catch (InterruptedException stopped) {
+                throw new IllegalStateException(stopped);
+            }
+            answer = get("/api/imports/" + answer.text("id"));
+        }
+        return answer;
     }
 
     Answer uploadTo(String path, byte[] content) {

@@ -21,6 +21,7 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -31,6 +32,7 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.MapperFeature;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
 
 class ServerTests extends OnServer {
 
@@ -730,6 +732,73 @@ class ServerTests extends OnServer {
                             .get("progress")
                             .asString())
                     .isEqualTo("BROKEN_OFF");
+        }
+
+        /** Of 250 wrong cells and 240 orders the log has pages, each once and in the sequence of the file. */
+        @Test
+        void aLongLogIsReadInPages() {
+            var rows = IntStream.range(0, 240)
+                    .mapToObj(n -> "P%d,%s,%s,1\n".formatted(n, customer, item))
+                    .collect(Collectors.joining());
+            var wrong = IntStream.range(0, 250)
+                    .mapToObj(n -> "W%d,%s,%s,many\n".formatted(n, customer, item))
+                    .collect(Collectors.joining());
+            var report = clerk.upload("reference,customer,item,quantity\n" + rows + wrong, "");
+            assertThat(report.text("sentence")).contains("240 were not imported; 250 cells are wrong");
+            assertThat(report.body().get("results")).hasSize(100);
+            assertThat(report.body().get("bad")).hasSize(100);
+            var log = "/api/imports/" + report.text("id");
+            assertThat(all(log + "/results", "reference"))
+                    .isEqualTo(IntStream.range(0, 240).mapToObj(n -> "P" + n).toList());
+            assertThat(all(log + "/bad-cells", "row"))
+                    .isEqualTo(
+                            IntStream.range(242, 492).mapToObj(String::valueOf).toList());
+            var next = report.text("nextBad");
+            assertThat(clerk.get(log + "/bad-cells?after=" + next)
+                            .body()
+                            .get("rows")
+                            .get(0)
+                            .get("row")
+                            .asInt())
+                    .isEqualTo(342);
+            assertThat(clerk.get(log + "/results?after=zzz").code()).isEqualTo("incomplete");
+            assertThat(clerk.get(log + "/results?after=OTk5OTk").code()).isEqualTo("not-found");
+            assertThat(clerk.get("/api/imports/999999/bad-cells").code()).isEqualTo("not-found");
+        }
+
+        /** What was wrong with a cell of a million letters does not answer them all. */
+        @Test
+        void aLongCellIsToldByItsBeginning() {
+            var report = clerk.upload(
+                    "reference,customer,item,quantity\nL,%s,%s,1\n".formatted(customer, "\ud83d\ude00".repeat(500_000)),
+                    "");
+            assertThat(report.body().get("bad").get(0).get("value").asString())
+                    .hasSizeLessThan(70)
+                    .endsWith("\u2026");
+        }
+
+        /** A log of before pages has none, and is read as it was written. */
+        @Test
+        void aLogOfBeforeIsStillRead() {
+            var report = clerk.upload("reference,customer,item,quantity\nB,%s,%s,x\n".formatted(customer, item), "");
+            var written = (ObjectNode) report.body().deepCopy();
+            written.remove(List.of("nextResults", "nextBad"));
+            jdbc.sql("update import_log set result = ? where id = ?")
+                    .params(written.toString(), written.get("id").asLong())
+                    .update();
+            assertThat(clerk.get("/api/imports/" + report.text("id")).body()).isEqualTo(report.body());
+        }
+
+        private List<String> all(String path, String field) {
+            var found = new ArrayList<String>();
+            var page = clerk.get(path).body();
+            while (true) {
+                page.get("rows").forEach(row -> found.add(row.get(field).asString()));
+                if (page.get("next").isNull()) {
+                    return found;
+                }
+                page = clerk.get(path + "?after=" + page.get("next").asString()).body();
+            }
         }
 
         private String expected(String file) {

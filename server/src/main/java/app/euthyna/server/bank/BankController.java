@@ -167,10 +167,17 @@ class BankController {
                 id,
                 after == null ? 0 : Pages.key(after).number(0));
         var page = Pages.of(found, entry -> List.of(String.valueOf(entry.no())));
-        return new BankEntryPage(page.rows().stream().map(this::view).toList(), page.next());
+        return new BankEntryPage(views(page.rows()), page.next());
     }
 
-    private BankEntryView view(BankStatements.Entry e) {
+    private List<BankEntryView> views(List<BankStatements.Entry> entries) {
+        var proposals = statements.proposals(entries);
+        return entries.stream()
+                .map(entry -> view(entry, proposals.getOrDefault(entry.id(), List.of())))
+                .toList();
+    }
+
+    private BankEntryView view(BankStatements.Entry e, List<Matching.Proposal> proposals) {
         return new BankEntryView(
                 e.id(),
                 e.no(),
@@ -189,7 +196,7 @@ class BankController {
                 e.state(),
                 e.why(),
                 e.payment(),
-                statements.proposals(e).stream()
+                proposals.stream()
                         .map(p -> new ProposalView(
                                 p.customer(),
                                 p.settlements().stream()
@@ -219,7 +226,7 @@ class BankController {
                                     s.invoice(), company.given("allocate[" + s.invoice() + "].amount", s.amount())))
                             .toList();
             statements.settle(context, id, request.customer(), settlements);
-            return view(statements.entries("e.id = ?", id).get(0));
+            return views(statements.entries("e.id = ?", id)).get(0);
         });
     }
 
@@ -230,7 +237,7 @@ class BankController {
     BankEntryView setAside(@PathVariable long id, @Valid @RequestBody SetAside request, HttpServletRequest http) {
         return commands.run(http, request, BankEntryView.class, context -> {
             statements.setAside(context.because(Texts.given(request.reason())), id);
-            return view(statements.entries("e.id = ?", id).get(0));
+            return views(statements.entries("e.id = ?", id)).get(0);
         });
     }
 

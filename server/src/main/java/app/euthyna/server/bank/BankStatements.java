@@ -1,17 +1,13 @@
 package app.euthyna.server.bank;
 
-import app.euthyna.core.billing.CreditorReference;
 import app.euthyna.core.billing.Matching;
-import app.euthyna.core.billing.Matching.Candidate;
 import app.euthyna.core.billing.Matching.Proposal;
 import app.euthyna.core.billing.Matching.Received;
-import app.euthyna.core.billing.OpenInvoice;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
-import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.batch.BatchWork;
 import app.euthyna.server.batch.Batches;
@@ -32,12 +28,11 @@ import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Service;
@@ -48,12 +43,12 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 class BankStatements implements BatchWork {
 
-    /** An invoice number as a payer may spell it: year, sign or not, running number. */
-    private static final Pattern NUMBER = Pattern.compile("(?<![A-Za-z0-9])(20\\d\\d)[^A-Za-z0-9]?(\\d{5,7})(?![0-9])");
-
-    private static final Pattern REFERENCE = Pattern.compile("RF\\d\\d(20\\d\\d)(\\d{5})");
+    /** So many entries are looked at together. */
+    private static final int TOGETHER = 500;
 
     private final JdbcClient jdbc;
+    private final JdbcTemplate many;
+    private final MatchCandidates matchCandidates;
     private final BillingService billing;
     private final ClosedPeriods closed;
     private final Company company;
@@ -61,8 +56,17 @@ class BankStatements implements BatchWork {
     private final Clock clock;
 
     BankStatements(
-            JdbcClient jdbc, BillingService billing, ClosedPeriods closed, Company company, Ids ids, Clock clock) {
+            JdbcClient jdbc,
+            JdbcTemplate many,
+            MatchCandidates matchCandidates,
+            BillingService billing,
+            ClosedPeriods closed,
+            Company company,
+            Ids ids,
+            Clock clock) {
         this.jdbc = jdbc;
+        this.many = many;
+        this.matchCandidates = matchCandidates;
         this.billing = billing;
         this.closed = closed;
         this.company = company;
@@ -153,41 +157,33 @@ class BankStatements implements BatchWork {
                 .param(context.person().username())
                 .update(key, "id");
         var id = key.getKeyAs(Long.class);
+        var rows = new ArrayList<Object[]>();
         var open = 0;
         for (int no = 1; no <= statement.entries().size(); no++) {
             var entry = statement.entries().get(no - 1);
             RefusedException.where(Dating.bookingDay(entry.bookedOn(), context.today()));
-            var ours = entry.amount().signum() > 0
-                    && Camt053.inCompanyCurrency(entry, company.currency())
-                    && !entry.reversal()
-                    && entry.amount().stripTrailingZeros().scale()
-                            <= company.currency().getDefaultFractionDigits();
-            open += ours ? 1 : 0;
-            var why = ours
-                    ? ""
-                    : entry.reversal()
-                            ? "reversal by the bank"
-                            : entry.amount().signum() <= 0 ? "outgoing payment" : "in " + entry.currency();
-            jdbc.sql("""
-                insert into bank_entry (statement_id, no, reference, booked_on, amount, currency, payer,
-                    payer_account, creditor_reference, remittance, state, why)
-                values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
-                """)
-                    .params(
-                            id,
-                            no,
-                            Texts.cut(entry.reference(), 140),
-                            entry.bookedOn(),
-                            entry.amount(),
-                            Texts.cut(entry.currency(), 3),
-                            Texts.cut(entry.payer(), 200),
-                            Texts.cut(entry.payerAccount(), 40),
-                            Texts.cut(entry.creditorReference(), 40),
-                            Texts.cut(entry.remittance(), 1000),
-                            (ours ? EntryState.OPEN : EntryState.NOT_OURS).name(),
-                            why)
-                    .update();
+            var why = notOurs(entry);
+            open += why.isEmpty() ? 1 : 0;
+            rows.add(new Object[] {
+                id,
+                no,
+                Texts.cut(entry.reference(), 140),
+                entry.bookedOn(),
+                entry.amount(),
+                Texts.cut(entry.currency(), 3),
+                Texts.cut(entry.payer(), 200),
+                Texts.cut(entry.payerAccount(), 40),
+                Texts.cut(entry.creditorReference(), 40),
+                Texts.cut(entry.remittance(), 1000),
+                (why.isEmpty() ? EntryState.OPEN : EntryState.NOT_OURS).name(),
+                why
+            });
         }
+        many.batchUpdate("""
+            insert into bank_entry (statement_id, no, reference, booked_on, amount, currency, payer,
+                payer_account, creditor_reference, remittance, state, why)
+            values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
+            """, rows);
         return new ReadStatement(
                 id,
                 statement.id(),
@@ -195,6 +191,22 @@ class BankStatements implements BatchWork {
                 false,
                 statement.entries().size(),
                 open);
+    }
+
+    /** Why an entry is no money of a customer's; empty where it may be. */
+    private String notOurs(Camt053.Entry entry) {
+        if (entry.reversal()) {
+            return "reversal by the bank";
+        }
+        if (entry.amount().signum() <= 0) {
+            return "outgoing payment";
+        }
+        if (!Camt053.inCompanyCurrency(entry, company.currency())) {
+            return "in " + entry.currency();
+        }
+        return entry.amount().stripTrailingZeros().scale() <= company.currency().getDefaultFractionDigits()
+                ? ""
+                : "more decimals than " + company.currency() + " has";
     }
 
     /** An entry as it is kept. */
@@ -242,64 +254,22 @@ class BankStatements implements BatchWork {
                 r.getString(14));
     }
 
-    /** What an entry could settle, the likeliest first. */
-    List<Proposal> proposals(Entry entry) {
-        if (entry.state() != EntryState.OPEN) {
-            return List.of();
-        }
-        var amount = company.money(entry.amount());
-        return Matching.propose(
-                new Received(amount, entry.payer(), entry.creditorReference(), entry.remittance()),
-                candidates(entry, amount));
-    }
-
-    /**
-     * Open invoices that something speaks for: a number in the text, the amount, the payer's name. Found by indexes,
-     * whatever the number of invoices.
-     */
-    private List<Candidate> candidates(Entry entry, Money amount) {
-        var found = new LinkedHashMap<String, Candidate>();
-        var numbers = new LinkedHashSet<String>();
-        var text = entry.creditorReference() + " " + entry.remittance();
-        for (var pattern :
-                Map.of(NUMBER, text, REFERENCE, CreditorReference.letters(text)).entrySet()) {
-            var matcher = pattern.getKey().matcher(pattern.getValue());
-            while (matcher.find() && numbers.size() < 100) {
-                numbers.add(matcher.group(1) + "-" + matcher.group(2));
-            }
-        }
-        if (!numbers.isEmpty()) {
-            add(found, "i.number in (:these) order by i.due_on, i.id", Map.of("these", numbers));
-        }
-        add(
-                found,
-                "i.open_amount = :amount order by i.open_amount, i.due_on, i.id fetch first 40 rows only",
-                Map.of("amount", amount.amount()));
-        if (!entry.payer().isBlank()) {
-            add(
-                    found,
-                    "c.id in (select id from customer where lower(name) = lower(:payer)) order by i.due_on, i.id fetch"
-                            + " first 60 rows only",
-                    Map.of("payer", entry.payer()));
-        }
-        return new ArrayList<>(found.values());
-    }
-
-    private void add(Map<String, Candidate> found, String which, Map<String, ?> parameters) {
-        jdbc.sql("select i.number, c.code, i.gross, i.open_amount, c.name from invoice i join customer c on"
-                        + " c.id = i.customer_id where i.open_amount > 0 and "
-                        + which)
-                .params(parameters)
-                .query((r, n) -> found.putIfAbsent(
-                        r.getString(1),
-                        new Candidate(
-                                new OpenInvoice(
-                                        r.getString(1),
-                                        r.getString(2),
-                                        company.money(r.getBigDecimal(3)),
-                                        company.money(r.getBigDecimal(4))),
-                                r.getString(5))))
-                .list();
+    /** What entries could settle, the likeliest first, by their ids; of many in as many queries as of one. */
+    Map<Long, List<Proposal>> proposals(List<Entry> entries) {
+        var open = entries.stream()
+                .filter(entry -> entry.state() == EntryState.OPEN)
+                .toList();
+        var candidates = matchCandidates.candidates(open);
+        return open.stream()
+                .collect(Collectors.toMap(
+                        Entry::id,
+                        entry -> Matching.propose(
+                                new Received(
+                                        company.money(entry.amount()),
+                                        entry.payer(),
+                                        entry.creditorReference(),
+                                        entry.remittance()),
+                                candidates.of(entry))));
     }
 
     /**
@@ -382,15 +352,28 @@ class BankStatements implements BatchWork {
 
     /** Entries of a statement that may be settled without looking. */
     List<Entry> certain(long statement) {
-        return entries("e.statement_id = ? and e.state = 'OPEN' order by e.no", statement).stream()
-                .filter(entry -> best(entry).isPresent())
-                .toList();
+        var certain = new ArrayList<Entry>();
+        var some = openAfter(statement, 0);
+        while (!some.isEmpty()) {
+            var proposals = proposals(some);
+            some.stream()
+                    .filter(entry -> certain(proposals.get(entry.id())).isPresent())
+                    .forEach(certain::add);
+            some = openAfter(statement, some.get(some.size() - 1).no());
+        }
+        return certain;
     }
 
-    private Optional<Proposal> best(Entry entry) {
-        return proposals(entry).stream()
-                .findFirst()
-                .filter(proposal -> proposal.sureness() == Matching.Sureness.CERTAIN);
+    private List<Entry> openAfter(long statement, int no) {
+        return entries(
+                "e.statement_id = ? and e.state = 'OPEN' and e.no > ? order by e.no fetch first ? rows only",
+                statement,
+                no,
+                TOGETHER);
+    }
+
+    private static Optional<Proposal> certain(List<Proposal> proposals) {
+        return proposals.stream().findFirst().filter(best -> best.sureness() == Matching.Sureness.CERTAIN);
     }
 
     @Override
@@ -401,7 +384,7 @@ class BankStatements implements BatchWork {
     @Override
     public Done carryOut(CommandContext context, String request) {
         var entry = openEntry(Records.read(request, CertainEntry.class).id());
-        var proposal = best(entry)
+        var proposal = certain(proposals(List.of(entry)).get(entry.id()))
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(
                         "certain match any more for bank entry", String.valueOf(entry.id()))));
         var payment = settle(context, entry.id(), proposal.customer(), proposal.settlements());

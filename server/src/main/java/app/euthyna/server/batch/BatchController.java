@@ -24,7 +24,10 @@ class BatchController {
     }
 
     @GetMapping("/{id}")
-    Batches.BatchView batch(@PathVariable long id) {
-        return batches.view(id);
+    Batches.BatchView batch(
+            @PathVariable long id,
+            @RequestParam(required = false) Batches.State state,
+            @RequestParam(required = false) String after) {
+        return batches.view(id, state, after);
     }
 }

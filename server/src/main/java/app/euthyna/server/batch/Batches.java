@@ -21,6 +21,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
@@ -36,6 +37,7 @@ import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -60,6 +62,7 @@ public class Batches {
     private static final Duration SILENCE = Duration.ofSeconds(10);
 
     private final JdbcClient jdbc;
+    private final JdbcTemplate many;
     private final Commands commands;
     private final TransactionTemplate transactions;
     private final CompanyClock clock;
@@ -72,11 +75,13 @@ public class Batches {
 
     Batches(
             JdbcClient jdbc,
+            JdbcTemplate many,
             Commands commands,
             TransactionTemplate transactions,
             CompanyClock clock,
             ObjectProvider<BatchWork> works) {
         this.jdbc = jdbc;
+        this.many = many;
         this.commands = commands;
         this.transactions = transactions;
         this.clock = clock;
@@ -130,7 +135,7 @@ public class Batches {
     public record BatchRow(
             long id, Kind kind, OffsetDateTime at, String by, String reason, int waiting, int done, int refused) {}
 
-    /** A batch with all its entries. */
+    /** A batch with its entries, or a page of them. */
     public record BatchView(
             long id,
             Kind kind,
@@ -140,7 +145,8 @@ public class Batches {
             int waiting,
             int done,
             int refused,
-            List<Entry> entries) {}
+            List<Entry> entries,
+            @Nullable String next) {}
 
     public record BatchPage(List<BatchRow> rows, @Nullable String next) {}
 
@@ -148,13 +154,13 @@ public class Batches {
     @Transactional(propagation = Propagation.MANDATORY)
     public long begin(CommandContext context, Kind kind, List<Asked> asked) {
         var id = insert(context, kind);
-        for (int no = 1; no <= asked.size(); no++) {
-            var one = asked.get(no - 1);
-            insert(
-                    id,
-                    new Entry(no, one.subjectKind(), one.subject(), State.WAITING, "", "", null, null),
-                    Records.write(one.request()));
+        var no = 1;
+        var rows = new ArrayList<Object[]>();
+        for (var one : asked) {
+            var entry = new Entry(no++, one.subjectKind(), one.subject(), State.WAITING, "", "", null, null);
+            rows.add(row(id, entry, Records.write(one.request())));
         }
+        many.batchUpdate(INSERT, rows);
         return id;
     }
 
@@ -162,7 +168,8 @@ public class Batches {
     @Transactional(propagation = Propagation.MANDATORY)
     public long keep(CommandContext context, Kind kind, List<Entry> entries) {
         var id = insert(context, kind);
-        entries.forEach(entry -> insert(id, entry, ""));
+        many.batchUpdate(
+                INSERT, entries.stream().map(entry -> row(id, entry, "")).toList());
         return id;
     }
 
@@ -187,23 +194,25 @@ public class Batches {
         return key.getKeyAs(Long.class);
     }
 
-    private void insert(long batch, Entry entry, String request) {
-        jdbc.sql("""
-            insert into batch_entry (batch_id, no, subject_kind, subject, request, state, code, sentence,
-                result_kind, result)
-            values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
-            """)
-                .param(batch)
-                .param(entry.no())
-                .param(entry.subjectKind().name())
-                .param(Texts.cut(entry.subject(), 400))
-                .param(request)
-                .param(entry.state().name())
-                .param(entry.code())
-                .param(Texts.cut(entry.sentence(), 4000))
-                .param(entry.resultKind() == null ? null : entry.resultKind().name())
-                .param(entry.result())
-                .update();
+    private static final String INSERT = """
+        insert into batch_entry (batch_id, no, subject_kind, subject, request, state, code, sentence, result_kind,
+            result)
+        values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
+        """;
+
+    private static Object[] row(long batch, Entry entry, String request) {
+        return new Object[] {
+            batch,
+            entry.no(),
+            entry.subjectKind().name(),
+            Texts.cut(entry.subject(), 400),
+            request,
+            entry.state().name(),
+            entry.code(),
+            Texts.cut(entry.sentence(), 4000),
+            entry.resultKind() == null ? null : entry.resultKind().name(),
+            entry.result()
+        };
     }
 
     /** Works on a batch, and answers when it is done or patience ends; it goes on in the background then. */
@@ -212,14 +221,14 @@ public class Batches {
         try {
             running.get(PATIENCE.toMillis(), TimeUnit.MILLISECONDS);
         } catch (TimeoutException goesOn) {
-            return view(id);
+            return view(id, null, null);
         } catch (InterruptedException stopped) {
             Thread.currentThread().interrupt();
             throw new IllegalStateException("stopped while batch " + id + " was carried out", stopped);
         } catch (ExecutionException broken) {
             throw new IllegalStateException("batch " + id + " broke off", broken.getCause());
         }
-        return view(id);
+        return view(id, null, null);
     }
 
     /** Takes up what a server left that is no longer there. */
@@ -327,16 +336,25 @@ public class Batches {
                 .update();
     }
 
-    BatchView view(long id) {
+    /**
+     * A batch with a page of its entries.
+     *
+     * @param state only entries of which this became; null for all
+     */
+    BatchView view(long id, @Nullable State state, @Nullable String after) {
         var row = rows("b.id = :id", Map.of("id", id)).stream()
                 .findFirst()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("batch", String.valueOf(id))));
         var entries = jdbc.sql(
                         "select no, subject_kind, subject, state, code, sentence, result_kind, result from batch_entry"
-                                + " where batch_id = ? order by no")
+                                + " where batch_id = ? and no > ?"
+                                + (state == null ? "" : " and state = '" + state.name() + "'")
+                                + " order by no fetch first " + (Pages.SIZE + 1) + " rows only")
                 .param(id)
+                .param(after == null ? 0 : Pages.key(after).number(0))
                 .query(Batches::entry)
                 .list();
+        var page = Pages.of(entries, entry -> List.of(String.valueOf(entry.no())));
         return new BatchView(
                 row.id(),
                 row.kind(),
@@ -346,7 +364,8 @@ public class Batches {
                 row.waiting(),
                 row.done(),
                 row.refused(),
-                entries);
+                page.rows(),
+                page.next());
     }
 
     private static Entry entry(ResultSet r, int n) throws SQLException {

@@ -1,5 +1,7 @@
 package app.euthyna.server.exchange;
 
+import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Texts;
 import java.io.IOException;
 import java.io.StringReader;
 import java.io.UncheckedIOException;
@@ -33,8 +35,15 @@ final class CsvTable {
     private static final Pattern COMMA = Pattern.compile("-?\\d{1,12}(,\\d{1,10})?");
     private static final int MOST_ROWS = 200_000;
 
-    /** What is wrong with a cell: the row counts from 1, the header being row 1. */
-    record BadCell(long row, String column, String value, String expected) {}
+    /** What is wrong with a cell: the row counts from 1, the header being row 1. Of a long value, how it begins. */
+    record BadCell(long row, String column, String value, String expected) {
+
+        private static final int LONGEST = 60;
+
+        BadCell {
+            value = value.length() > LONGEST ? Texts.cut(value, LONGEST) + "\u2026" : value;
+        }
+    }
 
     /** How a file is written: whether decimals have a comma, and what stands between cells. */
     record Dialect(boolean comma, char delimiter) {}
@@ -79,6 +88,19 @@ final class CsvTable {
     /** What was found wrong so far, from the top of the file down. */
     List<BadCell> bad() {
         return bad.stream().sorted(Comparator.comparing(BadCell::row)).toList();
+    }
+
+    /** The first of them, for a report that is not kept. */
+    List<BadCell> firstBad() {
+        return bad().stream().limit(Pages.SIZE).toList();
+    }
+
+    /** That nothing is imported, and why. */
+    String refusal() {
+        return "Nothing imported: %s%s."
+                .formatted(
+                        bad.size() == 1 ? "one cell is wrong" : bad.size() + " cells are wrong",
+                        bad.size() > Pages.SIZE ? "; the first " + Pages.SIZE + " are below" : "");
     }
 
     int failures() {
@@ -198,7 +220,7 @@ final class CsvTable {
     String text(CSVRecord record, String column, int most, String mandatory) {
         var value = cell(record, column).strip();
         if (value.length() > most) {
-            bad(record, column, value.substring(0, 40) + "\u2026", "at most " + most + " characters");
+            bad(record, column, value, "at most " + most + " characters");
         } else if (value.chars().anyMatch(Character::isISOControl)) {
             bad(record, column, value, "a text on one line");
         } else if (value.isEmpty() && mandatory != null) {
@@ -244,7 +266,7 @@ final class CsvTable {
         try {
             return parse.apply(text);
         } catch (IllegalArgumentException | DateTimeParseException wrong) {
-            bad(record, column, text.length() > 60 ? text.substring(0, 60) + "\u2026" : text, expected);
+            bad(record, column, text, expected);
             return null;
         }
     }

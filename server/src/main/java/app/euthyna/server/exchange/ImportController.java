@@ -126,4 +126,16 @@ class ImportController {
     OrderImport.Report report(@PathVariable long id) {
         return imports.report(id);
     }
+
+    /** What became of the orders of a file, page by page. */
+    @GetMapping("/{id}/results")
+    OrderImport.ResultPage results(@PathVariable long id, @RequestParam(required = false) String after) {
+        return imports.results(id, after);
+    }
+
+    /** Cells of a file that are not as expected, page by page. */
+    @GetMapping("/{id}/bad-cells")
+    OrderImport.BadCellPage badCells(@PathVariable long id, @RequestParam(required = false) String after) {
+        return imports.badCells(id, after);
+    }
 }

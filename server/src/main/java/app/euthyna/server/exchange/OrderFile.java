@@ -97,7 +97,7 @@ final class OrderFile {
         var po = table.text(first, "po", 120, null);
         var remark = table.cell(first, "remark");
         if (remark.length() > 2000) {
-            table.bad(first, "remark", remark.substring(0, 40) + "\u2026", "at most 2000 characters");
+            table.bad(first, "remark", remark, "at most 2000 characters");
         }
         var lines = records.stream().map(this::line).toList();
         return new FileOrder(

@@ -3,11 +3,13 @@ package app.euthyna.server.exchange;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.exchange.CsvTable.BadCell;
+import app.euthyna.server.exchange.ImportPageEntity.Part;
 import app.euthyna.server.exchange.OrderFile.FileOrder;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Hashes;
+import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import jakarta.annotation.PreDestroy;
@@ -27,6 +29,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.function.BiFunction;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
@@ -123,7 +126,10 @@ class OrderImport {
             @Nullable OrderState state,
             String sentence) {}
 
-    /** What became of a file; while it runs, only how far it is. */
+    /**
+     * What became of a file; while it runs, only how far it is. Of its orders and its bad cells the first page, with
+     * the cursors of the next.
+     */
     record Report(
             long id,
             String fileName,
@@ -137,8 +143,14 @@ class OrderImport {
             int takenBefore,
             int refused,
             List<Result> results,
+            @Nullable String nextResults,
             List<BadCell> bad,
+            @Nullable String nextBad,
             String sentence) {}
+
+    record ResultPage(List<Result> rows, @Nullable String next) {}
+
+    record BadCellPage(List<BadCell> rows, @Nullable String next) {}
 
     /** A file in the list of those imported. */
     record Taken(
@@ -361,6 +373,8 @@ class OrderImport {
                 .filter(r -> r.outcome() == Outcome.TAKEN_BEFORE)
                 .count();
         var refused = results.size() - taken - before;
+        var resultPages = pages(results, ResultPage::new);
+        var badPages = pages(read.bad(), BadCellPage::new);
         var report = new Report(
                 id,
                 fileName,
@@ -373,12 +387,68 @@ class OrderImport {
                 held,
                 before,
                 refused,
-                results,
-                read.bad(),
+                resultPages.get(0).rows(),
+                resultPages.get(0).next(),
+                badPages.get(0).rows(),
+                badPages.get(0).next(),
                 sentence(taken, held, before, refused, read.bad().size()));
-        jdbc.sql("update import_log set orders_done = ?, touched_at = ?, result = ? where id = ?")
-                .params(results.size(), Timestamp.from(Instant.now()), json.writeValueAsString(report), id)
-                .update();
+        aside.executeWithoutResult(status -> {
+            keep(id, Part.RESULTS, resultPages);
+            keep(id, Part.BAD_CELLS, badPages);
+            jdbc.sql("update import_log set orders_done = ?, touched_at = ?, result = ? where id = ?")
+                    .params(results.size(), Timestamp.from(Instant.now()), json.writeValueAsString(report), id)
+                    .update();
+        });
+    }
+
+    /** Cuts rows into pages, of which there is one at least; each names the next. */
+    private static <T, P> List<P> pages(List<T> rows, BiFunction<List<T>, String, P> page) {
+        var pages = new ArrayList<P>();
+        for (int from = 0; from < Math.max(rows.size(), 1); from += Pages.SIZE) {
+            var to = Math.min(from + Pages.SIZE, rows.size());
+            pages.add(page.apply(
+                    rows.subList(from, to),
+                    to < rows.size() ? Pages.cursor(List.of(String.valueOf(pages.size() + 1))) : null));
+        }
+        return pages;
+    }
+
+    private void keep(long id, Part part, List<?> pages) {
+        for (int no = 1; no < pages.size(); no++) {
+            entities.persist(new ImportPageEntity(
+                    new ImportPageEntity.Key(id, part, no), json.writeValueAsString(pages.get(no))));
+            if (no % TOGETHER == 0) {
+                entities.flush();
+                entities.clear();
+            }
+        }
+    }
+
+    /** A page of what became of the orders of a file. */
+    ResultPage results(long id, @Nullable String after) {
+        if (after == null) {
+            var report = report(id);
+            return new ResultPage(report.results(), report.nextResults());
+        }
+        return page(id, Part.RESULTS, after, ResultPage.class);
+    }
+
+    /** A page of the cells of a file that are not as expected. */
+    BadCellPage badCells(long id, @Nullable String after) {
+        if (after == null) {
+            var report = report(id);
+            return new BadCellPage(report.bad(), report.nextBad());
+        }
+        return page(id, Part.BAD_CELLS, after, BadCellPage.class);
+    }
+
+    private <T> T page(long id, Part part, String after, Class<T> type) {
+        var key = new ImportPageEntity.Key(id, part, (int) Pages.key(after).number(0));
+        var page = entities.find(ImportPageEntity.class, key);
+        if (page == null) {
+            throw new RefusedException(new CommonRefusal.NotFound("page of import", String.valueOf(id)));
+        }
+        return json.readValue(page.content, type);
     }
 
     private static String sentence(int taken, int held, int before, int refused, int bad) {
@@ -417,7 +487,7 @@ class OrderImport {
         var sentence = taken.progress() == Progress.RUNNING
                 ? "Importing: %d of %d orders so far.".formatted(taken.done(), taken.found())
                 : "The server stopped after %d of %d orders. Import the file again; no order is imported twice."
-                        .formatted(whole ? 0 : taken.done(), taken.found());
+                        .formatted(taken.done(), taken.found());
         return new Report(
                 taken.id(),
                 taken.fileName(),
@@ -431,7 +501,9 @@ class OrderImport {
                 0,
                 0,
                 List.of(),
+                null,
                 List.of(),
+                null,
                 sentence);
     }
 

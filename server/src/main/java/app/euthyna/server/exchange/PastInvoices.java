@@ -67,12 +67,7 @@ class PastInvoices {
             }
         }
         if (table.failures() > 0) {
-            return new PastReport(
-                    table.rows(),
-                    0,
-                    0,
-                    table.bad(),
-                    "Nothing imported: %d cells are wrong.".formatted(table.failures()));
+            return new PastReport(table.rows(), 0, 0, table.firstBad(), table.refusal());
         }
         var taken = commands.retrying(() -> transactions.execute(status -> store(past)));
         return new PastReport(

@@ -74,12 +74,7 @@ class StockFiles {
             }
         }
         if (table.failures() > 0) {
-            return new StockReport(
-                    table.rows(),
-                    0,
-                    false,
-                    table.bad(),
-                    "Nothing imported: %d cells are wrong.".formatted(table.failures()));
+            return new StockReport(table.rows(), 0, false, table.firstBad(), table.refusal());
         }
         // items in one sequence, as every command locks them
         rows.sort(Comparator.comparing(Row::item));

@@ -34,10 +34,14 @@ public final class Pages {
             return new Page<>(rows, null);
         }
         var shown = rows.subList(0, size);
-        var cursor = String.join("\n", key.apply(shown.get(size - 1)));
-        return new Page<>(
-                List.copyOf(shown),
-                Base64.getUrlEncoder().withoutPadding().encodeToString(cursor.getBytes(StandardCharsets.UTF_8)));
+        return new Page<>(List.copyOf(shown), cursor(key.apply(shown.get(size - 1))));
+    }
+
+    /** The cursor that names a key. */
+    public static String cursor(List<String> key) {
+        return Base64.getUrlEncoder()
+                .withoutPadding()
+                .encodeToString(String.join("\n", key).getBytes(StandardCharsets.UTF_8));
     }
 
     /** The key that a cursor names, part by part; refused when it is none of ours. */

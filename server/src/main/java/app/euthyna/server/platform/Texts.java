@@ -13,9 +13,12 @@ public final class Texts {
         return text == null ? "" : text.strip();
     }
 
-    /** The beginning of a text, as much as its column takes. */
+    /** The beginning of a text, as much as its column takes; no character is cut in two. */
     public static String cut(String text, int length) {
-        return text.length() > length ? text.substring(0, length) : text;
+        if (text.length() <= length) {
+            return text;
+        }
+        return text.substring(0, Character.isHighSurrogate(text.charAt(length - 1)) ? length - 1 : length);
     }
 
     /** Those of the texts that say something, one after another. */

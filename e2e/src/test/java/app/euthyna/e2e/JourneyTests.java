@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.euthyna.e2e.client.Api;
 import app.euthyna.e2e.client.Application;
 import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
@@ -18,8 +19,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import org.junit.jupiter.api.AfterAll;
@@ -114,16 +117,15 @@ class JourneyTests {
         var invoice = api.post("/api/invoices", Map.of("orders", List.of(order)));
         var number = invoice.get("number").asString();
         var gross = invoice.get("gross").asString();
-        Api.signIn(application.url(), "receivables", "receivables")
-                .post(
-                        "/api/payments",
-                        Map.of(
-                                "customer",
-                                "C126",
-                                "amount",
-                                gross,
-                                "allocate",
-                                List.of(Map.of("invoice", number, "amount", gross))));
+        recorder.post(
+                "/api/payments",
+                Map.of(
+                        "customer",
+                        "C126",
+                        "amount",
+                        gross,
+                        "allocate",
+                        List.of(Map.of("invoice", number, "amount", gross))));
         return number;
     }
 
@@ -655,6 +657,138 @@ class JourneyTests {
         assertThat(page.getByText("Rules published")).isVisible();
         page.navigate(application.url() + "/rules/changes");
         assertThat(page.locator("table.rows tbody tr").first()).containsText("nothing may wait in the spring");
+    }
+
+    /** The days of a customer's payments of an amount. */
+    private static List<String> payments(Api api, String customer, String amount) {
+        return api.get("/api/payments")
+                .get("rows")
+                .valueStream()
+                .filter(row -> row.get("customer").asString().equals(customer)
+                        && row.get("amount").asString().equals(amount))
+                .map(row -> row.get("on").asString())
+                .toList();
+    }
+
+    private void recordsAPayment(String customer, String amount) {
+        page.navigate(application.url() + "/billing/receive?customer=" + customer);
+        page.getByLabel("Amount received").fill(amount);
+    }
+
+    /** The answer is lost on its way: pressed again, the command is not carried out again. */
+    @Test
+    void aPaymentWhoseAnswerWasLostIsRecordedOnce() {
+        var api = Api.signIn(application.url(), "auditor", "auditor");
+        recordsAPayment("C131", "12.34");
+        page.route("**/api/payments", route -> {
+            route.fetch();
+            route.abort();
+        });
+        button("Record the payment").click();
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("The server did not answer");
+        assertThat(page.getByLabel("Amount received")).hasValue("12.34");
+        page.unroute("**/api/payments");
+        button("Record the payment").click();
+        assertThat(page.getByText("12.34 on account")).isVisible();
+        assertThat(payments(api, "C131", "12.34")).hasSize(1);
+    }
+
+    /** Without a connection the page says so at once, keeps what was typed and goes on when it is back. */
+    @Test
+    void withoutAConnectionNothingIsLost() {
+        var api = Api.signIn(application.url(), "auditor", "auditor");
+        recordsAPayment("C132", "43.21");
+        page.context().setOffline(true);
+        button("Record the payment").click();
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("The server did not answer");
+        page.context().setOffline(false);
+        button("Record the payment").click();
+        assertThat(page.getByText("43.21 on account")).isVisible();
+        assertThat(payments(api, "C132", "43.21")).hasSize(1);
+    }
+
+    /** The session ends while an order is typed: its password later the order is as it was, and goes on. */
+    @Test
+    void whatWasTypedOutlivesTheSession() {
+        page.navigate(application.url() + "/orders/new");
+        button("Start over").click();
+        page.getByLabel("Remark").fill("typed before the session ended");
+        page.context().clearCookies(new BrowserContext.ClearCookiesOptions().setName("EUTHYNA"));
+        page.getByLabel("Customer", new Page.GetByLabelOptions().setExact(true)).fill("sandeel");
+        assertThat(page.getByText("Your session is over")).isVisible();
+        page.getByLabel("Password").fill("not the password");
+        page.keyboard().press("Enter");
+        assertThat(page.getByRole(AriaRole.ALERT)).isVisible();
+        page.getByLabel("Password").fill("controller");
+        page.keyboard().press("Enter");
+        assertThat(page.getByText("Your session is over")).isHidden();
+        assertThat(page.getByLabel("Remark")).hasValue("typed before the session ended");
+        page.getByLabel("Customer", new Page.GetByLabelOptions().setExact(true)).fill("sandeel");
+        page.locator(".look-hits [role=option]").first().waitFor();
+        page.keyboard().press("Enter");
+        page.getByLabel("Item of line 1").fill("braid 12");
+        page.locator(".look-hits [role=option]").first().waitFor();
+        page.keyboard().press("Enter");
+        page.getByLabel("Quantity of line 1").fill("1");
+        page.keyboard().press("Control+Enter");
+        page.waitForURL("**/orders/SO-*");
+        assertThat(page.locator("main")).containsText("typed before the session ended");
+    }
+
+    @Test
+    void whatIsNotSavedAsksBeforeOneLeaves() {
+        recordsAPayment("C126", "99");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Review"))
+                .first()
+                .click();
+        assertThat(page.getByText("Not saved yet")).isVisible();
+        page.keyboard().press("Enter");
+        assertThat(page.getByText("Not saved yet")).isHidden();
+        assertThat(page.getByLabel("Amount received")).hasValue("99");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Review"))
+                .first()
+                .click();
+        button("Leave without saving").click();
+        page.waitForURL("**/review**");
+    }
+
+    /** A payment dated yesterday, and the one after it dated today. */
+    @Test
+    void documentsAreDatedOnThePageThatPostsThem() {
+        var api = Api.signIn(application.url(), "auditor", "auditor");
+        var today = LocalDate.parse(api.get("/api/session").get("today").asString());
+        var yesterday = today.minusDays(1);
+        recordsAPayment("C133", "5.55");
+        page.getByLabel("Date of documents")
+                .fill(yesterday.format(DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH)));
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".posting-date")).containsText("Documents are dated");
+        page.keyboard().press("Escape");
+        button("Record the payment").click();
+        assertThat(page.getByText("5.55 on account")).isVisible();
+        button("Today").click();
+        assertThat(page.locator(".posting-date.back")).isHidden();
+        page.getByLabel("Amount received").fill("6.66");
+        button("Record the payment").click();
+        assertThat(page.getByText("6.66 on account")).isVisible();
+        assertThat(payments(api, "C133", "5.55")).containsExactly(yesterday.toString());
+        assertThat(payments(api, "C133", "6.66")).containsExactly(today.toString());
+    }
+
+    /** "1,234" is refused where a comma is no decimal mark of the company's; "1,234.50" is read, and shown as read. */
+    @Test
+    void figuresAreReadAsTheCompanyWritesThem() {
+        var api = Api.signIn(application.url(), "auditor", "auditor");
+        recordsAPayment("C134", "1,23");
+        page.keyboard().press("Tab");
+        assertThat(page.getByLabel("Amount received")).hasAttribute("aria-invalid", "true");
+        button("Record the payment").click();
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("amount");
+        assertThat(page.getByLabel("Amount received")).hasValue("1,23");
+        page.getByLabel("Amount received").fill("1,234.50");
+        button("Record the payment").click();
+        assertThat(page.getByText("1,234.50 on account")).isVisible();
+        assertThat(payments(api, "C134", "1234.50")).hasSize(1);
     }
 
     @Test

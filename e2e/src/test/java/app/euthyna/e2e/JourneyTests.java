@@ -711,7 +711,6 @@ class JourneyTests {
     @Test
     void whatWasTypedOutlivesTheSession() {
         page.navigate(application.url() + "/orders/new");
-        button("Start over").click();
         page.getByLabel("Remark").fill("typed before the session ended");
         page.context().clearCookies(new BrowserContext.ClearCookiesOptions().setName("EUTHYNA"));
         page.getByLabel("Customer", new Page.GetByLabelOptions().setExact(true)).fill("sandeel");

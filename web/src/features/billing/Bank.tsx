@@ -83,8 +83,8 @@ export function BankPage() {
                 <td className="mono small">{row.account}</td>
                 <td className="nowrap">{date(row.from)}</td>
                 <td className="nowrap">{date(row.to)}</td>
-                <td className="num">{orDash(row.opening.replace(/00$/, ''))}</td>
-                <td className="num">{orDash(row.closing.replace(/00$/, ''))}</td>
+                <td className="num">{orDash(row.opening?.replace(/00$/, ''))}</td>
+                <td className="num">{orDash(row.closing?.replace(/00$/, ''))}</td>
                 <td className="nowrap small">
                   {moment(row.readAt)}, {row.readBy}
                 </td>

@@ -101,7 +101,7 @@ export function ImportPage() {
           <p className="muted" style={{ maxWidth: '80ch' }}>
             A CSV file in UTF-8, one order line a row, with the columns{' '}
             <span className="mono">
-              reference, customer, po, kind, ordered_on, requested_on, remark, item, quantity, price, discount
+              reference, customer, po, kind, ordered_on, requested_on, remark, item, quantity, price, discount, replaces
             </span>
             . Rows of the same customer and reference make one order. Mandatory: reference, customer, item, quantity. A
             reference is imported once.

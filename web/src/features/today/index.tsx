@@ -6,7 +6,7 @@ import { currency } from '../../shared/currency';
 import { daysAgo, figure, isZero, moment } from '../../shared/format';
 import { useKeys, usePlace } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
-import { useSession } from '../../shared/session';
+import { reads, useSession } from '../../shared/session';
 import { Doc, Mark, tellProblem, Waiting } from '../../shared/ui';
 import { latestProofQuery } from '../proof';
 
@@ -45,9 +45,9 @@ const LAST_DAY = [0, 2, 5, 10, Infinity];
 
 /** The morning: what waits, how much it is worth, since when; each lane opens its list. */
 export function TodayPage() {
-  const { today } = useSession();
+  const { role, today } = useSession();
   const query = useQuery(todayQuery);
-  const proof = useQuery(latestProofQuery);
+  const proof = useQuery({ ...latestProofQuery, enabled: reads(role, 'books') });
   const navigate = useGo();
   const lanes = query.data?.lanes ?? [];
   const [at, setAt, moves] = usePlace(lanes.length);

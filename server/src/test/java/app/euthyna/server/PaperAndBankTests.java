@@ -382,6 +382,33 @@ class PaperAndBankTests extends OnServer {
                     .isEqualTo(invoice);
         }
 
+        /** Balances and days are optional in a statement (ISO 20022 camt.053: FrToDt; a bank's Bal as it likes). */
+        @Test
+        void mayTellNeitherDaysNorBalances() {
+            var bare = new String(file(entry("1.00", "CRDT", "x", "", ""), "1001.00"), StandardCharsets.UTF_8)
+                    .replaceAll("<FrToDt>.*</FrToDt>", "")
+                    .replaceAll("(?s)<Bal>.*</Bal>", "");
+            var statement = read(bare.getBytes(StandardCharsets.UTF_8))
+                    .body()
+                    .get(0)
+                    .get("id")
+                    .asString();
+            assertThat(receivables
+                            .get("/api/bank-statements/" + statement)
+                            .body()
+                            .get("opening")
+                            .isNull())
+                    .isTrue();
+            assertThat(receivables
+                            .get("/api/bank-statements")
+                            .body()
+                            .get("rows")
+                            .get(0)
+                            .get("from")
+                            .isNull())
+                    .isTrue();
+        }
+
         private List<JsonNode> proposals(byte[] file) {
             var statement = read(file).body().get(0).get("id").asString();
             return receivables

@@ -59,14 +59,15 @@ class BankController {
 
     record ReadStatementView(long id, String statementId, String account, boolean readBefore, int entries, int open) {}
 
+    /** A statement; of its days and balances what the bank told. */
     record BankStatementRow(
             long id,
             String statementId,
             String account,
-            LocalDate from,
-            LocalDate to,
-            BigDecimal opening,
-            BigDecimal closing,
+            @Nullable LocalDate from,
+            @Nullable LocalDate to,
+            @Nullable BigDecimal opening,
+            @Nullable BigDecimal closing,
             OffsetDateTime readAt,
             String readBy,
             long entries,

@@ -3,6 +3,7 @@ package app.euthyna.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.server.flow.FoldedChains;
+import app.euthyna.server.platform.Pages;
 import java.io.IOException;
 import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.Type;
@@ -763,6 +764,10 @@ class ServerTests extends OnServer {
                     .isEqualTo(342);
             assertThat(clerk.get(log + "/results?after=zzz").code()).isEqualTo("incomplete");
             assertThat(clerk.get(log + "/results?after=OTk5OTk").code()).isEqualTo("not-found");
+            assertThat(clerk.get(log + "/results?after=" + Pages.cursor(List.of("4294967297")))
+                            .code())
+                    .as("1, were its upper half dropped")
+                    .isEqualTo("not-found");
             assertThat(clerk.get("/api/imports/999999/bad-cells").code()).isEqualTo("not-found");
         }
 

@@ -443,8 +443,8 @@ class OrderImport {
     }
 
     private <T> T page(long id, Part part, String after, Class<T> type) {
-        var key = new ImportPageEntity.Key(id, part, (int) Pages.key(after).number(0));
-        var page = entities.find(ImportPageEntity.class, key);
+        var no = (int) Math.min(Pages.key(after).number(0), Integer.MAX_VALUE);
+        var page = entities.find(ImportPageEntity.class, new ImportPageEntity.Key(id, part, no));
         if (page == null) {
             throw new RefusedException(new CommonRefusal.NotFound("page of import", String.valueOf(id)));
         }

@@ -457,6 +457,10 @@ class PaperAndBankTests extends OnServer {
                     .contains("'12,1' is not an amount");
             assertThat(refused(good.replace("<BookgDt><Dt>2026-03-02</Dt></BookgDt>", "")))
                     .contains("entry 1 lacks a booking date");
+            assertThat(refused(good.replace("<Stmt><Id>", "<Stmt><Id>" + "x".repeat(140))))
+                    .contains("an identification of more than 140 characters");
+            assertThat(refused(good.replace("NL91 ", "NL91" + "0".repeat(40))))
+                    .contains("an account of more than 40 characters");
             assertThat(refused("<Document><CstmrCdtTrfInitn/></Document>")).contains("holds CstmrCdtTrfInitn");
             assertThat(refused("<Document>" + "<a>".repeat(200))).isNotBlank();
             assertThat(refused("")).contains("not well-formed");

@@ -15,16 +15,21 @@ import java.util.Map;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.stream.Stream;
 
 /** The packaged application, started on a free port with a database of its own. */
 public final class Application implements AutoCloseable {
 
     private final Process process;
     private final int port;
+    private final Path log;
 
-    private Application(Process process, int port) {
-        this.process = process;
+    private Application(ProcessBuilder builder, int port) throws IOException, InterruptedException {
+        this.log = Files.createTempFile("euthyna", ".log");
+        this.process =
+                builder.redirectErrorStream(true).redirectOutput(log.toFile()).start();
         this.port = port;
+        await();
     }
 
     /**
@@ -32,19 +37,13 @@ public final class Application implements AutoCloseable {
      */
     public static Application start(String database, int demoOrders) throws IOException, InterruptedException {
         var home = Path.of(System.getProperty("euthyna.app"));
-        int port;
-        try (var socket = new ServerSocket(0)) {
-            port = socket.getLocalPort();
-        }
+        var port = freePort();
         var command = new ArrayList<>(List.of("java", "-Xmx1g"));
         if (Files.exists(home.resolve("euthyna.jsa"))) {
             command.add("-XX:SharedArchiveFile=euthyna.jsa");
         }
         command.addAll(List.of("-jar", "euthyna.jar"));
-        var builder = new ProcessBuilder(command)
-                .directory(home.toFile())
-                .redirectErrorStream(true)
-                .redirectOutput(Files.createTempFile("euthyna", ".log").toFile());
+        var builder = new ProcessBuilder(command).directory(home.toFile());
         builder.environment()
                 .putAll(Map.of(
                         "EUTHYNA_PORT",
@@ -55,23 +54,44 @@ public final class Application implements AutoCloseable {
                         "true",
                         "EUTHYNA_DEMO_ORDERS",
                         String.valueOf(demoOrders)));
-        var application = new Application(builder.start(), port);
-        application.await();
-        return application;
+        return new Application(builder, port);
+    }
+
+    /** Serves a company of its own, as the README says, by the command in the root of the project. */
+    public static Application serve(Path books, String administratorPassword) throws IOException, InterruptedException {
+        var port = freePort();
+        var root = Path.of("..").toAbsolutePath().normalize();
+        var builder = new ProcessBuilder(
+                        root.resolve("euthyna").toString(),
+                        "serve",
+                        "--port",
+                        String.valueOf(port),
+                        "--data",
+                        books.toString())
+                .directory(root.toFile());
+        builder.environment().put("EUTHYNA_ADMIN_PASSWORD", administratorPassword);
+        return new Application(builder, port);
+    }
+
+    private static int freePort() throws IOException {
+        try (var socket = new ServerSocket(0)) {
+            return socket.getLocalPort();
+        }
     }
 
     public String url() {
         return "http://localhost:" + port;
     }
 
-    private void await() throws InterruptedException {
+    private void await() throws IOException, InterruptedException {
         var http = HttpClient.newHttpClient();
         var health = HttpRequest.newBuilder(URI.create(url() + "/api/health"))
                 .timeout(Duration.ofSeconds(5))
                 .build();
         for (int attempt = 0; attempt < 36_000; attempt++) {
             if (!process.isAlive()) {
-                throw new IllegalStateException("the application ended with " + process.exitValue());
+                throw new IllegalStateException(
+                        "the application ended with " + process.exitValue() + ": " + Files.readString(log));
             }
             try {
                 if (http.send(health, HttpResponse.BodyHandlers.ofString()).statusCode() == 200) {
@@ -87,21 +107,33 @@ public final class Application implements AutoCloseable {
 
     /** As a power cut would end it. */
     public void kill() {
-        process.destroyForcibly().onExit().join();
+        processes().forEach(one -> {
+            one.destroyForcibly();
+            one.onExit().join();
+        });
+    }
+
+    /** A command of the project is a script, which ends before the application that it started. */
+    private List<ProcessHandle> processes() {
+        return Stream.concat(Stream.of(process.toHandle()), process.descendants())
+                .toList();
     }
 
     @Override
     public void close() {
+        var all = processes();
         process.destroy();
         try {
-            process.onExit().get(20, TimeUnit.SECONDS);
+            for (var one : all) {
+                one.onExit().get(20, TimeUnit.SECONDS);
+            }
         } catch (TimeoutException slow) {
-            kill();
+            all.forEach(ProcessHandle::destroyForcibly);
         } catch (ExecutionException failed) {
             throw new IllegalStateException(failed);
         } catch (InterruptedException interrupted) {
             Thread.currentThread().interrupt();
-            kill();
+            all.forEach(ProcessHandle::destroyForcibly);
         }
     }
 }

@@ -145,8 +145,8 @@ class BankStatements implements BatchWork {
         var key = new GeneratedKeyHolder();
         jdbc.sql("insert into bank_statement (statement_id, account, file_name, file_hash, from_date, to_date,"
                         + " opening, closing, read_at, read_by) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
-                .param(Texts.cut(statement.id(), 140))
-                .param(Texts.cut(statement.account(), 40))
+                .param(statement.id())
+                .param(statement.account())
                 .param(Texts.cut(fileName, 255))
                 .param(hash)
                 .param(statement.from())

@@ -28,6 +28,11 @@ final class Camt053 {
     private static final int LONGEST = 10_000;
     private static final int MOST_ENTRIES = 100_000;
 
+    /** By these two a statement is known again, so they are kept whole; ISO 20022 gives them 35 and 34 characters. */
+    private static final int LONGEST_ID = 140;
+
+    private static final int LONGEST_ACCOUNT = 40;
+
     private Camt053() {}
 
     /**
@@ -132,6 +137,7 @@ final class Camt053 {
         private List<Part> transactions = new ArrayList<>();
         private boolean booked;
         private int read;
+        private int kept;
 
         private Reading(XMLStreamReader xml) {
             this.xml = xml;
@@ -220,9 +226,7 @@ final class Camt053 {
                 transaction = null;
                 transactions = new ArrayList<>();
                 booked = true;
-                if (++read > MOST_ENTRIES) {
-                    throw new Unreadable("it holds more than %d entries".formatted(MOST_ENTRIES));
-                }
+                read++;
             } else if (at("TxDtls")) {
                 transaction = new Part();
                 transactions.add(transaction);
@@ -332,7 +336,10 @@ final class Camt053 {
             }
         }
 
-        private void add(Part part, BigDecimal amount) {
+        private void add(Part part, BigDecimal amount) throws Unreadable {
+            if (++kept > MOST_ENTRIES) {
+                throw new Unreadable("it holds more than %d entries".formatted(MOST_ENTRIES));
+            }
             entries.add(new Entry(
                     part.reference.isEmpty() ? entry.reference : part.reference,
                     entry.on,
@@ -348,6 +355,12 @@ final class Camt053 {
         private void statement() throws Unreadable {
             if (id.isEmpty() || account.isEmpty()) {
                 throw new Unreadable("a statement of it has no " + (id.isEmpty() ? "identification" : "account"));
+            }
+            if (id.length() > LONGEST_ID || account.length() > LONGEST_ACCOUNT) {
+                throw new Unreadable("a statement of it has %s of more than %d characters"
+                        .formatted(
+                                id.length() > LONGEST_ID ? "an identification" : "an account",
+                                id.length() > LONGEST_ID ? LONGEST_ID : LONGEST_ACCOUNT));
             }
             var moved = entries.stream().map(Entry::amount).reduce(BigDecimal.ZERO, BigDecimal::add);
             if (opening != null && closing != null && opening.add(moved).compareTo(closing) != 0) {

@@ -1,7 +1,9 @@
 package app.euthyna.server.demo;
 
 import app.euthyna.core.billing.CreditorReference;
+import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
@@ -40,7 +42,7 @@ class DemoBank {
     @GetMapping(path = "/api/demo/bank-statement", produces = MediaType.APPLICATION_XML_VALUE)
     ResponseEntity<byte[]> statement() {
         if (!company.facts().demo()) {
-            return ResponseEntity.notFound().build();
+            throw new RefusedException(new CommonRefusal.NotFound("statement of the demo's bank", "this is no demo"));
         }
         var open = jdbc.sql(
                         "select i.number, i.open_amount, c.name as customer from invoice i join customer c on c.id ="

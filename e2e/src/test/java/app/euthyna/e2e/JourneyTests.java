@@ -208,13 +208,9 @@ class JourneyTests {
         assertThat(page.getByLabel("Remark")).hasValue("before lunch");
         button("Start over").click();
         assertThat(page.getByLabel("Remark")).hasValue("");
-        page.getByLabel("Customer", new Page.GetByLabelOptions().setExact(true)).fill("sandeel");
-        page.locator(".look-hits [role=option]").first().waitFor();
-        page.keyboard().press("Enter");
+        choose("Customer", "sandeel");
         page.getByLabel("Customer PO").fill("po 4417-B");
-        page.getByLabel("Item of line 1").fill("braid 12");
-        page.locator(".look-hits [role=option]").first().waitFor();
-        page.keyboard().press("Enter");
+        choose("Item of line 1", "braid 12");
         page.getByLabel("Quantity of line 1").fill("20");
         assertThat(page.getByText("Would be held")).isVisible();
         assertThat(page.locator("aside")).containsText("PO used before");
@@ -334,9 +330,7 @@ class JourneyTests {
                 .click();
         page.waitForURL("**/returns/return/" + goods);
         button("Other goods came").click();
-        page.getByLabel("Item received").fill("RP-112");
-        page.locator(".look-hits [role=option]").first().waitFor();
-        page.keyboard().press("Enter");
+        choose("Item received", "RP-112");
         page.getByLabel("Quantity").fill("1");
         page.keyboard().press("Enter");
         assertThat(page.getByText("it waits for a decision")).isVisible();
@@ -627,12 +621,8 @@ class JourneyTests {
     @Test
     void goodsAreBilledWithoutAnOrderInOneStep() {
         page.navigate(application.url() + "/billing/direct");
-        page.getByLabel("Customer", new Page.GetByLabelOptions().setExact(true)).fill("C127");
-        page.locator(".look-hits [role=option]").first().waitFor();
-        page.keyboard().press("Enter");
-        page.getByLabel("Item of line 1").fill("RP-112");
-        page.locator(".look-hits [role=option]").first().waitFor();
-        page.keyboard().press("Enter");
+        choose("Customer", "C127");
+        choose("Item of line 1", "RP-112");
         page.getByLabel("Quantity of line 1").fill("5");
         page.keyboard().press("Control+Enter");
         page.waitForURL("**/billing/invoice/*");
@@ -657,6 +647,13 @@ class JourneyTests {
         assertThat(page.getByText("Rules published")).isVisible();
         page.navigate(application.url() + "/rules/changes");
         assertThat(page.locator("table.rows tbody tr").first()).containsText("nothing may wait in the spring");
+    }
+
+    /** Types what is looked for, waits for what is found, and takes the first. */
+    private void choose(String label, String typed) {
+        page.getByLabel(label, new Page.GetByLabelOptions().setExact(true)).fill(typed);
+        page.locator(".look-hits [role=option]").first().waitFor();
+        page.keyboard().press("Enter");
     }
 
     /** The days of a customer's payments of an amount. */
@@ -722,12 +719,8 @@ class JourneyTests {
         page.keyboard().press("Enter");
         assertThat(page.getByText("Your session is over")).isHidden();
         assertThat(page.getByLabel("Remark")).hasValue("typed before the session ended");
-        page.getByLabel("Customer", new Page.GetByLabelOptions().setExact(true)).fill("sandeel");
-        page.locator(".look-hits [role=option]").first().waitFor();
-        page.keyboard().press("Enter");
-        page.getByLabel("Item of line 1").fill("braid 12");
-        page.locator(".look-hits [role=option]").first().waitFor();
-        page.keyboard().press("Enter");
+        choose("Customer", "sandeel");
+        choose("Item of line 1", "braid 12");
         page.getByLabel("Quantity of line 1").fill("1");
         page.keyboard().press("Control+Enter");
         page.waitForURL("**/orders/SO-*");
@@ -794,14 +787,10 @@ class JourneyTests {
     void aQuoteIsWrittenTurnedIntoAnOrderAndFoundFromIt() {
         page.navigate(application.url() + "/orders/quotes");
         page.getByText("New quote").click();
-        page.getByLabel("Customer", new Page.GetByLabelOptions().setExact(true)).fill("C126");
-        page.locator(".look-hits [role=option]").first().waitFor();
-        page.keyboard().press("Enter");
+        choose("Customer", "C126");
         page.getByLabel("Valid until")
                 .fill(LocalDate.now(ZoneId.systemDefault()).plusDays(30).toString());
-        page.getByLabel("Item of line 1").fill("RP-112");
-        page.locator(".look-hits [role=option]").first().waitFor();
-        page.keyboard().press("Enter");
+        choose("Item of line 1", "RP-112");
         page.getByLabel("Quantity of line 1").fill("30");
         page.keyboard().press("Control+Enter");
         page.waitForURL("**/orders/agreements/Q-*");

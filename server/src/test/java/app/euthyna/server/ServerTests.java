@@ -274,15 +274,15 @@ class ServerTests extends OnServer {
         @Qualifier("requestMappingHandlerMapping")
         private RequestMappingHandlerMapping commands;
 
-        /**
-         * Every command against every role: who is let to it. A refusal of the role is told apart from a refusal of the
-         * content.
-         */
         /** Orders and plans show prices: whoever does not read them writes nothing on them. */
         private static boolean isForReaders(String path) {
             return path.startsWith("/api/orders/") || path.startsWith("/api/unwind/");
         }
 
+        /**
+         * Every command against every role: who is let to it. A refusal of the role is told apart from a refusal of the
+         * content.
+         */
         @Test
         void areCheckedOnTheServerForEveryCommand() {
             var day = Set.of("CLERK", "CONTROLLER", "LEAD", "WAREHOUSE", "RECEIVABLES");

@@ -13,6 +13,8 @@ import java.util.Locale;
 import java.util.Properties;
 import java.util.Random;
 import java.util.UUID;
+import java.util.concurrent.Callable;
+import java.util.concurrent.Executors;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
@@ -233,6 +235,98 @@ class DecisionTests extends OnServer {
                     "{\"version\":%s,\"findings\":[\"duplicate-po\"],\"reason\":\"asked\"}".formatted(version(held)));
             assertThat(waived.body().get("order").get("state").asString()).isEqualTo("HELD");
             assertThat(open(held)).containsExactly("credit-limit");
+        }
+    }
+
+    @Nested
+    class OthersTake {
+
+        private String shortOf(String number) {
+            for (var finding : clerk.get("/api/review/" + number).body().get("findings")) {
+                if (finding.get("check").asString().equals("unreserved")) {
+                    return finding.get("brief").asString();
+                }
+            }
+            return "";
+        }
+
+        private String anotherCustomer() {
+            var other = "O-" + UUID.randomUUID().toString().substring(0, 8);
+            assertThat(admin.post(
+                                    "/api/customers",
+                                    "{\"code\":\"%s\",\"name\":\"Another\",\"creditLimit\":100000}".formatted(other))
+                            .status())
+                    .isEqualTo(200);
+            return other;
+        }
+
+        /** 1000 in store. What another customer's order takes is missing here, also while some is left. */
+        @Test
+        void fromTheSameShelfAndAHeldOrderShowsWhatIsLeftNow() {
+            terms(",\"creditLimit\":100");
+            var held = submit("OT-1", 1400);
+            var enough = submit("OT-2", 700);
+            assertThat(open(held)).containsExactly("credit-limit", "unreserved");
+            assertThat(shortOf(held)).isEqualTo("short 400 of 1,400");
+            assertThat(open(enough)).containsExactly("credit-limit");
+            var seen = version(enough);
+            var other = clerk.post(
+                    "/api/orders", order("OT-3", 350).replace("\"" + customer + "\"", "\"" + anotherCustomer() + "\""));
+            assertThat(other.text("state")).isEqualTo("CLEARED");
+            assertThat(shortOf(held)).isEqualTo("short 750 of 1,400");
+            assertThat(shortOf(enough)).isEqualTo("short 50 of 700");
+            var waived = controller.post(
+                    "/api/orders/" + enough + "/waivers",
+                    "{\"version\":%s,\"findings\":[\"credit-limit\"],\"reason\":\"asked\"}".formatted(seen));
+            assertThat(waived.code()).isEqualTo("stale-version");
+        }
+
+        private void clerksMayOrder(int granted) {
+            assertThat(put(
+                                    lead,
+                                    "/api/items/" + item + "/quotas",
+                                    "{\"scope\":\"SELLER\",\"key\":\"clerk\",\"from\":\"2020-01-01\","
+                                            + "\"to\":\"2099-12-31\",\"granted\":%d}".formatted(granted))
+                            .status())
+                    .isEqualTo(200);
+        }
+
+        /** What a seller, or a region, may order is shared by customers who know nothing of one another. */
+        @Test
+        void fromTheSameQuotaAndAHeldOrderShowsWhatIsLeftNow() {
+            clerksMayOrder(10);
+            terms(",\"creditLimit\":100");
+            var held = submit("OQ-1", 9);
+            assertThat(open(held)).containsExactly("credit-limit");
+            var other = clerk.post(
+                    "/api/orders", order("OQ-2", 5).replace("\"" + customer + "\"", "\"" + anotherCustomer() + "\""));
+            assertThat(other.text("state")).isEqualTo("CLEARED");
+            assertThat(open(held)).containsExactly("credit-limit", "quota");
+            clerksMayOrder(20);
+            assertThat(open(held)).containsExactly("credit-limit");
+        }
+
+        /** Of ten, two customers want six each in the same second: one gets them. */
+        @Test
+        void fromTheSameQuotaAtOnceAndItIsNotPassed() throws Exception {
+            var threads = Executors.newFixedThreadPool(2);
+            var other = anotherCustomer();
+            for (int round = 0; round < 20; round++) {
+                freshItem();
+                clerksMayOrder(10);
+                var orders =
+                        List.of(order("OR-" + round, 6), order("OR-" + round, 6).replace(customer, other));
+                List<Callable<String>> both = orders.stream()
+                        .map(order -> (Callable<String>)
+                                () -> clerk.post("/api/orders", order).text("state"))
+                        .toList();
+                var states = new ArrayList<String>();
+                for (var state : threads.invokeAll(both)) {
+                    states.add(state.get());
+                }
+                assertThat(states).as("round %d", round).containsExactlyInAnyOrder("CLEARED", "HELD");
+            }
+            threads.shutdown();
         }
     }
 

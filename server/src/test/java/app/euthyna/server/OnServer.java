@@ -7,6 +7,7 @@ import app.euthyna.server.platform.CompanyClock;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.UUID;
@@ -61,7 +62,6 @@ abstract class OnServer {
         auditor = new Rest(mvc, "auditor", "AUDITOR");
         var suffix = UUID.randomUUID().toString().substring(0, 8);
         customer = "C-" + suffix;
-        item = "I-" + suffix;
         lead = new Rest(mvc, "lead", "LEAD");
         admin = new Rest(mvc, "admin", "ADMIN");
         assertThat(admin.post(
@@ -70,6 +70,12 @@ abstract class OnServer {
                                         .formatted(customer, suffix))
                         .status())
                 .isEqualTo(200);
+        freshItem();
+    }
+
+    /** An item of its own, of which there are 1000. */
+    void freshItem() {
+        item = "I-" + UUID.randomUUID().toString().substring(0, 8);
         assertThat(admin.post("/api/items", """
             {"code":"%s","name":"Item","kind":"STOCK","price":10.00,"vatCategory":"S","vatRate":21}\
             """.formatted(item)).status()).isEqualTo(200);
@@ -84,6 +90,13 @@ abstract class OnServer {
     @AfterEach
     void itIsTodayAgain() {
         clock.reset();
+    }
+
+    @AfterEach
+    void locksWereTakenInTheirTurn() {
+        var outOfTurn = List.copyOf(LockOrder.OUT_OF_TURN);
+        LockOrder.OUT_OF_TURN.clear();
+        assertThat(outOfTurn).isEmpty();
     }
 
     static LocalDate realToday() {

@@ -706,6 +706,26 @@ class ServerTests extends OnServer {
                     .contains("UTF-8");
         }
 
+        /**
+         * Two files may name the same customers and items in different sequences at once: neither waits for the other.
+         */
+        @Test
+        void locksWhatItsOrdersWantBeforeTheFirstOfThem() {
+            var other = "O-" + UUID.randomUUID().toString().substring(0, 8);
+            assertThat(admin.post(
+                                    "/api/customers",
+                                    "{\"code\":\"%s\",\"name\":\"Another\",\"creditLimit\":100000}".formatted(other))
+                            .status())
+                    .isEqualTo(200);
+            var report = clerk.upload(
+                    "reference,customer,item,quantity\nL1,%s,%s,1\nL2,%s,%s,1\n".formatted(other, item, customer, item),
+                    "?whole=false");
+            assertThat(report.body().get("results"))
+                    .hasSize(2)
+                    .allSatisfy(
+                            result -> assertThat(result.get("state").asString()).isEqualTo("CLEARED"));
+        }
+
         @Test
         void goesOnInTheBackgroundAndIsFoundAgain() {
             var report = clerk.upload(

@@ -9,6 +9,7 @@ import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.EnumSet;
@@ -90,10 +91,20 @@ public final class Checks {
                 .toList();
     }
 
+    /**
+     * What a customer's orders draw on together. A new one changes nothing else for those before it: it takes its PO
+     * number after them.
+     */
+    public static final Set<Check> SHARED = Collections.unmodifiableSet(EnumSet.of(Check.CREDIT_LIMIT, Check.QUOTA));
+
     /** What is looked at only when someone writes the order: passing days must not hold it. */
     private static final Set<Check> OF_WRITING = EnumSet.of(Check.DATES, Check.UNUSUAL);
 
-    private static Set<Check> asked(Chain chain, List<Finding> before, Occasion occasion, Optional<Chain> was) {
+    /** The checks that have a say: what the others look at need not be gathered. */
+    public static Set<Check> asked(Chain chain, List<Finding> before, Occasion occasion, Optional<Chain> was) {
+        if (chain.order().state().isEnded()) {
+            return EnumSet.noneOf(Check.class);
+        }
         var cleared = chain.order().state().isCleared();
         if (occasion == Occasion.SUBMITTED || (!cleared && occasion == Occasion.CHANGED)) {
             return EnumSet.allOf(Check.class);

@@ -26,6 +26,12 @@ public record CustomerPosition(Term unpaid, Term dispatchedNotInvoiced, Term cle
         }
     }
 
+    /** Of a customer who owes nothing. */
+    public static CustomerPosition nothing(Currency currency) {
+        var none = Term.nothing(currency);
+        return new CustomerPosition(none, none, none, none);
+    }
+
     /** Unpaid + dispatched, not invoiced + cleared, not dispatched − unapplied. */
     public Money exposure() {
         return unpaid.sum()

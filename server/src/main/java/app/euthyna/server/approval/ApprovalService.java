@@ -164,7 +164,7 @@ public class ApprovalService implements Clearance, EffectSink {
                 order, asked, store.approvals(number), context.person(), context.reason(), context.today()));
         orders.getObject().requireVersion(number, version);
         // it stands on what is true now, or is refused
-        checking.getObject().asSeen(context, chains.chain(number));
+        checking.getObject().asSeen(context, number);
         store.add(number, approval);
         orders.getObject().agreed(number);
         chains.readAgain(number);

@@ -1,5 +1,6 @@
 package app.euthyna.server.check;
 
+import app.euthyna.core.check.Check;
 import app.euthyna.core.check.CheckContext;
 import app.euthyna.core.check.CustomerPosition;
 import app.euthyna.core.check.CustomerPosition.Term;
@@ -25,16 +26,21 @@ import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.flow.OpenOrderSink;
 import app.euthyna.server.masterdata.CompanyRules;
 import app.euthyna.server.masterdata.CompanyRulesStore;
+import app.euthyna.server.masterdata.Item;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.masterdata.SimulatedLicenceRegister;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
 import java.math.BigDecimal;
 import java.math.MathContext;
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -89,6 +95,15 @@ class CheckContextReader {
 
     /** The world as it would be under other rules of the company. */
     CheckContext of(Order order, LocalDate on, CompanyRules under) {
+        return of(order, on, under, EnumSet.allOf(Check.class));
+    }
+
+    /** No more of the world than some checks look at. */
+    CheckContext of(Order order, LocalDate on, Set<Check> asked) {
+        return of(order, on, rules.inForce(), asked);
+    }
+
+    private CheckContext of(Order order, LocalDate on, CompanyRules under, Set<Check> asked) {
         var customer = masterData.customer(order.customer());
         var codes = order.lines().stream()
                 .map(line -> line.item())
@@ -96,7 +111,7 @@ class CheckContextReader {
                 .collect(Collectors.toSet());
         var known = masterData.items(codes);
         var licences = new HashMap<String, LicenceFact>();
-        for (var item : known.values()) {
+        for (var item : asked.contains(Check.LICENCE) ? known.values() : List.<Item>of()) {
             if (!item.regulated().isEmpty() && !licences.containsKey(item.regulated())) {
                 var number = customer.licences().get(item.regulated());
                 licences.put(
@@ -121,15 +136,20 @@ class CheckContextReader {
         return new CheckContext(
                 on,
                 agreed,
-                position(order.customer(), order.number()),
-                poUses(order, on, under.places(), agreed.po().ceiling().isPresent()),
-                dueInvoices(agreed, on),
+                asked.contains(Check.CREDIT_LIMIT)
+                        ? position(order.customer(), order.number())
+                        : CustomerPosition.nothing(company.currency()),
+                asked.contains(Check.DUPLICATE_PO)
+                        ? poUses(
+                                order, on, under.places(), agreed.po().ceiling().isPresent())
+                        : List.of(),
+                asked.contains(Check.OVERDUE) ? dueInvoices(agreed, on) : List.of(),
                 items,
                 licences,
                 free,
-                quotas.of(order, customer, on),
-                past(order, codes),
-                roleOf(order.author()),
+                asked.contains(Check.QUOTA) ? quotas.of(order, customer, on) : List.of(),
+                asked.contains(Check.UNUSUAL) ? past(order, codes) : PastOrders.NONE,
+                asked.contains(Check.PRICE_FLOOR) ? roleOf(order.author()) : Optional.empty(),
                 under.checks());
     }
 
@@ -341,6 +361,28 @@ class CheckContextReader {
     /** Of orders of the same value, so many of the newest are looked through for a slip of the pen. */
     private static final int SAME_VALUE = 500;
 
+    /**
+     * What of an order decides which others count (section 5).
+     *
+     * @param family orders that were split off one another stand for one order of the customer's
+     * @param blanket the blanket order it was called off, null for none: others of it don't count
+     * @param taken when it took its number, null while it has none
+     */
+    private record Standing(long family, Long blanket, Long taken) {
+
+        /** Of an order that is not kept yet. */
+        private static final Standing NEW = new Standing(0, null, null);
+
+        /** Another order took its number before, and is not one with this. */
+        private boolean follows(Standing other) {
+            return other.family != family
+                    && (blanket == null || !blanket.equals(other.blanket))
+                    && (taken == null || other.taken < taken);
+        }
+    }
+
+    private record Candidate(long id, Standing standing, PoUse use) {}
+
     /** Documents that took a PO number like this one's before it did: found by indexes, compared by the core. */
     private List<PoUse> poUses(Order order, LocalDate on, PoPlaces places, boolean ceiling) {
         var po = PoNumber.of(order.po());
@@ -360,68 +402,73 @@ class CheckContextReader {
                 "length",
                 po.normal().length(),
                 "number",
-                order.number(),
-                "family",
-                family(order.number()),
-                "blanket",
-                blanket(order.number()));
-        var uses = new ArrayList<>(jdbc.sql("""
-            select o.id, o.number, o.po, o.ordered_on, o.net, o.state, x.billable from sales_order o left
-            join open_order x on x.order_id = o.id
-            where o.id in (LIKE_THIS)
-              and o.number <> :number and coalesce(o.split_of, o.id) <> :family and coalesce(o.agreement_id,
-                  0) <> :blanket and o.po_taken is not null and o.state not in ('CANCELLED', 'DECLINED')
-              and o.po_taken < coalesce((select m.po_taken from sales_order m where m.number = :number),
-                  9223372036854775807)
-            order by o.id\
-            """.replace("LIKE_THIS", likeThis("sales_order")))
+                order.number());
+        var own = jdbc.sql("""
+            select coalesce(o.split_of, o.id), q.id, o.po_taken from sales_order o
+            left join sales_agreement q on q.id = o.agreement_id and q.kind = 'BLANKET_ORDER' where o.number = ?\
+            """)
+                .param(order.number())
+                .query((r, n) -> new Standing(r.getLong(1), r.getObject(2, Long.class), r.getObject(3, Long.class)))
+                .optional()
+                .orElse(Standing.NEW);
+        var orders = new TreeMap<Long, PoUse>();
+        jdbc
+                .sql(likeThis(
+                        "sales_order",
+                        "id, number, po, ordered_on, net, state, coalesce(split_of, id), agreement_id, po_taken",
+                        " and po_taken is not null and state not in ('CANCELLED', 'DECLINED') and number <> :number"))
                 .params(parameters)
-                .query((r, n) -> new PoUse(
-                        r.getString("number"),
-                        r.getString("po"),
-                        r.getObject("ordered_on", LocalDate.class),
-                        company.money(r.getBigDecimal("net")),
-                        company.money(r.getBigDecimal("net")),
-                        List.of(),
-                        OrderState.valueOf(r.getString("state")).isEnded()
-                                ? PoUse.Place.CLOSED_ORDER
-                                : PoUse.Place.OPEN_ORDER,
-                        r.getBoolean("billable")))
-                .list());
-        uses.addAll(jdbc.sql("select number, po, invoiced_on, net from past_invoice where id in (LIKE_THIS) order by id"
-                        .replace("LIKE_THIS", likeThis("past_invoice")))
+                .query((r, n) -> new Candidate(
+                        r.getLong(1),
+                        new Standing(r.getLong(7), r.getObject(8, Long.class), r.getLong(9)),
+                        use(
+                                r,
+                                OrderState.valueOf(r.getString(6)).isEnded()
+                                        ? PoUse.Place.CLOSED_ORDER
+                                        : PoUse.Place.OPEN_ORDER)))
+                .list()
+                .stream()
+                .filter(other -> own.follows(other.standing()))
+                .forEach(other -> orders.put(other.id(), other.use()));
+        var imported = new TreeMap<Long, PoUse>();
+        jdbc.sql(likeThis("past_invoice", "id, number, po, invoiced_on, net", ""))
                 .params(parameters)
-                .query((r, n) -> new PoUse(
-                        r.getString(1),
-                        r.getString(2),
-                        r.getObject(3, LocalDate.class),
-                        company.money(r.getBigDecimal(4)),
-                        company.money(r.getBigDecimal(4)),
-                        List.of(),
-                        PoUse.Place.IMPORTED,
-                        false))
-                .list());
-        uses.removeIf(use -> po.likeness(net, PoNumber.of(use.po()), use.net()).isEmpty());
+                .query((r, n) -> imported.put(r.getLong(1), use(r, PoUse.Place.IMPORTED)))
+                .list();
+        var uses = Stream.of(orders, imported)
+                .flatMap(found -> found.values().stream())
+                .filter(use ->
+                        po.likeness(net, PoNumber.of(use.po()), use.net()).isPresent())
+                .toList();
         if (uses.isEmpty()) {
             return uses;
         }
+        var ours = uses.stream()
+                .filter(use -> use.place() != PoUse.Place.IMPORTED)
+                .map(PoUse::order)
+                .toList();
         var invoices = new HashMap<String, List<String>>();
-        jdbc.sql("""
-            select distinct o.number, i.number from invoice_line l join invoice i on i.id = l.invoice_id
-            join sales_order o on o.id = l.root_order_id where o.number in (:orders) and i.reversed_on is null\
-            """)
-                .param("orders", uses.stream().map(PoUse::order).toList())
-                .query((r, n) -> invoices.computeIfAbsent(r.getString(1), o -> new ArrayList<>())
-                        .add(r.getString(2)))
-                .list();
+        var billable = new HashSet<String>();
+        if (!ours.isEmpty()) {
+            jdbc.sql("""
+                select distinct o.number, i.number from invoice_line l join invoice i on i.id = l.invoice_id
+                join sales_order o on o.id = l.root_order_id
+                where o.number in (:orders) and i.reversed_on is null order by 1, 2\
+                """)
+                    .param("orders", ours)
+                    .query((r, n) -> invoices.computeIfAbsent(r.getString(1), o -> new ArrayList<>())
+                            .add(r.getString(2)))
+                    .list();
+            billable.addAll(jdbc.sql("select o.number from open_order x join sales_order o on o.id = x.order_id"
+                            + " where o.number in (:orders) and x.billable = true")
+                    .param("orders", ours)
+                    .query(String.class)
+                    .list());
+        }
         // only a ceiling asks what was cancelled of each
         var left = new HashMap<String, Money>();
         if (ceiling) {
-            chains.chains(uses.stream()
-                            .filter(use -> use.place() != PoUse.Place.IMPORTED)
-                            .map(PoUse::order)
-                            .toList())
-                    .forEach((number, chain) -> left.put(number, DuplicatePo.left(chain)));
+            chains.chains(ours).forEach((number, chain) -> left.put(number, DuplicatePo.left(chain)));
         }
         return uses.stream()
                 .map(use -> use.place() == PoUse.Place.IMPORTED
@@ -434,40 +481,37 @@ class CheckContextReader {
                                 left.getOrDefault(use.order(), use.net()),
                                 invoices.getOrDefault(use.order(), List.of()),
                                 use.place(),
-                                use.toBill()))
+                                billable.contains(use.order())))
                 .filter(use -> places.include(use, on))
                 .toList();
     }
 
-    /** The blanket order that an order was called off; others of it don't count (section 5). */
-    private long blanket(String order) {
-        return jdbc.sql("select q.id from sales_order o join sales_agreement q on q.id = o.agreement_id and q.kind ="
-                        + " 'BLANKET_ORDER' where o.number = ?")
-                .param(order)
-                .query(Long.class)
-                .optional()
-                .orElse(-1L);
-    }
-
-    /** Orders that were split off one another stand for one order of the customer's. */
-    private long family(String order) {
-        return jdbc.sql("select coalesce(split_of, id) from sales_order where number = ?")
-                .param(order)
-                .query(Long.class)
-                .optional()
-                .orElse(0L);
+    private PoUse use(ResultSet row, PoUse.Place place) throws SQLException {
+        var net = company.money(row.getBigDecimal(5));
+        return new PoUse(
+                row.getString(2),
+                row.getString(3),
+                row.getObject(4, LocalDate.class),
+                net,
+                net,
+                List.of(),
+                place,
+                false);
     }
 
     /**
      * Rows with the same normal or folded form, and of those of the same value the ones whose number is about as long.
      */
-    private static String likeThis(String table) {
+    private static String likeThis(String table, String columns, String which) {
         return """
-            select id from TABLE where customer_id = :customer and po_normal = :po
-            union select id from TABLE where customer_id = :customer and po_folded = :folded
-            union select id from (select id, po_normal from TABLE where customer_id = :customer and net = :net
+            select COLUMNS from TABLE where customer_id = :customer and po_normal = :poWHICH
+            union select COLUMNS from TABLE where customer_id = :customer and po_folded = :foldedWHICH
+            union select COLUMNS from (select * from TABLE where customer_id = :customer and net = :net
                 order by customer_id desc, net desc, id desc fetch first SAME_VALUE rows only) v
-                where char_length(po_normal) between :length - 1 and :length + 1\
-            """.replace("TABLE", table).replace("SAME_VALUE", String.valueOf(SAME_VALUE));
+                where char_length(po_normal) between :length - 1 and :length + 1WHICH\
+            """.replace("TABLE", table)
+                .replace("COLUMNS", columns)
+                .replace("WHICH", which)
+                .replace("SAME_VALUE", String.valueOf(SAME_VALUE));
     }
 }

@@ -76,7 +76,7 @@ public class CheckService {
         orders.requireVersion(number, version);
         // what is waived is what was seen and is true now
         var after = RefusedException.orThrow(FindingDecisions.waive(
-                chain, checking.asSeen(context, chain), named, context.person(), context.reason(), context.today()));
+                chain, checking.asSeen(context, number), named, context.person(), context.reason(), context.today()));
         settle(context, chain, after, named);
     }
 

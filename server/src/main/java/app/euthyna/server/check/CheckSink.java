@@ -4,16 +4,21 @@ import app.euthyna.core.check.Checks.Occasion;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectListener;
+import app.euthyna.core.order.OrderLine;
+import app.euthyna.server.check.Rechecks.Reach;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
+import java.math.BigDecimal;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -29,11 +34,20 @@ class CheckSink implements EffectSink {
     private final ChainReader chains;
     private final Checking checking;
     private final Rechecks rechecks;
+    private final QuotaStore quotas;
     private final JdbcClient jdbc;
     private final Locks locks;
     private final Ids ids;
 
-    CheckSink(ChainReader chains, Checking checking, Rechecks rechecks, JdbcClient jdbc, Locks locks, Ids ids) {
+    CheckSink(
+            ChainReader chains,
+            Checking checking,
+            Rechecks rechecks,
+            QuotaStore quotas,
+            JdbcClient jdbc,
+            Locks locks,
+            Ids ids) {
+        this.quotas = quotas;
         this.chains = chains;
         this.checking = checking;
         this.rechecks = rechecks;
@@ -154,14 +168,6 @@ class CheckSink implements EffectSink {
             """).param(order).query(Long.class).single() > 0;
     }
 
-    private boolean isEmpty(String site, String item) {
-        return jdbc.sql("select count(*) from shelf where item_id = ? and site_id = ? and on_hand > reserved")
-                        .params(ids.item(item), ids.site(site))
-                        .query(Long.class)
-                        .single()
-                == 0;
-    }
-
     /** Whoever else may see other figures now, or may go: their customers are put into the queue. */
     @Override
     public void settle(CommandContext context, List<Effect> all) {
@@ -169,8 +175,12 @@ class CheckSink implements EffectSink {
         var touched = new TreeSet<String>();
         var items = new TreeSet<String>();
         var own = new TreeSet<String>();
+        var submitted = new TreeSet<String>();
         for (var effect : all) {
             own.addAll(effect.orders());
+            if (effect instanceof Effect.OrderSubmitted one) {
+                submitted.add(one.order().number());
+            }
             if (!(effect instanceof Effect.StockReserved
                     || effect instanceof Effect.DispatchStaged
                     || effect instanceof Effect.DispatchVoided)) {
@@ -180,27 +190,35 @@ class CheckSink implements EffectSink {
             }
             effect.accept(new Around(changed, touched, items));
         }
-        var queued = new TreeMap<Long, Occasion>();
-        changed.forEach(customer -> queued.put(ids.customer(customer), Occasion.CUSTOMER_CHANGED));
+        var onlyNew = !own.isEmpty() && submitted.containsAll(own);
+        var queued = new TreeMap<Long, Reach>();
+        changed.forEach(customer -> queued.put(ids.customer(customer), Reach.ALL));
         touched.stream()
                 .map(ids::customer)
                 .filter(customer -> !queued.containsKey(customer) && othersWait(customer, own))
-                .forEach(customer -> queued.put(customer, Occasion.WORLD_CHANGED));
-        for (var effect : all) {
-            if (effect instanceof Effect.StockReserved reserved) {
-                var customer = ids.customer(
-                        chains.chain(reserved.orderLine().number()).order().customer());
-                if (!locks.holdsCustomer(customer)
-                        && wasShort(reserved.orderLine().number())) {
-                    queued.putIfAbsent(customer, Occasion.WORLD_CHANGED);
-                }
-                if (isEmpty(reserved.site(), reserved.item())) {
-                    items.add(reserved.item());
-                }
+                .forEach(customer -> queued.put(customer, onlyNew ? Reach.BESIDE_A_NEW_ORDER : Reach.WAITING));
+        var reserved = all.stream()
+                .filter(Effect.StockReserved.class::isInstance)
+                .map(Effect.StockReserved.class::cast)
+                .toList();
+        for (var one : reserved) {
+            var customer =
+                    ids.customer(chains.chain(one.orderLine().number()).order().customer());
+            if (!locks.holdsCustomer(customer) && wasShort(one.orderLine().number())) {
+                queued.merge(customer, Reach.WAITING, CheckSink::more);
             }
         }
-        items.forEach(item -> shortOf(item).forEach(customer -> queued.putIfAbsent(customer, Occasion.WORLD_CHANGED)));
-        queued.forEach((customer, occasion) -> rechecks.queue(context, customer, occasion));
+        wantMoreThanIsLeft(reserved).forEach(one -> queued.merge(one, Reach.WAITING, CheckSink::more));
+        items.addAll(quotas.shared(own.stream()
+                .flatMap(order -> chains.chain(order).order().lines().stream())
+                .map(OrderLine::item)
+                .collect(Collectors.toSet())));
+        items.forEach(item -> rechecks.whoWant(item).forEach(one -> queued.merge(one, Reach.WAITING, CheckSink::more)));
+        queued.forEach((customer, reach) -> rechecks.queue(context, customer, reach));
+    }
+
+    private static Reach more(Reach one, Reach other) {
+        return one.compareTo(other) > 0 ? one : other;
     }
 
     /** Another order than the one that this command was about waits for something. */
@@ -212,13 +230,41 @@ class CheckSink implements EffectSink {
         return own.size() == 1 ? waiting.stream().anyMatch(order -> !own.contains(order)) : !waiting.isEmpty();
     }
 
-    /** The customers of orders that wait for something and want an item. */
-    private List<Long> shortOf(String item) {
-        return jdbc.sql("""
-            select distinct x.customer_id from open_order x where x.reviewable = true and exists (
-                select 1 from sales_order_line l
-                where l.order_id = x.order_id and l.item_code = ? and l.removed = false)\
-            """).param(item).query(Long.class).list();
+    /** The customers of orders that wait for something and want more of an item than was left of it. */
+    private Set<Long> wantMoreThanIsLeft(List<Effect.StockReserved> reserved) {
+        if (reserved.isEmpty()) {
+            return Set.of();
+        }
+        var items = reserved.stream().map(Effect.StockReserved::item).distinct().toList();
+        var left = new HashMap<String, BigDecimal>();
+        jdbc.sql("""
+            select i.code, min(s.on_hand - s.reserved) from shelf s join item i on i.id = s.item_id
+            join site t on t.id = s.site_id where i.code in (:items) and t.code in (:sites) group by i.code\
+            """)
+                .param("items", items)
+                .param(
+                        "sites",
+                        reserved.stream()
+                                .map(Effect.StockReserved::site)
+                                .distinct()
+                                .toList())
+                .query((r, n) -> left.put(r.getString(1), r.getBigDecimal(2)))
+                .list();
+        return jdbc
+                .sql("""
+                    select x.customer_id, l.item_code, sum(l.quantity) from open_order x
+                    join sales_order_line l on l.order_id = x.order_id
+                    where x.reviewable = true and l.item_code in (:items) and l.removed = false
+                    group by x.customer_id, x.order_id, l.item_code\
+                    """)
+                .param("items", items)
+                .query((r, n) -> r.getBigDecimal(3).compareTo(left.getOrDefault(r.getString(2), BigDecimal.ZERO)) > 0
+                        ? r.getLong(1)
+                        : -1)
+                .list()
+                .stream()
+                .filter(customer -> customer > 0)
+                .collect(Collectors.toSet());
     }
 
     /** What an effect changes around orders that it does not name. */

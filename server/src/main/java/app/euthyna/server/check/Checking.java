@@ -1,5 +1,6 @@
 package app.euthyna.server.check;
 
+import app.euthyna.core.check.Check;
 import app.euthyna.core.check.Checks;
 import app.euthyna.core.check.Checks.Occasion;
 import app.euthyna.core.check.DuplicatePo;
@@ -7,14 +8,19 @@ import app.euthyna.core.check.Finding;
 import app.euthyna.core.check.FindingDecisionRefusal;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.flow.OpenOrderSink;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.RefusedException;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Component;
 
@@ -30,6 +36,7 @@ public class Checking {
     private final OpenOrderSink openOrders;
     private final Clearance clearance;
     private final ObjectProvider<Rechecks> rechecks;
+    private final Locks locks;
     private final Ids ids;
 
     Checking(
@@ -39,7 +46,9 @@ public class Checking {
             OpenOrderSink openOrders,
             Clearance clearance,
             ObjectProvider<Rechecks> rechecks,
+            Locks locks,
             Ids ids) {
+        this.locks = locks;
         this.rechecks = rechecks;
         this.ids = ids;
         this.chains = chains;
@@ -61,8 +70,10 @@ public class Checking {
      * The findings of an order as they are now, for somebody who decides on what they have seen: refused where it
      * stands worse. Nothing is kept.
      */
-    public List<Finding> asSeen(CommandContext context, Chain chain) {
-        var seen = findings.of(chain.order().number());
+    public List<Finding> asSeen(CommandContext context, String order) {
+        together(List.of(order));
+        var chain = chains.chain(order);
+        var seen = findings.of(order);
         var now = Checks.again(chain, checkContexts.of(chain.order(), context.today()), seen);
         var worse = Checks.worse(seen, now);
         if (!worse.isEmpty()) {
@@ -73,11 +84,30 @@ public class Checking {
         return now;
     }
 
+    /**
+     * Locks what the checks of several orders count, before the first of them takes anything else; reads them at once.
+     */
+    void together(List<String> orders) {
+        locks.quotas(items(chains.chains(orders).values().stream()));
+        chains.chains(orders);
+    }
+
+    private static Set<String> items(Stream<Chain> chains) {
+        return chains.flatMap(chain -> chain.order().lines().stream())
+                .map(OrderLine::item)
+                .filter(item -> !item.isEmpty())
+                .collect(Collectors.toSet());
+    }
+
     /** Checks an order and keeps what is found. */
     Outcome check(CommandContext context, String order, Occasion occasion, Optional<Chain> was) {
-        var chain = chains.chain(order);
-        var checkContext = checkContexts.of(chain.order(), context.today());
         var before = findings.of(order);
+        var asked = Checks.asked(chains.chain(order), before, occasion, was);
+        if (asked.contains(Check.QUOTA)) {
+            locks.quotas(items(Stream.concat(Stream.of(chains.chain(order)), was.stream())));
+        }
+        var chain = chains.chain(order);
+        var checkContext = checkContexts.of(chain.order(), context.today(), asked);
         var after = Checks.run(chain, checkContext, before, occasion, was);
         if (occasion == Occasion.SUBMITTED || occasion == Occasion.CHANGED) {
             RefusedException.where(

@@ -58,6 +58,7 @@ class ClearingService {
     private final ChainReader chains;
     private final FindingStore findings;
     private final CheckContextReader checkContexts;
+    private final Checking checking;
     private final OpenOrderSink openOrders;
     private final MasterData masterData;
     private final Locks locks;
@@ -73,6 +74,7 @@ class ClearingService {
             ChainReader chains,
             FindingStore findings,
             CheckContextReader checkContexts,
+            Checking checking,
             OpenOrderSink openOrders,
             MasterData masterData,
             Locks locks,
@@ -81,6 +83,7 @@ class ClearingService {
             Commands commands,
             Batches batches,
             TransactionTemplate transactions) {
+        this.checking = checking;
         this.checks = checks;
         this.orders = orders;
         this.chains = chains;
@@ -198,6 +201,7 @@ class ClearingService {
                 .map(number -> ids.customer(chains.chain(number).order().customer()))
                 .toList());
         locks.orders(numbers);
+        checking.together(numbers);
         Map<String, List<Finding>> alone = new HashMap<>();
         numbers.forEach(number -> alone.put(number, now(context, chains.chain(number))));
         var steps = asked.stream()

@@ -5,6 +5,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
@@ -31,9 +32,13 @@ class QuotaController {
 
     private final QuotaStore quotas;
     private final MasterData masterData;
+    private final Rechecks rechecks;
+    private final Locks locks;
     private final Commands commands;
 
-    QuotaController(QuotaStore quotas, MasterData masterData, Commands commands) {
+    QuotaController(QuotaStore quotas, MasterData masterData, Rechecks rechecks, Locks locks, Commands commands) {
+        this.locks = locks;
+        this.rechecks = rechecks;
         this.quotas = quotas;
         this.masterData = masterData;
         this.commands = commands;
@@ -84,6 +89,7 @@ class QuotaController {
         }
         return commands.run(http, request, QuotaList.class, context -> {
             masterData.item(code);
+            locks.quotas(List.of(code));
             quotas.set(
                     request.scope(),
                     request.key(),
@@ -91,6 +97,7 @@ class QuotaController {
                     request.from(),
                     request.to(),
                     request.granted() == null ? null : new Quantity(request.granted()));
+            rechecks.queueThoseWhoWant(context, code);
             return new QuotaList(quotas(code));
         });
     }

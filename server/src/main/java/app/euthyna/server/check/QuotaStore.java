@@ -9,6 +9,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -50,6 +51,17 @@ public class QuotaStore {
                         .param("seller", order.author())
                         .query((r, n) -> quota(r, order.number()))
                         .list();
+    }
+
+    /** Items of these that several customers share a quota of. */
+    Set<String> shared(Set<String> items) {
+        return items.isEmpty()
+                ? Set.of()
+                : Set.copyOf(jdbc.sql("select distinct i.code from quota q join item i on i.id = q.item_id"
+                                + " where i.code in (:items) and q.scope <> 'CUSTOMER'")
+                        .param("items", items)
+                        .query(String.class)
+                        .list());
     }
 
     /** All quotas of an item, the newest season first. */

@@ -1,5 +1,7 @@
 package app.euthyna.server.check;
 
+import app.euthyna.core.check.Check;
+import app.euthyna.core.check.Checks;
 import app.euthyna.core.check.Checks.Occasion;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.shared.Person;
@@ -16,6 +18,7 @@ import java.sql.Timestamp;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import org.slf4j.Logger;
@@ -29,15 +32,19 @@ import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Customers whose orders have to be looked at again because something around them changed (section 14): a queue, worked
- * off after the command that changed it and before its answer, each order in a transaction of its own under its
- * customer's lock, the oldest first, so that each counts those let go before it. What fails stays in the queue, is told
- * and tried again; what a server leaves behind another takes up.
+ * off after the command that changed it and before its answer, under the customer's lock, the oldest first, so that
+ * each counts those let go before it. An order that goes another way ends its transaction; one that fails keeps none of
+ * the others from their turn, stays in the queue, is told and tried again. What a server leaves behind another takes
+ * up.
  */
 @Component
 @Order(2)
 class Rechecks implements AfterCommand {
 
     private static final Logger LOG = LoggerFactory.getLogger(Rechecks.class);
+
+    /** So many orders are looked at in one transaction, while none of them goes another way. */
+    private static final int TOGETHER = 50;
 
     private final JdbcClient jdbc;
     private final Checking checking;
@@ -68,16 +75,40 @@ class Rechecks implements AfterCommand {
         this.clock = clock;
     }
 
+    /** Which orders of a customer are to be looked at again: the later, the more. */
+    enum Reach {
+        /** What waits and draws on the same as a new order. */
+        BESIDE_A_NEW_ORDER,
+        /** Whatever is held, awaits approval, or waits in a list with a caution. */
+        WAITING,
+        /** What was cleared and has not left, too. */
+        ALL
+    }
+
     /** Puts a customer into the queue, with the command's transaction. */
-    void queue(CommandContext context, long customer, Occasion occasion) {
-        jdbc.sql("insert into recheck_queue (customer_id, occasion, queued_at, queued_by) values (?, ?, ?, ?)")
+    void queue(CommandContext context, long customer, Reach reach) {
+        jdbc.sql("insert into recheck_queue (customer_id, reach, queued_at, queued_by) values (?, ?, ?, ?)")
                 .params(
                         customer,
-                        occasion.name(),
+                        reach.name(),
                         Timestamp.from(Instant.now()),
                         context.person().username())
                 .update();
         left.addAfterCommit(customer);
+    }
+
+    /** Puts the customers of orders that wait and want an item into the queue. */
+    void queueThoseWhoWant(CommandContext context, String item) {
+        whoWant(item).forEach(customer -> queue(context, customer, Reach.WAITING));
+    }
+
+    /** The customers of orders that wait for something and want an item. */
+    List<Long> whoWant(String item) {
+        return jdbc.sql("""
+            select distinct x.customer_id from open_order x where x.reviewable = true and exists (
+                select 1 from sales_order_line l
+                where l.order_id = x.order_id and l.item_code = ? and l.removed = false)\
+            """).param(item).query(Long.class).list();
     }
 
     /** Has a customer looked at although its command was refused: what it was refused for is to be seen. */
@@ -101,26 +132,24 @@ class Rechecks implements AfterCommand {
         commands.workOff();
     }
 
-    private record Entry(long id, String occasion, String by) {}
+    private record Entry(long id, Reach reach, String by) {}
 
     private void customer(long customer) {
-        var entries = jdbc.sql("select id, occasion, queued_by from recheck_queue where customer_id = ? order by id")
+        var entries = jdbc.sql("select id, reach, queued_by from recheck_queue where customer_id = ? order by id")
                 .param(customer)
-                .query((r, n) -> new Entry(r.getLong(1), r.getString(2), r.getString(3)))
+                .query((r, n) -> new Entry(r.getLong(1), Reach.valueOf(r.getString(2)), r.getString(3)))
                 .list();
         var by = entries.isEmpty() ? "clock" : entries.get(entries.size() - 1).by();
         var context = new CommandContext(new Person(by, Role.CLERK), clock.today(), "");
-        var whole = entries.stream().anyMatch(e -> e.occasion().equals(Occasion.CUSTOMER_CHANGED.name()));
-        var failed = false;
-        for (var order : waiting(customer)) {
-            failed |= !again(context, customer, order, Occasion.WORLD_CHANGED);
-        }
+        var reach = entries.stream()
+                .map(Entry::reach)
+                .max(Comparator.naturalOrder())
+                .orElse(Reach.WAITING);
+        var failed = allAgain(context, customer, waiting(customer, reach), Occasion.WORLD_CHANGED);
         // what may go now has gone first; then what was cleared is looked at, the newest first: it was the last to be
         // lent to
-        if (whole) {
-            for (var order : cleared(customer)) {
-                failed |= !again(context, customer, order, Occasion.CUSTOMER_CHANGED);
-            }
+        if (reach == Reach.ALL) {
+            failed |= allAgain(context, customer, cleared(customer), Occasion.CUSTOMER_CHANGED);
         }
         if (!failed && !entries.isEmpty()) {
             jdbc.sql("delete from recheck_queue where customer_id = ? and id <= ?")
@@ -130,11 +159,20 @@ class Rechecks implements AfterCommand {
     }
 
     /** Orders of a customer that are held, await approval, or wait in a list with a caution: the oldest first. */
-    private List<String> waiting(long customer) {
+    private List<String> waiting(long customer, Reach reach) {
         return jdbc.sql("""
             select o.number from open_order x join sales_order o on o.id = x.order_id
-            where x.customer_id = ? and x.reviewable = true order by o.id\
-            """).param(customer).query(String.class).list();
+            where x.customer_id = :customer and x.reviewable = true
+              and (:all = true or x.cleared = false or exists (
+                select 1 from finding f
+                where f.order_id = x.order_id and f.state = 'OPEN' and f.check_code in (:shared)))
+            order by o.id\
+            """)
+                .param("customer", customer)
+                .param("all", reach != Reach.BESIDE_A_NEW_ORDER)
+                .param("shared", Checks.SHARED.stream().map(Check::code).toList())
+                .query(String.class)
+                .list();
     }
 
     private List<String> cleared(long customer) {
@@ -144,13 +182,44 @@ class Rechecks implements AfterCommand {
             """).param(customer).query(String.class).list();
     }
 
-    private boolean again(CommandContext context, long customer, String order, Occasion occasion) {
+    /** Looks at orders in their sequence; tells whether one of them failed. */
+    private boolean allAgain(CommandContext context, long customer, List<String> all, Occasion occasion) {
+        var failed = false;
+        for (int done = 0; done < all.size(); ) {
+            var next = all.subList(done, Math.min(done + TOGETHER, all.size()));
+            try {
+                done += together(context, customer, next, occasion);
+            } catch (RuntimeException one) {
+                LOG.info("{} orders are checked again one by one, since one of them failed.", next.size(), one);
+                for (var order : next) {
+                    failed |= !alone(context, customer, order, occasion);
+                }
+                done += next.size();
+            }
+        }
+        return failed;
+    }
+
+    /**
+     * Looks at orders in one transaction, up to and with the first that goes another way: it is the only one of them
+     * that takes more locks than its customer's, and those behind it count it.
+     */
+    private int together(CommandContext context, long customer, List<String> several, Occasion occasion) {
+        return commands.retrying(() -> transactions.execute(status -> {
+            locks.customers(List.of(customer));
+            checking.together(several);
+            for (int at = 0; at < several.size(); at++) {
+                if (!look(context, several.get(at), occasion).isEmpty()) {
+                    return at + 1;
+                }
+            }
+            return several.size();
+        }));
+    }
+
+    private boolean alone(CommandContext context, long customer, String order, Occasion occasion) {
         try {
-            commands.retrying(() -> transactions.execute(status -> {
-                locks.customers(List.of(customer));
-                look(context, order, occasion);
-                return null;
-            }));
+            together(context, customer, List.of(order), occasion);
             return true;
         } catch (RuntimeException failure) {
             LOG.error("Order {} could not be checked again; it stays in the queue.", order, failure);
@@ -175,8 +244,8 @@ class Rechecks implements AfterCommand {
         customers.stream()
                 .sorted()
                 .distinct()
-                .forEach(customer ->
-                        waiting(customer).forEach(order -> all.addAll(look(context, order, Occasion.WORLD_CHANGED))));
+                .forEach(customer -> waiting(customer, Reach.WAITING)
+                        .forEach(order -> all.addAll(look(context, order, Occasion.WORLD_CHANGED))));
         return all;
     }
 }

@@ -5,10 +5,14 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.exchange.CsvTable.BadCell;
 import app.euthyna.server.exchange.ImportPageEntity.Part;
 import app.euthyna.server.exchange.OrderFile.FileOrder;
+import app.euthyna.server.goods.GoodsService;
+import app.euthyna.server.order.OrderDraft;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Hashes;
+import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
@@ -42,9 +46,8 @@ import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.databind.ObjectMapper;
 
 /**
- * Takes in orders from a file, by the same road as an order typed in. Whole: all orders in one transaction, or none. In
- * part: each order whole or not at all, and told which. An order whose reference was imported before is not imported
- * again.
+ * Takes in orders from a file, by the same road as an order typed in. Whole: all orders or none. In part: each order
+ * whole or not at all, and told which. An order whose reference was imported before is not imported again.
  *
  * <p>A long file goes on in the background; how far it is stands in the database, so that it can be left and found
  * again.
@@ -67,6 +70,9 @@ class OrderImport {
     private final TransactionTemplate transactions;
     private final TransactionTemplate aside;
     private final JdbcClient jdbc;
+    private final Locks locks;
+    private final Ids ids;
+    private final GoodsService goods;
     private final ObjectMapper json;
     private final ExecutorService workers = Executors.newFixedThreadPool(2, task -> {
         var thread = new Thread(task, "import");
@@ -80,7 +86,13 @@ class OrderImport {
             Commands commands,
             TransactionTemplate transactions,
             JdbcClient jdbc,
+            Locks locks,
+            Ids ids,
+            GoodsService goods,
             ObjectMapper json) {
+        this.locks = locks;
+        this.ids = ids;
+        this.goods = goods;
         this.entities = entities;
         this.orders = orders;
         this.commands = commands;
@@ -235,8 +247,10 @@ class OrderImport {
     /** Some orders in one transaction; where one is refused, each again in its own. */
     private List<Result> group(CommandContext context, List<FileOrder> group) {
         try {
-            return together(
-                    () -> group.stream().map(order -> one(context, order)).toList());
+            return together(() -> {
+                lock(group);
+                return group.stream().map(order -> one(context, order)).toList();
+            });
         } catch (RuntimeException oneOfThem) {
             return group.stream()
                     .map(order -> {
@@ -261,8 +275,10 @@ class OrderImport {
     private List<Result> allOrNone(CommandContext context, long id, List<FileOrder> found) {
         if (found.size() <= TOGETHER) {
             try {
-                return together(() ->
-                        found.stream().map(order -> attempt(context, order)).toList());
+                return together(() -> {
+                    lock(found);
+                    return found.stream().map(order -> attempt(context, order)).toList();
+                });
             } catch (RefusedOrder refused) {
                 return noneBecause(found, List.of(refused.result));
             }
@@ -284,6 +300,7 @@ class OrderImport {
             try {
                 commands.retrying(() -> transactions.execute(status -> {
                     status.setRollbackOnly();
+                    lock(left);
                     left.forEach(order -> attempt(context, order));
                     return null;
                 }));
@@ -294,6 +311,22 @@ class OrderImport {
             }
         }
         return refusals;
+    }
+
+    /** What several orders want is locked before the first of them takes anything: files name them in any sequence. */
+    private void lock(List<FileOrder> several) {
+        locks.customers(several.stream()
+                .map(order -> ids.customer(order.customer()))
+                .distinct()
+                .toList());
+        var items = several.stream()
+                .flatMap(order -> order.draft().lines().stream())
+                .map(OrderDraft.Line::item)
+                .filter(item -> item != null && !item.isEmpty())
+                .distinct()
+                .toList();
+        locks.quotas(items);
+        goods.lockShelves(items);
     }
 
     private Result attempt(CommandContext context, FileOrder order) {

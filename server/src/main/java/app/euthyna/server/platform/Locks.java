@@ -11,7 +11,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /**
  * Row locks, for every rule that looks at more than one row: no isolation level of the database stands in for them.
- * Always in the order customers, orders, shelves, number series, ledger head, and within each by id.
+ * Always in the order customers, orders, quotas, shelves, number series, ledger head, and within each by id.
  */
 @Component
 @Transactional(propagation = Propagation.MANDATORY)
@@ -21,6 +21,7 @@ public class Locks {
     public enum Rank {
         CUSTOMERS,
         ORDERS,
+        QUOTAS,
         SHELVES,
         SERIES,
         LEDGER
@@ -35,6 +36,7 @@ public class Locks {
     private final ObjectProvider<Listener> listeners;
     private final TransactionCache<String, Boolean> heldOrders = TransactionCache.toTheEnd();
     private final TransactionCache<Long, Boolean> held = TransactionCache.toTheEnd();
+    private final TransactionCache<String, Boolean> heldItems = TransactionCache.toTheEnd();
 
     Locks(JdbcClient jdbc, ObjectProvider<Listener> listeners) {
         this.jdbc = jdbc;
@@ -103,6 +105,27 @@ public class Locks {
                 .single());
         numbers.forEach(number -> heldOrders.put(number, true));
         TransactionCache.forgetReads();
+    }
+
+    /** For everything that counts what others, also of other customers, have used of rationed items. */
+    public void quotas(Collection<String> items) {
+        if (heldItems.keys().containsAll(items)) {
+            return;
+        }
+        taken(Rank.QUOTAS);
+        var ids = jdbc.sql(
+                        "select q.id from quota q join item i on i.id = q.item_id where i.code in (:items) order by q.id")
+                .param("items", items)
+                .query(Long.class)
+                .list();
+        ids.forEach(id -> jdbc.sql("select id from quota where id = ? for update")
+                .param(id)
+                .query(Long.class)
+                .optional());
+        items.forEach(item -> heldItems.put(item, true));
+        if (!ids.isEmpty()) {
+            TransactionCache.forgetReads();
+        }
     }
 
     /** The customers of orders, locked; then the orders. */

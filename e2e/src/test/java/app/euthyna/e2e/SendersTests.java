@@ -127,7 +127,13 @@ class SendersTests {
     @Test
     void whoAskForWhatIsNoneAreToldSo() {
         var api = Api.signIn(application.url(), "lead", "lead");
-        for (var path : List.of("/api/find?q=%ff", "/api/find?q=%c0%af", "/api/orders?after=%ff")) {
+        for (var path : List.of(
+                "/api/find?q=%ff",
+                "/api/find?q=%c0%af",
+                "/api/orders?after=%ff",
+                "/api/orders/%ff",
+                "/api/orders/a%2fb",
+                "/api/orders/%00")) {
             assertThatThrownBy(() -> api.get(path)).as(path).isInstanceOfSatisfying(Api.Refused.class, refused -> {
                 assertThat(refused.status()).isEqualTo(400);
                 assertThat(refused.code()).isEqualTo("malformed");

@@ -3,16 +3,23 @@ import { answer, client, type Schemas } from '../shared/api/http';
 import { Words } from '../shared/format';
 import { useKeys } from '../shared/keys';
 import { useGo } from '../shared/navigation';
+import { reads, useSession } from '../shared/session';
 import { hasOnlyPage, placeOf } from '../shared/ui';
 import { useHits } from '../shared/ui/useHits';
 
-const target = (hit: Schemas['Hit']) =>
-  hasOnlyPage(hit.kind) ? placeOf(hit.kind, hit.number) : `/trail/${hit.kind}/${encodeURIComponent(hit.number)}`;
+/** What a hit opens; trails are for those who read prices, so the warehouse is led to its notes. */
+const target = (hit: Schemas['Hit'], role: string) =>
+  hit.kind === 'DISPATCH' && !reads(role, 'selling')
+    ? '/goods/staged'
+    : hasOnlyPage(hit.kind)
+      ? placeOf(hit.kind, hit.number)
+      : `/trail/${hit.kind}/${encodeURIComponent(hit.number)}`;
 
 const load = (q: string) => answer(client.GET('/api/find', { params: { query: { q } } }));
 
 /** Finds any number, PO or name as one types, and goes to its trail. */
 export function Find() {
+  const { role } = useSession();
   const [text, setText] = useState('');
   const [open, setOpen] = useState(false);
   const [at, setAt] = useState(0);
@@ -25,7 +32,7 @@ export function Find() {
     setOpen(false);
     setText('');
     input.current?.blur();
-    navigate(target(hit));
+    navigate(target(hit, role));
   };
   const { hits, looking, problem, enter } = useHits('find', text, load, go);
   return (
@@ -36,7 +43,7 @@ export function Find() {
         aria-label="Find"
         aria-expanded={open && typed !== ''}
         aria-controls="find-hits"
-        placeholder="Find a number, PO, customer"
+        placeholder={reads(role, 'selling') ? 'Find a number, PO, customer' : 'Find a number or name'}
         value={text}
         onFocus={() => setOpen(true)}
         onBlur={() => setOpen(false)}

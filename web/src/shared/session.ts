@@ -46,6 +46,7 @@ const READS = {
   goods: ALL.filter((role) => role !== 'ADMIN'),
   selling: ALL.filter((role) => role !== 'ADMIN' && role !== 'WAREHOUSE'),
   settings: ALL.filter((role) => role !== 'WAREHOUSE'),
+  costs: ['CONTROLLER', 'LEAD', 'AUDITOR'],
   books: ['RECEIVABLES', 'CONTROLLER', 'LEAD', 'AUDITOR'],
   access: ['LEAD', 'AUDITOR', 'ADMIN'],
   all: ALL,

@@ -1,11 +1,13 @@
 import { currency } from '../../shared/currency';
-import { figure } from '../../shared/format';
+import { figure, orDash } from '../../shared/format';
+import { reads, useSession } from '../../shared/session';
 import { Mark } from '../../shared/ui';
 import { NamedList } from '../../shared/ui/NamedList';
 import { customersQuery } from './api';
 
 /** All customers by name, with where they stand. */
 export function CustomerListPage() {
+  const business = reads(useSession().role, 'selling');
   return (
     <NamedList
       title="Customers"
@@ -18,10 +20,10 @@ export function CustomerListPage() {
           <th>Customer</th>
           <th>Town</th>
           <th>Code</th>
-          <th className="num">Exposure {currency()}</th>
+          {business && <th className="num">Exposure {currency()}</th>}
           <th className="num">Limit {currency()}</th>
-          <th className="num">Open orders</th>
-          <th className="num">held</th>
+          {business && <th className="num">Open orders</th>}
+          {business && <th className="num">held</th>}
           <th />
         </>
       }
@@ -29,10 +31,10 @@ export function CustomerListPage() {
         <>
           <td>{row.town}</td>
           <td className="mono">{row.code}</td>
-          <td className="num">{figure(row.exposure)}</td>
+          {business && <td className="num">{figure(row.exposure)}</td>}
           <td className="num">{row.limit == null ? 'none' : figure(row.limit)}</td>
-          <td className="num">{row.open || '–'}</td>
-          <td className="num">{row.held || '–'}</td>
+          {business && <td className="num">{orDash(String(row.open ?? 0))}</td>}
+          {business && <td className="num">{orDash(String(row.held ?? 0))}</td>}
           <td className="nowrap">
             {row.blocked && (
               <>

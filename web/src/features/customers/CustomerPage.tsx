@@ -4,7 +4,7 @@ import { Link, useParams } from 'react-router';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, Words } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
-import { may, useSession } from '../../shared/session';
+import { may, reads, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, SearchLine, Tabs, Waiting } from '../../shared/ui';
 import { ReturnsOf } from '../returns';
 import { Position } from '../review';
@@ -15,11 +15,12 @@ import { customerQuery, openInvoicesQuery, openOrdersQuery, positionQuery, posQu
 
 /** A customer: where it stands, its orders, invoices and PO numbers, what was decided on it, what is agreed with it. */
 export function CustomerPage() {
-  const { code = '', tab = 'orders' } = useParams();
-  const query = useQuery(customerQuery(code));
-  const position = useQuery(positionQuery(code));
-  const navigate = useGo();
   const { role } = useSession();
+  const business = reads(role, 'selling');
+  const { code = '', tab = business ? 'orders' : 'terms' } = useParams();
+  const query = useQuery(customerQuery(code));
+  const position = useQuery({ ...positionQuery(code), enabled: business });
+  const navigate = useGo();
   const customer = query.data;
   if (!customer) return <Waiting query={query} />;
   const to = (name: string) => `/customers/${encodeURIComponent(code)}/${name}`;
@@ -44,17 +45,23 @@ export function CustomerPage() {
               (customer.limit == null
                 ? `Exposure ${currency()} ${figure(position.data.exposure)}, without a limit`
                 : `Exposure ${currency()} ${figure(position.data.exposure)} of a limit of ${figure(customer.limit)}`)}
-            {isZero(customer.pastDue) ? '; nothing past due.' : `; ${figure(customer.pastDue)} past due.`}
+            {business && isZero(customer.pastDue)
+              ? '; nothing past due.'
+              : business && `; ${figure(customer.pastDue)} past due.`}
           </p>
           <Tabs
             of={[
-              { to: `/customers/${encodeURIComponent(code)}`, label: 'Orders' },
-              { to: to('invoices'), label: 'Open invoices' },
-              { to: to('statement'), label: 'Statement' },
-              { to: to('returns'), label: 'Returns' },
-              { to: to('po-numbers'), label: 'PO numbers' },
-              { to: to('decisions'), label: 'Decisions' },
-              { to: to('terms'), label: 'Terms' },
+              ...(business
+                ? [
+                    { to: `/customers/${encodeURIComponent(code)}`, label: 'Orders' },
+                    { to: to('invoices'), label: 'Open invoices' },
+                    { to: to('statement'), label: 'Statement' },
+                    { to: to('returns'), label: 'Returns' },
+                    { to: to('po-numbers'), label: 'PO numbers' },
+                    { to: to('decisions'), label: 'Decisions' },
+                  ]
+                : []),
+              { to: business ? to('terms') : `/customers/${encodeURIComponent(code)}`, label: 'Terms' },
               { to: to('approval'), label: 'Approval' },
             ]}
           />
@@ -67,17 +74,22 @@ export function CustomerPage() {
           {tab === 'approval' && <OwnApprovalRules code={code} locked={!may(role, 'rule')} />}
           {tab === 'terms' && <CustomerTerms key={customer.version} customer={customer} />}
         </div>
-        <div className="bar">
-          <button className="button first" onClick={() => navigate(`/orders/new?customer=${encodeURIComponent(code)}`)}>
-            New order
-          </button>
-          <Link className="button" to={`/billing/receive?customer=${encodeURIComponent(code)}`}>
-            Record a payment
-          </Link>
-          <Link className="button" to={`/returns/new?customer=${encodeURIComponent(code)}`}>
-            Authorise a return
-          </Link>
-        </div>
+        {business && (
+          <div className="bar">
+            <button
+              className="button first"
+              onClick={() => navigate(`/orders/new?customer=${encodeURIComponent(code)}`)}
+            >
+              New order
+            </button>
+            <Link className="button" to={`/billing/receive?customer=${encodeURIComponent(code)}`}>
+              Record a payment
+            </Link>
+            <Link className="button" to={`/returns/new?customer=${encodeURIComponent(code)}`}>
+              Authorise a return
+            </Link>
+          </div>
+        )}
       </div>
       <aside>
         {position.data && <Position name="Position now" position={position.data} />}
@@ -259,7 +271,7 @@ function PoNumbers({ code }: { code: string }) {
 }
 
 function Decisions({ customer }: { customer: CustomerSheet }) {
-  if (customer.decisions.length === 0) return <Empty>No decisions yet.</Empty>;
+  if (!customer.decisions?.length) return <Empty>No decisions yet.</Empty>;
   return (
     <table className="rows">
       <thead>

@@ -7,7 +7,7 @@ import { pages } from '../../shared/api/pages';
 import { date, isZero, nearness, shortDate, trim } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
-import { may, useSession } from '../../shared/session';
+import { may, reads, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, ProblemNote, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
 import { BatchLog } from '../batch/BatchLog';
 import { PrintButton } from '../paper';
@@ -91,7 +91,7 @@ function ToStage() {
               <SelectAll selection={selection} rows={rows} />
               <th>Order</th>
               <th>Customer</th>
-              <th>Customer PO</th>
+              {reads(role, 'selling') && <th>Customer PO</th>}
               <th>Requested</th>
               <th className="num">Lines</th>
               <th className="num">Reserved</th>
@@ -103,12 +103,10 @@ function ToStage() {
               <tr key={row.order} className={index === selection.at ? 'at' : ''}>
                 <SelectOne selection={selection} row={row} name={row.order} />
                 <td>
-                  <Link className="mono" to={`/orders/${row.order}`}>
-                    {row.order}
-                  </Link>
+                  <Doc kind="ORDER" number={row.order} />
                 </td>
                 <td>{row.customerName}</td>
-                <td className="mono">{row.po}</td>
+                {reads(role, 'selling') && <td className="mono">{row.po}</td>}
                 <td className="nowrap">{nearness(row.requestedOn, today).replace('requested ', '')}</td>
                 <td className="num">{row.lines}</td>
                 <td className="num">{trim(row.reserved)}</td>
@@ -305,6 +303,7 @@ function Staged() {
 }
 
 function Departed() {
+  const { role } = useSession();
   const list = useInfiniteQuery(dispatchesQuery(true));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   if (!list.data) return <Waiting query={list} />;
@@ -316,7 +315,7 @@ function Departed() {
             <th>Dispatch</th>
             <th>Order</th>
             <th>Customer</th>
-            <th>Customer PO</th>
+            {reads(role, 'selling') && <th>Customer PO</th>}
             <th>Store</th>
             <th>Left</th>
             <th>Carrier</th>
@@ -335,7 +334,7 @@ function Departed() {
                 <Doc kind="ORDER" number={row.order} />
               </td>
               <td>{row.customerName}</td>
-              <td className="mono">{row.po}</td>
+              {reads(role, 'selling') && <td className="mono">{row.po}</td>}
               <td>{row.site}</td>
               <td className="nowrap">{date(row.on)}</td>
               <td className="mono small">{row.carrierReference ?? '–'}</td>

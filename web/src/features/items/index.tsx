@@ -5,7 +5,7 @@ import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { pages } from '../../shared/api/pages';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, price, trim, words } from '../../shared/format';
-import { may, useSession } from '../../shared/session';
+import { may, reads, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { NamedList } from '../../shared/ui/NamedList';
@@ -37,6 +37,7 @@ const quotasQuery = (code: string) =>
 
 /** All items by name, with what is free and what waits. */
 export function ItemListPage() {
+  const { role } = useSession();
   return (
     <NamedList
       title="Items"
@@ -49,7 +50,7 @@ export function ItemListPage() {
           <th>Item</th>
           <th>Code</th>
           <th>Kind</th>
-          <th className="num">Price {currency()}</th>
+          {reads(role, 'settings') && <th className="num">Price {currency()}</th>}
           <th className="num">On hand</th>
           <th className="num">Free</th>
           <th className="num">Waits</th>
@@ -60,7 +61,7 @@ export function ItemListPage() {
         <>
           <td className="mono">{row.code}</td>
           <td>{words(row.kind)}</td>
-          <td className="num">{price(row.price)}</td>
+          {reads(role, 'settings') && <td className="num">{price(row.price)}</td>}
           <td className="num">{row.kind === 'STOCK' ? `${trim(row.onHand)} ${row.unit}` : '–'}</td>
           <td className="num">{row.kind === 'STOCK' ? trim(row.free) : '–'}</td>
           <td className="num">{orDash(trim(row.waiting))}</td>

@@ -5,7 +5,7 @@ import { currency } from '../../shared/currency';
 import { date, figure, orDash, Words } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
-import { may, useSession } from '../../shared/session';
+import { may, reads, useSession } from '../../shared/session';
 import { Doc, Empty, More, tellProblem, Waiting } from '../../shared/ui';
 import { PrintButton } from '../paper';
 import { returnsQuery, type ReturnLane } from './api';
@@ -76,6 +76,7 @@ export function ReturnsOf({ customer }: { customer: string }) {
 export function Lanes({ tab }: { tab: string }) {
   const { lane, title, none } = LANE[tab] ?? EXPECTED;
   const { role } = useSession();
+  const priced = reads(role, 'selling');
   const navigate = useGo();
   const query = useInfiniteQuery(returnsQuery(lane));
   const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
@@ -115,8 +116,10 @@ export function Lanes({ tab }: { tab: string }) {
                 {lane === undefined && <th>State</th>}
                 {reminding && <th>Last reminder</th>}
                 {lane !== undefined && <th className="num">Waits, days</th>}
-                {lane !== 'AHEAD' && <th className="num">To credit, net {currency()}</th>}
-                {(lane === 'AHEAD' || lane === 'EXPECTED') && <th className="num">Credited ahead, net {currency()}</th>}
+                {priced && lane !== 'AHEAD' && <th className="num">To credit, net {currency()}</th>}
+                {priced && (lane === 'AHEAD' || lane === 'EXPECTED') && (
+                  <th className="num">Credited ahead, net {currency()}</th>
+                )}
               </tr>
             </thead>
             <tbody>
@@ -139,8 +142,8 @@ export function Lanes({ tab }: { tab: string }) {
                     </td>
                   )}
                   {lane !== undefined && <td className="num">{row.days}</td>}
-                  {lane !== 'AHEAD' && <td className="num">{orDash(row.creditDue)}</td>}
-                  {(lane === 'AHEAD' || lane === 'EXPECTED') && (
+                  {priced && lane !== 'AHEAD' && <td className="num">{orDash(row.creditDue)}</td>}
+                  {priced && (lane === 'AHEAD' || lane === 'EXPECTED') && (
                     <td className="num">{lane === 'AHEAD' ? figure(row.creditedAhead) : orDash(row.creditedAhead)}</td>
                   )}
                 </tr>

@@ -63,14 +63,21 @@ export function TodayPage() {
     <div className="today">
       <section className="page-scroll">
         <h1>
-          {isZero(undecided)
-            ? 'Nothing waits for a decision'
-            : `${currency()} ${figure(undecided)} waiting for a decision`}
+          {undecided === null
+            ? lanes.some((lane) => lane.count > 0)
+              ? 'What waits today'
+              : 'Nothing waits'
+            : isZero(undecided)
+              ? 'Nothing waits for a decision'
+              : `${currency()} ${figure(undecided)} waiting for a decision`}
           {!isZero(dueToday) && `, ${figure(dueToday)} of it due today or late`}
         </h1>
-        <div className="muted small" style={{ marginBottom: 6 }}>
-          Each lane shows count, value and days waiting. <kbd>J</kbd> <kbd>K</kbd> choose, <kbd>↵</kbd> opens the list.
-        </div>
+        {lanes.length > 0 && (
+          <div className="muted small" style={{ marginBottom: 6 }}>
+            Each lane shows {reads(role, 'selling') ? 'count, value' : 'count'} and days waiting. <kbd>J</kbd>{' '}
+            <kbd>K</kbd> choose, <kbd>↵</kbd> opens the list.
+          </div>
+        )}
         {failing > 0 && (
           <Link className="lane" to="/proof">
             <b className="error">Statements that fail</b>
@@ -86,29 +93,33 @@ export function TodayPage() {
         {lanes.map((lane, index) => (
           <LaneRow key={lane.lane} lane={lane} today={today} at={index === at} onAt={() => setAt(index)} />
         ))}
-        <div className="lane muted small" style={{ border: 0 }} aria-hidden>
-          <span />
-          <span />
-          <span />
-          <span className="strip">
-            {PARTS.map((part) => (
-              <span key={part}>{part}</span>
-            ))}
-          </span>
-          <span />
-        </div>
-      </section>
-      <aside>
-        <h2>{lookedAt ? `Since your last visit, ${moment(lookedAt)}` : 'Recent events'}</h2>
-        {since.length === 0 && <p className="muted">No decisions by others.</p>}
-        {since.map((event, index) => (
-          <div className="told" key={index}>
-            <Doc kind={event.kind} number={event.number} /> {event.sentence}{' '}
-            <span className="muted">by {event.by}</span>
+        {lanes.length > 0 && (
+          <div className="lane muted small" style={{ border: 0 }} aria-hidden>
+            <span />
+            <span />
+            <span />
+            <span className="strip">
+              {PARTS.map((part) => (
+                <span key={part}>{part}</span>
+              ))}
+            </span>
+            <span />
           </div>
-        ))}
-        {since.length > 0 && <Looked />}
-      </aside>
+        )}
+      </section>
+      {reads(role, 'selling') && (
+        <aside>
+          <h2>{lookedAt ? `Since your last visit, ${moment(lookedAt)}` : 'Recent events'}</h2>
+          {since.length === 0 && <p className="muted">No decisions by others.</p>}
+          {since.map((event, index) => (
+            <div className="told" key={index}>
+              <Doc kind={event.kind} number={event.number} /> {event.sentence}{' '}
+              <span className="muted">by {event.by}</span>
+            </div>
+          ))}
+          {since.length > 0 && <Looked />}
+        </aside>
+      )}
     </div>
   );
 }
@@ -124,7 +135,7 @@ function LaneRow({ lane, today, at, onAt }: { lane: Lane; today: string; at: boo
       <Link to={to} className="num lane-count" style={{ color: 'inherit' }} aria-label={`${words}: ${lane.count}`}>
         {figure(String(lane.count))}
       </Link>
-      <span className="num">{lane.count > 0 && `${currency()} ${figure(lane.value)}`}</span>
+      <span className="num">{lane.count > 0 && lane.value !== null && `${currency()} ${figure(lane.value)}`}</span>
       <span
         className="strip"
         role="img"

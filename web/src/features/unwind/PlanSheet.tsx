@@ -120,8 +120,8 @@ function StepRow({ step, no, later }: { step: Step; no: number; later: boolean }
         </div>
       </div>
       <div className="small">
-        {step.entries.length === 0 && <span className="muted">posts nothing</span>}
-        {step.entries.map((entry, index) => (
+        {step.entries?.length === 0 && <span className="muted">posts nothing</span>}
+        {step.entries?.map((entry, index) => (
           <table className="entry" key={index}>
             <thead>
               <tr>
@@ -271,7 +271,7 @@ function Accounts({ plan }: { plan: Plan }) {
     <Changes
       title="Account, from these documents"
       plan={plan}
-      rows={plan.accounts.map((account) => ({
+      rows={(plan.accounts ?? []).map((account) => ({
         ...account,
         key: account.role + account.account,
         name: account.name,
@@ -310,17 +310,19 @@ const SHELF: [keyof Schemas['ShelfFigures'], string][] = [
 
 function Shelves({ plan }: { plan: Plan }) {
   const rows = plan.shelves.flatMap((shelf) =>
-    SHELF.map(([measure, label]) => ({
-      key: shelf.item + shelf.site + measure,
-      name: (
-        <>
-          <span className="mono">{shelf.item}</span> {shelf.site}, {label}
-        </>
-      ),
-      before: shelf.before?.[measure] ?? '0',
-      now: shelf.now?.[measure] ?? '0',
-      done: shelf.done[measure],
-    })).filter((row) => Number(row.before) !== Number(row.now) || Number(row.now) !== Number(row.done)),
+    SHELF.filter(([measure]) => shelf.done[measure] !== null)
+      .map(([measure, label]) => ({
+        key: shelf.item + shelf.site + measure,
+        name: (
+          <>
+            <span className="mono">{shelf.item}</span> {shelf.site}, {label}
+          </>
+        ),
+        before: shelf.before?.[measure] ?? '0',
+        now: shelf.now?.[measure] ?? '0',
+        done: shelf.done[measure] ?? '0',
+      }))
+      .filter((row) => Number(row.before) !== Number(row.now) || Number(row.now) !== Number(row.done)),
   );
   return (
     <Changes

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
 import type { Problem } from '../api/http';
 import { figure } from '../format';
+import { reads, useSession } from '../session';
 
 /** A severity or state as a shape, with its word beside it for whoever does not see shapes. */
 export function Mark({ of }: { of: string }) {
@@ -39,7 +40,19 @@ export const hasOnlyPage = (kind: string) => kind !== 'ORDER' && kind in PLACE;
 export const placeOf = (kind: string, number: string) =>
   (PLACE[kind] ?? ((n: string) => `/trail/${kind}/${n}`))(number);
 
+/** Who may open the page of a document; of what is not named, whoever reads orders. */
+const READERS: Record<string, Parameters<typeof reads>[1]> = {
+  RETURN: 'goods',
+  UNEXPECTED_GOODS: 'goods',
+  ITEM: 'all',
+  CUSTOMER: 'settings',
+  ENTRY: 'books',
+};
+
+/** A document by its number, which opens it for those who may. */
 export function Doc({ kind, number }: { kind: string; number: string }) {
+  const { role } = useSession();
+  if (!reads(role, READERS[kind] ?? 'selling')) return <span className="mono">{number}</span>;
   return (
     <Link className="mono" to={placeOf(kind, number)}>
       {number}

@@ -9,6 +9,7 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Reading;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
@@ -26,6 +27,7 @@ import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
@@ -102,7 +104,12 @@ public class Batches {
         REMINDERS,
         RETURN_REMINDERS,
         MATCHING,
-        CANCELLING
+        CANCELLING;
+
+        /** Who reads what became of it: of goods everybody of the business, of prices and money whoever reads those. */
+        Set<Role> readers() {
+            return this == STAGING || this == DEPARTURE ? Reading.BUSINESS : Reading.SELLING;
+        }
     }
 
     /** What became of an entry. */
@@ -342,7 +349,7 @@ public class Batches {
      * @param state only entries of which this became; null for all
      */
     BatchView view(long id, @Nullable State state, @Nullable String after) {
-        var row = rows("b.id = :id", Map.of("id", id)).stream()
+        var row = rows("b.id = :id and b.kind in (:kinds)", Map.of("id", id, "kinds", read())).stream()
                 .findFirst()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("batch", String.valueOf(id))));
         var entries = jdbc.sql(
@@ -383,12 +390,22 @@ public class Batches {
     /** Batches newest first, of one kind or of all. */
     BatchPage page(Kind kind, String after) {
         var rows = rows(
-                "b.id < :before" + (kind == null ? "" : " and b.kind = '" + kind.name() + "'"),
+                "b.id < :before and b.kind in (:kinds)" + (kind == null ? "" : " and b.kind = '" + kind.name() + "'"),
                 Map.of(
+                        "kinds",
+                        read(),
                         "before",
                         after == null ? Long.MAX_VALUE : Pages.key(after).number(0)));
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
         return new BatchPage(page.rows(), page.next());
+    }
+
+    /** The kinds that whoever is signed in reads. */
+    private static List<String> read() {
+        return Arrays.stream(Kind.values())
+                .filter(kind -> Reading.isOne(kind.readers()))
+                .map(Kind::name)
+                .toList();
     }
 
     private List<BatchRow> rows(String which, Map<String, ?> parameters) {

@@ -4,6 +4,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
+import app.euthyna.server.platform.ReadBy;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -132,7 +133,10 @@ class PayoutController {
     }
 
     /** The simulated payment service, and what it has paid out. */
-    record SimulatedService(SimulatedPaymentService.Behaviour behaviour, long payouts, BigDecimal amount) {}
+    record SimulatedService(
+            SimulatedPaymentService.Behaviour behaviour,
+            long payouts,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal amount) {}
 
     @GetMapping("/simulated-payment-service")
     SimulatedService behaviour() {

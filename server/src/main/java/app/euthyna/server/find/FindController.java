@@ -3,6 +3,7 @@ package app.euthyna.server.find;
 import app.euthyna.core.check.PoNumber;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.masterdata.MasterData;
+import app.euthyna.server.platform.Reading;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -20,6 +21,14 @@ import org.springframework.web.bind.annotation.RestController;
 class FindController {
 
     private static final int EACH = 6;
+    /** What a hit opens, where that is not for everybody who reads orders: whoever may not read it is told of none. */
+    private static final Map<String, String> PAGES = Map.of(
+            "DISPATCH", "/api/dispatches/X",
+            "RETURN", "/api/returns/X",
+            "UNEXPECTED_GOODS", "/api/unexpected-goods/X",
+            "ITEM", "/api/items/X/sheet",
+            "CUSTOMER", "/api/customers/X/sheet",
+            "ENTRY", "/api/ledger/entries/X");
 
     private final JdbcClient jdbc;
 
@@ -136,7 +145,7 @@ class FindController {
                     "select number, event, document_number from journal_entry " + range("number", "number"));
         }
         var po = PoNumber.of(text).normal();
-        if (po.length() >= 2) {
+        if (po.length() >= 2 && Reading.isOne(Reading.SELLING)) {
             add(
                     hits,
                     "ORDER",
@@ -176,6 +185,9 @@ class FindController {
     }
 
     private void add(Map<String, Hit> hits, String kind, String start, String sql) {
+        if (!Reading.isOne(Reading.may(PAGES.getOrDefault(kind, "/api/orders/X")))) {
+            return;
+        }
         jdbc.sql(sql)
                 .params(start, start + "\uffff")
                 .query((r, n) ->

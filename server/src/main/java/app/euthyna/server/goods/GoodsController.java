@@ -132,7 +132,7 @@ class GoodsController {
     record ToStageRow(
             String order,
             String customerName,
-            String po,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) String po,
             LocalDate requestedOn,
             long lines,
             BigDecimal reserved,
@@ -150,7 +150,7 @@ class GoodsController {
             String number,
             String order,
             String customerName,
-            String po,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) String po,
             String site,
             LocalDate on,
             LocalDate requestedOn,

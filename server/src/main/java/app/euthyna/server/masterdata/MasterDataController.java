@@ -120,7 +120,7 @@ class MasterDataController {
             String code,
             String name,
             String town,
-            @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal creditLimit,
+            @Nullable @ReadBy(ReadBy.Group.TERMS) BigDecimal creditLimit,
             int termsDays,
             boolean poRequired,
             @Nullable String blocked,
@@ -131,7 +131,7 @@ class MasterDataController {
             String name,
             LineKind kind,
             String unit,
-            @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal price,
+            @Nullable @ReadBy(ReadBy.Group.TERMS) BigDecimal price,
             String vatCategory,
             BigDecimal vatRate,
             String regulated,
@@ -258,7 +258,7 @@ class MasterDataController {
             String country,
             String vatId,
             String email,
-            BigDecimal depositPercent) {}
+            @Nullable @ReadBy(ReadBy.Group.TERMS) BigDecimal depositPercent) {}
 
     @Permissions.KeepMasterData
     @PutMapping("/customers/{code}/address")

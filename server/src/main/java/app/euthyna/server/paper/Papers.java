@@ -23,6 +23,7 @@ import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.DocumentOrders;
+import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.Reading;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
@@ -329,7 +330,7 @@ public class Papers {
                 List.of(
                         Map.entry("Date", Figures.day(dispatch.date())),
                         Map.entry("Order", order),
-                        Map.entry("Your PO", chain.order().po()),
+                        Map.entry("Your PO", read(chain.order().po())),
                         Map.entry("From store", dispatch.site()),
                         Map.entry("Ships to", shipTo == null ? "" : shipTo),
                         Map.entry("Carrier", carrier)));
@@ -516,7 +517,7 @@ public class Papers {
                             ", ",
                             line.orderLine().number(),
                             line.dispatchLine().number(),
-                            chain.order().po().isBlank()
+                            read(chain.order().po()).isBlank()
                                     ? ""
                                     : "PO " + chain.order().po()),
                     "#" + Figures.plain(line.authorised().value()),
@@ -533,6 +534,11 @@ public class Papers {
                 .collect(Collectors.toCollection(LinkedHashSet::new));
         return Texts.joined(
                 ", ", line.orderLine().number(), String.join(", ", dispatches), po.isBlank() ? "" : "PO " + po);
+    }
+
+    /** A PO number, on a paper that the warehouse makes too: it does not read them. */
+    private static String read(String po) {
+        return ReadBy.Group.SELLING.isRead() ? po : "";
     }
 
     private static String price(Price price) {

@@ -25,8 +25,10 @@ public @interface ReadBy {
     enum Group {
         /** Costs, floor prices, margins, stock values. */
         COSTS,
-        /** Selling prices, values and limits. */
+        /** Selling prices, values, PO numbers, and what a customer owes. */
         SELLING,
+        /** What is agreed and kept as master data or rules: list prices, limits, shares. */
+        TERMS,
         /** The ledger. */
         BOOKS,
         /** What may be done by whom. */
@@ -38,7 +40,8 @@ public @interface ReadBy {
                 case COSTS -> role == Role.CONTROLLER || role == Role.LEAD || role == Role.AUDITOR;
                 case BOOKS ->
                     role == Role.RECEIVABLES || role == Role.CONTROLLER || role == Role.LEAD || role == Role.AUDITOR;
-                case SELLING -> role != Role.WAREHOUSE;
+                case SELLING -> Reading.SELLING.contains(role);
+                case TERMS -> role != Role.WAREHOUSE;
                 case ACCESS -> role == Role.LEAD || role == Role.AUDITOR || role == Role.ADMIN;
             };
         }

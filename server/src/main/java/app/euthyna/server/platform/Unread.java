@@ -45,7 +45,10 @@ class Unread implements WebServerFactoryCustomizer<TomcatServletWebServerFactory
         @Override
         protected void report(Request request, Response response, Throwable failure) {
             var status = HttpStatus.resolve(response.getStatus());
-            if (status == null || !status.isError() || response.getContentWritten() > 0 || !response.setErrorReported()) {
+            if (status == null
+                    || !status.isError()
+                    || response.getContentWritten() > 0
+                    || !response.setErrorReported()) {
                 return;
             }
             var problem = status.is5xxServerError()

@@ -4,6 +4,7 @@ import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.ReadBy;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -50,8 +51,8 @@ class ReturnListController {
             String state,
             @Nullable LocalDate receivedOn,
             long days,
-            BigDecimal creditDue,
-            BigDecimal creditedAhead,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal creditDue,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal creditedAhead,
             int reminders,
             @Nullable LocalDate remindedOn) {}
 

@@ -6,6 +6,7 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
@@ -58,13 +59,18 @@ class ReturnRates {
             String name,
             long returns,
             @Nullable BigDecimal quantity,
-            BigDecimal value,
-            BigDecimal left,
+            @Nullable @ReadBy(ReadBy.Group.COSTS) BigDecimal value,
+            @Nullable @ReadBy(ReadBy.Group.COSTS) BigDecimal left,
             @Nullable BigDecimal percent) {}
 
     /** The largest first, at most 50; with all that came back and left in the time. */
     record RateTable(
-            LocalDate from, LocalDate to, BigDecimal value, BigDecimal left, BigDecimal percent, List<RateRow> rows) {}
+            LocalDate from,
+            LocalDate to,
+            @Nullable @ReadBy(ReadBy.Group.COSTS) BigDecimal value,
+            @Nullable @ReadBy(ReadBy.Group.COSTS) BigDecimal left,
+            BigDecimal percent,
+            List<RateRow> rows) {}
 
     private record Back(long id, String code, String name, long returns, BigDecimal quantity, BigDecimal value) {}
 

@@ -12,6 +12,7 @@ import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
@@ -61,7 +62,7 @@ class ReturnableController {
             LocalDate left,
             long daysLate,
             String order,
-            String po,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) String po,
             int orderLine,
             String item,
             String description,

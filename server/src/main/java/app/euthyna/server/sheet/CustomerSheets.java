@@ -11,6 +11,7 @@ import app.euthyna.server.masterdata.SimulatedLicenceRegister;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.ReadBy;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.Clock;
@@ -63,10 +64,10 @@ class CustomerSheets {
             String code,
             String name,
             String town,
-            BigDecimal exposure,
-            @Nullable BigDecimal limit,
-            long open,
-            long held,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal exposure,
+            @Nullable @ReadBy(ReadBy.Group.TERMS) BigDecimal limit,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) Long open,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) Long held,
             boolean blocked) {}
 
     record CustomerPage(List<CustomerRow> rows, @Nullable String next) {}
@@ -123,7 +124,7 @@ class CustomerSheets {
             Severity same,
             Severity alike,
             Severity near,
-            @Nullable BigDecimal ceiling,
+            @Nullable @ReadBy(ReadBy.Group.TERMS) BigDecimal ceiling,
             PoPolicy.Barred barred) {}
 
     record DecisionView(LocalDate on, String by, String order, String sentence) {}
@@ -141,17 +142,17 @@ class CustomerSheets {
             String region,
             int termsDays,
             String vatTreatment,
-            @Nullable BigDecimal limit,
+            @Nullable @ReadBy(ReadBy.Group.TERMS) BigDecimal limit,
             @Nullable Integer overdueDays,
-            @Nullable BigDecimal overdueAbove,
+            @Nullable @ReadBy(ReadBy.Group.TERMS) BigDecimal overdueAbove,
             boolean overdueOwn,
             @Nullable String blocked,
             @Nullable String blockedBy,
             @Nullable LocalDate blockedOn,
             PolicyView po,
             List<LicenceView> licences,
-            List<DecisionView> decisions,
-            BigDecimal pastDue,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) List<DecisionView> decisions,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal pastDue,
             long version) {}
 
     @GetMapping("/customers/{code}/sheet")

@@ -1,7 +1,11 @@
 package app.euthyna.server.today;
 
+import app.euthyna.core.shared.Role;
 import app.euthyna.server.order.Writers;
+import app.euthyna.server.platform.ReadBy;
+import app.euthyna.server.platform.Reading;
 import java.util.Locale;
+import java.util.Set;
 
 /**
  * A queue of work. Each says from which rows it is counted: since when they wait, and what they are worth; the list it
@@ -33,11 +37,15 @@ enum Lane {
     TO_STAGE(
             5,
             "select o.ordered_on as since, x.open_gross as worth from open_order x join sales_order o on o.id ="
-                    + " x.order_id where x.stageable = true"),
+                    + " x.order_id where x.stageable = true",
+            true,
+            ReadBy.Group.SELLING),
     STAGED(
             2,
             "select d.staged_on as since, x.open_gross as worth from dispatch d join open_order x on x.order_id ="
-                    + " d.order_id where d.state = 'STAGED'"),
+                    + " d.order_id where d.state = 'STAGED'",
+            true,
+            ReadBy.Group.SELLING),
     LATE(
             0,
             "select x.requested_on as since, x.open_gross as worth from open_order x where x.cleared = true and"
@@ -49,14 +57,22 @@ enum Lane {
             14,
             "select g.authorised_on as since, (select coalesce(sum(l.authorised * d.cost / d.quantity), 0) from"
                     + " return_line l join dispatch_line d on d.dispatch_id = l.dispatch_id and d.line_no ="
-                    + " l.dispatch_line_no where l.return_id = g.id) as worth from goods_return g where g.expects = true"),
-    UNEXPECTED_GOODS(2, "select u.came_on as since, 0 as worth from unexpected_goods u where u.left_over > 0"),
+                    + " l.dispatch_line_no where l.return_id = g.id) as worth from goods_return g where g.expects = true",
+            true,
+            ReadBy.Group.COSTS),
+    UNEXPECTED_GOODS(
+            2,
+            "select u.came_on as since, 0 as worth from unexpected_goods u where u.left_over > 0",
+            true,
+            ReadBy.Group.COSTS),
     RETURNS_TO_INSPECT(
             2,
             "select g.received_on as since, (select coalesce(sum(p.cost), 0) - coalesce(sum((select sum(x.cost) from"
                     + " return_outcome x where x.part_id = p.id)), 0) from return_line l join return_part p on"
                     + " p.return_line_id = l.id where l.return_id = g.id) as worth from goods_return g where g.inspecting"
-                    + " = true"),
+                    + " = true",
+            true,
+            ReadBy.Group.COSTS),
     RETURNS_TO_CREDIT(
             5, "select g.received_on as since, g.credit_due as worth from goods_return g where g.credit_due > 0"),
     CREDITED_AHEAD(
@@ -81,9 +97,25 @@ enum Lane {
 
     final String rows;
 
+    /** It is about goods: everybody of the business reads it. */
+    private final boolean goods;
+
+    /** What kind of figure its worth is. */
+    final ReadBy.Group worth;
+
     Lane(int usualLimit, String rows) {
+        this(usualLimit, rows, false, ReadBy.Group.SELLING);
+    }
+
+    Lane(int usualLimit, String rows, boolean goods, ReadBy.Group worth) {
         this.usualLimit = usualLimit;
         this.rows = rows;
+        this.goods = goods;
+        this.worth = worth;
+    }
+
+    Set<Role> readers() {
+        return goods ? Reading.BUSINESS : Reading.SELLING;
     }
 
     String code() {

@@ -8,6 +8,8 @@ import app.euthyna.server.order.Writers;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.ReadBy;
+import app.euthyna.server.platform.Reading;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
@@ -58,6 +60,7 @@ class TodayController {
     /**
      * A lane.
      *
+     * @param value null for those who do not read it
      * @param oldest since when the oldest waits; null where nothing does
      * @param ages counts for today, 1 to 2 days, 3 to 5, 6 to 10, more than 10
      * @param beyond so many wait longer than {@code limitDays}
@@ -65,7 +68,7 @@ class TodayController {
     record LaneView(
             String lane,
             long count,
-            BigDecimal value,
+            @Nullable BigDecimal value,
             @Nullable LocalDate oldest,
             List<Long> ages,
             int limitDays,
@@ -75,8 +78,8 @@ class TodayController {
 
     /** The day: what waits for a decision, and how much of that should leave today or should have left. */
     record TodayView(
-            BigDecimal undecided,
-            BigDecimal dueToday,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal undecided,
+            @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal dueToday,
             List<LaneView> lanes,
             @Nullable OffsetDateTime lookedAt,
             List<EventView> since) {}
@@ -97,6 +100,7 @@ class TodayController {
                 .query((r, n) -> own.put(r.getString(1), r.getInt(2)))
                 .list();
         var lanes = Arrays.stream(Lane.values())
+                .filter(lane -> lane.readers().contains(context.person().role()))
                 .map(lane -> view(lane, context, own.getOrDefault(lane.code(), lane.usualLimit)))
                 .toList();
         var figures = jdbc.sql("""
@@ -120,7 +124,9 @@ class TodayController {
                 figures.getValue(),
                 lanes,
                 looked,
-                events(looked, context.person().username()));
+                Reading.SELLING.contains(context.person().role())
+                        ? events(looked, context.person().username())
+                        : List.of());
     }
 
     private LaneView view(Lane lane, CommandContext context, int limit) {
@@ -148,10 +154,12 @@ class TodayController {
         return new LaneView(
                 lane.code(),
                 days.stream().mapToLong(Day::count).sum(),
-                Money.rounded(
-                                days.stream().map(Day::worth).reduce(BigDecimal.ZERO, BigDecimal::add),
-                                company.currency())
-                        .amount(),
+                lane.worth.isRead()
+                        ? Money.rounded(
+                                        days.stream().map(Day::worth).reduce(BigDecimal.ZERO, BigDecimal::add),
+                                        company.currency())
+                                .amount()
+                        : null,
                 days.isEmpty() ? null : days.get(0).since(),
                 strip.counts(),
                 limit,

@@ -10,6 +10,8 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.ledger.LedgerReader;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.ReadBy;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.util.Collection;
 import java.util.LinkedHashMap;
@@ -41,7 +43,11 @@ class Standing {
     /** An item at a store. */
     record ShelfKey(String item, String site) {}
 
-    record ShelfFigures(BigDecimal onHand, BigDecimal reserved, BigDecimal inspection, BigDecimal value) {}
+    record ShelfFigures(
+            BigDecimal onHand,
+            BigDecimal reserved,
+            BigDecimal inspection,
+            @Nullable @ReadBy(ReadBy.Group.COSTS) BigDecimal value) {}
 
     /** A document with an amount that may become another: what an invoice has open, what of a payment is left. */
     record MoneyKey(String kind, String number, String what) {}

@@ -12,6 +12,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
+import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
@@ -119,7 +120,12 @@ class UnwindController {
 
     record EntryOfStep(String event, LocalDate on, String document, List<StepEntryView> lines) {}
 
-    record StepView(String kind, String sentence, String timing, List<Role> by, List<EntryOfStep> entries) {}
+    record StepView(
+            String kind,
+            String sentence,
+            String timing,
+            List<Role> by,
+            @Nullable @ReadBy(ReadBy.Group.BOOKS) List<EntryOfStep> entries) {}
 
     record UnitsView(
             BigDecimal ordered,
@@ -181,7 +187,7 @@ class UnwindController {
             List<LineChange> lines,
             List<ShelfChange> shelves,
             List<MoneyChange> money,
-            List<AccountChange> accounts,
+            @Nullable @ReadBy(ReadBy.Group.BOOKS) List<AccountChange> accounts,
             List<String> besides,
             List<QuestionView> questions,
             BigDecimal restockingPercent,

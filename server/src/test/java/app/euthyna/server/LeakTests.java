@@ -1,0 +1,356 @@
+package app.euthyna.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Stream;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.text.PDFTextStripper;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
+
+/**
+ * Figures that are nowhere else are planted in the documents of one customer, from the order to the refund; then every
+ * address that is published is asked for, by every role, about those documents: no answer, paper or mail holds what its
+ * reader may not read (section 15 of the domain reference).
+ */
+class LeakTests extends OnServer {
+
+    private static final String PO = "PLANTED-7741";
+    /** 3 × 17.39, with VAT of 21 %; a part of it paid, a part credited. */
+    private static final Set<String> SELLING =
+            Set.of("PLANTED", "Planted", "planted", "52.17", "63.13", "10.96", "23.57", "34.78", "42.08", "21.04");
+
+    private static final Set<String> TERMS = Set.of("17.39", "91823");
+    private static final Set<String> COSTS = Set.of("4.1357", "7.3391", "7.34");
+    /** 3 × 4.1357 and what of it leaves and comes back; whoever reads the ledger reads it there. */
+    private static final Set<String> COST_OF_GOODS = Set.of("12.41", "4.14", "8.27");
+
+    /** What an address is asked about: the numbers for what its path leaves open, under the beginning of the path. */
+    private final Map<String, List<String>> documents = new LinkedHashMap<>();
+
+    private String done(Rest.Answer answer, String field) {
+        assertThat(answer.status()).as(answer.body().toString()).isEqualTo(200);
+        return answer.text(field);
+    }
+
+    private void plant() {
+        done(
+                warehouse.post(
+                        "/api/stock-counts", "{\"item\":\"%s\",\"counted\":0,\"reason\":\"planted\"}".formatted(item)),
+                "number");
+        done(
+                warehouse.post(
+                        "/api/stock-receipts",
+                        "{\"item\":\"%s\",\"quantity\":1000,\"unitCost\":4.1357}".formatted(item)),
+                "number");
+        jdbc.sql("update item set floor_price = 7.3391, price = 17.39 where code = ?")
+                .param(item)
+                .update();
+        jdbc.sql("update customer set credit_limit = 91823.45, email = 'orders@harbour.example' where code = ?")
+                .param(customer)
+                .update();
+        var order = done(clerk.post("/api/orders", order(PO, 3)), "number");
+        var dispatch = gone(order);
+        var invoice = done(billed(order), "number");
+        var payment = done(
+                receivables.post(
+                        "/api/payments",
+                        "{\"customer\":\"%s\",\"amount\":23.57,\"allocate\":[{\"invoice\":\"%s\",\"amount\":23.57}]}"
+                                .formatted(customer, invoice)),
+                "number");
+        var back = done(
+                controller.post(
+                        "/api/returns",
+                        "{\"reason\":\"damaged\",\"lines\":[{\"dispatch\":\"%s\",\"line\":1,\"quantity\":2}]}"
+                                .formatted(dispatch)),
+                "number");
+        done(warehouse.post("/api/returns/" + back + "/receipts", "{}"), "number");
+        done(
+                warehouse.post(
+                        "/api/returns/" + back + "/inspections",
+                        "{\"lines\":[{\"line\":1,\"restock\":1,\"scrap\":0}]}"),
+                "number");
+        var credit =
+                controller.post("/api/credit-notes", "{\"ofReturn\":\"%s\",\"reason\":\"damaged\"}".formatted(back));
+        assertThat(credit.status()).as(credit.body().toString()).isEqualTo(200);
+        var cleared = done(clerk.post("/api/orders", order(PO + "/D", 3)), "number");
+        var deposit = done(
+                receivables.post("/api/deposits", "{\"order\":\"%s\",\"amount\":23.57}".formatted(cleared)), "number");
+        var low = order(PO + "/L", 3).replace("\"quantity\":3", "\"quantity\":3,\"price\":5.50");
+        var held = done(clerk.post("/api/orders", low), "number");
+        assertThat(clerk.get("/api/orders/" + held).text("state")).isEqualTo("HELD");
+        done(clerk.post("/api/sales-agreements", """
+                    {"kind":"QUOTE","content":{"customer":"%s","po":"%s","from":"%s","until":"2099-12-31",
+                     "lines":[{"item":"%s","quantity":3}]}}\
+                    """.formatted(customer, PO, realToday(), item)), "number");
+        done(receivables.post("/api/mails", "{\"paper\":\"INVOICE\",\"number\":\"%s\"}".formatted(invoice)), "message");
+        done(
+                warehouse.post("/api/mails", "{\"paper\":\"PACKING_SLIP\",\"number\":\"%s\"}".formatted(dispatch)),
+                "message");
+        Map.of("INVOICE", invoice, "ORDER_CONFIRMATION", order, "PACKING_SLIP", dispatch)
+                .forEach((paper, number) -> prints.add(done(
+                        controller.post(
+                                "/api/prints", "{\"paper\":\"%s\",\"numbers\":[\"%s\"]}".formatted(paper, number)),
+                        "id")));
+        var batches = new ArrayList<String>();
+        batches.add(done(
+                receivables.post("/api/batches/billings", "{\"invoices\":[{\"orders\":[\"%s\"]}]}".formatted(held)),
+                "id"));
+        batches.add(
+                done(receivables.post("/api/batches/reminders", "{\"customers\":[\"%s\"]}".formatted(customer)), "id"));
+        batches.add(done(
+                warehouse.post(
+                        "/api/batches/stagings", "{\"orders\":[{\"order\":\"%s\",\"version\":0}]}".formatted(held)),
+                "id"));
+        documents.put("orders", List.of(order, held, cleared));
+        documents.put("review", List.of(order, held, cleared));
+        documents.put("dispatches", List.of(dispatch));
+        documents.put("invoices", List.of(invoice));
+        var credits = credit.body()
+                .get("numbers")
+                .valueStream()
+                .map(number -> number.asString())
+                .toList();
+        documents.put(
+                "payments", Stream.concat(Stream.of(payment), credits.stream()).toList());
+        documents.put("returns", List.of(back));
+        documents.put("credit-notes", credits);
+        documents.put("deposits", List.of(deposit));
+        documents.put("customers", List.of(customer));
+        documents.put("items", List.of(item));
+        documents.put("stock", List.of(item));
+        documents.put("batches", batches);
+        documents.put("prints", prints);
+    }
+
+    private final List<String> prints = new ArrayList<>();
+
+    private static final Map<String, String> KINDS = Map.of(
+            "orders",
+            "ORDER",
+            "dispatches",
+            "DISPATCH",
+            "invoices",
+            "INVOICE",
+            "payments",
+            "PAYMENT",
+            "returns",
+            "RETURN",
+            "credit-notes",
+            "CREDIT_NOTE",
+            "deposits",
+            "DEPOSIT");
+
+    /** The addresses for a path of the interface, about what was planted. */
+    private List<String> addresses(String path) {
+        var start = path.split("/", -1)[2];
+        if (path.equals("/api/find")) {
+            return Stream.concat(
+                            Stream.of(PO, "planted77", customer, item),
+                            documents.values().stream().flatMap(List::stream))
+                    .map(typed -> "/api/find?q=" + typed)
+                    .toList();
+        }
+        if (path.equals("/api/papers/{paper}")) {
+            return Map.of(
+                            "INVOICE", "invoices",
+                            "ORDER_CONFIRMATION", "orders",
+                            "PACKING_SLIP", "dispatches",
+                            "RETURN_SLIP", "returns",
+                            "CREDIT_NOTE", "credit-notes",
+                            "STATEMENT", "customers")
+                    .entrySet()
+                    .stream()
+                    .flatMap(paper -> documents.get(paper.getValue()).stream()
+                            .map(number -> "/api/papers/" + paper.getKey() + "?number=" + number))
+                    .toList();
+        }
+        if (path.contains("{kind}")) {
+            return KINDS.entrySet().stream()
+                    .flatMap(kind -> documents.get(kind.getKey()).stream()
+                            .map(number ->
+                                    path.replace("{kind}", kind.getValue()).replace("{number}", number)))
+                    .toList();
+        }
+        if (path.startsWith("/api/{owner}")) {
+            return documents.get("returns").stream()
+                    .map(number -> path.replace("{owner}", "returns")
+                            .replace("{number}", number)
+                            .replace("{id}", "1"))
+                    .toList();
+        }
+        if (path.startsWith("/api/outbox/")) {
+            return jdbc
+                    .sql("select id from outbox_message order by id desc fetch first 6 rows only")
+                    .query(String.class)
+                    .list()
+                    .stream()
+                    .map(id -> path.replace("{id}", id))
+                    .toList();
+        }
+        if (path.contains("{")) {
+            return documents.getOrDefault(start, List.of("1")).stream()
+                    .map(number -> path.replaceFirst("[{][a-z]+[}]", number).replace("{id}", "1"))
+                    .toList();
+        }
+        var about =
+                "customer=%s&q=%s&item=%s&dispatch=%s&invoice=%s&order=%s&ofOrder=%s&kind=ORDER&number=%s&departed=true"
+                        .formatted(
+                                customer,
+                                item,
+                                item,
+                                documents.get("dispatches").get(0),
+                                documents.get("invoices").get(0),
+                                documents.get("orders").get(0),
+                                documents.get("orders").get(0),
+                                documents.get("orders").get(0));
+        return List.of(
+                path,
+                path + "?" + about,
+                path + "?customer=" + customer,
+                path + "?q=" + item,
+                path + "?dispatch=" + documents.get("dispatches").get(0),
+                path + "?ofInvoice=" + documents.get("invoices").get(0),
+                path + "?kind=ORDER&number=" + documents.get("orders").get(0),
+                path + "?q=" + customer);
+    }
+
+    private static String words(byte[] answer) {
+        if (answer.length > 4 && new String(answer, 0, 4, StandardCharsets.ISO_8859_1).equals("%PDF")) {
+            try (var document = Loader.loadPDF(answer)) {
+                return new PDFTextStripper().getText(document);
+            } catch (IOException none) {
+                throw new IllegalStateException(none);
+            }
+        }
+        return new String(answer, StandardCharsets.UTF_8);
+    }
+
+    /** What a role may not read there. */
+    private static Set<String> secrets(String role, String address) {
+        var secrets = new HashSet<String>();
+        if (role.equals("WAREHOUSE") || role.equals("ADMIN")) {
+            secrets.addAll(SELLING);
+        }
+        if (role.equals("WAREHOUSE")) {
+            secrets.addAll(TERMS);
+        }
+        secrets.addAll(COSTS);
+        if (!role.equals("RECEIVABLES") || !address.matches("/api/(ledger|trails|proofs|unwind)/.*")) {
+            secrets.addAll(COST_OF_GOODS);
+        }
+        // they search for it themselves
+        if (address.startsWith("/api/find?q=")) {
+            secrets.remove(address.substring("/api/find?q=".length()));
+        }
+        return secrets;
+    }
+
+    /** Looks, dry runs and refusals of those who may ask for them: each in words, with who asked. */
+    private Map<Rest, List<String>> said() {
+        var said = new LinkedHashMap<Rest, List<String>>();
+        var held = documents.get("orders").get(1);
+        var low = order("LOW-1", 3).replace("\"quantity\":3", "\"quantity\":3,\"price\":5.50");
+        for (var role : List.of(clerk, warehouse, receivables)) {
+            var answers = said.computeIfAbsent(role, one -> new ArrayList<>());
+            answers.add(role.post("/api/dispatches", "{\"order\":\"%s\",\"version\":0}".formatted(held))
+                    .body()
+                    .toString());
+            answers.add(role.post(
+                            "/api/returns",
+                            "{\"reason\":\"damaged\",\"lines\":[{\"dispatch\":\"%s\",\"line\":1,\"quantity\":99}]}"
+                                    .formatted(documents.get("dispatches").get(0)))
+                    .body()
+                    .toString());
+            answers.add(role.post("/api/dry-runs", low).body().toString());
+            answers.add(role.post("/api/orders", low).body().toString());
+            answers.add(role.post(
+                            "/api/orders/" + held + "/waivers",
+                            "{\"version\":0,\"findings\":[\"price-floor\",\"margin\"],\"reason\":\"r\"}")
+                    .body()
+                    .toString());
+            for (var kind : List.of("orders", "dispatches", "invoices", "payments", "returns")) {
+                var about = "kind=%s&number=%s"
+                        .formatted(KINDS.get(kind), documents.get(kind).get(0));
+                for (var way : role.get("/api/unwind/ways?" + about).body()) {
+                    answers.add(role.post("/api/unwind/plans", """
+                            {"kind":"%s","number":"%s","intent":"%s","reasonCode":"other","reason":"r"}\
+                            """.formatted(
+                                            KINDS.get(kind),
+                                            documents.get(kind).get(0),
+                                            way.path("intent").asString("")))
+                            .body()
+                            .toString());
+                }
+            }
+        }
+        return said;
+    }
+
+    @Test
+    void nothingHoldsWhatItsReaderMayNotRead() throws Exception {
+        rules(rules -> ((ObjectNode) rules.get("figures")).put("minimumMargin", "37.7"));
+        try {
+            plant();
+            var paths = new JsonMapper()
+                    .readTree(Files.readString(Path.of("../web/openapi.json")))
+                    .get("paths");
+            var leaks = new TreeSet<String>();
+            var read = new TreeMap<String, Integer>();
+            for (var path : paths.properties()) {
+                if (!path.getValue().has("get")) {
+                    continue;
+                }
+                for (var address : addresses(path.getKey())) {
+                    for (var role : List.of(clerk, warehouse, receivables, admin)) {
+                        var said = words(role.bytes(address));
+                        read.merge(role.role(), said.length() > 2 ? 1 : 0, Integer::sum);
+                        for (var secret : secrets(role.role(), address)) {
+                            var at = said.indexOf(secret);
+                            if (at >= 0) {
+                                leaks.add("%s reads %s at %s: %s"
+                                        .formatted(
+                                                role.role(),
+                                                secret,
+                                                address,
+                                                said.substring(
+                                                        Math.max(0, at - 60), Math.min(said.length(), at + 40))));
+                            }
+                        }
+                    }
+                    for (var secret : List.of(PO, "52.17", "63.13", "12.41", "4.1357", "7.3391", "17.39", "91823")) {
+                        if (words(auditor.bytes(address)).contains(secret)) {
+                            read.merge(secret, 1, Integer::sum);
+                        }
+                    }
+                }
+            }
+            said().forEach((role, answers) -> {
+                for (var answer : answers) {
+                    secrets(role.role(), "/api/unwind/plans").stream()
+                            .filter(answer::contains)
+                            .forEach(secret -> leaks.add(role.role() + " is told " + secret + ": " + answer));
+                }
+            });
+            assertThat(said().get(clerk)).hasSizeGreaterThan(8);
+            // it could be found: whoever may read everything met each of them
+            assertThat(read.keySet()).contains(PO, "52.17", "63.13", "12.41", "4.1357", "7.3391", "17.39", "91823");
+            assertThat(leaks).isEmpty();
+        } finally {
+            rules(rules -> ((ObjectNode) rules.get("figures")).putNull("minimumMargin"));
+        }
+    }
+}

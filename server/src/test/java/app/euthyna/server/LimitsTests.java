@@ -24,12 +24,14 @@ class LimitsTests extends OnServer {
     private People people;
 
     private Rest controller2;
+    private Rest clerk2;
 
     /** The roles of who wrote an order are those that the application knows. */
     @BeforeEach
     void known() {
         controller2 = new Rest(mvc, "controller2", "CONTROLLER");
-        for (var user : List.of(clerk, controller, controller2, lead)) {
+        clerk2 = new Rest(mvc, "clerk2", "CLERK");
+        for (var user : List.of(clerk, clerk2, controller, controller2, lead)) {
             if (!people.exists(user.username())) {
                 people.add(user.username(), user.username(), UUID.randomUUID().toString(), Role.valueOf(user.role()));
             }
@@ -104,6 +106,26 @@ class LimitsTests extends OnServer {
             assertThat(written(controller, "SAMPLE", 100, "").text("state")).isEqualTo("CLEARED");
             assertThat(written(controller, "SAMPLE", 101, "").text("state")).isEqualTo("AWAITING_APPROVAL");
             assertThat(written(lead, "SAMPLE", 101, "").text("state")).isEqualTo("CLEARED");
+        }
+
+        /** Of a limit of 100: 60, and 50 more within 30 days needs another; what that one agreed to counts no more. */
+        @Test
+        void addUpForOneCustomer() {
+            assertThat(written(clerk, "SAMPLE", 6, "").text("state")).isEqualTo("CLEARED");
+            var more = written(clerk, "SAMPLE", 5, "").text("number");
+            assertThat(state(more)).isEqualTo("AWAITING_APPROVAL");
+            assertThat(clerk.get("/api/review/" + more).body().toString())
+                    .contains("goods for nothing are EUR 50.00 at list price, EUR 110.00 with those of 30 days");
+            assertThat(decided(controller, more, "approvals").status()).isEqualTo(200);
+            assertThat(written(clerk, "SAMPLE", 4, "").text("state"))
+                    .as("60 and 40, and 50 that a controller agreed to")
+                    .isEqualTo("CLEARED");
+            assertThat(written(clerk, "SAMPLE", 1, "").text("state")).isEqualTo("AWAITING_APPROVAL");
+            assertThat(written(clerk2, "SAMPLE", 10, "").text("state"))
+                    .as("somebody else's")
+                    .isEqualTo("CLEARED");
+            itIsInDays(31);
+            assertThat(written(clerk, "SAMPLE", 10, "").text("state")).isEqualTo("CLEARED");
         }
 
         /**

@@ -109,7 +109,9 @@ class ApprovingTests {
                     order("SO-1", OrderState.SUBMITTED, stock(1, "A", quantity, price, "0")),
                     List.of(),
                     new Circumstances(
-                            false, false, new GoodsForNothing(limits, Map.of("A", BigDecimal.TEN), Set.of(writers))));
+                            false,
+                            false,
+                            new GoodsForNothing(limits, Map.of("A", BigDecimal.TEN), Set.of(writers), List.of())));
         }
     }
 

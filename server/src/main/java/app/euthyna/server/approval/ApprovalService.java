@@ -29,6 +29,7 @@ import app.euthyna.server.order.OrderService;
 import app.euthyna.server.people.People;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.History;
@@ -38,6 +39,7 @@ import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -66,6 +68,7 @@ public class ApprovalService implements Clearance, EffectSink {
     private final Company company;
     private final MasterData masterData;
     private final People people;
+    private final CompanyClock clock;
 
     ApprovalService(
             ApprovalStore store,
@@ -81,7 +84,9 @@ public class ApprovalService implements Clearance, EffectSink {
             CompanyRulesStore rules,
             Company company,
             MasterData masterData,
-            People people) {
+            People people,
+            CompanyClock clock) {
+        this.clock = clock;
         this.rules = rules;
         this.company = company;
         this.masterData = masterData;
@@ -125,12 +130,45 @@ public class ApprovalService implements Clearance, EffectSink {
     private GoodsForNothing forNothing(Order order) {
         var limits = rules.inForce().limits().goodsForNothing();
         var free = GoodsForNothing.lines(order).map(OrderLine::item).collect(Collectors.toSet());
-        return limits.isEmpty() || free.isEmpty()
-                ? GoodsForNothing.UNLIMITED
-                : new GoodsForNothing(
-                        new RoleLimits(company.amounts(limits)),
-                        masterData.items(free).values().stream().collect(Collectors.toMap(Item::code, Item::price)),
-                        people.rolesOf(order.everyWriter()));
+        if (limits.isEmpty() || free.isEmpty()) {
+            return GoodsForNothing.UNLIMITED;
+        }
+        var before = givenBefore(order);
+        before.forEach(given -> free.add(given.item()));
+        return new GoodsForNothing(
+                new RoleLimits(company.amounts(limits)),
+                masterData.items(free).values().stream().collect(Collectors.toMap(Item::code, Item::price)),
+                people.rolesOf(order.everyWriter()),
+                before);
+    }
+
+    /** What the writers of an order gave its customer for nothing of late, by the day on which it was let go. */
+    private List<GoodsForNothing.Given> givenBefore(Order order) {
+        var numbers = jdbc.sql("""
+            select o.number from sales_order o
+            where o.customer_id = ? and o.number <> ? and o.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT')
+              and exists (select 1 from sales_order_line l where l.order_id = o.id and l.removed = false
+                and l.item_code <> '' and (l.unit_price = 0 or l.discount_percent = 100))
+              and exists (select 1 from history h where h.order_id = o.id and h.state_to = 'CLEARED' and h.written_on >= ?)
+              and not exists (select 1 from approval a where a.order_id = o.id)
+            order by o.id\
+            """)
+                .params(
+                        ids.customer(order.customer()),
+                        order.number(),
+                        clock.today().minusDays(GoodsForNothing.DAYS_TOGETHER))
+                .query(String.class)
+                .list();
+        var writers = order.everyWriter();
+        return chains.chains(numbers).values().stream()
+                .filter(chain -> !Collections.disjoint(chain.order().everyWriter(), writers))
+                .flatMap(chain -> GoodsForNothing.lines(chain.order())
+                        .map(line -> new GoodsForNothing.Given(
+                                line.item(),
+                                chain.flow(line.no())
+                                        .ordered()
+                                        .minus(chain.flow(line.no()).cancelled()))))
+                .toList();
     }
 
     private boolean isFirst(Order order) {

@@ -306,6 +306,22 @@ class DecisionTests extends OnServer {
             assertThat(open(held)).containsExactly("credit-limit");
         }
 
+        /** Invoices from before the company's start are uses of a PO number, for orders that wait already too. */
+        @Test
+        void fromTheSamePoNumberBeforeTheStartAndAHeldOrderShowsIt() {
+            terms(",\"creditLimit\":100");
+            var held = submit("OP-77", 20);
+            assertThat(open(held)).containsExactly("credit-limit");
+            assertThat(clerk.uploadTo(
+                                    "/api/imports/past-invoices",
+                                    "customer,number,date,po,net\n%s,OLD-1,2026-01-05,op 77,100.00\n"
+                                            .formatted(customer)
+                                            .getBytes(StandardCharsets.UTF_8))
+                            .status())
+                    .isEqualTo(200);
+            assertThat(open(held)).containsExactly("credit-limit", "duplicate-po");
+        }
+
         /** Of ten, two customers want six each in the same second: one gets them. */
         @Test
         void fromTheSameQuotaAtOnceAndItIsNotPassed() throws Exception {

@@ -14,6 +14,7 @@ import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.LeftWork;
 import app.euthyna.server.platform.Locks;
+import app.euthyna.server.platform.Surroundings;
 import java.sql.Timestamp;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -24,6 +25,7 @@ import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.context.event.EventListener;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -95,6 +97,15 @@ class Rechecks implements AfterCommand {
                         context.person().username())
                 .update();
         left.addAfterCommit(customer);
+    }
+
+    /** Somebody changed what checks look at. */
+    @EventListener
+    void changed(Surroundings around) {
+        around.customers().stream()
+                .sorted()
+                .distinct()
+                .forEach(customer -> queue(around.context(), customer, Reach.WAITING));
     }
 
     /** Puts the customers of orders that wait and want an item into the queue. */

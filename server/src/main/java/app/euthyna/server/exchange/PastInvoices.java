@@ -4,12 +4,15 @@ import app.euthyna.core.check.PoNumber;
 import app.euthyna.server.exchange.CsvTable.BadCell;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Surroundings;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.TreeSet;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -27,8 +30,15 @@ class PastInvoices {
     private final Commands commands;
     private final Company company;
     private final TransactionTemplate transactions;
+    private final ApplicationEventPublisher events;
 
-    PastInvoices(JdbcClient jdbc, Commands commands, Company company, TransactionTemplate transactions) {
+    PastInvoices(
+            JdbcClient jdbc,
+            Commands commands,
+            Company company,
+            TransactionTemplate transactions,
+            ApplicationEventPublisher events) {
+        this.events = events;
         this.jdbc = jdbc;
         this.commands = commands;
         this.company = company;
@@ -83,6 +93,7 @@ class PastInvoices {
                 .query((r, n) -> r.getLong(1) + " " + r.getString(2))
                 .list());
         var taken = 0;
+        var customers = new TreeSet<Long>();
         for (var invoice : past) {
             if (known.add(invoice.customer() + " " + invoice.number())) {
                 jdbc.sql("insert into past_invoice (customer_id, number, po, po_normal, po_folded, invoiced_on,"
@@ -97,8 +108,10 @@ class PastInvoices {
                                 invoice.net())
                         .update();
                 taken++;
+                customers.add(invoice.customer());
             }
         }
+        events.publishEvent(new Surroundings(commands.context(), customers));
         return taken;
     }
 }

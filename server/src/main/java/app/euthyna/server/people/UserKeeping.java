@@ -7,6 +7,7 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Surroundings;
 import com.nulabinc.zxcvbn.Zxcvbn;
 import jakarta.annotation.Nullable;
 import java.sql.Timestamp;
@@ -15,6 +16,7 @@ import java.time.OffsetDateTime;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
@@ -36,9 +38,16 @@ class UserKeeping {
     private final PasswordEncoder passwords;
     private final Deputies deputies;
     private final JdbcClient jdbc;
+    private final ApplicationEventPublisher events;
     private final Zxcvbn strength = new Zxcvbn();
 
-    UserKeeping(People people, PasswordEncoder passwords, Deputies deputies, JdbcClient jdbc) {
+    UserKeeping(
+            People people,
+            PasswordEncoder passwords,
+            Deputies deputies,
+            JdbcClient jdbc,
+            ApplicationEventPublisher events) {
+        this.events = events;
         this.deputies = deputies;
         this.people = people;
         this.passwords = passwords;
@@ -58,6 +67,14 @@ class UserKeeping {
     void setRole(CommandContext context, String username, Role role) {
         requireAnother(context, username, "change their own role");
         update(username, "role = ?", role.name());
+        // what an author may give is looked at in the orders that wait
+        events.publishEvent(new Surroundings(
+                context,
+                jdbc.sql("select distinct x.customer_id from open_order x join sales_order o on o.id = x.order_id"
+                                + " where x.reviewable = true and o.author = ?")
+                        .param(username)
+                        .query(Long.class)
+                        .list()));
         note(context, username, "is now " + role.words());
         endSessions(username);
     }

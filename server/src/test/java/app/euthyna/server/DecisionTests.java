@@ -242,22 +242,50 @@ class DecisionTests extends OnServer {
     class OthersTake {
 
         private String shortOf(String number) {
+            return told(number, "unreserved", "brief");
+        }
+
+        private String told(String number, String check, String what) {
             for (var finding : clerk.get("/api/review/" + number).body().get("findings")) {
-                if (finding.get("check").asString().equals("unreserved")) {
-                    return finding.get("brief").asString();
+                if (finding.get("check").asString().equals(check)) {
+                    return finding.get(what).asString();
                 }
             }
             return "";
         }
 
-        private String anotherCustomer() {
-            var other = "O-" + UUID.randomUUID().toString().substring(0, 8);
-            assertThat(admin.post(
-                                    "/api/customers",
-                                    "{\"code\":\"%s\",\"name\":\"Another\",\"creditLimit\":100000}".formatted(other))
-                            .status())
-                    .isEqualTo(200);
-            return other;
+        private long queued() {
+            return jdbc.sql(
+                            "select count(*) from recheck_queue q join customer c on c.id = q.customer_id where c.code = ?")
+                    .param(customer)
+                    .query(Long.class)
+                    .single();
+        }
+
+        /** An order that can't be looked at keeps none of the others from their turn, and stays in the queue. */
+        @Test
+        void fromTheSameLimitAndOneThatCannotBeLookedAtStopsNobody() {
+            terms(",\"creditLimit\":100");
+            var broken = submit("OF-1", 20);
+            var whole = submit("OF-2", 20);
+            assertThat(told(whole, "credit-limit", "excess")).isEqualTo("142.00");
+            var evidence = jdbc.sql(
+                            "select f.evidence from finding f join sales_order o on o.id = f.order_id where o.number = ?")
+                    .param(broken)
+                    .query(String.class)
+                    .single();
+            var write =
+                    "update finding set evidence = ? where order_id = (select id from sales_order where number = ?)";
+            jdbc.sql(write).params("{", broken).update();
+            assertThat(clerk.get("/api/orders/" + submit("OF-3", 5)).text("state"))
+                    .isEqualTo("CLEARED");
+            assertThat(told(whole, "credit-limit", "excess")).isEqualTo("202.50");
+            assertThat(queued()).isPositive();
+            jdbc.sql(write).params(evidence, broken).update();
+            assertThat(clerk.get("/api/orders/" + submit("OF-4", 1)).text("state"))
+                    .isEqualTo("CLEARED");
+            assertThat(queued()).isZero();
+            assertThat(told(broken, "credit-limit", "excess")).isEqualTo("214.60");
         }
 
         /** 1000 in store. What another customer's order takes is missing here, also while some is left. */

@@ -87,6 +87,17 @@ abstract class OnServer {
                 .isEqualTo(200);
     }
 
+    /** Another customer, who knows nothing of the first. */
+    String anotherCustomer() {
+        var other = "O-" + UUID.randomUUID().toString().substring(0, 8);
+        assertThat(admin.post(
+                                "/api/customers",
+                                "{\"code\":\"%s\",\"name\":\"Another\",\"creditLimit\":100000}".formatted(other))
+                        .status())
+                .isEqualTo(200);
+        return other;
+    }
+
     @AfterEach
     void itIsTodayAgain() {
         clock.reset();

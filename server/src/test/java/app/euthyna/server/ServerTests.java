@@ -711,12 +711,7 @@ class ServerTests extends OnServer {
          */
         @Test
         void locksWhatItsOrdersWantBeforeTheFirstOfThem() {
-            var other = "O-" + UUID.randomUUID().toString().substring(0, 8);
-            assertThat(admin.post(
-                                    "/api/customers",
-                                    "{\"code\":\"%s\",\"name\":\"Another\",\"creditLimit\":100000}".formatted(other))
-                            .status())
-                    .isEqualTo(200);
+            var other = anotherCustomer();
             var report = clerk.upload(
                     "reference,customer,item,quantity\nL1,%s,%s,1\nL2,%s,%s,1\n".formatted(other, item, customer, item),
                     "?whole=false");

@@ -55,6 +55,9 @@ class Shelves {
 
     /** The shelves of several items in every store, locked: by item, then by store. */
     void lock(Collection<String> items) {
+        if (items.isEmpty()) {
+            return;
+        }
         locks.taken(Locks.Rank.SHELVES);
         jdbc.sql("select s.id from shelf s join item i on i.id = s.item_id where i.code in (:items)"
                         + " order by s.item_id, s.site_id")

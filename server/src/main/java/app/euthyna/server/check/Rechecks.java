@@ -14,7 +14,7 @@ import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.LeftWork;
 import app.euthyna.server.platform.Locks;
-import app.euthyna.server.platform.Surroundings;
+import app.euthyna.server.platform.WorldChanged;
 import java.sql.Timestamp;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -101,7 +101,7 @@ class Rechecks implements AfterCommand {
 
     /** Somebody changed what checks look at. */
     @EventListener
-    void changed(Surroundings around) {
+    void changed(WorldChanged around) {
         around.customers().stream()
                 .sorted()
                 .distinct()

@@ -4,7 +4,7 @@ import app.euthyna.core.check.PoNumber;
 import app.euthyna.server.exchange.CsvTable.BadCell;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.Surroundings;
+import app.euthyna.server.platform.WorldChanged;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -111,7 +111,7 @@ class PastInvoices {
                 customers.add(invoice.customer());
             }
         }
-        events.publishEvent(new Surroundings(commands.context(), customers));
+        events.publishEvent(new WorldChanged(commands.context(), customers));
         return taken;
     }
 }

@@ -7,7 +7,7 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
-import app.euthyna.server.platform.Surroundings;
+import app.euthyna.server.platform.WorldChanged;
 import com.nulabinc.zxcvbn.Zxcvbn;
 import jakarta.annotation.Nullable;
 import java.sql.Timestamp;
@@ -68,7 +68,7 @@ class UserKeeping {
         requireAnother(context, username, "change their own role");
         update(username, "role = ?", role.name());
         // what an author may give is looked at in the orders that wait
-        events.publishEvent(new Surroundings(
+        events.publishEvent(new WorldChanged(
                 context,
                 jdbc.sql("select distinct x.customer_id from open_order x join sales_order o on o.id = x.order_id"
                                 + " where x.reviewable = true and o.author = ?")

@@ -8,4 +8,4 @@ import java.util.Collection;
  *
  * @param customers by id
  */
-public record Surroundings(CommandContext context, Collection<Long> customers) {}
+public record WorldChanged(CommandContext context, Collection<Long> customers) {}

@@ -350,6 +350,29 @@ class DecisionTests extends OnServer {
             assertThat(open(held)).containsExactly("credit-limit", "duplicate-po");
         }
 
+        /** What a plan would let go is looked at where the plan has other locks already. */
+        @Test
+        void fromTheSameLimitAndAPlanSaysWhoGoesWhenItIsGivenBack() {
+            terms(",\"creditLimit\":100");
+            var first = submit("OC-1", 8);
+            var held = submit("OC-2", 5);
+            assertThat(open(held)).containsExactly("credit-limit");
+            var way = controller
+                    .get("/api/unwind/ways?kind=ORDER&number=" + first)
+                    .body()
+                    .get("ways")
+                    .get(0)
+                    .get("intent")
+                    .asString();
+            var plan = controller.post(
+                    "/api/unwind/plans",
+                    "{\"kind\":\"ORDER\",\"number\":\"%s\",\"intent\":\"%s\",\"reasonCode\":\"other\",\"reason\":\"r\"}"
+                            .formatted(first, way));
+            assertThat(plan.status()).as(plan.body().toString()).isEqualTo(200);
+            assertThat(plan.body().get("besides").toString()).contains(held);
+            assertThat(open(held)).containsExactly("credit-limit");
+        }
+
         /** Of ten, two customers want six each in the same second: one gets them. */
         @Test
         void fromTheSameQuotaAtOnceAndItIsNotPassed() throws Exception {

@@ -16,6 +16,7 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.TransactionCache;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -37,6 +38,7 @@ public class Checking {
     private final Clearance clearance;
     private final ObjectProvider<Rechecks> rechecks;
     private final Locks locks;
+    private final TransactionCache<Boolean, Boolean> looking = TransactionCache.toTheEnd();
     private final Ids ids;
 
     Checking(
@@ -103,7 +105,8 @@ public class Checking {
     Outcome check(CommandContext context, String order, Occasion occasion, Optional<Chain> was) {
         var before = findings.of(order);
         var asked = Checks.asked(chains.chain(order), before, occasion, was);
-        if (asked.contains(Check.QUOTA)) {
+        // whoever only looks how it would be has taken other locks by then, and passes no quota
+        if (asked.contains(Check.QUOTA) && !looksOnly()) {
             locks.quotas(items(Stream.concat(Stream.of(chains.chain(order)), was.stream())));
         }
         var chain = chains.chain(order);
@@ -124,6 +127,7 @@ public class Checking {
 
     /** What would become of others, within a transaction that is taken back. */
     public List<Effect> around(CommandContext context, List<Effect> all) {
+        looking.put(true, true);
         return rechecks.getObject()
                 .simulated(
                         context,
@@ -133,6 +137,10 @@ public class Checking {
                                         ids.customer(chains.chain(order).order().customer()))
                                 .distinct()
                                 .toList());
+    }
+
+    private boolean looksOnly() {
+        return looking.known(true).isPresent();
     }
 
     /** The documents may have brought the order to its end. */

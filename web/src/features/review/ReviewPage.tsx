@@ -86,7 +86,7 @@ export function ReviewPage() {
     x: () => here.current && select(here.current),
     'shift+x': () => setSelected(chosen.length === rows.length ? [] : rows.map((row) => row.number)),
     c: chosen.length > 0 ? together : undefined,
-    enter: () => number && navigate(`/orders/${number}`),
+    enter: () => here.current && navigate(`/orders/${here.current}`),
   });
   const set = (key: string, value: string) => {
     const changed = new URLSearchParams(search);

@@ -690,6 +690,24 @@ class JourneyTests {
         assertThat(payments(api, "C131", "12.34")).hasSize(1);
     }
 
+    /** Pressed faster than the page follows, the keys open the order that they stand on. */
+    @Test
+    void keysOpenWhereTheyStandHoweverFastTheyArePressed() {
+        var third = Api.signIn(application.url(), "controller", "controller")
+                .get("/api/review?sort=PRIORITY")
+                .get("rows")
+                .get(2)
+                .get("number")
+                .asString();
+        page.navigate(application.url() + "/review");
+        page.locator("a.list-item.at").waitFor();
+        page.keyboard().press("j");
+        page.keyboard().press("j");
+        page.keyboard().press("Enter");
+        page.waitForURL("**/orders/SO-*");
+        assertThat(page.url()).endsWith("/orders/" + third);
+    }
+
     /** Without a connection the page says so at once, keeps what was typed and goes on when it is back. */
     @Test
     void withoutAConnectionNothingIsLost() {

@@ -24,7 +24,7 @@ export function Rates() {
   const at = BY.find((one) => one.by === search.get('by')) ?? BY_ITEM;
   const from = search.get('from') ?? undefined;
   const to = search.get('to') ?? undefined;
-  const { role } = useSession();
+  const costs = reads(useSession().role, 'costs');
   const query = useQuery({
     queryKey: ['return-rates', at.by, from, to],
     queryFn: () => answer(client.GET('/api/return-rates', { params: { query: { by: at.by, from, to } } })),
@@ -41,7 +41,7 @@ export function Rates() {
         <h1>
           {table.rows.length === 0
             ? 'No returns'
-            : reads(role, 'costs')
+            : costs
               ? `${currency()} ${figure(table.value)} at cost returned${table.percent ? `, ${trim(table.percent)} % of shipments` : ''}`
               : `${table.percent ? trim(table.percent) : '0'} % of shipments returned`}
           , {date(table.from)} to {date(table.to)}
@@ -66,8 +66,8 @@ export function Rates() {
               <th style={{ width: '30%' }}>{at.head}</th>
               <th className="num">Returns</th>
               {at.by === 'ITEM' && <th className="num">Quantity</th>}
-              {reads(role, 'costs') && <th className="num">Returned, at cost {currency()}</th>}
-              {reads(role, 'costs') && at.by !== 'REASON' && <th className="num">Shipped, at cost {currency()}</th>}
+              {costs && <th className="num">Returned, at cost {currency()}</th>}
+              {costs && at.by !== 'REASON' && <th className="num">Shipped, at cost {currency()}</th>}
               <th className="num">{at.share}</th>
               <th style={{ width: '26%' }} aria-hidden />
             </tr>
@@ -85,8 +85,8 @@ export function Rates() {
                 </td>
                 <td className="num">{row.returns}</td>
                 {at.by === 'ITEM' && <td className="num">{trim(row.quantity ?? '')}</td>}
-                {reads(role, 'costs') && <td className="num">{figure(row.value)}</td>}
-                {reads(role, 'costs') && at.by !== 'REASON' && <td className="num">{figure(row.left)}</td>}
+                {costs && <td className="num">{figure(row.value)}</td>}
+                {costs && at.by !== 'REASON' && <td className="num">{figure(row.left)}</td>}
                 <td className="num">{row.percent ? `${row.percent} %` : '–'}</td>
                 <td aria-hidden>
                   <span className="bar-of" style={{ width: `${(Number(row.percent ?? 0) / most) * 100}%` }} />

@@ -356,7 +356,8 @@ class LeakTests extends OnServer {
                     }
                 }
             }
-            said().forEach((role, answers) -> {
+            var said = said();
+            said.forEach((role, answers) -> {
                 for (var answer : answers) {
                     secrets(role.role(), "/api/unwind/plans").stream()
                             .filter(secret -> met(answer, secret).isPresent())
@@ -364,7 +365,7 @@ class LeakTests extends OnServer {
                 }
             });
             // plans show the ledger and what stock is worth: for those alone who read both
-            assertThat(said().get(clerk))
+            assertThat(said.get(clerk))
                     .anyMatch(answer -> answer.contains("To unwind documents is for a controller"))
                     .noneMatch(answer -> answer.contains("\"fingerprint\""));
             // it could be found: whoever may read everything met each of them

@@ -12,12 +12,15 @@ import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
 import java.math.BigDecimal;
+import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.BinaryOperator;
 import java.util.stream.Collectors;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -30,6 +33,8 @@ import org.springframework.stereotype.Component;
 @Component
 @Order(70)
 class CheckSink implements EffectSink {
+
+    private static final BinaryOperator<Reach> MORE = BinaryOperator.maxBy(Comparator.naturalOrder());
 
     private final ChainReader chains;
     private final Checking checking;
@@ -205,20 +210,16 @@ class CheckSink implements EffectSink {
             var customer =
                     ids.customer(chains.chain(one.orderLine().number()).order().customer());
             if (!locks.holdsCustomer(customer) && wasShort(one.orderLine().number())) {
-                queued.merge(customer, Reach.WAITING, CheckSink::more);
+                queued.merge(customer, Reach.WAITING, MORE);
             }
         }
-        wantMoreThanIsLeft(reserved).forEach(one -> queued.merge(one, Reach.WAITING, CheckSink::more));
+        wantMoreThanIsLeft(reserved).forEach(one -> queued.merge(one, Reach.WAITING, MORE));
         items.addAll(quotas.shared(own.stream()
                 .flatMap(order -> chains.chain(order).order().lines().stream())
                 .map(OrderLine::item)
                 .collect(Collectors.toSet())));
-        items.forEach(item -> rechecks.whoWant(item).forEach(one -> queued.merge(one, Reach.WAITING, CheckSink::more)));
+        items.forEach(item -> rechecks.whoWant(item).forEach(one -> queued.merge(one, Reach.WAITING, MORE)));
         queued.forEach((customer, reach) -> rechecks.queue(context, customer, reach));
-    }
-
-    private static Reach more(Reach one, Reach other) {
-        return one.compareTo(other) > 0 ? one : other;
     }
 
     /** Another order than the one that this command was about waits for something. */
@@ -250,21 +251,18 @@ class CheckSink implements EffectSink {
                                 .toList())
                 .query((r, n) -> left.put(r.getString(1), r.getBigDecimal(2)))
                 .list();
-        return jdbc
-                .sql("""
-                    select x.customer_id, l.item_code, sum(l.quantity) from open_order x
-                    join sales_order_line l on l.order_id = x.order_id
-                    where x.reviewable = true and l.item_code in (:items) and l.removed = false
-                    group by x.customer_id, x.order_id, l.item_code\
-                    """)
-                .param("items", items)
-                .query((r, n) -> r.getBigDecimal(3).compareTo(left.getOrDefault(r.getString(2), BigDecimal.ZERO)) > 0
-                        ? r.getLong(1)
-                        : -1)
-                .list()
-                .stream()
-                .filter(customer -> customer > 0)
-                .collect(Collectors.toSet());
+        var customers = new HashSet<Long>();
+        jdbc.sql("""
+            select x.customer_id, l.item_code, sum(l.quantity) from open_order x
+            join sales_order_line l on l.order_id = x.order_id
+            where x.reviewable = true and l.item_code in (:items) and l.removed = false
+            group by x.customer_id, x.order_id, l.item_code\
+            """).param("items", items).query(row -> {
+            if (row.getBigDecimal(3).compareTo(left.getOrDefault(row.getString(2), BigDecimal.ZERO)) > 0) {
+                customers.add(row.getLong(1));
+            }
+        });
+        return customers;
     }
 
     /** What an effect changes around orders that it does not name. */

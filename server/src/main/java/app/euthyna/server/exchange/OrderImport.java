@@ -5,7 +5,6 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.exchange.CsvTable.BadCell;
 import app.euthyna.server.exchange.ImportPageEntity.Part;
 import app.euthyna.server.exchange.OrderFile.FileOrder;
-import app.euthyna.server.goods.GoodsService;
 import app.euthyna.server.order.OrderDraft;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.CommandContext;
@@ -34,6 +33,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.BiFunction;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
@@ -72,7 +72,6 @@ class OrderImport {
     private final JdbcClient jdbc;
     private final Locks locks;
     private final Ids ids;
-    private final GoodsService goods;
     private final ObjectMapper json;
     private final ExecutorService workers = Executors.newFixedThreadPool(2, task -> {
         var thread = new Thread(task, "import");
@@ -88,11 +87,9 @@ class OrderImport {
             JdbcClient jdbc,
             Locks locks,
             Ids ids,
-            GoodsService goods,
             ObjectMapper json) {
         this.locks = locks;
         this.ids = ids;
-        this.goods = goods;
         this.entities = entities;
         this.orders = orders;
         this.commands = commands;
@@ -247,10 +244,7 @@ class OrderImport {
     /** Some orders in one transaction; where one is refused, each again in its own. */
     private List<Result> group(CommandContext context, List<FileOrder> group) {
         try {
-            return together(() -> {
-                lock(group);
-                return group.stream().map(order -> one(context, order)).toList();
-            });
+            return together(group, order -> one(context, order));
         } catch (RuntimeException oneOfThem) {
             return group.stream()
                     .map(order -> {
@@ -275,10 +269,7 @@ class OrderImport {
     private List<Result> allOrNone(CommandContext context, long id, List<FileOrder> found) {
         if (found.size() <= TOGETHER) {
             try {
-                return together(() -> {
-                    lock(found);
-                    return found.stream().map(order -> attempt(context, order)).toList();
-                });
+                return together(found, order -> attempt(context, order));
             } catch (RefusedOrder refused) {
                 return noneBecause(found, List.of(refused.result));
             }
@@ -326,7 +317,7 @@ class OrderImport {
                 .distinct()
                 .toList();
         locks.quotas(items);
-        goods.lockShelves(items);
+        locks.shelves(items);
     }
 
     private Result attempt(CommandContext context, FileOrder order) {
@@ -355,6 +346,13 @@ class OrderImport {
                 .map(order -> byRows.getOrDefault(
                         order.rows(), notTaken(order, "Not imported: another order of the file was refused.")))
                 .toList();
+    }
+
+    private List<Result> together(List<FileOrder> several, Function<FileOrder, Result> each) {
+        return together(() -> {
+            lock(several);
+            return several.stream().map(each).toList();
+        });
     }
 
     private <T> T together(Supplier<T> work) {

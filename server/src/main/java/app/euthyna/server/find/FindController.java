@@ -145,7 +145,7 @@ class FindController {
                     "select number, event, document_number from journal_entry " + range("number", "number"));
         }
         var po = PoNumber.of(text).normal();
-        if (po.length() >= 2 && Reading.isOne(Reading.SELLING)) {
+        if (po.length() >= 2) {
             add(
                     hits,
                     "ORDER",

@@ -27,7 +27,6 @@ import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.dao.PessimisticLockingFailureException;
@@ -73,12 +72,6 @@ public class GoodsService {
         this.ids = ids;
         this.writer = writer;
         this.jdbc = jdbc;
-    }
-
-    /** Locks the shelves of items in every store, for several orders that will take from them one after another. */
-    @Transactional(propagation = Propagation.MANDATORY)
-    public void lockShelves(Collection<String> items) {
-        shelves.lock(items);
     }
 
     /** Goods come in at a unit cost and are offered to waiting lines. */

@@ -11,7 +11,6 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.function.UnaryOperator;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** Shelves as rows, locked before anything is decided on them. */
@@ -22,10 +21,8 @@ class Shelves {
     private final Ids ids;
     private final Company company;
     private final Locks locks;
-    private final JdbcClient jdbc;
 
-    Shelves(EntityManager entities, Ids ids, Company company, Locks locks, JdbcClient jdbc) {
-        this.jdbc = jdbc;
+    Shelves(EntityManager entities, Ids ids, Company company, Locks locks) {
         this.locks = locks;
         this.entities = entities;
         this.ids = ids;
@@ -51,23 +48,6 @@ class Shelves {
                 .sorted(Comparator.comparing(ids::item))
                 .forEach(item -> shelves.put(item, lock(site, item)));
         return shelves;
-    }
-
-    /** The shelves of several items in every store, locked: by item, then by store. */
-    void lock(Collection<String> items) {
-        if (items.isEmpty()) {
-            return;
-        }
-        locks.taken(Locks.Rank.SHELVES);
-        jdbc.sql("select s.id from shelf s join item i on i.id = s.item_id where i.code in (:items)"
-                        + " order by s.item_id, s.site_id")
-                .param("items", items)
-                .query(Long.class)
-                .list()
-                .forEach(id -> jdbc.sql("select id from shelf where id = ? for update")
-                        .param(id)
-                        .query(Long.class)
-                        .single());
     }
 
     void change(String site, String item, UnaryOperator<Shelf> change) {

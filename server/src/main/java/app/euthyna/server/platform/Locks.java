@@ -62,15 +62,7 @@ public class Locks {
             return;
         }
         taken(Rank.CUSTOMERS);
-        ids.stream()
-                .sorted()
-                .distinct()
-                .forEach(id -> held.put(
-                        jdbc.sql("select id from customer where id = ? for update")
-                                .param(id)
-                                .query(Long.class)
-                                .single(),
-                        true));
+        ids.stream().sorted().distinct().forEach(id -> held.put(row("customer", id), true));
         TransactionCache.forgetReads();
     }
 
@@ -99,10 +91,7 @@ public class Locks {
                 .param("numbers", numbers)
                 .query(Long.class)
                 .list();
-        ids.forEach(id -> jdbc.sql("select id from sales_order where id = ? for update")
-                .param(id)
-                .query(Long.class)
-                .single());
+        ids.forEach(id -> row("sales_order", id));
         numbers.forEach(number -> heldOrders.put(number, true));
         TransactionCache.forgetReads();
     }
@@ -118,6 +107,7 @@ public class Locks {
                 .param("items", items)
                 .query(Long.class)
                 .list();
+        // one that was taken away meanwhile bounds nobody
         ids.forEach(id -> jdbc.sql("select id from quota where id = ? for update")
                 .param(id)
                 .query(Long.class)
@@ -126,6 +116,27 @@ public class Locks {
         if (!ids.isEmpty()) {
             TransactionCache.forgetReads();
         }
+    }
+
+    /** The shelves of items in every store, for several orders that take from them one after another. */
+    public void shelves(Collection<String> items) {
+        if (items.isEmpty()) {
+            return;
+        }
+        taken(Rank.SHELVES);
+        jdbc.sql("select s.id from shelf s join item i on i.id = s.item_id where i.code in (:items)"
+                        + " order by s.item_id, s.site_id")
+                .param("items", items)
+                .query(Long.class)
+                .list()
+                .forEach(id -> row("shelf", id));
+    }
+
+    private long row(String table, long id) {
+        return jdbc.sql("select id from " + table + " where id = ? for update")
+                .param(id)
+                .query(Long.class)
+                .single();
     }
 
     /** The customers of orders, locked; then the orders. */

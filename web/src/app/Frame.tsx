@@ -123,7 +123,7 @@ function SignedIn() {
       {ended && <SignInAgain onDone={() => setEnded(false)} />}
       {password && <OwnPasswordDialog onClose={() => setPassword(false)} />}
       {away && <AbsenceDialog onClose={() => setAway(false)} />}
-      <Modal opened={help} onClose={() => setHelp(false)} title={<b>Keys</b>}>
+      <Modal opened={help} closeOnClickOutside onClose={() => setHelp(false)} title={<b>Keys</b>}>
         {KEYS.map(([key, what]) => (
           <div className="pair" key={key}>
             <span>{what}</span>

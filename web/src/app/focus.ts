@@ -1,5 +1,6 @@
 import { useEffect, type RefObject } from 'react';
 import { useLocation } from 'react-router';
+import { scroller } from '../shared/kept';
 
 const BY_ARROW = 60;
 const OVER = '[role="dialog"], [role="menu"]';
@@ -31,7 +32,7 @@ export function useListFocus(body: RefObject<HTMLElement | null>) {
       const at = event.target as HTMLElement;
       if (event.key === 'Escape' && at.closest('button, a[href]')) back();
       if (at !== body.current && at !== document.body) return;
-      const page = body.current?.querySelector('.page-scroll, .right');
+      const page = scroller();
       if (event.key === 'ArrowDown') page?.scrollBy({ top: BY_ARROW });
       else if (event.key === 'ArrowUp') page?.scrollBy({ top: -BY_ARROW });
     };

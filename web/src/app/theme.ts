@@ -24,7 +24,13 @@ export const theme = createTheme({
   defaultRadius: 3,
   components: {
     Modal: Modal.extend({
-      defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, centered: true, transitionProps: { duration: 0 } },
+      defaultProps: {
+        closeButtonProps: { 'aria-label': 'Close' },
+        centered: true,
+        transitionProps: { duration: 0 },
+        // what was typed is not lost by a click that missed
+        closeOnClickOutside: false,
+      },
     }),
     Notification: Notification.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }),
   },

@@ -39,11 +39,20 @@ describe('a figure that is typed', () => {
     expect(readFigure(text)).toBe(figure);
   });
 
+  it('is less than nothing only where it may be', () => {
+    expect(readFigure('-18.5')).toBeNull();
+    expect(readFigure('-18.5', true)).toBe('-18.5');
+    expect(readFigure('\u22121,234', true)).toBe('-1234');
+    expect(readFigure('-', true)).toBeNull();
+    expect(readFigure('--5', true)).toBeNull();
+  });
+
   it('is said back where it could be taken for another', () => {
     expect(saidBack('1234')).toBeNull();
     expect(saidBack('1,234')).toBe('read as 1234');
     takeDecimalMark('COMMA');
-    expect(saidBack('1,234')).toBe('read as 1,234');
+    expect(saidBack('1,234')).toBe('read as 1.234');
+    expect(saidBack('12,50')).toBe('read as 12.50');
     expect(saidBack('1.234')).toBe('read as 1234');
   });
 });

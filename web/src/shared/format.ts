@@ -17,12 +17,17 @@ export const isZero = (text: string | null | undefined) => !text || /^-?0*(\.0*)
 /** A figure, or a dash where it is zero: for columns in which zeros only distract. */
 export const orDash = (text: string | null | undefined) => (isZero(text) ? '\u2013' : figure(text));
 
-/** A unit price without the decimals that say nothing beyond the second. */
-export const price = (text: string | null | undefined) =>
-  text ? figure(text.replace(/(\.\d{2}\d*?)0+$/, '$1')) : '\u2013';
+/** A quantity to be typed over: without trailing zeros. */
+export const plain = (text: string) => (text.includes('.') ? text.replace(/\.?0+$/, '') : text);
 
-/** A figure without trailing zeros. */
-export const trim = (text: string) => figure(text.includes('.') ? text.replace(/\.?0+$/, '') : text);
+/** A unit price to be typed over: without the decimals that say nothing beyond the second. */
+export const plainPrice = (text: string) => text.replace(/(\.\d{2}\d*?)0+$/, '$1');
+
+/** A unit price as it is shown. */
+export const price = (text: string | null | undefined) => (text ? figure(plainPrice(text)) : '\u2013');
+
+/** A quantity as it is shown. */
+export const trim = (text: string) => figure(plain(text));
 
 export const date = (text: string | null | undefined) => (text ? dayjs(text).format('D MMM YYYY') : '\u2013');
 export const shortDate = (text: string | null | undefined) => (text ? dayjs(text).format('D MMM') : '\u2013');

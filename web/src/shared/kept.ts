@@ -18,6 +18,10 @@ export function useKept<T>(name: string, initial: T) {
 const SCROLLED = 'page-scroll';
 const LONGEST_WAIT = 2_000;
 
+/** The part of the page that scrolls, at least that far; a head of tabs that stays where it is looks the same. */
+export const scroller = (atLeast = 1) =>
+  [...document.querySelectorAll(`.${SCROLLED}`)].find((part) => part.scrollHeight - part.clientHeight >= atLeast);
+
 /** Keeps how far each page was scrolled; what is come back to stands there again as soon as it is long enough. */
 export function useScrollPlace() {
   const { key } = useLocation();
@@ -28,8 +32,8 @@ export function useScrollPlace() {
     let restoring = wanted > 0;
     let frame = 0;
     const restore = () => {
-      const page = document.querySelector(`.${SCROLLED}`);
-      if (page && page.scrollHeight - page.clientHeight >= wanted) {
+      const page = scroller(wanted);
+      if (page) {
         page.scrollTop = wanted;
         restoring = false;
       } else if (performance.now() < until) frame = requestAnimationFrame(restore);

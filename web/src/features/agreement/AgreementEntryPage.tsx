@@ -4,7 +4,7 @@ import { useParams, useSearchParams } from 'react-router';
 import type { Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { withEmptyLast } from '../../shared/entryRows';
-import { price, trim, Words } from '../../shared/format';
+import { isZero, plain, plainPrice, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useGo, useGoBack } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
@@ -33,7 +33,6 @@ type Typed = {
 };
 
 const NO_LINE: Line = { item: '', description: '', quantity: '', price: '', discount: '' };
-const plain = (quantity: string) => trim(quantity).replaceAll(',', '');
 
 /** A new quote, blanket order or recurring order, or the change of one. */
 export function AgreementEntryPage() {
@@ -59,8 +58,8 @@ export function AgreementEntryPage() {
             item: line.item,
             description: line.description,
             quantity: plain(line.quantity),
-            price: price(line.price).replaceAll(',', ''),
-            discount: Number(line.discount) === 0 ? '' : line.discount.replace(/\.?0+$/, ''),
+            price: plainPrice(line.price),
+            discount: isZero(line.discount) ? '' : plain(line.discount),
           })),
           NO_LINE,
         ],

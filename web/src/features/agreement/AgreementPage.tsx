@@ -2,11 +2,12 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { currency } from '../../shared/currency';
-import { date, figure, isZero, orDash, price, trim, words } from '../../shared/format';
+import { date, figure, isZero, orDash, plain, price, trim, words } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { Doc, Mark, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { DetailsLine, StartFrom } from '../order';
 import { closeAgreement, makeOrder, agreementQuery, skipDue, WORDS, type Agreement } from './api';
 
@@ -16,7 +17,7 @@ export function AgreementPage() {
   const query = useQuery(agreementQuery(number));
   const agreement = query.data;
   if (!agreement) return <Waiting query={query} />;
-  return <Shown key={agreement.version} agreement={agreement} />;
+  return <Shown key={JSON.stringify(agreement.lines)} agreement={agreement} />;
 }
 
 function Shown({ agreement }: { agreement: Agreement }) {
@@ -26,12 +27,12 @@ function Shown({ agreement }: { agreement: Agreement }) {
   const blanket = agreement.kind === 'BLANKET_ORDER';
   const open = agreement.state === 'OPEN' && !agreement.expired && may(role, 'enter');
   const dueCalls = agreement.schedule.filter((call) => !call.order && agreement.due);
-  const [asked, setAsked] = useState<Record<number, string>>(
-    blanket
-      ? {}
-      : Object.fromEntries(agreement.lines.map((line) => [line.no, trim(line.quantity).replaceAll(',', '')])),
+  const [before] = useState<Record<number, string>>(
+    blanket ? {} : Object.fromEntries(agreement.lines.map((line) => [line.no, plain(line.quantity)])),
   );
+  const [asked, setAsked] = useState(before);
   const [po, setPo] = useState(agreement.po);
+  const saved = useUnsaved(asked !== before || po !== agreement.po);
   const [closing, setClosing] = useState(false);
   const lines = Object.entries(asked)
     .filter(([, quantity]) => quantity !== '' && !isZero(quantity))
@@ -46,6 +47,7 @@ function Shown({ agreement }: { agreement: Agreement }) {
       }),
     onSuccess: (order) => {
       tell(`Order ${order.number} was created: ${words(order.state)}.`);
+      saved();
       navigate(order.state === 'DRAFT' ? `/orders/${order.number}/change` : `/orders/${order.number}`);
     },
   });

@@ -3,7 +3,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
-import { figure, trim } from '../../shared/format';
+import { figure, isZero, trim } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { keepReason, ProblemNote, ReasonInput, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
@@ -20,7 +20,7 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
     queryFn: () => answer(client.GET('/api/credit-notes/left', { params: { query: { invoice: invoice.number } } })),
   }).data;
   const leftOf = (line: number) => left?.lines.find((one) => one.line === line);
-  const named = Object.entries(shares).filter(([, share]) => Number(share.quantity) > 0 || Number(share.amount) > 0);
+  const named = Object.entries(shares).filter(([, share]) => !isZero(share.quantity) || !isZero(share.amount));
   const credit = useMutation({
     mutationFn: (all: boolean) =>
       answer(
@@ -30,7 +30,7 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
             lines: all
               ? undefined
               : named.map(([line, share]) =>
-                  Number(share.amount) > 0
+                  !isZero(share.amount)
                     ? { line: Number(line), amount: share.amount }
                     : { line: Number(line), quantity: share.quantity },
                 ),

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
-import { figure, price, trim } from '../../shared/format';
+import { figure, isZero, plain, plainPrice, price, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { Doc, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
@@ -14,8 +14,6 @@ import { CustomerLook } from '../order';
 import { invoiceQuery } from './api';
 
 type Line = { line: number; quantity: string; price: string; discount: string };
-
-const bare = (text: string) => text.replaceAll(',', '');
 
 /** Credits an invoice in full and bills it again with other data, in one go: what it comes to is shown before. */
 export function CorrectPage() {
@@ -33,9 +31,9 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
   const [lines, setLines] = useState<Line[]>(() =>
     invoice.lines.map((line) => ({
       line: line.no,
-      quantity: bare(trim(line.quantity)),
-      price: bare(price(line.price)),
-      discount: bare(trim(line.discount)),
+      quantity: plain(line.quantity),
+      price: plainPrice(line.price),
+      discount: plain(line.discount),
     })),
   );
   const [reason, setReason] = useState('');
@@ -49,7 +47,7 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
     po: po.trim() || undefined,
     shipTo: address.name.trim() ? address : undefined,
     lines: lines
-      .filter((line) => Number(line.quantity) > 0)
+      .filter((line) => !isZero(line.quantity))
       .map((line) => ({
         line: line.line,
         quantity: line.quantity,

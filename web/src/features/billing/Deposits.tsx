@@ -10,6 +10,7 @@ import { present } from '../../shared/present';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { WaysOut } from './WaysOut';
 import { depositQuery, depositsQuery } from './api';
 
@@ -83,6 +84,7 @@ export function DepositPage() {
   const [amount, setAmount] = useState('');
   const [target, setTarget] = useState('');
   const [reason, setReason] = useState('');
+  useUnsaved([amount, target, reason].some((one) => one !== ''));
   const deposit = query.data;
   const version = deposit?.version ?? 0;
   const path = { params: { path: { number } } };

@@ -7,6 +7,7 @@ import { date, figure, isZero, trim } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { MailButton, PrintButton } from '../paper';
 import { type Sheet } from '../review';
 import { depositsQuery } from './api';
@@ -32,6 +33,7 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
     useInfiniteQuery(depositsQuery(false, '', order.number)).data?.pages.flatMap((page) => page.rows) ?? [];
   const [amount, setAmount] = useState('');
   const [percent, setPercent] = useState(false);
+  useUnsaved(amount !== '');
   const ask = useMutation({
     mutationFn: () =>
       answer(

@@ -9,6 +9,7 @@ import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { Empty, More, ProblemNote, ReasonDialog, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { WaysOut } from './WaysOut';
 import { paymentQuery, paymentsQuery } from './api';
 
@@ -65,6 +66,7 @@ export function PaymentPage() {
   const query = useQuery(paymentQuery(number));
   const [asking, setAsking] = useState<'reversal' | 'refund' | null>(null);
   const [off, setOff] = useState<Record<string, string>>({});
+  useUnsaved(Object.values(off).some((one) => one !== ''));
   const payment = query.data;
   const done = () => {
     setAsking(null);

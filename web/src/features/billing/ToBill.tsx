@@ -3,9 +3,11 @@ import { Fragment, useState } from 'react';
 import { Link } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
-import { figure, isZero, shortDate, trim } from '../../shared/format';
+import { figure, isZero, plain, shortDate } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, More, tell, tellProblem, Waiting } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { BatchLog } from '../batch/BatchLog';
 import { toBillQuery } from './api';
 
@@ -15,6 +17,7 @@ export function ToBill() {
   const list = useInfiniteQuery(toBillQuery);
   const [ticked, setTicked] = useState<string[]>([]);
   const [quantities, setQuantities] = useState<Record<string, string>>({});
+  useUnsaved(Object.keys(quantities).length > 0);
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const chosen = rows.filter((row) => ticked.includes(row.order));
   const customers = new Set(chosen.map((row) => row.customer));
@@ -114,14 +117,10 @@ export function ToBill() {
                       <td className="mono">{at === 0 && row.po}</td>
                       <td className="nowrap">{at === 0 && shortDate(row.since)}</td>
                       <td className="num" style={{ width: 90 }}>
-                        <input
-                          className="cell-input num"
-                          aria-label={`Quantity of ${key}`}
-                          value={quantities[key] ?? trim(line.toBill).replaceAll(',', '')}
-                          onChange={(event) =>
-                            /^\d*\.?\d{0,3}$/.test(event.target.value) &&
-                            setQuantities({ ...quantities, [key]: event.target.value })
-                          }
+                        <FigureInput
+                          label={`Quantity of ${key}`}
+                          value={quantities[key] ?? plain(line.toBill)}
+                          onChange={(to) => setQuantities({ ...quantities, [key]: to })}
                         />
                       </td>
                       <td className="num">{figure(line.net)}</td>

@@ -21,7 +21,7 @@ export function GoodsBack({ to }: { to: string | null }) {
   );
 }
 
-/** From a document to its trail, to its asked and to a return of its goods, each with a key. */
+/** From a document to its trail, to Unwind and to a return of its goods, each with a key. */
 export function WaysOut({ kind, number }: { kind: string; number: string }) {
   const navigate = useGo();
   const trail = `/trail/${kind}/${number}`;

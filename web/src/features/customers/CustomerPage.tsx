@@ -72,7 +72,7 @@ export function CustomerPage() {
           {tab === 'po-numbers' && <PoNumbers code={code} />}
           {tab === 'decisions' && <Decisions customer={customer} />}
           {tab === 'approval' && <OwnApprovalRules code={code} locked={!may(role, 'rule')} />}
-          {tab === 'terms' && <CustomerTerms key={customer.version} customer={customer} />}
+          {tab === 'terms' && <CustomerTerms customer={customer} />}
         </div>
         {business && (
           <div className="bar">

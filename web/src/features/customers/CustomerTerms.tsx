@@ -15,12 +15,15 @@ const SEVERITIES = ['STOP', 'CAUTION', 'OFF'] as const;
 export function CustomerTerms({ customer }: { customer: CustomerSheet }) {
   const { role } = useSession();
   const locked = !may(role, 'rule');
+  const { limit, overdueOwn, overdueDays, overdueAbove, blocked, po, licences } = customer;
+  // begun anew only when what it shows was changed: saving one leaves what is typed in the others
+  const money = JSON.stringify([limit, overdueOwn, overdueDays, overdueAbove, blocked]);
   return (
     <>
       {locked && <p className="muted">The finance lead sets the terms.</p>}
-      <Money customer={customer} locked={locked} />
-      <Policy customer={customer} locked={locked} />
-      <Licences customer={customer} locked={locked} />
+      <Money key={money} customer={customer} locked={locked} />
+      <Policy key={JSON.stringify(po)} customer={customer} locked={locked} />
+      <Licences key={JSON.stringify(licences)} customer={customer} locked={locked} />
     </>
   );
 }
@@ -116,23 +119,27 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
         overdue invoices:{' '}
       </label>
       more than{' '}
-      <input
-        className="cell-input num in-sentence"
-        style={{ width: 44 }}
-        aria-label="Days past due"
-        disabled={!own}
-        value={days}
-        onChange={(event) => setDays(event.target.value)}
-      />{' '}
+      <span className="in-sentence-figure">
+        <FigureInput
+          className="cell-input num in-sentence"
+          width={44}
+          label="Days past due"
+          disabled={!own}
+          value={days}
+          onChange={setDays}
+        />
+      </span>{' '}
       days past due and above {currency()}{' '}
-      <input
-        className="cell-input num in-sentence"
-        style={{ width: 80 }}
-        aria-label="Above"
-        disabled={!own}
-        value={above}
-        onChange={(event) => setAbove(event.target.value)}
-      />
+      <span className="in-sentence-figure">
+        <FigureInput
+          className="cell-input num in-sentence"
+          width={80}
+          label="Above"
+          disabled={!own}
+          value={above}
+          onChange={setAbove}
+        />
+      </span>
       <div className="muted small">
         Terms: {customer.termsDays} days net · VAT {customer.vatTreatment.toLowerCase().replace('_', ' ')}
         {customer.region && ` · region ${customer.region}`}
@@ -232,7 +239,9 @@ function Policy({ customer, locked }: { customer: CustomerSheet; locked: boolean
 }
 
 function Licences({ customer, locked }: { customer: CustomerSheet; locked: boolean }) {
-  const [rows, setRows] = useState(customer.licences.map(({ licenceClass, number }) => ({ licenceClass, number })));
+  const [before] = useState(customer.licences.map(({ licenceClass, number }) => ({ licenceClass, number })));
+  const [rows, setRows] = useState(before);
+  useUnsaved(rows !== before);
   const set = (at: number, changed: Partial<(typeof rows)[number]>) =>
     setRows(rows.map((row, index) => (index === at ? { ...row, ...changed } : row)));
   const agree = useAgree(() =>

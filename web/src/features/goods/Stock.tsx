@@ -3,11 +3,12 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
-import { date, figure, isZero, orDash, price, trim } from '../../shared/format';
+import { date, figure, isZero, orDash, plain, trim } from '../../shared/format';
 import { present } from '../../shared/present';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { ItemLook } from '../order/ItemLook';
 import { sitesQuery } from '../order/api';
 
@@ -92,6 +93,7 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
   const [counted, setCounted] = useState('');
   const [worth, setWorth] = useState('');
   const [reason, setReason] = useState('');
+  useUnsaved([quantity, cost, counted, worth, reason].some((one) => one !== ''));
   const at = site === '' ? (sites[0]?.code ?? '') : site;
   const shelf = shelves.find((one) => one.site === at);
   const receive = useMutation({
@@ -114,6 +116,7 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
     onSuccess: (correction) => {
       tell(`Stock count posted: ${correction.number}.`);
       setCounted('');
+      setWorth('');
       setReason('');
     },
   });
@@ -196,6 +199,7 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
   const [from, setFrom] = useState<Schemas['ClaimView'] | null>(null);
   const [quantity, setQuantity] = useState('');
   const [reason, setReason] = useState('');
+  useUnsaved(from !== null && reason !== '');
   const hand = useMutation<unknown, Problem, Schemas['ClaimView']>({
     mutationFn: (to) => {
       const giver = present(from, 'the order that gives');
@@ -284,7 +288,7 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
                         className="plain small"
                         onClick={() => {
                           setFrom(row);
-                          setQuantity(price(row.reserved).replaceAll(',', '').replace(/\.0+$/, ''));
+                          setQuantity(plain(row.reserved));
                         }}
                       >
                         transfer…

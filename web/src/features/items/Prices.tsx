@@ -5,6 +5,8 @@ import { currency } from '../../shared/currency';
 import { price, trim } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 
 type Break = Schemas['PriceBreak'];
 
@@ -19,6 +21,7 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
   const { role } = useSession();
   const { data } = useQuery(pricesQuery(code));
   const [edited, setEdited] = useState<Break[] | null>(null);
+  useUnsaved(edited !== null);
   const set = useMutation({
     mutationFn: (breaks: Break[]) =>
       answer(client.PUT('/api/items/{code}/prices', { params: { path: { code } }, body: { breaks }, ...once() })),
@@ -31,13 +34,8 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
   const rows = edited ?? data?.breaks ?? [];
   const change = (at: number, changed: Partial<Break>) =>
     setEdited(rows.map((row, index) => (index === at ? { ...row, ...changed } : row)));
-  const input = (at: number, field: 'customer' | 'from' | 'price', label: string, shown: string) => (
-    <input
-      className={`cell-input${field === 'customer' ? ' mono' : ' num'}`}
-      aria-label={`${label} of price ${at + 1}`}
-      value={shown}
-      onChange={(event) => change(at, { [field]: event.target.value })}
-    />
+  const input = (at: number, field: 'from' | 'price', label: string, shown: string) => (
+    <FigureInput label={`${label} of price ${at + 1}`} value={shown} onChange={(to) => change(at, { [field]: to })} />
   );
   return (
     <section style={{ marginTop: 20 }}>
@@ -58,7 +56,12 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
               <tr key={at}>
                 <td>
                   {edited ? (
-                    input(at, 'customer', 'Customer', row.customer ?? '')
+                    <input
+                      className="cell-input mono"
+                      aria-label={`Customer of price ${at + 1}`}
+                      value={row.customer ?? ''}
+                      onChange={(event) => change(at, { customer: event.target.value })}
+                    />
                   ) : row.customer ? (
                     <span className="mono">{row.customer}</span>
                   ) : (

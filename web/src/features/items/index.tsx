@@ -8,7 +8,9 @@ import { date, figure, isZero, orDash, price, trim, words } from '../../shared/f
 import { may, reads, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
+import { FigureInput } from '../../shared/ui/FigureInput';
 import { NamedList } from '../../shared/ui/NamedList';
+import { useUnsaved } from '../../shared/unsaved';
 import { Prices } from './Prices';
 
 const itemsQuery = (q: string) =>
@@ -278,20 +280,11 @@ function Grant({ code, unit, onDone }: { code: string; unit: string; onDone: () 
       onDone();
     },
   });
+  useUnsaved(given.key !== '' || given.granted !== '');
   const day = (id: 'from' | 'to', label: string) => (
     <div className="field">
       <label htmlFor={`quota-${id}`}>{label}</label>
       <DayInput id={`quota-${id}`} value={given[id]} onChange={(chosen) => setGiven({ ...given, [id]: chosen })} />
-    </div>
-  );
-  const field = (id: 'key' | 'granted', label: string) => (
-    <div className="field">
-      <label htmlFor={`quota-${id}`}>{label}</label>
-      <input
-        id={`quota-${id}`}
-        value={given[id]}
-        onChange={(event) => setGiven({ ...given, [id]: event.target.value })}
-      />
     </div>
   );
   return (
@@ -315,8 +308,25 @@ function Grant({ code, unit, onDone }: { code: string; unit: string; onDone: () 
             <option value="SELLER">seller</option>
           </select>
         </div>
-        {field('key', given.scope === 'CUSTOMER' ? 'Customer code' : given.scope === 'REGION' ? 'Region' : 'User name')}
-        {field('granted', `Granted, ${unit}`)}
+        <div className="field">
+          <label htmlFor="quota-key">
+            {given.scope === 'CUSTOMER' ? 'Customer code' : given.scope === 'REGION' ? 'Region' : 'User name'}
+          </label>
+          <input
+            id="quota-key"
+            value={given.key}
+            onChange={(event) => setGiven({ ...given, key: event.target.value })}
+          />
+        </div>
+        <div className="field">
+          <label htmlFor="quota-granted">Granted, {unit}</label>
+          <FigureInput
+            id="quota-granted"
+            className=""
+            value={given.granted ?? ''}
+            onChange={(granted) => setGiven({ ...given, granted })}
+          />
+        </div>
         {day('from', 'From')}
         {day('to', 'To')}
       </div>

@@ -1,6 +1,6 @@
 import { memo, useEffect, useState } from 'react';
 import type { Schemas } from '../../shared/api/http';
-import { figure, price, trim, Words } from '../../shared/format';
+import { figure, plain, price, trim, Words } from '../../shared/format';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { LookAhead } from '../../shared/ui/LookAhead';
@@ -176,8 +176,8 @@ function ShortOf({
   onMore: (lines: TypedLine[]) => void;
   blank: () => TypedLine;
 }) {
-  const covered = trim(shortage.covered).replaceAll(',', '');
-  const waiting = trim(shortage.waiting).replaceAll(',', '');
+  const covered = plain(shortage.covered);
+  const waiting = plain(shortage.waiting);
   const none = covered === '0';
   const from = (site: string) =>
     none

@@ -5,12 +5,13 @@ import { useParams, useSearchParams } from 'react-router';
 import { answer, client, type Problem, type Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { withEmptyLast } from '../../shared/entryRows';
-import { capital, figure, moment, trim, words } from '../../shared/format';
+import { capital, figure, isZero, moment, plain, plainPrice, words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Mark, ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
+import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
 import { Position, sheetQuery, type Sheet } from '../review';
 import { rulesQuery } from '../rules/api';
@@ -79,9 +80,9 @@ const typed = ({ order }: Sheet): TypedOrder => ({
       kind: line.kind === 'TEXT' && !line.item ? 'TEXT' : line.kind === 'SUBTOTAL' ? 'SUBTOTAL' : undefined,
       item: line.item,
       description: line.description,
-      quantity: trim(line.quantity).replaceAll(',', ''),
-      price: line.price.replace(/(\.\d\d\d*?)0+$/, '$1'),
-      discount: Number(line.discount) === 0 ? '' : line.discount.replace(/\.?0+$/, ''),
+      quantity: plain(line.quantity),
+      price: plainPrice(line.price),
+      discount: isZero(line.discount) ? '' : plain(line.discount),
       requestedOn: line.requestedOn === order.requestedOn ? '' : line.requestedOn,
       site: line.site,
       shortage: line.shortage,
@@ -465,14 +466,10 @@ function HouseFieldInput({
         </select>
       ) : field.kind === 'DATE' ? (
         <DayInput id={id} value={value} optional onChange={onChange} />
+      ) : field.kind === 'NUMBER' ? (
+        <FigureInput id={id} className="" signed value={value} onChange={onChange} />
       ) : (
-        <input
-          id={id}
-          inputMode={field.kind === 'NUMBER' ? 'decimal' : undefined}
-          maxLength={200}
-          value={value}
-          onChange={(event) => onChange(event.target.value)}
-        />
+        <input id={id} maxLength={200} value={value} onChange={(event) => onChange(event.target.value)} />
       )}
     </div>
   );

@@ -2,7 +2,7 @@ import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
-import { date, isZero, trim } from '../../shared/format';
+import { date, isZero, plain, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
@@ -36,8 +36,8 @@ export function AuthorisePage() {
   const head = query.data?.pages[0];
   const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
   const keyOf = (row: (typeof rows)[number]) => `${row.dispatch}/${row.line}`;
-  const chosen = Object.entries(quantities).filter(([, quantity]) => Number(quantity) > 0);
-  const late = rows.filter((row) => row.daysLate > 0 && Number(quantities[keyOf(row)]) > 0);
+  const chosen = Object.entries(quantities).filter(([, quantity]) => !isZero(quantity));
+  const late = rows.filter((row) => row.daysLate > 0 && !isZero(quantities[keyOf(row)]));
   const narrowed = which.order ?? which.dispatch ?? which.invoice;
   const authorise = useMutation({
     mutationFn: () =>
@@ -180,9 +180,7 @@ export function AuthorisePage() {
                         <button
                           className="plain"
                           title="All"
-                          onClick={() =>
-                            setQuantities({ ...quantities, [keyOf(row)]: trim(row.returnable).replaceAll(',', '') })
-                          }
+                          onClick={() => setQuantities({ ...quantities, [keyOf(row)]: plain(row.returnable) })}
                         >
                           {trim(row.returnable)}
                         </button>

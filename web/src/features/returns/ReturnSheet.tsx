@@ -2,11 +2,12 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { Fragment, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
-import { date, isZero, trim } from '../../shared/format';
+import { date, isZero, plain, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { may, useSession } from '../../shared/session';
 import { Doc, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { WaysOut } from '../billing/WaysOut';
 import { Attachments, sitesQuery, StartFrom } from '../order';
 import { MailButton, PrintButton } from '../paper';
@@ -19,7 +20,9 @@ export function ReturnPage() {
   const { number = '' } = useParams();
   const query = useQuery(returnQuery(number));
   if (!query.data) return <Waiting query={query} />;
-  return <ReturnSheet key={query.data.version} goods={query.data} />;
+  // begun anew when goods have moved; a note leaves what is typed
+  const moved = query.data.lines.map((line) => [line.awaited, line.inInspection]);
+  return <ReturnSheet key={JSON.stringify(moved)} goods={query.data} />;
 }
 
 type InspectionResult = { restock: string; scrap: string; sendBack: string; site: string; remark: string };
@@ -27,7 +30,7 @@ const NONE: InspectionResult = { restock: '', scrap: '', sendBack: '', site: '',
 const FIELD = { restock: 'Restock', scrap: 'Scrap', sendBack: 'Send back' };
 const OUTCOME = { RESTOCK: 'restocked', SCRAP: 'scrapped', SEND_BACK: 'sent back' };
 
-const plain = (quantity: string) => (isZero(quantity) ? '' : trim(quantity).replaceAll(',', ''));
+const awaited = (quantity: string) => (isZero(quantity) ? '' : plain(quantity));
 
 function ReturnSheet({ goods }: { goods: Goods }) {
   const { role } = useSession();
@@ -35,10 +38,12 @@ function ReturnSheet({ goods }: { goods: Goods }) {
   const receives = handles && goods.expects;
   const inspects = handles && goods.inspecting;
   const sites = useQuery(sitesQuery).data ?? [];
-  const [came, setCame] = useState<Record<number, string>>(() =>
-    Object.fromEntries(goods.lines.map((line) => [line.no, plain(line.awaited)])),
+  const [before] = useState<Record<number, string>>(() =>
+    Object.fromEntries(goods.lines.map((line) => [line.no, awaited(line.awaited)])),
   );
+  const [came, setCame] = useState(before);
   const [results, setResults] = useState<Record<number, InspectionResult>>({});
+  useUnsaved(came !== before || Object.keys(results).length > 0);
   const [asking, setAsking] = useState<'withdraw' | 'note' | 'other' | null>(null);
   const path = { path: { number: goods.number } };
   const done = { onError: tellProblem };
@@ -50,7 +55,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
           body: {
             version: goods.version,
             lines: Object.entries(came)
-              .filter(([, quantity]) => Number(quantity) > 0)
+              .filter(([, quantity]) => !isZero(quantity))
               .map(([line, quantity]) => ({ line: Number(line), quantity })),
           },
           ...once(),
@@ -60,7 +65,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
     ...done,
   });
   const judged = Object.entries(results).filter(([, v]) =>
-    [v.restock, v.scrap, v.sendBack].some((quantity) => Number(quantity) > 0),
+    [v.restock, v.scrap, v.sendBack].some((quantity) => !isZero(quantity)),
   );
   const inspect = useMutation({
     mutationFn: () =>
@@ -109,7 +114,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
       answer(client.POST('/api/returns/{number}/notes', { params: path, body: { text }, ...once() })),
     onSuccess: () => setAsking(null),
   });
-  const canReceive = receives && Object.values(came).some((quantity) => Number(quantity) > 0) && !receive.isPending;
+  const canReceive = receives && Object.values(came).some((quantity) => !isZero(quantity)) && !receive.isPending;
   const canInspect = inspects && judged.length > 0 && !inspect.isPending;
   const creditable = goods.lines.some((line) => !isZero(line.creditable));
   const mayAhead =

@@ -2,10 +2,11 @@ import { Modal } from '@mantine/core';
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
-import { date, trim, words } from '../../shared/format';
+import { date, isZero, plain, trim, words } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { Attachments, CustomerLook, ItemLook } from '../order';
 import { ReasonChoice } from '../rules/ReasonChoice';
 import { rulesQuery } from '../rules/api';
@@ -69,7 +70,7 @@ export function UnexpectedGoods() {
             {open === row.number ? (
               <Decide goods={row} onDone={() => setOpen(null)} />
             ) : (
-              Number(row.left) > 0 && (
+              !isZero(row.left) && (
                 <button className="button" style={{ marginTop: 6 }} onClick={() => setOpen(row.number)}>
                   {may(role, 'decide') ? `Decide on ${trim(row.left)}` : 'Open'}
                 </button>
@@ -205,9 +206,10 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
   const reasons = useQuery(rulesQuery).data?.returns.reasons ?? [];
   const [quantities, setQuantities] = useState<Record<string, string>>({});
   const [code, setCode] = useState('');
-  const [away, setAway] = useState(trim(goods.left).replaceAll(',', ''));
+  const [away, setAway] = useState(plain(goods.left));
   const [reason, setReason] = useState('');
-  const chosen = Object.entries(quantities).filter(([, quantity]) => Number(quantity) > 0);
+  useUnsaved(reason !== '' || Object.keys(quantities).length > 0);
+  const chosen = Object.entries(quantities).filter(([, quantity]) => !isZero(quantity));
   const path = { path: { number: goods.number } };
   const decide = useMutation<unknown, Problem, 'admit' | 'SENT_BACK' | 'SCRAPPED'>({
     mutationFn: (what) =>

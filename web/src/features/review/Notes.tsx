@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { capital, shortDate, Words } from '../../shared/format';
 import { ProblemNote, tell } from '../../shared/ui';
+import { useUnsaved } from '../../shared/unsaved';
 import { useNote, usersQuery, type Sheet } from './api';
 
 /** What happened to an order, and a line to write a note into. */
@@ -31,6 +32,7 @@ export function HistoryList({ sheet }: { sheet: Sheet }) {
 function NoteLine({ sheet }: { sheet: Sheet }) {
   const [text, setText] = useState('');
   const [at, setAt] = useState(0);
+  useUnsaved(text.trim() !== '');
   const input = useRef<HTMLInputElement>(null);
   const users = useQuery(usersQuery).data ?? [];
   const note = useNote(sheet);

@@ -41,17 +41,9 @@ export function ReviewPage() {
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const totals = list.data?.pages[0];
   const at = rows.findIndex((row) => row.number === number);
-  // where the keys stand: known at once, while the page may still be on its way there
-  const here = useRef(number);
   const [lastAt, setLastAt] = useState(0);
   if (at >= 0 && at !== lastAt) setLastAt(at);
-  useEffect(() => {
-    here.current = number;
-  }, [number]);
-  const go = (to: string) => {
-    here.current = to;
-    navigate({ pathname: `/review/${to}`, search: search.toString() }, { replace: true });
-  };
+  const go = (to: string) => navigate({ pathname: `/review/${to}`, search: search.toString() }, { replace: true });
   const following = rows[(at < 0 ? lastAt - 1 : at) + 1]?.number;
   useEffect(() => {
     if (following) void queries.query(sheetQuery(following)).catch(() => undefined);
@@ -62,8 +54,7 @@ export function ReviewPage() {
   }, [number, first, navigate, search]);
   // an order that was decided has left the list: the next one has moved into its place
   const step = (by: 1 | -1) => {
-    const from = rows.findIndex((row) => row.number === here.current);
-    const to = from < 0 ? lastAt + Math.min(by, 0) : from + by;
+    const to = at < 0 ? lastAt + Math.min(by, 0) : at + by;
     const row = rows[Math.max(0, Math.min(to, rows.length - 1))];
     if (row) go(row.number);
   };
@@ -83,10 +74,10 @@ export function ReviewPage() {
   useKeys({
     j: next,
     k: previous,
-    x: () => here.current && select(here.current),
+    x: () => number && select(number),
     'shift+x': () => setSelected(chosen.length === rows.length ? [] : rows.map((row) => row.number)),
     c: chosen.length > 0 ? together : undefined,
-    enter: () => here.current && navigate(`/orders/${here.current}`),
+    enter: () => number && navigate(`/orders/${number}`),
   });
   const set = (key: string, value: string) => {
     const changed = new URLSearchParams(search);
@@ -158,7 +149,7 @@ export function ReviewPage() {
       </section>
       <section className="right">
         {number ? (
-          <CaseSheet number={number} selecting={chosen.length > 0} onDecided={next} />
+          <CaseSheet key={number} number={number} selecting={chosen.length > 0} onDecided={next} />
         ) : (
           <Empty>No order waits for a decision.</Empty>
         )}

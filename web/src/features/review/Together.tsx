@@ -7,6 +7,7 @@ import { figure, trim } from '../../shared/format';
 import { useKeys, usePlace } from '../../shared/keys';
 import { useGo, useGoBack } from '../../shared/navigation';
 import { Empty, keepReason, Mark, ProblemNote, ReasonInput, Waiting } from '../../shared/ui';
+import { useUnsaved } from '../../shared/unsaved';
 import { previewQuery, useClear, type Asked } from './api';
 
 type Step = Schemas['Step'];
@@ -42,26 +43,26 @@ export function TogetherPage() {
   });
   const clear = useClear();
   const done = clear.data;
+  const forget = useUnsaved(!done && (reason !== '' || Object.keys(accepted).length > 0));
   const shown = done ?? preview.data;
   const order = (to: string[]) => setSearch({ orders: to.join(',') }, { replace: true });
-  const move = (by: number) => {
-    const to = at + by;
-    const [mine, other] = [numbers[at], numbers[to]];
+  const move = (from: number, by: number) => {
+    const to = from + by;
+    const [mine, other] = [numbers[from], numbers[to]];
     if (done || mine === undefined || other === undefined) return;
     const moved = numbers.map((one) => (one === mine ? other : one === other ? mine : one));
     setAt(to);
     order(moved);
   };
-  const drop = () => {
+  const drop = (which: number) => {
     if (done || numbers.length === 1) return;
-    order(numbers.filter((_, index) => index !== at));
-    setAt(Math.min(at, numbers.length - 2));
+    order(numbers.filter((_, index) => index !== which));
   };
   useKeys({
     ...moves,
-    'shift+j': () => move(1),
-    'shift+k': () => move(-1),
-    x: drop,
+    'shift+j': () => move(at, 1),
+    'shift+k': () => move(at, -1),
+    x: () => drop(at),
     enter: () => navigate(done ? '/review' : `/review/${numbers[at]}`),
   });
   if (numbers.length === 0) return <Empty>No orders were selected. Select some in Review with X, then press C.</Empty>;
@@ -184,7 +185,7 @@ export function TogetherPage() {
                       className="plain"
                       aria-label={`${step.number} earlier`}
                       disabled={index === 0}
-                      onClick={() => move(-1)}
+                      onClick={() => move(index, -1)}
                     >
                       ↑
                     </button>{' '}
@@ -192,11 +193,11 @@ export function TogetherPage() {
                       className="plain"
                       aria-label={`${step.number} later`}
                       disabled={index === numbers.length - 1}
-                      onClick={() => move(1)}
+                      onClick={() => move(index, 1)}
                     >
                       ↓
                     </button>{' '}
-                    <button className="plain small" onClick={drop}>
+                    <button className="plain small" onClick={() => drop(index)}>
                       remove
                     </button>
                   </td>
@@ -237,7 +238,14 @@ export function TogetherPage() {
                 : `Clear ${clears} orders`}{' '}
             <kbd>↵</kbd>
           </button>
-          <button type="button" className="button" onClick={goBack}>
+          <button
+            type="button"
+            className="button"
+            onClick={() => {
+              forget();
+              goBack();
+            }}
+          >
             Cancel
           </button>
         </form>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { words } from '../../shared/format';
 import { ProblemNote, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import {
   approvalRulesQuery,
   publishApprovalRules,
@@ -60,6 +61,7 @@ function RuleTable({
   publish: (rules: ApprovalRule[]) => Promise<unknown>;
 }) {
   const [edited, setEdited] = useState<ApprovalRule[] | null>(null);
+  useUnsaved(edited !== null);
   const publish = useMutation({
     mutationFn: send,
     onSuccess: () => {

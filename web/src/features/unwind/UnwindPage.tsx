@@ -3,13 +3,15 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
-import { capital, trim, words } from '../../shared/format';
+import { capital, isZero, trim, words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { useUnsaved } from '../../shared/unsaved';
 import { PlanSheet, WAITS } from './PlanSheet';
 
 type Kind = Schemas['WayView']['kind'];
@@ -56,6 +58,7 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
   const [text, setText] = useState('');
   // a choice that leads to a refusal must stay to be taken back
   const [questions, setQuestions] = useState<Question[]>([]);
+  const saved = useUnsaved(text !== '' || quantities !== null || Object.keys(answers).length > 0);
   const navigate = useGo();
   const choose = (one: Way) => {
     setQuantities(null);
@@ -66,11 +69,11 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
   };
   const lines = quantities
     ? Object.entries(quantities)
-        .filter(([, quantity]) => Number(quantity) > 0)
+        .filter(([, quantity]) => !isZero(quantity))
         .map(([line, quantity]) => ({ line: Number(line), quantity }))
     : undefined;
   const reason = text.trim() || (of.reasons.find((one) => one.code === reasonCode)?.words ?? '');
-  const typed = {
+  const planned = {
     kind: way.kind,
     number: way.number,
     intent: way.intent,
@@ -78,43 +81,33 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
     money: answers.money,
     withDispatch: answers.dispatch === 'yes',
     restockingPercent: answers.restocking || undefined,
-    reasonCode,
-    reason,
+    // what goods come back for decides what is charged for restocking; of the rest the plan knows nothing
+    reasonCode: way.intent === 'take-goods-back' ? reasonCode : undefined,
     date,
   };
-  const [asked] = useDebouncedValue(typed, 250);
+  const [asked] = useDebouncedValue(JSON.stringify(planned), 250);
   const plan = useQuery({
-    queryKey: [
-      'plan',
-      asked.kind,
-      asked.number,
-      asked.intent,
-      asked.lines,
-      asked.money,
-      asked.withDispatch,
-      asked.restockingPercent,
-      asked.date,
-      asked.intent === 'take-goods-back' && asked.reasonCode,
-    ],
-    queryFn: () => answer(client.POST('/api/unwind/plans', { body: asked })),
-    enabled: asked.lines?.length !== 0,
+    queryKey: ['plan', asked],
+    queryFn: () => answer(client.POST('/api/unwind/plans', { body: JSON.parse(asked) as typeof planned })),
+    enabled: lines?.length !== 0,
     retry: false,
   });
   const carryOut = useMutation({
     mutationFn: () =>
       answer(
         client.POST('/api/unwind/executions', {
-          body: { ...typed, fingerprint: present(plan.data, 'the plan').fingerprint },
+          body: { ...planned, reasonCode, reason, fingerprint: present(plan.data, 'the plan').fingerprint },
           ...once(),
         }),
       ),
     onSuccess: (done) => {
       keepReason(text.trim());
       tell(`Done: ${done.words}.${done.waitsAt ? ` The rest waits ${WAITS[done.waitsAt] ?? ''}.` : ''}`);
+      saved();
       navigate(`/trail/${way.kind}/${way.number}`);
     },
   });
-  const settled = JSON.stringify(asked) === JSON.stringify(typed);
+  const settled = asked === JSON.stringify(planned);
   const ready = !!plan.data && !plan.error && !plan.isFetching && settled && !carryOut.isPending;
   useKeys({
     'ctrl+enter': ready ? () => carryOut.mutate() : undefined,
@@ -156,7 +149,7 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
         ))}
         <div className="field">
           <label htmlFor="reason-code">Reason</label>
-          <select id="reason-code" autoFocus value={reasonCode} onChange={(event) => setReasonCode(event.target.value)}>
+          <select id="reason-code" value={reasonCode} onChange={(event) => setReasonCode(event.target.value)}>
             {of.reasons.map((one) => (
               <option key={one.code} value={one.code}>
                 {one.words}
@@ -274,15 +267,11 @@ function HowMuch({
             <span className="small">
               {line.line} {line.description} <span className="muted">of {trim(line.most)}</span>
             </span>
-            <input
-              className="cell-input num"
-              style={{ width: 62, flexShrink: 0, borderBottomColor: 'var(--rule-strong)' }}
-              aria-label={`Quantity of line ${line.line}`}
+            <FigureInput
+              width={62}
+              label={`Quantity of line ${line.line}`}
               value={quantities[line.line] ?? ''}
-              onChange={(event) =>
-                /^\d*\.?\d{0,3}$/.test(event.target.value) &&
-                onQuantities({ ...quantities, [line.line]: event.target.value })
-              }
+              onChange={(to) => onQuantities({ ...quantities, [line.line]: to })}
             />
           </div>
         ))}
@@ -305,14 +294,15 @@ function Asked({
     return (
       <fieldset className="plain-set">
         <legend>{question.words}</legend>
-        <input
-          className="cell-input num"
-          style={{ width: 60, borderBottomColor: 'var(--rule-strong)' }}
-          aria-label="Restocking fee, per cent"
-          placeholder={usual ? trim(usual) : '0'}
-          value={value ?? ''}
-          onChange={(event) => /^\d{0,3}(\.\d{0,2})?$/.test(event.target.value) && onAnswer(event.target.value)}
-        />{' '}
+        <span className="in-sentence-figure">
+          <FigureInput
+            width={60}
+            label="Restocking fee, per cent"
+            placeholder={usual ? trim(usual) : '0'}
+            value={value ?? ''}
+            onChange={onAnswer}
+          />
+        </span>{' '}
         % of the value of the goods
       </fieldset>
     );

@@ -2,7 +2,7 @@ import { useId, useState } from 'react';
 import { decimalMark, readFigure, saidBack } from '../figures';
 
 /** A figure in the form in which it is sent, as somebody here would type it. */
-const asTyped = (value: string) => (readFigure(value) === null ? value : value.replace('.', decimalMark()));
+const asTyped = (value: string) => (readFigure(value, true) === null ? value : value.replace('.', decimalMark()));
 
 /**
  * A figure as it is typed, by the company's decimal mark. While it is typed it says how it is read; what is none is left as it
@@ -17,6 +17,7 @@ export function FigureInput({
   width,
   className = 'cell-input num',
   disabled,
+  signed,
   onChange,
   onEnter,
 }: {
@@ -29,6 +30,8 @@ export function FigureInput({
   width?: number;
   className?: string;
   disabled?: boolean;
+  /** may be less than nothing */
+  signed?: boolean;
   onChange: (to: string) => void;
   onEnter?: () => void;
 }) {
@@ -37,8 +40,8 @@ export function FigureInput({
   const [focused, setFocused] = useState(false);
   // changed from elsewhere
   if (typed.value !== value) setTyped({ text: asTyped(value), value });
-  const wrong = readFigure(typed.text) === null;
-  const said = saidBack(typed.text);
+  const wrong = readFigure(typed.text, signed) === null;
+  const said = saidBack(typed.text, signed);
   return (
     <span className="figure-input" style={{ width }}>
       <input
@@ -61,7 +64,7 @@ export function FigureInput({
         onKeyDown={(event) => event.key === 'Enter' && !event.ctrlKey && onEnter?.()}
         onChange={(event) => {
           const text = event.target.value;
-          const to = readFigure(text) ?? text;
+          const to = readFigure(text, signed) ?? text;
           setTyped({ text, value: to });
           onChange(to);
         }}

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
 import type { Problem } from '../api/http';
 import { figure } from '../format';
+import { useOnTheWay } from '../keys';
 import { reads, useSession } from '../session';
 
 /** A severity or state as a shape, with its word beside it for whoever does not see shapes. */
@@ -92,6 +93,7 @@ export function Loading() {
 
 /** What a query shows while it has nothing to show. */
 export function Waiting({ query }: { query: { error: Problem | null; refetch: () => unknown } }) {
+  useOnTheWay(!query.error);
   if (!query.error) return <Loading />;
   return (
     <div style={{ padding: 22 }}>

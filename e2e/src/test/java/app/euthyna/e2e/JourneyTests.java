@@ -5,112 +5,22 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.e2e.client.Api;
 import app.euthyna.e2e.client.Application;
-import com.microsoft.playwright.Browser;
-import com.microsoft.playwright.BrowserContext;
-import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.Playwright;
-import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.FilePayload;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** What a controller does, in a real browser on the packaged application. */
-class JourneyTests {
-
-    /** Milliseconds a journey waits for what it expects: a busy machine is slow, not wrong. */
-    private static final int PATIENCE = 60_000;
-
-    private static Application application;
-    private static Playwright playwright;
-    private static Browser browser;
-    private Page page;
-    private final List<String> complaints = new ArrayList<>();
-
-    @BeforeAll
-    static void open() throws Exception {
-        application = Application.start("jdbc:h2:mem:journeys;DB_CLOSE_DELAY=-1;QUERY_CACHE_SIZE=1024", 60);
-        playwright = Playwright.create();
-        PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE);
-        browser = playwright
-                .chromium()
-                .launch(new BrowserType.LaunchOptions()
-                        .setExecutablePath(Path.of("/usr/bin/chromium"))
-                        .setArgs(List.of(
-                                "--headless",
-                                "--no-sandbox",
-                                "--disable-gpu",
-                                "--disable-quic",
-                                "--no-first-run",
-                                "--disable-background-networking",
-                                "--disable-component-update",
-                                "--disable-sync")));
-    }
-
-    @AfterAll
-    static void close() throws Exception {
-        playwright.close();
-        application.close();
-    }
-
-    @BeforeEach
-    void signIn() {
-        signIn("controller");
-    }
-
-    private void signIn(String user) {
-        page = browser.newContext(new Browser.NewContextOptions().setViewportSize(1280, 800))
-                .newPage();
-        page.setDefaultTimeout(PATIENCE);
-        page.onPageError(complaints::add);
-        page.navigate(application.url());
-        page.getByLabel("Name").fill(user);
-        page.getByLabel("Password").fill(user);
-        page.keyboard().press("Enter");
-        page.waitForURL("**/today");
-    }
-
-    /** An order of one line that has left whole. */
-    private static String gone(Api api, String po, int quantity) {
-        var order = api.post(
-                        "/api/orders",
-                        Map.of(
-                                "customer",
-                                "C126",
-                                "po",
-                                po + " " + System.nanoTime(),
-                                "lines",
-                                List.of(Map.of("item", "RP-112", "quantity", quantity))))
-                .get("number")
-                .asString();
-        var dispatch = api.post(
-                "/api/dispatches",
-                Map.of(
-                        "order",
-                        order,
-                        "version",
-                        api.get("/api/orders/" + order).get("version").asLong()));
-        api.post(
-                "/api/dispatches/" + dispatch.get("number").asString() + "/departure",
-                Map.of("version", dispatch.get("version").asLong()));
-        return order;
-    }
+class JourneyTests extends Journey {
 
     /** Whoever records the money does not refund it. */
     private static String billedAndPaid(Api api, String order, Api recorder) {
@@ -127,22 +37,6 @@ class JourneyTests {
                         "allocate",
                         List.of(Map.of("invoice", number, "amount", gross))));
         return number;
-    }
-
-    /** Somebody else at a browser of their own. */
-    private void as(String user) {
-        page.context().close();
-        signIn(user);
-    }
-
-    @AfterEach
-    void pageBrokeNowhere() {
-        assertThat(complaints).isEmpty();
-        page.context().close();
-    }
-
-    private Locator button(String name) {
-        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name));
     }
 
     @Test
@@ -647,158 +541,6 @@ class JourneyTests {
         assertThat(page.getByText("Rules published")).isVisible();
         page.navigate(application.url() + "/rules/changes");
         assertThat(page.locator("table.rows tbody tr").first()).containsText("nothing may wait in the spring");
-    }
-
-    /** Types what is looked for, waits for what is found, and takes the first. */
-    private void choose(String label, String typed) {
-        page.getByLabel(label, new Page.GetByLabelOptions().setExact(true)).fill(typed);
-        page.locator(".look-hits [role=option]").first().waitFor();
-        page.keyboard().press("Enter");
-    }
-
-    /** The days of a customer's payments of an amount. */
-    private static List<String> payments(Api api, String customer, String amount) {
-        return api.get("/api/payments")
-                .get("rows")
-                .valueStream()
-                .filter(row -> row.get("customer").asString().equals(customer)
-                        && row.get("amount").asString().equals(amount))
-                .map(row -> row.get("on").asString())
-                .toList();
-    }
-
-    private void recordsAPayment(String customer, String amount) {
-        page.navigate(application.url() + "/billing/receive?customer=" + customer);
-        page.getByLabel("Amount received").fill(amount);
-    }
-
-    /** The answer is lost on its way: pressed again, the command is not carried out again. */
-    @Test
-    void aPaymentWhoseAnswerWasLostIsRecordedOnce() {
-        var api = Api.signIn(application.url(), "auditor", "auditor");
-        recordsAPayment("C131", "12.34");
-        page.route("**/api/payments", route -> {
-            route.fetch();
-            route.abort();
-        });
-        button("Record the payment").click();
-        assertThat(page.getByRole(AriaRole.ALERT)).containsText("The server did not answer");
-        assertThat(page.getByLabel("Amount received")).hasValue("12.34");
-        page.unroute("**/api/payments");
-        button("Record the payment").click();
-        assertThat(page.getByText("12.34 on account")).isVisible();
-        assertThat(payments(api, "C131", "12.34")).hasSize(1);
-    }
-
-    /** Pressed faster than the page follows, the keys open the order that they stand on. */
-    @Test
-    void keysOpenWhereTheyStandHoweverFastTheyArePressed() {
-        var third = Api.signIn(application.url(), "controller", "controller")
-                .get("/api/review?sort=PRIORITY")
-                .get("rows")
-                .get(2)
-                .get("number")
-                .asString();
-        page.navigate(application.url() + "/review");
-        page.locator("a.list-item.at").waitFor();
-        page.keyboard().press("j");
-        page.keyboard().press("j");
-        page.keyboard().press("Enter");
-        page.waitForURL("**/orders/SO-*");
-        assertThat(page.url()).endsWith("/orders/" + third);
-    }
-
-    /** Without a connection the page says so at once, keeps what was typed and goes on when it is back. */
-    @Test
-    void withoutAConnectionNothingIsLost() {
-        var api = Api.signIn(application.url(), "auditor", "auditor");
-        recordsAPayment("C132", "43.21");
-        page.context().setOffline(true);
-        button("Record the payment").click();
-        assertThat(page.getByRole(AriaRole.ALERT)).containsText("The server did not answer");
-        page.context().setOffline(false);
-        button("Record the payment").click();
-        assertThat(page.getByText("43.21 on account")).isVisible();
-        assertThat(payments(api, "C132", "43.21")).hasSize(1);
-    }
-
-    /** The session ends while an order is typed: its password later the order is as it was, and goes on. */
-    @Test
-    void whatWasTypedOutlivesTheSession() {
-        page.navigate(application.url() + "/orders/new");
-        page.getByLabel("Remark").fill("typed before the session ended");
-        page.context().clearCookies(new BrowserContext.ClearCookiesOptions().setName("EUTHYNA"));
-        page.getByLabel("Customer", new Page.GetByLabelOptions().setExact(true)).fill("sandeel");
-        assertThat(page.getByText("Your session is over")).isVisible();
-        page.getByLabel("Password").fill("not the password");
-        page.keyboard().press("Enter");
-        assertThat(page.getByRole(AriaRole.ALERT)).isVisible();
-        page.getByLabel("Password").fill("controller");
-        page.keyboard().press("Enter");
-        assertThat(page.getByText("Your session is over")).isHidden();
-        assertThat(page.getByLabel("Remark")).hasValue("typed before the session ended");
-        choose("Customer", "sandeel");
-        choose("Item of line 1", "braid 12");
-        page.getByLabel("Quantity of line 1").fill("1");
-        page.keyboard().press("Control+Enter");
-        page.waitForURL("**/orders/SO-*");
-        assertThat(page.locator("main")).containsText("typed before the session ended");
-    }
-
-    @Test
-    void whatIsNotSavedAsksBeforeOneLeaves() {
-        recordsAPayment("C126", "99");
-        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Review"))
-                .first()
-                .click();
-        assertThat(page.getByText("Not saved yet")).isVisible();
-        page.keyboard().press("Enter");
-        assertThat(page.getByText("Not saved yet")).isHidden();
-        assertThat(page.getByLabel("Amount received")).hasValue("99");
-        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Review"))
-                .first()
-                .click();
-        button("Leave without saving").click();
-        page.waitForURL("**/review**");
-    }
-
-    /** A payment dated yesterday, and the one after it dated today. */
-    @Test
-    void documentsAreDatedOnThePageThatPostsThem() {
-        var api = Api.signIn(application.url(), "auditor", "auditor");
-        var today = LocalDate.parse(api.get("/api/session").get("today").asString());
-        var yesterday = today.minusDays(1);
-        recordsAPayment("C133", "5.55");
-        page.getByLabel("Date of documents")
-                .fill(yesterday.format(DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH)));
-        page.keyboard().press("Enter");
-        assertThat(page.locator(".posting-date")).containsText("Documents are dated");
-        page.keyboard().press("Escape");
-        button("Record the payment").click();
-        assertThat(page.getByText("5.55 on account")).isVisible();
-        button("Today").click();
-        assertThat(page.locator(".posting-date.back")).isHidden();
-        page.getByLabel("Amount received").fill("6.66");
-        button("Record the payment").click();
-        assertThat(page.getByText("6.66 on account")).isVisible();
-        assertThat(payments(api, "C133", "5.55")).containsExactly(yesterday.toString());
-        assertThat(payments(api, "C133", "6.66")).containsExactly(today.toString());
-    }
-
-    /** "1,234" is refused where a comma is no decimal mark of the company's; "1,234.50" is read, and shown as read. */
-    @Test
-    void figuresAreReadAsTheCompanyWritesThem() {
-        var api = Api.signIn(application.url(), "auditor", "auditor");
-        recordsAPayment("C134", "1,23");
-        page.keyboard().press("Tab");
-        assertThat(page.getByLabel("Amount received")).hasAttribute("aria-invalid", "true");
-        button("Record the payment").click();
-        assertThat(page.getByRole(AriaRole.ALERT)).containsText("amount");
-        assertThat(page.getByLabel("Amount received")).hasValue("1,23");
-        page.getByLabel("Amount received").fill("1,234.50");
-        button("Record the payment").click();
-        assertThat(page.getByText("1,234.50 on account")).isVisible();
-        assertThat(payments(api, "C134", "1234.50")).hasSize(1);
     }
 
     @Test

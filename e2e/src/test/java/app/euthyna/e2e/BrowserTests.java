@@ -1,0 +1,303 @@
+package app.euthyna.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.euthyna.e2e.client.Api;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+
+/** That the browser takes nothing from whoever works in it: keys, places, figures, what was typed. */
+class BrowserTests extends Journey {
+
+    /** The answer is lost on its way: pressed again, the command is not carried out again. */
+    @Test
+    void aPaymentWhoseAnswerWasLostIsRecordedOnce() {
+        var api = Api.signIn(application.url(), "auditor", "auditor");
+        recordsAPayment("C131", "12.34");
+        page.route("**/api/payments", route -> {
+            route.fetch();
+            route.abort();
+        });
+        button("Record the payment").click();
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("The server did not answer");
+        assertThat(page.getByLabel("Amount received")).hasValue("12.34");
+        page.unroute("**/api/payments");
+        button("Record the payment").click();
+        assertThat(page.getByText("12.34 on account")).isVisible();
+        assertThat(payments(api, "C131", "12.34")).hasSize(1);
+    }
+
+    /** Pressed faster than the page follows, the keys open the order that they stand on. */
+    @Test
+    void keysOpenWhereTheyStandHoweverFastTheyArePressed() {
+        var third = Api.signIn(application.url(), "controller", "controller")
+                .get("/api/review?sort=PRIORITY")
+                .get("rows")
+                .get(2)
+                .get("number")
+                .asString();
+        page.navigate(application.url() + "/review");
+        page.locator("a.list-item.at").waitFor();
+        page.keyboard().press("j");
+        page.keyboard().press("j");
+        page.keyboard().press("Enter");
+        page.waitForURL("**/orders/SO-*");
+        assertThat(page.url()).endsWith("/orders/" + third);
+    }
+
+    /** Without a connection the page says so at once, keeps what was typed and goes on when it is back. */
+    @Test
+    void withoutAConnectionNothingIsLost() {
+        var api = Api.signIn(application.url(), "auditor", "auditor");
+        recordsAPayment("C132", "43.21");
+        page.context().setOffline(true);
+        button("Record the payment").click();
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("The server did not answer");
+        page.context().setOffline(false);
+        button("Record the payment").click();
+        assertThat(page.getByText("43.21 on account")).isVisible();
+        assertThat(payments(api, "C132", "43.21")).hasSize(1);
+    }
+
+    /** The session ends while an order is typed: its password later the order is as it was, and goes on. */
+    @Test
+    void whatWasTypedOutlivesTheSession() {
+        page.navigate(application.url() + "/orders/new");
+        page.getByLabel("Remark").fill("typed before the session ended");
+        page.context().clearCookies(new BrowserContext.ClearCookiesOptions().setName("EUTHYNA"));
+        page.getByLabel("Customer", new Page.GetByLabelOptions().setExact(true)).fill("sandeel");
+        assertThat(page.getByText("Your session is over")).isVisible();
+        page.getByLabel("Password").fill("not the password");
+        page.keyboard().press("Enter");
+        assertThat(page.getByRole(AriaRole.ALERT)).isVisible();
+        page.getByLabel("Password").fill("controller");
+        page.keyboard().press("Enter");
+        assertThat(page.getByText("Your session is over")).isHidden();
+        assertThat(page.getByLabel("Remark")).hasValue("typed before the session ended");
+        choose("Customer", "sandeel");
+        choose("Item of line 1", "braid 12");
+        page.getByLabel("Quantity of line 1").fill("1");
+        page.keyboard().press("Control+Enter");
+        page.waitForURL("**/orders/SO-*");
+        assertThat(page.locator("main")).containsText("typed before the session ended");
+    }
+
+    @Test
+    void whatIsNotSavedAsksBeforeOneLeaves() {
+        recordsAPayment("C126", "99");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Review"))
+                .first()
+                .click();
+        assertThat(page.getByText("Not saved yet")).isVisible();
+        page.keyboard().press("Enter");
+        assertThat(page.getByText("Not saved yet")).isHidden();
+        assertThat(page.getByLabel("Amount received")).hasValue("99");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Review"))
+                .first()
+                .click();
+        button("Leave without saving").click();
+        page.waitForURL("**/review**");
+    }
+
+    /** A payment dated yesterday, and the one after it dated today. */
+    @Test
+    void documentsAreDatedOnThePageThatPostsThem() {
+        var api = Api.signIn(application.url(), "auditor", "auditor");
+        var today = LocalDate.parse(api.get("/api/session").get("today").asString());
+        var yesterday = today.minusDays(1);
+        recordsAPayment("C133", "5.55");
+        page.getByLabel("Date of documents")
+                .fill(yesterday.format(DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH)));
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".posting-date")).containsText("Documents are dated");
+        page.keyboard().press("Escape");
+        button("Record the payment").click();
+        assertThat(page.getByText("5.55 on account")).isVisible();
+        button("Today").click();
+        assertThat(page.locator(".posting-date.back")).isHidden();
+        page.getByLabel("Amount received").fill("6.66");
+        button("Record the payment").click();
+        assertThat(page.getByText("6.66 on account")).isVisible();
+        assertThat(payments(api, "C133", "5.55")).containsExactly(yesterday.toString());
+        assertThat(payments(api, "C133", "6.66")).containsExactly(today.toString());
+    }
+
+    /** "1,234" is refused where a comma is no decimal mark of the company's; "1,234.50" is read, and shown as read. */
+    @Test
+    void figuresAreReadAsTheCompanyWritesThem() {
+        var api = Api.signIn(application.url(), "auditor", "auditor");
+        recordsAPayment("C134", "1,23");
+        page.keyboard().press("Tab");
+        assertThat(page.getByLabel("Amount received")).hasAttribute("aria-invalid", "true");
+        button("Record the payment").click();
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("amount");
+        assertThat(page.getByLabel("Amount received")).hasValue("1,23");
+        page.getByLabel("Amount received").fill("1,234.50");
+        button("Record the payment").click();
+        assertThat(page.getByText("1,234.50 on account")).isVisible();
+        assertThat(payments(api, "C134", "1234.50")).hasSize(1);
+    }
+
+    /** The numbers of the orders in Review, in the sequence of the list. */
+    private List<String> inReview() {
+        page.navigate(application.url() + "/review");
+        page.locator("a.list-item.at").waitFor();
+        page.locator("h1 a.mono").waitFor();
+        return page.locator("a.list-item .mono").allTextContents();
+    }
+
+    /**
+     * Whatever is pressed before the case is there is for the order that the keys stand on, not for the one before it.
+     */
+    @Test
+    void keysAreForTheOrderThatTheyStandOnThoughItsCaseIsOnItsWay() {
+        page.addInitScript("const ask = window.fetch; window.fetch = async (...asked) => {"
+                + " if (/api.review.SO-/.test(asked[0].url ?? asked[0])) await new Promise(on => setTimeout(on, 400));"
+                + " return ask(...asked); }");
+        var orders = inReview();
+        press("j", "u");
+        page.waitForURL("**/unwind/ORDER/*");
+        assertThat(page.url()).endsWith("/unwind/ORDER/" + orders.get(1));
+        inReview();
+        press("j", "j", "j", "s");
+        assertThat(page.getByRole(AriaRole.DIALOG)).containsText("Send back order " + orders.get(3));
+        page.keyboard().press("Escape");
+        press("k", "x", "k", "x", "c");
+        page.waitForURL("**/review/together*");
+        assertThat(page.url()).endsWith("orders=" + orders.get(1) + "," + orders.get(2));
+    }
+
+    private void press(String... keys) {
+        for (var key : keys) {
+            page.keyboard().press(key);
+        }
+    }
+
+    /** Ticked with the mouse, the next key is the list's. */
+    @Test
+    void keysGoOnAfterABoxWasTickedWithTheMouse() {
+        var orders = inReview();
+        page.getByLabel("Select " + orders.get(2)).click();
+        press("j", "x", "c");
+        page.waitForURL("**/review/together*");
+        assertThat(page.url()).endsWith("orders=" + orders.get(1) + "," + orders.get(2));
+    }
+
+    /** A button in a row is about its row, not about the one that the keys stand on. */
+    @Test
+    void aButtonReachedWithTheKeysMovesItsOwnOrder() {
+        var orders = inReview();
+        press("x", "j", "x", "j", "x", "c");
+        page.getByLabel(orders.get(2) + " earlier").focus();
+        page.keyboard().press("Enter");
+        page.waitForURL(url -> url.endsWith(String.join("%2C", orders.get(0), orders.get(2), orders.get(1))));
+    }
+
+    /** Below tabs too the arrow keys scroll the list, and Back leads to where one was. */
+    @Test
+    void aListBelowTabsScrollsAndIsFoundAsItWas() {
+        page.navigate(application.url() + "/billing/payments");
+        var last = page.locator("main tbody a.mono").last();
+        last.waitFor();
+        page.keyboard().press("ArrowDown");
+        page.waitForFunction("() => " + SCROLLED + " > 0");
+        last.scrollIntoViewIfNeeded();
+        var before = page.evaluate(SCROLLED);
+        last.click();
+        page.waitForURL(url -> !url.endsWith("/billing/payments"));
+        page.goBack();
+        page.waitForFunction("before => " + SCROLLED + " === before", before);
+    }
+
+    private static final String SCROLLED =
+            "Math.max(...[...document.querySelectorAll('.page-scroll')].map(part => part.scrollTop))";
+
+    /** The ways are chosen with their digits; what is typed into the remark needs no new plan. */
+    @Test
+    void aPlanIsChosenAndCarriedOutWithTheKeys() {
+        var clerk = Api.signIn(application.url(), "clerk", "clerk");
+        var order = clerk.post(
+                        "/api/orders",
+                        Map.of(
+                                "customer",
+                                "C126",
+                                "po",
+                                "KEYS " + System.nanoTime(),
+                                "lines",
+                                List.of(Map.of("item", "RP-112", "quantity", 2))))
+                .get("number")
+                .asString();
+        page.navigate(application.url() + "/unwind/ORDER/" + order);
+        page.locator(".way").first().waitFor();
+        page.keyboard().press("2");
+        assertThat(button("Cancel order " + order)).isEnabled();
+        page.getByLabel("Remark").fill("not wanted any more");
+        page.keyboard().press("Control+Enter");
+        page.waitForURL("**/trail/ORDER/" + order);
+        assertThat(clerk.get("/api/orders/" + order).get("state").asString()).isEqualTo("CANCELLED");
+    }
+
+    /** A quantity that can't be read is refused, not left out. */
+    @Test
+    void noQuantityIsLeftOutBecauseItCannotBeRead() {
+        var lead = Api.signIn(application.url(), "lead", "lead");
+        var order = gone(lead, "HALF", 3);
+        page.navigate(application.url() + "/billing/to-bill");
+        page.getByLabel("Quantity of " + order + "/1").fill("1,5");
+        page.keyboard().press("Tab");
+        assertThat(page.getByLabel("Quantity of " + order + "/1")).hasAttribute("aria-invalid", "true");
+        page.getByLabel("Bill " + order, new Page.GetByLabelOptions().setExact(true))
+                .check();
+        button("Bill the order").click();
+        assertThat(page.getByText("a number like 12.50")).isVisible();
+        lead.post("/api/invoices", Map.of("orders", List.of(order)));
+        page.navigate(application.url() + "/returns/new?order=" + order);
+        page.locator("table .figure-input input").fill("1,5");
+        page.locator("#return-reason").selectOption("damaged");
+        page.keyboard().press("Control+Enter");
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("a number like 12.50");
+        page.navigate(application.url() + "/unwind/ORDER/" + order);
+        page.getByLabel("Take back the goods of order " + order).check();
+        page.getByLabel("Some lines").check();
+        page.getByLabel("Quantity of line 1").fill("1,5");
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("a number like 12.50");
+    }
+
+    /** A note goes to nobody else's order, and one part that is saved leaves what is typed in another. */
+    @Test
+    void whatIsTypedStaysWithWhatItIsAbout() {
+        var orders = inReview();
+        page.getByLabel("Note").fill("half of it can wait");
+        page.locator("a.list-item").nth(1).click();
+        assertThat(page.getByText("Not saved yet")).isVisible();
+        page.keyboard().press("Enter");
+        assertThat(page.getByLabel("Note")).hasValue("half of it can wait");
+        page.getByLabel("Note").press("Enter");
+        assertThat(page.getByLabel("Note")).hasValue("");
+        page.locator("a.list-item").nth(1).click();
+        page.waitForURL("**/review/" + orders.get(1));
+        as("lead");
+        page.navigate(application.url() + "/customers/C137/terms");
+        page.getByLabel("Credit limit").fill("12,345.00");
+        page.getByText("+ licence").click();
+        page.getByLabel("Licence class").last().fill("solvent");
+        page.getByLabel("Licence number").last().fill("SO-77");
+        button("Save terms").first().click();
+        assertThat(page.getByText("Saved. Open orders were checked again.").first())
+                .isVisible();
+        assertThat(page.getByLabel("Licence number").last()).hasValue("SO-77");
+        button("Save terms").last().click();
+        page.waitForFunction("() => !document.querySelector('[aria-busy=true]')");
+        page.reload();
+        assertThat(page.getByLabel("Licence number").last()).hasValue("SO-77");
+        assertThat(page.getByLabel("Credit limit")).hasValue("12345.00");
+    }
+}

@@ -1,0 +1,140 @@
+package app.euthyna.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.euthyna.e2e.client.Api;
+import app.euthyna.e2e.client.Application;
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
+import com.microsoft.playwright.options.AriaRole;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+
+/** Somebody at a real browser on the packaged application; one application serves all of them. */
+abstract class Journey {
+
+    /** Milliseconds a journey waits for what it expects: a busy machine is slow, not wrong. */
+    private static final int PATIENCE = 60_000;
+
+    static Application application;
+    private static Playwright playwright;
+    private static Browser browser;
+    Page page;
+    private final List<String> complaints = new ArrayList<>();
+
+    @BeforeAll
+    static void open() throws Exception {
+        if (application != null) {
+            return;
+        }
+        application = Application.start("jdbc:h2:mem:journeys;DB_CLOSE_DELAY=-1;QUERY_CACHE_SIZE=1024", 60);
+        Runtime.getRuntime().addShutdownHook(new Thread(application::close));
+        playwright = Playwright.create();
+        PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE);
+        browser = playwright
+                .chromium()
+                .launch(new BrowserType.LaunchOptions()
+                        .setExecutablePath(Path.of("/usr/bin/chromium"))
+                        .setArgs(List.of(
+                                "--headless",
+                                "--no-sandbox",
+                                "--disable-gpu",
+                                "--disable-quic",
+                                "--no-first-run",
+                                "--disable-background-networking",
+                                "--disable-component-update",
+                                "--disable-sync")));
+    }
+
+    @BeforeEach
+    void signIn() {
+        signIn("controller");
+    }
+
+    void signIn(String user) {
+        page = browser.newContext(new Browser.NewContextOptions().setViewportSize(1280, 800))
+                .newPage();
+        page.setDefaultTimeout(PATIENCE);
+        page.onPageError(complaints::add);
+        page.navigate(application.url());
+        page.getByLabel("Name").fill(user);
+        page.getByLabel("Password").fill(user);
+        page.keyboard().press("Enter");
+        page.waitForURL("**/today");
+    }
+
+    /** Somebody else at a browser of their own. */
+    void as(String user) {
+        page.context().close();
+        signIn(user);
+    }
+
+    @AfterEach
+    void pageBrokeNowhere() {
+        assertThat(complaints).isEmpty();
+        page.context().close();
+    }
+
+    Locator button(String name) {
+        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name));
+    }
+
+    /** Types what is looked for, waits for what is found, and takes the first. */
+    void choose(String label, String typed) {
+        page.getByLabel(label, new Page.GetByLabelOptions().setExact(true)).fill(typed);
+        page.locator(".look-hits [role=option]").first().waitFor();
+        page.keyboard().press("Enter");
+    }
+
+    /** The days of a customer's payments of an amount. */
+    static List<String> payments(Api api, String customer, String amount) {
+        return api.get("/api/payments")
+                .get("rows")
+                .valueStream()
+                .filter(row -> row.get("customer").asString().equals(customer)
+                        && row.get("amount").asString().equals(amount))
+                .map(row -> row.get("on").asString())
+                .toList();
+    }
+
+    void recordsAPayment(String customer, String amount) {
+        page.navigate(application.url() + "/billing/receive?customer=" + customer);
+        page.getByLabel("Amount received").fill(amount);
+    }
+
+    /** An order of one line that has left whole. */
+    static String gone(Api api, String po, int quantity) {
+        var order = api.post(
+                        "/api/orders",
+                        Map.of(
+                                "customer",
+                                "C126",
+                                "po",
+                                po + " " + System.nanoTime(),
+                                "lines",
+                                List.of(Map.of("item", "RP-112", "quantity", quantity))))
+                .get("number")
+                .asString();
+        var dispatch = api.post(
+                "/api/dispatches",
+                Map.of(
+                        "order",
+                        order,
+                        "version",
+                        api.get("/api/orders/" + order).get("version").asLong()));
+        api.post(
+                "/api/dispatches/" + dispatch.get("number").asString() + "/departure",
+                Map.of("version", dispatch.get("version").asLong()));
+        return order;
+    }
+}

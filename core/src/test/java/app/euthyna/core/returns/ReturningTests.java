@@ -485,10 +485,11 @@ class ReturningTests {
                             .isEqualTo(invoice.totals().gross());
                 }
             }
-            assertThat(slowly.ledger.get(AccountRole.GOODS_IN_INSPECTION))
+            // goods that cost nothing come back without an entry
+            assertThat(slowly.ledger.getOrDefault(AccountRole.GOODS_IN_INSPECTION, eur("0.00")))
                     .as(name)
                     .isEqualTo(eur("0.00"));
-            assertThat(slowly.ledger.get(AccountRole.INVENTORY))
+            assertThat(slowly.ledger.getOrDefault(AccountRole.INVENTORY, eur("0.00")))
                     .as("%s: no more comes back than left", name)
                     .isLessThanOrEqualTo(eur("0.00"));
         }

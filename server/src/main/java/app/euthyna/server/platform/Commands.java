@@ -9,10 +9,12 @@ import java.sql.Timestamp;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Set;
-import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.core.retry.RetryException;
+import org.springframework.core.retry.RetryPolicy;
+import org.springframework.core.retry.RetryTemplate;
 import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.dao.DuplicateKeyException;
@@ -32,7 +34,13 @@ import tools.jackson.databind.ObjectMapper;
 @Component
 public class Commands {
 
-    private static final int TRIES = 8;
+    /** A transaction is run so often again, after a time that grows and that no two wait alike. */
+    private static final int RETRIES = 7;
+
+    private static final Duration FIRST_WAIT = Duration.ofMillis(15);
+    private static final Duration JITTER = Duration.ofMillis(10);
+    private static final Duration LONGEST_WAIT = Duration.ofMillis(150);
+    private static final double GROWTH = 1.5;
 
     /** What one command leaves leaves something again; more rounds than this are left to whoever looks later. */
     private static final int ROUNDS = 100;
@@ -44,6 +52,14 @@ public class Commands {
     private static final String CANNOT_HOLD = "22";
 
     private final HibernateJpaDialect dialect = new HibernateJpaDialect();
+    private final RetryTemplate retries = new RetryTemplate(RetryPolicy.builder()
+            .maxRetries(RETRIES)
+            .delay(FIRST_WAIT)
+            .jitter(JITTER)
+            .multiplier(GROWTH)
+            .maxDelay(LONGEST_WAIT)
+            .predicate(this::isLostRace)
+            .build());
 
     private final TransactionTemplate transactions;
     private final JdbcClient jdbc;
@@ -140,28 +156,39 @@ public class Commands {
     }
 
     private <T> T tried(Supplier<T> transaction) {
-        for (int attempt = 1; ; attempt++) {
-            try {
-                return transaction.get();
-            } catch (RefusedException refused) {
-                throw refused;
-            } catch (RuntimeException failed) {
-                var told = translated(failed);
-                if (told instanceof DataIntegrityViolationException
-                        && state(told).startsWith(CANNOT_HOLD)) {
-                    throw new RefusedException(new PlatformRefusal.TooLarge());
-                }
-                if (!(told instanceof ConcurrencyFailureException
-                        || told instanceof DuplicateKeyException
-                        || told instanceof QueryTimeoutException)) {
-                    throw failed;
-                }
-                if (attempt == TRIES) {
-                    throw new RefusedException(new PlatformRefusal.Busy());
-                }
-                pause(attempt);
-            }
+        try {
+            return retries.execute(transaction::get);
+        } catch (RetryException given) {
+            throw told(given.getLastException());
         }
+    }
+
+    /** What the caller is told of a transaction that failed for good. */
+    private RuntimeException told(Throwable failed) {
+        if (isLostRace(failed)) {
+            return new RefusedException(new PlatformRefusal.Busy());
+        }
+        if (failed instanceof RuntimeException thrown) {
+            return translated(thrown) instanceof DataIntegrityViolationException told
+                            && state(told).startsWith(CANNOT_HOLD)
+                    ? new RefusedException(new PlatformRefusal.TooLarge())
+                    : thrown;
+        }
+        if (failed instanceof Error error) {
+            throw error;
+        }
+        return new IllegalStateException(failed);
+    }
+
+    /** Others were faster: tried again, the transaction finds what they left. */
+    private boolean isLostRace(Throwable failed) {
+        if (failed instanceof RefusedException || !(failed instanceof RuntimeException thrown)) {
+            return false;
+        }
+        var told = translated(thrown);
+        return told instanceof ConcurrencyFailureException
+                || told instanceof DuplicateKeyException
+                || told instanceof QueryTimeoutException;
     }
 
     /** What the persistence layer throws before Spring has seen it says the same in other words. */
@@ -178,15 +205,6 @@ public class Commands {
             }
         }
         return "";
-    }
-
-    private static void pause(int attempt) {
-        try {
-            Thread.sleep(ThreadLocalRandom.current().nextLong(5, 20L * attempt));
-        } catch (InterruptedException stopped) {
-            Thread.currentThread().interrupt();
-            throw new IllegalStateException("stopped while waiting for a lock", stopped);
-        }
     }
 
     /** Who is signed in, today. */

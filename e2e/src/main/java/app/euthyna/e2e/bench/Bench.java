@@ -1,15 +1,11 @@
 package app.euthyna.e2e.bench;
 
-import app.euthyna.e2e.client.Api;
-import app.euthyna.e2e.client.Application;
-import java.nio.charset.StandardCharsets;
+import app.euthyna.e2e.bench.Times.Ratio;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
-import java.sql.SQLException;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -17,203 +13,165 @@ import java.util.Random;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Opens a demo company of so many orders once, times the frequent questions over REST, stops the application and asks
- * the same of the same file by bare JDBC. Prints a table, and writes it as JSON beside the database. No figure is
+ * Times the frequent questions over REST in a demo company of so many orders: beside bare JDBC that does the same work,
+ * or beside another build, asked in turns. Prints a table, and writes it as JSON beside the database. No figure is
  * asserted.
  */
 public final class Bench {
 
-    private static final int ROUNDS = 60;
-    private static final int WARM_UP = 20;
+    private static final int WARM_UP = 30;
 
-    private final Random random = new Random(7);
-    private final Map<String, double[]> rest = new LinkedHashMap<>();
-    private final Map<String, double[]> bare = new LinkedHashMap<>();
-    private final List<String> orders = new ArrayList<>();
+    private final Path home;
+    private final Path file;
+    private final int orders;
+    private final int rounds;
 
-    private Bench() {}
-
-    /** Something to time, asked anew each round. */
-    private interface Question {
-        void ask(int round) throws Exception;
+    private Bench(Path home, Path directory, String made, int orders, int rounds) {
+        this.home = home;
+        this.file = directory.resolve("bench-" + orders + "-" + made);
+        this.orders = orders;
+        this.rounds = rounds;
     }
 
-    /** Arguments: the directory for the database, the number of orders. */
+    /**
+     * Arguments: the directory for databases, the number of orders, the rounds, and the directory of another build if
+     * there is one. The company is made by the older of the two, which opens no newer one.
+     */
     public static void main(String[] arguments) throws Exception {
-        new Bench().run(Path.of(arguments[0]), Integer.parseInt(arguments[1]));
+        var home = Path.of(System.getProperty("euthyna.app"));
+        var other = arguments.length > 3 ? Path.of(arguments[3]).toAbsolutePath() : null;
+        var maker = other == null ? home : other;
+        var stamp = maker.resolve("stamp");
+        var made = Files.exists(stamp) ? Files.readString(stamp).strip().substring(0, 8) : "unknown";
+        var bench = new Bench(
+                home, Path.of(arguments[0]), made, Integer.parseInt(arguments[1]), Integer.parseInt(arguments[2]));
+        Company.found(maker, bench.file, bench.orders);
+        if (other == null) {
+            bench.besideJdbc();
+        } else {
+            bench.beside(other);
+        }
     }
 
-    private void run(Path directory, int count) throws Exception {
-        var file = directory.resolve("bench-" + count);
-        var database = "jdbc:h2:file:" + file.toAbsolutePath()
-                + ";WRITE_DELAY=0;QUERY_CACHE_SIZE=1024;CACHE_SIZE=262144;OPTIMIZE_REUSE_RESULTS=FALSE";
-        try (var application = Application.start(database, count)) {
-            overRest(Api.signIn(application.url(), "controller", "controller"));
+    /** Both builds are asked the same in turns, each round in another sequence. */
+    private void beside(Path other) throws Exception {
+        var mine = new LinkedHashMap<String, Times>();
+        var theirs = new LinkedHashMap<String, Times>();
+        try (var here = Company.open(home, file, "a");
+                var there = Company.open(other, file, "b")) {
+            time(List.of(here, there), List.of(mine, theirs));
         }
-        try (var connection = DriverManager.getConnection(database, "sa", "")) {
-            byJdbc(connection);
+        System.out.printf("%d orders, %d rounds in turns; milliseconds, median%n", orders, rounds);
+        System.out.printf("%-24s %10s %10s   %s%n", "", "this", "other", "this / other, median of rounds (95 %)");
+        var written = new LinkedHashMap<String, Object>();
+        mine.forEach((name, times) -> {
+            Ratio ratio = times.to(theirs.get(name));
+            System.out.printf(
+                    "%-24s %10.2f %10.2f   %.2f (%.2f to %.2f)%n",
+                    name, times.median(), theirs.get(name).median(), ratio.median(), ratio.from(), ratio.until());
+            written.put(
+                    name,
+                    Map.of("this", times.median(), "other", theirs.get(name).median(), "ratio", ratio));
+        });
+        write("ab", written);
+    }
+
+    /** What the application needs, and what bare JDBC needs for the same rows in the same tables. */
+    private void besideJdbc() throws Exception {
+        var mine = new LinkedHashMap<String, Times>();
+        var works = new LinkedHashMap<String, Work>();
+        Path copy;
+        try (var here = Company.open(home, file, "a")) {
+            copy = here.file();
+            time(List.of(here), List.of(mine));
+            try (var looking = DriverManager.getConnection(Company.address(copy) + ";AUTO_SERVER=TRUE", "sa", "")) {
+                for (var question : Question.all()) {
+                    if (question.rounds() == Question.ALL) {
+                        works.put(
+                                question.name(),
+                                Work.of(looking, () -> question.asking().ask(here, 1_000_003)));
+                    }
+                }
+            }
         }
-        print(count);
-        var json = directory.resolve("bench-" + count + ".json");
+        var bare = new LinkedHashMap<String, Times>();
+        try (var connection = DriverManager.getConnection(Company.address(copy), "sa", "")) {
+            byJdbc(connection, works, bare);
+        }
+        System.out.printf("%d orders, %d rounds; milliseconds, median / 95 of 100%n", orders, rounds);
+        System.out.printf(
+                "%-24s %18s %18s   %s%n", "", "over REST", "the same by JDBC", "what it does to the database");
+        var written = new LinkedHashMap<String, Object>();
+        mine.forEach((name, times) -> {
+            var floor = bare.get(name);
+            System.out.printf(
+                    "%-24s %8.2f / %7.2f %18s   %s%n",
+                    name,
+                    times.median(),
+                    times.quantile(0.95),
+                    floor == null ? "" : "%8.2f / %7.2f".formatted(floor.median(), floor.quantile(0.95)),
+                    works.containsKey(name) ? works.get(name).words() : "");
+            written.put(name, Map.of("rest", times.median(), "jdbc", floor == null ? 0 : floor.median()));
+        });
+        write("floor", written);
+    }
+
+    private void byJdbc(Connection connection, Map<String, Work> works, Map<String, Times> into) throws Exception {
+        var floor = new Floor(connection);
+        for (var work : works.entrySet()) {
+            var millis = new ArrayList<Double>();
+            for (int round = 0; round < WARM_UP + rounds; round++) {
+                var began = System.nanoTime();
+                floor.does(work.getValue());
+                if (round >= WARM_UP) {
+                    millis.add((System.nanoTime() - began) / 1e6);
+                }
+            }
+            into.put(work.getKey(), new Times(millis));
+        }
+    }
+
+    private void time(List<Company> companies, List<? extends Map<String, Times>> into) {
+        var questions = Question.all();
+        var millis = new ArrayList<Map<String, List<Double>>>();
+        companies.forEach(company -> millis.add(new LinkedHashMap<>()));
+        var random = new Random(7);
+        for (int round = 0; round < WARM_UP + rounds; round++) {
+            var draw = random.nextInt(1_000_000);
+            for (var question : questions) {
+                var warm = question.rounds() == Question.ALL ? WARM_UP : 0;
+                if (round >= warm + Math.min(rounds, question.rounds())) {
+                    continue;
+                }
+                for (int turn = 0; turn < companies.size(); turn++) {
+                    var who = (turn + round) % companies.size();
+                    var began = System.nanoTime();
+                    question.asking().ask(companies.get(who), draw);
+                    var took = (System.nanoTime() - began) / 1e6;
+                    if (round >= warm) {
+                        millis.get(who)
+                                .computeIfAbsent(question.name(), n -> new ArrayList<>())
+                                .add(took);
+                    }
+                }
+            }
+        }
+        for (int who = 0; who < companies.size(); who++) {
+            var mine = into.get(who);
+            for (var question : questions) {
+                mine.put(question.name(), new Times(millis.get(who).get(question.name())));
+            }
+        }
+    }
+
+    private void write(String what, Map<String, Object> figures) throws Exception {
+        var json = file.resolveSibling("bench-%d-%s.json".formatted(orders, what));
         Files.writeString(
                 json,
                 JsonMapper.builder()
                         .build()
                         .writerWithDefaultPrettyPrinter()
-                        .writeValueAsString(Map.of(
-                                "orders",
-                                count,
-                                "rounds",
-                                ROUNDS,
-                                "restP50P95Millis",
-                                rest,
-                                "jdbcP50P95Millis",
-                                bare)));
+                        .writeValueAsString(Map.of("orders", orders, "rounds", rounds, "millis", figures)));
         System.out.println("written to " + json);
-    }
-
-    private void overRest(Api api) throws Exception {
-        for (String after = ""; after != null && orders.size() < 2_000; ) {
-            var page = api.get("/api/orders" + (after.isEmpty() ? "" : "?after=" + after));
-            page.get("rows").forEach(row -> orders.add(row.get("number").asString()));
-            after = page.get("next").isNull() ? null : page.get("next").asString();
-        }
-        time(
-                rest,
-                "first page of Review",
-                round -> api.get("/api/review?sort=" + (round % 2 == 0 ? "PRIORITY" : "VALUE")));
-        time(rest, "one trail", round -> api.get("/api/trails/ORDER/" + any()));
-        time(rest, "Find while typing", round -> api.get("/api/find?q=" + any().substring(0, 5)));
-        var run = Long.toString(System.nanoTime(), 36);
-        time(
-                rest,
-                "one import with checks",
-                round -> api.upload(
-                        "/api/imports",
-                        "bench.csv",
-                        ("reference,customer,po,item,quantity\n" + "B-" + run + round + ",C104,B-" + run + round
-                                        + ",SV-02,1\n")
-                                .getBytes(StandardCharsets.UTF_8)));
-        var toBill = new ArrayList<String>();
-        for (int at = 0; at < ROUNDS + WARM_UP; at++) {
-            toBill.add(api.post(
-                            "/api/orders",
-                            Map.of(
-                                    "customer",
-                                    "C117",
-                                    "po",
-                                    "I-" + run + at,
-                                    "lines",
-                                    List.of(Map.of("item", "SV-02", "quantity", 1))))
-                    .get("number")
-                    .asString());
-        }
-        time(rest, "one invoice", round -> api.post("/api/invoices", Map.of("orders", List.of(toBill.get(round)))));
-        time(rest, "proof over all", round -> api.post("/api/proofs", Map.of()), 5);
-    }
-
-    private void byJdbc(Connection connection) throws Exception {
-        time(bare, "first page of Review", round -> read(connection, """
-            select o.number, c.name, x.open_gross from open_order x join sales_order o on o.id = x.order_id
-            join customer c on c.id = x.customer_id where x.reviewable = true
-            order by x.open_gross desc fetch first 101 rows only\
-            """));
-        time(bare, "one trail", round -> {
-            var number = any();
-            for (var sql : List.of(
-                    "select * from sales_order o join sales_order_line l on l.order_id = o.id where o.number = ?",
-                    "select * from dispatch d join dispatch_line l on l.dispatch_id = d.id where d.order_id = (select"
-                            + " id from sales_order where number = ?)",
-                    "select * from invoice i join invoice_line l on l.invoice_id = i.id where l.root_order_id ="
-                            + " (select id from sales_order where number = ?)",
-                    "select * from history where order_id = (select id from sales_order where number = ?)")) {
-                read(connection, sql, number);
-            }
-        });
-        time(bare, "Find while typing", round -> {
-            var start = any().substring(0, 5);
-            read(
-                    connection,
-                    "select number from sales_order where number >= ? and number < ? fetch first 6 rows only",
-                    start,
-                    start + "\uffff");
-        });
-        connection.setAutoCommit(false);
-        time(bare, "one import with checks", round -> {
-            for (int row = 0; row < 6; row++) {
-                note(connection, "import");
-            }
-            connection.commit();
-        });
-        time(bare, "one invoice", round -> {
-            for (int row = 0; row < 13; row++) {
-                note(connection, "invoice");
-            }
-            connection.commit();
-        });
-        time(
-                bare,
-                "proof over all",
-                round -> {
-                    read(connection, "select entry_id from journal_line group by entry_id having sum(amount) <> 0");
-                    read(connection, "select role, sum(amount) from journal_line group by role");
-                    read(connection, "select sum(stock_value) from shelf");
-                    read(connection, "select sum(gross) - (select sum(amount) from allocation) from invoice");
-                },
-                5);
-    }
-
-    private static void read(Connection connection, String sql, String... parameters) throws SQLException {
-        try (var statement = connection.prepareStatement(sql)) {
-            for (int at = 0; at < parameters.length; at++) {
-                statement.setString(at + 1, parameters[at]);
-            }
-            try (var rows = statement.executeQuery()) {
-                while (rows.next()) {
-                    rows.getObject(1);
-                }
-            }
-        }
-    }
-
-    /** One row of about the size that the commands write. */
-    private static void note(Connection connection, String event) throws SQLException {
-        try (var statement = connection.prepareStatement(
-                "insert into history (document_kind, document_number, event, happened_on, written_on, at, by_user,"
-                        + " sentence)"
-                        + " values ('BENCH', 'B', ?, current_date, current_date, current_timestamp, 'bench', 'a row')")) {
-            statement.setString(1, event);
-            statement.executeUpdate();
-        }
-    }
-
-    private String any() {
-        return orders.get(random.nextInt(orders.size()));
-    }
-
-    private void time(Map<String, double[]> into, String name, Question question) throws Exception {
-        time(into, name, question, ROUNDS);
-    }
-
-    private void time(Map<String, double[]> into, String name, Question question, int rounds) throws Exception {
-        var warm = Math.min(WARM_UP, rounds);
-        var millis = new double[rounds];
-        for (int round = 0; round < warm + rounds; round++) {
-            var started = System.nanoTime();
-            question.ask(round);
-            if (round >= warm) {
-                millis[round - warm] = (System.nanoTime() - started) / 1e6;
-            }
-        }
-        Arrays.sort(millis);
-        into.put(name, new double[] {millis[rounds / 2], millis[Math.min(rounds - 1, rounds * 95 / 100)]});
-    }
-
-    private void print(int count) {
-        System.out.printf("%d orders, milliseconds, p50 / p95 of %d rounds%n", count, ROUNDS);
-        System.out.printf("%-26s %18s %18s%n", "", "over REST", "bare JDBC");
-        rest.forEach((name, figures) -> System.out.printf(
-                "%-26s %8.1f / %7.1f %8.2f / %7.2f%n",
-                name, figures[0], figures[1], bare.get(name)[0], bare.get(name)[1]));
     }
 }

@@ -20,6 +20,9 @@ import java.util.stream.Stream;
 /** The packaged application, started on a free port with a database of its own. */
 public final class Application implements AutoCloseable {
 
+    /** What lives for minutes is better started soon than compiled well. */
+    private static final List<String> SOON = List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC");
+
     private final Process process;
     private final int port;
     private final Path log;
@@ -36,24 +39,32 @@ public final class Application implements AutoCloseable {
      * Starts it from the directory in the system property {@code euthyna.app}, with the demo company of so many orders.
      */
     public static Application start(String database, int demoOrders) throws IOException, InterruptedException {
-        var home = Path.of(System.getProperty("euthyna.app"));
+        return start(
+                Path.of(System.getProperty("euthyna.app")),
+                database,
+                Map.of("EUTHYNA_DEMO_ORDERS", String.valueOf(demoOrders)),
+                SOON);
+    }
+
+    /** Starts a build from the directory that it was extracted to, with the demo company. */
+    public static Application start(Path home, String database, Map<String, String> environment)
+            throws IOException, InterruptedException {
+        return start(home, database, environment, List.of());
+    }
+
+    private static Application start(Path home, String database, Map<String, String> environment, List<String> settings)
+            throws IOException, InterruptedException {
         var port = freePort();
         var command = new ArrayList<>(List.of("java", "-Xmx1g"));
+        command.addAll(settings);
         if (Files.exists(home.resolve("euthyna.jsa"))) {
             command.add("-XX:SharedArchiveFile=euthyna.jsa");
         }
         command.addAll(List.of("-jar", "euthyna.jar"));
         var builder = new ProcessBuilder(command).directory(home.toFile());
         builder.environment()
-                .putAll(Map.of(
-                        "EUTHYNA_PORT",
-                        String.valueOf(port),
-                        "EUTHYNA_DB",
-                        database,
-                        "EUTHYNA_DEMO",
-                        "true",
-                        "EUTHYNA_DEMO_ORDERS",
-                        String.valueOf(demoOrders)));
+                .putAll(Map.of("EUTHYNA_PORT", String.valueOf(port), "EUTHYNA_DB", database, "EUTHYNA_DEMO", "true"));
+        builder.environment().putAll(environment);
         return new Application(builder, port);
     }
 

@@ -15,21 +15,23 @@ import java.time.ZoneId;
 import java.util.Base64;
 import java.util.Optional;
 import org.springframework.beans.factory.annotation.Value;
-import org.springframework.boot.ApplicationArguments;
-import org.springframework.boot.ApplicationRunner;
-import org.springframework.core.annotation.Order;
+import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
-/** Sets up a new database when the application first starts on it. */
+/**
+ * Sets up a new database when the application first starts on it, before it answers anybody and before any job runs.
+ */
 @Component
-@Order(1)
-class Founding implements ApplicationRunner {
+class Founding implements SmartLifecycle {
+
+    private volatile boolean done;
 
     private final People people;
     private final Company company;
     private final MasterData masterData;
     private final DemoCompany demoCompany;
+    private final FoundingFile file;
     private final TransactionTemplate transactions;
     private final CompanyRulesStore rules;
     private final Clock clock;
@@ -45,6 +47,7 @@ class Founding implements ApplicationRunner {
             Company company,
             MasterData masterData,
             DemoCompany demoCompany,
+            FoundingFile file,
             TransactionTemplate transactions,
             CompanyRulesStore rules,
             Clock clock,
@@ -63,6 +66,7 @@ class Founding implements ApplicationRunner {
         this.company = company;
         this.masterData = masterData;
         this.demoCompany = demoCompany;
+        this.file = file;
         this.transactions = transactions;
         this.demo = demo;
         this.demoOrders = demoOrders;
@@ -70,10 +74,29 @@ class Founding implements ApplicationRunner {
     }
 
     @Override
-    public void run(ApplicationArguments arguments) {
-        if (!people.isEmpty()) {
-            return;
+    public int getPhase() {
+        return 0;
+    }
+
+    @Override
+    public boolean isRunning() {
+        return done;
+    }
+
+    @Override
+    public void stop() {
+        done = false;
+    }
+
+    @Override
+    public void start() {
+        if (people.isEmpty()) {
+            found();
         }
+        done = true;
+    }
+
+    private void found() {
         company.found(
                 demo ? "Skerrywick Chandlery" : name,
                 demo ? "EUR" : currency,
@@ -83,7 +106,9 @@ class Founding implements ApplicationRunner {
         if (demo) {
             masterData.foundSite("UPLAND", "Upland depot");
             company.onPaper("1 Chandlers' Quay", "SK1 1QA", "Skerrywick", "IE", "IE1234567FA", "NL91ABNA0417164300");
+            file.begin();
             demoCompany.open(demoOrders);
+            file.end();
             // all at once: whoever finds one user there finds them all
             transactions.executeWithoutResult(status -> {
                 demoCompany

@@ -1,0 +1,52 @@
+package app.euthyna.server.demo;
+
+import app.euthyna.core.order.OrderKind;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Role;
+import app.euthyna.server.order.OrderDraft;
+import java.util.List;
+
+/** A service, money on account, a draft. */
+class EverydayStories extends Story {
+
+    EverydayStories(Desks.Sales sales, Desks.Store store, Desks.Office office, Agenda agenda) {
+        super(sales, store, office, agenda);
+    }
+
+    @Override
+    void tell() {
+        var yesterday = today.minusDays(1);
+        on(
+                today.minusDays(6),
+                () -> submit(
+                        today.minusDays(6),
+                        customers.get(22).code(),
+                        "ST-rig",
+                        OrderKind.STANDARD,
+                        today.minusDays(3),
+                        line("SV-01", "14.5"),
+                        line("SV-03", "1")));
+        on(
+                today.minusDays(3),
+                () -> billing.receive(
+                        context("receivables", Role.RECEIVABLES, today.minusDays(3), ""),
+                        customers.get(23).code(),
+                        Money.of("750.00", company.currency().getCurrencyCode()),
+                        List.of(),
+                        "on account, spring fitting-out"));
+        on(
+                yesterday,
+                () -> orders.keep(
+                        clerk(yesterday),
+                        new OrderDraft(
+                                customers.get(4).code(),
+                                "",
+                                OrderKind.STANDARD,
+                                null,
+                                yesterday,
+                                today.plusDays(9),
+                                "waits for the yard to name the colour",
+                                null,
+                                List.of(line("PT-02", "6")))));
+    }
+}

@@ -256,7 +256,7 @@ public record Chain(
 
     /** The chain as it would stand after the effect. Effects on other orders leave it as it is. */
     public Chain after(Effect effect) {
-        return effect.accept(new ChainFold(this));
+        return effect.applyTo(this);
     }
 
     public Chain after(List<? extends Effect> effects) {
@@ -265,6 +265,28 @@ public record Chain(
             chain = chain.after(effect);
         }
         return chain;
+    }
+
+    boolean isOf(String number) {
+        return order.number().equals(number);
+    }
+
+    /** So much more is reserved for a line, if it is one of this order. */
+    Chain reserved(LineRef line, Quantity by) {
+        return isOf(line.number()) ? withReserved(line.line(), by) : this;
+    }
+
+    /** Staging takes from what is reserved for the lines; voiding gives it back. */
+    Chain moved(Dispatch dispatch, boolean fromReserved) {
+        if (!isOf(dispatch.order())) {
+            return this;
+        }
+        var moved = this;
+        for (var line : dispatch.lines()) {
+            moved = moved.withReserved(
+                    line.orderLine(), fromReserved ? line.quantity().negated() : line.quantity());
+        }
+        return moved.withDispatch(dispatch);
     }
 
     Chain withOrder(Order changed) {

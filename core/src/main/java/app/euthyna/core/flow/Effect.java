@@ -9,6 +9,8 @@ import app.euthyna.core.shared.Quantity;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * Everything that can happen to orders, goods and money: the closed list that decisions answer with. Who, when and why
@@ -16,18 +18,38 @@ import java.util.Set;
  */
 public sealed interface Effect {
 
-    <T> T accept(Visitor<T> visitor);
-
     /** The orders whose chain it changes. */
-    default Set<String> orders() {
-        return accept(new ConcernedOrders());
+    Set<String> orders();
+
+    /**
+     * What it makes of a chain: the same that the server writes, on values. A chain that it does not concern stays as
+     * it is.
+     */
+    Chain applyTo(Chain chain);
+
+    /** Changes the chain of no order: goods on shelves, money on account, what was agreed. */
+    sealed interface Elsewhere extends Effect {
+        @Override
+        default Set<String> orders() {
+            return Set.of();
+        }
+
+        @Override
+        default Chain applyTo(Chain chain) {
+            return chain;
+        }
     }
 
     /** A draft was submitted; the checks look at it. */
     record OrderSubmitted(Order order) implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.orderSubmitted(this);
+        public Set<String> orders() {
+            return Set.of(order().number());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain;
         }
     }
 
@@ -38,48 +60,78 @@ public sealed interface Effect {
         }
 
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.orderChanged(this);
+        public Set<String> orders() {
+            return Set.of(after().number());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.isOf(after().number()) ? chain.withOrder(after()) : chain;
         }
     }
 
     /** An order was held, cleared, declined, or came to its end. */
     record StateChanged(String order, OrderState from, OrderState to) implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.stateChanged(this);
+        public Set<String> orders() {
+            return Set.of(order());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.isOf(order()) ? chain.withOrder(chain.order().withState(to())) : chain;
         }
     }
 
     /** Free stock is held for an order line. */
     record StockReserved(LineRef orderLine, String site, String item, Quantity quantity) implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.stockReserved(this);
+        public Set<String> orders() {
+            return Set.of(orderLine().number());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.reserved(orderLine(), quantity());
         }
     }
 
     /** Stock held for an order line is free again. */
     record ReservationReleased(LineRef orderLine, String site, String item, Quantity quantity) implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.reservationReleased(this);
+        public Set<String> orders() {
+            return Set.of(orderLine().number());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.reserved(orderLine(), quantity().negated());
         }
     }
 
     /** Reserved goods were picked. */
     record DispatchStaged(Dispatch dispatch) implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.dispatchStaged(this);
+        public Set<String> orders() {
+            return Set.of(dispatch().order());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.moved(dispatch(), true);
         }
     }
 
     /** Picked goods went back to the shelf, where they are reserved for their own order again. */
     record DispatchVoided(Dispatch dispatch) implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.dispatchVoided(this);
+        public Set<String> orders() {
+            return Set.of(dispatch().order());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.moved(dispatch(), false);
         }
     }
 
@@ -97,8 +149,18 @@ public sealed interface Effect {
         }
 
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.dispatchDeparted(this);
+        public Set<String> orders() {
+            return with(dispatch().order(), deliveries());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            // an invoice over several orders stands in the chain of each, whole
+            var left = chain.isOf(dispatch().order()) ? chain.withDispatch(dispatch()) : chain;
+            for (var delivery : deliveries()) {
+                left = left.withDelivery(delivery);
+            }
+            return left;
         }
     }
 
@@ -118,33 +180,28 @@ public sealed interface Effect {
     /** An invoice was posted. */
     record InvoicePosted(Invoice invoice) implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.invoicePosted(this);
+        public Set<String> orders() {
+            return ofLines(invoice().lines().stream().map(Invoice.Line::orderLine));
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return invoice().bills(chain.order().number()) ? chain.withInvoice(invoice()) : chain;
         }
     }
 
     /** Money came in; what it does not settle at once stays on account as customer credit. */
     record PaymentReceived(String payment, String customer, Money amount, List<Settlement> settlements)
-            implements Effect {
+            implements Elsewhere {
         public PaymentReceived {
             settlements = List.copyOf(settlements);
-        }
-
-        @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.paymentReceived(this);
         }
     }
 
     /** Customer credit, left from an earlier payment, a deposit or a credit note, settles invoices. */
-    record CreditAllocated(DocumentRef source, String customer, List<Settlement> settlements) implements Effect {
+    record CreditAllocated(DocumentRef source, String customer, List<Settlement> settlements) implements Elsewhere {
         public CreditAllocated {
             settlements = List.copyOf(settlements);
-        }
-
-        @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.creditAllocated(this);
         }
     }
 
@@ -163,33 +220,35 @@ public sealed interface Effect {
     /** Open quantity was given up. */
     record QuantityCancelled(Cancellation cancellation) implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.quantityCancelled(this);
+        public Set<String> orders() {
+            return Set.of(cancellation().order());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.isOf(cancellation().order()) ? chain.withCancellation(cancellation()) : chain;
         }
     }
 
     /** Goods came in at a value. */
-    record StockReceived(String receipt, String site, String item, Quantity quantity, Money value) implements Effect {
-        @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.stockReceived(this);
-        }
-    }
+    record StockReceived(String receipt, String site, String item, Quantity quantity, Money value)
+            implements Elsewhere {}
 
     /** What the company agreed with a customer is different now: a limit, a block, when invoices count as overdue. */
-    record CustomerChanged(String customer) implements Effect {
-        @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.customerChanged(this);
-        }
-    }
+    record CustomerChanged(String customer) implements Elsewhere {}
 
     /** What was held on a shelf for one order line is held for another: a controller decided so. */
     record ReservationTransferred(LineRef from, LineRef to, String site, String item, Quantity quantity)
             implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.reservationTransferred(this);
+        public Set<String> orders() {
+            return Set.of(from().number(), to().number());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.after(new Effect.ReservationReleased(from(), site(), item(), quantity()))
+                    .after(new Effect.StockReserved(to(), site(), item(), quantity()));
         }
     }
 
@@ -199,19 +258,22 @@ public sealed interface Effect {
      * @param quantity counted less on hand; negative where something is missing
      * @param value by which the shelf's value changes, of the same sign
      */
-    record StockCounted(String correction, String site, String item, Quantity quantity, Money value) implements Effect {
-        @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.stockCounted(this);
-        }
-    }
+    record StockCounted(String correction, String site, String item, Quantity quantity, Money value)
+            implements Elsewhere {}
 
     /** Money came in ahead for an order. */
     record DepositReceived(String deposit, String customer, String order, LocalDate on, Money amount)
             implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.depositReceived(this);
+        public Set<String> orders() {
+            return Set.of(order());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.isOf(order())
+                    ? chain.withDeposit(new Deposit(deposit(), order(), on(), amount(), amount()))
+                    : chain;
         }
     }
 
@@ -219,8 +281,13 @@ public sealed interface Effect {
     record DepositApplied(String deposit, String customer, String order, List<Settlement> settlements)
             implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.depositApplied(this);
+        public Set<String> orders() {
+            return Set.of(order());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.isOf(order()) ? chain.withDepositUsed(deposit(), Settlement.sum(settlements())) : chain;
         }
     }
 
@@ -228,8 +295,16 @@ public sealed interface Effect {
     record DepositTakenOff(String deposit, String customer, String order, List<Settlement> settlements)
             implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.depositTakenOff(this);
+        public Set<String> orders() {
+            return Set.of(order());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.isOf(order())
+                    ? chain.withDepositUsed(
+                            deposit(), Settlement.sum(settlements()).negated())
+                    : chain;
         }
     }
 
@@ -238,35 +313,38 @@ public sealed interface Effect {
             String deposit, String order, String toDeposit, String toOrder, String customer, LocalDate on, Money amount)
             implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.depositMoved(this);
+        public Set<String> orders() {
+            return Set.of(order(), toOrder());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            var left = chain.isOf(order()) ? chain.withDepositUsed(deposit(), amount()) : chain;
+            return chain.isOf(toOrder())
+                    ? left.withDeposit(new Deposit(toDeposit(), toOrder(), on(), amount(), amount()))
+                    : left;
         }
     }
 
     /** What is unapplied of a deposit becomes customer credit. */
     record DepositCredited(String deposit, String order, String customer, Money amount) implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.depositCredited(this);
+        public Set<String> orders() {
+            return Set.of(order());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.isOf(order()) ? chain.withDepositUsed(deposit(), amount()) : chain;
         }
     }
 
     /** What a payment, or credit from it, had settled is open again; the money is customer credit. */
-    record AllocationTakenOff(DocumentRef source, String customer, List<Settlement> settlements) implements Effect {
-        @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.allocationTakenOff(this);
-        }
-    }
+    record AllocationTakenOff(DocumentRef source, String customer, List<Settlement> settlements) implements Elsewhere {}
 
     /** A payment bounced: all that it settled is open again and nothing of it is left. */
     record PaymentReversed(String payment, String customer, Money amount, List<Settlement> settlements)
-            implements Effect {
-        @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.paymentReversed(this);
-        }
-    }
+            implements Elsewhere {}
 
     /**
      * Money was refunded.
@@ -277,8 +355,13 @@ public sealed interface Effect {
     record RefundGiven(String refund, String customer, DocumentRef source, String order, Money amount)
             implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.refundGiven(this);
+        public Set<String> orders() {
+            return order().isEmpty() ? Set.of() : Set.of(order());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.isOf(order()) ? chain.withDepositUsed(source().number(), amount()) : chain;
         }
     }
 
@@ -290,8 +373,13 @@ public sealed interface Effect {
     record RefundReversed(String refund, String customer, DocumentRef source, String order, Money amount)
             implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.refundReversed(this);
+        public Set<String> orders() {
+            return order().isEmpty() ? Set.of() : Set.of(order());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.isOf(order()) ? chain.withDepositUsed(source().number(), amount().negated()) : chain;
         }
     }
 
@@ -301,8 +389,15 @@ public sealed interface Effect {
      */
     record InvoiceReversed(Invoice invoice) implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.invoiceReversed(this);
+        public Set<String> orders() {
+            return ofLines(invoice().lines().stream().map(Invoice.Line::orderLine));
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return invoice().bills(chain.order().number())
+                    ? chain.withInvoiceReversed(invoice().number())
+                    : chain;
         }
     }
 
@@ -310,14 +405,9 @@ public sealed interface Effect {
      * Goods of a dispatch had left after an invoice billed them ahead, and that invoice is taken back: they are goods
      * out, not billed, and nothing is earned with them.
      */
-    record RevenueDeferredAgain(String dispatch, List<BilledAheadDelivery> deliveries) implements Effect {
+    record RevenueDeferredAgain(String dispatch, List<BilledAheadDelivery> deliveries) implements Elsewhere {
         public RevenueDeferredAgain {
             deliveries = List.copyOf(deliveries);
-        }
-
-        @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.revenueDeferredAgain(this);
         }
     }
 
@@ -336,24 +426,51 @@ public sealed interface Effect {
         }
 
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.dispatchReversed(this);
+        public Set<String> orders() {
+            return with(dispatch().order(), takenBack());
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            var back = chain;
+            if (chain.isOf(dispatch().order())) {
+                back = back.withDispatch(dispatch());
+                for (var line : reserved()) {
+                    back = back.withReserved(line.orderLine(), line.quantity());
+                }
+            }
+            for (var delivery : takenBack()) {
+                back = back.withoutDelivery(delivery);
+            }
+            return back;
         }
     }
 
     /** A customer may send goods back. */
     record ReturnAuthorised(Return authorised) implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.returnAuthorised(this);
+        public Set<String> orders() {
+            return authorised().orders();
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return authorised().touches(chain.order().number()) ? chain.withReturn(authorised()) : chain;
         }
     }
 
     /** What has not come back of a return may not come any more. */
     record ReturnWithdrawn(Return withdrawn) implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.returnWithdrawn(this);
+        public Set<String> orders() {
+            return withdrawn().orders();
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.returnOf(withdrawn().number())
+                    .map(r -> chain.withReturn(r.asWithdrawn()))
+                    .orElse(chain);
         }
     }
 
@@ -364,8 +481,21 @@ public sealed interface Effect {
         }
 
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.returnReceived(this);
+        public Set<String> orders() {
+            return before().orders();
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.returnOf(before().number())
+                    .map(found -> {
+                        var after = found;
+                        for (var arrival : arrivals()) {
+                            after = after.withParts(arrival.line(), List.of(arrival.part()));
+                        }
+                        return chain.withReturn(after);
+                    })
+                    .orElse(chain);
         }
     }
 
@@ -379,8 +509,15 @@ public sealed interface Effect {
         }
 
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.returnInspected(this);
+        public Set<String> orders() {
+            return before().orders();
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.returnOf(before().number())
+                    .map(found -> chain.withReturn(found.inspected(results())))
+                    .orElse(chain);
         }
     }
 
@@ -395,90 +532,29 @@ public sealed interface Effect {
      */
     record CreditNotePosted(CreditNote credit, Invoice invoice, Money settled) implements Effect {
         @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.creditNotePosted(this);
+        public Set<String> orders() {
+            return ofLines(invoice().lines().stream().map(Invoice.Line::orderLine));
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return invoice().bills(chain.order().number()) ? chain.withCredit(credit()) : chain;
         }
     }
 
     /** An entry that no document brought about, with the reason for it. */
-    record ManualEntryPosted(String number, List<ManualLine> lines) implements Effect {
-        @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.manualEntryPosted(this);
-        }
-    }
+    record ManualEntryPosted(String number, List<ManualLine> lines) implements Elsewhere {}
 
     /** An amount on an account, debit positive. */
     record ManualLine(String account, Money amount) {}
 
-    /** One method a case: a new case does not compile until everybody concerned has an answer. */
-    interface Visitor<T> {
-        T orderSubmitted(OrderSubmitted effect);
+    /** An order, and those that stand with it on the invoices that had billed its goods ahead. */
+    private static Set<String> with(String order, List<BilledAheadDelivery> deliveries) {
+        return Stream.concat(Stream.of(order), deliveries.stream().flatMap(one -> one.orders().stream()))
+                .collect(Collectors.toSet());
+    }
 
-        T orderChanged(OrderChanged effect);
-
-        T stateChanged(StateChanged effect);
-
-        T stockReserved(StockReserved effect);
-
-        T reservationReleased(ReservationReleased effect);
-
-        T dispatchStaged(DispatchStaged effect);
-
-        T dispatchVoided(DispatchVoided effect);
-
-        T dispatchDeparted(DispatchDeparted effect);
-
-        T invoicePosted(InvoicePosted effect);
-
-        T paymentReceived(PaymentReceived effect);
-
-        T creditAllocated(CreditAllocated effect);
-
-        T quantityCancelled(QuantityCancelled effect);
-
-        T stockReceived(StockReceived effect);
-
-        T customerChanged(CustomerChanged effect);
-
-        T reservationTransferred(ReservationTransferred effect);
-
-        T stockCounted(StockCounted effect);
-
-        T depositReceived(DepositReceived effect);
-
-        T depositApplied(DepositApplied effect);
-
-        T depositTakenOff(DepositTakenOff effect);
-
-        T depositMoved(DepositMoved effect);
-
-        T depositCredited(DepositCredited effect);
-
-        T allocationTakenOff(AllocationTakenOff effect);
-
-        T paymentReversed(PaymentReversed effect);
-
-        T refundGiven(RefundGiven effect);
-
-        T refundReversed(RefundReversed effect);
-
-        T invoiceReversed(InvoiceReversed effect);
-
-        T revenueDeferredAgain(RevenueDeferredAgain effect);
-
-        T dispatchReversed(DispatchReversed effect);
-
-        T returnAuthorised(ReturnAuthorised effect);
-
-        T returnWithdrawn(ReturnWithdrawn effect);
-
-        T returnReceived(ReturnReceived effect);
-
-        T returnInspected(ReturnInspected effect);
-
-        T creditNotePosted(CreditNotePosted effect);
-
-        T manualEntryPosted(ManualEntryPosted effect);
+    private static Set<String> ofLines(Stream<LineRef> lines) {
+        return lines.map(LineRef::number).collect(Collectors.toSet());
     }
 }

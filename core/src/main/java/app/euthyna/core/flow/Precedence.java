@@ -20,6 +20,29 @@ import java.util.Optional;
  */
 public final class Precedence {
 
+    private static final EffectHandlers<Origin, Boolean> ORIGINS = EffectHandlers.<Origin>deeds()
+            .on(Effect.DispatchDeparted.class, Origin::dispatchDeparted)
+            .on(Effect.DispatchReversed.class, Origin::dispatchReversed)
+            .on(Effect.RevenueDeferredAgain.class, Origin::revenueDeferredAgain)
+            .on(Effect.InvoicePosted.class, Origin::invoicePosted)
+            .on(Effect.InvoiceReversed.class, Origin::invoiceReversed)
+            .on(Effect.PaymentReceived.class, Origin::paymentReceived)
+            .on(Effect.CreditAllocated.class, Origin::creditAllocated)
+            .on(Effect.AllocationTakenOff.class, Origin::allocationTakenOff)
+            .on(Effect.PaymentReversed.class, Origin::paymentReversed)
+            .on(Effect.DepositReceived.class, Origin::depositReceived)
+            .on(Effect.DepositApplied.class, Origin::depositApplied)
+            .on(Effect.DepositTakenOff.class, Origin::depositTakenOff)
+            .on(Effect.DepositMoved.class, Origin::depositMoved)
+            .on(Effect.DepositCredited.class, Origin::depositCredited)
+            .on(Effect.RefundGiven.class, Origin::refundGiven)
+            .on(Effect.RefundReversed.class, Origin::refundReversed)
+            .on(Effect.QuantityCancelled.class, Origin::quantityCancelled)
+            .on(Effect.ReturnReceived.class, Origin::returnReceived)
+            .on(Effect.ReturnInspected.class, Origin::returnInspected)
+            .on(Effect.CreditNotePosted.class, Origin::creditNotePosted)
+            .othersDoNotConcernIt();
+
     private Precedence() {}
 
     /** When the documents were dated that effects come from. */
@@ -48,11 +71,11 @@ public final class Precedence {
      */
     public static List<Refusal> refusals(Collection<? extends Effect> effects, LocalDate on, Origins origins) {
         var found = new Origin(on, origins);
-        effects.forEach(effect -> effect.accept(found));
+        effects.forEach(effect -> ORIGINS.of(found, effect));
         return found.refusals.stream().distinct().toList();
     }
 
-    private static final class Origin extends EffectListener {
+    private static final class Origin {
 
         private final LocalDate on;
         private final Origins origins;
@@ -104,29 +127,22 @@ public final class Precedence {
                     origins.settled(source, settlement.invoice())));
         }
 
-        @Override
-        public Void dispatchDeparted(Effect.DispatchDeparted effect) {
+        private void dispatchDeparted(Effect.DispatchDeparted effect) {
             order(effect.dispatch().date(), effect.dispatch().order());
             effect.deliveries()
                     .forEach(one ->
                             invoice(effect.dispatch().date(), one.invoiceLine().number()));
-            return null;
         }
 
-        @Override
-        public Void dispatchReversed(Effect.DispatchReversed effect) {
+        private void dispatchReversed(Effect.DispatchReversed effect) {
             dispatch(on, effect.dispatch().number());
-            return null;
         }
 
-        @Override
-        public Void revenueDeferredAgain(Effect.RevenueDeferredAgain effect) {
+        private void revenueDeferredAgain(Effect.RevenueDeferredAgain effect) {
             dispatch(on, effect.dispatch());
-            return null;
         }
 
-        @Override
-        public Void invoicePosted(Effect.InvoicePosted effect) {
+        private void invoicePosted(Effect.InvoicePosted effect) {
             var invoice = effect.invoice();
             for (var line : invoice.lines()) {
                 order(invoice.on(), line.orderLine().number());
@@ -134,104 +150,74 @@ public final class Precedence {
                         .forEach(source ->
                                 dispatch(invoice.on(), source.dispatchLine().number()));
             }
-            return null;
         }
 
-        @Override
-        public Void invoiceReversed(Effect.InvoiceReversed effect) {
+        private void invoiceReversed(Effect.InvoiceReversed effect) {
             invoice(on, effect.invoice().number());
-            return null;
         }
 
-        @Override
-        public Void paymentReceived(Effect.PaymentReceived effect) {
+        private void paymentReceived(Effect.PaymentReceived effect) {
             settles(effect.settlements());
-            return null;
         }
 
-        @Override
-        public Void creditAllocated(Effect.CreditAllocated effect) {
+        private void creditAllocated(Effect.CreditAllocated effect) {
             money(effect.source());
             settles(effect.settlements());
-            return null;
         }
 
-        @Override
-        public Void allocationTakenOff(Effect.AllocationTakenOff effect) {
+        private void allocationTakenOff(Effect.AllocationTakenOff effect) {
             takesOff(effect.source(), effect.settlements());
-            return null;
         }
 
-        @Override
-        public Void paymentReversed(Effect.PaymentReversed effect) {
+        private void paymentReversed(Effect.PaymentReversed effect) {
             var payment = new DocumentRef(DocumentKind.PAYMENT, effect.payment());
             money(payment);
             takesOff(payment, effect.settlements());
-            return null;
         }
 
-        @Override
-        public Void depositReceived(Effect.DepositReceived effect) {
+        private void depositReceived(Effect.DepositReceived effect) {
             order(effect.on(), effect.order());
-            return null;
         }
 
-        @Override
-        public Void depositApplied(Effect.DepositApplied effect) {
+        private void depositApplied(Effect.DepositApplied effect) {
             money(deposit(effect.deposit()));
             settles(effect.settlements());
-            return null;
         }
 
-        @Override
-        public Void depositTakenOff(Effect.DepositTakenOff effect) {
+        private void depositTakenOff(Effect.DepositTakenOff effect) {
             takesOff(deposit(effect.deposit()), effect.settlements());
-            return null;
         }
 
-        @Override
-        public Void depositMoved(Effect.DepositMoved effect) {
+        private void depositMoved(Effect.DepositMoved effect) {
             money(deposit(effect.deposit()));
             order(effect.on(), effect.toOrder());
-            return null;
         }
 
-        @Override
-        public Void depositCredited(Effect.DepositCredited effect) {
+        private void depositCredited(Effect.DepositCredited effect) {
             money(deposit(effect.deposit()));
-            return null;
         }
 
-        @Override
-        public Void refundGiven(Effect.RefundGiven effect) {
+        private void refundGiven(Effect.RefundGiven effect) {
             money(effect.source());
-            return null;
         }
 
-        @Override
-        public Void refundReversed(Effect.RefundReversed effect) {
+        private void refundReversed(Effect.RefundReversed effect) {
             notBefore(on, new DocumentRef(DocumentKind.REFUND, effect.refund()));
-            return null;
         }
 
-        @Override
-        public Void quantityCancelled(Effect.QuantityCancelled effect) {
+        private void quantityCancelled(Effect.QuantityCancelled effect) {
             order(effect.cancellation().on(), effect.cancellation().order());
-            return null;
         }
 
-        @Override
-        public Void returnReceived(Effect.ReturnReceived effect) {
+        private void returnReceived(Effect.ReturnReceived effect) {
             for (var arrival : effect.arrivals()) {
                 dispatch(
                         arrival.part().on(),
                         effect.before().line(arrival.line()).dispatchLine().number());
             }
-            return null;
         }
 
-        @Override
-        public Void returnInspected(Effect.ReturnInspected effect) {
+        private void returnInspected(Effect.ReturnInspected effect) {
             for (var result : effect.results()) {
                 notBefore(
                         result.outcome().on(),
@@ -241,17 +227,14 @@ public final class Precedence {
                                 .part(result.part())
                                 .on()));
             }
-            return null;
         }
 
-        @Override
-        public Void creditNotePosted(Effect.CreditNotePosted effect) {
+        private void creditNotePosted(Effect.CreditNotePosted effect) {
             var credit = effect.credit();
             invoice(credit.on(), credit.invoice());
             for (var line : credit.lines()) {
                 line.returnLine().ifPresent(ref -> goods(credit, line, ref));
             }
-            return null;
         }
 
         /** Of goods that are here, so much must have come by the credit's day; the rest is credited ahead of them. */

@@ -3,6 +3,7 @@ package app.euthyna.core.ledger;
 import app.euthyna.core.billing.Billing;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.flow.EffectHandlers;
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.DocumentKind;
@@ -19,20 +20,57 @@ import java.util.function.Function;
  * @param itemClass by item
  * @param customerClass by customer; not asked for effects without one
  */
-public record Postings(Function<String, String> itemClass, Function<String, String> customerClass)
-        implements Effect.Visitor<Optional<Postings.Proposal>> {
+public record Postings(Function<String, String> itemClass, Function<String, String> customerClass) {
+
+    private static final EffectHandlers<Postings, Optional<Proposal>> TABLE =
+            EffectHandlers.<Postings, Optional<Proposal>>answers(Optional.empty())
+                    .answer(Effect.StockReceived.class, Postings::stockReceived)
+                    .answer(Effect.DispatchDeparted.class, Postings::dispatchDeparted)
+                    .answer(Effect.InvoicePosted.class, Postings::invoicePosted)
+                    .answer(Effect.PaymentReceived.class, Postings::paymentReceived)
+                    .answer(Effect.CreditAllocated.class, Postings::creditAllocated)
+                    .answer(Effect.AllocationTakenOff.class, Postings::allocationTakenOff)
+                    .answer(Effect.DepositReceived.class, Postings::depositReceived)
+                    .answer(Effect.DepositApplied.class, Postings::depositApplied)
+                    .answer(Effect.DepositTakenOff.class, Postings::depositTakenOff)
+                    .answer(Effect.DepositCredited.class, Postings::depositCredited)
+                    .answer(Effect.RefundGiven.class, Postings::refundGiven)
+                    .answer(Effect.StockCounted.class, Postings::stockCounted)
+                    .answer(Effect.RevenueDeferredAgain.class, Postings::revenueDeferredAgain)
+                    .answer(Effect.ReturnReceived.class, Postings::returnReceived)
+                    .answer(Effect.ReturnInspected.class, Postings::returnInspected)
+                    .answer(Effect.CreditNotePosted.class, Postings::creditNotePosted)
+                    .nothing(
+                            Effect.PaymentReversed.class,
+                            Effect.DepositMoved.class,
+                            Effect.RefundReversed.class,
+                            Effect.InvoiceReversed.class,
+                            Effect.DispatchReversed.class,
+                            Effect.ReturnAuthorised.class,
+                            Effect.ReturnWithdrawn.class,
+                            Effect.ManualEntryPosted.class,
+                            Effect.ReservationTransferred.class,
+                            Effect.OrderSubmitted.class,
+                            Effect.OrderChanged.class,
+                            Effect.StateChanged.class,
+                            Effect.StockReserved.class,
+                            Effect.ReservationReleased.class,
+                            Effect.DispatchStaged.class,
+                            Effect.DispatchVoided.class,
+                            Effect.QuantityCancelled.class,
+                            Effect.CustomerChanged.class)
+                    .complete();
 
     /** A posting with the document and customer it belongs to; the customer is empty for stock movements. */
     public record Proposal(DocumentRef document, String customer, Posting posting) {}
 
     public Optional<Proposal> of(Effect effect) {
-        return effect.accept(this)
+        return TABLE.of(this, effect)
                 .filter(proposal -> proposal.posting().lines().stream()
                         .anyMatch(l -> !l.amount().isZero()));
     }
 
-    @Override
-    public Optional<Proposal> stockReceived(Effect.StockReceived effect) {
+    private Optional<Proposal> stockReceived(Effect.StockReceived effect) {
         var lines = new ArrayList<Posting.Line>();
         lines.add(new Posting.Line(AccountRole.INVENTORY, shelf(effect.item(), effect.site()), effect.value()));
         lines.add(new Posting.Line(
@@ -44,8 +82,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
      * Goods out, not billed ← inventory at cost; goods that are never billed are given away at once. Goods billed ahead
      * are sold at that moment: cost of sales ← inventory, deferred revenue → revenue.
      */
-    @Override
-    public Optional<Proposal> dispatchDeparted(Effect.DispatchDeparted effect) {
+    private Optional<Proposal> dispatchDeparted(Effect.DispatchDeparted effect) {
         var dispatch = effect.dispatch();
         var lines = new ArrayList<Posting.Line>();
         for (var line : dispatch.lines()) {
@@ -72,8 +109,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         return proposal(DocumentKind.DISPATCH, dispatch.number(), "", "departure", lines);
     }
 
-    @Override
-    public Optional<Proposal> invoicePosted(Effect.InvoicePosted effect) {
+    private Optional<Proposal> invoicePosted(Effect.InvoicePosted effect) {
         var invoice = effect.invoice();
         var classOf = customerClass.apply(invoice.customer());
         var lines = new ArrayList<Posting.Line>();
@@ -109,8 +145,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         return proposal(DocumentKind.INVOICE, invoice.number(), invoice.customer(), event, lines);
     }
 
-    @Override
-    public Optional<Proposal> paymentReceived(Effect.PaymentReceived effect) {
+    private Optional<Proposal> paymentReceived(Effect.PaymentReceived effect) {
         var settled = settled(effect.settlements(), effect.amount());
         var classOf = customerClass.apply(effect.customer());
         var lines = List.of(
@@ -123,8 +158,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         return proposal(DocumentKind.PAYMENT, effect.payment(), effect.customer(), "payment", lines);
     }
 
-    @Override
-    public Optional<Proposal> creditAllocated(Effect.CreditAllocated effect) {
+    private Optional<Proposal> creditAllocated(Effect.CreditAllocated effect) {
         var settled = settled(effect.settlements(), effect.settlements().get(0).amount());
         var classOf = customerClass.apply(effect.customer());
         var lines = List.of(
@@ -138,8 +172,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                 lines);
     }
 
-    @Override
-    public Optional<Proposal> allocationTakenOff(Effect.AllocationTakenOff effect) {
+    private Optional<Proposal> allocationTakenOff(Effect.AllocationTakenOff effect) {
         var classOf = customerClass.apply(effect.customer());
         var taken = Settlement.sum(effect.settlements());
         return two(
@@ -174,13 +207,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     }
 
     /** Its entries are mirrored line by line, see {@link Entry#mirror}; there is nothing to work out. */
-    @Override
-    public Optional<Proposal> paymentReversed(Effect.PaymentReversed effect) {
-        return Optional.empty();
-    }
-
-    @Override
-    public Optional<Proposal> depositReceived(Effect.DepositReceived effect) {
+    private Optional<Proposal> depositReceived(Effect.DepositReceived effect) {
         return two(
                 DocumentKind.DEPOSIT,
                 effect.deposit(),
@@ -193,8 +220,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                 effect.amount());
     }
 
-    @Override
-    public Optional<Proposal> depositApplied(Effect.DepositApplied effect) {
+    private Optional<Proposal> depositApplied(Effect.DepositApplied effect) {
         return two(
                 DocumentKind.DEPOSIT,
                 effect.deposit(),
@@ -207,8 +233,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                 Settlement.sum(effect.settlements()));
     }
 
-    @Override
-    public Optional<Proposal> depositTakenOff(Effect.DepositTakenOff effect) {
+    private Optional<Proposal> depositTakenOff(Effect.DepositTakenOff effect) {
         return two(
                 DocumentKind.DEPOSIT,
                 effect.deposit(),
@@ -222,13 +247,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     }
 
     /** It stays a deposit of the same customer, so the ledger does not move. */
-    @Override
-    public Optional<Proposal> depositMoved(Effect.DepositMoved effect) {
-        return Optional.empty();
-    }
-
-    @Override
-    public Optional<Proposal> depositCredited(Effect.DepositCredited effect) {
+    private Optional<Proposal> depositCredited(Effect.DepositCredited effect) {
         return two(
                 DocumentKind.DEPOSIT,
                 effect.deposit(),
@@ -241,8 +260,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                 effect.amount());
     }
 
-    @Override
-    public Optional<Proposal> refundGiven(Effect.RefundGiven effect) {
+    private Optional<Proposal> refundGiven(Effect.RefundGiven effect) {
         var from = effect.order().isEmpty() ? AccountRole.CUSTOMER_CREDIT : AccountRole.DEPOSITS;
         return two(
                 DocumentKind.REFUND,
@@ -257,8 +275,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     }
 
     /** Found goods: inventory ← stock adjustment; missing ones the other way round. */
-    @Override
-    public Optional<Proposal> stockCounted(Effect.StockCounted effect) {
+    private Optional<Proposal> stockCounted(Effect.StockCounted effect) {
         return two(
                 DocumentKind.STOCK_COUNT,
                 effect.correction(),
@@ -272,29 +289,13 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     }
 
     /** Its entry is mirrored, see {@link #paymentReversed}. */
-    @Override
-    public Optional<Proposal> refundReversed(Effect.RefundReversed effect) {
-        return Optional.empty();
-    }
-
     /** Its entry is mirrored, see {@link #paymentReversed}. */
-    @Override
-    public Optional<Proposal> invoiceReversed(Effect.InvoiceReversed effect) {
-        return Optional.empty();
-    }
-
     /** Its entries are mirrored, see {@link #paymentReversed}. */
-    @Override
-    public Optional<Proposal> dispatchReversed(Effect.DispatchReversed effect) {
-        return Optional.empty();
-    }
-
     /**
      * What the departure of goods billed ahead had sold is goods out again, and its revenue waits with the invoice that
      * is taken back.
      */
-    @Override
-    public Optional<Proposal> revenueDeferredAgain(Effect.RevenueDeferredAgain effect) {
+    private Optional<Proposal> revenueDeferredAgain(Effect.RevenueDeferredAgain effect) {
         var lines = new ArrayList<Posting.Line>();
         for (var delivery : effect.deliveries()) {
             var sale = sale(customerClass.apply(delivery.customer()), delivery.item());
@@ -314,21 +315,10 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         return proposal(DocumentKind.DISPATCH, effect.dispatch(), "", "invoice ahead of it taken back", lines);
     }
 
-    @Override
-    public Optional<Proposal> returnAuthorised(Effect.ReturnAuthorised effect) {
-        return Optional.empty();
-    }
-
-    @Override
-    public Optional<Proposal> returnWithdrawn(Effect.ReturnWithdrawn effect) {
-        return Optional.empty();
-    }
-
     /**
      * Goods in inspection ← cost of sales where they had been billed; ← goods out, not billed, or given away otherwise.
      */
-    @Override
-    public Optional<Proposal> returnReceived(Effect.ReturnReceived effect) {
+    private Optional<Proposal> returnReceived(Effect.ReturnReceived effect) {
         var lines = new ArrayList<Posting.Line>();
         for (var arrival : effect.arrivals()) {
             var item = effect.before().line(arrival.line()).item();
@@ -356,8 +346,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
      * Restock: inventory, scrap: write-off, back to the customer: where the goods had come from; each ← goods in
      * inspection.
      */
-    @Override
-    public Optional<Proposal> returnInspected(Effect.ReturnInspected effect) {
+    private Optional<Proposal> returnInspected(Effect.ReturnInspected effect) {
         var lines = new ArrayList<Posting.Line>();
         for (var result : effect.results()) {
             var line = effect.before().line(result.line());
@@ -384,8 +373,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     }
 
     /** Sales returns, output VAT ← receivables up to what the invoice has open, the rest customer credit. */
-    @Override
-    public Optional<Proposal> creditNotePosted(Effect.CreditNotePosted effect) {
+    private Optional<Proposal> creditNotePosted(Effect.CreditNotePosted effect) {
         var credit = effect.credit();
         var classOf = customerClass.apply(credit.customer());
         var lines = new ArrayList<Posting.Line>();
@@ -412,16 +400,6 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     }
 
     /** It names its accounts itself, see {@link ManualPosting}. */
-    @Override
-    public Optional<Proposal> manualEntryPosted(Effect.ManualEntryPosted effect) {
-        return Optional.empty();
-    }
-
-    @Override
-    public Optional<Proposal> reservationTransferred(Effect.ReservationTransferred effect) {
-        return Optional.empty();
-    }
-
     private static Optional<Proposal> two(
             DocumentKind kind,
             String number,
@@ -473,50 +451,5 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
     private static Optional<Proposal> proposal(
             DocumentKind kind, String number, String customer, String event, List<Posting.Line> lines) {
         return Optional.of(new Proposal(new DocumentRef(kind, number), customer, new Posting(event, lines)));
-    }
-
-    @Override
-    public Optional<Proposal> orderSubmitted(Effect.OrderSubmitted effect) {
-        return Optional.empty();
-    }
-
-    @Override
-    public Optional<Proposal> orderChanged(Effect.OrderChanged effect) {
-        return Optional.empty();
-    }
-
-    @Override
-    public Optional<Proposal> stateChanged(Effect.StateChanged effect) {
-        return Optional.empty();
-    }
-
-    @Override
-    public Optional<Proposal> stockReserved(Effect.StockReserved effect) {
-        return Optional.empty();
-    }
-
-    @Override
-    public Optional<Proposal> reservationReleased(Effect.ReservationReleased effect) {
-        return Optional.empty();
-    }
-
-    @Override
-    public Optional<Proposal> dispatchStaged(Effect.DispatchStaged effect) {
-        return Optional.empty();
-    }
-
-    @Override
-    public Optional<Proposal> dispatchVoided(Effect.DispatchVoided effect) {
-        return Optional.empty();
-    }
-
-    @Override
-    public Optional<Proposal> quantityCancelled(Effect.QuantityCancelled effect) {
-        return Optional.empty();
-    }
-
-    @Override
-    public Optional<Proposal> customerChanged(Effect.CustomerChanged effect) {
-        return Optional.empty();
     }
 }

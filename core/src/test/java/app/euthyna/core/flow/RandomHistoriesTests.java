@@ -63,6 +63,28 @@ import org.junit.jupiter.api.Test;
  */
 class RandomHistoriesTests {
 
+    private static final EffectHandlers<History.Documents, Boolean> DOCUMENTS =
+            EffectHandlers.<History.Documents>deeds()
+                    .on(Effect.StockReceived.class, History.Documents::stockReceived)
+                    .on(Effect.StockCounted.class, History.Documents::stockCounted)
+                    .on(Effect.StockReserved.class, History.Documents::stockReserved)
+                    .on(Effect.ReservationReleased.class, History.Documents::reservationReleased)
+                    .on(Effect.DispatchDeparted.class, History.Documents::dispatchDeparted)
+                    .on(Effect.DispatchReversed.class, History.Documents::dispatchReversed)
+                    .on(Effect.ReturnInspected.class, History.Documents::returnInspected)
+                    .on(Effect.CreditNotePosted.class, History.Documents::creditNotePosted)
+                    .on(Effect.PaymentReceived.class, History.Documents::paymentReceived)
+                    .on(Effect.CreditAllocated.class, History.Documents::creditAllocated)
+                    .on(Effect.AllocationTakenOff.class, History.Documents::allocationTakenOff)
+                    .on(Effect.PaymentReversed.class, History.Documents::paymentReversed)
+                    .on(Effect.DepositReceived.class, History.Documents::depositReceived)
+                    .on(Effect.DepositApplied.class, History.Documents::depositApplied)
+                    .on(Effect.DepositTakenOff.class, History.Documents::depositTakenOff)
+                    .on(Effect.DepositCredited.class, History.Documents::depositCredited)
+                    .on(Effect.RefundGiven.class, History.Documents::refundGiven)
+                    .on(Effect.RefundReversed.class, History.Documents::refundReversed)
+                    .othersDoNotConcernIt();
+
     private static final int HISTORIES = 2_000;
     private static final int STEPS = 40;
     private static final ReturnPolicy AHEAD = new ReturnPolicy(
@@ -735,7 +757,7 @@ class RandomHistoriesTests {
                         .isTrue();
                 return after;
             });
-            effect.accept(new Documents());
+            DOCUMENTS.of(new Documents(), effect);
             postings.of(effect).ifPresent(proposal -> {
                 post(proposal.posting(), false);
                 toMirror.computeIfAbsent(proposal.document(), d -> new ArrayList<>())
@@ -764,87 +786,68 @@ class RandomHistoriesTests {
         }
 
         /** What shelves, payments and the bank hold, told by the effects and not by the ledger. */
-        private final class Documents extends EffectListener {
+        private final class Documents {
 
-            @Override
-            public Void stockReceived(Effect.StockReceived effect) {
+            private void stockReceived(Effect.StockReceived effect) {
                 shelf = shelf.receive(effect.quantity(), effect.value());
                 adjusted = adjusted.plus(effect.value());
-                return null;
             }
 
-            @Override
-            public Void stockCounted(Effect.StockCounted effect) {
+            private void stockCounted(Effect.StockCounted effect) {
                 shelf = shelf.correct(effect.quantity(), effect.value());
                 adjusted = adjusted.plus(effect.value());
-                return null;
             }
 
-            @Override
-            public Void stockReserved(Effect.StockReserved effect) {
+            private void stockReserved(Effect.StockReserved effect) {
                 shelf = shelf.reserve(effect.quantity());
-                return null;
             }
 
-            @Override
-            public Void reservationReleased(Effect.ReservationReleased effect) {
+            private void reservationReleased(Effect.ReservationReleased effect) {
                 shelf = shelf.release(effect.quantity());
-                return null;
             }
 
-            @Override
-            public Void dispatchDeparted(Effect.DispatchDeparted effect) {
+            private void dispatchDeparted(Effect.DispatchDeparted effect) {
                 effect.dispatch().lines().forEach(line -> shelf = shelf.issue(line.quantity(), line.cost()));
-                return null;
             }
 
-            @Override
-            public Void dispatchReversed(Effect.DispatchReversed effect) {
+            private void dispatchReversed(Effect.DispatchReversed effect) {
                 effect.dispatch().lines().forEach(line -> shelf = shelf.receive(line.quantity(), line.cost()));
                 effect.reserved().forEach(line -> shelf = shelf.reserve(line.quantity()));
-                return null;
             }
 
-            @Override
-            public Void returnInspected(Effect.ReturnInspected effect) {
+            private void returnInspected(Effect.ReturnInspected effect) {
                 effect.results().stream()
                         .map(Effect.InspectionResult::outcome)
                         .filter(o -> o.kind() == Return.Outcome.Kind.RESTOCK)
                         .forEach(o -> shelf = shelf.receive(o.quantity(), o.cost()));
-                return null;
             }
 
-            @Override
-            public Void creditNotePosted(Effect.CreditNotePosted effect) {
+            private void creditNotePosted(Effect.CreditNotePosted effect) {
                 var credit = effect.credit();
                 source(
                         DocumentKind.CREDIT_NOTE,
                         credit.number(),
                         credit.totals().gross());
-                return effect.settled().isPositive()
-                        ? settle(credit.number(), List.of(new Settlement(credit.invoice(), effect.settled())), false)
-                        : null;
+                if (effect.settled().isPositive()) {
+                    settle(credit.number(), List.of(new Settlement(credit.invoice(), effect.settled())), false);
+                }
             }
 
-            @Override
-            public Void paymentReceived(Effect.PaymentReceived effect) {
+            private void paymentReceived(Effect.PaymentReceived effect) {
                 bank = bank.plus(effect.amount());
                 source(DocumentKind.PAYMENT, effect.payment(), effect.amount());
-                return settle(effect.payment(), effect.settlements(), false);
+                settle(effect.payment(), effect.settlements(), false);
             }
 
-            @Override
-            public Void creditAllocated(Effect.CreditAllocated effect) {
-                return settle(effect.source().number(), effect.settlements(), false);
+            private void creditAllocated(Effect.CreditAllocated effect) {
+                settle(effect.source().number(), effect.settlements(), false);
             }
 
-            @Override
-            public Void allocationTakenOff(Effect.AllocationTakenOff effect) {
-                return settle(effect.source().number(), effect.settlements(), true);
+            private void allocationTakenOff(Effect.AllocationTakenOff effect) {
+                settle(effect.source().number(), effect.settlements(), true);
             }
 
-            @Override
-            public Void paymentReversed(Effect.PaymentReversed effect) {
+            private void paymentReversed(Effect.PaymentReversed effect) {
                 settle(effect.payment(), effect.settlements(), true);
                 bank = bank.minus(effect.amount());
                 var was = payments.get(effect.payment());
@@ -852,26 +855,21 @@ class RandomHistoriesTests {
                         effect.payment(),
                         new RefundRules.Source(
                                 was.document(), "C", was.amount(), eur("0.00"), was.refunded(), true, was.settled()));
-                return null;
             }
 
-            @Override
-            public Void depositReceived(Effect.DepositReceived effect) {
+            private void depositReceived(Effect.DepositReceived effect) {
                 bank = bank.plus(effect.amount());
-                return null;
             }
 
-            @Override
-            public Void depositApplied(Effect.DepositApplied effect) {
-                return apply(effect.deposit(), effect.order(), effect.settlements(), false);
+            private void depositApplied(Effect.DepositApplied effect) {
+                apply(effect.deposit(), effect.order(), effect.settlements(), false);
             }
 
-            @Override
-            public Void depositTakenOff(Effect.DepositTakenOff effect) {
-                return apply(effect.deposit(), effect.order(), effect.settlements(), true);
+            private void depositTakenOff(Effect.DepositTakenOff effect) {
+                apply(effect.deposit(), effect.order(), effect.settlements(), true);
             }
 
-            private Void apply(String deposit, String order, List<Settlement> settlements, boolean off) {
+            private void apply(String deposit, String order, List<Settlement> settlements, boolean off) {
                 for (var s : settlements) {
                     var amount = off ? s.amount().negated() : s.amount();
                     settled.merge(s.invoice(), amount, Money::plus);
@@ -881,17 +879,13 @@ class RandomHistoriesTests {
                             (a, b) -> new UnwindContext.Applied(
                                     deposit, order, "C", s.invoice(), a.amount().plus(b.amount())));
                 }
-                return null;
             }
 
-            @Override
-            public Void depositCredited(Effect.DepositCredited effect) {
+            private void depositCredited(Effect.DepositCredited effect) {
                 source(DocumentKind.DEPOSIT, effect.deposit(), effect.amount());
-                return null;
             }
 
-            @Override
-            public Void refundGiven(Effect.RefundGiven effect) {
+            private void refundGiven(Effect.RefundGiven effect) {
                 bank = bank.minus(effect.amount());
                 if (effect.order().isEmpty()) {
                     var was = payments.get(effect.source().number());
@@ -910,11 +904,9 @@ class RandomHistoriesTests {
                         effect.refund(),
                         new RefundRules.Refund(
                                 effect.refund(), "C", effect.source(), effect.order(), effect.amount(), false));
-                return null;
             }
 
-            @Override
-            public Void refundReversed(Effect.RefundReversed effect) {
+            private void refundReversed(Effect.RefundReversed effect) {
                 bank = bank.plus(effect.amount());
                 if (effect.order().isEmpty()) {
                     var was = payments.get(effect.source().number());
@@ -930,7 +922,6 @@ class RandomHistoriesTests {
                                     was.settled()));
                 }
                 refunds.remove(effect.refund());
-                return null;
             }
 
             private void source(DocumentKind kind, String number, Money amount) {
@@ -947,7 +938,7 @@ class RandomHistoriesTests {
                                 was == null ? Map.of() : was.settled()));
             }
 
-            private Void settle(String payment, List<Settlement> settlements, boolean off) {
+            private void settle(String payment, List<Settlement> settlements, boolean off) {
                 for (var s : settlements) {
                     var amount = off ? s.amount().negated() : s.amount();
                     settled.merge(s.invoice(), amount, Money::plus);
@@ -965,7 +956,6 @@ class RandomHistoriesTests {
                                     was.reversed(),
                                     own));
                 }
-                return null;
             }
         }
 

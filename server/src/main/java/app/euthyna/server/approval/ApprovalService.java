@@ -10,7 +10,6 @@ import app.euthyna.core.check.Finding;
 import app.euthyna.core.check.Severity;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
-import app.euthyna.core.flow.EffectListener;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
@@ -267,26 +266,26 @@ public class ApprovalService implements Clearance, EffectSink {
     /** A request ends with the state that it was about. */
     @Override
     public void store(CommandContext context, Effect effect) {
-        effect.accept(new EffectListener() {
-            @Override
-            public Void stateChanged(Effect.StateChanged effect) {
-                var ended = switch (effect.to()) {
-                    case CLEARED -> State.APPROVED;
-                    case DECLINED -> State.DECLINED;
-                    case DRAFT -> State.SENT_BACK;
-                    case CANCELLED, COMPLETED, CLOSED_SHORT -> State.WITHDRAWN;
-                    // an order that is held while it awaits approval keeps its request and what was granted
-                    case SUBMITTED, AWAITING_APPROVAL, HELD -> null;
-                };
-                if (ended != null
-                        && (effect.from() == OrderState.AWAITING_APPROVAL
-                                || ended == State.SENT_BACK
-                                || store.isOpen(effect.order()))) {
-                    store.close(context, effect.order(), ended);
-                }
-                return null;
-            }
-        });
+        if (effect instanceof Effect.StateChanged changed) {
+            ended(context, changed);
+        }
+    }
+
+    private void ended(CommandContext context, Effect.StateChanged effect) {
+        var ended = switch (effect.to()) {
+            case CLEARED -> State.APPROVED;
+            case DECLINED -> State.DECLINED;
+            case DRAFT -> State.SENT_BACK;
+            case CANCELLED, COMPLETED, CLOSED_SHORT -> State.WITHDRAWN;
+            // an order that is held while it awaits approval keeps its request and what was granted
+            case SUBMITTED, AWAITING_APPROVAL, HELD -> null;
+        };
+        if (ended != null
+                && (effect.from() == OrderState.AWAITING_APPROVAL
+                        || ended == State.SENT_BACK
+                        || store.isOpen(effect.order()))) {
+            store.close(context, effect.order(), ended);
+        }
     }
 
     @Override

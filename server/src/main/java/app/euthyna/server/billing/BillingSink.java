@@ -4,7 +4,7 @@ import app.euthyna.core.billing.Depositing;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
-import app.euthyna.core.flow.EffectListener;
+import app.euthyna.core.flow.EffectHandlers;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
@@ -30,6 +30,26 @@ import org.springframework.stereotype.Component;
 @Component
 @Order(45)
 class BillingSink implements EffectSink {
+
+    private static final EffectHandlers<Store, Boolean> STORES = EffectHandlers.<Store>deeds()
+            .on(Effect.OrderSubmitted.class, Store::orderSubmitted)
+            .on(Effect.InvoicePosted.class, Store::invoicePosted)
+            .on(Effect.DispatchDeparted.class, Store::dispatchDeparted)
+            .on(Effect.DispatchReversed.class, Store::dispatchReversed)
+            .on(Effect.InvoiceReversed.class, Store::invoiceReversed)
+            .on(Effect.CreditNotePosted.class, Store::creditNotePosted)
+            .on(Effect.PaymentReceived.class, Store::paymentReceived)
+            .on(Effect.CreditAllocated.class, Store::creditAllocated)
+            .on(Effect.AllocationTakenOff.class, Store::allocationTakenOff)
+            .on(Effect.PaymentReversed.class, Store::paymentReversed)
+            .on(Effect.DepositReceived.class, Store::depositReceived)
+            .on(Effect.DepositApplied.class, Store::depositApplied)
+            .on(Effect.DepositTakenOff.class, Store::depositTakenOff)
+            .on(Effect.DepositMoved.class, Store::depositMoved)
+            .on(Effect.DepositCredited.class, Store::depositCredited)
+            .on(Effect.RefundGiven.class, Store::refundGiven)
+            .on(Effect.RefundReversed.class, Store::refundReversed)
+            .othersDoNotConcernIt();
 
     private final DocumentDetails details;
     private final EntityManager entities;
@@ -58,7 +78,7 @@ class BillingSink implements EffectSink {
 
     @Override
     public void store(CommandContext context, Effect effect) {
-        effect.accept(new Store(context));
+        STORES.of(new Store(context), effect);
     }
 
     /** An order's deposits are put to its invoices as soon as both are there. */
@@ -98,7 +118,7 @@ class BillingSink implements EffectSink {
                 : context.today();
     }
 
-    private final class Store extends EffectListener {
+    private final class Store {
 
         private final CommandContext context;
 
@@ -107,8 +127,7 @@ class BillingSink implements EffectSink {
         }
 
         /** Customers of whom a deposit is always asked for are asked for it when they order. */
-        @Override
-        public Void orderSubmitted(Effect.OrderSubmitted effect) {
+        private void orderSubmitted(Effect.OrderSubmitted effect) {
             var percent = jdbc.sql("select deposit_percent from customer where code = ?")
                     .param(effect.order().customer())
                     .query(BigDecimal.class)
@@ -130,11 +149,9 @@ class BillingSink implements EffectSink {
                                 context.person().username())
                         .update();
             }
-            return null;
         }
 
-        @Override
-        public Void invoicePosted(Effect.InvoicePosted effect) {
+        private void invoicePosted(Effect.InvoicePosted effect) {
             var invoice = effect.invoice();
             var entity = new InvoiceEntity();
             entity.number = invoice.number();
@@ -173,7 +190,6 @@ class BillingSink implements EffectSink {
                             .map(line -> line.rootOrderId)
                             .distinct()
                             .toList());
-            return null;
         }
 
         private InvoiceLineEntity.Source stored(Long order, Invoice.Source source) {
@@ -188,23 +204,19 @@ class BillingSink implements EffectSink {
         }
 
         /** Goods that were billed ahead have left: they are noted on the invoice's line. */
-        @Override
-        public Void dispatchDeparted(Effect.DispatchDeparted effect) {
+        private void dispatchDeparted(Effect.DispatchDeparted effect) {
             effect.deliveries().forEach(delivery -> {
                 var line = line(delivery.invoiceLine());
                 line.sources.add(stored(line.rootOrderId, delivery.source()));
             });
-            return null;
         }
 
         /** Goods that were billed ahead have not left after all. */
-        @Override
-        public Void dispatchReversed(Effect.DispatchReversed effect) {
+        private void dispatchReversed(Effect.DispatchReversed effect) {
             effect.takenBack().forEach(delivery -> {
                 var line = line(delivery.invoiceLine());
                 line.sources.add(stored(line.rootOrderId, delivery.source().negated()));
             });
-            return null;
         }
 
         private InvoiceLineEntity line(LineRef ref) {
@@ -216,8 +228,7 @@ class BillingSink implements EffectSink {
                     .getSingleResult();
         }
 
-        @Override
-        public Void invoiceReversed(Effect.InvoiceReversed effect) {
+        private void invoiceReversed(Effect.InvoiceReversed effect) {
             var invoice = invoice(effect.invoice().number());
             if (invoice.openAmount.compareTo(invoice.gross) != 0) {
                 throw new IllegalStateException("invoice " + invoice.number + " is settled with "
@@ -226,15 +237,13 @@ class BillingSink implements EffectSink {
             invoice.openAmount = BigDecimal.ZERO;
             invoice.reversedOn = context.date();
             invoice.reversedMoment = history.moment();
-            return null;
         }
 
         /**
          * What a credit note takes off its invoice, and the customer credit it leaves, stand where payments do, under
          * its own number.
          */
-        @Override
-        public Void creditNotePosted(Effect.CreditNotePosted effect) {
+        private void creditNotePosted(Effect.CreditNotePosted effect) {
             var credit = new PaymentEntity();
             credit.number = effect.credit().number();
             credit.kind = DocumentKind.CREDIT_NOTE;
@@ -246,11 +255,9 @@ class BillingSink implements EffectSink {
                 settle(credit, List.of(new Settlement(effect.credit().invoice(), effect.settled())));
             }
             entities.persist(credit);
-            return null;
         }
 
-        @Override
-        public Void paymentReceived(Effect.PaymentReceived effect) {
+        private void paymentReceived(Effect.PaymentReceived effect) {
             var payment = new PaymentEntity();
             payment.number = effect.payment();
             payment.customerId = ids.customer(effect.customer());
@@ -259,35 +266,26 @@ class BillingSink implements EffectSink {
             payment.leftAmount = payment.amount;
             settle(payment, effect.settlements());
             entities.persist(payment);
-            return null;
         }
 
-        @Override
-        public Void creditAllocated(Effect.CreditAllocated effect) {
+        private void creditAllocated(Effect.CreditAllocated effect) {
             settle(payment(effect.source().number()), effect.settlements());
-            return null;
         }
 
-        @Override
-        public Void allocationTakenOff(Effect.AllocationTakenOff effect) {
+        private void allocationTakenOff(Effect.AllocationTakenOff effect) {
             settle(payment(effect.source().number()), negated(effect.settlements()));
-            return null;
         }
 
-        @Override
-        public Void paymentReversed(Effect.PaymentReversed effect) {
+        private void paymentReversed(Effect.PaymentReversed effect) {
             var payment = payment(effect.payment());
             settle(payment, negated(effect.settlements()));
             payment.leftAmount = BigDecimal.ZERO;
             payment.reversed = true;
-            return null;
         }
 
-        @Override
-        public Void depositReceived(Effect.DepositReceived effect) {
+        private void depositReceived(Effect.DepositReceived effect) {
             entities.persist(
                     deposit(effect.deposit(), effect.customer(), effect.order(), effect.on(), effect.amount()));
-            return null;
         }
 
         private DepositEntity deposit(String number, String customer, String order, LocalDate on, Money amount) {
@@ -301,16 +299,12 @@ class BillingSink implements EffectSink {
             return deposit;
         }
 
-        @Override
-        public Void depositApplied(Effect.DepositApplied effect) {
+        private void depositApplied(Effect.DepositApplied effect) {
             apply(effect.deposit(), effect.settlements());
-            return null;
         }
 
-        @Override
-        public Void depositTakenOff(Effect.DepositTakenOff effect) {
+        private void depositTakenOff(Effect.DepositTakenOff effect) {
             apply(effect.deposit(), negated(effect.settlements()));
-            return null;
         }
 
         private void apply(String number, List<Settlement> settlements) {
@@ -345,8 +339,7 @@ class BillingSink implements EffectSink {
             return deposit;
         }
 
-        @Override
-        public Void depositMoved(Effect.DepositMoved effect) {
+        private void depositMoved(Effect.DepositMoved effect) {
             var from = use(
                     effect.deposit(),
                     DepositFact.Kind.MOVED,
@@ -356,12 +349,10 @@ class BillingSink implements EffectSink {
             var to = deposit(effect.toDeposit(), effect.customer(), effect.toOrder(), effect.on(), effect.amount());
             to.movedFrom = from.id;
             entities.persist(to);
-            return null;
         }
 
         /** Credit stands where payments do, under the deposit's number. */
-        @Override
-        public Void depositCredited(Effect.DepositCredited effect) {
+        private void depositCredited(Effect.DepositCredited effect) {
             use(
                     effect.deposit(),
                     DepositFact.Kind.CREDITED,
@@ -386,11 +377,9 @@ class BillingSink implements EffectSink {
             credit.amount = credit.amount.add(effect.amount().amount());
             credit.leftAmount = credit.leftAmount.add(effect.amount().amount());
             entities.persist(credit);
-            return null;
         }
 
-        @Override
-        public Void refundGiven(Effect.RefundGiven effect) {
+        private void refundGiven(Effect.RefundGiven effect) {
             var refund = new RefundEntity();
             refund.number = effect.refund();
             refund.customerId = ids.customer(effect.customer());
@@ -413,11 +402,9 @@ class BillingSink implements EffectSink {
                         null,
                         effect.amount());
             }
-            return null;
         }
 
-        @Override
-        public Void refundReversed(Effect.RefundReversed effect) {
+        private void refundReversed(Effect.RefundReversed effect) {
             var refund = entities.createQuery(
                             "select r from RefundEntity r where r.number = :number", RefundEntity.class)
                     .setParameter("number", effect.refund())
@@ -436,7 +423,6 @@ class BillingSink implements EffectSink {
                         null,
                         effect.amount().negated());
             }
-            return null;
         }
 
         private PaymentEntity payment(String number) {

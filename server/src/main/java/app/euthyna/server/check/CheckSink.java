@@ -3,7 +3,7 @@ package app.euthyna.server.check;
 import app.euthyna.core.check.Checks.Occasion;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
-import app.euthyna.core.flow.EffectListener;
+import app.euthyna.core.flow.EffectHandlers;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.server.check.Rechecks.Reach;
 import app.euthyna.server.flow.ChainReader;
@@ -34,6 +34,37 @@ import org.springframework.stereotype.Component;
 @Order(70)
 class CheckSink implements EffectSink {
 
+    private static final EffectHandlers<Around, Boolean> AROUND = EffectHandlers.<Around>deeds()
+            .on(Effect.CustomerChanged.class, Around::customerChanged)
+            .on(Effect.PaymentReversed.class, Around::paymentReversed)
+            .on(Effect.AllocationTakenOff.class, Around::allocationTakenOff)
+            .on(Effect.PaymentReceived.class, Around::paymentReceived)
+            .on(Effect.CreditAllocated.class, Around::creditAllocated)
+            .on(Effect.RefundGiven.class, Around::refundGiven)
+            .on(Effect.RefundReversed.class, Around::refundReversed)
+            .on(Effect.StockReceived.class, Around::stockReceived)
+            .on(Effect.StockCounted.class, Around::stockCounted)
+            .on(Effect.ReservationReleased.class, Around::reservationReleased)
+            .on(Effect.DispatchReversed.class, Around::dispatchReversed)
+            .on(Effect.ReturnInspected.class, Around::returnInspected)
+            .othersDoNotConcernIt();
+
+    private static final EffectHandlers<Answer, Boolean> ANSWERS = EffectHandlers.<Answer>deeds()
+            .on(Effect.OrderSubmitted.class, Answer::orderSubmitted)
+            .on(Effect.OrderChanged.class, Answer::orderChanged)
+            .on(Effect.StateChanged.class, Answer::stateChanged)
+            .on(Effect.StockReserved.class, Answer::stockReserved)
+            .on(Effect.DispatchDeparted.class, Answer::dispatchDeparted)
+            .on(Effect.InvoicePosted.class, Answer::invoicePosted)
+            .on(Effect.InvoiceReversed.class, Answer::invoiceReversed)
+            .on(Effect.DispatchReversed.class, Answer::dispatchReversed)
+            .on(Effect.ReturnReceived.class, Answer::returnReceived)
+            .on(Effect.ReturnInspected.class, Answer::returnInspected)
+            .on(Effect.CreditNotePosted.class, Answer::creditNotePosted)
+            .on(Effect.ReservationTransferred.class, Answer::reservationTransferred)
+            .on(Effect.QuantityCancelled.class, Answer::quantityCancelled)
+            .othersDoNotConcernIt();
+
     private static final BinaryOperator<Reach> MORE = BinaryOperator.maxBy(Comparator.naturalOrder());
 
     private final ChainReader chains;
@@ -63,11 +94,11 @@ class CheckSink implements EffectSink {
 
     @Override
     public void follow(CommandContext context, List<Effect> batch, Further further) {
-        batch.forEach(effect -> effect.accept(new Answer(context, further)));
+        batch.forEach(effect -> ANSWERS.of(new Answer(context, further), effect));
     }
 
     /** The order itself, at once: it is the command's own, and its customer is locked. */
-    private final class Answer extends EffectListener {
+    private final class Answer {
 
         private final CommandContext context;
         private final Further further;
@@ -77,88 +108,75 @@ class CheckSink implements EffectSink {
             this.further = further;
         }
 
-        @Override
-        public Void orderSubmitted(Effect.OrderSubmitted effect) {
-            return check(effect.order().number(), Occasion.SUBMITTED, Optional.empty());
+        private void orderSubmitted(Effect.OrderSubmitted effect) {
+            check(effect.order().number(), Occasion.SUBMITTED, Optional.empty());
         }
 
-        @Override
-        public Void orderChanged(Effect.OrderChanged effect) {
+        private void orderChanged(Effect.OrderChanged effect) {
             var now = chains.chain(effect.after().number());
-            return check(effect.after().number(), Occasion.CHANGED, Optional.of(now.after(reverse(effect))));
+            check(effect.after().number(), Occasion.CHANGED, Optional.of(now.after(reverse(effect))));
         }
 
-        @Override
-        public Void stateChanged(Effect.StateChanged effect) {
-            return effect.to().isEnded() ? check(effect.order(), Occasion.WORLD_CHANGED, Optional.empty()) : null;
+        private void stateChanged(Effect.StateChanged effect) {
+            if (effect.to().isEnded()) {
+                check(effect.order(), Occasion.WORLD_CHANGED, Optional.empty());
+            }
         }
 
         /** Stock may be handed to an order of a customer that nobody has locked: that one is looked at afterwards. */
-        @Override
-        public Void stockReserved(Effect.StockReserved effect) {
+        private void stockReserved(Effect.StockReserved effect) {
             var order = effect.orderLine().number();
-            return wasShort(order)
-                            && locks.holdsCustomer(
-                                    ids.customer(chains.chain(order).order().customer()))
-                    ? check(order, Occasion.WORLD_CHANGED, Optional.empty())
-                    : null;
+            if (wasShort(order)
+                    && locks.holdsCustomer(
+                            ids.customer(chains.chain(order).order().customer()))) {
+                check(order, Occasion.WORLD_CHANGED, Optional.empty());
+            }
         }
 
-        @Override
-        public Void dispatchDeparted(Effect.DispatchDeparted effect) {
-            return settle(Set.of(effect.dispatch().order()));
+        private void dispatchDeparted(Effect.DispatchDeparted effect) {
+            settle(Set.of(effect.dispatch().order()));
         }
 
-        @Override
-        public Void invoicePosted(Effect.InvoicePosted effect) {
-            return settle(effect.orders());
+        private void invoicePosted(Effect.InvoicePosted effect) {
+            settle(effect.orders());
         }
 
-        @Override
-        public Void invoiceReversed(Effect.InvoiceReversed effect) {
-            return settle(effect.orders());
+        private void invoiceReversed(Effect.InvoiceReversed effect) {
+            settle(effect.orders());
         }
 
-        @Override
-        public Void dispatchReversed(Effect.DispatchReversed effect) {
-            return settle(Set.of(effect.dispatch().order()));
+        private void dispatchReversed(Effect.DispatchReversed effect) {
+            settle(Set.of(effect.dispatch().order()));
         }
 
-        @Override
-        public Void returnReceived(Effect.ReturnReceived effect) {
-            return settle(effect.orders());
+        private void returnReceived(Effect.ReturnReceived effect) {
+            settle(effect.orders());
         }
 
-        @Override
-        public Void returnInspected(Effect.ReturnInspected effect) {
-            return settle(effect.orders());
+        private void returnInspected(Effect.ReturnInspected effect) {
+            settle(effect.orders());
         }
 
-        @Override
-        public Void creditNotePosted(Effect.CreditNotePosted effect) {
-            return settle(effect.orders());
+        private void creditNotePosted(Effect.CreditNotePosted effect) {
+            settle(effect.orders());
         }
 
-        @Override
-        public Void reservationTransferred(Effect.ReservationTransferred effect) {
+        private void reservationTransferred(Effect.ReservationTransferred effect) {
             check(effect.from().number(), Occasion.WORLD_CHANGED, Optional.empty());
-            return check(effect.to().number(), Occasion.WORLD_CHANGED, Optional.empty());
+            check(effect.to().number(), Occasion.WORLD_CHANGED, Optional.empty());
         }
 
-        @Override
-        public Void quantityCancelled(Effect.QuantityCancelled effect) {
-            return check(effect.cancellation().order(), Occasion.WORLD_CHANGED, Optional.empty());
+        private void quantityCancelled(Effect.QuantityCancelled effect) {
+            check(effect.cancellation().order(), Occasion.WORLD_CHANGED, Optional.empty());
         }
 
         /** The documents may have brought the orders to their end. */
-        private Void settle(Set<String> orders) {
+        private void settle(Set<String> orders) {
             orders.stream().sorted().forEach(order -> write(checking.settle(context, order)));
-            return null;
         }
 
-        private Void check(String order, Occasion occasion, Optional<Chain> was) {
+        private void check(String order, Occasion occasion, Optional<Chain> was) {
             write(checking.check(context, order, occasion, was).change());
-            return null;
         }
 
         private void write(Optional<Effect> change) {
@@ -193,7 +211,7 @@ class CheckSink implements EffectSink {
                         .forEach(
                                 order -> touched.add(chains.chain(order).order().customer()));
             }
-            effect.accept(new Around(changed, touched, items));
+            AROUND.of(new Around(changed, touched, items), effect);
         }
         var onlyNew = !own.isEmpty() && submitted.containsAll(own);
         var queued = new TreeMap<Long, Reach>();
@@ -266,7 +284,7 @@ class CheckSink implements EffectSink {
     }
 
     /** What an effect changes around orders that it does not name. */
-    private static final class Around extends EffectListener {
+    private static final class Around {
 
         private final Set<String> changed;
         private final Set<String> touched;
@@ -278,72 +296,57 @@ class CheckSink implements EffectSink {
             this.items = items;
         }
 
-        private static Void in(Set<String> set, String what) {
+        private static void in(Set<String> set, String what) {
             set.add(what);
-            return null;
         }
 
-        @Override
-        public Void customerChanged(Effect.CustomerChanged effect) {
-            return in(changed, effect.customer());
+        private void customerChanged(Effect.CustomerChanged effect) {
+            in(changed, effect.customer());
         }
 
         /** What is lent to the customer grows again, and an invoice may be overdue. */
-        @Override
-        public Void paymentReversed(Effect.PaymentReversed effect) {
-            return in(changed, effect.customer());
+        private void paymentReversed(Effect.PaymentReversed effect) {
+            in(changed, effect.customer());
         }
 
-        @Override
-        public Void allocationTakenOff(Effect.AllocationTakenOff effect) {
-            return in(touched, effect.customer());
+        private void allocationTakenOff(Effect.AllocationTakenOff effect) {
+            in(touched, effect.customer());
         }
 
-        @Override
-        public Void paymentReceived(Effect.PaymentReceived effect) {
-            return in(touched, effect.customer());
+        private void paymentReceived(Effect.PaymentReceived effect) {
+            in(touched, effect.customer());
         }
 
-        @Override
-        public Void creditAllocated(Effect.CreditAllocated effect) {
-            return in(touched, effect.customer());
+        private void creditAllocated(Effect.CreditAllocated effect) {
+            in(touched, effect.customer());
         }
 
-        @Override
-        public Void refundGiven(Effect.RefundGiven effect) {
-            return in(touched, effect.customer());
+        private void refundGiven(Effect.RefundGiven effect) {
+            in(touched, effect.customer());
         }
 
-        @Override
-        public Void refundReversed(Effect.RefundReversed effect) {
-            return in(touched, effect.customer());
+        private void refundReversed(Effect.RefundReversed effect) {
+            in(touched, effect.customer());
         }
 
-        @Override
-        public Void stockReceived(Effect.StockReceived effect) {
-            return in(items, effect.item());
+        private void stockReceived(Effect.StockReceived effect) {
+            in(items, effect.item());
         }
 
-        @Override
-        public Void stockCounted(Effect.StockCounted effect) {
-            return in(items, effect.item());
+        private void stockCounted(Effect.StockCounted effect) {
+            in(items, effect.item());
         }
 
-        @Override
-        public Void reservationReleased(Effect.ReservationReleased effect) {
-            return in(items, effect.item());
+        private void reservationReleased(Effect.ReservationReleased effect) {
+            in(items, effect.item());
         }
 
-        @Override
-        public Void dispatchReversed(Effect.DispatchReversed effect) {
+        private void dispatchReversed(Effect.DispatchReversed effect) {
             effect.dispatch().lines().forEach(line -> items.add(line.item()));
-            return null;
         }
 
-        @Override
-        public Void returnInspected(Effect.ReturnInspected effect) {
+        private void returnInspected(Effect.ReturnInspected effect) {
             effect.before().lines().forEach(line -> items.add(line.item()));
-            return null;
         }
     }
 

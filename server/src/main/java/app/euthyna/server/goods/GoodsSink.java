@@ -2,7 +2,7 @@ package app.euthyna.server.goods;
 
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
-import app.euthyna.core.flow.EffectListener;
+import app.euthyna.core.flow.EffectHandlers;
 import app.euthyna.core.flow.LineFlow;
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.goods.Reserving;
@@ -35,6 +35,19 @@ import org.springframework.stereotype.Component;
 @Component
 @org.springframework.core.annotation.Order(40)
 class GoodsSink implements EffectSink {
+
+    private static final EffectHandlers<Store, Boolean> STORES = EffectHandlers.<Store>deeds()
+            .on(Effect.StockReserved.class, Store::stockReserved)
+            .on(Effect.ReservationReleased.class, Store::reservationReleased)
+            .on(Effect.DispatchStaged.class, Store::dispatchStaged)
+            .on(Effect.DispatchVoided.class, Store::dispatchVoided)
+            .on(Effect.DispatchDeparted.class, Store::dispatchDeparted)
+            .on(Effect.DispatchReversed.class, Store::dispatchReversed)
+            .on(Effect.ReturnInspected.class, Store::returnInspected)
+            .on(Effect.StockReceived.class, Store::stockReceived)
+            .on(Effect.ReservationTransferred.class, Store::reservationTransferred)
+            .on(Effect.StockCounted.class, Store::stockCounted)
+            .othersDoNotConcernIt();
 
     private final EntityManager entities;
     private final JdbcClient jdbc;
@@ -72,10 +85,10 @@ class GoodsSink implements EffectSink {
 
     @Override
     public void store(CommandContext context, Effect effect) {
-        effect.accept(new Store(context));
+        STORES.of(new Store(context), effect);
     }
 
-    private final class Store extends EffectListener {
+    private final class Store {
 
         private final CommandContext context;
 
@@ -83,8 +96,7 @@ class GoodsSink implements EffectSink {
             this.context = context;
         }
 
-        @Override
-        public Void stockReserved(Effect.StockReserved effect) {
+        private void stockReserved(Effect.StockReserved effect) {
             shelves.change(effect.site(), effect.item(), shelf -> shelf.reserve(effect.quantity()));
             claim(effect.orderLine(), effect.quantity());
             jdbc.sql("update stock_claim set waiting = waiting - ?, waits = waiting > ? where order_id = ? and"
@@ -95,18 +107,14 @@ class GoodsSink implements EffectSink {
                             ids.order(effect.orderLine().number()),
                             effect.orderLine().line())
                     .update();
-            return null;
         }
 
-        @Override
-        public Void reservationReleased(Effect.ReservationReleased effect) {
+        private void reservationReleased(Effect.ReservationReleased effect) {
             shelves.change(effect.site(), effect.item(), shelf -> shelf.release(effect.quantity()));
             claim(effect.orderLine(), effect.quantity().negated());
-            return null;
         }
 
-        @Override
-        public Void dispatchStaged(Effect.DispatchStaged effect) {
+        private void dispatchStaged(Effect.DispatchStaged effect) {
             var dispatch = effect.dispatch();
             var entity = new DispatchEntity();
             entity.number = dispatch.number();
@@ -121,20 +129,16 @@ class GoodsSink implements EffectSink {
                     .forEach(line -> claim(
                             new LineRef(dispatch.order(), line.orderLine()),
                             line.quantity().negated()));
-            return null;
         }
 
-        @Override
-        public Void dispatchVoided(Effect.DispatchVoided effect) {
+        private void dispatchVoided(Effect.DispatchVoided effect) {
             find(effect.dispatch()).state = Dispatch.State.VOIDED;
             effect.dispatch()
                     .lines()
                     .forEach(line -> claim(new LineRef(effect.dispatch().order(), line.orderLine()), line.quantity()));
-            return null;
         }
 
-        @Override
-        public Void dispatchDeparted(Effect.DispatchDeparted effect) {
+        private void dispatchDeparted(Effect.DispatchDeparted effect) {
             var dispatch = effect.dispatch();
             var entity = find(dispatch);
             entity.state = Dispatch.State.DEPARTED;
@@ -153,7 +157,6 @@ class GoodsSink implements EffectSink {
                         dispatch.number(),
                         dispatch.date());
             }
-            return null;
         }
 
         private DispatchEntity.Line line(Long order, Dispatch.Line line) {
@@ -172,8 +175,7 @@ class GoodsSink implements EffectSink {
                     .getSingleResult();
         }
 
-        @Override
-        public Void dispatchReversed(Effect.DispatchReversed effect) {
+        private void dispatchReversed(Effect.DispatchReversed effect) {
             var dispatch = effect.dispatch();
             var entity = find(dispatch);
             entity.state = Dispatch.State.REVERSED;
@@ -194,11 +196,9 @@ class GoodsSink implements EffectSink {
                 shelves.change(dispatch.site(), line.item(), shelf -> shelf.reserve(line.quantity()));
                 claim(new LineRef(dispatch.order(), line.orderLine()), line.quantity());
             }
-            return null;
         }
 
-        @Override
-        public Void returnInspected(Effect.ReturnInspected effect) {
+        private void returnInspected(Effect.ReturnInspected effect) {
             for (var result : effect.results()) {
                 var outcome = result.outcome();
                 if (outcome.kind() == Return.Outcome.Kind.RESTOCK) {
@@ -214,11 +214,9 @@ class GoodsSink implements EffectSink {
                             outcome.on());
                 }
             }
-            return null;
         }
 
-        @Override
-        public Void stockReceived(Effect.StockReceived effect) {
+        private void stockReceived(Effect.StockReceived effect) {
             shelves.change(effect.site(), effect.item(), shelf -> shelf.receive(effect.quantity(), effect.value()));
             move(
                     effect.site(),
@@ -228,18 +226,14 @@ class GoodsSink implements EffectSink {
                     DocumentKind.STOCK_RECEIPT,
                     effect.receipt(),
                     context.date());
-            return null;
         }
 
-        @Override
-        public Void reservationTransferred(Effect.ReservationTransferred effect) {
+        private void reservationTransferred(Effect.ReservationTransferred effect) {
             claim(effect.from(), effect.quantity().negated());
             claim(effect.to(), effect.quantity());
-            return null;
         }
 
-        @Override
-        public Void stockCounted(Effect.StockCounted effect) {
+        private void stockCounted(Effect.StockCounted effect) {
             var shelf = shelves.lock(effect.site(), effect.item());
             shelves.change(effect.site(), effect.item(), before -> before.correct(effect.quantity(), effect.value()));
             move(
@@ -265,7 +259,6 @@ class GoodsSink implements EffectSink {
                             context.date(),
                             context.reason())
                     .update();
-            return null;
         }
 
         private void claim(LineRef line, Quantity reserved) {

@@ -1,7 +1,7 @@
 package app.euthyna.server.order;
 
 import app.euthyna.core.flow.Effect;
-import app.euthyna.core.flow.EffectListener;
+import app.euthyna.core.flow.EffectHandlers;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
@@ -18,6 +18,13 @@ import org.springframework.stereotype.Component;
 @Order(30)
 class OrderSink implements EffectSink {
 
+    private static final EffectHandlers<Store, Boolean> STORES = EffectHandlers.<Store>deeds()
+            .on(Effect.OrderSubmitted.class, Store::orderSubmitted)
+            .on(Effect.StateChanged.class, Store::stateChanged)
+            .on(Effect.OrderChanged.class, Store::orderChanged)
+            .on(Effect.QuantityCancelled.class, Store::quantityCancelled)
+            .othersDoNotConcernIt();
+
     private final OrderVersions versions;
     private final History history;
     private final EntityManager entities;
@@ -32,52 +39,51 @@ class OrderSink implements EffectSink {
 
     @Override
     public void store(CommandContext context, Effect effect) {
-        effect.accept(new EffectListener() {
-            @Override
-            public Void orderSubmitted(Effect.OrderSubmitted effect) {
-                var order = find(effect.order().number());
-                order.poTaken = order.poTaken == null ? moment() : order.poTaken;
-                return null;
-            }
+        STORES.of(new Store(context), effect);
+    }
 
-            @Override
-            public Void stateChanged(Effect.StateChanged effect) {
-                var order = find(effect.order());
-                order.state = effect.to();
-                if (effect.to() == OrderState.CLEARED && order.clearing == null) {
-                    order.clearing = moment();
-                }
-                return null;
-            }
+    private final class Store {
 
-            @Override
-            public Void orderChanged(Effect.OrderChanged effect) {
-                var order = find(effect.after().number());
-                order.write(effect.after());
-                if (!effect.before().po().equals(effect.after().po())) {
-                    order.poTaken = moment();
-                }
-                versions.keep(context, order.id, effect.differences());
-                return null;
-            }
+        private final CommandContext context;
 
-            @Override
-            public Void quantityCancelled(Effect.QuantityCancelled effect) {
-                var stored = new CancellationEntity();
-                stored.number = effect.cancellation().number();
-                stored.orderId = find(effect.cancellation().order()).id;
-                stored.cancelledOn = effect.cancellation().on();
-                stored.reason = effect.cancellation().reason();
-                effect.cancellation()
-                        .lines()
-                        .forEach(line -> stored.lines.add(new CancellationEntity.Line(
-                                stored.orderId,
-                                line.orderLine(),
-                                line.quantity().value())));
-                entities.persist(stored);
-                return null;
+        private Store(CommandContext context) {
+            this.context = context;
+        }
+
+        void orderSubmitted(Effect.OrderSubmitted effect) {
+            var order = find(effect.order().number());
+            order.poTaken = order.poTaken == null ? moment() : order.poTaken;
+        }
+
+        void stateChanged(Effect.StateChanged effect) {
+            var order = find(effect.order());
+            order.state = effect.to();
+            if (effect.to() == OrderState.CLEARED && order.clearing == null) {
+                order.clearing = moment();
             }
-        });
+        }
+
+        void orderChanged(Effect.OrderChanged effect) {
+            var order = find(effect.after().number());
+            order.write(effect.after());
+            if (!effect.before().po().equals(effect.after().po())) {
+                order.poTaken = moment();
+            }
+            versions.keep(context, order.id, effect.differences());
+        }
+
+        void quantityCancelled(Effect.QuantityCancelled effect) {
+            var stored = new CancellationEntity();
+            stored.number = effect.cancellation().number();
+            stored.orderId = find(effect.cancellation().order()).id;
+            stored.cancelledOn = effect.cancellation().on();
+            stored.reason = effect.cancellation().reason();
+            effect.cancellation()
+                    .lines()
+                    .forEach(line -> stored.lines.add(new CancellationEntity.Line(
+                            stored.orderId, line.orderLine(), line.quantity().value())));
+            entities.persist(stored);
+        }
     }
 
     @Override

@@ -1,7 +1,7 @@
 package app.euthyna.server.platform;
 
 import app.euthyna.core.flow.Effect;
-import app.euthyna.core.flow.EffectListener;
+import app.euthyna.core.flow.EffectHandlers;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
 import java.sql.Timestamp;
@@ -21,6 +21,45 @@ import org.springframework.stereotype.Component;
 @Component
 @Order(20)
 public class History implements EffectSink {
+
+    private static final EffectHandlers<Lines, Boolean> LINES = EffectHandlers.<Lines>deeds()
+            .on(Effect.OrderSubmitted.class, Lines::orderSubmitted)
+            .on(Effect.OrderChanged.class, Lines::orderChanged)
+            .on(Effect.StateChanged.class, Lines::stateChanged)
+            .on(Effect.DispatchStaged.class, Lines::dispatchStaged)
+            .on(Effect.DispatchVoided.class, Lines::dispatchVoided)
+            .on(Effect.DispatchDeparted.class, Lines::dispatchDeparted)
+            .on(Effect.InvoicePosted.class, Lines::invoicePosted)
+            .on(Effect.PaymentReceived.class, Lines::paymentReceived)
+            .on(Effect.CreditAllocated.class, Lines::creditAllocated)
+            .on(Effect.AllocationTakenOff.class, Lines::allocationTakenOff)
+            .on(Effect.PaymentReversed.class, Lines::paymentReversed)
+            .on(Effect.DepositReceived.class, Lines::depositReceived)
+            .on(Effect.DepositApplied.class, Lines::depositApplied)
+            .on(Effect.DepositTakenOff.class, Lines::depositTakenOff)
+            .on(Effect.DepositMoved.class, Lines::depositMoved)
+            .on(Effect.DepositCredited.class, Lines::depositCredited)
+            .on(Effect.RefundGiven.class, Lines::refundGiven)
+            .on(Effect.RefundReversed.class, Lines::refundReversed)
+            .on(Effect.InvoiceReversed.class, Lines::invoiceReversed)
+            .on(Effect.DispatchReversed.class, Lines::dispatchReversed)
+            .on(Effect.ReturnAuthorised.class, Lines::returnAuthorised)
+            .on(Effect.ReturnWithdrawn.class, Lines::returnWithdrawn)
+            .on(Effect.ReturnReceived.class, Lines::returnReceived)
+            .on(Effect.ReturnInspected.class, Lines::returnInspected)
+            .on(Effect.CreditNotePosted.class, Lines::creditNotePosted)
+            .on(Effect.ReservationTransferred.class, Lines::reservationTransferred)
+            .on(Effect.StockCounted.class, Lines::stockCounted)
+            .on(Effect.ManualEntryPosted.class, Lines::manualEntryPosted)
+            .on(Effect.QuantityCancelled.class, Lines::quantityCancelled)
+            .on(Effect.StockReceived.class, Lines::stockReceived)
+            // told with what brought them about
+            .nothing(
+                    Effect.StockReserved.class,
+                    Effect.ReservationReleased.class,
+                    Effect.CustomerChanged.class,
+                    Effect.RevenueDeferredAgain.class)
+            .complete();
 
     private static final String LAST = "";
 
@@ -90,10 +129,10 @@ public class History implements EffectSink {
 
     @Override
     public void store(CommandContext context, Effect effect) {
-        effect.accept(new Lines(context));
+        LINES.of(new Lines(context), effect);
     }
 
-    private final class Lines extends EffectListener {
+    private final class Lines {
 
         private final CommandContext context;
 
@@ -101,8 +140,7 @@ public class History implements EffectSink {
             this.context = context;
         }
 
-        @Override
-        public Void orderSubmitted(Effect.OrderSubmitted effect) {
+        private void orderSubmitted(Effect.OrderSubmitted effect) {
             add(
                     context,
                     effect.order().number(),
@@ -111,19 +149,14 @@ public class History implements EffectSink {
                     "handed-in",
                     OrderState.SUBMITTED,
                     "submitted");
-            return null;
         }
 
-        @Override
-        public Void orderChanged(Effect.OrderChanged effect) {
+        private void orderChanged(Effect.OrderChanged effect) {
             note(context, effect.after().number(), "changed", String.join("; ", effect.differences()));
-            return null;
         }
 
-        @Override
-        public Void stateChanged(Effect.StateChanged effect) {
+        private void stateChanged(Effect.StateChanged effect) {
             add(context, effect.order(), DocumentKind.ORDER, effect.order(), "state", effect.to(), sentence(effect));
-            return null;
         }
 
         private String sentence(Effect.StateChanged effect) {
@@ -138,28 +171,23 @@ public class History implements EffectSink {
             };
         }
 
-        @Override
-        public Void dispatchStaged(Effect.DispatchStaged effect) {
-            return dispatch(effect.dispatch().order(), effect.dispatch().number(), "staged");
+        private void dispatchStaged(Effect.DispatchStaged effect) {
+            dispatch(effect.dispatch().order(), effect.dispatch().number(), "staged");
         }
 
-        @Override
-        public Void dispatchVoided(Effect.DispatchVoided effect) {
-            return dispatch(effect.dispatch().order(), effect.dispatch().number(), "voided");
+        private void dispatchVoided(Effect.DispatchVoided effect) {
+            dispatch(effect.dispatch().order(), effect.dispatch().number(), "voided");
         }
 
-        @Override
-        public Void dispatchDeparted(Effect.DispatchDeparted effect) {
-            return dispatch(effect.dispatch().order(), effect.dispatch().number(), "departed");
+        private void dispatchDeparted(Effect.DispatchDeparted effect) {
+            dispatch(effect.dispatch().order(), effect.dispatch().number(), "departed");
         }
 
-        private Void dispatch(String order, String number, String event) {
+        private void dispatch(String order, String number, String event) {
             add(context, order, DocumentKind.DISPATCH, number, event, null, event);
-            return null;
         }
 
-        @Override
-        public Void invoicePosted(Effect.InvoicePosted effect) {
+        private void invoicePosted(Effect.InvoicePosted effect) {
             effect.invoice().lines().stream()
                     .map(line -> line.orderLine().number())
                     .distinct()
@@ -171,17 +199,13 @@ public class History implements EffectSink {
                             "invoiced",
                             null,
                             "invoiced"));
-            return null;
         }
 
-        @Override
-        public Void paymentReceived(Effect.PaymentReceived effect) {
+        private void paymentReceived(Effect.PaymentReceived effect) {
             add(context, null, DocumentKind.PAYMENT, effect.payment(), "received", null, "received");
-            return null;
         }
 
-        @Override
-        public Void creditAllocated(Effect.CreditAllocated effect) {
+        private void creditAllocated(Effect.CreditAllocated effect) {
             add(
                     context,
                     null,
@@ -190,11 +214,9 @@ public class History implements EffectSink {
                     "credit-allocated",
                     null,
                     "customer credit allocated");
-            return null;
         }
 
-        @Override
-        public Void allocationTakenOff(Effect.AllocationTakenOff effect) {
+        private void allocationTakenOff(Effect.AllocationTakenOff effect) {
             add(
                     context,
                     null,
@@ -203,17 +225,13 @@ public class History implements EffectSink {
                     "taken-off",
                     null,
                     "unallocated from the invoice" + why());
-            return null;
         }
 
-        @Override
-        public Void paymentReversed(Effect.PaymentReversed effect) {
+        private void paymentReversed(Effect.PaymentReversed effect) {
             add(context, null, DocumentKind.PAYMENT, effect.payment(), "reversed", null, "reversed" + why());
-            return null;
         }
 
-        @Override
-        public Void depositReceived(Effect.DepositReceived effect) {
+        private void depositReceived(Effect.DepositReceived effect) {
             add(
                     context,
                     effect.order(),
@@ -222,11 +240,9 @@ public class History implements EffectSink {
                     "received",
                     null,
                     "%s received".formatted(effect.amount()));
-            return null;
         }
 
-        @Override
-        public Void depositApplied(Effect.DepositApplied effect) {
+        private void depositApplied(Effect.DepositApplied effect) {
             add(
                     context,
                     effect.order(),
@@ -235,11 +251,9 @@ public class History implements EffectSink {
                     "applied",
                     null,
                     "applied to " + invoices(effect.settlements()));
-            return null;
         }
 
-        @Override
-        public Void depositTakenOff(Effect.DepositTakenOff effect) {
+        private void depositTakenOff(Effect.DepositTakenOff effect) {
             add(
                     context,
                     effect.order(),
@@ -248,11 +262,9 @@ public class History implements EffectSink {
                     "taken-off",
                     null,
                     "unapplied from " + invoices(effect.settlements()) + why());
-            return null;
         }
 
-        @Override
-        public Void depositMoved(Effect.DepositMoved effect) {
+        private void depositMoved(Effect.DepositMoved effect) {
             add(
                     context,
                     effect.order(),
@@ -269,11 +281,9 @@ public class History implements EffectSink {
                     "received",
                     null,
                     "%s moved from order %s".formatted(effect.amount(), effect.order()));
-            return null;
         }
 
-        @Override
-        public Void depositCredited(Effect.DepositCredited effect) {
+        private void depositCredited(Effect.DepositCredited effect) {
             add(
                     context,
                     effect.order(),
@@ -282,11 +292,9 @@ public class History implements EffectSink {
                     "credited",
                     null,
                     "%s moved to customer credit".formatted(effect.amount()) + why());
-            return null;
         }
 
-        @Override
-        public Void refundGiven(Effect.RefundGiven effect) {
+        private void refundGiven(Effect.RefundGiven effect) {
             add(
                     context,
                     effect.order().isEmpty() ? null : effect.order(),
@@ -295,11 +303,9 @@ public class History implements EffectSink {
                     "refunded",
                     null,
                     "%s of %s refunded".formatted(effect.amount(), effect.source()) + why());
-            return null;
         }
 
-        @Override
-        public Void refundReversed(Effect.RefundReversed effect) {
+        private void refundReversed(Effect.RefundReversed effect) {
             add(
                     context,
                     effect.order().isEmpty() ? null : effect.order(),
@@ -308,11 +314,9 @@ public class History implements EffectSink {
                     "reversed",
                     null,
                     "did not reach the customer" + why());
-            return null;
         }
 
-        @Override
-        public Void invoiceReversed(Effect.InvoiceReversed effect) {
+        private void invoiceReversed(Effect.InvoiceReversed effect) {
             note(
                     context,
                     effect.orders(),
@@ -320,11 +324,9 @@ public class History implements EffectSink {
                     effect.invoice().number(),
                     "reversed",
                     "taken back" + why());
-            return null;
         }
 
-        @Override
-        public Void dispatchReversed(Effect.DispatchReversed effect) {
+        private void dispatchReversed(Effect.DispatchReversed effect) {
             add(
                     context,
                     effect.dispatch().order(),
@@ -333,37 +335,29 @@ public class History implements EffectSink {
                     "reversed",
                     null,
                     "reversed, never departed" + why());
-            return null;
         }
 
-        @Override
-        public Void returnAuthorised(Effect.ReturnAuthorised effect) {
-            return goods(effect.orders(), effect.authorised().number(), "authorised", "return authorised" + why());
+        private void returnAuthorised(Effect.ReturnAuthorised effect) {
+            goods(effect.orders(), effect.authorised().number(), "authorised", "return authorised" + why());
         }
 
-        @Override
-        public Void returnWithdrawn(Effect.ReturnWithdrawn effect) {
-            return goods(
-                    effect.orders(), effect.withdrawn().number(), "withdrawn", "no more goods are accepted" + why());
+        private void returnWithdrawn(Effect.ReturnWithdrawn effect) {
+            goods(effect.orders(), effect.withdrawn().number(), "withdrawn", "no more goods are accepted" + why());
         }
 
-        @Override
-        public Void returnReceived(Effect.ReturnReceived effect) {
-            return goods(effect.orders(), effect.before().number(), "received", "goods received into inspection");
+        private void returnReceived(Effect.ReturnReceived effect) {
+            goods(effect.orders(), effect.before().number(), "received", "goods received into inspection");
         }
 
-        @Override
-        public Void returnInspected(Effect.ReturnInspected effect) {
-            return goods(effect.orders(), effect.before().number(), "inspected", "goods inspected" + why());
+        private void returnInspected(Effect.ReturnInspected effect) {
+            goods(effect.orders(), effect.before().number(), "inspected", "goods inspected" + why());
         }
 
-        private Void goods(Set<String> orders, String number, String event, String sentence) {
+        private void goods(Set<String> orders, String number, String event, String sentence) {
             note(context, orders, DocumentKind.RETURN, number, event, sentence);
-            return null;
         }
 
-        @Override
-        public Void creditNotePosted(Effect.CreditNotePosted effect) {
+        private void creditNotePosted(Effect.CreditNotePosted effect) {
             note(
                     context,
                     effect.orders(),
@@ -375,11 +369,9 @@ public class History implements EffectSink {
                                     effect.credit().totals().gross(),
                                     effect.credit().invoice(),
                                     effect.credit().reason()));
-            return null;
         }
 
-        @Override
-        public Void reservationTransferred(Effect.ReservationTransferred effect) {
+        private void reservationTransferred(Effect.ReservationTransferred effect) {
             note(
                     context,
                     effect.from().number(),
@@ -402,11 +394,9 @@ public class History implements EffectSink {
                                             effect.to().line(),
                                             effect.from().number())
                             + why());
-            return null;
         }
 
-        @Override
-        public Void stockCounted(Effect.StockCounted effect) {
+        private void stockCounted(Effect.StockCounted effect) {
             add(
                     context,
                     null,
@@ -415,13 +405,10 @@ public class History implements EffectSink {
                     "corrected",
                     null,
                     "stock counted" + why());
-            return null;
         }
 
-        @Override
-        public Void manualEntryPosted(Effect.ManualEntryPosted effect) {
+        private void manualEntryPosted(Effect.ManualEntryPosted effect) {
             add(context, null, DocumentKind.MANUAL_ENTRY, effect.number(), "posted", null, "posted manually" + why());
-            return null;
         }
 
         private String why() {
@@ -433,8 +420,7 @@ public class History implements EffectSink {
                     + settlements.stream().map(Effect.Settlement::invoice).collect(Collectors.joining(", "));
         }
 
-        @Override
-        public Void quantityCancelled(Effect.QuantityCancelled effect) {
+        private void quantityCancelled(Effect.QuantityCancelled effect) {
             add(
                     context,
                     effect.cancellation().order(),
@@ -443,13 +429,10 @@ public class History implements EffectSink {
                     "cancelled",
                     null,
                     effect.cancellation().reason());
-            return null;
         }
 
-        @Override
-        public Void stockReceived(Effect.StockReceived effect) {
+        private void stockReceived(Effect.StockReceived effect) {
             add(context, null, DocumentKind.STOCK_RECEIPT, effect.receipt(), "received", null, "stock in");
-            return null;
         }
     }
 }

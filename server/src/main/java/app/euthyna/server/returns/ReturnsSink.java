@@ -3,7 +3,7 @@ package app.euthyna.server.returns;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Effect;
-import app.euthyna.core.flow.EffectListener;
+import app.euthyna.core.flow.EffectHandlers;
 import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.server.flow.ChainReader;
@@ -25,6 +25,14 @@ import org.springframework.stereotype.Component;
 @Order(46)
 class ReturnsSink implements EffectSink {
 
+    private static final EffectHandlers<Store, Boolean> STORES = EffectHandlers.<Store>deeds()
+            .on(Effect.ReturnAuthorised.class, Store::returnAuthorised)
+            .on(Effect.ReturnWithdrawn.class, Store::returnWithdrawn)
+            .on(Effect.ReturnReceived.class, Store::returnReceived)
+            .on(Effect.ReturnInspected.class, Store::returnInspected)
+            .on(Effect.CreditNotePosted.class, Store::creditNotePosted)
+            .othersDoNotConcernIt();
+
     private final JdbcClient jdbc;
     private final Ids ids;
     private final History history;
@@ -41,7 +49,7 @@ class ReturnsSink implements EffectSink {
 
     @Override
     public void store(CommandContext context, Effect effect) {
-        effect.accept(new Store(context));
+        STORES.of(new Store(context), effect);
     }
 
     /** What is owed for a return is worked out from the chains once all is stored: lists and lanes ask for it. */
@@ -66,7 +74,7 @@ class ReturnsSink implements EffectSink {
         });
     }
 
-    private final class Store extends EffectListener {
+    private final class Store {
 
         private final CommandContext context;
 
@@ -74,8 +82,7 @@ class ReturnsSink implements EffectSink {
             this.context = context;
         }
 
-        @Override
-        public Void returnAuthorised(Effect.ReturnAuthorised effect) {
+        private void returnAuthorised(Effect.ReturnAuthorised effect) {
             var goods = effect.authorised();
             jdbc.sql("""
                 insert into goods_return (number, customer_id, authorised_on, reason_code, remark, withdrawn,
@@ -109,7 +116,6 @@ class ReturnsSink implements EffectSink {
                         .param(line.authorised().value())
                         .update();
             }
-            return null;
         }
 
         private Long invoice(Optional<LineRef> line) {
@@ -123,17 +129,14 @@ class ReturnsSink implements EffectSink {
                     .single();
         }
 
-        @Override
-        public Void returnWithdrawn(Effect.ReturnWithdrawn effect) {
+        private void returnWithdrawn(Effect.ReturnWithdrawn effect) {
             jdbc.sql("update goods_return set withdrawn = true, expects = false, version = version + 1 where"
                             + " number = ?")
                     .param(effect.withdrawn().number())
                     .update();
-            return null;
         }
 
-        @Override
-        public Void returnReceived(Effect.ReturnReceived effect) {
+        private void returnReceived(Effect.ReturnReceived effect) {
             var id = id(effect.before().number());
             for (var arrival : effect.arrivals()) {
                 var part = arrival.part();
@@ -156,7 +159,6 @@ class ReturnsSink implements EffectSink {
                         .update();
             }
             settle(id);
-            return null;
         }
 
         /** What lists ask for: more to come, something in inspection, and since when. */
@@ -177,8 +179,7 @@ class ReturnsSink implements EffectSink {
                 """).param(id).update();
         }
 
-        @Override
-        public Void returnInspected(Effect.ReturnInspected effect) {
+        private void returnInspected(Effect.ReturnInspected effect) {
             var id = id(effect.before().number());
             for (var result : effect.results()) {
                 var outcome = result.outcome();
@@ -202,11 +203,9 @@ class ReturnsSink implements EffectSink {
                         .update();
             }
             settle(id);
-            return null;
         }
 
-        @Override
-        public Void creditNotePosted(Effect.CreditNotePosted effect) {
+        private void creditNotePosted(Effect.CreditNotePosted effect) {
             var credit = effect.credit();
             jdbc.sql("insert into credit_note (number, customer_id, invoice_id, credited_on, reason, net, vat,"
                             + " gross, version) values (?, ?, ?, ?, ?, ?, ?, ?, 0)")
@@ -237,7 +236,6 @@ class ReturnsSink implements EffectSink {
                                     band.taxable().amount(),
                                     band.tax().amount())
                             .update());
-            return null;
         }
 
         private void line(long credit, CreditNote.Line line) {

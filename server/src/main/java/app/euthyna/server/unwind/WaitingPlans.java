@@ -2,7 +2,7 @@ package app.euthyna.server.unwind;
 
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
-import app.euthyna.core.flow.EffectListener;
+import app.euthyna.core.flow.EffectHandlers;
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.returns.Returning;
 import app.euthyna.core.shared.CommonRefusal;
@@ -45,6 +45,14 @@ import org.springframework.transaction.annotation.Transactional;
 @Order(80)
 class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
 
+    /** The return that an effect is about. */
+    private static final EffectHandlers<Void, Optional<Return>> RETURNS =
+            EffectHandlers.<Void, Optional<Return>>answers(Optional.empty())
+                    .answer(Effect.ReturnReceived.class, (who, effect) -> Optional.of(effect.before()))
+                    .answer(Effect.ReturnInspected.class, (who, effect) -> Optional.of(effect.before()))
+                    .answer(Effect.ReturnWithdrawn.class, (who, effect) -> Optional.of(effect.withdrawn()))
+                    .othersDoNotConcernIt();
+
     private final Unwindings unwindings;
     private final UnwindContexts unwindContexts;
     private final CompanyRulesStore rules;
@@ -72,25 +80,10 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
 
     @Override
     public void follow(CommandContext context, List<Effect> batch, Further further) {
-        batch.forEach(effect -> effect.accept(new EffectListener() {
-            @Override
-            public Void returnReceived(Effect.ReturnReceived effect) {
-                return goOn(context, effect.before(), further);
-            }
-
-            @Override
-            public Void returnInspected(Effect.ReturnInspected effect) {
-                return goOn(context, effect.before(), further);
-            }
-
-            @Override
-            public Void returnWithdrawn(Effect.ReturnWithdrawn effect) {
-                return goOn(context, effect.withdrawn(), further);
-            }
-        }));
+        batch.forEach(effect -> RETURNS.of(null, effect).ifPresent(goods -> goOn(context, goods, further)));
     }
 
-    private Void goOn(CommandContext context, Return goods, Further further) {
+    private void goOn(CommandContext context, Return goods, Further further) {
         for (var plan : unwindings.ofReturn(goods.number())) {
             var rest = rest(context, plan, plan.by());
             if (rest.isRefused()) {
@@ -105,7 +98,6 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
                         effects(rest.get()));
             }
         }
-        return null;
     }
 
     private static List<Effect> effects(Plan plan) {

@@ -4,6 +4,8 @@ import '@mantine/notifications/styles.css';
 import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/atkinson-hyperlegible-mono';
 import './app/global.css';
+import './app/lists.css';
+import './app/pages.css';
 import { MantineProvider } from '@mantine/core';
 import { Notifications } from '@mantine/notifications';
 import { QueryClientProvider } from '@tanstack/react-query';

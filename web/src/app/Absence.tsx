@@ -1,4 +1,3 @@
-import { Modal } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { usersQuery } from '../features/review';
@@ -7,6 +6,7 @@ import { date } from '../shared/format';
 import { useSession } from '../shared/session';
 import { ProblemNote, tell } from '../shared/ui';
 import { DayInput } from '../shared/ui/DayInput';
+import { Dialog } from '../shared/ui/Dialog';
 import { queries } from './queries';
 
 const absencesQuery = { queryKey: ['absences'], queryFn: () => answer(client.GET('/api/users/absences')) };
@@ -35,7 +35,7 @@ export function AbsenceDialog({ onClose }: { onClose: () => void }) {
     },
   });
   return (
-    <Modal opened onClose={onClose} title={<b>While you are away</b>}>
+    <Dialog onClose={onClose} title="While you are away">
       {mine && (
         <p>
           From {date(mine.from)} until {date(mine.until)} <b>{mine.deputy}</b> is your deputy.{' '}
@@ -94,6 +94,6 @@ export function AbsenceDialog({ onClose }: { onClose: () => void }) {
           ))}
         </section>
       )}
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,4 +1,4 @@
-import { Menu, Modal, useMantineColorScheme } from '@mantine/core';
+import { Menu, useMantineColorScheme } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet } from 'react-router';
@@ -11,6 +11,7 @@ import { useKeys } from '../shared/keys';
 import { useGo } from '../shared/navigation';
 import { reads, sessionQuery, useSession } from '../shared/session';
 import { Ring, tellProblem, Waiting } from '../shared/ui';
+import { Dialog } from '../shared/ui/Dialog';
 import { AbsenceDialog } from './Absence';
 import { Find } from './Find';
 import { OwnPasswordDialog } from './OwnPassword';
@@ -123,14 +124,16 @@ function SignedIn() {
       {ended && <SignInAgain onDone={() => setEnded(false)} />}
       {password && <OwnPasswordDialog onClose={() => setPassword(false)} />}
       {away && <AbsenceDialog onClose={() => setAway(false)} />}
-      <Modal opened={help} closeOnClickOutside onClose={() => setHelp(false)} title={<b>Keys</b>}>
-        {KEYS.map(([key, what]) => (
-          <div className="pair" key={key}>
-            <span>{what}</span>
-            <kbd>{key}</kbd>
-          </div>
-        ))}
-      </Modal>
+      {help && (
+        <Dialog closeOnClickOutside onClose={() => setHelp(false)} title="Keys">
+          {KEYS.map(([key, what]) => (
+            <div className="pair" key={key}>
+              <span>{what}</span>
+              <kbd>{key}</kbd>
+            </div>
+          ))}
+        </Dialog>
+      )}
     </div>
   );
 }

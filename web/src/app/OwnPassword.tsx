@@ -1,8 +1,8 @@
-import { Modal } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once } from '../shared/api/http';
 import { ProblemNote, tell } from '../shared/ui';
+import { Dialog } from '../shared/ui/Dialog';
 import { PasswordField } from '../shared/ui/PasswordField';
 
 /** Whoever is signed in changes their own password, and knows the old one. */
@@ -16,7 +16,7 @@ export function OwnPasswordDialog({ onClose }: { onClose: () => void }) {
     },
   });
   return (
-    <Modal opened onClose={onClose} title={<b>Change your password</b>}>
+    <Dialog onClose={onClose} title="Change your password">
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -43,6 +43,6 @@ export function OwnPasswordDialog({ onClose }: { onClose: () => void }) {
           Change the password <kbd>↵</kbd>
         </button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,9 +1,9 @@
-import { Modal } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client } from '../shared/api/http';
 import { sessionQuery, useSession } from '../shared/session';
 import { ProblemNote } from '../shared/ui';
+import { Dialog } from '../shared/ui/Dialog';
 import { PasswordField } from '../shared/ui/PasswordField';
 import { queries } from './queries';
 
@@ -19,7 +19,7 @@ export function SignInAgain({ onDone }: { onDone: () => void }) {
     },
   });
   return (
-    <Modal opened onClose={() => undefined} withCloseButton={false} title={<b>Your session is over</b>}>
+    <Dialog fixed title="Your session is over">
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -38,6 +38,6 @@ export function SignInAgain({ onDone }: { onDone: () => void }) {
           </button>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,6 +1,6 @@
-import { Modal } from '@mantine/core';
 import { useEffect } from 'react';
 import { useBlocker } from 'react-router';
+import { Dialog } from '../shared/ui/Dialog';
 import { anythingUnsaved, forgetUnsaved, wouldLose } from '../shared/unsaved';
 
 /** Asks before what was typed is lost: on the way to another place, and when the window is closed. */
@@ -18,7 +18,7 @@ export function Unsaved() {
   }, []);
   if (blocker.state !== 'blocked') return null;
   return (
-    <Modal opened onClose={() => blocker.reset()} title={<b>Not saved yet</b>}>
+    <Dialog onClose={() => blocker.reset()} title="Not saved yet">
       <p>What you changed here is lost if you leave.</p>
       <div style={{ display: 'flex', gap: 10 }}>
         <button className="button first" data-autofocus onClick={() => blocker.reset()}>
@@ -34,6 +34,6 @@ export function Unsaved() {
           Leave without saving
         </button>
       </div>
-    </Modal>
+    </Dialog>
   );
 }

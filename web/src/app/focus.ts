@@ -1,9 +1,9 @@
 import { useEffect, type RefObject } from 'react';
 import { useLocation } from 'react-router';
 import { scroller } from '../shared/kept';
+import { OVER } from '../shared/keys';
 
 const BY_ARROW = 60;
-const OVER = '[role="dialog"], [role="menu"]';
 
 /**
  * The page has the focus unless something in it was given it: after one has gone to another place, after a click on a button, and

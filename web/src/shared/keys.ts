@@ -9,7 +9,8 @@ type Press = { name: string; shift: boolean };
 
 const CONTROL =
   'a[href], button, summary, [role="button"], [role="menuitem"], [role="option"], [role="tab"], [contenteditable="true"]';
-const OVER = '[role="dialog"], [role="menu"]';
+/** What lies over the page, and takes the keys. */
+export const OVER = '[role="dialog"], [role="menu"]';
 /** Inputs that take no letters. */
 const TICKED = 'input:is([type="checkbox"], [type="radio"])';
 
@@ -75,6 +76,7 @@ function doNext() {
 export function useKeys(keys: Keys) {
   const isBusyNow = useIsBusyNow();
   const page = useRef<Page>({ keys, isBusy: isBusyNow });
+  // what waits is looked at again when nothing is busy any more
   useBusy();
   useLayoutEffect(() => {
     page.current.keys = keys;

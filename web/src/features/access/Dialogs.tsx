@@ -1,8 +1,8 @@
-import { Modal } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { words } from '../../shared/format';
 import { ProblemNote, tell } from '../../shared/ui';
+import { Dialog } from '../../shared/ui/Dialog';
 import { PasswordField } from '../../shared/ui/PasswordField';
 import { addUser, ROLES, setPassword, type Role } from './api';
 
@@ -19,7 +19,7 @@ export function NewUser({ onClose }: { onClose: () => void }) {
     },
   });
   return (
-    <Modal opened onClose={onClose} title={<b>New user</b>}>
+    <Dialog onClose={onClose} title="New user">
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -73,7 +73,7 @@ export function NewUser({ onClose }: { onClose: () => void }) {
           Create the user <kbd>↵</kbd>
         </button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }
 
@@ -88,7 +88,7 @@ export function SetPassword({ username, onClose }: { username: string; onClose: 
     },
   });
   return (
-    <Modal opened onClose={onClose} title={<b>Password of {username}</b>}>
+    <Dialog onClose={onClose} title={`Password of ${username}`}>
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -101,6 +101,6 @@ export function SetPassword({ username, onClose }: { username: string; onClose: 
           Set the password <kbd>↵</kbd>
         </button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,13 +1,13 @@
-import { Modal } from '@mantine/core';
 import { Link } from 'react-router';
 import type { Schemas } from '../../shared/api/http';
+import { Dialog } from '../../shared/ui/Dialog';
 import { BATCHES, BatchEntries } from '.';
 
 /** The log of what was just done many at a time; what takes longer goes on while one looks, or leaves. */
 export function BatchLog({ batch, onClose }: { batch: Schemas['BatchView'] | undefined; onClose: () => void }) {
   if (!batch) return null;
   return (
-    <Modal opened onClose={onClose} size="xl" title={<b>{BATCHES[batch.kind].title}</b>}>
+    <Dialog onClose={onClose} size="xl" title={BATCHES[batch.kind].title}>
       <BatchEntries id={batch.id} />
       <div style={{ display: 'flex', gap: 16, marginTop: 14, alignItems: 'baseline' }}>
         <button className="button first" data-autofocus onClick={onClose}>
@@ -15,6 +15,6 @@ export function BatchLog({ batch, onClose }: { batch: Schemas['BatchView'] | und
         </button>
         <Link to={`/batches/${batch.id}`}>Open the log</Link>
       </div>
-    </Modal>
+    </Dialog>
   );
 }

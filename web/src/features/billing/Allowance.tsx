@@ -1,4 +1,3 @@
-import { Modal } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
@@ -6,6 +5,7 @@ import { currency } from '../../shared/currency';
 import { figure, isZero, trim } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { keepReason, ProblemNote, ReasonInput, tell } from '../../shared/ui';
+import { Dialog } from '../../shared/ui/Dialog';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
 
@@ -49,12 +49,7 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
   const set = (line: number, field: 'quantity' | 'amount', value: string) =>
     setShares({ ...shares, [line]: { quantity: '', amount: '', [field]: value } });
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      size="xl"
-      title={<b>Credit of invoice {invoice.number} without goods coming back</b>}
-    >
+    <Dialog onClose={onClose} size="xl" title={`Credit of invoice ${invoice.number} without goods coming back`}>
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -126,6 +121,6 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
           </button>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

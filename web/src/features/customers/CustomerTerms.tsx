@@ -119,27 +119,25 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
         overdue invoices:{' '}
       </label>
       more than{' '}
-      <span className="in-sentence-figure">
-        <FigureInput
-          className="cell-input num in-sentence"
-          width={44}
-          label="Days past due"
-          disabled={!own}
-          value={days}
-          onChange={setDays}
-        />
-      </span>{' '}
+      <FigureInput
+        inline
+        className="cell-input num in-sentence"
+        width={44}
+        label="Days past due"
+        disabled={!own}
+        value={days}
+        onChange={setDays}
+      />{' '}
       days past due and above {currency()}{' '}
-      <span className="in-sentence-figure">
-        <FigureInput
-          className="cell-input num in-sentence"
-          width={80}
-          label="Above"
-          disabled={!own}
-          value={above}
-          onChange={setAbove}
-        />
-      </span>
+      <FigureInput
+        inline
+        className="cell-input num in-sentence"
+        width={80}
+        label="Above"
+        disabled={!own}
+        value={above}
+        onChange={setAbove}
+      />
       <div className="muted small">
         Terms: {customer.termsDays} days net · VAT {customer.vatTreatment.toLowerCase().replace('_', ' ')}
         {customer.region && ` · region ${customer.region}`}

@@ -1,4 +1,3 @@
-import { Modal } from '@mantine/core';
 import { infiniteQueryOptions, useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -9,6 +8,7 @@ import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { may, reads, useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, ProblemNote, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
+import { Dialog } from '../../shared/ui/Dialog';
 import { BatchLog } from '../batch/BatchLog';
 import { PrintButton } from '../paper';
 import { Stock } from './Stock';
@@ -382,10 +382,9 @@ function Carrier({ rows, onClose }: { rows: { number: string; version: number }[
     },
   });
   return (
-    <Modal
-      opened
+    <Dialog
       onClose={onClose}
-      title={<b>Book {rows.length === 1 ? rows[0]?.number : `${rows.length} dispatches`} with a carrier</b>}
+      title={`Book ${rows.length === 1 ? rows[0]?.number : `${rows.length} dispatches`} with a carrier`}
     >
       <form
         onSubmit={(event) => {
@@ -408,6 +407,6 @@ function Carrier({ rows, onClose }: { rows: { number: string; version: number }[
           {book.isPending ? 'Booking…' : 'Book'} <kbd>↵</kbd>
         </button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,10 +1,10 @@
-import { Modal } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once } from '../../shared/api/http';
 import { useGo } from '../../shared/navigation';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
+import { Dialog } from '../../shared/ui/Dialog';
 import { CustomerLook } from './CustomerLook';
 
 const KINDS = ['ORDER', 'DISPATCH', 'INVOICE', 'RETURN', 'QUOTE', 'BLANKET_ORDER', 'RECURRING_ORDER'] as const;
@@ -43,7 +43,7 @@ export function StartFrom({
         {kind === 'RETURN' ? 'New replacement at no charge' : 'New order from this'}
       </button>
       {asking && (
-        <Modal opened onClose={() => setAsking(false)} title={<b>New order from {number}</b>}>
+        <Dialog onClose={() => setAsking(false)} title={`New order from ${number}`}>
           <form
             onSubmit={(event) => {
               event.preventDefault();
@@ -78,7 +78,7 @@ export function StartFrom({
               </button>
             </div>
           </form>
-        </Modal>
+        </Dialog>
       )}
     </>
   );

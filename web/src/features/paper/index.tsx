@@ -1,9 +1,9 @@
-import { Modal } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { may, useSession } from '../../shared/session';
 import { ProblemNote, tell, tellProblem } from '../../shared/ui';
+import { Dialog } from '../../shared/ui/Dialog';
 
 export type Paper = Schemas['WrittenPrint']['paper'];
 
@@ -88,7 +88,7 @@ export function MailButton({ paper, number, plain }: { paper: Paper; number: str
         Mail
       </button>
       {open && (
-        <Modal opened onClose={() => setOpen(false)} title={<b>Mail {number}</b>}>
+        <Dialog onClose={() => setOpen(false)} title={`Mail ${number}`}>
           <form
             onSubmit={(event) => {
               event.preventDefault();
@@ -112,7 +112,7 @@ export function MailButton({ paper, number, plain }: { paper: Paper; number: str
               Send <kbd>↵</kbd>
             </button>
           </form>
-        </Modal>
+        </Dialog>
       )}
     </>
   );

@@ -1,4 +1,3 @@
-import { Modal } from '@mantine/core';
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once } from '../../shared/api/http';
@@ -7,6 +6,7 @@ import { date, figure, isZero } from '../../shared/format';
 import { present } from '../../shared/present';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonDialog, tell } from '../../shared/ui';
+import { Dialog } from '../../shared/ui/Dialog';
 import { creditNoteQuery, invoicesQuery } from '../billing/api';
 
 /** What a credit note was put to, and what becomes of the rest: kept, refunded, or set to another invoice. */
@@ -132,15 +132,7 @@ function Apply({
     },
   });
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      title={
-        <b>
-          Set {currency()} {figure(credit.left)} to another invoice
-        </b>
-      }
-    >
+    <Dialog onClose={onClose} title={`Set ${currency()} ${figure(credit.left)} to another invoice`}>
       {open.data && rows.length === 0 && <Empty>{credit.customerName} has no open invoice.</Empty>}
       <table className="rows inset">
         <tbody>
@@ -159,6 +151,6 @@ function Apply({
         </tbody>
       </table>
       <ProblemNote problem={apply.error} />
-    </Modal>
+    </Dialog>
   );
 }

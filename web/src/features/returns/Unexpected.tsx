@@ -1,10 +1,10 @@
-import { Modal } from '@mantine/core';
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
 import { date, isZero, plain, trim, words } from '../../shared/format';
 import { may, useSession } from '../../shared/session';
 import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
+import { Dialog } from '../../shared/ui/Dialog';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
 import { Attachments, CustomerLook, ItemLook } from '../order';
@@ -129,11 +129,10 @@ export function TakeIn({
     },
   });
   return (
-    <Modal
-      opened
+    <Dialog
       onClose={onClose}
       size="lg"
-      title={<b>{ofReturn ? `Other goods came with ${ofReturn}` : 'Record unexpected goods'}</b>}
+      title={ofReturn ? `Other goods came with ${ofReturn}` : 'Record unexpected goods'}
     >
       <form
         onSubmit={(event) => {
@@ -193,7 +192,7 @@ export function TakeIn({
           </button>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }
 

@@ -60,15 +60,14 @@ export function InSentence({
 }) {
   if (disabled) return <b>{value == null || value === '' ? '–' : value}</b>;
   return (
-    <span className="in-sentence-figure">
-      <FigureInput
-        className="cell-input num in-sentence"
-        width={width}
-        label={label}
-        value={value == null ? '' : String(value)}
-        onChange={onChange}
-      />
-    </span>
+    <FigureInput
+      inline
+      className="cell-input num in-sentence"
+      width={width}
+      label={label}
+      value={value == null ? '' : String(value)}
+      onChange={onChange}
+    />
   );
 }
 

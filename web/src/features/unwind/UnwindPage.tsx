@@ -86,10 +86,11 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
     date,
   };
   const [asked] = useDebouncedValue(JSON.stringify(planned), 250);
+  const body = JSON.parse(asked) as typeof planned;
   const plan = useQuery({
     queryKey: ['plan', asked],
-    queryFn: () => answer(client.POST('/api/unwind/plans', { body: JSON.parse(asked) as typeof planned })),
-    enabled: lines?.length !== 0,
+    queryFn: () => answer(client.POST('/api/unwind/plans', { body })),
+    enabled: body.lines?.length !== 0,
     retry: false,
   });
   const carryOut = useMutation({
@@ -294,15 +295,14 @@ function Asked({
     return (
       <fieldset className="plain-set">
         <legend>{question.words}</legend>
-        <span className="in-sentence-figure">
-          <FigureInput
-            width={60}
-            label="Restocking fee, per cent"
-            placeholder={usual ? trim(usual) : '0'}
-            value={value ?? ''}
-            onChange={onAnswer}
-          />
-        </span>{' '}
+        <FigureInput
+          inline
+          width={60}
+          label="Restocking fee, per cent"
+          placeholder={usual ? trim(usual) : '0'}
+          value={value ?? ''}
+          onChange={onAnswer}
+        />{' '}
         % of the value of the goods
       </fieldset>
     );

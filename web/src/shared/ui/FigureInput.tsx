@@ -17,6 +17,7 @@ export function FigureInput({
   width,
   className = 'cell-input num',
   disabled,
+  inline,
   signed,
   onChange,
   onEnter,
@@ -30,6 +31,8 @@ export function FigureInput({
   width?: number;
   className?: string;
   disabled?: boolean;
+  /** stands in a sentence */
+  inline?: boolean;
   /** may be less than nothing */
   signed?: boolean;
   onChange: (to: string) => void;
@@ -43,7 +46,7 @@ export function FigureInput({
   const wrong = readFigure(typed.text, signed) === null;
   const said = saidBack(typed.text, signed);
   return (
-    <span className="figure-input" style={{ width }}>
+    <span className={`figure-input${inline ? ' inline' : ''}`} style={{ width }}>
       <input
         id={id}
         className={className}

@@ -1,4 +1,3 @@
-import { Modal } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
@@ -7,6 +6,7 @@ import type { Problem } from '../api/http';
 import { figure } from '../format';
 import { useOnTheWay } from '../keys';
 import { reads, useSession } from '../session';
+import { Dialog } from './Dialog';
 
 /** A severity or state as a shape, with its word beside it for whoever does not see shapes. */
 export function Mark({ of }: { of: string }) {
@@ -193,7 +193,7 @@ export function ReasonDialog({
     onGiven(reason.trim());
   };
   return (
-    <Modal opened onClose={onClose} title={<b>{title}</b>}>
+    <Dialog onClose={onClose} title={title}>
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -215,7 +215,7 @@ export function ReasonDialog({
           </button>
         </div>
       </form>
-    </Modal>
+    </Dialog>
   );
 }
 

@@ -3,6 +3,7 @@ package app.euthyna.core.billing;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.DocumentKind;
@@ -95,26 +96,10 @@ public final class RefundRules {
     }
 
     /** Limits add up: what one person may refund is not passed in parts. */
-    public record LimitOfPerson(Money amount, Money before, Money limit) implements Refusal {
-        @Override
-        public String code() {
-            return "limit-of-person";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.NOT_AUTHORISED;
-        }
-
-        @Override
-        public String sentence() {
-            return "With %s refunded in the last %d days, %s more passes the limit of %s."
-                    .formatted(before, DAYS_TOGETHER, amount, limit);
-        }
-
-        @Override
-        public String instead() {
-            return "Ask the finance lead.";
+    @Code("limit-of-person")
+    public record LimitOfPerson(Money amount, Money before, Money limit) implements Refusal.NotAuthorised {
+        int daysTogether() {
+            return DAYS_TOGETHER;
         }
     }
 
@@ -150,27 +135,8 @@ public final class RefundRules {
     }
 
     /** Whoever recorded money that came in does not give it back. */
-    public record RecordedByThem(DocumentRef document, String username) implements Refusal {
-        @Override
-        public String code() {
-            return "four-eyes";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.NOT_AUTHORISED;
-        }
-
-        @Override
-        public String sentence() {
-            return "You (%s) recorded the money of %s; another person must refund it.".formatted(username, document);
-        }
-
-        @Override
-        public String instead() {
-            return "Ask somebody else who may refund.";
-        }
-    }
+    @Code("four-eyes")
+    public record RecordedByThem(DocumentRef document, String username) implements Refusal.NotAuthorised {}
 
     /** Gives customer credit back. */
     public static Decision<Effect.RefundGiven> refundCredit(String number, Source source, Money amount) {

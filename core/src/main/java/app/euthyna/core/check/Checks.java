@@ -214,7 +214,7 @@ public final class Checks {
                         .floor()
                         .filter(floor -> line.price().afterDiscount().compareTo(floor) < 0)
                         .isPresent())
-                .map(line -> new Evidence.BelowFloor.FloorLine(
+                .map(line -> new PriceEvidence.BelowFloor.FloorLine(
                         line.no(),
                         line.item(),
                         line.description(),
@@ -227,7 +227,7 @@ public final class Checks {
         var tooMuch = mostOff.stream()
                 .flatMap(most -> billed(chain)
                         .filter(line -> line.price().discountPercent().compareTo(most) > 0)
-                        .map(line -> new Evidence.BelowFloor.DiscountLine(
+                        .map(line -> new PriceEvidence.BelowFloor.DiscountLine(
                                 line.no(),
                                 line.item(),
                                 line.description(),
@@ -237,7 +237,7 @@ public final class Checks {
                 .toList();
         return below.isEmpty() && tooMuch.isEmpty()
                 ? Optional.empty()
-                : Optional.of(new Evidence.BelowFloor(below, tooMuch));
+                : Optional.of(new PriceEvidence.BelowFloor(below, tooMuch));
     }
 
     private static Stream<OrderLine> billed(Chain chain) {
@@ -246,7 +246,7 @@ public final class Checks {
 
     private static Optional<Evidence> missingPo(Chain chain, CheckContext checkContext) {
         return checkContext.customer().po().required() && !chain.order().hasPo()
-                ? Optional.of(new Evidence.PoMissing(checkContext.customer().code()))
+                ? Optional.of(new PoEvidence.PoMissing(checkContext.customer().code()))
                 : Optional.empty();
     }
 
@@ -256,10 +256,10 @@ public final class Checks {
             var thin = billed(chain)
                     .filter(line -> !line.price().isFree())
                     .flatMap(line -> checkContext.item(line.item()).unitCost().stream()
-                            .map(cost -> Evidence.ThinMargin.MarginLine.of(line, cost)))
+                            .map(cost -> PriceEvidence.ThinMargin.MarginLine.of(line, cost)))
                     .filter(line -> line.isBelow(least))
                     .toList();
-            return thin.isEmpty() ? Optional.empty() : Optional.of(new Evidence.ThinMargin(least, thin));
+            return thin.isEmpty() ? Optional.empty() : Optional.of(new PriceEvidence.ThinMargin(least, thin));
         });
     }
 
@@ -322,13 +322,13 @@ public final class Checks {
         var shouldBeFree = chain.order().kind().atNoCharge();
         var wrong = chain.order().lines().stream()
                 .filter(line -> line.kind().isBilled() && line.price().isFree() != shouldBeFree)
-                .map(line -> new Evidence.WrongPrice.PricedLine(
+                .map(line -> new PriceEvidence.WrongPrice.PricedLine(
                         line.no(),
                         line.item(),
                         line.description(),
                         line.price().unit().toPlainString()))
                 .toList();
-        return wrong.isEmpty() ? Optional.empty() : Optional.of(new Evidence.WrongPrice(shouldBeFree, wrong));
+        return wrong.isEmpty() ? Optional.empty() : Optional.of(new PriceEvidence.WrongPrice(shouldBeFree, wrong));
     }
 
     private static Optional<Evidence> unlicensed(Chain chain, CheckContext checkContext) {

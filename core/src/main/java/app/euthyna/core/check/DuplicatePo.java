@@ -31,33 +31,33 @@ public final class DuplicatePo {
         return policy.barred() == PoPolicy.Barred.HOLD || person.decides()
                 ? Optional.empty()
                 : findings.stream()
-                        .filter(f -> f.holds() && f.evidence() instanceof Evidence.PoMet)
-                        .map(f -> (Evidence.PoMet) f.evidence())
+                        .filter(f -> f.holds() && f.evidence() instanceof PoEvidence.PoMet)
+                        .map(f -> (PoEvidence.PoMet) f.evidence())
                         .findFirst()
                         .map(met -> new CheckRefusal.DuplicatePo(
                                 met.po(),
                                 met.matches().stream()
-                                        .map(Evidence.PoMet.Match::use)
+                                        .map(PoEvidence.PoMet.Match::use)
                                         .toList()));
     }
 
     private static Optional<Finding> matches(PoNumber po, Money value, CheckContext checkContext, PoPolicy policy) {
-        var matches = new ArrayList<Evidence.PoMet.Match>();
+        var matches = new ArrayList<PoEvidence.PoMet.Match>();
         var severity = Severity.OFF;
         for (var use : checkContext.poUses()) {
             var likeness = po.likeness(value, PoNumber.of(use.po()), use.net());
             var weight = likeness.map(policy::weight).orElse(Severity.OFF);
             if (weight != Severity.OFF) {
-                matches.add(new Evidence.PoMet.Match(likeness.get(), use));
+                matches.add(new PoEvidence.PoMet.Match(likeness.get(), use));
                 severity = weight.compareTo(severity) > 0 ? weight : severity;
             }
         }
-        matches.sort(Comparator.comparing(Evidence.PoMet.Match::kind)
+        matches.sort(Comparator.comparing(PoEvidence.PoMet.Match::kind)
                 .thenComparing(m -> m.use().order()));
         return matches.isEmpty()
                 ? Optional.empty()
                 : Optional.of(
-                        Finding.open(severity, new Evidence.PoMet(po.text(), matches), checkContext.businessDate()));
+                        Finding.open(severity, new PoEvidence.PoMet(po.text(), matches), checkContext.businessDate()));
     }
 
     /** What was ordered under a number counts less what was cancelled of it. */
@@ -70,7 +70,7 @@ public final class DuplicatePo {
                 ? Optional.empty()
                 : Optional.of(Finding.open(
                         Severity.STOP,
-                        new Evidence.PoCeilingPassed(chain.order().po(), together, ceiling, uses),
+                        new PoEvidence.PoCeilingPassed(chain.order().po(), together, ceiling, uses),
                         checkContext.businessDate()));
     }
 

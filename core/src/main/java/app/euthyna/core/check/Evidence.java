@@ -1,15 +1,12 @@
 package app.euthyna.core.check;
 
-import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
-import app.euthyna.core.shared.Role;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -17,7 +14,18 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /** The figures that made a check fire. */
-public sealed interface Evidence {
+public sealed interface Evidence
+        permits PoEvidence,
+                PriceEvidence,
+                Evidence.LinesNamed,
+                Evidence.OverLimit,
+                Evidence.Blocked,
+                Evidence.InvoicesOverdue,
+                Evidence.Unlicensed,
+                Evidence.StockShortage,
+                Evidence.QuotaPassed,
+                Evidence.WrongDates,
+                Evidence.Unusual {
 
     Check check();
 
@@ -157,193 +165,6 @@ public sealed interface Evidence {
         }
     }
 
-    /** Lines sold below their item's floor. */
-    record BelowFloor(List<FloorLine> lines, List<DiscountLine> discounts) implements Evidence {
-
-        /** A line's unit price after discount, and the least it should be; both with four decimals. */
-        public record FloorLine(int line, String item, String description, BigDecimal given, BigDecimal floor) {
-            LinesNamed.NamedLine named() {
-                return new LinesNamed.NamedLine(line, item, description);
-            }
-        }
-
-        /** A line's discount, and the most that its author's role may give; per cent. */
-        public record DiscountLine(
-                int line, String item, String description, BigDecimal given, BigDecimal most, Role role) {
-            LinesNamed.NamedLine named() {
-                return new LinesNamed.NamedLine(line, item, description);
-            }
-        }
-
-        public BelowFloor {
-            lines = List.copyOf(lines);
-            discounts = discounts == null ? List.of() : List.copyOf(discounts);
-        }
-
-        @Override
-        public Check check() {
-            return Check.PRICE_FLOOR;
-        }
-
-        @Override
-        public String brief() {
-            return lines.isEmpty() ? "discount too high" : "below floor price";
-        }
-
-        @Override
-        public String sentence() {
-            return Stream.concat(
-                            lines.stream()
-                                    .map(l -> "line %d is priced at %s, below the floor price of %s"
-                                            .formatted(l.line(), Figures.price(l.given()), Figures.price(l.floor()))),
-                            discounts.stream()
-                                    .map(l -> "line %d has a discount of %s %%, %s may give %s %%"
-                                            .formatted(
-                                                    l.line(),
-                                                    Figures.plain(l.given()),
-                                                    l.role().words(),
-                                                    Figures.plain(l.most()))))
-                    .collect(Collectors.joining("; "));
-        }
-
-        @Override
-        public Evidence withoutCosts() {
-            return new LinesNamed(
-                    check(),
-                    brief(),
-                    Stream.concat(
-                                    lines.stream().map(FloorLine::named),
-                                    discounts.stream().map(DiscountLine::named))
-                            .distinct()
-                            .toList());
-        }
-
-        @Override
-        public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof BelowFloor before)
-                    || lines.stream()
-                            .anyMatch(line -> before.lines.stream()
-                                    .noneMatch(l -> l.line() == line.line()
-                                            && l.item().equals(line.item())
-                                            && line.given().compareTo(l.given()) >= 0))
-                    || discounts.stream()
-                            .anyMatch(line -> before.discounts.stream()
-                                    .noneMatch(l -> l.line() == line.line()
-                                            && l.item().equals(line.item())
-                                            && line.given().compareTo(l.given()) <= 0));
-        }
-    }
-
-    /** The PO number was met before. */
-    record PoMet(String po, List<Match> matches) implements Evidence {
-
-        /** One earlier use. */
-        public record Match(PoNumber.Likeness kind, PoUse use) {}
-
-        public PoMet {
-            matches = List.copyOf(matches);
-        }
-
-        @Override
-        public Check check() {
-            return Check.DUPLICATE_PO;
-        }
-
-        @Override
-        public String brief() {
-            var closest = matches.get(0);
-            return switch (closest.kind()) {
-                case SAME -> "PO used before";
-                case ALIKE -> "PO alike " + closest.use().po();
-                case NEAR -> "PO near " + closest.use().po();
-            };
-        }
-
-        @Override
-        public String sentence() {
-            var first = matches.get(0);
-            var reads = switch (first.kind()) {
-                case SAME -> "is also on %s";
-                case ALIKE -> "matches %2$s on %1$s";
-                case NEAR -> "is a near match of %2$s on %1$s";
-            };
-            var more = matches.size() == 1 ? "" : " and %d more".formatted(matches.size() - 1);
-            return "the PO number "
-                    + reads.formatted(first.use().document(), first.use().po()) + more;
-        }
-
-        @Override
-        public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof PoMet before)
-                    || matches.stream()
-                            .anyMatch(match -> before.matches.stream()
-                                    .noneMatch(m ->
-                                            m.use().order().equals(match.use().order())
-                                                    && m.kind().compareTo(match.kind()) <= 0));
-        }
-    }
-
-    /** The orders under one PO together pass the value the customer set for it. */
-    record PoCeilingPassed(String po, Money together, Money ceiling, List<PoUse> uses) implements Evidence {
-        public PoCeilingPassed {
-            uses = List.copyOf(uses);
-        }
-
-        @Override
-        public Check check() {
-            return Check.DUPLICATE_PO;
-        }
-
-        @Override
-        public String brief() {
-            return "PO ceiling exceeded";
-        }
-
-        @Override
-        public String sentence() {
-            return "orders under this PO total %s; its ceiling is %s".formatted(together, ceiling);
-        }
-
-        @Override
-        public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof PoCeilingPassed before) || together.compareTo(before.together) > 0;
-        }
-    }
-
-    /** Lines at no price where there should be one, or the other way round. */
-    record WrongPrice(boolean shouldBeFree, List<PricedLine> lines) implements Evidence {
-
-        /** A line with its unit price. */
-        public record PricedLine(int line, String item, String description, String unitPrice) {}
-
-        public WrongPrice {
-            lines = List.copyOf(lines);
-        }
-
-        @Override
-        public Check check() {
-            return Check.ZERO_PRICE;
-        }
-
-        @Override
-        public String brief() {
-            return shouldBeFree ? "price not zero" : "price is zero";
-        }
-
-        @Override
-        public String sentence() {
-            var named = lines.stream().map(l -> String.valueOf(l.line())).collect(Collectors.joining(", "));
-            return (lines.size() == 1 ? "line " + named + " has " : "lines " + named + " have ")
-                    + (shouldBeFree ? "a price on goods at no charge" : "no price");
-        }
-
-        @Override
-        public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof WrongPrice before)
-                    || lines.stream().anyMatch(line -> before.lines.stream().noneMatch(l -> l.equals(line)));
-        }
-    }
-
     /** Regulated goods without a licence that the register confirms. */
     record Unlicensed(LocalDate businessDate, List<LicenceGap> gaps) implements Evidence {
 
@@ -439,112 +260,6 @@ public sealed interface Evidence {
                             .anyMatch(line -> before.lines.stream()
                                     .noneMatch(l -> l.line() == line.line()
                                             && !line.waiting().exceeds(l.waiting())));
-        }
-    }
-
-    /** The customer requires a PO number and the order has none. */
-    record PoMissing(String customer) implements Evidence {
-        @Override
-        public Check check() {
-            return Check.MISSING_PO;
-        }
-
-        @Override
-        public String brief() {
-            return "no PO";
-        }
-
-        @Override
-        public String sentence() {
-            return "customer " + customer + " requires a PO number and the order has none";
-        }
-
-        @Override
-        public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof PoMissing);
-        }
-    }
-
-    /** Lines that leave less than the company's margin: (price after discount − unit cost) ÷ price after discount. */
-    record ThinMargin(BigDecimal leastPercent, List<MarginLine> lines) implements Evidence {
-
-        private static final BigDecimal HUNDRED = BigDecimal.valueOf(100);
-
-        /** A line with what a unit brings and costs, and its margin in per cent with one decimal. */
-        public record MarginLine(
-                int line,
-                String item,
-                String description,
-                BigDecimal given,
-                BigDecimal cost,
-                BigDecimal marginPercent) {
-
-            LinesNamed.NamedLine named() {
-                return new LinesNamed.NamedLine(line, item, description);
-            }
-
-            /** Compared as it is, not as it is shown. */
-            boolean isBelow(BigDecimal least) {
-                return given.subtract(cost).multiply(HUNDRED).compareTo(least.multiply(given)) < 0;
-            }
-
-            static MarginLine of(OrderLine line, BigDecimal cost) {
-                var price = line.price().afterDiscount();
-                return new MarginLine(
-                        line.no(),
-                        line.item(),
-                        line.description(),
-                        price,
-                        cost,
-                        price.subtract(cost).multiply(HUNDRED).divide(price, 1, RoundingMode.HALF_UP));
-            }
-        }
-
-        public ThinMargin {
-            lines = List.copyOf(lines);
-        }
-
-        @Override
-        public Check check() {
-            return Check.MARGIN;
-        }
-
-        @Override
-        public String brief() {
-            return "margin too low";
-        }
-
-        @Override
-        public Evidence withoutCosts() {
-            return new LinesNamed(
-                    check(), brief(), lines.stream().map(MarginLine::named).toList());
-        }
-
-        private MarginLine worst() {
-            return lines.stream()
-                    .min(Comparator.comparing(MarginLine::marginPercent))
-                    .orElseThrow();
-        }
-
-        @Override
-        public String sentence() {
-            var worst = worst();
-            return "line %d has a margin of %s %%, the minimum is %s %%%s"
-                    .formatted(
-                            worst.line(),
-                            Figures.grouped(worst.marginPercent()),
-                            Figures.plain(leastPercent),
-                            lines.size() == 1 ? "" : ", and " + (lines.size() - 1) + " more");
-        }
-
-        @Override
-        public boolean isWorseThan(Evidence waived) {
-            return !(waived instanceof ThinMargin before)
-                    || lines.stream()
-                            .anyMatch(line -> before.lines.stream()
-                                    .noneMatch(l -> l.line() == line.line()
-                                            && l.item().equals(line.item())
-                                            && line.marginPercent().compareTo(l.marginPercent()) >= 0));
         }
     }
 

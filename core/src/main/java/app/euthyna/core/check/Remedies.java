@@ -72,23 +72,23 @@ public final class Remedies {
                     overdue.together(),
                     "a payment of %s settles the overdue invoices".formatted(overdue.together()),
                     checkContext.withDueInvoices(List.of()));
-        } else if (evidence instanceof Evidence.PoCeilingPassed || evidence instanceof Evidence.QuotaPassed) {
+        } else if (evidence instanceof PoEvidence.PoCeilingPassed || evidence instanceof Evidence.QuotaPassed) {
             less(finding.check());
-        } else if (evidence instanceof Evidence.WrongPrice wrong) {
+        } else if (evidence instanceof PriceEvidence.WrongPrice wrong) {
             priced(
                     finding.check(),
                     wrong.lines().stream()
-                            .map(Evidence.WrongPrice.PricedLine::line)
+                            .map(PriceEvidence.WrongPrice.PricedLine::line)
                             .toList(),
                     line -> wrong.shouldBeFree()
                             ? Optional.of(new Price(BigDecimal.ZERO, BigDecimal.ZERO))
                             : listPrice(line));
-        } else if (evidence instanceof Evidence.BelowFloor below) {
+        } else if (evidence instanceof PriceEvidence.BelowFloor below) {
             priced(
                     finding.check(),
                     Stream.concat(
-                                    below.lines().stream().map(Evidence.BelowFloor.FloorLine::line),
-                                    below.discounts().stream().map(Evidence.BelowFloor.DiscountLine::line))
+                                    below.lines().stream().map(PriceEvidence.BelowFloor.FloorLine::line),
+                                    below.discounts().stream().map(PriceEvidence.BelowFloor.DiscountLine::line))
                             .distinct()
                             .toList(),
                     line -> atLeast(
@@ -96,13 +96,13 @@ public final class Remedies {
                             floor(line),
                             below.discounts().stream()
                                     .filter(d -> d.line() == line.no())
-                                    .map(Evidence.BelowFloor.DiscountLine::most)
+                                    .map(PriceEvidence.BelowFloor.DiscountLine::most)
                                     .findFirst()));
-        } else if (evidence instanceof Evidence.ThinMargin thin) {
+        } else if (evidence instanceof PriceEvidence.ThinMargin thin) {
             priced(
                     finding.check(),
                     thin.lines().stream()
-                            .map(Evidence.ThinMargin.MarginLine::line)
+                            .map(PriceEvidence.ThinMargin.MarginLine::line)
                             .toList(),
                     line -> thin.lines().stream()
                             .filter(l -> l.line() == line.no())

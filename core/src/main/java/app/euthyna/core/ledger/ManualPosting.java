@@ -2,6 +2,7 @@ package app.euthyna.core.ledger;
 
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.ManualLine;
+import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.Money;
@@ -20,27 +21,8 @@ public final class ManualPosting {
     private ManualPosting() {}
 
     /** The account's balance follows from documents, to the cent. */
-    public record ControlAccount(String account, String role) implements Refusal {
-        @Override
-        public String code() {
-            return "control-account";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.RULE_NOT_MET;
-        }
-
-        @Override
-        public String sentence() {
-            return "Account %s is a control account (%s); it takes no manual entries.".formatted(account, role);
-        }
-
-        @Override
-        public String instead() {
-            return "Reverse or correct the document behind it.";
-        }
-    }
+    @Code("control-account")
+    public record ControlAccount(String account, String role) implements Refusal {}
 
     /**
      * Decides on a manual entry.

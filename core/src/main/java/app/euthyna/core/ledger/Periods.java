@@ -1,5 +1,6 @@
 package app.euthyna.core.ledger;
 
+import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Person;
@@ -18,28 +19,8 @@ public final class Periods {
     private Periods() {}
 
     /** The entry would be dated in a closed period. */
-    public record PeriodClosed(LocalDate date, LocalDate through) implements Refusal {
-        @Override
-        public String code() {
-            return "period-closed";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.WRONG_STATE;
-        }
-
-        @Override
-        public String sentence() {
-            return "The books are closed through %s; no entry can be dated %s."
-                    .formatted(Figures.day(through), Figures.day(date));
-        }
-
-        @Override
-        public String instead() {
-            return "Use a date in an open period, or ask the finance lead to reopen the period.";
-        }
-    }
+    @Code("period-closed")
+    public record PeriodClosed(LocalDate date, LocalDate through) implements Refusal.WrongState {}
 
     /** Why a date takes no entry, if so. */
     public static Optional<Refusal> refusal(LocalDate date, Optional<LocalDate> closedThrough) {
@@ -47,28 +28,8 @@ public final class Periods {
     }
 
     /** The period has not ended yet. */
-    public record PeriodNotOver(LocalDate through, LocalDate today) implements Refusal {
-        @Override
-        public String code() {
-            return "period-not-over";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.WRONG_STATE;
-        }
-
-        @Override
-        public String sentence() {
-            return "The period through %s is not over: today is %s."
-                    .formatted(Figures.day(through), Figures.day(today));
-        }
-
-        @Override
-        public String instead() {
-            return "Close it once its last day has passed.";
-        }
-    }
+    @Code("period-not-over")
+    public record PeriodNotOver(LocalDate through, LocalDate today) implements Refusal.WrongState {}
 
     /**
      * Why a period can't be closed through a date, if so: a period is a month, is closed when it is over, and month

@@ -1,5 +1,6 @@
 package app.euthyna.core.ledger;
 
+import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
@@ -95,26 +96,11 @@ public record PostingMap(List<Row> rows) {
     }
 
     /** No row fits. */
+    @Code("no-posting-rule")
     public record NoPostingRule(String role, String combination) implements Refusal {
         @Override
-        public String code() {
-            return "no-posting-rule";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.RULE_NOT_MET;
-        }
-
-        @Override
-        public String sentence() {
-            return "The posting map has no account for %s%s."
-                    .formatted(role, combination.isEmpty() ? "" : " with " + combination);
-        }
-
-        @Override
-        public String instead() {
-            return "Add the missing row to the posting map.";
+        public String variant() {
+            return combination.isEmpty() ? "any" : "";
         }
     }
 
@@ -123,27 +109,8 @@ public record PostingMap(List<Row> rows) {
     }
 
     /** Two rows fit the same combination, none more closely than the other, and give it different accounts. */
-    public record AmbiguousRows(String one, String other) implements Refusal {
-        @Override
-        public String code() {
-            return "ambiguous-posting-rule";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.RULE_NOT_MET;
-        }
-
-        @Override
-        public String sentence() {
-            return "A combination would have two accounts: by %s, and by %s.".formatted(one, other);
-        }
-
-        @Override
-        public String instead() {
-            return "First add a row for the combination of both.";
-        }
-    }
+    @Code("ambiguous-posting-rule")
+    public record AmbiguousRows(String one, String other) implements Refusal {}
 
     /** What would be decided by the order of rows: refused when a row is written. */
     public List<Refusal> ambiguities() {

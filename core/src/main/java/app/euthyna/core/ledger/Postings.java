@@ -40,15 +40,19 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                     .answer(Effect.ReturnReceived.class, Postings::returnReceived)
                     .answer(Effect.ReturnInspected.class, Postings::returnInspected)
                     .answer(Effect.CreditNotePosted.class, Postings::creditNotePosted)
+                    // their entries are mirrored line by line: there is nothing to work out
                     .nothing(
                             Effect.PaymentReversed.class,
-                            Effect.DepositMoved.class,
                             Effect.RefundReversed.class,
                             Effect.InvoiceReversed.class,
-                            Effect.DispatchReversed.class,
+                            Effect.DispatchReversed.class)
+                    // it stays a deposit of the same customer, so the ledger does not move
+                    .nothing(Effect.DepositMoved.class)
+                    // it names its accounts itself
+                    .nothing(Effect.ManualEntryPosted.class)
+                    .nothing(
                             Effect.ReturnAuthorised.class,
                             Effect.ReturnWithdrawn.class,
-                            Effect.ManualEntryPosted.class,
                             Effect.ReservationTransferred.class,
                             Effect.OrderSubmitted.class,
                             Effect.OrderChanged.class,
@@ -206,7 +210,6 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         return Optional.empty();
     }
 
-    /** Its entries are mirrored line by line, see {@link Entry#mirror}; there is nothing to work out. */
     private Optional<Proposal> depositReceived(Effect.DepositReceived effect) {
         return two(
                 DocumentKind.DEPOSIT,
@@ -246,7 +249,6 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                 Settlement.sum(effect.settlements()));
     }
 
-    /** It stays a deposit of the same customer, so the ledger does not move. */
     private Optional<Proposal> depositCredited(Effect.DepositCredited effect) {
         return two(
                 DocumentKind.DEPOSIT,
@@ -288,9 +290,6 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                 effect.value());
     }
 
-    /** Its entry is mirrored, see {@link #paymentReversed}. */
-    /** Its entry is mirrored, see {@link #paymentReversed}. */
-    /** Its entries are mirrored, see {@link #paymentReversed}. */
     /**
      * What the departure of goods billed ahead had sold is goods out again, and its revenue waits with the invoice that
      * is taken back.
@@ -399,7 +398,6 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         return proposal(DocumentKind.CREDIT_NOTE, credit.number(), credit.customer(), "credit note", lines);
     }
 
-    /** It names its accounts itself, see {@link ManualPosting}. */
     private static Optional<Proposal> two(
             DocumentKind kind,
             String number,

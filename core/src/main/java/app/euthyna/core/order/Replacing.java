@@ -57,15 +57,5 @@ public final class Replacing {
         public String code() {
             return document.kind() == DocumentKind.RETURN ? "more-than-returnable" : "more-than-dispatched";
         }
-
-        @Override
-        public Kind kind() {
-            return Kind.RULE_NOT_MET;
-        }
-
-        @Override
-        public String sentence() {
-            return "Of item %s, %s can be replaced for %s; %s is more.".formatted(item, left, document, asked);
-        }
     }
 }

@@ -10,6 +10,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -58,7 +59,11 @@ public record SalesAgreement(
         OPEN,
         ORDERED,
         LOST,
-        ENDED
+        ENDED;
+
+        public String words() {
+            return name().toLowerCase(Locale.ROOT);
+        }
     }
 
     /** An item at a price; of a blanket order, all that may be called off. */

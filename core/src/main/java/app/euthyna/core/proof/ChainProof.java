@@ -11,13 +11,11 @@ import app.euthyna.core.ledger.EntryLine;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
-import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Totals;
 import app.euthyna.core.trail.DepositFact;
 import app.euthyna.core.trail.PaymentFact;
 import java.math.BigDecimal;
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Currency;
 import java.util.HashMap;
@@ -64,7 +62,7 @@ public final class ChainProof {
                 proof.outputVat(),
                 proof.mirrors(),
                 proof.wasCleared(),
-                proof.datesInOrder());
+                new DatesInOrder(facts, proof.invoices).result());
     }
 
     private Statement.Result entriesBalance() {
@@ -467,110 +465,6 @@ public final class ChainProof {
                                         move.stateThen().words())))
                 .toList();
         return new Statement.Result(Statement.WAS_CLEARED, facts.moves().size(), null, null, failures);
-    }
-
-    /** Dates of documents against those of what they come from, and against the day on which they were written. */
-    private Statement.Result datesInOrder() {
-        var dates = new DatesInOrder();
-        for (var chain : facts.roots()) {
-            var order = chain.order();
-            var departed = new HashMap<String, LocalDate>();
-            for (var dispatch : chain.dispatches()) {
-                if (dispatch.state() == Dispatch.State.DEPARTED || dispatch.state() == Dispatch.State.REVERSED) {
-                    departed.put(dispatch.number(), dispatch.date());
-                    dates.check(
-                            "dispatch " + dispatch.number(),
-                            dispatch.date(),
-                            "order " + order.number(),
-                            order.orderedOn());
-                }
-            }
-            for (var invoice : chain.invoices()) {
-                if (invoice.bills(order.number())) {
-                    dates.check(
-                            "invoice " + invoice.number(), invoice.on(), "order " + order.number(), order.orderedOn());
-                }
-                invoice.lines().stream()
-                        .flatMap(line -> line.sources().stream())
-                        .filter(source -> !source.ahead()
-                                && departed.containsKey(source.dispatchLine().number()))
-                        .forEach(source -> dates.check(
-                                "invoice " + invoice.number(),
-                                invoice.on(),
-                                "dispatch " + source.dispatchLine().number(),
-                                departed.get(source.dispatchLine().number())));
-            }
-            chain.returns()
-                    .forEach(goods -> goods.lines().stream()
-                            .filter(line ->
-                                    departed.containsKey(line.dispatchLine().number()))
-                            .forEach(line -> line.parts().forEach(part -> {
-                                dates.check(
-                                        "a receipt of return " + goods.number(),
-                                        part.on(),
-                                        "dispatch " + line.dispatchLine().number(),
-                                        departed.get(line.dispatchLine().number()));
-                                part.outcomes()
-                                        .forEach(outcome -> dates.check(
-                                                "an inspection of return " + goods.number(),
-                                                outcome.on(),
-                                                "its receipt",
-                                                part.on()));
-                            })));
-        }
-        credits()
-                .filter(credit -> invoices.containsKey(credit.invoice()))
-                .forEach(credit -> dates.check(
-                        "credit note " + credit.number(),
-                        credit.on(),
-                        "invoice " + credit.invoice(),
-                        invoices.get(credit.invoice()).on()));
-        for (var payment : facts.payments()) {
-            for (var allocation : payment.allocations()) {
-                dates.check("an allocation of " + payment.document(), allocation.on(), "it", payment.on());
-                if (invoices.containsKey(allocation.invoice())) {
-                    dates.check(
-                            "an allocation of " + payment.document(),
-                            allocation.on(),
-                            "invoice " + allocation.invoice(),
-                            invoices.get(allocation.invoice()).on());
-                }
-            }
-        }
-        for (var deposit : facts.deposits()) {
-            deposit.uses()
-                    .forEach(use -> dates.check("a use of deposit " + deposit.number(), use.on(), "it", deposit.on()));
-        }
-        for (var entry : facts.entries()) {
-            var written = facts.written().get(entry.number());
-            if (written != null) {
-                dates.check("the writing of entry " + entry.number(), written, "its date", entry.date());
-            }
-        }
-        return new Statement.Result(Statement.DATES_IN_ORDER, dates.examined, null, null, dates.failures);
-    }
-
-    /** Compares dates pair by pair. */
-    private static final class DatesInOrder {
-
-        private final List<Statement.Failure> failures = new ArrayList<>();
-        private long examined;
-
-        private void check(String what, LocalDate on, String origin, LocalDate originOn) {
-            examined++;
-            if (on.isBefore(originOn)) {
-                failures.add(new Statement.Failure(
-                        what.substring(what.lastIndexOf(' ') + 1),
-                        BigDecimal.ZERO,
-                        BigDecimal.ONE,
-                        "%s is dated %s, before %s of %s."
-                                .formatted(
-                                        Character.toUpperCase(what.charAt(0)) + what.substring(1),
-                                        Figures.day(on),
-                                        origin,
-                                        Figures.day(originOn))));
-            }
-        }
     }
 
     private Money ledger(AccountRole role) {

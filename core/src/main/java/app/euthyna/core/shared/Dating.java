@@ -20,78 +20,21 @@ public final class Dating {
     private Dating() {}
 
     /** The date lies after today. */
-    public record DatedAhead(LocalDate on, LocalDate today) implements Refusal {
-        @Override
-        public String code() {
-            return "dated-ahead";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.RULE_NOT_MET;
-        }
-
-        @Override
-        public String sentence() {
-            return "%s lies in the future: today is %s.".formatted(Figures.day(on), Figures.day(today));
-        }
-
-        @Override
-        public String instead() {
-            return "Use today's date, or wait until that day.";
-        }
-    }
+    @Code("dated-ahead")
+    public record DatedAhead(LocalDate on, LocalDate today) implements Refusal {}
 
     /** The date lies further back than the person may date. */
+    @Code("dated-too-far-back")
     public record DatedTooFarBack(LocalDate on, LocalDate earliest, boolean reasonMissing) implements Refusal {
         @Override
-        public String code() {
-            return "dated-too-far-back";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.RULE_NOT_MET;
-        }
-
-        @Override
-        public String sentence() {
-            return reasonMissing
-                    ? "%s lies before %s: a reason is needed.".formatted(Figures.day(on), Figures.day(earliest))
-                    : "%s lies too far back: the earliest date is %s."
-                            .formatted(Figures.day(on), Figures.day(earliest));
-        }
-
-        @Override
-        public String instead() {
-            return reasonMissing
-                    ? "Say why it is dated so far back."
-                    : "Use a later date, or ask the finance lead, who may date further back for a reason.";
+        public String variant() {
+            return reasonMissing ? "reason-missing" : "";
         }
     }
 
     /** The document would carry a date before that of something it comes from. */
-    public record DatedBefore(LocalDate on, String origin, LocalDate originOn) implements Refusal {
-        @Override
-        public String code() {
-            return "dated-before";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.RULE_NOT_MET;
-        }
-
-        @Override
-        public String sentence() {
-            return "It can't be dated %s: %s is of %s.".formatted(Figures.day(on), origin, Figures.day(originOn));
-        }
-
-        @Override
-        public String instead() {
-            return "Use %s or a later date.".formatted(Figures.day(originOn));
-        }
-    }
+    @Code("dated-before")
+    public record DatedBefore(LocalDate on, String origin, LocalDate originOn) implements Refusal {}
 
     /** Why a day can't be one that has come, if so. */
     public static Optional<Refusal> ahead(LocalDate on, LocalDate today) {

@@ -1,0 +1,578 @@
+package app.euthyna.core.trail;
+
+import app.euthyna.core.flow.Cancellation;
+import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.CreditNote;
+import app.euthyna.core.flow.Dispatch;
+import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.flow.Return;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.trail.Trail.Aspect;
+import app.euthyna.core.trail.Trail.Measure;
+import app.euthyna.core.trail.Trail.Row;
+import app.euthyna.core.trail.Trail.UnitMove;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.Currency;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+
+/** The rows of a trail: what each document did. */
+record TrailRows(TrailFacts facts, Currency currency) {
+
+    /** All rows, in the sequence in which they came about. */
+    List<Row> all() {
+        var invoices = invoices();
+        var rows = new ArrayList<Row>();
+        for (var chain : facts.roots()) {
+            orderRows(chain, rows);
+        }
+        invoices.values().forEach(invoice -> rows.add(invoiceRow(invoice)));
+        facts.payments().forEach(payment -> paymentRows(payment, invoices, rows));
+        facts.deposits().forEach(deposit -> depositRows(deposit, invoices, rows));
+        facts.refunds().forEach(refund -> {
+            var ref = new DocumentRef(DocumentKind.REFUND, refund.number());
+            rows.add(row(
+                    Aspect.MONEY,
+                    refund.on(),
+                    stamp(ref),
+                    ref,
+                    List.of(refund.source()),
+                    "%s of customer credit refunded".formatted(refund.amount()),
+                    refund.reversed(),
+                    List.of(),
+                    zero(),
+                    zero()));
+        });
+        facts.roots().stream()
+                .flatMap(chain -> chain.returns().stream())
+                .distinct()
+                .forEach(goods -> returnRows(goods, rows));
+        Chain.credits(facts.roots()).forEach(credit -> rows.add(creditRow(credit)));
+        facts.reversals().forEach(reversal -> rows.add(reversalRow(reversal, invoices)));
+        facts.remarks()
+                .forEach(remark -> rows.add(row(
+                        remark.link() ? Aspect.ORDER : Aspect.DECISION,
+                        remark.on(),
+                        remark.stamp(),
+                        DocumentRef.order(remark.order()),
+                        List.of(),
+                        remark.sentence(),
+                        false,
+                        List.of(),
+                        zero(),
+                        zero())));
+        rows.sort(Comparator.comparing(Row::moment));
+        return rows;
+    }
+
+    Map<String, Invoice> invoices() {
+        var invoices = new LinkedHashMap<String, Invoice>();
+        facts.roots().forEach(chain -> chain.invoices().forEach(invoice -> invoices.put(invoice.number(), invoice)));
+        return invoices;
+    }
+
+    Set<String> roots() {
+        return facts.roots().stream().map(chain -> chain.order().number()).collect(Collectors.toSet());
+    }
+
+    private void orderRows(Chain chain, List<Row> rows) {
+        var order = chain.order();
+        var ref = DocumentRef.order(order.number());
+        var ordered = order.lines().stream()
+                .filter(line -> line.kind().isBilled())
+                .map(line -> new UnitMove(new LineRef(order.number(), line.no()), Measure.ORDERED, line.quantity()))
+                .toList();
+        var first = order.lines().stream()
+                .map(line -> line.description())
+                .findFirst()
+                .orElse("nothing yet");
+        var more = order.lines().size() > 1
+                ? " and %d more".formatted(order.lines().size() - 1)
+                : "";
+        var po = order.po().isBlank() ? "" : "PO " + order.po() + ": ";
+        rows.add(row(
+                Aspect.ORDER,
+                order.orderedOn(),
+                stamp(ref),
+                ref,
+                List.of(),
+                po + first + more,
+                order.state().isEnded() && !order.state().isCleared(),
+                ordered,
+                zero(),
+                zero()));
+        for (var cancellation : chain.cancellations()) {
+            rows.add(cancellationRow(order.number(), cancellation));
+        }
+        for (var dispatch : chain.dispatches()) {
+            rows.add(dispatchRow(order.number(), dispatch));
+        }
+    }
+
+    private Row cancellationRow(String order, Cancellation cancellation) {
+        var ref = new DocumentRef(DocumentKind.CANCELLATION, cancellation.number());
+        var units = cancellation.lines().stream()
+                .map(l -> new UnitMove(new LineRef(order, l.orderLine()), Measure.CANCELLED, l.quantity()))
+                .toList();
+        return row(
+                Aspect.ORDER,
+                cancellation.on(),
+                stamp(ref),
+                ref,
+                List.of(DocumentRef.order(order)),
+                "cancelled: " + cancellation.reason(),
+                false,
+                units,
+                zero(),
+                zero());
+    }
+
+    private Row dispatchRow(String order, Dispatch dispatch) {
+        var ref = new DocumentRef(DocumentKind.DISPATCH, dispatch.number());
+        var dropped = dispatch.state() == Dispatch.State.VOIDED || dispatch.state() == Dispatch.State.REVERSED;
+        var measure = dispatch.state() == Dispatch.State.STAGED ? Measure.STAGED : Measure.DISPATCHED;
+        // what was reversed had left in the books; the row that takes it back takes the units back
+        var units = dispatch.state() == Dispatch.State.VOIDED
+                ? List.<UnitMove>of()
+                : units(order, dispatch, measure, false);
+        var what = switch (dispatch.state()) {
+            case STAGED -> "staged at " + dispatch.site() + ", not departed";
+            case DEPARTED -> "departed from " + dispatch.site();
+            case VOIDED -> "staged and voided";
+            case REVERSED -> "departed from " + dispatch.site() + ", reversed since";
+        };
+        return row(
+                Aspect.GOODS,
+                dispatch.date(),
+                stamp(ref),
+                ref,
+                List.of(DocumentRef.order(order)),
+                what,
+                dropped,
+                units,
+                zero(),
+                zero());
+    }
+
+    private static List<UnitMove> units(String order, Dispatch dispatch, Measure measure, boolean back) {
+        return dispatch.lines().stream()
+                .map(l -> new UnitMove(
+                        new LineRef(order, l.orderLine()),
+                        measure,
+                        back ? l.quantity().negated() : l.quantity()))
+                .toList();
+    }
+
+    private List<UnitMove> billedUnits(Invoice invoice, boolean back) {
+        var roots = roots();
+        return invoice.lines().stream()
+                .filter(l -> roots.contains(l.orderLine().number()))
+                .map(l -> new UnitMove(
+                        l.orderLine(), Measure.BILLED, back ? l.quantity().negated() : l.quantity()))
+                .toList();
+    }
+
+    /** The other half of a pair: takes back the units and the money of its document. */
+    private Row reversalRow(ReversalFact reversal, Map<String, Invoice> invoices) {
+        var document = reversal.document();
+        var why = reversal.reason().isBlank() ? "" : ": " + reversal.reason();
+        if (document.kind() == DocumentKind.INVOICE) {
+            var invoice = invoices.get(document.number());
+            return unwinding(
+                    Aspect.MONEY,
+                    reversal,
+                    "taken back" + why,
+                    billedUnits(invoice, true),
+                    invoice.totals().gross().negated());
+        }
+        if (document.kind() == DocumentKind.REFUND) {
+            return unwinding(Aspect.MONEY, reversal, "did not reach the customer" + why, List.of(), zero());
+        }
+        var chain = facts.roots().stream()
+                .filter(c -> c.dispatches().stream().anyMatch(d -> d.number().equals(document.number())))
+                .findFirst()
+                .orElseThrow();
+        var dispatch = chain.dispatches().stream()
+                .filter(d -> d.number().equals(document.number()))
+                .findFirst()
+                .orElseThrow();
+        return unwinding(
+                Aspect.GOODS,
+                reversal,
+                "reversed, the goods never departed" + why,
+                units(chain.order().number(), dispatch, Measure.DISPATCHED, true),
+                zero());
+    }
+
+    private Row unwinding(Aspect aspect, ReversalFact reversal, String what, List<UnitMove> units, Money billed) {
+        return new Row(
+                aspect,
+                reversal.on(),
+                reversal.stamp().moment(),
+                reversal.document(),
+                List.of(reversal.document()),
+                what,
+                reversal.stamp().by(),
+                true,
+                true,
+                units,
+                billed,
+                zero(),
+                zero());
+    }
+
+    /** A return stands where it was authorised, and once more for each time that goods came or were decided on. */
+    private void returnRows(Return goods, List<Row> rows) {
+        var ref = new DocumentRef(DocumentKind.RETURN, goods.number());
+        var parents = new LinkedHashSet<DocumentRef>();
+        goods.lines()
+                .forEach(line -> parents.add(line.invoiceLine()
+                        .map(i -> new DocumentRef(DocumentKind.INVOICE, i.number()))
+                        .orElse(new DocumentRef(
+                                DocumentKind.DISPATCH, line.dispatchLine().number()))));
+        var allowed =
+                Quantity.sum(goods.lines().stream().map(Return.Line::authorised).toList());
+        rows.add(row(
+                Aspect.GOODS,
+                goods.on(),
+                stamp(ref),
+                ref,
+                List.copyOf(parents),
+                "%s authorised%s".formatted(allowed, goods.withdrawn() ? ", withdrawn since" : ""),
+                goods.withdrawn() && !goods.anyReceived(),
+                List.of(),
+                zero(),
+                zero()));
+        var byMoment = facts.returnMoves().stream()
+                .filter(move -> move.number().equals(goods.number()))
+                .collect(Collectors.groupingBy(ReturnMove::stamp, LinkedHashMap::new, Collectors.toList()));
+        byMoment.forEach((stamp, moves) -> rows.add(row(
+                Aspect.GOODS,
+                moves.get(0).on(),
+                stamp,
+                ref,
+                List.of(ref),
+                moved(moves),
+                false,
+                returnedUnits(moves),
+                zero(),
+                zero())));
+    }
+
+    private static String moved(List<ReturnMove> moves) {
+        var words = new LinkedHashMap<ReturnMove.Kind, Quantity>();
+        moves.forEach(move -> words.merge(move.kind(), move.quantity(), Quantity::plus));
+        return words.entrySet().stream()
+                .map(e -> (switch (e.getKey()) {
+                            case RECEIVED -> "%s received into inspection";
+                            case RESTOCKED -> "%s restocked";
+                            case SCRAPPED -> "%s scrapped";
+                            case SENT_BACK -> "%s sent back to the customer";
+                        })
+                        .formatted(e.getValue()))
+                .collect(Collectors.joining("; "));
+    }
+
+    private List<UnitMove> returnedUnits(List<ReturnMove> moves) {
+        var roots = roots();
+        return moves.stream()
+                .filter(move -> roots.contains(move.orderLine().number())
+                        && (move.kind() == ReturnMove.Kind.RECEIVED || move.kind() == ReturnMove.Kind.SENT_BACK))
+                .map(move -> new UnitMove(
+                        move.orderLine(),
+                        Measure.RETURNED,
+                        move.kind() == ReturnMove.Kind.RECEIVED
+                                ? move.quantity()
+                                : move.quantity().negated()))
+                .toList();
+    }
+
+    /** What is left of it and used later stands on rows of its own, see {@link #paymentRows}. */
+    private Row creditRow(CreditNote credit) {
+        var roots = roots();
+        var ref = new DocumentRef(DocumentKind.CREDIT_NOTE, credit.number());
+        var parents = new LinkedHashSet<DocumentRef>();
+        parents.add(new DocumentRef(DocumentKind.INVOICE, credit.invoice()));
+        credit.lines()
+                .forEach(line -> line.returnLine()
+                        .ifPresent(r -> parents.add(new DocumentRef(DocumentKind.RETURN, r.number()))));
+        var units = credit.lines().stream()
+                .filter(l ->
+                        roots.contains(l.orderLine().number()) && l.quantity().isPositive())
+                .map(l -> new UnitMove(l.orderLine(), Measure.CREDITED, l.quantity()))
+                .toList();
+        return row(
+                Aspect.MONEY,
+                credit.on(),
+                stamp(ref),
+                ref,
+                List.copyOf(parents),
+                "%s of invoice %s credited: %s".formatted(credit.totals().gross(), credit.invoice(), credit.reason()),
+                false,
+                units,
+                zero(),
+                settledAtOnce(ref));
+    }
+
+    /**
+     * What a credit note is set against the invoices of the trail with the moment it is made; later uses of it have
+     * rows of their own.
+     */
+    private Money settledAtOnce(DocumentRef credit) {
+        return facts.payments().stream()
+                .filter(p -> p.document().equals(credit))
+                .flatMap(p -> p.allocations().stream())
+                .filter(a -> a.moment() == stamp(credit).moment())
+                .map(PaymentFact.Allocation::amount)
+                .reduce(zero(), Money::plus);
+    }
+
+    private Row invoiceRow(Invoice invoice) {
+        var ref = new DocumentRef(DocumentKind.INVOICE, invoice.number());
+        var roots = roots();
+        var parents = new LinkedHashSet<DocumentRef>();
+        var others = new TreeSet<String>();
+        for (var line : invoice.lines()) {
+            if (!roots.contains(line.orderLine().number())) {
+                others.add(line.orderLine().number());
+                continue;
+            }
+            var gone = line.sources().stream().filter(source -> !source.ahead()).toList();
+            gone.forEach(s -> parents.add(
+                    new DocumentRef(DocumentKind.DISPATCH, s.dispatchLine().number())));
+            if (gone.isEmpty()) {
+                parents.add(DocumentRef.order(line.orderLine().number()));
+            }
+        }
+        var bills = parents.stream().map(DocumentRef::toString).collect(Collectors.joining(", "));
+        var also = others.isEmpty() ? "" : "; also bills order " + String.join(", ", others);
+        var ahead =
+                invoice.lines().stream().anyMatch(line -> line.deferred().isPositive()) ? ", ahead of dispatch" : "";
+        return row(
+                Aspect.MONEY,
+                invoice.on(),
+                stamp(ref),
+                ref,
+                List.copyOf(parents),
+                "bills " + bills + ahead + also,
+                invoice.reversed(),
+                billedUnits(invoice, false),
+                invoice.totals().gross(),
+                zero());
+    }
+
+    /** A payment stands on a row for the day it came in, and on one more for each later day its credit was used. */
+    private void paymentRows(PaymentFact payment, Map<String, Invoice> invoices, List<Row> rows) {
+        var ref = payment.document();
+        var stamp = stamp(ref);
+        var byMoment = new LinkedHashMap<Long, List<PaymentFact.Allocation>>();
+        byMoment.put(stamp.moment(), new ArrayList<>());
+        payment.allocations().stream()
+                .sorted(Comparator.comparing(PaymentFact.Allocation::moment))
+                .forEach(a -> byMoment.computeIfAbsent(a.moment(), moment -> new ArrayList<>())
+                        .add(a));
+        byMoment.forEach((moment, allocations) -> {
+            var here = allocations.stream()
+                    .filter(a -> invoices.containsKey(a.invoice()))
+                    .toList();
+            var received = here.stream().map(PaymentFact.Allocation::amount).reduce(zero(), Money::plus);
+            var arrival = moment == stamp.moment();
+            var parents = here.stream()
+                    .map(a -> new DocumentRef(DocumentKind.INVOICE, a.invoice()))
+                    .distinct()
+                    .toList();
+            if (arrival && ref.kind() != DocumentKind.PAYMENT) {
+                // a deposit has rows of its own for how it came in
+                return;
+            }
+            if (arrival) {
+                var onAccount = facts.roots().isEmpty() ? payment.amount() : received;
+                rows.add(row(
+                        Aspect.MONEY,
+                        payment.on(),
+                        stamp,
+                        ref,
+                        parents,
+                        arrivalWords(payment),
+                        payment.reversed(),
+                        List.of(),
+                        zero(),
+                        onAccount));
+            } else if (!here.isEmpty()) {
+                var words = received.isNegative()
+                        ? payment.reversed()
+                                ? "bounced: the invoices it settled are open again"
+                                : "unallocated, now customer credit"
+                        : "its customer credit allocated to the invoice";
+                rows.add(row(
+                        Aspect.MONEY,
+                        allocations.get(0).on(),
+                        allocations.get(0).stamp(),
+                        ref,
+                        parents,
+                        words,
+                        false,
+                        List.of(),
+                        zero(),
+                        received));
+            }
+        });
+    }
+
+    /**
+     * A deposit counts as received where it belongs to a root order, else with what of it was set against the roots'
+     * invoices.
+     */
+    private void depositRows(DepositFact deposit, Map<String, Invoice> invoices, List<Row> rows) {
+        var ref = new DocumentRef(DocumentKind.DEPOSIT, deposit.number());
+        var own = roots().contains(deposit.order());
+        var parent = own ? List.of(DocumentRef.order(deposit.order())) : List.<DocumentRef>of();
+        var arrival = deposit.movedFrom().isEmpty()
+                ? "deposit of %s received for order %s".formatted(deposit.amount(), deposit.order())
+                : "%s moved from deposit %s".formatted(deposit.amount(), deposit.movedFrom());
+        rows.add(row(
+                Aspect.MONEY,
+                deposit.on(),
+                stamp(ref),
+                ref,
+                parent,
+                arrival,
+                false,
+                List.of(),
+                zero(),
+                own ? deposit.amount() : zero()));
+        for (var use : deposit.uses()) {
+            var stamp = use.stamp();
+            switch (use.kind()) {
+                case APPLIED -> {
+                    if (invoices.containsKey(use.document().number())) {
+                        rows.add(row(
+                                Aspect.MONEY,
+                                use.on(),
+                                stamp,
+                                ref,
+                                List.of(use.document()),
+                                "%s of the deposit %s"
+                                        .formatted(
+                                                use.amount().max(use.amount().negated()),
+                                                use.amount().isNegative()
+                                                        ? "unapplied from the invoice"
+                                                        : "applied to the invoice"),
+                                false,
+                                List.of(),
+                                zero(),
+                                own ? zero() : use.amount()));
+                    }
+                }
+                case GIVEN_BACK -> {
+                    var came = use.amount().isNegative();
+                    var pair = deposit.uses().stream()
+                            .anyMatch(other ->
+                                    !other.equals(use) && other.document().equals(use.document()));
+                    rows.add(new Row(
+                            Aspect.MONEY,
+                            use.on(),
+                            stamp.moment(),
+                            use.document(),
+                            List.of(came ? use.document() : ref),
+                            came ? "did not reach the customer" : "%s of the deposit refunded".formatted(use.amount()),
+                            stamp.by(),
+                            pair,
+                            came,
+                            List.of(),
+                            zero(),
+                            own ? use.amount().negated() : zero(),
+                            zero()));
+                }
+                case MOVED -> {
+                    // the deposit it went on as may stand on the trail of another order
+                    var words = "%s of the deposit moved as deposit %s"
+                            .formatted(use.amount(), use.document().number());
+                    rows.add(row(
+                            Aspect.MONEY,
+                            use.on(),
+                            stamp,
+                            ref,
+                            List.of(ref),
+                            words,
+                            false,
+                            List.of(),
+                            zero(),
+                            own ? use.amount().negated() : zero()));
+                }
+                case CREDITED ->
+                    rows.add(row(
+                            Aspect.MONEY,
+                            use.on(),
+                            stamp,
+                            ref,
+                            List.of(ref),
+                            "%s of the deposit moved to customer credit".formatted(use.amount()),
+                            false,
+                            List.of(),
+                            zero(),
+                            own ? use.amount().negated() : zero()));
+            }
+        }
+    }
+
+    private String arrivalWords(PaymentFact payment) {
+        var left = payment.left();
+        if (payment.reversed()) {
+            return "%s received, then bounced".formatted(payment.amount());
+        }
+        return left.isZero()
+                ? "%s received".formatted(payment.amount())
+                : "%s received, %s of it on account".formatted(payment.amount(), left);
+    }
+
+    private Row row(
+            Aspect aspect,
+            LocalDate date,
+            Stamp stamp,
+            DocumentRef document,
+            List<DocumentRef> parents,
+            String what,
+            boolean dropped,
+            List<UnitMove> units,
+            Money billed,
+            Money received) {
+        return new Row(
+                aspect,
+                date,
+                stamp.moment(),
+                document,
+                parents,
+                what,
+                stamp.by(),
+                dropped,
+                false,
+                units,
+                billed,
+                received,
+                zero());
+    }
+
+    private Stamp stamp(DocumentRef document) {
+        var stamp = facts.stamps().get(document);
+        if (stamp == null) {
+            throw new IllegalStateException(document + " stands nowhere in the history");
+        }
+        return stamp;
+    }
+
+    Money zero() {
+        return Money.zero(currency);
+    }
+}

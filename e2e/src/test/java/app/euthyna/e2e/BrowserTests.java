@@ -224,17 +224,7 @@ class BrowserTests extends Journey {
     @Test
     void aPlanIsChosenAndCarriedOutWithTheKeys() {
         var clerk = Api.signIn(application.url(), "clerk", "clerk");
-        var order = clerk.post(
-                        "/api/orders",
-                        Map.of(
-                                "customer",
-                                "C126",
-                                "po",
-                                "KEYS " + System.nanoTime(),
-                                "lines",
-                                List.of(Map.of("item", "RP-112", "quantity", 2))))
-                .get("number")
-                .asString();
+        var order = ordered(clerk, "KEYS", "RP-112", 2);
         page.navigate(application.url() + "/unwind/ORDER/" + order);
         page.locator(".way").first().waitFor();
         page.keyboard().press("2");
@@ -264,21 +254,42 @@ class BrowserTests extends Journey {
         page.locator("#return-reason").selectOption("damaged");
         page.keyboard().press("Control+Enter");
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("a number like 12.50");
+        page.addInitScript("const ask = window.fetch; window.plans = []; window.fetch = async (...asked) => {"
+                + " if (/unwind.plans/.test(asked[0].url)) window.plans.push(await asked[0].clone().text());"
+                + " return ask(...asked); }");
         page.navigate(application.url() + "/unwind/ORDER/" + order);
         page.getByLabel("Take back the goods of order " + order).check();
         page.getByLabel("Some lines").check();
         page.getByLabel("Quantity of line 1").fill("1,5");
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("a number like 12.50");
+        assertThat(page.evaluate("window.plans.join()").toString())
+                .as("no plan is asked for before a quantity stands there")
+                .contains("\"quantity\":\"1,5\"")
+                .doesNotContain("\"lines\":[]");
     }
+
+    /** Keeps the text of what has the focus at the moment when a dialog is there, before anything else is handled. */
+    private static final String FOCUS_OF_NEXT_DIALOG = """
+            () => {
+              const seen = new MutationObserver(() => {
+                if (!document.querySelector('[role=dialog]')) return;
+                seen.disconnect();
+                window.focusOfDialog = document.activeElement.textContent;
+              });
+              seen.observe(document.body, { childList: true, subtree: true });
+            }""";
 
     /** A note goes to nobody else's order, and one part that is saved leaves what is typed in another. */
     @Test
     void whatIsTypedStaysWithWhatItIsAbout() {
         var orders = inReview();
         page.getByLabel("Note").fill("half of it can wait");
+        page.evaluate(FOCUS_OF_NEXT_DIALOG);
         page.locator("a.list-item").nth(1).click();
         assertThat(page.getByText("Not saved yet")).isVisible();
+        assertThat(page.evaluate("() => window.focusOfDialog")).isEqualTo("Stay");
         page.keyboard().press("Enter");
+        assertThat(page.getByText("Not saved yet")).isHidden();
         assertThat(page.getByLabel("Note")).hasValue("half of it can wait");
         page.getByLabel("Note").press("Enter");
         assertThat(page.getByLabel("Note")).hasValue("");

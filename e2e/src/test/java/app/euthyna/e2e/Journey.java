@@ -112,9 +112,9 @@ abstract class Journey {
         page.getByLabel("Amount received").fill(amount);
     }
 
-    /** An order of one line that has left whole. */
-    static String gone(Api api, String po, int quantity) {
-        var order = api.post(
+    /** An order of one line. */
+    static String ordered(Api api, String po, String item, int quantity) {
+        return api.post(
                         "/api/orders",
                         Map.of(
                                 "customer",
@@ -122,9 +122,20 @@ abstract class Journey {
                                 "po",
                                 po + " " + System.nanoTime(),
                                 "lines",
-                                List.of(Map.of("item", "RP-112", "quantity", quantity))))
+                                List.of(Map.of("item", item, "quantity", quantity))))
                 .get("number")
                 .asString();
+    }
+
+    /** An order of one line that has left whole. */
+    static String gone(Api api, String po, int quantity) {
+        var order = ordered(api, po, "RP-112", quantity);
+        leaves(api, order);
+        return order;
+    }
+
+    /** All that is reserved for an order is staged and departs. */
+    static void leaves(Api api, String order) {
         var dispatch = api.post(
                 "/api/dispatches",
                 Map.of(
@@ -135,6 +146,5 @@ abstract class Journey {
         api.post(
                 "/api/dispatches/" + dispatch.get("number").asString() + "/departure",
                 Map.of("version", dispatch.get("version").asLong()));
-        return order;
     }
 }

@@ -482,17 +482,7 @@ class JourneyTests extends Journey {
     @Test
     void aDepositIsRecordedAndSettlesTheInvoiceByItself() {
         var clerk = Api.signIn(application.url(), "clerk", "clerk");
-        var order = clerk.post(
-                        "/api/orders",
-                        Map.of(
-                                "customer",
-                                "C126",
-                                "po",
-                                "AHEAD-" + System.nanoTime(),
-                                "lines",
-                                List.of(Map.of("item", "SF-01", "quantity", 2))))
-                .get("number")
-                .asString();
+        var order = ordered(clerk, "AHEAD", "SF-01", 2);
         page.navigate(application.url() + "/orders/" + order);
         page.getByLabel("Amount of the deposit").fill("30");
         page.getByText("received", new Page.GetByTextOptions().setExact(true)).click();

@@ -153,16 +153,7 @@ class OfficialRulesTests {
                 .post("/api/orders", Map.of("customer", "UBL", "po", "UBL-" + random.nextLong(), "lines", lines))
                 .get("number")
                 .asString();
-        var note = controller.post(
-                "/api/dispatches",
-                Map.of(
-                        "order",
-                        order,
-                        "version",
-                        controller.get("/api/orders/" + order).get("version").asLong()));
-        controller.post(
-                "/api/dispatches/" + note.get("number").asString() + "/departure",
-                Map.of("version", note.get("version").asLong()));
+        Journey.leaves(controller, order);
         return controller
                 .post("/api/invoices", Map.of("orders", List.of(order)))
                 .get("number")

@@ -286,12 +286,7 @@ class UnderStressTests {
                                 "lines",
                                 List.of(Map.of("item", "KL-1", "quantity", 2))));
                 var number = order.get("number").asString();
-                var note = lead.post(
-                        "/api/dispatches",
-                        Map.of("order", number, "version", order.get("version").asLong()));
-                lead.post(
-                        "/api/dispatches/" + note.get("number").asString() + "/departure",
-                        Map.of("version", note.get("version").asLong()));
+                Journey.leaves(lead, number);
                 orders.add(number);
             }
             var running = application;

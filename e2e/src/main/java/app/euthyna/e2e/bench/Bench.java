@@ -55,12 +55,13 @@ public final class Bench {
 
     /** Both builds are asked the same in turns, each round in another sequence. */
     private void beside(Path other) throws Exception {
-        var mine = new LinkedHashMap<String, Times>();
-        var theirs = new LinkedHashMap<String, Times>();
+        List<Map<String, Times>> timed;
         try (var here = Company.open(home, file, "a");
                 var there = Company.open(other, file, "b")) {
-            time(List.of(here, there), List.of(mine, theirs));
+            timed = time(here, there);
         }
+        var mine = timed.get(0);
+        var theirs = timed.get(1);
         System.out.printf("%d orders, %d rounds in turns; milliseconds, median%n", orders, rounds);
         System.out.printf("%-24s %10s %10s   %s%n", "", "this", "other", "this / other, median of rounds (95 %)");
         var written = new LinkedHashMap<String, Object>();
@@ -78,12 +79,12 @@ public final class Bench {
 
     /** What the application needs, and what bare JDBC needs for the same rows in the same tables. */
     private void besideJdbc() throws Exception {
-        var mine = new LinkedHashMap<String, Times>();
+        Map<String, Times> mine;
         var works = new LinkedHashMap<String, Work>();
         Path copy;
         try (var here = Company.open(home, file, "a")) {
             copy = here.file();
-            time(List.of(here), List.of(mine));
+            mine = time(here).get(0);
             try (var looking = DriverManager.getConnection(Company.address(copy) + ";AUTO_SERVER=TRUE", "sa", "")) {
                 for (var question : Question.all()) {
                     if (question.rounds() == Question.ALL) {
@@ -94,9 +95,9 @@ public final class Bench {
                 }
             }
         }
-        var bare = new LinkedHashMap<String, Times>();
+        Map<String, Times> bare;
         try (var connection = DriverManager.getConnection(Company.address(copy), "sa", "")) {
-            byJdbc(connection, works, bare);
+            bare = byJdbc(connection, works);
         }
         System.out.printf("%d orders, %d rounds; milliseconds, median / 95 of 100%n", orders, rounds);
         System.out.printf(
@@ -116,52 +117,58 @@ public final class Bench {
         write("floor", written);
     }
 
-    private void byJdbc(Connection connection, Map<String, Work> works, Map<String, Times> into) throws Exception {
+    private Map<String, Times> byJdbc(Connection connection, Map<String, Work> works) throws Exception {
+        var bare = new LinkedHashMap<String, Times>();
         var floor = new Floor(connection);
         for (var work : works.entrySet()) {
+            var sequence = floor.sequence(work.getValue());
             var millis = new ArrayList<Double>();
             for (int round = 0; round < WARM_UP + rounds; round++) {
                 var began = System.nanoTime();
-                floor.does(work.getValue());
+                floor.does(work.getValue(), sequence);
                 if (round >= WARM_UP) {
                     millis.add((System.nanoTime() - began) / 1e6);
                 }
             }
-            into.put(work.getKey(), new Times(millis));
+            bare.put(work.getKey(), new Times(millis));
         }
+        return bare;
     }
 
-    private void time(List<Company> companies, List<? extends Map<String, Times>> into) {
-        var questions = Question.all();
+    /** By company, the times of each question. */
+    private List<Map<String, Times>> time(Company... companies) {
         var millis = new ArrayList<Map<String, List<Double>>>();
-        companies.forEach(company -> millis.add(new LinkedHashMap<>()));
+        for (int who = 0; who < companies.length; who++) {
+            millis.add(new LinkedHashMap<>());
+            for (var question : Question.all()) {
+                millis.get(who).put(question.name(), new ArrayList<>());
+            }
+        }
         var random = new Random(7);
         for (int round = 0; round < WARM_UP + rounds; round++) {
             var draw = random.nextInt(1_000_000);
-            for (var question : questions) {
+            for (var question : Question.all()) {
                 var warm = question.rounds() == Question.ALL ? WARM_UP : 0;
                 if (round >= warm + Math.min(rounds, question.rounds())) {
                     continue;
                 }
-                for (int turn = 0; turn < companies.size(); turn++) {
-                    var who = (turn + round) % companies.size();
+                for (int turn = 0; turn < companies.length; turn++) {
+                    var who = (turn + round) % companies.length;
                     var began = System.nanoTime();
-                    question.asking().ask(companies.get(who), draw);
-                    var took = (System.nanoTime() - began) / 1e6;
+                    question.asking().ask(companies[who], draw);
                     if (round >= warm) {
-                        millis.get(who)
-                                .computeIfAbsent(question.name(), n -> new ArrayList<>())
-                                .add(took);
+                        millis.get(who).get(question.name()).add((System.nanoTime() - began) / 1e6);
                     }
                 }
             }
         }
-        for (int who = 0; who < companies.size(); who++) {
-            var mine = into.get(who);
-            for (var question : questions) {
-                mine.put(question.name(), new Times(millis.get(who).get(question.name())));
-            }
-        }
+        return millis.stream().map(Bench::times).toList();
+    }
+
+    private static Map<String, Times> times(Map<String, List<Double>> millis) {
+        var times = new LinkedHashMap<String, Times>();
+        millis.forEach((name, all) -> times.put(name, new Times(all)));
+        return times;
     }
 
     private void write(String what, Map<String, Object> figures) throws Exception {

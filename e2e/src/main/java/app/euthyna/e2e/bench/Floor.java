@@ -1,9 +1,11 @@
 package app.euthyna.e2e.bench;
 
 import java.sql.Connection;
+import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Types;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -24,6 +26,7 @@ final class Floor {
     private final Map<String, String> keys;
     private final Map<String, Long> highest;
     private final Map<String, Facts> facts = new HashMap<>();
+    private final Map<String, List<Object[]>> known = new HashMap<>();
     private final Random random = new Random(11);
     private long fresh;
 
@@ -37,15 +40,19 @@ final class Floor {
         connection.setAutoCommit(false);
     }
 
-    /** Does it once, and commits. */
-    void does(Work work) throws SQLException {
+    /**
+     * Does it once, and commits.
+     *
+     * @param sequence of the tables that it writes to: {@link #sequence}
+     */
+    void does(Work work, List<String> sequence) throws SQLException {
         for (var read : work.read().entrySet()) {
             for (int at = 0; at < read.getValue(); at++) {
                 ask(read.getKey());
             }
         }
         var given = new HashMap<String, Long>();
-        for (var table : inSequence(work.written().keySet())) {
+        for (var table : sequence) {
             for (var row : work.written().get(table)) {
                 insert(table, row, given);
             }
@@ -58,8 +65,9 @@ final class Floor {
         connection.commit();
     }
 
-    /** Those that others point to first. */
-    private List<String> inSequence(Set<String> tables) throws SQLException {
+    /** The tables that work writes to, those that others point to first. */
+    List<String> sequence(Work work) throws SQLException {
+        var tables = work.written().keySet();
         var left = new LinkedHashMap<String, Set<String>>();
         for (var table : tables) {
             var to = new HashSet<>(facts(table).points().values());
@@ -106,17 +114,13 @@ final class Floor {
                 makeUnique(index, row, like);
             }
         }
-        try (var statement = connection.prepareStatement("insert into %s (%s) values (%s)"
-                .formatted(
-                        table,
-                        String.join(", ", row.keySet()),
-                        String.join(", ", row.keySet().stream().map(c -> "?").toList())))) {
-            var at = 0;
-            for (var value : row.values()) {
-                statement.setObject(++at, value);
-            }
-            statement.executeUpdate();
-        }
+        execute(
+                "insert into %s (%s) values (%s)"
+                        .formatted(
+                                table,
+                                String.join(", ", row.keySet()),
+                                String.join(", ", Collections.nCopies(row.size(), "?"))),
+                row.values().toArray());
     }
 
     /** No other row has these values: a number or a word of its own, where no other column makes it so. */
@@ -146,15 +150,6 @@ final class Floor {
         execute("update %1$s set %2$s = %2$s + 0 where %3$s".formatted(table, facts.figure(), where(facts)), some);
     }
 
-    private void execute(String sql, Object... values) throws SQLException {
-        try (var statement = connection.prepareStatement(sql)) {
-            for (int at = 0; at < values.length; at++) {
-                statement.setObject(at + 1, values[at]);
-            }
-            statement.executeUpdate();
-        }
-    }
-
     private void ask(String table) throws SQLException {
         var facts = facts(table);
         if (facts.key().isEmpty()) {
@@ -164,24 +159,32 @@ final class Floor {
         if (some == null) {
             return;
         }
-        try (var statement = connection.prepareStatement("select * from %s where %s".formatted(table, where(facts)))) {
-            for (int at = 0; at < some.length; at++) {
-                statement.setObject(at + 1, some[at]);
-            }
-            try (var rows = statement.executeQuery()) {
-                while (rows.next()) {
-                    rows.getObject(1);
-                }
+        try (var statement = prepared("select * from %s where %s".formatted(table, where(facts)), some);
+                var rows = statement.executeQuery()) {
+            while (rows.next()) {
+                rows.getObject(1);
             }
         }
+    }
+
+    private void execute(String sql, Object... values) throws SQLException {
+        try (var statement = prepared(sql, values)) {
+            statement.executeUpdate();
+        }
+    }
+
+    private PreparedStatement prepared(String sql, Object... values) throws SQLException {
+        var statement = connection.prepareStatement(sql);
+        for (int at = 0; at < values.length; at++) {
+            statement.setObject(at + 1, values[at]);
+        }
+        return statement;
     }
 
     private static String where(Facts facts) {
         return String.join(
                 " and ", facts.key().stream().map(column -> column + " = ?").toList());
     }
-
-    private final Map<String, List<Object[]>> known = new HashMap<>();
 
     /** The key of one of the rows that are there. */
     private Object[] some(String table, Facts facts) throws SQLException {

@@ -8,10 +8,9 @@ import java.util.Map;
 /**
  * Something to time, asked anew each round.
  *
- * @param command whether it writes
  * @param rounds at most so many are asked
  */
-record Question(String name, boolean command, int rounds, Asking asking) {
+record Question(String name, int rounds, Asking asking) {
 
     /** As many as are asked for. */
     static final int ALL = Integer.MAX_VALUE;
@@ -39,31 +38,27 @@ record Question(String name, boolean command, int rounds, Asking asking) {
     /** The frequent questions; those of one order follow one another. */
     static List<Question> all() {
         return List.of(
-                read(
+                frequent(
                         "first page of Review",
                         (c, draw) -> c.lead.get("/api/review?sort=" + (draw % 2 == 0 ? "PRIORITY" : "VALUE"))),
-                read("first page of Orders", (c, draw) -> c.lead.get("/api/orders")),
-                read("Today", (c, draw) -> c.lead.get("/api/today")),
-                read("case of an order", (c, draw) -> c.lead.get("/api/review/" + c.order(draw))),
-                read("one trail", (c, draw) -> c.lead.get("/api/trails/ORDER/" + c.order(draw))),
-                read(
+                frequent("first page of Orders", (c, draw) -> c.lead.get("/api/orders")),
+                frequent("Today", (c, draw) -> c.lead.get("/api/today")),
+                frequent("case of an order", (c, draw) -> c.lead.get("/api/review/" + c.order(draw))),
+                frequent("one trail", (c, draw) -> c.lead.get("/api/trails/ORDER/" + c.order(draw))),
+                frequent(
                         "Find while typing",
                         (c, draw) -> c.lead.get("/api/find?q=" + c.order(draw).substring(0, 6))),
-                command("one import with checks", Question::importOne),
-                command("order with checks", Question::enter),
-                command("staging", Question::stage),
-                command("departure", Question::depart),
-                command("invoice", Question::bill),
-                command("payment", Question::pay),
-                new Question("proof over all", false, 3, (c, draw) -> c.lead.post("/api/proofs", Map.of())));
+                frequent("one import with checks", Question::importOne),
+                frequent("order with checks", Question::enter),
+                frequent("staging", Question::stage),
+                frequent("departure", Question::depart),
+                frequent("invoice", Question::bill),
+                frequent("payment", Question::pay),
+                new Question("proof over all", 3, (c, draw) -> c.lead.post("/api/proofs", Map.of())));
     }
 
-    private static Question read(String name, Asking asking) {
-        return new Question(name, false, ALL, asking);
-    }
-
-    private static Question command(String name, Asking asking) {
-        return new Question(name, true, ALL, asking);
+    private static Question frequent(String name, Asking asking) {
+        return new Question(name, ALL, asking);
     }
 
     private static String po(int draw) {

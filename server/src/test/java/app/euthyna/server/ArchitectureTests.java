@@ -1,15 +1,19 @@
 package app.euthyna.server;
 
-import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.tngtech.archunit.core.domain.JavaCall;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.domain.JavaModifier;
+import com.tngtech.archunit.core.domain.properties.HasName;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import jakarta.persistence.Entity;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
@@ -71,19 +75,55 @@ class ArchitectureTests {
                 .check(SERVER);
     }
 
+    /**
+     * The stored form is nobody else's business: other capabilities know it in HQL alone, whose compiler needs the
+     * class to be public, and never in Java.
+     */
     @Test
     void entitiesStayInsideTheirCapability() {
-        classes()
+        var entities =
+                SERVER.stream().filter(c -> c.isAnnotatedWith(Entity.class)).toList();
+        assertThat(entities).hasSizeGreaterThan(85);
+        for (var entity : entities) {
+            assertThat(entity.getFields().stream().filter(f -> f.getModifiers().contains(JavaModifier.PUBLIC)))
+                    .as("public fields of %s", entity.getSimpleName())
+                    .isEmpty();
+            noClasses()
+                    .that()
+                    .resideOutsideOfPackage(entity.getPackageName())
+                    .should()
+                    .dependOnClassesThat()
+                    .haveFullyQualifiedName(entity.getName())
+                    .because("the stored form is nobody else's business")
+                    .check(SERVER);
+        }
+    }
+
+    /**
+     * Native SQL is where it is the point: locks, sequences, the proof over the whole books, the loader of the demo.
+     */
+    @Test
+    void onlyTheseKnowSql() {
+        noClasses()
                 .that()
-                .areAnnotatedWith(Entity.class)
+                .doNotHaveFullyQualifiedName("app.euthyna.server.proof.BooksProof")
+                .and()
+                .resideOutsideOfPackage("app.euthyna.server.demo..")
                 .should()
-                .notBePublic()
-                .because("the stored form is nobody else's business")
+                .dependOnClassesThat()
+                .resideInAnyPackage("org.springframework.jdbc..", "javax.sql..")
+                .because("everything else is kept and asked through Hibernate")
                 .check(SERVER);
-        assertThat(SERVER.stream()
-                        .filter(c -> c.isAnnotatedWith(Entity.class))
-                        .filter(c -> !c.getModifiers().contains(JavaModifier.PUBLIC)))
-                .hasSizeGreaterThan(8);
+        noClasses()
+                .that()
+                .doNotHaveFullyQualifiedName("app.euthyna.server.platform.Locks")
+                .and()
+                .doNotHaveFullyQualifiedName("app.euthyna.server.platform.Numbers")
+                .should()
+                .callMethodWhere(JavaCall.Predicates.target(
+                        HasName.Predicates.nameMatching("create.*NativeQuery|createNativeMutationQuery")))
+                .because("native questions are for locks and sequences")
+                .check(SERVER);
     }
 
     @Test
@@ -96,12 +136,27 @@ class ArchitectureTests {
                         .resideInAPackage("..server.flow..")
                         .check(SERVER))
                 .isInstanceOf(AssertionError.class);
-        assertThatThrownBy(() -> classes()
-                        .that()
-                        .areAnnotatedWith(Entity.class)
+        assertThatThrownBy(() -> noClasses()
                         .should()
-                        .bePublic()
+                        .callMethodWhere(
+                                JavaCall.Predicates.target(HasName.Predicates.nameMatching("createNativeQuery")))
                         .check(SERVER))
                 .isInstanceOf(AssertionError.class);
+    }
+
+    /** What is longer than that tells more than one thing. */
+    @Test
+    void noFileIsLongerThanSixHundredLines() throws IOException {
+        for (var root : List.of("../core/src", "src", "../e2e/src", "../web/src")) {
+            try (var files = Files.walk(Path.of(root))) {
+                var sources = files.filter(file -> file.toString().matches(".*\\.(java|tsx?|css)"))
+                        .filter(file -> !file.endsWith("schema.d.ts"))
+                        .toList();
+                assertThat(sources).isNotEmpty();
+                for (var source : sources) {
+                    assertThat(Files.readAllLines(source)).as("%s", source).hasSizeLessThanOrEqualTo(600);
+                }
+            }
+        }
     }
 }

@@ -159,9 +159,12 @@ class DemoTests {
         var none = new LinkedHashSet<String>();
         for (var kind : DocumentKind.values()) {
             if (kind != DocumentKind.MANUAL_ENTRY && kind != DocumentKind.ENTRY) {
-                var found = count("select count(*) from ("
-                        + "select document_number from history where document_kind = '%1$s' union select number from sales_agreement where kind = '%1$s' union select number from unexpected_goods where '%1$s' = 'UNEXPECTED_GOODS')"
-                                .formatted(kind));
+                var found = count("""
+                    select count(*) from (
+                        select document_number from history where document_kind = '%1$s'
+                        union select number from sales_agreement where kind = '%1$s'
+                        union select number from unexpected_goods where '%1$s' = 'UNEXPECTED_GOODS')\
+                    """.formatted(kind));
                 if (found < TIMES) {
                     none.add(kind + ": " + found);
                 }

@@ -31,7 +31,7 @@ import tools.jackson.databind.node.ObjectNode;
             "spring.datasource.url=jdbc:h2:mem:server-tests;DB_CLOSE_DELAY=-1;QUERY_CACHE_SIZE=1024"
         })
 @AutoConfigureMockMvc
-@Import({FoldedChains.class, LockOrder.class})
+@Import({FoldedChains.class, LockOrder.class, Statements.class})
 abstract class OnServer {
 
     @Autowired

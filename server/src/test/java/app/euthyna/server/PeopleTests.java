@@ -188,7 +188,8 @@ class PeopleTests extends OnServer {
     @Test
     void theLogIsReadInPages() {
         for (int at = 0; at < 120; at++) {
-            jdbc.sql("insert into user_change (username, at, changed_by, what) values (?, ?, 'admin', 'paged')")
+            jdbc.sql("insert into user_change (id, username, at, changed_by, what)"
+                            + " values (next value for row_id, ?, ?, 'admin', 'paged')")
                     .params("page-" + at, Timestamp.from(Instant.now().minusSeconds(at)))
                     .update();
         }

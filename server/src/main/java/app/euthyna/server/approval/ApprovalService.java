@@ -34,16 +34,15 @@ import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
-import java.time.LocalDate;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.springframework.beans.factory.ObjectProvider;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -62,7 +61,7 @@ public class ApprovalService implements Clearance, EffectSink {
     private final History history;
     private final Locks locks;
     private final Ids ids;
-    private final JdbcClient jdbc;
+    private final ApprovalQueries queries;
     private final CompanyRulesStore rules;
     private final Company company;
     private final MasterData masterData;
@@ -79,7 +78,7 @@ public class ApprovalService implements Clearance, EffectSink {
             History history,
             Locks locks,
             Ids ids,
-            JdbcClient jdbc,
+            ApprovalQueries queries,
             CompanyRulesStore rules,
             Company company,
             MasterData masterData,
@@ -99,7 +98,7 @@ public class ApprovalService implements Clearance, EffectSink {
         this.history = history;
         this.locks = locks;
         this.ids = ids;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     @Override
@@ -143,21 +142,8 @@ public class ApprovalService implements Clearance, EffectSink {
 
     /** What the writers of an order gave its customer for nothing of late, by the day on which it was let go. */
     private List<GoodsForNothing.Given> givenBefore(Order order) {
-        var numbers = jdbc.sql("""
-            select o.number from sales_order o
-            where o.customer_id = ? and o.number <> ? and o.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT')
-              and exists (select 1 from sales_order_line l where l.order_id = o.id and l.removed = false
-                and l.item_code <> '' and (l.unit_price = 0 or l.discount_percent = 100))
-              and exists (select 1 from history h where h.order_id = o.id and h.state_to = 'CLEARED' and h.written_on >= ?)
-              and not exists (select 1 from approval a where a.order_id = o.id)
-            order by o.id\
-            """)
-                .params(
-                        ids.customer(order.customer()),
-                        order.number(),
-                        clock.today().minusDays(GoodsForNothing.DAYS_TOGETHER))
-                .query(String.class)
-                .list();
+        var numbers = queries.givenBefore(
+                ids.customer(order.customer()), order.number(), clock.today().minusDays(GoodsForNothing.DAYS_TOGETHER));
         var writers = order.everyWriter();
         return chains.chains(numbers).values().stream()
                 .filter(chain -> !Collections.disjoint(chain.order().everyWriter(), writers))
@@ -171,15 +157,7 @@ public class ApprovalService implements Clearance, EffectSink {
     }
 
     private boolean isFirst(Order order) {
-        return jdbc.sql("""
-            select id from sales_order where customer_id = ? and number <> ? and state in ('CLEARED', 'COMPLETED',
-                'CLOSED_SHORT')
-            fetch first 1 rows only\
-            """)
-                .params(ids.customer(order.customer()), order.number())
-                .query(Long.class)
-                .optional()
-                .isEmpty();
+        return queries.taken(ids.customer(order.customer()), order.number()).isEmpty();
     }
 
     @Override
@@ -312,20 +290,12 @@ public class ApprovalService implements Clearance, EffectSink {
     public Map<Long, Wait> waiting(Collection<Long> orders) {
         return orders.isEmpty()
                 ? Map.of()
-                : jdbc
-                        .sql("""
-                            select order_id, waits_for, asked_on from approval_request
-                            where state = 'AWAITING' and order_id in (:ids)\
-                            """)
-                        .param("ids", orders)
-                        .query((r, n) -> Map.entry(
-                                r.getLong(1),
-                                new Wait(
+                : queries.waiting(Many.ids(orders)).stream()
+                        .collect(Collectors.toMap(
+                                ApprovalQueries.WaitingRow::orderId,
+                                row -> new Wait(
                                         "waits for "
-                                                + Level.valueOf(r.getString(2)).words(),
-                                        r.getObject(3, LocalDate.class))))
-                        .list()
-                        .stream()
-                        .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
+                                                + Level.valueOf(row.waitsFor()).words(),
+                                        row.askedOn())));
     }
 }

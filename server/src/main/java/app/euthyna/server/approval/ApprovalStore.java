@@ -6,6 +6,7 @@ import app.euthyna.core.approval.Approving.Ask;
 import app.euthyna.core.approval.Level;
 import app.euthyna.core.order.Content;
 import app.euthyna.core.order.OrderKind;
+import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
@@ -15,7 +16,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** Rules, requests and approvals in the database; the content that was approved as JSON. */
@@ -53,14 +54,18 @@ class ApprovalStore {
             LocalDate closedOn,
             String closing) {}
 
-    private final JdbcClient jdbc;
+    private final ApprovalQueries queries;
+    private final StatelessSession session;
     private final Ids ids;
     private final Company company;
+    private final MasterData masterData;
 
-    ApprovalStore(JdbcClient jdbc, Ids ids, Company company) {
-        this.jdbc = jdbc;
+    ApprovalStore(ApprovalQueries queries, StatelessSession session, Ids ids, Company company, MasterData masterData) {
+        this.queries = queries;
+        this.session = session;
         this.ids = ids;
         this.company = company;
+        this.masterData = masterData;
     }
 
     /** The rules that hold for a customer: its own, or the company's. */
@@ -71,18 +76,19 @@ class ApprovalStore {
     }
 
     boolean hasOwn(String customer) {
-        return jdbc.sql("select own_approval from customer where code = ?")
-                .param(customer)
-                .query(Boolean.class)
-                .single();
+        return queries.hasOwn(customer);
     }
 
     /** The rules of the company, or a customer's own. */
     List<StoredRule> rules(String customer) {
-        var which = customer == null ? "customer_id is null" : "customer_id = " + ids.customer(customer);
-        return jdbc.sql("select kind, figure, order_kind, level from approval_rule where " + which + " order by id")
-                .query(StoredRule.class)
-                .list();
+        var rules = customer == null ? queries.companyRules() : queries.ownRules(ids.customer(customer));
+        return rules.stream()
+                .map(rule -> new StoredRule(
+                        StoredRule.Kind.valueOf(rule.kind),
+                        rule.figure,
+                        rule.orderKind == null ? null : OrderKind.valueOf(rule.orderKind),
+                        Level.valueOf(rule.level)))
+                .toList();
     }
 
     private ApprovalRule toCore(StoredRule rule) {
@@ -98,65 +104,58 @@ class ApprovalStore {
     /** Writes the rules anew; a customer gets rules of its own by it, or loses them where {@code rules} is null. */
     void write(String customer, List<StoredRule> rules) {
         Long id = customer == null ? null : ids.customer(customer);
-        jdbc.sql("delete from approval_rule where " + (id == null ? "customer_id is null" : "customer_id = " + id))
-                .update();
-        if (id != null) {
-            jdbc.sql("update customer set own_approval = ? where id = ?")
-                    .params(rules != null, id)
-                    .update();
+        if (id == null) {
+            queries.removeCompanyRules();
+        } else {
+            queries.removeOwnRules(id);
+            masterData.letHaveOwnApproval(id, rules != null);
         }
         if (rules != null) {
-            rules.forEach(rule -> jdbc.sql(
-                            "insert into approval_rule (customer_id, kind, figure, order_kind, level) values (?, ?, ?,"
-                                    + " ?, ?)")
-                    .param(id)
-                    .param(rule.kind().name())
-                    .param(rule.figure())
-                    .param(rule.orderKind() == null ? null : rule.orderKind().name())
-                    .param(rule.level().name())
-                    .update());
+            rules.forEach(rule -> {
+                var row = new ApprovalRuleEntity();
+                row.customerId = id;
+                row.kind = rule.kind().name();
+                row.figure = rule.figure();
+                row.orderKind =
+                        rule.orderKind() == null ? null : rule.orderKind().name();
+                row.level = rule.level().name();
+                session.insert(row);
+            });
         }
     }
 
     List<Approval> approvals(String order) {
-        return jdbc.sql("select level, approved_by, approved_on, reason, content from approval where order_id = ?"
-                        + " order by id")
-                .param(ids.order(order))
-                .query((r, n) -> new Approval(
-                        Level.valueOf(r.getString(1)),
-                        r.getString(2),
-                        r.getObject(3, LocalDate.class),
-                        r.getString(4),
-                        Records.read(r.getString(5), Content.class)))
-                .list();
+        return queries.approvals(ids.order(order)).stream()
+                .map(row -> new Approval(
+                        Level.valueOf(row.level()),
+                        row.approvedBy(),
+                        row.approvedOn(),
+                        row.reason(),
+                        Records.read(row.content(), Content.class)))
+                .toList();
     }
 
     void add(String order, Approval approval) {
-        jdbc.sql("insert into approval (order_id, level, approved_by, approved_on, reason, content) values (?,"
-                        + " ?, ?, ?, ?, ?)")
-                .params(
-                        ids.order(order),
-                        approval.level().name(),
-                        approval.by(),
-                        approval.on(),
-                        approval.reason(),
-                        Records.write(approval.content()))
-                .update();
+        var row = new ApprovalEntity();
+        row.orderId = ids.order(order);
+        row.level = approval.level().name();
+        row.approvedBy = approval.by();
+        row.approvedOn = approval.on();
+        row.reason = approval.reason();
+        row.content = Records.write(approval.content());
+        session.insert(row);
     }
 
     Optional<Request> request(String order) {
-        return jdbc.sql("select state, asked_on, reasons, waits_for, closed_by, closed_on, closing from"
-                        + " approval_request where order_id = ?")
-                .param(ids.order(order))
-                .query((r, n) -> new Request(
-                        State.valueOf(r.getString(1)),
-                        r.getObject(2, LocalDate.class),
-                        r.getString(3).lines().toList(),
-                        r.getString(4) == null ? null : Level.valueOf(r.getString(4)),
-                        r.getString(5),
-                        r.getObject(6, LocalDate.class),
-                        r.getString(7)))
-                .optional();
+        return queries.request(ids.order(order))
+                .map(row -> new Request(
+                        State.valueOf(row.state()),
+                        row.askedOn(),
+                        row.reasons().lines().toList(),
+                        row.waitsFor() == null ? null : Level.valueOf(row.waitsFor()),
+                        row.closedBy(),
+                        row.closedOn(),
+                        row.closing()));
     }
 
     /** Whether a request of an order is open. */
@@ -185,23 +184,26 @@ class ApprovalStore {
                 .filter(r -> r.state() == State.AWAITING)
                 .map(Request::askedOn)
                 .orElse(context.today());
-        jdbc.sql("delete from approval_request where order_id = ?").param(id).update();
-        jdbc.sql("insert into approval_request (order_id, state, asked_on, reasons, waits_for) values (?, ?, ?, ?, ?)")
-                .params(id, State.AWAITING.name(), since, reasons, waitsFor.name())
-                .update();
+        var row = new ApprovalRequestEntity();
+        row.orderId = id;
+        row.state = State.AWAITING.name();
+        row.askedOn = since;
+        row.reasons = reasons;
+        row.waitsFor = waitsFor.name();
+        session.upsert(row);
     }
 
     /** Ends a request. A held order that is sent back gets one by it, so that its author sees by whom and why. */
     void close(CommandContext context, String order, State state) {
         var id = ids.order(order);
         if (request(order).isEmpty()) {
-            jdbc.sql("insert into approval_request (order_id, state, asked_on, reasons) values (?, ?, ?, '')")
-                    .params(id, state.name(), context.today())
-                    .update();
+            var row = new ApprovalRequestEntity();
+            row.orderId = id;
+            row.state = state.name();
+            row.askedOn = context.today();
+            row.reasons = "";
+            session.insert(row);
         }
-        jdbc.sql("update approval_request set state = ?, waits_for = null, closed_by = ?, closed_on = ?,"
-                        + " closing = ? where order_id = ?")
-                .params(state.name(), context.person().username(), context.today(), context.reason(), id)
-                .update();
+        queries.close(state.name(), context.person().username(), context.today(), context.reason(), id);
     }
 }

@@ -9,14 +9,12 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.RefusedException;
-import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
-import org.springframework.dao.DuplicateKeyException;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import org.hibernate.StatelessSession;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -29,7 +27,8 @@ class Reminders {
 
     private static final int NAMED = 30;
 
-    private final JdbcClient jdbc;
+    private final ApprovalQueries queries;
+    private final StatelessSession session;
     private final People people;
     private final Deputies deputies;
     private final Outbox outbox;
@@ -39,7 +38,8 @@ class Reminders {
     private final Clock clock;
 
     Reminders(
-            JdbcClient jdbc,
+            ApprovalQueries queries,
+            StatelessSession session,
             People people,
             Deputies deputies,
             Outbox outbox,
@@ -47,7 +47,8 @@ class Reminders {
             Commands commands,
             TransactionTemplate transactions,
             Clock clock) {
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.people = people;
         this.deputies = deputies;
         this.outbox = outbox;
@@ -60,43 +61,27 @@ class Reminders {
     @Scheduled(initialDelay = 90_000, fixedDelay = 600_000)
     void onceADay() {
         var today = LocalDate.now(clock);
-        try {
-            commands.retrying(() -> transactions.execute(status -> {
-                // a company that is still being set up has nobody to remind; its day is not over with that
-                if (!people.isEmpty()
-                        && jdbc.sql("select count(*) from reminder_run where run_on = ?")
-                                        .param(today)
-                                        .query(Long.class)
-                                        .single()
-                                == 0) {
-                    jdbc.sql("insert into reminder_run (run_on, started_at) values (?, ?)")
-                            .params(today, Timestamp.from(clock.instant()))
-                            .update();
-                    remindAll(today);
-                }
-                return null;
-            }));
-        } catch (DuplicateKeyException another) {
-            // another server reminds today
-            return;
-        }
+        // of two servers the one that comes second finds the day done
+        commands.retrying(() -> transactions.execute(status -> {
+            // a company that is still being set up has nobody to remind; its day is not over with that
+            if (!people.isEmpty() && queries.runs(today) == 0) {
+                var row = new ReminderRunEntity();
+                row.runOn = today;
+                row.startedAt = clock.instant();
+                session.insert(row);
+                remindAll(today);
+            }
+            return null;
+        }));
     }
 
     private record Waiting(String number, String customer, LocalDate since, Level level) {}
 
     /** One message to each who can decide on something that has waited since before a day. */
     void remindAll(LocalDate before) {
-        var waiting = jdbc.sql("""
-            select o.number, c.name, r.asked_on, r.waits_for from approval_request r
-            join sales_order o on o.id = r.order_id
-            join customer c on c.id = o.customer_id where r.state = 'AWAITING'
-                and o.state = 'AWAITING_APPROVAL' and r.asked_on < ?
-            order by r.asked_on, o.id\
-            """)
-                .param(before)
-                .query((r, n) -> new Waiting(
-                        r.getString(1), r.getString(2), r.getObject(3, LocalDate.class), Level.valueOf(r.getString(4))))
-                .list();
+        var waiting = queries.waitingSinceBefore(before).stream()
+                .map(row -> new Waiting(row.order(), row.customerName(), row.askedOn(), Level.valueOf(row.waitsFor())))
+                .toList();
         for (var colleague : people.all()) {
             var theirs = waiting.stream()
                     .filter(w -> w.level().roles().contains(colleague.role()))
@@ -125,13 +110,8 @@ class Reminders {
     /** Tells those who can decide on one order that someone waits for it; answers whom. */
     @Transactional(propagation = Propagation.MANDATORY)
     public List<String> remind(CommandContext context, String order) {
-        var level = jdbc.sql("""
-            select r.waits_for from approval_request r join sales_order o on o.id = r.order_id
-            where o.number = ? and r.state = 'AWAITING' and o.state = 'AWAITING_APPROVAL'\
-            """)
-                .param(order)
-                .query((r, n) -> Level.valueOf(r.getString(1)))
-                .optional()
+        var level = queries.waitsFor(order)
+                .map(Level::valueOf)
                 .orElseThrow(() ->
                         new RefusedException(new CommonRefusal.NotFound("waiting approval request of order", order)));
         var told = new TreeSet<String>();

@@ -20,11 +20,10 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.io.IOException;
 import java.math.BigDecimal;
+import java.time.Instant;
 import java.time.LocalDate;
-import java.time.OffsetDateTime;
 import java.util.List;
 import org.springframework.http.MediaType;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -47,14 +46,15 @@ class BankController {
     private final Batches batches;
     private final Commands commands;
     private final Company company;
-    private final JdbcClient jdbc;
+    private final BankQueries queries;
 
-    BankController(BankStatements statements, Batches batches, Commands commands, Company company, JdbcClient jdbc) {
+    BankController(
+            BankStatements statements, Batches batches, Commands commands, Company company, BankQueries queries) {
         this.statements = statements;
         this.batches = batches;
         this.commands = commands;
         this.company = company;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     record ReadStatementView(long id, String statementId, String account, boolean readBefore, int entries, int open) {}
@@ -68,7 +68,7 @@ class BankController {
             @Nullable LocalDate to,
             @Nullable BigDecimal opening,
             @Nullable BigDecimal closing,
-            OffsetDateTime readAt,
+            Instant readAt,
             String readBy,
             long entries,
             long open) {}
@@ -123,50 +123,41 @@ class BankController {
     @GetMapping("/bank-statements")
     BankStatementPage statements(@RequestParam(required = false) String after) {
         var page = Pages.of(
-                rows(
-                        "s.id < ?",
+                queries.statements(
                         after == null ? Long.MAX_VALUE : Pages.key(after).number(0)),
                 row -> List.of(String.valueOf(row.id())));
-        return new BankStatementPage(page.rows(), page.next());
+        return new BankStatementPage(
+                page.rows().stream().map(BankController::row).toList(), page.next());
     }
 
     @GetMapping("/bank-statements/{id}")
     BankStatementRow statement(@PathVariable long id) {
-        return rows("s.id = ?", id).stream()
-                .findFirst()
+        return queries.statement(id)
+                .map(BankController::row)
                 .orElseThrow(
                         () -> new RefusedException(new CommonRefusal.NotFound("bank statement", String.valueOf(id))));
     }
 
-    private List<BankStatementRow> rows(String which, long parameter) {
-        return jdbc.sql("select s.id, s.statement_id, s.account, s.from_date, s.to_date, s.opening, s.closing,"
-                        + " s.read_at, s.read_by, (select count(*) from bank_entry e where e.statement_id = s.id),"
-                        + " (select count(*) from bank_entry e where e.statement_id = s.id and e.state = 'OPEN')"
-                        + " from bank_statement s where " + which
-                        + " order by s.id desc fetch first 101 rows only")
-                .param(parameter)
-                .query((r, n) -> new BankStatementRow(
-                        r.getLong(1),
-                        r.getString(2),
-                        r.getString(3),
-                        r.getObject(4, LocalDate.class),
-                        r.getObject(5, LocalDate.class),
-                        r.getBigDecimal(6),
-                        r.getBigDecimal(7),
-                        r.getObject(8, OffsetDateTime.class),
-                        r.getString(9),
-                        r.getLong(10),
-                        r.getLong(11)))
-                .list();
+    private static BankStatementRow row(BankQueries.StatementRow s) {
+        return new BankStatementRow(
+                s.id(),
+                s.statementId(),
+                s.account(),
+                s.from(),
+                s.to(),
+                s.opening(),
+                s.closing(),
+                s.readAt(),
+                s.readBy(),
+                s.entries(),
+                s.open());
     }
 
     /** Entries of a statement in its own order, each with what it could settle. */
     @GetMapping("/bank-statements/{id}/entries")
     BankEntryPage entries(@PathVariable long id, @RequestParam(required = false) String after) {
         var found = statements.entries(
-                "e.statement_id = ? and e.no > ? order by e.statement_id, e.no fetch first 101 rows only",
-                id,
-                after == null ? 0 : Pages.key(after).number(0));
+                id, after == null ? 0 : Math.toIntExact(Pages.key(after).number(0)));
         var page = Pages.of(found, entry -> List.of(String.valueOf(entry.no())));
         return new BankEntryPage(views(page.rows()), page.next());
     }
@@ -227,7 +218,7 @@ class BankController {
                                     s.invoice(), company.given("allocate[" + s.invoice() + "].amount", s.amount())))
                             .toList();
             statements.settle(context, id, request.customer(), settlements);
-            return views(statements.entries("e.id = ?", id)).get(0);
+            return views(List.of(statements.entry(id))).get(0);
         });
     }
 
@@ -238,7 +229,7 @@ class BankController {
     BankEntryView setAside(@PathVariable long id, @Valid @RequestBody SetAside request, HttpServletRequest http) {
         return commands.run(http, request, BankEntryView.class, context -> {
             statements.setAside(context.because(Texts.given(request.reason())), id);
-            return views(statements.entries("e.id = ?", id)).get(0);
+            return views(List.of(statements.entry(id))).get(0);
         });
     }
 

@@ -4,6 +4,7 @@ import app.euthyna.core.billing.Matching;
 import app.euthyna.core.billing.Matching.Proposal;
 import app.euthyna.core.billing.Matching.Received;
 import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.DocumentKind;
@@ -17,24 +18,23 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Hashes;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Many;
+import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import java.math.BigDecimal;
-import java.sql.ResultSet;
-import java.sql.SQLException;
-import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import org.springframework.jdbc.core.JdbcTemplate;
-import org.springframework.jdbc.core.simple.JdbcClient;
-import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.hibernate.LockMode;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -46,8 +46,8 @@ class BankStatements implements BatchWork {
     /** So many entries are looked at together. */
     private static final int TOGETHER = 500;
 
-    private final JdbcClient jdbc;
-    private final JdbcTemplate many;
+    private final BankQueries queries;
+    private final StatelessSession session;
     private final MatchCandidates matchCandidates;
     private final BillingService billing;
     private final ClosedPeriods closed;
@@ -56,16 +56,16 @@ class BankStatements implements BatchWork {
     private final Clock clock;
 
     BankStatements(
-            JdbcClient jdbc,
-            JdbcTemplate many,
+            BankQueries queries,
+            StatelessSession session,
             MatchCandidates matchCandidates,
             BillingService billing,
             ClosedPeriods closed,
             Company company,
             Ids ids,
             Clock clock) {
-        this.jdbc = jdbc;
-        this.many = many;
+        this.queries = queries;
+        this.session = session;
         this.matchCandidates = matchCandidates;
         this.billing = billing;
         this.closed = closed;
@@ -90,22 +90,10 @@ class BankStatements implements BatchWork {
     record ReadStatement(long id, String statementId, String account, boolean readBefore, int entries, int open) {}
 
     /** The entry was dealt with. */
-    record AlreadySettled(long id, EntryState state) implements Refusal {
-        @Override
-        public String code() {
-            return "already-settled";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.WRONG_STATE;
-        }
-
-        @Override
-        public String sentence() {
-            return "Bank entry %d is already %s."
-                    .formatted(
-                            id, state.name().toLowerCase(java.util.Locale.ROOT).replace('_', ' '));
+    @Code("already-settled")
+    record AlreadySettled(long id, EntryState state) implements Refusal.WrongState {
+        String settled() {
+            return state.name().toLowerCase(Locale.ROOT).replace('_', ' ');
         }
     }
 
@@ -125,15 +113,9 @@ class BankStatements implements BatchWork {
     }
 
     private ReadStatement keep(CommandContext context, String fileName, String hash, Camt053.Statement statement) {
-        var before = jdbc.sql("select id from bank_statement where account = ? and statement_id = ?")
-                .params(statement.account(), statement.id())
-                .query(Long.class)
-                .optional();
+        var before = queries.readBefore(statement.account(), statement.id());
         if (before.isPresent()) {
-            var open = jdbc.sql("select count(*) from bank_entry where statement_id = ? and state = 'OPEN'")
-                    .param(before.get())
-                    .query(Integer.class)
-                    .single();
+            var open = Math.toIntExact(queries.open(before.get()));
             return new ReadStatement(
                     before.get(),
                     statement.id(),
@@ -142,50 +124,43 @@ class BankStatements implements BatchWork {
                     statement.entries().size(),
                     open);
         }
-        var key = new GeneratedKeyHolder();
-        jdbc.sql("insert into bank_statement (statement_id, account, file_name, file_hash, from_date, to_date,"
-                        + " opening, closing, read_at, read_by) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
-                .param(statement.id())
-                .param(statement.account())
-                .param(Texts.cut(fileName, 255))
-                .param(hash)
-                .param(statement.from())
-                .param(statement.to())
-                .param(statement.opening())
-                .param(statement.closing())
-                .param(Timestamp.from(clock.instant()))
-                .param(context.person().username())
-                .update(key, "id");
-        var id = key.getKeyAs(Long.class);
-        var rows = new ArrayList<Object[]>();
+        var row = new BankStatementEntity();
+        row.statementId = statement.id();
+        row.account = statement.account();
+        row.fileName = Texts.cut(fileName, 255);
+        row.fileHash = hash;
+        row.fromDate = statement.from();
+        row.toDate = statement.to();
+        row.opening = statement.opening();
+        row.closing = statement.closing();
+        row.readAt = clock.instant();
+        row.readBy = context.person().username();
+        session.insert(row);
+        var rows = new ArrayList<BankEntryEntity>();
         var open = 0;
         for (int no = 1; no <= statement.entries().size(); no++) {
             var entry = statement.entries().get(no - 1);
             RefusedException.where(Dating.bookingDay(entry.bookedOn(), context.today()));
             var why = notOurs(entry);
             open += why.isEmpty() ? 1 : 0;
-            rows.add(new Object[] {
-                id,
-                no,
-                Texts.cut(entry.reference(), 140),
-                entry.bookedOn(),
-                entry.amount(),
-                Texts.cut(entry.currency(), 3),
-                Texts.cut(entry.payer(), 200),
-                Texts.cut(entry.payerAccount(), 40),
-                Texts.cut(entry.creditorReference(), 40),
-                Texts.cut(entry.remittance(), 1000),
-                (why.isEmpty() ? EntryState.OPEN : EntryState.NOT_OURS).name(),
-                why
-            });
+            var kept = new BankEntryEntity();
+            kept.statementId = row.id;
+            kept.no = no;
+            kept.reference = Texts.cut(entry.reference(), 140);
+            kept.bookedOn = entry.bookedOn();
+            kept.amount = entry.amount();
+            kept.currency = Texts.cut(entry.currency(), 3);
+            kept.payer = Texts.cut(entry.payer(), 200);
+            kept.payerAccount = Texts.cut(entry.payerAccount(), 40);
+            kept.creditorReference = Texts.cut(entry.creditorReference(), 40);
+            kept.remittance = Texts.cut(entry.remittance(), 1000);
+            kept.state = (why.isEmpty() ? EntryState.OPEN : EntryState.NOT_OURS).name();
+            kept.why = why;
+            rows.add(kept);
         }
-        many.batchUpdate("""
-            insert into bank_entry (statement_id, no, reference, booked_on, amount, currency, payer,
-                payer_account, creditor_reference, remittance, state, why)
-            values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
-            """, rows);
+        session.insertMultiple(rows);
         return new ReadStatement(
-                id,
+                row.id,
                 statement.id(),
                 statement.account(),
                 false,
@@ -224,34 +199,37 @@ class BankStatements implements BatchWork {
             String remittance,
             EntryState state,
             String why,
-            String payment) {}
-
-    List<Entry> entries(String which, Object... parameters) {
-        return jdbc.sql("select e.id, e.statement_id, e.no, e.reference, e.booked_on, e.amount, e.currency, e.payer,"
-                        + " e.payer_account, e.creditor_reference, e.remittance, e.state, e.why, (select p.number"
-                        + " from payment p where p.id = e.payment_id) from bank_entry e where "
-                        + which)
-                .params(parameters)
-                .query(BankStatements::entry)
-                .list();
+            String payment) {
+        private static Entry of(BankQueries.EntryRow row) {
+            return new Entry(
+                    row.id(),
+                    row.statement(),
+                    row.no(),
+                    row.reference(),
+                    row.bookedOn(),
+                    row.amount(),
+                    row.currency(),
+                    row.payer(),
+                    row.payerAccount(),
+                    row.creditorReference(),
+                    row.remittance(),
+                    EntryState.valueOf(row.state()),
+                    row.why(),
+                    row.payment());
+        }
     }
 
-    private static Entry entry(ResultSet r, int n) throws SQLException {
-        return new Entry(
-                r.getLong(1),
-                r.getLong(2),
-                r.getInt(3),
-                r.getString(4),
-                r.getObject(5, LocalDate.class),
-                r.getBigDecimal(6),
-                r.getString(7),
-                r.getString(8),
-                r.getString(9),
-                r.getString(10),
-                r.getString(11),
-                EntryState.valueOf(r.getString(12)),
-                r.getString(13),
-                r.getString(14));
+    /** A page of a statement's entries, and the first of the next. */
+    List<Entry> entries(long statement, int after) {
+        return queries.entries(statement, after, Pages.SIZE + 1).stream()
+                .map(Entry::of)
+                .toList();
+    }
+
+    Entry entry(long id) {
+        return queries.entry(id)
+                .map(Entry::of)
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("bank entry", String.valueOf(id))));
     }
 
     /** What entries could settle, the likeliest first, by their ids; of many in as many queries as of one. */
@@ -294,9 +272,7 @@ class BankStatements implements BatchWork {
                         .filter(one -> !later.containsKey(one.invoice()))
                         .toList(),
                 Texts.cut(words.isBlank() ? entry.reference() : words, 140));
-        jdbc.sql("update bank_entry set state = 'SETTLED', payment_id = ? where id = ?")
-                .params(ids.payment(payment), id)
-                .update();
+        queries.settle(ids.payment(payment), id);
         for (var one : settlements) {
             if (later.containsKey(one.invoice())) {
                 billing.allocateCredit(context.dated(later.get(one.invoice())), customer, List.of(one), payment);
@@ -309,13 +285,12 @@ class BankStatements implements BatchWork {
     private Map<String, LocalDate> invoicedAfter(LocalDate day, List<Settlement> settlements) {
         var later = new HashMap<String, LocalDate>();
         if (!settlements.isEmpty()) {
-            jdbc.sql("select number, invoiced_on from invoice where number in (:numbers) and invoiced_on > :day")
-                    .param(
-                            "numbers",
-                            settlements.stream().map(Settlement::invoice).toList())
-                    .param("day", day)
-                    .query((r, n) -> later.put(r.getString(1), r.getObject(2, LocalDate.class)))
-                    .list();
+            queries.invoicedAfter(
+                            Many.names(settlements.stream()
+                                    .map(Settlement::invoice)
+                                    .toList()),
+                            day)
+                    .forEach(row -> later.put(row.number(), row.invoicedOn()));
         }
         return later;
     }
@@ -327,20 +302,14 @@ class BankStatements implements BatchWork {
             throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for setting it aside"));
         }
         openEntry(id);
-        jdbc.sql("update bank_entry set state = 'SET_ASIDE', why = ? where id = ?")
-                .params(Texts.cut(context.person().username() + ": " + context.reason(), 1000), id)
-                .update();
+        queries.setAside(Texts.cut(context.person().username() + ": " + context.reason(), 1000), id);
     }
 
     private Entry openEntry(long id) {
-        var locked = jdbc.sql("select id from bank_entry where id = ? for update")
-                .param(id)
-                .query(Long.class)
-                .optional();
-        if (locked.isEmpty()) {
+        if (session.get(BankEntryEntity.class, id, LockMode.PESSIMISTIC_WRITE) == null) {
             throw new RefusedException(new CommonRefusal.NotFound("bank entry", String.valueOf(id)));
         }
-        var entry = entries("e.id = ?", id).get(0);
+        var entry = entry(id);
         if (entry.state() != EntryState.OPEN) {
             throw new RefusedException(new AlreadySettled(id, entry.state()));
         }
@@ -365,11 +334,9 @@ class BankStatements implements BatchWork {
     }
 
     private List<Entry> openAfter(long statement, int no) {
-        return entries(
-                "e.statement_id = ? and e.state = 'OPEN' and e.no > ? order by e.no fetch first ? rows only",
-                statement,
-                no,
-                TOGETHER);
+        return queries.openEntries(statement, no, TOGETHER).stream()
+                .map(Entry::of)
+                .toList();
     }
 
     private static Optional<Proposal> certain(List<Proposal> proposals) {

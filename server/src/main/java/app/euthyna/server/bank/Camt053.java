@@ -1,5 +1,6 @@
 package app.euthyna.server.bank;
 
+import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.Refusal;
 import java.io.ByteArrayInputStream;
 import java.math.BigDecimal;
@@ -68,20 +69,11 @@ final class Camt053 {
             String remittance) {}
 
     /** The file is no statement that can be read. */
+    @Code("unreadable-statement")
     record NotReadable(String why) implements Refusal {
-        @Override
-        public String code() {
-            return "unreadable-statement";
-        }
-
         @Override
         public Kind kind() {
             return Kind.INCOMPLETE;
-        }
-
-        @Override
-        public String sentence() {
-            return "The file can't be read as a camt.053 statement: " + why + ". Nothing was imported.";
         }
     }
 

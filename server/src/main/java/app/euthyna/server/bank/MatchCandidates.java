@@ -5,16 +5,17 @@ import app.euthyna.core.billing.Matching.Candidate;
 import app.euthyna.core.billing.OpenInvoice;
 import app.euthyna.server.bank.BankStatements.Entry;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Many;
 import java.math.BigDecimal;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
@@ -35,11 +36,11 @@ class MatchCandidates {
     private static final int MOST_OF_AN_AMOUNT = 40;
     private static final int MOST_OF_A_PAYER = 60;
 
-    private final JdbcClient jdbc;
+    private final BankQueries queries;
     private final Company company;
 
-    MatchCandidates(JdbcClient jdbc, Company company) {
-        this.jdbc = jdbc;
+    MatchCandidates(BankQueries queries, Company company) {
+        this.queries = queries;
         this.company = company;
     }
 
@@ -69,30 +70,21 @@ class MatchCandidates {
     /** Looks for what entries may settle. */
     Candidates candidates(List<Entry> entries) {
         var numbers = entries.stream().collect(Collectors.toMap(Entry::id, MatchCandidates::numbers));
+        var amounts = entries.stream().map(Entry::amount).collect(Collectors.toSet());
+        var payers = entries.stream()
+                .map(entry -> folded(entry.payer()))
+                .filter(payer -> !payer.isBlank())
+                .collect(Collectors.toSet());
         return new Candidates(
                 numbers,
                 found(
-                        "i.number",
-                        "i.number in (:these)",
-                        MOST_NAMED,
-                        numbers.values().stream().flatMap(Set::stream).collect(Collectors.toSet())),
-                found(
-                                "i.open_amount",
-                                "i.open_amount in (:these)",
-                                MOST_OF_AN_AMOUNT,
-                                entries.stream().map(Entry::amount).collect(Collectors.toSet()))
+                        numbers.values().stream().flatMap(Set::stream).collect(Collectors.toSet()),
+                        named -> queries.byNumber(Many.names(named), MOST_NAMED)),
+                found(amounts, these -> queries.byOpenAmount(these.toArray(BigDecimal[]::new), MOST_OF_AN_AMOUNT))
                         .stream()
                         .collect(Collectors.groupingBy(
                                 candidate -> candidate.invoice().open().amount().stripTrailingZeros())),
-                found(
-                                "i.customer_id",
-                                "i.customer_id in (select id from customer where lower(name) in (:these))",
-                                MOST_OF_A_PAYER,
-                                entries.stream()
-                                        .map(entry -> folded(entry.payer()))
-                                        .filter(payer -> !payer.isBlank())
-                                        .collect(Collectors.toSet()))
-                        .stream()
+                found(payers, these -> queries.byPayer(Many.names(these), MOST_OF_A_PAYER)).stream()
                         .collect(Collectors.groupingBy(candidate -> folded(candidate.customerName()))));
     }
 
@@ -111,28 +103,18 @@ class MatchCandidates {
                 .collect(Collectors.toSet());
     }
 
-    /** Open invoices, the longest due first; so many at most that agree in {@code per}. */
-    private List<Candidate> found(String per, String which, int most, Set<?> these) {
+    private <T> List<Candidate> found(Set<T> these, Function<Set<T>, List<BankQueries.CandidateRow>> asked) {
         if (these.isEmpty()) {
             return List.of();
         }
-        return jdbc.sql("""
-            select i.number, c.code, i.gross, i.open_amount, c.name from (
-                select i.id, i.number, i.customer_id, i.gross, i.open_amount, i.due_on,
-                    row_number() over (partition by PER order by i.due_on, i.id) as place
-                from invoice i where i.open_amount > 0 and WHICH) i
-            join customer c on c.id = i.customer_id
-            where i.place <= :most order by i.due_on, i.id\
-            """.replace("PER", per).replace("WHICH", which))
-                .param("most", most)
-                .param("these", these)
-                .query((r, n) -> new Candidate(
+        return asked.apply(these).stream()
+                .map(row -> new Candidate(
                         new OpenInvoice(
-                                r.getString(1),
-                                r.getString(2),
-                                company.money(r.getBigDecimal(3)),
-                                company.money(r.getBigDecimal(4))),
-                        r.getString(5)))
-                .list();
+                                row.number(),
+                                row.customer(),
+                                company.money(row.gross()),
+                                company.money(row.openAmount())),
+                        row.customerName()))
+                .toList();
     }
 }

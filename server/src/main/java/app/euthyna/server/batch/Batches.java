@@ -8,6 +8,7 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.CompanyClock;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Reading;
 import app.euthyna.server.platform.Records;
@@ -15,18 +16,13 @@ import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
 import jakarta.annotation.PreDestroy;
-import java.sql.ResultSet;
-import java.sql.SQLException;
-import java.sql.Timestamp;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.ExecutionException;
@@ -36,12 +32,11 @@ import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.stream.Collectors;
+import org.hibernate.LockMode;
+import org.hibernate.StatelessSession;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
-import org.springframework.jdbc.core.JdbcTemplate;
-import org.springframework.jdbc.core.simple.JdbcClient;
-import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -63,8 +58,8 @@ public class Batches {
     /** A batch that nobody has worked on for so long is taken up again. */
     private static final Duration SILENCE = Duration.ofSeconds(10);
 
-    private final JdbcClient jdbc;
-    private final JdbcTemplate many;
+    private final BatchQueries queries;
+    private final StatelessSession session;
     private final Commands commands;
     private final TransactionTemplate transactions;
     private final CompanyClock clock;
@@ -76,14 +71,14 @@ public class Batches {
     });
 
     Batches(
-            JdbcClient jdbc,
-            JdbcTemplate many,
+            BatchQueries queries,
+            StatelessSession session,
             Commands commands,
             TransactionTemplate transactions,
             CompanyClock clock,
             ObjectProvider<BatchWork> works) {
-        this.jdbc = jdbc;
-        this.many = many;
+        this.queries = queries;
+        this.session = session;
         this.commands = commands;
         this.transactions = transactions;
         this.clock = clock;
@@ -140,13 +135,13 @@ public class Batches {
 
     /** A batch in the list. */
     public record BatchRow(
-            long id, Kind kind, OffsetDateTime at, String by, String reason, int waiting, int done, int refused) {}
+            long id, Kind kind, Instant at, String by, String reason, int waiting, int done, int refused) {}
 
     /** A batch with its entries, or a page of them. */
     public record BatchView(
             long id,
             Kind kind,
-            OffsetDateTime at,
+            Instant at,
             String by,
             String reason,
             int waiting,
@@ -162,12 +157,12 @@ public class Batches {
     public long begin(CommandContext context, Kind kind, List<Asked> asked) {
         var id = insert(context, kind);
         var no = 1;
-        var rows = new ArrayList<Object[]>();
+        var rows = new ArrayList<BatchEntryEntity>();
         for (var one : asked) {
             var entry = new Entry(no++, one.subjectKind(), one.subject(), State.WAITING, "", "", null, null);
             rows.add(row(id, entry, Records.write(one.request())));
         }
-        many.batchUpdate(INSERT, rows);
+        session.insertMultiple(rows);
         return id;
     }
 
@@ -175,51 +170,39 @@ public class Batches {
     @Transactional(propagation = Propagation.MANDATORY)
     public long keep(CommandContext context, Kind kind, List<Entry> entries) {
         var id = insert(context, kind);
-        many.batchUpdate(
-                INSERT, entries.stream().map(entry -> row(id, entry, "")).toList());
+        session.insertMultiple(entries.stream().map(entry -> row(id, entry, "")).toList());
         return id;
     }
 
     private long insert(CommandContext context, Kind kind) {
-        var now = Timestamp.from(Instant.now());
-        var key = new GeneratedKeyHolder();
-        jdbc.sql("insert into batch (kind, asked_at, touched_at, asked_by, role, stands_in, on_date, reason)"
-                        + " values (?, ?, ?, ?, ?, ?, ?, ?)")
-                .params(
-                        kind.name(),
-                        now,
-                        now,
-                        context.person().username(),
-                        context.person().role().name(),
-                        context.person().standsInFor().stream()
-                                .map(Role::name)
-                                .sorted()
-                                .collect(Collectors.joining(",")),
-                        context.date(),
-                        context.reason())
-                .update(key, "id");
-        return key.getKeyAs(Long.class);
+        var now = Instant.now();
+        var row = new BatchEntity();
+        row.kind = kind.name();
+        row.askedAt = now;
+        row.touchedAt = now;
+        row.askedBy = context.person().username();
+        row.role = context.person().role().name();
+        row.standsIn =
+                context.person().standsInFor().stream().map(Role::name).sorted().collect(Collectors.joining(","));
+        row.onDate = context.date();
+        row.reason = context.reason();
+        session.insert(row);
+        return row.id;
     }
 
-    private static final String INSERT = """
-        insert into batch_entry (batch_id, no, subject_kind, subject, request, state, code, sentence, result_kind,
-            result)
-        values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
-        """;
-
-    private static Object[] row(long batch, Entry entry, String request) {
-        return new Object[] {
-            batch,
-            entry.no(),
-            entry.subjectKind().name(),
-            Texts.cut(entry.subject(), 400),
-            request,
-            entry.state().name(),
-            entry.code(),
-            Texts.cut(entry.sentence(), 4000),
-            entry.resultKind() == null ? null : entry.resultKind().name(),
-            entry.result()
-        };
+    private static BatchEntryEntity row(long batch, Entry entry, String request) {
+        var row = new BatchEntryEntity();
+        row.batchId = batch;
+        row.no = entry.no();
+        row.subjectKind = entry.subjectKind().name();
+        row.subject = Texts.cut(entry.subject(), 400);
+        row.request = request;
+        row.state = entry.state().name();
+        row.code = entry.code();
+        row.sentence = Texts.cut(entry.sentence(), 4000);
+        row.resultKind = entry.resultKind() == null ? null : entry.resultKind().name();
+        row.result = entry.result();
+        return row;
     }
 
     /** Works on a batch, and answers when it is done or patience ends; it goes on in the background then. */
@@ -241,14 +224,9 @@ public class Batches {
     /** Takes up what a server left that is no longer there. */
     @Scheduled(initialDelay = 3_000, fixedDelay = 5_000)
     void takeUp() {
-        jdbc.sql("select distinct b.id from batch_entry e join batch b on b.id = e.batch_id where e.state ="
-                        + " 'WAITING' and b.touched_at < ? order by b.id")
-                .param(Timestamp.from(Instant.now().minus(SILENCE)))
-                .query(Long.class)
-                .list()
-                .forEach(id -> {
-                    var unused = start(id);
-                });
+        queries.takeUp(Instant.now().minus(SILENCE)).forEach(id -> {
+            var unused = start(id);
+        });
     }
 
     /** Whoever asked may have stopped waiting for it, so what breaks it off is told here too. */
@@ -264,30 +242,25 @@ public class Batches {
     }
 
     private void work(long id) {
-        var batch = jdbc.sql("select kind, asked_by, role, stands_in, on_date, reason from batch where id = ?")
-                .param(id)
-                .query((r, n) -> new Batch(
-                        Kind.valueOf(r.getString(1)),
-                        new CommandContext(
-                                        new Person(
-                                                r.getString(2),
-                                                Role.valueOf(r.getString(3)),
-                                                Arrays.stream(r.getString(4).split(","))
-                                                        .filter(role -> !role.isEmpty())
-                                                        .map(Role::valueOf)
-                                                        .collect(Collectors.toSet())),
-                                        clock.today(),
-                                        r.getString(6))
-                                .dated(r.getObject(5, LocalDate.class))))
-                .single();
+        var row = queries.batch(id);
+        var batch = new Batch(
+                Kind.valueOf(row.kind()),
+                new CommandContext(
+                                new Person(
+                                        row.askedBy(),
+                                        Role.valueOf(row.role()),
+                                        Arrays.stream(row.standsIn().split(","))
+                                                .filter(role -> !role.isEmpty())
+                                                .map(Role::valueOf)
+                                                .collect(Collectors.toSet())),
+                                clock.today(),
+                                row.reason())
+                        .dated(row.onDate()));
         var doer = works.stream()
                 .filter(work -> work.kind() == batch.kind())
                 .findFirst()
                 .orElseThrow();
-        for (var no : jdbc.sql("select no from batch_entry where batch_id = ? and state = 'WAITING' order by no")
-                .param(id)
-                .query(Integer.class)
-                .list()) {
+        for (var no : queries.waiting(id)) {
             if (Thread.currentThread().isInterrupted()) {
                 return;
             }
@@ -301,12 +274,11 @@ public class Batches {
     private void one(CommandContext context, BatchWork doer, long batch, int no) {
         try {
             commands.retrying(() -> transactions.execute(status -> {
-                var request = jdbc.sql(
-                                "select request from batch_entry where batch_id = ? and no = ? and state = 'WAITING'"
-                                        + " for update")
-                        .params(batch, no)
-                        .query(String.class)
-                        .optional();
+                var entry = session.get(
+                        BatchEntryEntity.class, new BatchEntryEntity.Key(batch, no), LockMode.PESSIMISTIC_WRITE);
+                var request = Optional.of(entry)
+                        .filter(one -> one.state.equals(State.WAITING.name()))
+                        .map(one -> one.request);
                 request.map(asked -> doer.carryOut(context, asked))
                         .ifPresent(done -> settle(batch, no, State.DONE, "", done.sentence(), done.document()));
                 return null;
@@ -328,19 +300,15 @@ public class Batches {
     }
 
     private void settle(long batch, int no, State state, String code, String sentence, DocumentRef result) {
-        jdbc.sql("update batch_entry set state = ?, code = ?, sentence = ?, result_kind = ?, result = ? where"
-                        + " batch_id = ? and no = ? and state = 'WAITING'")
-                .param(state.name())
-                .param(code)
-                .param(Texts.cut(sentence, 4000))
-                .param(result == null ? null : result.kind().name())
-                .param(result == null ? null : result.number())
-                .param(batch)
-                .param(no)
-                .update();
-        jdbc.sql("update batch set touched_at = ? where id = ?")
-                .params(Timestamp.from(Instant.now()), batch)
-                .update();
+        queries.settle(
+                state.name(),
+                code,
+                Texts.cut(sentence, 4000),
+                result == null ? null : result.kind().name(),
+                result == null ? null : result.number(),
+                batch,
+                no);
+        queries.touch(Instant.now(), batch);
     }
 
     /**
@@ -349,18 +317,17 @@ public class Batches {
      * @param state only entries of which this became; null for all
      */
     BatchView view(long id, @Nullable State state, @Nullable String after) {
-        var row = rows("b.id = :id and b.kind in (:kinds)", Map.of("id", id, "kinds", read())).stream()
+        var row = rows(queries.heads(read(), null, id, null)).stream()
                 .findFirst()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("batch", String.valueOf(id))));
-        var entries = jdbc.sql(
-                        "select no, subject_kind, subject, state, code, sentence, result_kind, result from batch_entry"
-                                + " where batch_id = ? and no > ?"
-                                + (state == null ? "" : " and state = '" + state.name() + "'")
-                                + " order by no fetch first " + (Pages.SIZE + 1) + " rows only")
-                .param(id)
-                .param(after == null ? 0 : Pages.key(after).number(0))
-                .query(Batches::entry)
-                .list();
+        var entries = queries
+                .entries(
+                        id,
+                        after == null ? 0 : Math.toIntExact(Pages.key(after).number(0)),
+                        state == null ? null : state.name())
+                .stream()
+                .map(Batches::entry)
+                .toList();
         var page = Pages.of(entries, entry -> List.of(String.valueOf(entry.no())));
         return new BatchView(
                 row.id(),
@@ -375,62 +342,49 @@ public class Batches {
                 page.next());
     }
 
-    private static Entry entry(ResultSet r, int n) throws SQLException {
+    private static Entry entry(BatchEntryEntity row) {
         return new Entry(
-                r.getInt(1),
-                DocumentKind.valueOf(r.getString(2)),
-                r.getString(3),
-                State.valueOf(r.getString(4)),
-                r.getString(5),
-                r.getString(6),
-                r.getString(7) == null ? null : DocumentKind.valueOf(r.getString(7)),
-                r.getString(8));
+                row.no,
+                DocumentKind.valueOf(row.subjectKind),
+                row.subject,
+                State.valueOf(row.state),
+                row.code,
+                row.sentence,
+                row.resultKind == null ? null : DocumentKind.valueOf(row.resultKind),
+                row.result);
     }
 
     /** Batches newest first, of one kind or of all. */
     BatchPage page(Kind kind, String after) {
-        var rows = rows(
-                "b.id < :before and b.kind in (:kinds)" + (kind == null ? "" : " and b.kind = '" + kind.name() + "'"),
-                Map.of(
-                        "kinds",
-                        read(),
-                        "before",
-                        after == null ? Long.MAX_VALUE : Pages.key(after).number(0)));
+        var rows = rows(queries.heads(
+                read(),
+                kind == null ? null : kind.name(),
+                null,
+                after == null ? null : Pages.key(after).number(0)));
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
         return new BatchPage(page.rows(), page.next());
     }
 
     /** The kinds that whoever is signed in reads. */
-    private static List<String> read() {
+    private static String[] read() {
         return Arrays.stream(Kind.values())
                 .filter(kind -> Reading.isOne(kind.readers()))
                 .map(Kind::name)
-                .toList();
+                .toArray(String[]::new);
     }
 
-    private List<BatchRow> rows(String which, Map<String, ?> parameters) {
-        var heads = jdbc.sql("select b.id, b.kind, b.asked_at, b.asked_by, b.reason from batch b where " + which
-                        + " order by b.id desc fetch first " + (Pages.SIZE + 1) + " rows only")
-                .params(parameters)
-                .query((r, n) -> new BatchRow(
-                        r.getLong(1),
-                        Kind.valueOf(r.getString(2)),
-                        r.getObject(3, OffsetDateTime.class),
-                        r.getString(4),
-                        r.getString(5),
-                        0,
-                        0,
-                        0))
-                .list();
+    private List<BatchRow> rows(List<BatchEntity> found) {
+        var heads = found.stream()
+                .map(b -> new BatchRow(b.id, Kind.valueOf(b.kind), b.askedAt, b.askedBy, b.reason, 0, 0, 0))
+                .toList();
         if (heads.isEmpty()) {
             return heads;
         }
         var counts =
                 heads.stream().collect(Collectors.toMap(BatchRow::id, row -> new EnumMap<State, Integer>(State.class)));
-        jdbc.sql("select batch_id, state, count(*) from batch_entry where batch_id in (:ids) group by batch_id, state")
-                .param("ids", counts.keySet())
-                .query((r, n) -> counts.get(r.getLong(1)).put(State.valueOf(r.getString(2)), r.getInt(3)))
-                .list();
+        queries.counts(Many.ids(counts.keySet()))
+                .forEach(
+                        row -> counts.get(row.batchId()).put(State.valueOf(row.state()), Math.toIntExact(row.count())));
         return heads.stream()
                 .map(row -> new BatchRow(
                         row.id(),

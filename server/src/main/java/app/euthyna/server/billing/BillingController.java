@@ -3,6 +3,7 @@ package app.euthyna.server.billing;
 import app.euthyna.core.billing.Billing.Share;
 import app.euthyna.core.billing.OpenInvoice;
 import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
@@ -29,14 +30,11 @@ import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
-import java.sql.ResultSet;
-import java.sql.SQLException;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -56,7 +54,7 @@ class BillingController {
     private final Commands commands;
     private final Batches batches;
     private final Company company;
-    private final JdbcClient jdbc;
+    private final InvoiceQueries queries;
     private final Clock clock;
     private final DirectInvoicing direct;
 
@@ -65,7 +63,7 @@ class BillingController {
             ChainReader chains,
             Commands commands,
             Company company,
-            JdbcClient jdbc,
+            InvoiceQueries queries,
             Clock clock,
             DocumentDetails details,
             DirectInvoicing direct,
@@ -78,7 +76,7 @@ class BillingController {
         this.chains = chains;
         this.commands = commands;
         this.company = company;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     record BilledLine(
@@ -365,57 +363,39 @@ class BillingController {
 
     @GetMapping("/customers/{code}/credit")
     CreditView credit(@PathVariable String code) {
-        return jdbc.sql("select coalesce(sum(p.left_amount), 0) from payment p join customer c on c.id = p.customer_id"
-                        + " where c.code = ? and p.left_amount > 0")
-                .param(code)
-                .query((r, n) ->
-                        new CreditView(code, company.money(r.getBigDecimal(1)).amount()))
-                .single();
+        return new CreditView(code, company.money(queries.credit(code)).amount());
     }
 
     @GetMapping("/invoices/{number}")
     InvoiceView invoice(@PathVariable String number) {
         record Gone(String dispatch, BigDecimal quantity) {}
         var gone = new HashMap<Integer, List<Gone>>();
-        jdbc.sql("""
-            select l.line_no, d.number, s.quantity from invoice i join invoice_line l on l.invoice_id = i.id
-            join invoice_line_source s on s.invoice_line_id = l.id join dispatch d on d.id = s.dispatch_id
-            where i.number = ? order by s.id\
-            """)
-                .param(number)
-                .query((r, n) -> gone.computeIfAbsent(r.getInt(1), no -> new ArrayList<>())
-                        .add(new Gone(r.getString(2), r.getBigDecimal(3))))
-                .list();
-        var lines = jdbc.sql("""
-            select l.line_no, o.number, l.order_line_no, l.item_code, l.description, l.quantity, l.unit_price,
-                l.discount_percent, l.net,
-                   l.vat_category, l.vat_rate, o.po, l.kind
-            from invoice i join invoice_line l on l.invoice_id = i.id join sales_order o on o.id = l.root_order_id
-            where i.number = ? order by l.line_no\
-            """)
-                .param(number)
-                .query((r, n) -> {
-                    var brought = gone.getOrDefault(r.getInt(1), List.of());
-                    var ahead = r.getString(13).equals("STOCK")
-                            ? brought.stream().map(Gone::quantity).reduce(r.getBigDecimal(6), BigDecimal::subtract)
+        queries.gone(number)
+                .forEach(row -> gone.computeIfAbsent(row.lineNo(), no -> new ArrayList<>())
+                        .add(new Gone(row.dispatch(), row.quantity())));
+        var lines = queries.lines(number).stream()
+                .map(row -> {
+                    var brought = gone.getOrDefault(row.lineNo(), List.of());
+                    var ahead = row.kind() == LineKind.STOCK
+                            ? brought.stream().map(Gone::quantity).reduce(row.quantity(), BigDecimal::subtract)
                             : BigDecimal.ZERO;
                     return new InvoiceLineView(
-                            r.getInt(1),
-                            r.getString(2),
-                            r.getInt(3),
-                            r.getString(12),
+                            row.lineNo(),
+                            row.order(),
+                            row.orderLineNo(),
+                            row.po(),
                             brought.stream().map(Gone::dispatch).distinct().toList(),
-                            r.getString(4),
-                            r.getString(5),
-                            new Quantity(r.getBigDecimal(6)).value(),
-                            r.getBigDecimal(7),
-                            r.getBigDecimal(8),
-                            company.money(r.getBigDecimal(9)).amount(),
-                            r.getString(10),
-                            r.getBigDecimal(11),
+                            row.itemCode(),
+                            row.description(),
+                            new Quantity(row.quantity()).value(),
+                            row.unitPrice(),
+                            row.discountPercent(),
+                            company.money(row.net()).amount(),
+                            row.vatCategory().name(),
+                            row.vatRate(),
                             new Quantity(ahead).value());
                 })
-                .list();
+                .toList();
         var bands = Totals.of(
                         lines.stream()
                                 .map(line -> new Totals.Part(
@@ -431,29 +411,23 @@ class BillingController {
                         band.taxable().amount(),
                         band.tax().amount()))
                 .toList();
-        return jdbc.sql("""
-            select i.number, c.code, c.name, i.invoiced_on, i.due_on, i.net, i.vat, i.gross, i.open_amount,
-                i.version, i.text, i.reversed_on is not null
-            from invoice i join customer c on c.id = i.customer_id where i.number = ?\
-            """)
-                .param(number)
-                .query((r, n) -> new InvoiceView(
-                        r.getString(1),
-                        r.getString(2),
-                        r.getString(3),
-                        r.getObject(4, LocalDate.class),
-                        r.getObject(5, LocalDate.class),
-                        state(r.getBigDecimal(8), r.getBigDecimal(9), r.getBoolean(12)),
-                        company.money(r.getBigDecimal(6)).amount(),
-                        company.money(r.getBigDecimal(7)).amount(),
-                        company.money(r.getBigDecimal(8)).amount(),
-                        company.money(r.getBigDecimal(9)).amount(),
-                        r.getString(11),
-                        r.getLong(10),
+        return queries.header(number)
+                .map(row -> new InvoiceView(
+                        row.number(),
+                        row.customer(),
+                        row.customerName(),
+                        row.invoicedOn(),
+                        row.dueOn(),
+                        state(row.gross(), row.openAmount(), row.reversed()),
+                        company.money(row.net()).amount(),
+                        company.money(row.vat()).amount(),
+                        company.money(row.gross()).amount(),
+                        company.money(row.openAmount()).amount(),
+                        row.text(),
+                        row.version(),
                         details.of("INVOICE", number),
                         lines,
                         bands))
-                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("invoice", number)));
     }
 
@@ -464,40 +438,28 @@ class BillingController {
 
     @GetMapping("/payments/{number}")
     PaymentView payment(@PathVariable String number) {
-        var allocations = jdbc.sql("""
-            select i.number, sum(a.amount) from payment p join allocation a on a.payment_id = p.id
-            join invoice i on i.id = a.invoice_id
-            where p.number = ? group by i.id, i.number having sum(a.amount) <> 0 order by i.id\
-            """)
-                .param(number)
-                .query((r, n) -> new AllocationView(
-                        r.getString(1), company.money(r.getBigDecimal(2)).amount()))
-                .list();
-        return jdbc.sql("select " + PAYMENT
-                        + " from payment p join customer c on c.id = p.customer_id where p.number = ?")
-                .param(number)
-                .query((r, n) -> payment(r, allocations))
-                .optional()
+        var allocations = queries.settled(number).stream()
+                .map(row -> new AllocationView(
+                        row.invoice(), company.money(row.amount()).amount()))
+                .toList();
+        return queries.payment(number)
+                .map(row -> payment(row, allocations))
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("payment", number)));
     }
 
-    private static final String PAYMENT =
-            "p.number, p.kind, c.code, c.name, p.received_on, p.amount, p.left_amount, p.refunded, p.reversed,"
-                    + " p.reference, p.version, p.id";
-
-    private PaymentView payment(ResultSet r, List<AllocationView> allocations) throws SQLException {
+    private PaymentView payment(InvoiceQueries.PaymentRow row, List<AllocationView> allocations) {
         return new PaymentView(
-                r.getString(1),
-                r.getString(2),
-                r.getString(3),
-                r.getString(4),
-                r.getObject(5, LocalDate.class),
-                company.money(r.getBigDecimal(6)).amount(),
-                company.money(r.getBigDecimal(7)).amount(),
-                company.money(r.getBigDecimal(8)).amount(),
-                r.getBoolean(9),
-                r.getString(10),
-                r.getLong(11),
+                row.number(),
+                row.kind().name(),
+                row.customer(),
+                row.customerName(),
+                row.receivedOn(),
+                company.money(row.amount()).amount(),
+                company.money(row.leftAmount()).amount(),
+                company.money(row.refunded()).amount(),
+                row.reversed(),
+                row.reference(),
+                row.version(),
                 allocations);
     }
 
@@ -505,25 +467,19 @@ class BillingController {
     @GetMapping("/billing/to-bill")
     ToBillPage toBill(@RequestParam(required = false) String after) {
         var key = after == null ? new Pages.Key(List.of("0", "0")) : Pages.key(after);
-        var rows = jdbc.sql("""
-            select x.customer_id, x.order_id, c.code, c.name, o.number, o.po, x.billable_since, x.billable_net
-            from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
-            where x.billable = true and (x.customer_id > ? or (x.customer_id = ? and x.order_id > ?))
-            order by x.billable, x.customer_id, x.order_id fetch first 101 rows only\
-            """)
-                .params(key.number(0), key.number(0), key.number(1))
-                .query((r, n) -> new ToBill(
-                        r.getLong(1),
-                        r.getLong(2),
+        var rows = queries.toBill(key.number(0), key.number(1)).stream()
+                .map(row -> new ToBill(
+                        row.customerId(),
+                        row.orderId(),
                         new ToBillRow(
-                                r.getString(3),
-                                r.getString(4),
-                                r.getString(5),
-                                r.getString(6),
-                                r.getObject(7, LocalDate.class),
-                                company.money(r.getBigDecimal(8)).amount(),
+                                row.customer(),
+                                row.customerName(),
+                                row.order(),
+                                row.po(),
+                                row.billableSince(),
+                                company.money(row.billableNet()).amount(),
                                 List.of())))
-                .list();
+                .toList();
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.customer()), String.valueOf(row.order())));
         var found =
                 chains.chains(page.rows().stream().map(row -> row.row().order()).toList());
@@ -566,57 +522,35 @@ class BillingController {
             @RequestParam(defaultValue = "false") boolean pastDue,
             @RequestParam(required = false) String customer,
             @RequestParam(required = false) String after) {
-        var parameters = new ArrayList<Object>();
-        var where = new StringBuilder(after == null ? "1 = 1" : "i.id < ?");
-        if (after != null) {
-            parameters.add(Pages.key(after).number(0));
-        }
-        if (customer != null) {
-            where.append(" and c.code = ?");
-            parameters.add(customer);
-        }
-        if (open || pastDue) {
-            where.append(" and i.open_amount > 0");
-        }
-        if (pastDue) {
-            where.append(" and i.due_on < ?");
-            parameters.add(LocalDate.now(clock));
-        }
-        var rows = jdbc.sql("select i.id, i.number, c.code, c.name, i.invoiced_on, i.due_on, i.gross, i.open_amount,"
-                        + " i.reversed_on is not null from invoice i join customer c on c.id ="
-                        + " i.customer_id where " + where
-                        + " order by i.id desc fetch first 101 rows only")
-                .params(parameters)
-                .query((r, n) -> new KeyedInvoice(
-                        r.getLong(1),
-                        new InvoiceRow(
-                                r.getString(2),
-                                r.getString(3),
-                                r.getString(4),
-                                r.getObject(5, LocalDate.class),
-                                r.getObject(6, LocalDate.class),
-                                state(r.getBigDecimal(7), r.getBigDecimal(8), r.getBoolean(9)),
-                                company.money(r.getBigDecimal(7)).amount(),
-                                company.money(r.getBigDecimal(8)).amount())))
-                .list();
-        var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
-        return new InvoicePage(page.rows().stream().map(KeyedInvoice::row).toList(), page.next());
+        var found = queries.page(
+                customer,
+                open || pastDue,
+                pastDue ? LocalDate.now(clock) : null,
+                after == null ? null : Pages.key(after).number(0));
+        var page = Pages.of(found, row -> List.of(String.valueOf(row.id())));
+        return new InvoicePage(
+                page.rows().stream()
+                        .map(row -> new InvoiceRow(
+                                row.number(),
+                                row.customer(),
+                                row.customerName(),
+                                row.invoicedOn(),
+                                row.dueOn(),
+                                state(row.gross(), row.openAmount(), row.reversedOn() != null),
+                                company.money(row.gross()).amount(),
+                                company.money(row.openAmount()).amount()))
+                        .toList(),
+                page.next());
     }
-
-    private record KeyedInvoice(long id, InvoiceRow row) {}
 
     /** Payments, newest first. */
     @GetMapping("/payments")
     PaymentPage payments(@RequestParam(required = false) String after) {
-        var rows = jdbc.sql("select " + PAYMENT
-                        + " from payment p join customer c on c.id = p.customer_id where p.id < ? order by"
-                        + " p.id desc fetch first 101 rows only")
-                .param(after == null ? Long.MAX_VALUE : Pages.key(after).number(0))
-                .query((r, n) -> new KeyedPayment(r.getLong(12), payment(r, List.of())))
-                .list();
-        var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
-        return new PaymentPage(page.rows().stream().map(KeyedPayment::row).toList(), page.next());
+        var page = Pages.of(
+                queries.payments(
+                        after == null ? Long.MAX_VALUE : Pages.key(after).number(0)),
+                row -> List.of(String.valueOf(row.id())));
+        return new PaymentPage(
+                page.rows().stream().map(row -> payment(row, List.of())).toList(), page.next());
     }
-
-    private record KeyedPayment(long id, PaymentView row) {}
 }

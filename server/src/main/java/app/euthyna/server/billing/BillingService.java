@@ -29,7 +29,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -45,7 +44,7 @@ public class BillingService {
     private final Numbers numbers;
     private final Locks locks;
     private final EffectWriter writer;
-    private final JdbcClient jdbc;
+    private final PaymentQueries queries;
     private final CompanyRulesStore rules;
     private final OpenInvoices openInvoices;
     private final RefundBounds bounds;
@@ -57,7 +56,7 @@ public class BillingService {
             Numbers numbers,
             Locks locks,
             EffectWriter writer,
-            JdbcClient jdbc,
+            PaymentQueries queries,
             CompanyRulesStore rules,
             OpenInvoices openInvoices,
             RefundBounds bounds) {
@@ -70,7 +69,7 @@ public class BillingService {
         this.numbers = numbers;
         this.locks = locks;
         this.writer = writer;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     /**
@@ -109,9 +108,7 @@ public class BillingService {
         var received = RefusedException.orThrow(Receiving.receive(
                 numbers.next(DocumentKind.PAYMENT), customer, amount, settlements, invoices(settlements)));
         writer.write(context, List.of(received));
-        jdbc.sql("update payment set reference = ? where number = ?")
-                .params(reference, received.payment())
-                .update();
+        queries.refer(reference, received.payment());
         return received.payment();
     }
 
@@ -122,15 +119,10 @@ public class BillingService {
      */
     public void allocateCredit(CommandContext context, String customer, List<Settlement> settlements, String of) {
         locks.customer(customer);
-        var credits = jdbc.sql("""
-            select p.kind, p.number, p.left_amount from payment p join customer c on c.id = p.customer_id
-            where c.code = ? and p.left_amount > 0 and (? = '' or p.number = ?) order by p.id\
-            """)
-                .params(customer, of, of)
-                .query((r, n) -> new Receiving.Credit(
-                        new DocumentRef(DocumentKind.valueOf(r.getString(1)), r.getString(2)),
-                        company.money(r.getBigDecimal(3))))
-                .list();
+        var credits = queries.credits(customer, of).stream()
+                .map(row -> new Receiving.Credit(
+                        new DocumentRef(row.kind(), row.number()), company.money(row.leftAmount())))
+                .toList();
         writer.write(
                 context,
                 RefusedException.orThrow(
@@ -140,7 +132,7 @@ public class BillingService {
     /** Takes what a payment settled off invoices; it stays as customer credit. */
     public void takeOff(CommandContext context, String payment, long version, List<Settlement> settlements) {
         locks.customer(customerOf("payment", payment));
-        requireVersion("payment", payment, version);
+        requireVersion("Payment", payment, version, queries.versionOfPayment(payment));
         writer.write(context, List.of(RefusedException.orThrow(RefundRules.takeOff(source(payment), settlements))));
     }
 
@@ -150,7 +142,7 @@ public class BillingService {
             throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for the reversal"));
         }
         locks.customer(customerOf("payment", payment));
-        requireVersion("payment", payment, version);
+        requireVersion("Payment", payment, version, queries.versionOfPayment(payment));
         var source = source(payment);
         if (source.document().kind() != DocumentKind.PAYMENT) {
             throw new RefusedException(new CommonRefusal.NotFound("payment", payment));
@@ -210,11 +202,7 @@ public class BillingService {
             throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for the refund"));
         }
         var number = numbers.next(DocumentKind.REFUND);
-        if (jdbc.sql("select count(*) from deposit where number = ? and left_amount > 0")
-                        .param(of)
-                        .query(Long.class)
-                        .single()
-                > 0) {
+        if (queries.unapplied(of) > 0) {
             var chain = depositLocked(of, version);
             var deposit = new DocumentRef(DocumentKind.DEPOSIT, of);
             refundable(context, chain.order().customer(), deposit, amount.orElse(unapplied(chain, of)));
@@ -225,7 +213,7 @@ public class BillingService {
             return number;
         }
         locks.customer(customerOf("payment", of));
-        requireVersion("payment", of, version);
+        requireVersion("Payment", of, version, queries.versionOfPayment(of));
         var source = source(of);
         refundable(context, source.customer(), source.document(), amount.orElse(source.left()));
         writer.write(
@@ -252,58 +240,36 @@ public class BillingService {
 
     /** The chain of a deposit's order, its customer and itself locked. */
     private Chain depositLocked(String deposit, long version) {
-        var order = jdbc.sql(
-                        "select o.number from deposit d join sales_order o on o.id = d.order_id where d.number = ?")
-                .param(deposit)
-                .query(String.class)
-                .optional()
+        var order = queries.orderOfDeposit(deposit)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("deposit", deposit)));
         locks.customerAndOrder(order);
-        requireVersion("deposit", deposit, version);
+        requireVersion("Deposit", deposit, version, queries.versionOfDeposit(deposit));
         return chains.chain(order);
     }
 
-    private void requireVersion(String table, String number, long seen) {
-        var now = jdbc.sql("select version from " + table + " where number = ?")
-                .param(number)
-                .query(Long.class)
-                .single();
+    private static void requireVersion(String what, String number, long seen, long now) {
         if (now != seen) {
-            throw new RefusedException(new PlatformRefusal.StaleVersion(
-                    (table.equals("deposit") ? "Deposit " : "Payment ") + number, seen, now));
+            throw new RefusedException(new PlatformRefusal.StaleVersion(what + " " + number, seen, now));
         }
     }
 
     private String customerOf(String what, String number) {
-        return jdbc.sql("select c.code from payment p join customer c on c.id = p.customer_id where p.number = ?")
-                .param(number)
-                .query(String.class)
-                .optional()
+        return queries.customerOf(number)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, number)));
     }
 
     private RefundRules.Source source(String number) {
         var settled = new LinkedHashMap<String, Money>();
-        jdbc.sql("""
-            select i.number, sum(a.amount) from allocation a join payment p on p.id = a.payment_id
-            join invoice i on i.id = a.invoice_id
-            where p.number = ? group by i.id, i.number order by i.id\
-            """)
-                .param(number)
-                .query((r, n) -> settled.put(r.getString(1), company.money(r.getBigDecimal(2))))
-                .list();
-        return jdbc.sql("select p.kind, c.code, p.amount, p.left_amount, p.refunded, p.reversed from payment p join"
-                        + " customer c on c.id = p.customer_id where p.number = ?")
-                .param(number)
-                .query((r, n) -> new RefundRules.Source(
-                        new DocumentRef(DocumentKind.valueOf(r.getString(1)), number),
-                        r.getString(2),
-                        company.money(r.getBigDecimal(3)),
-                        company.money(r.getBigDecimal(4)),
-                        company.money(r.getBigDecimal(5)),
-                        r.getBoolean(6),
-                        settled))
-                .single();
+        queries.settled(number).forEach(row -> settled.put(row.invoice(), company.money(row.amount())));
+        var source = queries.source(number);
+        return new RefundRules.Source(
+                new DocumentRef(source.kind(), number),
+                source.customer(),
+                company.money(source.amount()),
+                company.money(source.leftAmount()),
+                company.money(source.refunded()),
+                source.reversed(),
+                settled);
     }
 
     private Map<String, OpenInvoice> invoices(List<Settlement> settlements) {

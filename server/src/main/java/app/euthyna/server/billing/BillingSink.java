@@ -17,13 +17,12 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
-import jakarta.persistence.EntityManager;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.TreeSet;
+import org.hibernate.StatelessSession;
 import org.springframework.core.annotation.Order;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** Keeps invoices, deposits, payments and refunds, and what was set against what. */
@@ -52,26 +51,29 @@ class BillingSink implements EffectSink {
             .othersDoNotConcernIt();
 
     private final DocumentDetails details;
-    private final EntityManager entities;
     private final History history;
     private final Ids ids;
     private final ChainReader chains;
-    private final JdbcClient jdbc;
+    private final PaymentQueries queries;
+    private final StatelessSession session;
     private final OpenInvoices openInvoices;
+    private final DepositRequests depositRequests;
 
     BillingSink(
-            EntityManager entities,
             History history,
             Ids ids,
             DocumentDetails details,
             ChainReader chains,
-            JdbcClient jdbc,
-            OpenInvoices openInvoices) {
+            PaymentQueries queries,
+            StatelessSession session,
+            OpenInvoices openInvoices,
+            DepositRequests depositRequests) {
+        this.depositRequests = depositRequests;
         this.chains = chains;
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.openInvoices = openInvoices;
         this.details = details;
-        this.entities = entities;
         this.history = history;
         this.ids = ids;
     }
@@ -128,26 +130,11 @@ class BillingSink implements EffectSink {
 
         /** Customers of whom a deposit is always asked for are asked for it when they order. */
         private void orderSubmitted(Effect.OrderSubmitted effect) {
-            var percent = jdbc.sql("select deposit_percent from customer where code = ?")
-                    .param(effect.order().customer())
-                    .query(BigDecimal.class)
-                    .single();
+            var percent = queries.depositPercent(effect.order().customer());
             if (percent.signum() > 0
-                    && jdbc.sql("select count(*) from deposit_request where order_id = ?")
-                                    .param(ids.order(effect.order().number()))
-                                    .query(Long.class)
-                                    .single()
-                            == 0) {
-                jdbc.sql("insert into deposit_request (order_id, percent, amount, asked_on, asked_by) values"
-                                + " (?, ?, ?, ?, ?)")
-                        .params(
-                                ids.order(effect.order().number()),
-                                percent,
-                                Depositing.share(Chain.of(effect.order()), percent)
-                                        .amount(),
-                                context.date(),
-                                context.person().username())
-                        .update();
+                    && queries.depositRequests(ids.order(effect.order().number())) == 0) {
+                depositRequests.keep(
+                        context, effect.order().number(), percent, Depositing.share(Chain.of(effect.order()), percent));
             }
         }
 
@@ -163,73 +150,68 @@ class BillingSink implements EffectSink {
             entity.vat = invoice.totals().vat().amount();
             entity.gross = invoice.totals().gross().amount();
             entity.openAmount = entity.gross;
-            for (var line : invoice.lines()) {
-                var stored = new InvoiceLineEntity();
-                stored.invoice = entity;
-                stored.lineNo = line.no();
-                stored.rootOrderId = ids.order(line.orderLine().number());
-                stored.orderLineNo = line.orderLine().line();
-                stored.kind = line.kind();
-                stored.itemCode = line.item();
-                stored.description = line.description();
-                stored.quantity = line.quantity().value();
-                stored.unitPrice = line.price().unit();
-                stored.discountPercent = line.price().discountPercent();
-                stored.net = line.net().amount();
-                stored.deferred = line.deferred().amount();
-                stored.vatCategory = line.vat().category();
-                stored.vatRate = line.vat().ratePercent();
-                line.sources().forEach(source -> stored.sources.add(stored(stored.rootOrderId, source)));
-                entity.lines.add(stored);
-            }
-            entities.persist(entity);
+            session.insert(entity);
+            invoice.lines().forEach(line -> insert(entity.id, line));
             details.carry(
                     "INVOICE",
                     invoice.number(),
-                    entity.lines.stream()
-                            .map(line -> line.rootOrderId)
+                    invoice.lines().stream()
+                            .map(line -> ids.order(line.orderLine().number()))
                             .distinct()
                             .toList());
         }
 
-        private InvoiceLineEntity.Source stored(Long order, Invoice.Source source) {
-            return new InvoiceLineEntity.Source(
-                    order,
-                    ids.dispatch(source.dispatchLine().number()),
-                    source.dispatchLine().line(),
-                    source.quantity().value(),
-                    source.cost().amount(),
-                    source.ahead(),
-                    source.earned().amount());
+        private void insert(long invoice, Invoice.Line line) {
+            var stored = new InvoiceLineEntity();
+            stored.invoiceId = invoice;
+            stored.lineNo = line.no();
+            stored.rootOrderId = ids.order(line.orderLine().number());
+            stored.orderLineNo = line.orderLine().line();
+            stored.kind = line.kind();
+            stored.itemCode = line.item();
+            stored.description = line.description();
+            stored.quantity = line.quantity().value();
+            stored.unitPrice = line.price().unit();
+            stored.discountPercent = line.price().discountPercent();
+            stored.net = line.net().amount();
+            stored.deferred = line.deferred().amount();
+            stored.vatCategory = line.vat().category();
+            stored.vatRate = line.vat().ratePercent();
+            session.insert(stored);
+            line.sources().forEach(source -> insert(stored, source));
+        }
+
+        private void insert(InvoiceLineEntity line, Invoice.Source source) {
+            var stored = new InvoiceLineSourceEntity();
+            stored.invoiceLineId = line.id;
+            stored.rootOrderId = line.rootOrderId;
+            stored.dispatchId = ids.dispatch(source.dispatchLine().number());
+            stored.dispatchLineNo = source.dispatchLine().line();
+            stored.quantity = source.quantity().value();
+            stored.cost = source.cost().amount();
+            stored.ahead = source.ahead();
+            stored.earned = source.earned().amount();
+            session.insert(stored);
         }
 
         /** Goods that were billed ahead have left: they are noted on the invoice's line. */
         private void dispatchDeparted(Effect.DispatchDeparted effect) {
-            effect.deliveries().forEach(delivery -> {
-                var line = line(delivery.invoiceLine());
-                line.sources.add(stored(line.rootOrderId, delivery.source()));
-            });
+            effect.deliveries().forEach(delivery -> insert(line(delivery.invoiceLine()), delivery.source()));
         }
 
         /** Goods that were billed ahead have not left after all. */
         private void dispatchReversed(Effect.DispatchReversed effect) {
-            effect.takenBack().forEach(delivery -> {
-                var line = line(delivery.invoiceLine());
-                line.sources.add(stored(line.rootOrderId, delivery.source().negated()));
-            });
+            effect.takenBack()
+                    .forEach(delivery -> insert(
+                            line(delivery.invoiceLine()), delivery.source().negated()));
         }
 
         private InvoiceLineEntity line(LineRef ref) {
-            return entities.createQuery(
-                            "select l from InvoiceLineEntity l where l.invoice.number = :number and l.lineNo = :line",
-                            InvoiceLineEntity.class)
-                    .setParameter("number", ref.number())
-                    .setParameter("line", ref.line())
-                    .getSingleResult();
+            return queries.invoiceLine(ref.number(), ref.line());
         }
 
         private void invoiceReversed(Effect.InvoiceReversed effect) {
-            var invoice = invoice(effect.invoice().number());
+            var invoice = queries.invoice(effect.invoice().number());
             if (invoice.openAmount.compareTo(invoice.gross) != 0) {
                 throw new IllegalStateException("invoice " + invoice.number + " is settled with "
                         + invoice.gross.subtract(invoice.openAmount) + " and can't be reversed");
@@ -237,6 +219,7 @@ class BillingSink implements EffectSink {
             invoice.openAmount = BigDecimal.ZERO;
             invoice.reversedOn = context.date();
             invoice.reversedMoment = history.moment();
+            session.update(invoice);
         }
 
         /**
@@ -251,10 +234,11 @@ class BillingSink implements EffectSink {
             credit.receivedOn = effect.credit().on();
             credit.amount = effect.credit().totals().gross().amount();
             credit.leftAmount = credit.amount;
-            if (effect.settled().isPositive()) {
-                settle(credit, List.of(new Settlement(effect.credit().invoice(), effect.settled())));
-            }
-            entities.persist(credit);
+            settle(
+                    credit,
+                    effect.settled().isPositive()
+                            ? List.of(new Settlement(effect.credit().invoice(), effect.settled()))
+                            : List.of());
         }
 
         private void paymentReceived(Effect.PaymentReceived effect) {
@@ -265,7 +249,6 @@ class BillingSink implements EffectSink {
             payment.amount = effect.amount().amount();
             payment.leftAmount = payment.amount;
             settle(payment, effect.settlements());
-            entities.persist(payment);
         }
 
         private void creditAllocated(Effect.CreditAllocated effect) {
@@ -278,14 +261,14 @@ class BillingSink implements EffectSink {
 
         private void paymentReversed(Effect.PaymentReversed effect) {
             var payment = payment(effect.payment());
-            settle(payment, negated(effect.settlements()));
-            payment.leftAmount = BigDecimal.ZERO;
             payment.reversed = true;
+            payment.leftAmount = BigDecimal.ZERO;
+            session.update(payment);
+            negated(effect.settlements()).forEach(settlement -> allocate(payment, settlement));
         }
 
         private void depositReceived(Effect.DepositReceived effect) {
-            entities.persist(
-                    deposit(effect.deposit(), effect.customer(), effect.order(), effect.on(), effect.amount()));
+            session.insert(deposit(effect.deposit(), effect.customer(), effect.order(), effect.on(), effect.amount()));
         }
 
         private DepositEntity deposit(String number, String customer, String order, LocalDate on, Money amount) {
@@ -309,9 +292,10 @@ class BillingSink implements EffectSink {
 
         private void apply(String number, List<Settlement> settlements) {
             for (var settlement : settlements) {
-                var invoice = invoice(settlement.invoice());
+                var invoice = queries.invoice(settlement.invoice());
                 invoice.openAmount =
                         invoice.openAmount.subtract(settlement.amount().amount());
+                session.update(invoice);
                 use(
                         number,
                         DepositFact.Kind.APPLIED,
@@ -323,19 +307,19 @@ class BillingSink implements EffectSink {
 
         private DepositEntity use(
                 String number, DepositFact.Kind kind, DocumentRef document, Long invoice, Money amount) {
-            var deposit = entities.createQuery(
-                            "select d from DepositEntity d where d.number = :number", DepositEntity.class)
-                    .setParameter("number", number)
-                    .getSingleResult();
+            var deposit = queries.deposit(number);
             deposit.leftAmount = deposit.leftAmount.subtract(amount.amount());
-            deposit.uses.add(new DepositEntity.Use(
-                    kind,
-                    invoice,
-                    document.kind(),
-                    document.number(),
-                    amount.amount(),
-                    context.date(),
-                    history.moment()));
+            session.update(deposit);
+            var use = new DepositUseEntity();
+            use.depositId = deposit.id;
+            use.kind = kind;
+            use.invoiceId = invoice;
+            use.documentKind = document.kind();
+            use.documentNumber = document.number();
+            use.amount = amount.amount();
+            use.usedOn = context.date();
+            use.moment = history.moment();
+            session.insert(use);
             return deposit;
         }
 
@@ -348,7 +332,7 @@ class BillingSink implements EffectSink {
                     effect.amount());
             var to = deposit(effect.toDeposit(), effect.customer(), effect.toOrder(), effect.on(), effect.amount());
             to.movedFrom = from.id;
-            entities.persist(to);
+            session.insert(to);
         }
 
         /** Credit stands where payments do, under the deposit's number. */
@@ -359,24 +343,19 @@ class BillingSink implements EffectSink {
                     new DocumentRef(DocumentKind.DEPOSIT, effect.deposit()),
                     null,
                     effect.amount());
-            var credit = entities.createQuery(
-                            "select p from PaymentEntity p where p.number = :number", PaymentEntity.class)
-                    .setParameter("number", effect.deposit())
-                    .getResultStream()
-                    .findFirst()
-                    .orElseGet(() -> {
-                        var added = new PaymentEntity();
-                        added.number = effect.deposit();
-                        added.kind = DocumentKind.DEPOSIT;
-                        added.customerId = ids.customer(effect.customer());
-                        added.receivedOn = context.date();
-                        added.amount = BigDecimal.ZERO;
-                        added.leftAmount = BigDecimal.ZERO;
-                        return added;
-                    });
+            var credit = queries.payment(effect.deposit()).orElseGet(() -> {
+                var added = new PaymentEntity();
+                added.number = effect.deposit();
+                added.kind = DocumentKind.DEPOSIT;
+                added.customerId = ids.customer(effect.customer());
+                added.receivedOn = context.date();
+                added.amount = BigDecimal.ZERO;
+                added.leftAmount = BigDecimal.ZERO;
+                return added;
+            });
             credit.amount = credit.amount.add(effect.amount().amount());
             credit.leftAmount = credit.leftAmount.add(effect.amount().amount());
-            entities.persist(credit);
+            keep(credit);
         }
 
         private void refundGiven(Effect.RefundGiven effect) {
@@ -389,11 +368,12 @@ class BillingSink implements EffectSink {
             refund.amount = effect.amount().amount();
             refund.refundedOn = context.date();
             refund.reason = context.reason();
-            entities.persist(refund);
+            session.insert(refund);
             if (effect.order().isEmpty()) {
                 var payment = payment(effect.source().number());
                 payment.leftAmount = payment.leftAmount.subtract(refund.amount);
                 payment.refunded = payment.refunded.add(refund.amount);
+                session.update(payment);
             } else {
                 use(
                         effect.source().number(),
@@ -405,16 +385,15 @@ class BillingSink implements EffectSink {
         }
 
         private void refundReversed(Effect.RefundReversed effect) {
-            var refund = entities.createQuery(
-                            "select r from RefundEntity r where r.number = :number", RefundEntity.class)
-                    .setParameter("number", effect.refund())
-                    .getSingleResult();
+            var refund = queries.refund(effect.refund());
             refund.reversedOn = context.date();
             refund.reversedMoment = history.moment();
+            session.update(refund);
             if (effect.order().isEmpty()) {
                 var payment = payment(effect.source().number());
                 payment.leftAmount = payment.leftAmount.add(refund.amount);
                 payment.refunded = payment.refunded.subtract(refund.amount);
+                session.update(payment);
             } else {
                 use(
                         effect.source().number(),
@@ -426,15 +405,7 @@ class BillingSink implements EffectSink {
         }
 
         private PaymentEntity payment(String number) {
-            return entities.createQuery("select p from PaymentEntity p where p.number = :number", PaymentEntity.class)
-                    .setParameter("number", number)
-                    .getSingleResult();
-        }
-
-        private InvoiceEntity invoice(String number) {
-            return entities.createQuery("select i from InvoiceEntity i where i.number = :number", InvoiceEntity.class)
-                    .setParameter("number", number)
-                    .getSingleResult();
+            return queries.payment(number).orElseThrow();
         }
 
         private static List<Settlement> negated(List<Settlement> settlements) {
@@ -443,17 +414,34 @@ class BillingSink implements EffectSink {
                     .toList();
         }
 
+        /** Sets money against invoices, or takes it off again, and keeps what is left of it. */
         private void settle(PaymentEntity payment, List<Settlement> settlements) {
-            var moment = history.moment();
-            for (var settlement : settlements) {
-                var invoice = invoice(settlement.invoice());
-                invoice.openAmount =
-                        invoice.openAmount.subtract(settlement.amount().amount());
-                payment.leftAmount =
-                        payment.leftAmount.subtract(settlement.amount().amount());
-                payment.allocations.add(new PaymentEntity.Allocation(
-                        invoice.id, settlement.amount().amount(), context.date(), moment));
+            settlements.forEach(settlement -> payment.leftAmount =
+                    payment.leftAmount.subtract(settlement.amount().amount()));
+            keep(payment);
+            settlements.forEach(settlement -> allocate(payment, settlement));
+        }
+
+        private void keep(PaymentEntity payment) {
+            if (payment.id == null) {
+                session.insert(payment);
+            } else {
+                session.update(payment);
             }
+        }
+
+        private void allocate(PaymentEntity payment, Settlement settlement) {
+            var amount = settlement.amount().amount();
+            var invoice = queries.invoice(settlement.invoice());
+            invoice.openAmount = invoice.openAmount.subtract(amount);
+            session.update(invoice);
+            var allocation = new AllocationEntity();
+            allocation.paymentId = payment.id;
+            allocation.invoiceId = invoice.id;
+            allocation.amount = amount;
+            allocation.allocatedOn = context.date();
+            allocation.moment = history.moment();
+            session.insert(allocation);
         }
     }
 }

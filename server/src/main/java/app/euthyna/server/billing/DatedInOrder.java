@@ -10,11 +10,12 @@ import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectGate;
 import app.euthyna.server.platform.RefusedException;
-import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /**
@@ -24,11 +25,11 @@ import org.springframework.stereotype.Component;
 @Component
 class DatedInOrder implements EffectGate {
 
-    private final JdbcClient jdbc;
+    private final InvoiceQueries queries;
     private final ChainReader chains;
 
-    DatedInOrder(JdbcClient jdbc, ChainReader chains) {
-        this.jdbc = jdbc;
+    DatedInOrder(InvoiceQueries queries, ChainReader chains) {
+        this.queries = queries;
         this.chains = chains;
     }
 
@@ -47,76 +48,40 @@ class DatedInOrder implements EffectGate {
         @Override
         public Optional<LocalDate> dateOf(DocumentRef document) {
             return switch (document.kind()) {
-                case ORDER -> day("select ordered_on from sales_order where number = ?", document.number());
-                case DISPATCH ->
-                    day("select coalesce(departed_on, staged_on) from dispatch where number = ?", document.number());
-                case INVOICE -> day("select invoiced_on from invoice where number = ?", document.number());
-                case DEPOSIT -> day("select received_on from deposit where number = ?", document.number());
-                case REFUND -> day("select refunded_on from refund where number = ?", document.number());
-                case PAYMENT, CREDIT_NOTE -> day("select received_on from payment where number = ?", document.number());
+                case ORDER -> queries.dateOfOrder(document.number());
+                case DISPATCH -> queries.dateOfDispatch(document.number());
+                case INVOICE -> queries.dateOfInvoice(document.number());
+                case DEPOSIT -> queries.dateOfDeposit(document.number());
+                case REFUND -> queries.dateOfRefund(document.number());
+                case PAYMENT, CREDIT_NOTE -> queries.dateOfPayment(document.number());
                 default -> Optional.empty();
             };
         }
 
         @Override
         public Optional<LocalDate> settled(DocumentRef source, String invoice) {
-            return day("""
-                select max(t.settled_on) from (
-                    select a.allocated_on as settled_on from allocation a join payment p on p.id = a.payment_id
-                    join invoice i on i.id = a.invoice_id where p.number = ? and i.number = ? and a.amount > 0
-                    union all
-                    select u.used_on from deposit_use u join deposit d on d.id = u.deposit_id
-                    join invoice i on i.id = u.invoice_id
-                    where d.number = ? and i.number = ? and u.kind = 'APPLIED' and u.amount > 0) t\
-                """, source.number(), invoice, source.number(), invoice);
+            return last(queries.paid(source.number(), invoice), queries.depositApplied(source.number(), invoice));
         }
 
         @Override
         public Optional<LocalDate> setFree(DocumentRef source) {
-            return day("""
-                select max(t.freed_on) from (
-                    select a.allocated_on as freed_on from allocation a join payment p on p.id = a.payment_id
-                    where p.number = ? and a.amount < 0
-                    union all
-                    select u.used_on from deposit_use u join deposit d on d.id = u.deposit_id
-                    where d.number = ? and (u.kind = 'CREDITED' or u.amount < 0)) t\
-                """, source.number(), source.number());
+            return last(queries.takenOff(source.number()), queries.depositSetFree(source.number()));
+        }
+
+        private static Optional<LocalDate> last(LocalDate... days) {
+            return Stream.of(days).filter(Objects::nonNull).max(Comparator.naturalOrder());
         }
 
         @Override
         public Quantity credited(LineRef returnLine, LineRef invoiceLine) {
-            return new Quantity(jdbc.sql("""
-                select coalesce(sum(l.quantity), 0) from credit_note_line l
-                join credit_note c on c.id = l.credit_note_id join invoice i on i.id = c.invoice_id
-                join goods_return g on g.id = l.return_id
-                where g.number = ? and l.return_line_no = ? and i.number = ? and l.invoice_line_no = ?\
-                """)
-                    .params(returnLine.number(), returnLine.line(), invoiceLine.number(), invoiceLine.line())
-                    .query(BigDecimal.class)
-                    .single());
+            return new Quantity(
+                    queries.credited(returnLine.number(), returnLine.line(), invoiceLine.number(), invoiceLine.line()));
         }
 
         @Override
         public Optional<Return> goods(String number) {
-            return jdbc.sql("""
-                select min(o.number) from return_line l join goods_return g on g.id = l.return_id
-                join sales_order o on o.id = l.root_order_id where g.number = ?\
-                """)
-                    .param(number)
-                    .query(String.class)
-                    .optional()
+            return queries.firstOrderOfReturn(number)
                     .flatMap(order -> chains.chain(order).returnOf(number));
-        }
-
-        private Optional<LocalDate> day(String sql, Object... parameters) {
-            return jdbc
-                    .sql(sql)
-                    .params(parameters)
-                    .query((r, n) -> Optional.ofNullable(r.getObject(1, LocalDate.class)))
-                    .list()
-                    .stream()
-                    .flatMap(Optional::stream)
-                    .findFirst();
         }
     }
 }

@@ -24,7 +24,6 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -45,7 +44,8 @@ class DepositController {
     private final Company company;
     private final Locks locks;
     private final Ids ids;
-    private final JdbcClient jdbc;
+    private final PaymentQueries queries;
+    private final DepositRequests requests;
 
     DepositController(
             BillingService billing,
@@ -54,14 +54,16 @@ class DepositController {
             Company company,
             Locks locks,
             Ids ids,
-            JdbcClient jdbc) {
+            PaymentQueries queries,
+            DepositRequests requests) {
         this.billing = billing;
         this.chains = chains;
         this.commands = commands;
         this.company = company;
         this.locks = locks;
         this.ids = ids;
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.requests = requests;
     }
 
     /** What is asked for of an order: an amount, or a per cent of its gross. */
@@ -167,23 +169,12 @@ class DepositController {
         if ((request.amount() == null) == (request.percent() == null)) {
             throw new RefusedException(CommonRefusal.Incomplete.of("amount", "either an amount or a percentage"));
         }
-        return commands.run(http, request, DepositRequestView.class, given -> {
-            var context = given;
+        return commands.run(http, request, DepositRequestView.class, context -> {
             locks.customerAndOrder(number);
             var amount = request.amount() == null
                     ? Depositing.share(chains.chain(number), request.percent())
                     : company.given("amount", request.amount());
-            jdbc.sql("delete from deposit_request where order_id = ?")
-                    .param(ids.order(number))
-                    .update();
-            jdbc.sql("insert into deposit_request (order_id, percent, amount, asked_on, asked_by) values (?, ?,"
-                            + " ?, ?, ?)")
-                    .param(ids.order(number))
-                    .param(request.percent())
-                    .param(amount.amount())
-                    .param(context.date())
-                    .param(context.person().username())
-                    .update();
+            requests.keep(context, number, request.percent(), amount);
             return asked(number);
         });
     }
@@ -191,25 +182,19 @@ class DepositController {
     /** What was asked for of an order. */
     @GetMapping("/orders/{number}/deposit-request")
     DepositRequestView asked(@PathVariable String number) {
-        return jdbc.sql("""
-            select r.percent, r.amount, r.asked_on, r.asked_by, (select coalesce(sum(d.amount), 0)
-            from deposit d where d.order_id = r.order_id)
-            from deposit_request r where r.order_id = ?\
-            """)
-                .param(ids.order(number))
-                .query((r, n) -> {
-                    var asked = company.money(r.getBigDecimal(2));
-                    var received = company.money(r.getBigDecimal(5));
+        return queries.asked(ids.order(number))
+                .map(row -> {
+                    var asked = company.money(row.amount());
+                    var received = company.money(row.received());
                     return new DepositRequestView(
                             number,
-                            r.getBigDecimal(1),
+                            row.percent(),
                             asked.amount(),
-                            r.getObject(3, LocalDate.class),
-                            r.getString(4),
+                            row.askedOn(),
+                            row.askedBy(),
                             received.amount(),
                             asked.minus(received).max(asked.minus(asked)).amount());
                 })
-                .optional()
                 .orElseThrow(
                         () -> new RefusedException(new CommonRefusal.NotFound("deposit request of order", number)));
     }
@@ -291,9 +276,9 @@ class DepositController {
 
     @GetMapping("/deposits/{number}")
     DepositView deposit(@PathVariable String number) {
-        return deposits("d.number = ?", List.of(number)).stream()
-                .map(Keyed::row)
+        return queries.deposits(number, false, null, null, null).stream()
                 .findFirst()
+                .map(row -> view(row, uses(row.id())))
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("deposit", number)));
     }
 
@@ -308,62 +293,38 @@ class DepositController {
             @RequestParam(defaultValue = "") String customer,
             @RequestParam(defaultValue = "") String order,
             @RequestParam(required = false) String after) {
-        var rows = deposits(
-                "d.id < ? and (? = '' or c.code = ?) and (? = '' or o.number = ?)"
-                        + (open ? " and d.left_amount > 0" : ""),
-                List.of(after == null ? Long.MAX_VALUE : Pages.key(after).number(0), customer, customer, order, order));
-        var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
-        return new DepositPage(page.rows().stream().map(Keyed::row).toList(), page.next());
+        var page = Pages.of(
+                queries.deposits(
+                        null,
+                        open,
+                        customer.isEmpty() ? null : customer,
+                        order.isEmpty() ? null : order,
+                        after == null ? null : Pages.key(after).number(0)),
+                row -> List.of(String.valueOf(row.id())));
+        return new DepositPage(
+                page.rows().stream().map(row -> view(row, List.of())).toList(), page.next());
     }
 
-    private record Keyed(long id, DepositView row) {}
-
-    private List<Keyed> deposits(String which, List<?> parameters) {
-        var heads = jdbc.sql("select d.id, d.number, o.number, c.code, c.name, d.received_on, d.amount, d.left_amount,"
-                        + " (select m.number from deposit m where m.id = d.moved_from), d.version from deposit d"
-                        + " join sales_order o on o.id = d.order_id join customer c on c.id = d.customer_id where "
-                        + which
-                        + " order by d.id desc fetch first 101 rows only")
-                .params(parameters)
-                .query((r, n) -> new Keyed(
-                        r.getLong(1),
-                        new DepositView(
-                                r.getString(2),
-                                r.getString(3),
-                                r.getString(4),
-                                r.getString(5),
-                                r.getObject(6, LocalDate.class),
-                                company.money(r.getBigDecimal(7)).amount(),
-                                company.money(r.getBigDecimal(8)).amount(),
-                                r.getString(9),
-                                r.getLong(10),
-                                List.of())))
-                .list();
-        return heads.stream()
-                .map(head -> heads.size() > 1 ? head : new Keyed(head.id(), withUses(head)))
+    private List<DepositUseView> uses(long deposit) {
+        return queries.uses(deposit).stream()
+                .map(row -> new DepositUseView(
+                        row.kind(),
+                        row.documentKind().name(),
+                        row.documentNumber(),
+                        company.money(row.amount()).amount(),
+                        row.usedOn()))
                 .toList();
     }
 
-    private DepositView withUses(Keyed head) {
-        var uses = jdbc.sql("select kind, document_kind, document_number, amount, used_on from deposit_use where"
-                        + " deposit_id = ? order by id")
-                .param(head.id())
-                .query((r, n) -> new DepositUseView(
-                        DepositFact.Kind.valueOf(r.getString(1)),
-                        r.getString(2),
-                        r.getString(3),
-                        company.money(r.getBigDecimal(4)).amount(),
-                        r.getObject(5, LocalDate.class)))
-                .list();
-        var row = head.row();
+    private DepositView view(PaymentQueries.DepositRow row, List<DepositUseView> uses) {
         return new DepositView(
                 row.number(),
                 row.order(),
                 row.customer(),
                 row.customerName(),
-                row.on(),
-                row.amount(),
-                row.unapplied(),
+                row.receivedOn(),
+                company.money(row.amount()).amount(),
+                company.money(row.leftAmount()).amount(),
                 row.movedFrom(),
                 row.version(),
                 uses);
@@ -371,9 +332,9 @@ class DepositController {
 
     @GetMapping("/refunds/{number}")
     RefundView refund(@PathVariable String number) {
-        return refunds("r.number = ?", number).stream()
-                .map(KeyedRefund::row)
+        return queries.refunds(number, null).stream()
                 .findFirst()
+                .map(this::view)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("refund", number)));
     }
 
@@ -381,34 +342,22 @@ class DepositController {
     @GetMapping("/refunds")
     RefundPage refunds(@RequestParam(required = false) String after) {
         var page = Pages.of(
-                refunds(
-                        "r.id < ?",
-                        after == null ? Long.MAX_VALUE : Pages.key(after).number(0)),
+                queries.refunds(null, after == null ? null : Pages.key(after).number(0)),
                 row -> List.of(String.valueOf(row.id())));
-        return new RefundPage(page.rows().stream().map(KeyedRefund::row).toList(), page.next());
+        return new RefundPage(page.rows().stream().map(this::view).toList(), page.next());
     }
 
-    private record KeyedRefund(long id, RefundView row) {}
-
-    private List<KeyedRefund> refunds(String which, Object parameter) {
-        return jdbc.sql("select r.id, r.number, c.code, c.name, r.source_kind, r.source_number, r.amount,"
-                        + " r.refunded_on, r.reason, r.reversed_on, p.state from refund r join customer c on c.id"
-                        + " = r.customer_id left join payout p on p.refund_id = r.id where "
-                        + which + " order by r.id desc fetch first 101 rows only")
-                .param(parameter)
-                .query((r, n) -> new KeyedRefund(
-                        r.getLong(1),
-                        new RefundView(
-                                r.getString(2),
-                                r.getString(3),
-                                r.getString(4),
-                                r.getString(5),
-                                r.getString(6),
-                                company.money(r.getBigDecimal(7)).amount(),
-                                r.getObject(8, LocalDate.class),
-                                r.getString(9),
-                                r.getObject(10) != null,
-                                r.getString(11) == null ? null : Payouts.State.valueOf(r.getString(11)))))
-                .list();
+    private RefundView view(PaymentQueries.RefundRow row) {
+        return new RefundView(
+                row.number(),
+                row.customer(),
+                row.customerName(),
+                row.sourceKind().name(),
+                row.sourceNumber(),
+                company.money(row.amount()).amount(),
+                row.refundedOn(),
+                row.reason(),
+                row.reversedOn() != null,
+                row.payout() == null ? null : Payouts.State.valueOf(row.payout()));
     }
 }

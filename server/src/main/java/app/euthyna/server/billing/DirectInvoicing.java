@@ -2,6 +2,7 @@ package app.euthyna.server.billing;
 
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderRefusal;
+import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.goods.GoodsService;
 import app.euthyna.server.order.OrderDraft;
@@ -9,7 +10,6 @@ import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.RefusedException;
 import java.util.List;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -25,35 +25,20 @@ public class DirectInvoicing {
     private final OrderService orders;
     private final GoodsService goods;
     private final BillingService billing;
-    private final JdbcClient jdbc;
+    private final InvoiceQueries queries;
 
-    DirectInvoicing(OrderService orders, GoodsService goods, BillingService billing, JdbcClient jdbc) {
+    DirectInvoicing(OrderService orders, GoodsService goods, BillingService billing, InvoiceQueries queries) {
         this.orders = orders;
         this.goods = goods;
         this.billing = billing;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     /** The order would be held, so nothing of it can leave or be billed at once. */
+    @Code("not-cleared")
     record WouldBeHeld(List<String> findings) implements Refusal {
-        @Override
-        public String code() {
-            return "not-cleared";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.RULE_NOT_MET;
-        }
-
-        @Override
-        public String sentence() {
-            return "Its order would be held: " + String.join("; ", findings) + ".";
-        }
-
-        @Override
-        public String instead() {
-            return "Enter an order instead, to be decided in Review.";
+        String why() {
+            return String.join("; ", findings);
         }
     }
 
@@ -75,12 +60,7 @@ public class DirectInvoicing {
                 .number();
         var order = orders.view(number);
         if (!order.state().isCleared()) {
-            var findings = jdbc.sql(
-                            "select f.brief from finding f join sales_order o on o.id = f.order_id where o.number = ?"
-                                    + " and f.state = 'OPEN' order by f.id")
-                    .param(number)
-                    .query(String.class)
-                    .list();
+            var findings = queries.openFindings(number);
             throw new RefusedException(
                     findings.isEmpty()
                             ? new OrderRefusal.NotCleared(number, order.state())

@@ -1,69 +1,85 @@
 package app.euthyna.server.billing;
 
 import app.euthyna.core.billing.OpenInvoice;
+import app.euthyna.core.shared.Money;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Many;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
-/** Invoices with what is open of them. */
+/** What invoices have open, and the credit of customers that could settle it. */
 @Component
 public class OpenInvoices {
 
-    private final JdbcClient jdbc;
-    private final Company company;
-
-    OpenInvoices(JdbcClient jdbc, Company company) {
-        this.jdbc = jdbc;
-        this.company = company;
-    }
+    /** What an invoice {@code n} had open on {@code :day}. */
+    static final String STILL = """
+            case when n.reversedOn <= :day then 0 else n.gross end
+                - coalesce((select sum(a.amount) from AllocationEntity a where a.invoiceId = n.id
+                and a.allocatedOn <= :day), 0)
+                - coalesce((select sum(u.amount) from DepositUseEntity u where u.invoiceId = n.id
+                and u.usedOn <= :day), 0)
+            """;
 
     /**
-     * Invoices with what they had open on {@code :day}, as a table with the columns id, number, customer_id, due_on and
-     * still: the gross less all that had been set against it by that day. Of today it is what they carry.
+     * Invoices with what they had open on {@code :day}: the gross less all that had been set against it by that day.
      */
-    public static String asOf(boolean today) {
-        return today
-                ? "select id, number, customer_id, due_on, open_amount as still from invoice where open_amount > 0"
-                : """
-                    select n.id, n.number, n.customer_id, n.due_on, case when n.reversed_on <= :day then 0
-                        else n.gross end
-                        - coalesce((select sum(a.amount) from allocation a where a.invoice_id = n.id
-                            and a.allocated_on <= :day), 0)
-                        - coalesce((select sum(u.amount) from deposit_use u where u.invoice_id = n.id
-                            and u.used_on <= :day), 0) as still
-                    from invoice n where n.invoiced_on <= :day and (n.open_amount > 0
-                        or n.reversed_on > :day
-                        or n.id in (select l.invoice_id from allocation l where l.allocated_on > :day)
-                        or n.id in (select v.invoice_id from deposit_use v where v.used_on > :day
-                            and v.invoice_id is not null))\
-                    """;
+    public static final String ON_DAY = """
+            (select n.id as id, n.number as number, n.customerId as customerId, n.dueOn as dueOn,
+            """ + STILL + """
+            as still
+            from InvoiceEntity n
+            where n.invoicedOn <= :day and (n.openAmount > 0 or n.reversedOn > :day
+                or n.id in (select l.invoiceId from AllocationEntity l where l.allocatedOn > :day)
+                or n.id in (select v.invoiceId from DepositUseEntity v where v.usedOn > :day
+                and v.invoiceId is not null))) i
+            """;
+
+    /** The same of today: what they carry. */
+    public static final String TODAY = """
+            (select n.id as id, n.number as number, n.customerId as customerId, n.dueOn as dueOn,
+                n.openAmount as still
+            from InvoiceEntity n where n.openAmount > 0) i
+            """;
+
+    private final InvoiceQueries queries;
+    private final Company company;
+
+    OpenInvoices(InvoiceQueries queries, Company company) {
+        this.queries = queries;
+        this.company = company;
     }
 
     /** Those of these numbers that there are, also where nothing is open. */
     List<OpenInvoice> numbered(List<String> numbers) {
-        return numbers.isEmpty() ? List.of() : where("i.number in (:these)", numbers);
+        return numbers.isEmpty() ? List.of() : open(queries.numbered(Many.names(numbers)));
+    }
+
+    /** What those of these numbers that there are have open, by number. */
+    public Map<String, Money> amounts(Collection<String> numbers) {
+        return numbers.isEmpty()
+                ? Map.of()
+                : queries.openAmounts(Many.names(numbers)).stream()
+                        .collect(Collectors.toMap(
+                                InvoiceQueries.AmountRow::number, row -> company.money(row.openAmount())));
+    }
+
+    /** A customer's credit: money that was not set against anything. */
+    public Money credit(String customer) {
+        return company.money(queries.credit(customer));
     }
 
     /** Those on which an order stands and something is open, oldest first. */
     List<OpenInvoice> ofOrder(long orderId) {
-        return where(
-                "i.id in (select invoice_id from invoice_line where root_order_id = :these) and i.open_amount > 0"
-                        + " order by i.id",
-                orderId);
+        return open(queries.openOfOrder(orderId));
     }
 
-    private List<OpenInvoice> where(String which, Object these) {
-        return jdbc.sql("select i.number, c.code, i.gross, i.open_amount from invoice i join customer c on c.id ="
-                        + " i.customer_id where "
-                        + which)
-                .params(Map.of("these", these))
-                .query((r, n) -> new OpenInvoice(
-                        r.getString(1),
-                        r.getString(2),
-                        company.money(r.getBigDecimal(3)),
-                        company.money(r.getBigDecimal(4))))
-                .list();
+    private List<OpenInvoice> open(List<InvoiceQueries.OpenRow> rows) {
+        return rows.stream()
+                .map(row -> new OpenInvoice(
+                        row.number(), row.customer(), company.money(row.gross()), company.money(row.openAmount())))
+                .toList();
     }
 }

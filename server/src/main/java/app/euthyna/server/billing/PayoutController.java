@@ -12,7 +12,6 @@ import jakarta.validation.constraints.NotNull;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -31,15 +30,19 @@ class PayoutController {
     private final SimulatedPaymentService service;
     private final Commands commands;
     private final Company company;
-    private final JdbcClient jdbc;
+    private final RefundQueries queries;
 
     PayoutController(
-            Payouts payouts, SimulatedPaymentService service, Commands commands, Company company, JdbcClient jdbc) {
+            Payouts payouts,
+            SimulatedPaymentService service,
+            Commands commands,
+            Company company,
+            RefundQueries queries) {
         this.payouts = payouts;
         this.service = service;
         this.commands = commands;
         this.company = company;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     /**
@@ -68,41 +71,29 @@ class PayoutController {
 
     record ServiceBehaviour(@NotNull SimulatedPaymentService.Behaviour behaviour) {}
 
-    private record Keyed(long id, PayoutView row) {}
-
     /** Payouts that are not done, the oldest first. */
     @GetMapping("/payouts")
     PayoutPage open(@RequestParam(required = false) String after) {
         var page = Pages.of(
-                payouts(
-                        "p.closed = false and p.id > ? order by p.id",
-                        after == null ? 0 : Pages.key(after).number(0)),
+                queries.openPayouts(after == null ? 0 : Pages.key(after).number(0)),
                 row -> List.of(String.valueOf(row.id())));
-        return new PayoutPage(page.rows().stream().map(Keyed::row).toList(), page.next());
+        return new PayoutPage(page.rows().stream().map(this::view).toList(), page.next());
     }
 
-    private List<Keyed> payouts(String which, Object parameter) {
-        return jdbc.sql("select p.id, r.number, c.code, c.name, r.source_kind, r.source_number, r.amount,"
-                        + " r.refunded_on, p.state, p.tries, p.reference, p.answer, p.version from payout p join"
-                        + " refund r on r.id = p.refund_id join customer c on c.id = r.customer_id where "
-                        + which + " fetch first 101 rows only")
-                .param(parameter)
-                .query((r, n) -> new Keyed(
-                        r.getLong(1),
-                        new PayoutView(
-                                r.getString(2),
-                                r.getString(3),
-                                r.getString(4),
-                                r.getString(5),
-                                r.getString(6),
-                                company.money(r.getBigDecimal(7)).amount(),
-                                r.getObject(8, LocalDate.class),
-                                Payouts.State.valueOf(r.getString(9)),
-                                r.getInt(10),
-                                r.getString(11),
-                                r.getString(12),
-                                r.getLong(13))))
-                .list();
+    private PayoutView view(RefundQueries.PayoutRow row) {
+        return new PayoutView(
+                row.refund(),
+                row.customer(),
+                row.customerName(),
+                row.sourceKind().name(),
+                row.sourceNumber(),
+                company.money(row.amount()).amount(),
+                row.refundedOn(),
+                Payouts.State.valueOf(row.state()),
+                row.tries(),
+                row.reference(),
+                row.answer(),
+                row.version());
     }
 
     /**
@@ -129,7 +120,7 @@ class PayoutController {
     }
 
     private PayoutView view(String refund) {
-        return payouts("r.number = ?", refund).get(0).row();
+        return view(queries.payout(refund));
     }
 
     /** The simulated payment service, and what it has paid out. */

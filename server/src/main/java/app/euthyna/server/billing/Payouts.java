@@ -2,8 +2,8 @@ package app.euthyna.server.billing;
 
 import app.euthyna.core.billing.RefundRules;
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.CommonRefusal;
-import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
@@ -19,17 +19,19 @@ import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.PreDestroy;
-import java.sql.Timestamp;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeoutException;
+import java.util.function.Consumer;
+import org.hibernate.LockMode;
+import org.hibernate.StatelessSession;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.core.annotation.Order;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionSynchronization;
@@ -53,7 +55,8 @@ class Payouts implements EffectSink {
     /** A payout that was taken up and not ended for so long is taken up again. */
     private static final Duration SILENCE = Duration.ofSeconds(20);
 
-    private final JdbcClient jdbc;
+    private final StatelessSession session;
+    private final RefundQueries queries;
     private final CompanyRulesStore rules;
     private final SimulatedPaymentService service;
     private final Company company;
@@ -69,7 +72,8 @@ class Payouts implements EffectSink {
     });
 
     Payouts(
-            JdbcClient jdbc,
+            StatelessSession session,
+            RefundQueries queries,
             CompanyRulesStore rules,
             SimulatedPaymentService service,
             Company company,
@@ -78,7 +82,8 @@ class Payouts implements EffectSink {
             EffectWriter writer,
             Locks locks,
             CompanyClock clock) {
-        this.jdbc = jdbc;
+        this.session = session;
+        this.queries = queries;
         this.rules = rules;
         this.service = service;
         this.company = company;
@@ -107,21 +112,10 @@ class Payouts implements EffectSink {
     }
 
     /** The payout does not wait for anybody. */
-    record NotUnanswered(String refund, State state) implements Refusal {
-        @Override
-        public String code() {
-            return "not-awaiting";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.WRONG_STATE;
-        }
-
-        @Override
-        public String sentence() {
-            return "The payout of refund %s is %s; no action is needed."
-                    .formatted(refund, state.name().toLowerCase(java.util.Locale.ROOT));
+    @Code("not-awaiting")
+    record NotUnanswered(String refund, State state) implements Refusal.WrongState {
+        String stands() {
+            return state.name().toLowerCase(Locale.ROOT);
         }
     }
 
@@ -129,12 +123,14 @@ class Payouts implements EffectSink {
     public void store(CommandContext context, Effect effect) {
         if (effect instanceof Effect.RefundGiven refunded
                 && rules.inForce().unwind().refundsThroughService()) {
-            jdbc.sql("insert into payout (refund_id, state, asked_on, tries, reference, answer, closed,"
-                            + " version) select id, 'WAITING', cast(? as date), 0, '', '', false, 0 from refund"
-                            + " where number = ?")
-                    .params(context.date(), refunded.refund())
-                    .update();
-            sendAfterCommit(id(refunded.refund()));
+            var payout = new PayoutEntity();
+            payout.refundId = queries.refundId(refunded.refund());
+            payout.state = State.WAITING.name();
+            payout.askedOn = context.date();
+            payout.reference = "";
+            payout.answer = "";
+            session.insert(payout);
+            sendAfterCommit(payout.id);
         }
     }
 
@@ -148,22 +144,14 @@ class Payouts implements EffectSink {
     }
 
     private long id(String refund) {
-        return jdbc.sql("select p.id from payout p join refund r on r.id = p.refund_id where r.number = ?")
-                .param(refund)
-                .query(Long.class)
-                .optional()
+        return queries.payoutOf(refund)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("payout of refund", refund)));
     }
 
     /** Takes up what waits, or was taken up by a server that is no longer there. */
     @Scheduled(initialDelay = 4_000, fixedDelay = 5_000)
     void takeUp() {
-        jdbc.sql("select id from payout where closed = false and (state = 'WAITING' or state = 'SENDING' and"
-                        + " claimed_at < ?) order by id fetch first 100 rows only")
-                .param(Timestamp.from(Instant.now().minus(SILENCE)))
-                .query(Long.class)
-                .list()
-                .forEach(id -> worker.execute(() -> send(id)));
+        queries.toSend(Instant.now().minus(SILENCE)).forEach(id -> worker.execute(() -> send(id)));
     }
 
     private record Claimed(RefundRules.Refund refund, long id) {}
@@ -187,29 +175,18 @@ class Payouts implements EffectSink {
 
     private Claimed claim(long id) {
         var now = Instant.now();
-        var taken = jdbc.sql(
-                        "update payout set state = 'SENDING', claimed_at = ?, tries = tries + 1, version = version + 1"
-                                + " where id = ? and closed = false and (state = 'WAITING' or state = 'SENDING' and"
-                                + " claimed_at < ?)")
-                .params(Timestamp.from(now), id, Timestamp.from(now.minus(SILENCE)))
-                .update();
-        return taken == 0 ? null : new Claimed(refund("p.id = ?", id), id);
+        var taken = queries.claim(now, id, now.minus(SILENCE));
+        return taken == 0 ? null : new Claimed(refund(queries.refundOf(id)), id);
     }
 
-    private RefundRules.Refund refund(String which, Object parameter) {
-        return jdbc.sql("select r.number, c.code, r.source_kind, r.source_number, coalesce(o.number, ''), r.amount,"
-                        + " r.reversed_on from refund r join customer c on c.id = r.customer_id left join"
-                        + " sales_order o on o.id = r.order_id left join payout p on p.refund_id = r.id where "
-                        + which)
-                .param(parameter)
-                .query((r, n) -> new RefundRules.Refund(
-                        r.getString(1),
-                        r.getString(2),
-                        new DocumentRef(DocumentKind.valueOf(r.getString(3)), r.getString(4)),
-                        r.getString(5),
-                        company.money(r.getBigDecimal(6)),
-                        r.getObject(7) != null))
-                .single();
+    private RefundRules.Refund refund(RefundQueries.RefundRow row) {
+        return new RefundRules.Refund(
+                row.number(),
+                row.customer(),
+                new DocumentRef(row.sourceKind(), row.sourceNumber()),
+                row.order(),
+                company.money(row.amount()),
+                row.reversedOn() != null);
     }
 
     /** Null where it did not answer in {@link #TRIES} tries. */
@@ -231,17 +208,14 @@ class Payouts implements EffectSink {
         } else if (answer == SimulatedPaymentService.Answer.PAID) {
             ended(claimed.id(), State.PAID, "PS-" + refund.number(), "", true);
             // an earlier try that was declined is done with
-            jdbc.sql("update payout set closed = true, version = version + 1 where state = 'DECLINED' and"
-                            + " refund_id in (select id from refund where source_kind = ? and source_number = ?)")
-                    .params(refund.source().kind().name(), refund.source().number())
-                    .update();
+            queries.closeDeclined(refund.source().kind(), refund.source().number());
         } else {
             locks.customer(refund.customer());
             if (!refund.order().isEmpty()) {
                 locks.orders(List.of(refund.order()));
             }
             ended(claimed.id(), State.DECLINED, "", "Declined by the payment service.", false);
-            var again = refund("r.number = ?", refund.number());
+            var again = refund(queries.refund(refund.number()));
             if (!again.reversed()) {
                 writer.write(
                         new CommandContext(THE_SERVICE, clock.today(), "declined by the payment service"),
@@ -251,40 +225,31 @@ class Payouts implements EffectSink {
     }
 
     private void ended(long id, State state, String reference, String answer, boolean closed) {
-        jdbc.sql("update payout set state = ?, reference = ?, answer = ?, closed = ?, version = version + 1"
-                        + " where id = ?")
-                .params(state.name(), reference, answer, closed, id)
-                .update();
+        queries.end(state.name(), reference, answer, closed, id);
     }
 
     /** Asks the service once more what became of a refund. */
     void askAgain(String refund, long version) {
-        sendAfterCommit(change(refund, version, State.UNANSWERED, "state = 'WAITING'"));
+        sendAfterCommit(change(refund, version, State.UNANSWERED, payout -> payout.state = State.WAITING.name()));
     }
 
     /** Somebody has seen that a refund was declined; the money stays customer credit. */
     void close(String refund, long version) {
-        change(refund, version, State.DECLINED, "closed = true");
+        change(refund, version, State.DECLINED, payout -> payout.closed = true);
     }
 
-    private record Kept(State state, long version) {}
-
-    private long change(String refund, long version, State wanted, String to) {
-        var id = id(refund);
-        var now = jdbc.sql("select state, version from payout where id = ? for update")
-                .param(id)
-                .query((r, n) -> new Kept(State.valueOf(r.getString(1)), r.getLong(2)))
-                .single();
-        if (now.state() != wanted) {
-            throw new RefusedException(new NotUnanswered(refund, now.state()));
+    private long change(String refund, long version, State wanted, Consumer<PayoutEntity> change) {
+        var payout = session.get(PayoutEntity.class, id(refund), LockMode.PESSIMISTIC_WRITE);
+        var state = State.valueOf(payout.state);
+        if (state != wanted) {
+            throw new RefusedException(new NotUnanswered(refund, state));
         }
-        if (now.version() != version) {
+        if (payout.version != version) {
             throw new RefusedException(
-                    new PlatformRefusal.StaleVersion("The payout of refund " + refund, version, now.version()));
+                    new PlatformRefusal.StaleVersion("The payout of refund " + refund, version, payout.version));
         }
-        jdbc.sql("update payout set " + to + ", version = version + 1 where id = ?")
-                .param(id)
-                .update();
-        return id;
+        change.accept(payout);
+        session.update(payout);
+        return payout.id;
     }
 }

@@ -11,6 +11,7 @@ import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.RoleLimits;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Many;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.Collection;
@@ -20,7 +21,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Stream;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
@@ -30,13 +30,13 @@ import org.springframework.stereotype.Component;
 @Component
 public class RefundBounds {
 
-    private final JdbcClient jdbc;
+    private final RefundQueries queries;
     private final Company company;
     private final CompanyRulesStore rules;
     private final Clock clock;
 
-    RefundBounds(JdbcClient jdbc, Company company, CompanyRulesStore rules, Clock clock) {
-        this.jdbc = jdbc;
+    RefundBounds(RefundQueries queries, Company company, CompanyRulesStore rules, Clock clock) {
+        this.queries = queries;
         this.company = company;
         this.rules = rules;
         this.clock = clock;
@@ -55,34 +55,16 @@ public class RefundBounds {
 
     private Map<String, Money> byPerson(String customer, LocalDate since) {
         var sums = new HashMap<String, Money>();
-        jdbc.sql("""
-            select h.by_user, sum(r.amount) from refund r join customer c on c.id = r.customer_id
-            join history h on h.document_kind = 'REFUND' and h.document_number = r.number and h.event = 'refunded'
-            where c.code = ? and r.reversed_on is null and h.written_on >= ? group by h.by_user\
-            """)
-                .params(customer, since)
-                .query((r, n) -> sums.put(r.getString(1), company.money(r.getBigDecimal(2))))
-                .list();
+        queries.byPerson(customer, since).forEach(row -> sums.put(row.byUser(), company.money(row.amount())));
         return sums;
     }
 
     private Map<DocumentRef, Money> ofDocument(Collection<DocumentRef> sources, LocalDate since) {
         var sums = new HashMap<DocumentRef, Money>();
         if (!sources.isEmpty()) {
-            jdbc.sql("""
-                select r.source_kind, r.source_number, sum(r.amount) from refund r
-                join history h on h.document_kind = 'REFUND' and h.document_number = r.number and h.event = 'refunded'
-                where r.source_number in (:numbers) and r.source_kind in (:kinds) and r.reversed_on is null
-                  and h.written_on >= :since
-                group by r.source_kind, r.source_number\
-                """)
-                    .param("numbers", numbers(sources))
-                    .param("kinds", kinds(sources))
-                    .param("since", since)
-                    .query((r, n) -> sums.put(
-                            new DocumentRef(DocumentKind.valueOf(r.getString(1)), r.getString(2)),
-                            company.money(r.getBigDecimal(3))))
-                    .list();
+            queries.ofDocument(Many.numbers(sources), since)
+                    .forEach(row -> sums.put(
+                            new DocumentRef(row.sourceKind(), row.sourceNumber()), company.money(row.amount())));
         }
         return sums;
     }
@@ -121,58 +103,46 @@ public class RefundBounds {
         var asked = new HashSet<DocumentRef>(sources);
         for (var at = List.copyOf(asked); !at.isEmpty(); ) {
             var found = new HashMap<DocumentRef, Set<DocumentRef>>();
-            of(at, DocumentKind.CREDIT_NOTE, """
-                select k.number, p.kind, p.number from credit_note k join allocation a on a.invoice_id = k.invoice_id
-                join payment p on p.id = a.payment_id where k.number in (:numbers) and p.number <> k.number
-                union select k.number, 'DEPOSIT', d.number from credit_note k
-                join deposit_use u on u.invoice_id = k.invoice_id join deposit d on d.id = u.deposit_id
-                where k.number in (:numbers)\
-                """, found);
-            of(at, DocumentKind.DEPOSIT, """
-                select d.number, 'DEPOSIT', m.number from deposit d join deposit m on m.id = d.moved_from
-                where d.number in (:numbers)\
-                """, found);
+            var credits = numbers(at, DocumentKind.CREDIT_NOTE);
+            if (credits.length > 0) {
+                queries.paidInvoiceOf(credits)
+                        .forEach(row -> add(
+                                found,
+                                new DocumentRef(DocumentKind.CREDIT_NOTE, row.number()),
+                                new DocumentRef(row.kind(), row.origin())));
+                addDeposits(found, DocumentKind.CREDIT_NOTE, queries.depositedForInvoiceOf(credits));
+            }
+            var deposits = numbers(at, DocumentKind.DEPOSIT);
+            if (deposits.length > 0) {
+                addDeposits(found, DocumentKind.DEPOSIT, queries.movedFrom(deposits));
+            }
             from.putAll(found);
             at = found.values().stream().flatMap(Set::stream).filter(asked::add).toList();
         }
         return from;
     }
 
-    private void of(List<DocumentRef> at, DocumentKind kind, String sql, Map<DocumentRef, Set<DocumentRef>> found) {
-        var these = at.stream().filter(document -> document.kind() == kind).toList();
-        if (!these.isEmpty()) {
-            jdbc.sql(sql)
-                    .param("numbers", numbers(these))
-                    .query((r, n) -> found.computeIfAbsent(
-                                    new DocumentRef(kind, r.getString(1)), document -> new HashSet<>())
-                            .add(new DocumentRef(DocumentKind.valueOf(r.getString(2)), r.getString(3))))
-                    .list();
-        }
+    private static void addDeposits(
+            Map<DocumentRef, Set<DocumentRef>> found, DocumentKind kind, List<RefundQueries.DepositOriginRow> rows) {
+        rows.forEach(row ->
+                add(found, new DocumentRef(kind, row.number()), new DocumentRef(DocumentKind.DEPOSIT, row.deposit())));
+    }
+
+    private static void add(Map<DocumentRef, Set<DocumentRef>> found, DocumentRef document, DocumentRef origin) {
+        found.computeIfAbsent(document, one -> new HashSet<>()).add(origin);
+    }
+
+    private static String[] numbers(List<DocumentRef> of, DocumentKind kind) {
+        return Many.numbers(
+                of.stream().filter(document -> document.kind() == kind).toList());
     }
 
     private Map<DocumentRef, Set<String>> received(Set<DocumentRef> documents) {
-        record Received(DocumentRef document, String by) {}
         return documents.isEmpty()
                 ? Map.of()
-                : jdbc
-                        .sql("""
-                            select distinct document_kind, document_number, by_user from history
-                            where document_kind in (:kinds) and document_number in (:numbers) and event = 'received'\
-                            """)
-                        .param("kinds", kinds(documents))
-                        .param("numbers", numbers(documents))
-                        .query((r, n) -> new Received(
-                                new DocumentRef(DocumentKind.valueOf(r.getString(1)), r.getString(2)), r.getString(3)))
-                        .list()
-                        .stream()
-                        .collect(groupingBy(Received::document, mapping(Received::by, toSet())));
-    }
-
-    private static List<String> kinds(Collection<DocumentRef> of) {
-        return of.stream().map(document -> document.kind().name()).distinct().toList();
-    }
-
-    private static List<String> numbers(Collection<DocumentRef> of) {
-        return of.stream().map(DocumentRef::number).distinct().toList();
+                : queries.received(Many.numbers(documents)).stream()
+                        .collect(groupingBy(
+                                row -> new DocumentRef(DocumentKind.valueOf(row.documentKind()), row.documentNumber()),
+                                mapping(RefundQueries.ReceivedRow::byUser, toSet())));
     }
 }

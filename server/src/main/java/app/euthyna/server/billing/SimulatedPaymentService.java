@@ -3,7 +3,7 @@ package app.euthyna.server.billing;
 import app.euthyna.core.shared.Money;
 import java.math.BigDecimal;
 import java.util.concurrent.TimeoutException;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -17,10 +17,12 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional(propagation = Propagation.REQUIRES_NEW)
 class SimulatedPaymentService {
 
-    private final JdbcClient jdbc;
+    private final RefundQueries queries;
+    private final StatelessSession session;
 
-    SimulatedPaymentService(JdbcClient jdbc) {
-        this.jdbc = jdbc;
+    SimulatedPaymentService(RefundQueries queries, StatelessSession session) {
+        this.queries = queries;
+        this.session = session;
     }
 
     /** How it behaves. */
@@ -41,10 +43,7 @@ class SimulatedPaymentService {
 
     @Transactional(propagation = Propagation.REQUIRES_NEW, noRollbackFor = TimeoutException.class)
     Answer pay(String key, Money amount) throws TimeoutException {
-        var done = jdbc.sql("select answer from simulated_payout where payout_key = ?")
-                .param(key)
-                .query(String.class)
-                .optional();
+        var done = queries.paid(key);
         var behaviour = behaviour();
         if (behaviour == Behaviour.SILENT) {
             throw new TimeoutException("no answer in time");
@@ -53,9 +52,11 @@ class SimulatedPaymentService {
             return Answer.valueOf(done.get());
         }
         var answer = behaviour == Behaviour.DECLINES ? Answer.DECLINED : Answer.PAID;
-        jdbc.sql("insert into simulated_payout (payout_key, amount, answer) values (?, ?, ?)")
-                .params(key, amount.amount(), answer.name())
-                .update();
+        var row = new SimulatedPayoutEntity();
+        row.payoutKey = key;
+        row.amount = amount.amount();
+        row.answer = answer.name();
+        session.insert(row);
         if (behaviour == Behaviour.LOSES_ANSWER) {
             throw new TimeoutException("the answer was lost");
         }
@@ -63,23 +64,18 @@ class SimulatedPaymentService {
     }
 
     Behaviour behaviour() {
-        return Behaviour.valueOf(jdbc.sql("select behaviour from simulated_payment_service where id = 1")
-                .query(String.class)
-                .single());
+        return Behaviour.valueOf(queries.behaviour());
     }
 
     /** All that it has paid out, and in how many payouts. */
     record PaidOut(long count, BigDecimal amount) {}
 
     PaidOut paidOut() {
-        return jdbc.sql("select count(*), coalesce(sum(amount), 0) from simulated_payout where answer = 'PAID'")
-                .query((r, n) -> new PaidOut(r.getLong(1), r.getBigDecimal(2)))
-                .single();
+        var paid = queries.paidOut();
+        return new PaidOut(paid.count(), paid.amount());
     }
 
     void behave(Behaviour behaviour) {
-        jdbc.sql("update simulated_payment_service set behaviour = ? where id = 1")
-                .param(behaviour.name())
-                .update();
+        queries.behave(behaviour.name());
     }
 }

@@ -5,29 +5,21 @@ import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 
 /** What a customer owes at a date and how it came to that; which invoices are past due. */
 @Service
 public class Statements {
 
-    /**
-     * Roles whose amounts make up what a customer owes: receivables, less deposits and what is to the customer's
-     * credit.
-     */
-    private static final String OWED = "('receivables', 'customer_credit', 'deposits')";
-
-    private static final int LONGEST = 2_000;
-
-    private final JdbcClient jdbc;
+    private final InvoiceQueries queries;
     private final Company company;
     private final Ids ids;
 
-    Statements(JdbcClient jdbc, Company company, Ids ids) {
-        this.jdbc = jdbc;
+    Statements(InvoiceQueries queries, Company company, Ids ids) {
+        this.queries = queries;
         this.company = company;
         this.ids = ids;
     }
@@ -66,41 +58,25 @@ public class Statements {
 
     public AccountStatementView of(String customer, LocalDate from, LocalDate to) {
         var id = ids.customer(customer);
-        var opening = sum(
-                "select coalesce(sum(l.amount), 0) from journal_entry e join journal_line l on l.entry_id = e.id where"
-                        + " e.customer_id = ? and e.entry_date < ? and l.role in " + OWED,
-                id,
-                from);
+        var opening = company.money(queries.owedBefore(id, from));
         var rows = new ArrayList<StatementRow>();
-        var balance = new Money[] {opening};
-        jdbc.sql("select e.entry_date, e.document_kind, e.document_number, e.event, sum(l.amount) from"
-                        + " journal_entry e join journal_line l on l.entry_id = e.id where e.customer_id = ? and"
-                        + " e.entry_date >= ? and e.entry_date <= ? and l.role in "
-                        + OWED
-                        + " group by e.id, e.entry_date, e.document_kind, e.document_number, e.event having"
-                        + " sum(l.amount) <> 0 order by e.entry_date, e.id fetch first "
-                        + LONGEST + " rows only")
-                .params(id, from, to)
-                .query((r, n) -> {
-                    var amount = company.money(r.getBigDecimal(5));
-                    var zero = amount.minus(amount);
-                    balance[0] = balance[0].plus(amount);
-                    return rows.add(new StatementRow(
-                            r.getObject(1, LocalDate.class),
-                            r.getString(2),
-                            r.getString(3),
-                            r.getString(4),
-                            amount.max(zero).amount(),
-                            amount.negated().max(zero).amount(),
-                            balance[0].amount()));
-                })
-                .list();
+        var balance = opening;
+        for (var moved : queries.owed(id, from, to)) {
+            var amount = company.money(moved.amount());
+            var zero = amount.minus(amount);
+            balance = balance.plus(amount);
+            rows.add(new StatementRow(
+                    moved.entryDate(),
+                    moved.documentKind(),
+                    moved.documentNumber(),
+                    moved.event(),
+                    amount.max(zero).amount(),
+                    amount.negated().max(zero).amount(),
+                    balance.amount()));
+        }
         var items = openItems(id, to);
         var open = items.stream().map(item -> company.money(item.open())).reduce(opening.minus(opening), Money::plus);
-        var name = jdbc.sql("select name from customer where id = ?")
-                .param(id)
-                .query(String.class)
-                .single();
+        var name = queries.customerName(id);
         return new AccountStatementView(
                 customer,
                 name,
@@ -108,39 +84,22 @@ public class Statements {
                 to,
                 opening.amount(),
                 rows,
-                balance[0].amount(),
+                balance.amount(),
                 items,
                 open.amount(),
-                open.minus(balance[0]).amount());
+                open.minus(balance).amount());
     }
 
     /** What was open then: gross less all that had been set against it by that day. */
     private List<OpenItem> openItems(long customer, LocalDate on) {
-        return jdbc.sql("""
-            select number, invoiced_on, due_on, gross, still from (
-                select i.number, i.invoiced_on, i.due_on, i.gross, i.id, case when i.reversed_on <= :on then 0
-                    else i.gross end
-                    - coalesce((select sum(a.amount) from allocation a where a.invoice_id = i.id
-                        and a.allocated_on <= :on), 0)
-                    - coalesce((select sum(u.amount) from deposit_use u where u.invoice_id = i.id
-                        and u.used_on <= :on), 0) as still
-                from invoice i where i.customer_id = :customer and i.invoiced_on <= :on) t
-            where still <> 0 order by due_on, id fetch first LONGEST rows only\
-            """.replace("LONGEST", String.valueOf(LONGEST)))
-                .param("on", on)
-                .param("customer", customer)
-                .query((r, n) -> new OpenItem(
-                        r.getString(1),
-                        r.getObject(2, LocalDate.class),
-                        r.getObject(3, LocalDate.class),
-                        company.money(r.getBigDecimal(4)).amount(),
-                        company.money(r.getBigDecimal(5)).amount(),
-                        Math.max(0, java.time.temporal.ChronoUnit.DAYS.between(r.getObject(3, LocalDate.class), on))))
-                .list();
-    }
-
-    private Money sum(String sql, Object... parameters) {
-        return company.money(
-                jdbc.sql(sql).params(parameters).query(BigDecimal.class).single());
+        return queries.openItems(customer, on).stream()
+                .map(row -> new OpenItem(
+                        row.number(),
+                        row.invoicedOn(),
+                        row.dueOn(),
+                        company.money(row.gross()).amount(),
+                        company.money(row.still()).amount(),
+                        Math.max(0, ChronoUnit.DAYS.between(row.dueOn(), on))))
+                .toList();
     }
 }

@@ -16,7 +16,6 @@ import app.euthyna.core.check.PoUse;
 import app.euthyna.core.check.RobustScore;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderLine;
-import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
@@ -29,12 +28,12 @@ import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.Item;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.masterdata.SimulatedLicenceRegister;
+import app.euthyna.server.people.People;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Many;
 import java.math.BigDecimal;
 import java.math.MathContext;
-import java.sql.ResultSet;
-import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -46,9 +45,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** Gathers what the checks of an order look at. */
@@ -58,7 +57,7 @@ class CheckContextReader {
     /** A term's sum is exact; of its documents the largest are named. */
     private static final int NAMED = 40;
 
-    private final JdbcClient jdbc;
+    private final FactQueries queries;
     private final MasterData masterData;
     private final Company company;
     private final OpenOrderSink openOrders;
@@ -67,9 +66,10 @@ class CheckContextReader {
     private final SimulatedLicenceRegister register;
     private final QuotaStore quotas;
     private final ChainReader chains;
+    private final People people;
 
     CheckContextReader(
-            JdbcClient jdbc,
+            FactQueries queries,
             MasterData masterData,
             Company company,
             OpenOrderSink openOrders,
@@ -77,14 +77,16 @@ class CheckContextReader {
             CompanyRulesStore rules,
             SimulatedLicenceRegister register,
             QuotaStore quotas,
-            ChainReader chains) {
+            ChainReader chains,
+            People people) {
+        this.people = people;
         this.chains = chains;
         this.rules = rules;
         this.register = register;
         this.quotas = quotas;
         this.ids = ids;
         this.openOrders = openOrders;
-        this.jdbc = jdbc;
+        this.queries = queries;
         this.masterData = masterData;
         this.company = company;
     }
@@ -191,43 +193,24 @@ class CheckContextReader {
     private Map<String, Shelf> shelves(Set<String> items, String site) {
         return items.isEmpty()
                 ? Map.of()
-                : jdbc
-                        .sql("""
-                            select i.code, s.on_hand, s.reserved, s.stock_value from shelf s
-                            join item i on i.id = s.item_id join site t on t.id = s.site_id
-                            where i.code in (:items) and t.code = :site\
-                            """)
-                        .param("items", items)
-                        .param("site", site)
-                        .query((r, n) -> new Shelf(
-                                r.getString(1),
-                                new Quantity(r.getBigDecimal(2).subtract(r.getBigDecimal(3))),
-                                r.getBigDecimal(2),
-                                r.getBigDecimal(4)))
-                        .list()
-                        .stream()
+                : queries.shelves(Many.names(items), site).stream()
+                        .map(row -> new Shelf(
+                                row.item(),
+                                new Quantity(row.onHand().subtract(row.reserved())),
+                                row.onHand(),
+                                row.stockValue()))
                         .collect(Collectors.toMap(Shelf::item, shelf -> shelf));
     }
 
     /** What other stores than one have free of an item. */
     Map<String, Quantity> freeElsewhere(String item, String site) {
         var free = new TreeMap<String, Quantity>();
-        jdbc.sql("""
-            select t.code, s.on_hand - s.reserved from shelf s join item i on i.id = s.item_id
-            join site t on t.id = s.site_id
-            where i.code = ? and t.code <> ? and s.on_hand > s.reserved\
-            """)
-                .params(item, site)
-                .query((r, n) -> free.put(r.getString(1), new Quantity(r.getBigDecimal(2))))
-                .list();
+        queries.freeElsewhere(item, site).forEach(row -> free.put(row.site(), new Quantity(row.onHand())));
         return free;
     }
 
     private Optional<Role> roleOf(String author) {
-        return jdbc.sql("select role from app_user where username = ?")
-                .param(author)
-                .query((r, n) -> Role.valueOf(r.getString(1)))
-                .optional();
+        return people.rolesOf(Set.of(author)).stream().findFirst();
     }
 
     /** So many earlier orders say what is usual for a customer. */
@@ -237,35 +220,18 @@ class CheckContextReader {
         if (items.isEmpty()) {
             return PastOrders.NONE;
         }
-        record Past(long id, Money value) {}
-        var orders = jdbc.sql("""
-            select id, net from (select id, net, state, number from sales_order
-            where customer_id = :customer order by id desc
-                fetch first 200 rows only) o
-            where state not in ('DRAFT', 'CANCELLED', 'DECLINED') and number <> :number
-              and id < coalesce((select m.id from sales_order m where m.number = :number), 9223372036854775807)
-            order by id desc fetch first USUAL_OF rows only\
-            """.replace("USUAL_OF", String.valueOf(USUAL_OF)))
-                .param("customer", ids.customer(order.customer()))
-                .param("number", order.number())
-                .query((r, n) -> new Past(r.getLong(1), company.money(r.getBigDecimal(2))))
-                .list();
+        var orders = queries.earlier(ids.customer(order.customer()), order.number(), USUAL_OF);
         if (orders.size() < RobustScore.AT_LEAST) {
             return PastOrders.NONE;
         }
         var quantities = new HashMap<String, List<Quantity>>();
-        jdbc.sql("""
-            select item_code, sum(quantity) from sales_order_line
-            where order_id in (:orders) and item_code in (:items) and removed = false
-            group by item_code, order_id\
-            """)
-                .param("orders", orders.stream().map(Past::id).toList())
-                .param("items", items)
-                .query((r, n) -> quantities
-                        .computeIfAbsent(r.getString(1), item -> new ArrayList<>())
-                        .add(new Quantity(r.getBigDecimal(2))))
-                .list();
-        return new PastOrders(orders.stream().map(Past::value).toList(), quantities);
+        queries.usualQuantities(
+                        Many.ids(orders.stream().map(FactQueries.EarlierRow::id).toList()), Many.names(items))
+                .forEach(row -> quantities
+                        .computeIfAbsent(row.itemCode(), item -> new ArrayList<>())
+                        .add(new Quantity(row.quantity())));
+        return new PastOrders(
+                orders.stream().map(past -> company.money(past.net())).toList(), quantities);
     }
 
     /**
@@ -275,38 +241,14 @@ class CheckContextReader {
      */
     CustomerPosition position(String customer, String beside) {
         openOrders.bringUpToDate();
+        var sums = queries.position(customer, beside);
         return new CustomerPosition(
-                term(
-                        DocumentKind.INVOICE,
-                        "select x.number, x.open_amount as amount from invoice x join customer c on c.id ="
-                                + " x.customer_id where c.code = :customer and x.open_amount > 0 and x.number <> :beside",
-                        customer,
-                        beside),
-                term(
-                        DocumentKind.ORDER,
-                        live("unbilled_gross", "o.number is not null or o.number = :beside"),
-                        customer,
-                        beside),
-                term(
-                        DocumentKind.ORDER,
-                        live("open_gross", "x.cleared = true and o.number <> :beside"),
-                        customer,
-                        beside),
+                term(DocumentKind.INVOICE, sums.unpaid(), () -> queries.unpaid(customer)),
+                term(DocumentKind.ORDER, sums.unbilled(), () -> queries.unbilled(customer)),
+                term(DocumentKind.ORDER, sums.cleared(), () -> queries.clearedNotShipped(customer, beside)),
                 both(
-                        term(
-                                DocumentKind.PAYMENT,
-                                "select x.number, x.left_amount as amount from payment x join customer c on c.id ="
-                                        + " x.customer_id where c.code = :customer and x.left_amount > 0 and x.number <>"
-                                        + " :beside",
-                                customer,
-                                beside),
-                        term(
-                                DocumentKind.DEPOSIT,
-                                "select x.number, x.left_amount as amount from deposit x join customer c on c.id ="
-                                        + " x.customer_id where c.code = :customer and x.left_amount > 0 and x.number <>"
-                                        + " :beside",
-                                customer,
-                                beside)));
+                        term(DocumentKind.PAYMENT, sums.credit(), () -> queries.credit(customer)),
+                        term(DocumentKind.DEPOSIT, sums.deposits(), () -> queries.deposits(customer))));
     }
 
     private static Term both(Term one, Term other) {
@@ -319,47 +261,27 @@ class CheckContextReader {
                         .toList());
     }
 
-    private static String live(String column, String which) {
-        return "select o.number, x." + column + " as amount from open_order x join customer c on c.id = x.customer_id "
-                + "join sales_order o on o.id = x.order_id where c.code = :customer and x." + column + " > 0 and ("
-                + which + ")";
-    }
-
-    private Term term(DocumentKind kind, String sql, String customer, String beside) {
-        var sum = jdbc.sql("select coalesce(sum(amount), 0) from (" + sql + ") t")
-                .param("customer", customer)
-                .param("beside", beside)
-                .query((r, n) -> company.money(r.getBigDecimal(1)))
-                .single();
-        if (sum.isZero()) {
-            return new Term(sum, List.of());
-        }
-        var documents = jdbc.sql(sql + " order by amount desc, 1 fetch first " + NAMED + " rows only")
-                .param("customer", customer)
-                .param("beside", beside)
-                .query((r, n) ->
-                        new DocumentAmount(new DocumentRef(kind, r.getString(1)), company.money(r.getBigDecimal(2))))
-                .list();
-        return new Term(sum, documents);
+    private Term term(DocumentKind kind, BigDecimal sum, Supplier<List<FactQueries.ShareRow>> shares) {
+        var total = company.money(sum);
+        return total.isZero()
+                ? new Term(total, List.of())
+                : new Term(
+                        total,
+                        shares.get().stream()
+                                .map(row -> new DocumentAmount(
+                                        new DocumentRef(kind, row.number()), company.money(row.amount())))
+                                .toList());
     }
 
     /** Open invoices past due, the oldest of them; asked for only where they could hold an order. */
     private List<CheckContext.DueInvoice> dueInvoices(CustomerRules customer, LocalDate on) {
         return customer.overdue().isEmpty()
                 ? List.of()
-                : jdbc.sql("""
-                    select number, due_on, open_amount from invoice
-                    where customer_id = ? and due_on < ? and open_amount > 0
-                    order by customer_id, due_on, open_amount fetch first 40 rows only\
-                    """)
-                        .params(ids.customer(customer.code()), on)
-                        .query((r, n) -> new CheckContext.DueInvoice(
-                                r.getString(1), r.getObject(2, LocalDate.class), company.money(r.getBigDecimal(3))))
-                        .list();
+                : queries.dueInvoices(ids.customer(customer.code()), on).stream()
+                        .map(row ->
+                                new CheckContext.DueInvoice(row.number(), row.dueOn(), company.money(row.openAmount())))
+                        .toList();
     }
-
-    /** Of orders of the same value, so many of the newest are looked through for a slip of the pen. */
-    private static final int SAME_VALUE = 500;
 
     /**
      * What of an order decides which others count (section 5).
@@ -381,8 +303,6 @@ class CheckContextReader {
         }
     }
 
-    private record Candidate(long id, Standing standing, PoUse use) {}
-
     /** Documents that took a PO number like this one's before it did: found by indexes, compared by the core. */
     private List<PoUse> poUses(Order order, LocalDate on, PoPlaces places, boolean ceiling) {
         var po = PoNumber.of(order.po());
@@ -390,51 +310,26 @@ class CheckContextReader {
             return List.of();
         }
         var net = order.totals().net();
-        var parameters = Map.<String, Object>of(
-                "customer",
-                ids.customer(order.customer()),
-                "po",
-                po.normal(),
-                "folded",
-                po.folded(),
-                "net",
-                net.amount(),
-                "length",
-                po.normal().length(),
-                "number",
-                order.number());
-        var own = jdbc.sql("""
-            select coalesce(o.split_of, o.id), q.id, o.po_taken from sales_order o
-            left join sales_agreement q on q.id = o.agreement_id and q.kind = 'BLANKET_ORDER' where o.number = ?\
-            """)
-                .param(order.number())
-                .query((r, n) -> new Standing(r.getLong(1), r.getObject(2, Long.class), r.getObject(3, Long.class)))
-                .optional()
+        var customer = ids.customer(order.customer());
+        var length = po.normal().length();
+        var own = queries.standing(order.number())
+                .map(row -> new Standing(row.family(), row.blanket(), row.poTaken()))
                 .orElse(Standing.NEW);
         var orders = new TreeMap<Long, PoUse>();
-        jdbc
-                .sql(likeThis(
-                        "sales_order",
-                        "id, number, po, ordered_on, net, state, coalesce(split_of, id), agreement_id, po_taken",
-                        " and po_taken is not null and state not in ('CANCELLED', 'DECLINED') and number <> :number"))
-                .params(parameters)
-                .query((r, n) -> new Candidate(
-                        r.getLong(1),
-                        new Standing(r.getLong(7), r.getObject(8, Long.class), r.getLong(9)),
+        queries.ordersLike(customer, po.normal(), po.folded(), net.amount(), length, order.number()).stream()
+                .filter(row -> own.follows(new Standing(row.family(), row.blanket(), row.taken())))
+                .forEach(row -> orders.put(
+                        row.id(),
                         use(
-                                r,
-                                OrderState.valueOf(r.getString(6)).isEnded()
-                                        ? PoUse.Place.CLOSED_ORDER
-                                        : PoUse.Place.OPEN_ORDER)))
-                .list()
-                .stream()
-                .filter(other -> own.follows(other.standing()))
-                .forEach(other -> orders.put(other.id(), other.use()));
+                                row.number(),
+                                row.po(),
+                                row.on(),
+                                row.net(),
+                                row.state().isEnded() ? PoUse.Place.CLOSED_ORDER : PoUse.Place.OPEN_ORDER)));
         var imported = new TreeMap<Long, PoUse>();
-        jdbc.sql(likeThis("past_invoice", "id, number, po, invoiced_on, net", ""))
-                .params(parameters)
-                .query((r, n) -> imported.put(r.getLong(1), use(r, PoUse.Place.IMPORTED)))
-                .list();
+        queries.pastInvoicesLike(customer, po.normal(), po.folded(), net.amount(), length)
+                .forEach(row ->
+                        imported.put(row.id(), use(row.number(), row.po(), row.on(), row.net(), PoUse.Place.IMPORTED)));
         var uses = Stream.of(orders, imported)
                 .flatMap(found -> found.values().stream())
                 .filter(use ->
@@ -450,20 +345,10 @@ class CheckContextReader {
         var invoices = new HashMap<String, List<String>>();
         var billable = new HashSet<String>();
         if (!ours.isEmpty()) {
-            jdbc.sql("""
-                select distinct o.number, i.number from invoice_line l join invoice i on i.id = l.invoice_id
-                join sales_order o on o.id = l.root_order_id
-                where o.number in (:orders) and i.reversed_on is null order by 1, 2\
-                """)
-                    .param("orders", ours)
-                    .query((r, n) -> invoices.computeIfAbsent(r.getString(1), o -> new ArrayList<>())
-                            .add(r.getString(2)))
-                    .list();
-            billable.addAll(jdbc.sql("select o.number from open_order x join sales_order o on o.id = x.order_id"
-                            + " where o.number in (:orders) and x.billable = true")
-                    .param("orders", ours)
-                    .query(String.class)
-                    .list());
+            queries.invoicesOf(Many.names(ours))
+                    .forEach(row -> invoices.computeIfAbsent(row.order(), o -> new ArrayList<>())
+                            .add(row.invoice()));
+            billable.addAll(queries.billable(Many.names(ours)));
         }
         // only a ceiling asks what was cancelled of each
         var left = new HashMap<String, Money>();
@@ -486,32 +371,8 @@ class CheckContextReader {
                 .toList();
     }
 
-    private PoUse use(ResultSet row, PoUse.Place place) throws SQLException {
-        var net = company.money(row.getBigDecimal(5));
-        return new PoUse(
-                row.getString(2),
-                row.getString(3),
-                row.getObject(4, LocalDate.class),
-                net,
-                net,
-                List.of(),
-                place,
-                false);
-    }
-
-    /**
-     * Rows with the same normal or folded form, and of those of the same value the ones whose number is about as long.
-     */
-    private static String likeThis(String table, String columns, String which) {
-        return """
-            select COLUMNS from TABLE where customer_id = :customer and po_normal = :poWHICH
-            union select COLUMNS from TABLE where customer_id = :customer and po_folded = :foldedWHICH
-            union select COLUMNS from (select * from TABLE where customer_id = :customer and net = :net
-                order by customer_id desc, net desc, id desc fetch first SAME_VALUE rows only) v
-                where char_length(po_normal) between :length - 1 and :length + 1WHICH\
-            """.replace("TABLE", table)
-                .replace("COLUMNS", columns)
-                .replace("WHICH", which)
-                .replace("SAME_VALUE", String.valueOf(SAME_VALUE));
+    private PoUse use(String number, String po, LocalDate on, BigDecimal net, PoUse.Place place) {
+        var value = company.money(net);
+        return new PoUse(number, po, on, value, value, List.of(), place, false);
     }
 }

@@ -11,10 +11,10 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
+import app.euthyna.server.platform.Many;
 import java.math.BigDecimal;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -23,7 +23,6 @@ import java.util.TreeSet;
 import java.util.function.BinaryOperator;
 import java.util.stream.Collectors;
 import org.springframework.core.annotation.Order;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
@@ -35,18 +34,23 @@ import org.springframework.stereotype.Component;
 class CheckSink implements EffectSink {
 
     private static final EffectHandlers<Around, Boolean> AROUND = EffectHandlers.<Around>deeds()
-            .on(Effect.CustomerChanged.class, Around::customerChanged)
-            .on(Effect.PaymentReversed.class, Around::paymentReversed)
-            .on(Effect.AllocationTakenOff.class, Around::allocationTakenOff)
-            .on(Effect.PaymentReceived.class, Around::paymentReceived)
-            .on(Effect.CreditAllocated.class, Around::creditAllocated)
-            .on(Effect.RefundGiven.class, Around::refundGiven)
-            .on(Effect.RefundReversed.class, Around::refundReversed)
-            .on(Effect.StockReceived.class, Around::stockReceived)
-            .on(Effect.StockCounted.class, Around::stockCounted)
-            .on(Effect.ReservationReleased.class, Around::reservationReleased)
-            .on(Effect.DispatchReversed.class, Around::dispatchReversed)
-            .on(Effect.ReturnInspected.class, Around::returnInspected)
+            .on(Effect.CustomerChanged.class, (around, effect) -> around.changed.add(effect.customer()))
+            // what is lent to the customer grows again, and an invoice may be overdue
+            .on(Effect.PaymentReversed.class, (around, effect) -> around.changed.add(effect.customer()))
+            .on(Effect.AllocationTakenOff.class, (around, effect) -> around.touched.add(effect.customer()))
+            .on(Effect.PaymentReceived.class, (around, effect) -> around.touched.add(effect.customer()))
+            .on(Effect.CreditAllocated.class, (around, effect) -> around.touched.add(effect.customer()))
+            .on(Effect.RefundGiven.class, (around, effect) -> around.touched.add(effect.customer()))
+            .on(Effect.RefundReversed.class, (around, effect) -> around.touched.add(effect.customer()))
+            .on(Effect.StockReceived.class, (around, effect) -> around.items.add(effect.item()))
+            .on(Effect.StockCounted.class, (around, effect) -> around.items.add(effect.item()))
+            .on(Effect.ReservationReleased.class, (around, effect) -> around.items.add(effect.item()))
+            .on(
+                    Effect.DispatchReversed.class,
+                    (around, effect) -> effect.dispatch().lines().forEach(line -> around.items.add(line.item())))
+            .on(
+                    Effect.ReturnInspected.class,
+                    (around, effect) -> effect.before().lines().forEach(line -> around.items.add(line.item())))
             .othersDoNotConcernIt();
 
     private static final EffectHandlers<Answer, Boolean> ANSWERS = EffectHandlers.<Answer>deeds()
@@ -71,7 +75,7 @@ class CheckSink implements EffectSink {
     private final Checking checking;
     private final Rechecks rechecks;
     private final QuotaStore quotas;
-    private final JdbcClient jdbc;
+    private final RecheckQueries queries;
     private final Locks locks;
     private final Ids ids;
 
@@ -80,14 +84,14 @@ class CheckSink implements EffectSink {
             Checking checking,
             Rechecks rechecks,
             QuotaStore quotas,
-            JdbcClient jdbc,
+            RecheckQueries queries,
             Locks locks,
             Ids ids) {
         this.quotas = quotas;
         this.chains = chains;
         this.checking = checking;
         this.rechecks = rechecks;
-        this.jdbc = jdbc;
+        this.queries = queries;
         this.locks = locks;
         this.ids = ids;
     }
@@ -185,10 +189,7 @@ class CheckSink implements EffectSink {
     }
 
     private boolean wasShort(String order) {
-        return jdbc.sql("""
-            select count(*) from finding f join sales_order o on o.id = f.order_id
-            where o.number = ? and f.check_code = 'unreserved' and f.state in ('OPEN', 'WAIVED')\
-            """).param(order).query(Long.class).single() > 0;
+        return queries.shortFindings(order) > 0;
     }
 
     /** Whoever else may see other figures now, or may go: their customers are put into the queue. */
@@ -197,6 +198,7 @@ class CheckSink implements EffectSink {
         var changed = new TreeSet<String>();
         var touched = new TreeSet<String>();
         var items = new TreeSet<String>();
+        var around = new Around(changed, touched, items);
         var own = new TreeSet<String>();
         var submitted = new TreeSet<String>();
         for (var effect : all) {
@@ -211,7 +213,7 @@ class CheckSink implements EffectSink {
                         .forEach(
                                 order -> touched.add(chains.chain(order).order().customer()));
             }
-            AROUND.of(new Around(changed, touched, items), effect);
+            AROUND.of(around, effect);
         }
         var onlyNew = !own.isEmpty() && submitted.containsAll(own);
         var queued = new TreeMap<Long, Reach>();
@@ -242,10 +244,7 @@ class CheckSink implements EffectSink {
 
     /** Another order than the one that this command was about waits for something. */
     private boolean othersWait(long customer, Set<String> own) {
-        var waiting = jdbc.sql("""
-            select o.number from open_order x join sales_order o on o.id = x.order_id
-            where x.customer_id = ? and x.reviewable = true order by o.id fetch first 2 rows only\
-            """).param(customer).query(String.class).list();
+        var waiting = queries.firstTwoWaiting(customer);
         return own.size() == 1 ? waiting.stream().anyMatch(order -> !own.contains(order)) : !waiting.isEmpty();
     }
 
@@ -256,99 +255,21 @@ class CheckSink implements EffectSink {
         }
         var items = reserved.stream().map(Effect.StockReserved::item).distinct().toList();
         var left = new HashMap<String, BigDecimal>();
-        jdbc.sql("""
-            select i.code, min(s.on_hand - s.reserved) from shelf s join item i on i.id = s.item_id
-            join site t on t.id = s.site_id where i.code in (:items) and t.code in (:sites) group by i.code\
-            """)
-                .param("items", items)
-                .param(
-                        "sites",
-                        reserved.stream()
+        queries.leftOf(
+                        Many.names(items),
+                        Many.names(reserved.stream()
                                 .map(Effect.StockReserved::site)
                                 .distinct()
-                                .toList())
-                .query((r, n) -> left.put(r.getString(1), r.getBigDecimal(2)))
-                .list();
-        var customers = new HashSet<Long>();
-        jdbc.sql("""
-            select x.customer_id, l.item_code, sum(l.quantity) from open_order x
-            join sales_order_line l on l.order_id = x.order_id
-            where x.reviewable = true and l.item_code in (:items) and l.removed = false
-            group by x.customer_id, x.order_id, l.item_code\
-            """).param("items", items).query(row -> {
-            if (row.getBigDecimal(3).compareTo(left.getOrDefault(row.getString(2), BigDecimal.ZERO)) > 0) {
-                customers.add(row.getLong(1));
-            }
-        });
-        return customers;
+                                .toList()))
+                .forEach(row -> left.put(row.item(), row.onHand()));
+        return queries.wanted(Many.names(items)).stream()
+                .filter(row -> row.quantity().compareTo(left.getOrDefault(row.itemCode(), BigDecimal.ZERO)) > 0)
+                .map(RecheckQueries.WantedRow::customerId)
+                .collect(Collectors.toSet());
     }
 
-    /** What an effect changes around orders that it does not name. */
-    private static final class Around {
-
-        private final Set<String> changed;
-        private final Set<String> touched;
-        private final Set<String> items;
-
-        private Around(Set<String> changed, Set<String> touched, Set<String> items) {
-            this.changed = changed;
-            this.touched = touched;
-            this.items = items;
-        }
-
-        private static void in(Set<String> set, String what) {
-            set.add(what);
-        }
-
-        private void customerChanged(Effect.CustomerChanged effect) {
-            in(changed, effect.customer());
-        }
-
-        /** What is lent to the customer grows again, and an invoice may be overdue. */
-        private void paymentReversed(Effect.PaymentReversed effect) {
-            in(changed, effect.customer());
-        }
-
-        private void allocationTakenOff(Effect.AllocationTakenOff effect) {
-            in(touched, effect.customer());
-        }
-
-        private void paymentReceived(Effect.PaymentReceived effect) {
-            in(touched, effect.customer());
-        }
-
-        private void creditAllocated(Effect.CreditAllocated effect) {
-            in(touched, effect.customer());
-        }
-
-        private void refundGiven(Effect.RefundGiven effect) {
-            in(touched, effect.customer());
-        }
-
-        private void refundReversed(Effect.RefundReversed effect) {
-            in(touched, effect.customer());
-        }
-
-        private void stockReceived(Effect.StockReceived effect) {
-            in(items, effect.item());
-        }
-
-        private void stockCounted(Effect.StockCounted effect) {
-            in(items, effect.item());
-        }
-
-        private void reservationReleased(Effect.ReservationReleased effect) {
-            in(items, effect.item());
-        }
-
-        private void dispatchReversed(Effect.DispatchReversed effect) {
-            effect.dispatch().lines().forEach(line -> items.add(line.item()));
-        }
-
-        private void returnInspected(Effect.ReturnInspected effect) {
-            effect.before().lines().forEach(line -> items.add(line.item()));
-        }
-    }
+    /** What effects change around orders that they do not name: customers, and items of the shelves. */
+    private record Around(Set<String> changed, Set<String> touched, Set<String> items) {}
 
     /** The change that takes a change back. */
     private static Effect.OrderChanged reverse(Effect.OrderChanged change) {

@@ -9,15 +9,13 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Locks;
-import java.sql.Timestamp;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import org.hibernate.StatelessSession;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.dao.DuplicateKeyException;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -37,7 +35,8 @@ class DailyRecheck {
     private static final Person THE_CLOCK = new Person("clock", Role.ADMIN);
 
     private final People people;
-    private final JdbcClient jdbc;
+    private final RecheckQueries queries;
+    private final StatelessSession session;
     private final Commands commands;
     private final TransactionTemplate transactions;
     private final Locks locks;
@@ -45,7 +44,8 @@ class DailyRecheck {
     private final CompanyClock clock;
 
     DailyRecheck(
-            JdbcClient jdbc,
+            RecheckQueries queries,
+            StatelessSession session,
             Commands commands,
             TransactionTemplate transactions,
             Locks locks,
@@ -53,7 +53,8 @@ class DailyRecheck {
             CompanyClock clock,
             People people) {
         this.people = people;
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.commands = commands;
         this.transactions = transactions;
         this.locks = locks;
@@ -72,61 +73,38 @@ class DailyRecheck {
     /** Does today's re-check, unless it is done or another server does it. */
     public void ofToday() {
         var today = clock.today();
-        try {
-            if (begins(today)) {
-                var done = run(today);
-                jdbc.sql("update daily_recheck set finished_at = ? where run_on = ?")
-                        .params(Timestamp.from(Instant.now()), today)
-                        .update();
-                LOG.info("{} customers were re-checked for dates that passed.", done);
-            }
-        } catch (DuplicateKeyException another) {
-            LOG.debug("another server does today's re-check");
+        // of two servers the one that comes second finds the day begun
+        var begun = commands.retrying(() -> transactions.execute(status -> begins(today)));
+        if (Boolean.TRUE.equals(begun)) {
+            var done = run(today);
+            queries.finished(Instant.now(), today);
+            LOG.info("{} customers were re-checked for dates that passed.", done);
         }
     }
 
     /** A day that was begun and not ended within a while is begun again: its server is gone. */
     private boolean begins(LocalDate day) {
         var now = Instant.now();
-        var known = jdbc.sql("select count(*) from daily_recheck where run_on = ?")
-                        .param(day)
-                        .query(Long.class)
-                        .single()
-                > 0;
-        return known
-                ? jdbc.sql("update daily_recheck set started_at = ? where run_on = ? and finished_at is null"
-                                        + " and started_at < ?")
-                                .params(Timestamp.from(now), day, Timestamp.from(now.minus(SILENCE)))
-                                .update()
-                        > 0
-                : jdbc.sql("insert into daily_recheck (run_on, started_at) values (?, ?)")
-                                .params(day, Timestamp.from(now))
-                                .update()
-                        > 0;
+        if (queries.runs(day) > 0) {
+            return queries.beginAgain(now, day, now.minus(SILENCE)) > 0;
+        }
+        var run = new DailyRecheckEntity();
+        run.runOn = day;
+        run.startedAt = now;
+        session.insert(run);
+        return true;
     }
 
     /** Has everything that could have changed by a day looked at again; answers how many customers that concerned. */
     int run(LocalDate on) {
-        var customers = jdbc.sql("""
-            select distinct c.code from open_order x join sales_order o on o.id = x.order_id
-            join customer c on c.id = x.customer_id
-            where o.state = 'HELD' or x.to_ship = true and (exists (select 1 from invoice i
-            where i.customer_id = c.id and i.open_amount > 0 and i.due_on < ?)
-                or exists (select 1 from sales_order_line l join item i on i.code = l.item_code
-                where l.order_id = x.order_id and i.regulated <> ''))
-            order by c.code\
-            """).param(on).query(String.class).list();
+        var customers = queries.concernedBy(on);
         customers.forEach(customer -> again(new CommandContext(THE_CLOCK, on, ""), customer));
         return customers.size();
     }
 
     /** Has the held orders looked at again, as after a change of the rules; cleared ones stay. */
     int held(LocalDate on) {
-        var customers = jdbc.sql(
-                        "select distinct c.code from sales_order o join customer c on c.id = o.customer_id where"
-                                + " o.state = 'HELD' order by c.code")
-                .query(String.class)
-                .list();
+        var customers = queries.withHeldOrders();
         customers.forEach(customer -> again(new CommandContext(THE_CLOCK, on, ""), customer));
         return customers.size();
     }

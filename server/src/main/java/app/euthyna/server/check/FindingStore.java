@@ -3,31 +3,46 @@ package app.euthyna.server.check;
 import app.euthyna.core.check.Evidence;
 import app.euthyna.core.check.Finding;
 import app.euthyna.core.check.Severity;
+import app.euthyna.server.flow.OpenFindings;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.Texts;
-import jakarta.persistence.EntityManager;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** Findings in the database; their evidence as JSON under the name of its type. */
 @Component
-public class FindingStore {
+public class FindingStore implements OpenFindings {
 
-    private static final Map<String, Class<?>> TYPES = Arrays.stream(Evidence.class.getPermittedSubclasses())
-            .collect(Collectors.toMap(Class::getSimpleName, Function.identity()));
+    private static final Map<String, Class<?>> TYPES =
+            records(Evidence.class).collect(Collectors.toMap(Class::getSimpleName, Function.identity()));
 
-    private final EntityManager entities;
+    private final StatelessSession session;
+    private final ReviewQueries queries;
     private final Ids ids;
 
-    FindingStore(EntityManager entities, Ids ids) {
-        this.entities = entities;
+    FindingStore(StatelessSession session, ReviewQueries queries, Ids ids) {
+        this.session = session;
+        this.queries = queries;
         this.ids = ids;
+    }
+
+    private static Stream<Class<?>> records(Class<?> type) {
+        return type.isSealed()
+                ? Arrays.stream(type.getPermittedSubclasses()).flatMap(FindingStore::records)
+                : Stream.of(type);
+    }
+
+    @Override
+    public boolean areOpen(long order) {
+        return queries.openFindings(order) > 0;
     }
 
     public List<Finding> of(String order) {
@@ -35,10 +50,7 @@ public class FindingStore {
     }
 
     private List<FindingEntity> stored(long order) {
-        return entities.createQuery(
-                        "select f from FindingEntity f where f.orderId = :order order by f.id", FindingEntity.class)
-                .setParameter("order", order)
-                .getResultList();
+        return queries.findings(order);
     }
 
     private Finding toCore(FindingEntity f) {
@@ -59,19 +71,25 @@ public class FindingStore {
                 added.checkCode = code;
                 return added;
             });
-            entity.severity = finding.severity().name();
-            entity.state = finding.state();
-            entity.brief = Texts.cut(finding.evidence().brief(), 200);
-            entity.evidenceType = finding.evidence().getClass().getSimpleName();
-            entity.evidence = Records.write(finding.evidence());
-            entity.since = finding.since();
-            entity.waivedBy = finding.waiver().map(Finding.Waiver::by).orElse(null);
-            entity.waivedOn = finding.waiver().map(Finding.Waiver::on).orElse(null);
-            entity.waiverReason = finding.waiver().map(Finding.Waiver::reason).orElse(null);
             if (entity.id == null) {
-                entities.persist(entity);
+                write(finding, entity);
+                session.insert(entity);
+            } else if (!toCore(entity).equals(finding)) {
+                write(finding, entity);
+                session.update(entity);
             }
         }
-        entities.flush();
+    }
+
+    private static void write(Finding finding, FindingEntity entity) {
+        entity.severity = finding.severity().name();
+        entity.state = finding.state();
+        entity.brief = Texts.cut(finding.evidence().brief(), 200);
+        entity.evidenceType = finding.evidence().getClass().getSimpleName();
+        entity.evidence = Records.write(finding.evidence());
+        entity.since = finding.since();
+        entity.waivedBy = finding.waiver().map(Finding.Waiver::by).orElse(null);
+        entity.waivedOn = finding.waiver().map(Finding.Waiver::on).orElse(null);
+        entity.waiverReason = finding.waiver().map(Finding.Waiver::reason).orElse(null);
     }
 }

@@ -14,20 +14,20 @@ import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.LeftWork;
 import app.euthyna.server.platform.Locks;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.WorldChanged;
-import java.sql.Timestamp;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import org.hibernate.StatelessSession;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.context.event.EventListener;
 import org.springframework.core.annotation.Order;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -48,7 +48,8 @@ class Rechecks implements AfterCommand {
     /** So many orders are looked at in one transaction, while none of them goes another way. */
     private static final int TOGETHER = 50;
 
-    private final JdbcClient jdbc;
+    private final RecheckQueries queries;
+    private final StatelessSession session;
     private final Checking checking;
     private final Commands commands;
     private final TransactionTemplate transactions;
@@ -59,7 +60,8 @@ class Rechecks implements AfterCommand {
     private final LeftWork<Long> left = new LeftWork<>();
 
     Rechecks(
-            JdbcClient jdbc,
+            RecheckQueries queries,
+            StatelessSession session,
             Checking checking,
             Commands commands,
             TransactionTemplate transactions,
@@ -67,7 +69,8 @@ class Rechecks implements AfterCommand {
             ObjectProvider<EffectWriter> writer,
             ObjectProvider<OrderService> orders,
             CompanyClock clock) {
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.checking = checking;
         this.commands = commands;
         this.transactions = transactions;
@@ -89,13 +92,12 @@ class Rechecks implements AfterCommand {
 
     /** Puts a customer into the queue, with the command's transaction. */
     void queue(CommandContext context, long customer, Reach reach) {
-        jdbc.sql("insert into recheck_queue (customer_id, reach, queued_at, queued_by) values (?, ?, ?, ?)")
-                .params(
-                        customer,
-                        reach.name(),
-                        Timestamp.from(Instant.now()),
-                        context.person().username())
-                .update();
+        var row = new RecheckQueueEntity();
+        row.customerId = customer;
+        row.reach = reach.name();
+        row.queuedAt = Instant.now();
+        row.queuedBy = context.person().username();
+        session.insert(row);
         left.addAfterCommit(customer);
     }
 
@@ -115,11 +117,7 @@ class Rechecks implements AfterCommand {
 
     /** The customers of orders that wait for something and want an item. */
     List<Long> whoWant(String item) {
-        return jdbc.sql("""
-            select distinct x.customer_id from open_order x where x.reviewable = true and exists (
-                select 1 from sales_order_line l
-                where l.order_id = x.order_id and l.item_code = ? and l.removed = false)\
-            """).param(item).query(Long.class).list();
+        return queries.whoWant(item);
     }
 
     /** Has a customer looked at although its command was refused: what it was refused for is to be seen. */
@@ -135,21 +133,16 @@ class Rechecks implements AfterCommand {
     /** Takes up what was left behind. */
     @Scheduled(initialDelay = 5_000, fixedDelay = 10_000)
     void takeUp() {
-        jdbc.sql("select distinct customer_id from recheck_queue where queued_at < ? order by customer_id")
-                .param(Timestamp.from(LeftWork.leftBehindBefore()))
-                .query(Long.class)
-                .list()
-                .forEach(left::add);
+        queries.leftBehind(LeftWork.leftBehindBefore()).forEach(left::add);
         commands.workOff();
     }
 
     private record Entry(long id, Reach reach, String by) {}
 
     private void customer(long customer) {
-        var entries = jdbc.sql("select id, reach, queued_by from recheck_queue where customer_id = ? order by id")
-                .param(customer)
-                .query((r, n) -> new Entry(r.getLong(1), Reach.valueOf(r.getString(2)), r.getString(3)))
-                .list();
+        var entries = queries.queued(customer).stream()
+                .map(row -> new Entry(row.id(), Reach.valueOf(row.reach()), row.queuedBy()))
+                .toList();
         var by = entries.isEmpty() ? "clock" : entries.get(entries.size() - 1).by();
         var context = new CommandContext(new Person(by, Role.CLERK), clock.today(), "");
         var reach = entries.stream()
@@ -163,34 +156,21 @@ class Rechecks implements AfterCommand {
             failed |= allAgain(context, customer, cleared(customer), Occasion.CUSTOMER_CHANGED);
         }
         if (!failed && !entries.isEmpty()) {
-            jdbc.sql("delete from recheck_queue where customer_id = ? and id <= ?")
-                    .params(customer, entries.get(entries.size() - 1).id())
-                    .update();
+            queries.removeQueued(customer, entries.get(entries.size() - 1).id());
         }
     }
 
     /** Orders of a customer that are held, await approval, or wait in a list with a caution: the oldest first. */
     private List<String> waiting(long customer, Reach reach) {
-        return jdbc.sql("""
-            select o.number from open_order x join sales_order o on o.id = x.order_id
-            where x.customer_id = :customer and x.reviewable = true
-              and (:all = true or x.cleared = false or exists (
-                select 1 from finding f
-                where f.order_id = x.order_id and f.state = 'OPEN' and f.check_code in (:shared)))
-            order by o.id\
-            """)
-                .param("customer", customer)
-                .param("all", reach != Reach.BESIDE_A_NEW_ORDER)
-                .param("shared", Checks.SHARED.stream().map(Check::code).toList())
-                .query(String.class)
-                .list();
+        return reach == Reach.BESIDE_A_NEW_ORDER
+                ? queries.waitingBeside(
+                        customer,
+                        Many.names(Checks.SHARED.stream().map(Check::code).toList()))
+                : queries.waiting(customer);
     }
 
     private List<String> cleared(long customer) {
-        return jdbc.sql("""
-            select o.number from open_order x join sales_order o on o.id = x.order_id
-            where x.customer_id = ? and x.cleared = true order by o.id desc\
-            """).param(customer).query(String.class).list();
+        return queries.cleared(customer);
     }
 
     /** Looks at orders in their sequence; tells whether one of them failed. */

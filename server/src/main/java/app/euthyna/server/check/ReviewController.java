@@ -1,12 +1,10 @@
 package app.euthyna.server.check;
 
-import app.euthyna.core.approval.Level;
 import app.euthyna.core.billing.OpenInvoice;
 import app.euthyna.core.check.Check;
 import app.euthyna.core.check.Checks;
 import app.euthyna.core.check.Evidence;
 import app.euthyna.core.check.Finding;
-import app.euthyna.core.check.ReviewPriority;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.LineFlow;
 import app.euthyna.core.order.Order;
@@ -30,11 +28,11 @@ import app.euthyna.server.masterdata.Customer;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.order.OrderDraft;
 import app.euthyna.server.order.OrderService;
-import app.euthyna.server.order.Writers;
 import app.euthyna.server.order.WrittenDetails;
 import app.euthyna.server.order.WrittenLine;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
@@ -48,12 +46,10 @@ import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -75,11 +71,13 @@ class ReviewController {
     private final MasterData masterData;
     private final Commands commands;
     private final Company company;
-    private final JdbcClient jdbc;
+    private final ReviewList list;
+    private final ReviewQueries queries;
     private final Clock clock;
     private final Clearance clearance;
 
     ReviewController(
+            ReviewList list,
             CheckService checks,
             OrderService orders,
             ChainReader chains,
@@ -88,9 +86,10 @@ class ReviewController {
             MasterData masterData,
             Commands commands,
             Company company,
-            JdbcClient jdbc,
+            ReviewQueries queries,
             Clock clock,
             Clearance clearance) {
+        this.list = list;
         this.clearance = clearance;
         this.checks = checks;
         this.orders = orders;
@@ -100,7 +99,7 @@ class ReviewController {
         this.masterData = masterData;
         this.commands = commands;
         this.company = company;
-        this.jdbc = jdbc;
+        this.queries = queries;
         this.clock = clock;
     }
 
@@ -261,79 +260,41 @@ class ReviewController {
 
     private List<DocumentView> documents(String order) {
         var documents = new ArrayList<DocumentView>();
-        documents.addAll(jdbc.sql("""
-            select d.number, d.state, coalesce(d.departed_on, d.staged_on), d.version from dispatch d
-            join sales_order o on o.id = d.order_id where o.number = ? order by d.id\
-            """)
-                .param(order)
-                .query((r, n) -> new DocumentView(
-                        "DISPATCH",
-                        r.getString(1),
-                        r.getString(2),
-                        r.getObject(3, LocalDate.class),
-                        null,
-                        r.getLong(4)))
-                .list());
-        documents.addAll(jdbc.sql("""
-            select distinct i.id, i.number, i.invoiced_on, i.gross, i.open_amount, i.version,
-                i.reversed_on is not null from invoice i
-            join invoice_line l on l.invoice_id = i.id join sales_order o on o.id = l.root_order_id where o.number = ?
-            order by i.id\
-            """)
-                .param(order)
-                .query((r, n) -> new DocumentView(
+        documents.addAll(queries.dispatches(order).stream()
+                .map(row -> new DocumentView(
+                        "DISPATCH", row.number(), row.state().name(), row.departedOn(), null, row.version()))
+                .toList());
+        documents.addAll(queries.invoices(order).stream()
+                .map(row -> new DocumentView(
                         "INVOICE",
-                        r.getString(2),
-                        OpenInvoice.state(
-                                        company.money(r.getBigDecimal(4)),
-                                        company.money(r.getBigDecimal(5)),
-                                        r.getBoolean(7))
+                        row.number(),
+                        OpenInvoice.state(company.money(row.gross()), company.money(row.openAmount()), row.reversed())
                                 .name(),
-                        r.getObject(3, LocalDate.class),
-                        company.money(r.getBigDecimal(4)).amount(),
-                        r.getLong(6)))
-                .list());
-        documents.addAll(jdbc.sql("""
-            select distinct g.id, g.number, g.authorised_on, g.version, case
-                when g.inspecting then 'IN_INSPECTION' when g.expects then 'EXPECTED'
-                when g.received_on is null then 'WITHDRAWN' else 'RECEIVED' end
-            from goods_return g join return_line l on l.return_id = g.id
-            join sales_order o on o.id = l.root_order_id where o.number = ? order by g.id\
-            """)
-                .param(order)
-                .query((r, n) -> new DocumentView(
-                        "RETURN", r.getString(2), r.getString(5), r.getObject(3, LocalDate.class), null, r.getLong(4)))
-                .list());
-        documents.addAll(jdbc.sql("""
-            select distinct k.id, k.number, k.credited_on, k.gross, k.version from credit_note k
-            join credit_note_line l on l.credit_note_id = k.id
-            join sales_order o on o.id = l.root_order_id where o.number = ? order by k.id\
-            """)
-                .param(order)
-                .query((r, n) -> new DocumentView(
+                        row.invoicedOn(),
+                        company.money(row.gross()).amount(),
+                        row.version()))
+                .toList());
+        documents.addAll(queries.returns(order).stream()
+                .map(row ->
+                        new DocumentView("RETURN", row.number(), row.state(), row.authorisedOn(), null, row.version()))
+                .toList());
+        documents.addAll(queries.creditNotes(order).stream()
+                .map(row -> new DocumentView(
                         "CREDIT_NOTE",
-                        r.getString(2),
+                        row.number(),
                         "POSTED",
-                        r.getObject(3, LocalDate.class),
-                        company.money(r.getBigDecimal(4)).amount(),
-                        r.getLong(5)))
-                .list());
+                        row.creditedOn(),
+                        company.money(row.gross()).amount(),
+                        row.version()))
+                .toList());
         return documents;
     }
 
     private List<HistoryView> history(String order) {
-        return jdbc.sql("""
-            select h.happened_on, h.by_user, h.document_kind, h.document_number, h.sentence from history h
-            join sales_order o on o.id = h.order_id where o.number = ? order by h.moment\
-            """)
-                .param(order)
-                .query((r, n) -> new HistoryView(
-                        r.getObject(1, LocalDate.class),
-                        r.getString(2),
-                        r.getString(3),
-                        r.getString(4),
-                        r.getString(5)))
-                .list();
+        return queries.history(order).stream()
+                .map(row -> new HistoryView(
+                        row.happenedOn(), row.byUser(), row.documentKind(), row.documentNumber(), row.sentence()))
+                .toList();
     }
 
     /** A customer's exposure with its terms. */
@@ -363,18 +324,6 @@ class ReviewController {
         AGE
     }
 
-    /** {@link ReviewPriority} as an expression, for the database to sort by. */
-    private static String weight(LocalDate today) {
-        var sql = new StringBuilder("case");
-        for (var weight : ReviewPriority.WEIGHTS) {
-            sql.append(" when x.requested_on <= date '")
-                    .append(today.plusDays(weight.withinDays()))
-                    .append("' then ")
-                    .append(weight.factor());
-        }
-        return sql.append(" else ").append(ReviewPriority.LATER).append(" end").toString();
-    }
-
     /**
      * Held and flagged orders.
      *
@@ -386,161 +335,62 @@ class ReviewController {
             @RequestParam(required = false) String reason,
             @RequestParam(required = false) Only only,
             @RequestParam(required = false) String after) {
-        var today = LocalDate.now(clock);
-        var key = switch (sort) {
-            case PRIORITY -> "case when x.cleared then 1 else 1000000 end * x.open_gross * " + weight(today);
-            case VALUE -> "x.open_gross";
-            case REQUESTED, AGE -> "0";
-        };
-        var ascending = switch (sort) {
-            case PRIORITY, VALUE -> "x.order_id";
-            case REQUESTED -> "x.requested_on, x.order_id";
-            case AGE -> "x.order_id";
-        };
-        var parameters = new HashMap<String, Object>();
-        var where = new StringBuilder("x.reviewable = true");
-        if (only != null) {
-            where.append(
-                    switch (only) {
-                        case HELD -> " and o.state = 'HELD'";
-                        case AWAITING -> " and o.state = 'AWAITING_APPROVAL'";
-                        case MINE ->
-                            " and o.state = 'AWAITING_APPROVAL' and " + Writers.NOT_MINE
-                                    + " and exists (select 1 from approval_request r where r.order_id = x.order_id"
-                                    + " and r.state = 'AWAITING' and r.waits_for in (:levels))";
-                        case FLAGGED -> " and o.state not in ('HELD', 'AWAITING_APPROVAL')";
-                    });
-        }
-        if (only == Only.MINE) {
-            var me = commands.context().person();
-            parameters.put("me", me.username());
-            parameters.put("myLine", Writers.line(me.username()));
-            parameters.put("levels", Level.carriedBy(me));
-        }
-        if ("approval".equals(reason)) {
-            where.append(" and o.state = 'AWAITING_APPROVAL'");
-        } else if (reason != null) {
-            where.append(" and exists (select 1 from finding f where f.order_id = x.order_id and f.state = 'OPEN' and"
-                    + " f.check_code = :reason)");
-            parameters.put("reason", reason);
-        }
-        if (after != null) {
-            var seen = Pages.key(after);
-            parameters.put("key", seen.figure(0));
-            parameters.put("requested", seen.date(1));
-            parameters.put("id", seen.number(2));
-            where.append(" and (")
-                    .append(key)
-                    .append(" < :key or (")
-                    .append(key)
-                    .append(" = :key and ")
-                    .append(
-                            sort == Sort.REQUESTED
-                                    ? "(x.requested_on > :requested or (x.requested_on = :requested and x.order_id >"
-                                            + " :id))"
-                                    : "x.order_id > :id")
-                    .append("))");
-        }
-        var rows = jdbc.sql("select x.order_id, " + key
-                        + " as priority, x.requested_on, x.open_gross, o.number, o.state, c.code, c.name from open_order"
-                        + " x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id where "
-                        + where
-                        + " order by " + (key.equals("0") ? "" : key + " desc, ") + ascending + " fetch first "
-                        + (Pages.SIZE + 1) + " rows only")
-                .params(parameters)
-                .query((r, n) -> new Keyed(
-                        r.getLong(1),
-                        r.getBigDecimal(2),
-                        r.getObject(3, LocalDate.class),
-                        new ReviewRow(
-                                r.getString(5),
-                                r.getString(7),
-                                r.getString(8),
-                                r.getString(6),
-                                company.money(r.getBigDecimal(4)).amount(),
-                                r.getObject(3, LocalDate.class),
-                                null,
-                                List.of())))
-                .list();
+        var rows = list.page(sort, only, reason, after == null ? null : Pages.key(after), LocalDate.now(clock));
         var page = Pages.of(
                 rows,
-                row -> List.of(row.key().toPlainString(), row.requestedOn().toString(), String.valueOf(row.id())));
-        var totals = jdbc.sql("""
-            select coalesce(sum(case when o.state = 'HELD' then 1 else 0 end), 0), count(*),
-                coalesce(sum(x.open_gross), 0),
-                   coalesce(sum(case when o.state = 'AWAITING_APPROVAL' then 1 else 0 end), 0)
-            from open_order x join sales_order o on o.id = x.order_id where x.reviewable = true\
-            """)
-                .query((r, n) -> new ReviewPage(
-                        withReasons(page.rows()),
-                        page.next(),
-                        r.getLong(1),
-                        r.getLong(4),
-                        r.getLong(2) - r.getLong(1) - r.getLong(4),
-                        company.money(r.getBigDecimal(3)).amount(),
-                        reasons()))
-                .single();
-        return totals;
+                row -> List.of(
+                        row.priority().toPlainString(), row.requestedOn().toString(), String.valueOf(row.order())));
+        var totals = queries.totals();
+        return new ReviewPage(
+                withReasons(page.rows()),
+                page.next(),
+                totals.held(),
+                totals.awaiting(),
+                totals.count() - totals.held() - totals.awaiting(),
+                company.money(totals.openGross()).amount(),
+                reasons());
     }
 
     private List<ReasonCount> reasons() {
-        return jdbc
-                .sql("""
-                    select f.check_code, count(*) from open_order x join finding f on f.order_id = x.order_id
-                    where x.reviewable = true and f.state = 'OPEN' group by f.check_code\
-                    """)
-                .query((r, n) -> new ReasonCount(
-                        r.getString(1), Check.of(r.getString(1)).orElseThrow().title(), r.getLong(2)))
-                .list()
-                .stream()
+        return queries.reasons().stream()
+                .map(row -> new ReasonCount(
+                        row.checkCode(), Check.of(row.checkCode()).orElseThrow().title(), row.count()))
                 .sorted(Comparator.comparing(ReasonCount::orders).reversed().thenComparing(ReasonCount::check))
                 .toList();
     }
 
-    private record Keyed(long id, BigDecimal key, LocalDate requestedOn, ReviewRow row) {}
-
     private record Reason(long order, LocalDate since, ReasonView view) {}
 
-    private List<ReviewRow> withReasons(List<Keyed> rows) {
+    private List<ReviewRow> withReasons(List<ReviewList.Row> rows) {
         if (rows.isEmpty()) {
             return List.of();
         }
-        var reasons = jdbc
-                .sql("""
-                    select order_id, since, check_code, severity, brief from finding
-                    where order_id in (:ids) and state = 'OPEN'
-                    order by order_id, case severity when 'STOP' then 0 else 1 end, id\
-                    """)
-                .param("ids", rows.stream().map(Keyed::id).toList())
-                .query((r, n) -> new Reason(
-                        r.getLong(1),
-                        r.getObject(2, LocalDate.class),
-                        new ReasonView(r.getString(3), r.getString(4), r.getString(5))))
-                .list()
-                .stream()
+        var orders = rows.stream().map(ReviewList.Row::order).toList();
+        var reasons = queries.reasonsOf(Many.ids(orders)).stream()
+                .map(row -> new Reason(
+                        row.orderId(), row.since(), new ReasonView(row.checkCode(), row.severity(), row.brief())))
                 .collect(Collectors.groupingBy(Reason::order));
-        var waiting = clearance.waiting(rows.stream().map(Keyed::id).toList());
+        var waiting = clearance.waiting(orders);
         return rows.stream()
-                .map(k -> {
-                    var own = new ArrayList<>(reasons.getOrDefault(k.id(), List.of()));
-                    var row = k.row();
-                    if (waiting.containsKey(k.id())) {
+                .map(row -> {
+                    var own = new ArrayList<>(reasons.getOrDefault(row.order(), List.of()));
+                    if (waiting.containsKey(row.order())) {
                         own.add(
                                 0,
                                 new Reason(
-                                        k.id(),
-                                        waiting.get(k.id()).since(),
+                                        row.order(),
+                                        waiting.get(row.order()).since(),
                                         new ReasonView(
                                                 "approval",
                                                 "AWAITING",
-                                                waiting.get(k.id()).brief())));
+                                                waiting.get(row.order()).brief())));
                     }
                     return new ReviewRow(
                             row.number(),
                             row.customer(),
                             row.customerName(),
-                            row.state(),
-                            row.gross(),
+                            row.state().name(),
+                            company.money(row.openGross()).amount(),
                             row.requestedOn(),
                             own.stream()
                                     .map(Reason::since)

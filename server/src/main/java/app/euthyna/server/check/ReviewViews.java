@@ -3,7 +3,9 @@ package app.euthyna.server.check;
 import app.euthyna.core.check.CustomerPosition;
 import app.euthyna.core.check.Evidence;
 import app.euthyna.core.check.Finding;
+import app.euthyna.core.check.PoEvidence;
 import app.euthyna.core.check.PoUse;
+import app.euthyna.core.check.PriceEvidence;
 import app.euthyna.core.check.RobustScore;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
@@ -150,11 +152,11 @@ final class ReviewViews {
             result = over.exposure().amount();
             limit = over.limit().amount();
             excess = over.excess().amount();
-        } else if (evidence instanceof Evidence.PoMet met) {
+        } else if (evidence instanceof PoEvidence.PoMet met) {
             matches = met.matches().stream()
                     .map(m -> match(m.kind().name(), m.use()))
                     .toList();
-        } else if (evidence instanceof Evidence.PoCeilingPassed passed) {
+        } else if (evidence instanceof PoEvidence.PoCeilingPassed passed) {
             matches = passed.uses().stream().map(use -> match("COUNTED", use)).toList();
             result = passed.together().amount();
             limit = passed.ceiling().amount();
@@ -168,7 +170,7 @@ final class ReviewViews {
                             .map(i -> new DocumentAmountView(
                                     "INVOICE", i.number(), i.open().amount()))
                             .toList()));
-        } else if (evidence instanceof Evidence.BelowFloor below) {
+        } else if (evidence instanceof PriceEvidence.BelowFloor below) {
             lines = Stream.concat(
                             below.lines().stream()
                                     .map(l -> new LineFact(
@@ -196,7 +198,7 @@ final class ReviewViews {
             lines = named.lines().stream()
                     .map(l -> new LineFact(l.line(), l.item(), l.description(), named.brief()))
                     .toList();
-        } else if (evidence instanceof Evidence.ThinMargin thin) {
+        } else if (evidence instanceof PriceEvidence.ThinMargin thin) {
             lines = thin.lines().stream()
                     .map(l -> new LineFact(
                             l.line(),
@@ -241,7 +243,7 @@ final class ReviewViews {
             lines = unusual.lines().stream()
                     .map(l -> new LineFact(l.line(), l.item(), l.description(), formula(l.quantity(), unusual.limit())))
                     .toList();
-        } else if (evidence instanceof Evidence.WrongPrice wrong) {
+        } else if (evidence instanceof PriceEvidence.WrongPrice wrong) {
             lines = wrong.lines().stream()
                     .map(l -> new LineFact(l.line(), l.item(), l.description(), "priced at " + l.unitPrice()))
                     .toList();

@@ -13,7 +13,6 @@ import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Optional;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -26,19 +25,19 @@ class RulesPreview {
 
     private static final int NAMED = 40;
 
-    private final JdbcClient jdbc;
+    private final RecheckQueries queries;
     private final ChainReader chains;
     private final FindingStore findings;
     private final CheckContextReader checkContexts;
     private final CompanyRulesStore rules;
 
     RulesPreview(
-            JdbcClient jdbc,
+            RecheckQueries queries,
             ChainReader chains,
             FindingStore findings,
             CheckContextReader checkContexts,
             CompanyRulesStore rules) {
-        this.jdbc = jdbc;
+        this.queries = queries;
         this.chains = chains;
         this.findings = findings;
         this.checkContexts = checkContexts;
@@ -78,14 +77,7 @@ class RulesPreview {
     @Transactional(readOnly = true)
     public Preview of(CommandContext context, CompanyRules other) {
         var inForce = rules.inForce();
-        record Row(String number, String customerName) {}
-        var rows = jdbc.sql("""
-            select o.number, c.name from open_order x join sales_order o on o.id = x.order_id
-            join customer c on c.id = x.customer_id
-            where o.state <> 'DRAFT' order by x.order_id desc fetch first LOOKED_AT rows only\
-            """.replace("LOOKED_AT", String.valueOf(LOOKED_AT)))
-                .query((r, n) -> new Row(r.getString(1), r.getString(2)))
-                .list();
+        var rows = queries.latestOpen(LOOKED_AT);
         var counts = new EnumMap<Check, Counts>(Check.class);
         Arrays.stream(Check.values()).forEach(check -> counts.put(check, new Counts()));
         var holds = new ArrayList<Told>();
@@ -123,7 +115,7 @@ class RulesPreview {
                                                         .toList())));
             }
         }
-        var open = jdbc.sql("select count(*) from open_order").query(Long.class).single();
+        var open = queries.openOrders();
         return new Preview(
                 sentence(holds.size(), releases.size(), rows.size(), open),
                 open,

@@ -19,8 +19,8 @@ import java.util.Optional;
 /** What was agreed beforehand: quotes, blanket and recurring orders, and approvals. */
 class AgreedStories extends Story {
 
-    AgreedStories(Desks.Sales sales, Desks.Store store, Desks.Office office, Agenda agenda) {
-        super(sales, store, office, agenda);
+    AgreedStories(Desks desks, Agenda agenda) {
+        super(desks, agenda);
     }
 
     @Override

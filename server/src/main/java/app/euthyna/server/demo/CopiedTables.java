@@ -4,19 +4,20 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Types;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 
 /** Which tables of the company a copy has rows of its own in, and which of their columns point to other such rows. */
 final class CopiedTables {
 
     /** What all copies share, and what passes: settings, people, goods, queues, logs of this one process. */
-    static final Set<String> SHARED = Set.of(
+    private static final Set<String> SHARED = Set.of(
             "account",
             "app_user",
             "bank_entry",
@@ -59,23 +60,26 @@ final class CopiedTables {
             "user_change");
 
     /** Rules that are a customer's own in some rows and everybody's in others: only a customer's are copied. */
-    static final Map<String, String> OWN_OF_CUSTOMERS = Map.of(
+    private static final Map<String, String> OWN_OF_CUSTOMERS = Map.of(
             "approval_rule", "customer_id is not null",
             "price_break", "customer_id is not null",
             "quota", "scope = 'CUSTOMER'");
 
+    /** Others point to it without a foreign key, so that they may be filled before it. */
+    private static final String HISTORY = "history";
+
     /** Columns that point without a foreign key. */
     private static final Map<String, String> POINTS = Map.of(
-            "moment", "history",
-            "clearing", "history",
-            "po_taken", "history",
-            "reversed_moment", "history",
+            "moment", HISTORY,
+            "clearing", HISTORY,
+            "po_taken", HISTORY,
+            "reversed_moment", HISTORY,
             "moved_from", "deposit",
             "split_of", "sales_order",
             "order_id", "sales_order");
 
     /** Whole numbers that point to nothing that is copied. */
-    static final Set<String> PLAIN = Set.of("version", "item_id", "site_id", "message_id");
+    private static final Set<String> PLAIN = Set.of("version", "item_id", "site_id", "message_id");
 
     /**
      * A table with its columns in their sequence.
@@ -99,87 +103,92 @@ final class CopiedTables {
                     .formatted(
                             name,
                             String.join(", ", columns),
-                            String.join(", ", java.util.Collections.nCopies(columns.size(), "?")));
+                            String.join(", ", Collections.nCopies(columns.size(), "?")));
         }
     }
 
     private final Map<String, Table> tables = new LinkedHashMap<>();
-    private final Set<String> unclassed = new LinkedHashSet<>();
 
     CopiedTables(Connection connection) throws SQLException {
-        var references = new HashMap<String, Map<String, String>>();
-        var names = new ArrayList<String>();
-        var facts = connection.getMetaData();
-        var schema = connection.getSchema();
-        try (var rows = facts.getTables(connection.getCatalog(), schema, "%", new String[] {"TABLE", "BASE TABLE"})) {
-            while (rows.next()) {
-                var name = rows.getString("TABLE_NAME");
-                if (!SHARED.contains(name.toLowerCase(Locale.ROOT))) {
-                    names.add(name);
-                }
-            }
-        }
-        for (var name : names) {
-            var points = references.computeIfAbsent(name.toLowerCase(Locale.ROOT), n -> new HashMap<>());
-            try (var rows = facts.getImportedKeys(connection.getCatalog(), schema, name)) {
-                while (rows.next()) {
-                    points.put(
-                            rows.getString("FKCOLUMN_NAME").toLowerCase(Locale.ROOT),
-                            rows.getString("PKTABLE_NAME").toLowerCase(Locale.ROOT));
-                }
-            }
-        }
-        var found = new HashMap<String, Table>();
-        for (var name : names) {
-            var lower = name.toLowerCase(Locale.ROOT);
-            var columns = new ArrayList<String>();
-            var points = new HashMap<String, String>();
-            String key = null;
-            try (var rows = facts.getColumns(connection.getCatalog(), schema, name, "%")) {
-                while (rows.next()) {
-                    var column = rows.getString("COLUMN_NAME").toLowerCase(Locale.ROOT);
-                    if ("YES".equals(rows.getString("IS_GENERATEDCOLUMN"))) {
-                        continue;
-                    }
-                    columns.add(column);
-                    var to = references.get(lower).getOrDefault(column, POINTS.get(column));
-                    if ("YES".equals(rows.getString("IS_AUTOINCREMENT"))) {
-                        key = column;
-                        points.put(column, lower);
-                    } else if (to != null && !SHARED.contains(to)) {
-                        points.put(column, to);
-                    } else if (rows.getInt("DATA_TYPE") == Types.BIGINT && !PLAIN.contains(column)) {
-                        unclassed.add(lower + "." + column);
-                    }
-                }
-            }
-            found.put(lower, new Table(lower, List.copyOf(columns), key, Map.copyOf(points)));
-        }
-        while (!found.isEmpty()) {
-            var next = found.values().stream()
-                    .filter(table -> table.points().values().stream()
-                            .allMatch(to -> to.equals(table.name()) || to.equals("history") || !found.containsKey(to)))
-                    .sorted(java.util.Comparator.comparing(Table::name))
-                    .toList();
-            if (next.isEmpty()) {
-                throw new IllegalStateException("tables that point to one another in a circle: " + found.keySet());
-            }
-            next.forEach(table -> {
-                tables.put(table.name(), table);
-                found.remove(table.name());
-            });
+        var left = new TreeMap<String, Table>();
+        var unclassed = new ArrayList<String>();
+        for (var name : names(connection)) {
+            left.put(lower(name), table(connection, name, unclassed));
         }
         if (!unclassed.isEmpty()) {
             throw new IllegalStateException("of these columns it is not known to what they point: " + unclassed);
         }
+        while (!left.isEmpty()) {
+            var next = left.values().stream()
+                    .filter(table -> table.points().values().stream()
+                            .noneMatch(to -> !to.equals(table.name()) && !to.equals(HISTORY) && left.containsKey(to)))
+                    .findFirst()
+                    .orElseThrow(() -> new IllegalStateException(
+                            "tables that point to one another in a circle: " + left.keySet()));
+            tables.put(next.name(), left.remove(next.name()));
+        }
+    }
+
+    private static List<String> names(Connection connection) throws SQLException {
+        var names = new ArrayList<String>();
+        try (var rows = connection
+                .getMetaData()
+                .getTables(
+                        connection.getCatalog(), connection.getSchema(), "%", new String[] {"TABLE", "BASE TABLE"})) {
+            while (rows.next()) {
+                if (!SHARED.contains(lower(rows.getString("TABLE_NAME")))) {
+                    names.add(rows.getString("TABLE_NAME"));
+                }
+            }
+        }
+        return names;
+    }
+
+    private static Table table(Connection connection, String name, List<String> unclassed) throws SQLException {
+        var references = references(connection, name);
+        var columns = new ArrayList<String>();
+        var points = new HashMap<String, String>();
+        String key = null;
+        try (var rows =
+                connection.getMetaData().getColumns(connection.getCatalog(), connection.getSchema(), name, "%")) {
+            while (rows.next()) {
+                var column = lower(rows.getString("COLUMN_NAME"));
+                if ("YES".equals(rows.getString("IS_GENERATEDCOLUMN"))) {
+                    continue;
+                }
+                columns.add(column);
+                var to = references.getOrDefault(column, POINTS.get(column));
+                if (column.equals("id") || (lower(name).equals(HISTORY) && column.equals("moment"))) {
+                    key = column;
+                    points.put(column, lower(name));
+                } else if (to != null && !SHARED.contains(to)) {
+                    points.put(column, to);
+                } else if (rows.getInt("DATA_TYPE") == Types.BIGINT && !PLAIN.contains(column)) {
+                    unclassed.add(lower(name) + "." + column);
+                }
+            }
+        }
+        return new Table(lower(name), List.copyOf(columns), key, Map.copyOf(points));
+    }
+
+    /** By column, the table that its foreign key points to. */
+    private static Map<String, String> references(Connection connection, String name) throws SQLException {
+        var references = new HashMap<String, String>();
+        try (var rows =
+                connection.getMetaData().getImportedKeys(connection.getCatalog(), connection.getSchema(), name)) {
+            while (rows.next()) {
+                references.put(lower(rows.getString("FKCOLUMN_NAME")), lower(rows.getString("PKTABLE_NAME")));
+            }
+        }
+        return references;
+    }
+
+    private static String lower(String name) {
+        return name.toLowerCase(Locale.ROOT);
     }
 
     /** In an order in which each may be filled. */
     List<Table> all() {
         return List.copyOf(tables.values());
-    }
-
-    Table named(String name) {
-        return tables.get(name);
     }
 }

@@ -12,7 +12,6 @@ import java.util.List;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -23,17 +22,15 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class DemoBank {
 
-    private final JdbcClient jdbc;
+    private final DemoQueries queries;
     private final Company company;
     private final Clock clock;
 
-    DemoBank(JdbcClient jdbc, Company company, Clock clock) {
-        this.jdbc = jdbc;
+    DemoBank(DemoQueries queries, Company company, Clock clock) {
+        this.queries = queries;
         this.company = company;
         this.clock = clock;
     }
-
-    private record Open(String number, BigDecimal openAmount, String customer) {}
 
     /**
      * Today's statement: money by reference, by number, in part, by the payer's name alone, from nobody known, and
@@ -44,11 +41,7 @@ class DemoBank {
         if (!company.facts().demo()) {
             throw new RefusedException(new CommonRefusal.NotFound("statement of the demo's bank", "this is no demo"));
         }
-        var open = jdbc.sql(
-                        "select i.number, i.open_amount, c.name as customer from invoice i join customer c on c.id ="
-                                + " i.customer_id where i.open_amount > 50 order by i.id fetch first 5 rows only")
-                .query(Open.class)
-                .list();
+        var open = queries.open();
         var today = LocalDate.now(clock);
         var entries = new StringBuilder();
         var sum = BigDecimal.ZERO;

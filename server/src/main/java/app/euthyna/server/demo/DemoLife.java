@@ -1,7 +1,6 @@
 package app.euthyna.server.demo;
 
 import app.euthyna.server.platform.Commands;
-import jakarta.persistence.EntityManager;
 import java.time.LocalDate;
 import java.util.Deque;
 import java.util.List;
@@ -21,26 +20,14 @@ class DemoLife {
     /** So many deeds to a transaction: each small commit costs the same as a large one. */
     private static final int TOGETHER = 20;
 
-    private final EntityManager entities;
     private final TransactionTemplate transactions;
     private final Commands commands;
-    private final Desks.Sales sales;
-    private final Desks.Store store;
-    private final Desks.Office office;
+    private final Desks desks;
 
-    DemoLife(
-            EntityManager entities,
-            TransactionTemplate transactions,
-            Commands commands,
-            Desks.Sales sales,
-            Desks.Store store,
-            Desks.Office office) {
-        this.entities = entities;
+    DemoLife(TransactionTemplate transactions, Commands commands, Desks desks) {
         this.transactions = transactions;
         this.commands = commands;
-        this.sales = sales;
-        this.store = store;
-        this.office = office;
+        this.desks = desks;
     }
 
     /**
@@ -49,18 +36,18 @@ class DemoLife {
     void live(Random random, LocalDate start, LocalDate today, int ordinary) {
         var agenda = new Agenda(random, today);
         for (var story : List.of(
-                new HeldStories(sales, store, office, agenda),
-                new AgreedStories(sales, store, office, agenda),
-                new StockStories(sales, store, office, agenda),
-                new MoneyStories(sales, store, office, agenda),
-                new UndoneStories(sales, store, office, agenda),
-                new ReturnStories(sales, store, office, agenda),
-                new EverydayStories(sales, store, office, agenda),
-                new OrdinaryStories(sales, store, office, agenda, start, ordinary))) {
+                new HeldStories(desks, agenda),
+                new AgreedStories(desks, agenda),
+                new StockStories(desks, agenda),
+                new MoneyStories(desks, agenda),
+                new UndoneStories(desks, agenda),
+                new ReturnStories(desks, agenda),
+                new EverydayStories(desks, agenda),
+                new OrdinaryStories(desks, agenda, start, ordinary))) {
             story.tell();
         }
         for (var day = start; !day.isAfter(today); day = day.plusDays(1)) {
-            office.clock().set(day);
+            desks.office().clock().set(day);
             var deeds = agenda.of(day);
             while (!deeds.isEmpty()) {
                 doSome(deeds);
@@ -76,9 +63,6 @@ class DemoLife {
         commands.retrying(() -> transactions.execute(status -> {
             for (int at = 0; at < TOGETHER && !deeds.isEmpty(); at++) {
                 deeds.remove().run();
-                // what is done with is let go of, or every later query would look through all of it for changes
-                entities.flush();
-                entities.clear();
             }
             return null;
         }));

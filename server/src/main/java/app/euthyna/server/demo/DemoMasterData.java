@@ -26,7 +26,6 @@ import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.masterdata.OnPaper;
 import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.CompanyClock;
-import jakarta.persistence.EntityManager;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.HashMap;
@@ -42,7 +41,6 @@ class DemoMasterData {
 
     static final String[] REGIONS = {"north", "islands", "firth"};
 
-    private final EntityManager entities;
     private final MasterData masterData;
     private final GoodsService goods;
     private final ApprovalService approvals;
@@ -50,13 +48,11 @@ class DemoMasterData {
     private final CompanyClock clock;
 
     DemoMasterData(
-            EntityManager entities,
             MasterData masterData,
             GoodsService goods,
             ApprovalService approvals,
             CompanyRulesStore companyRules,
             CompanyClock clock) {
-        this.entities = entities;
         this.masterData = masterData;
         this.goods = goods;
         this.approvals = approvals;
@@ -143,20 +139,20 @@ class DemoMasterData {
                 licences.put("biocide", "BI-%d".formatted(700 + at));
                 masterData.register("biocide", "BI-%d".formatted(700 + at), today.plusDays(90 + at), true);
             }
-            masterData.add(new Customer(
-                    name.code(),
-                    name.name(),
-                    name.town(),
-                    at % 11 == 10 ? "abroad" : "",
-                    REGIONS[at % REGIONS.length],
-                    at % 5 == 0 ? 14 : 30,
-                    at % 11 == 10 ? VatTreatment.REVERSE_CHARGE : VatTreatment.DOMESTIC,
-                    new CustomerRules(name.code(), limit, PoPolicy.STANDARD, Optional.empty(), Optional.empty()),
-                    po,
-                    Optional.empty(),
-                    licences));
-            masterData.onPaper(
-                    name.code(),
+            masterData.add(
+                    new Customer(
+                            name.code(),
+                            name.name(),
+                            name.town(),
+                            at % 11 == 10 ? "abroad" : "",
+                            REGIONS[at % REGIONS.length],
+                            at % 5 == 0 ? 14 : 30,
+                            at % 11 == 10 ? VatTreatment.REVERSE_CHARGE : VatTreatment.DOMESTIC,
+                            new CustomerRules(
+                                    name.code(), limit, PoPolicy.STANDARD, Optional.empty(), Optional.empty()),
+                            po,
+                            Optional.empty(),
+                            licences),
                     new OnPaper(
                             "%d %s"
                                     .formatted(
@@ -175,7 +171,6 @@ class DemoMasterData {
         approvals.askAbove(
                 Map.of(Level.CONTROLLER, BigDecimal.valueOf(10_000), Level.LEAD, BigDecimal.valueOf(25_000)));
         for (var stocked : DemoCatalogue.items()) {
-            entities.clear();
             masterData.add(stocked.item());
             if (stocked.onHand() > 0) {
                 goods.receive(

@@ -11,7 +11,9 @@ import java.math.BigDecimal;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
+import java.sql.Types;
 import java.time.LocalDate;
+import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -30,6 +32,9 @@ import org.springframework.stereotype.Component;
 @Component
 class DemoMultiplier {
 
+    /** So many ids the application takes at a time. */
+    private static final int AT_A_TIME = 50;
+
     /** So many copies to a transaction, so many rows to a message. */
     private static final int TOGETHER = 4;
 
@@ -38,8 +43,10 @@ class DemoMultiplier {
 
     private final DataSource database;
     private final Company company;
+    private final FreshIds fresh;
 
-    DemoMultiplier(DataSource database, Company company) {
+    DemoMultiplier(DataSource database, Company company, FreshIds fresh) {
+        this.fresh = fresh;
         this.database = database;
         this.company = company;
     }
@@ -62,37 +69,42 @@ class DemoMultiplier {
             connection.setAutoCommit(false);
             var schema = new LeanSchema(connection);
             schema.strip();
-            copyAll(connection, times);
+            var last = copyAll(connection, times);
             schema.restore();
             connection.commit();
+            fresh.above(last);
             connection.setAutoCommit(wasCommitting);
         } catch (SQLException failed) {
             throw new IllegalStateException("the demo company could not be multiplied", failed);
         }
     }
 
-    private void copyAll(Connection connection, int times) throws SQLException {
+    /** Answers the highest id that there can be. */
+    private long copyAll(Connection connection, int times) throws SQLException {
         var tables = new CopiedTables(connection);
         var series = series(connection);
         var imprint = imprint(connection, series);
+        // ids up to here are given or lie in the blocks that this process took
+        var ids = figure(connection, "select next value for row_id");
+        var moments = figure(connection, "select next value for history_moment");
         var spans = new HashMap<String, Long>();
         for (var table : tables.all()) {
             if (table.key() != null) {
-                spans.put(
-                        table.name(),
-                        figure(connection, "select coalesce(max(%s), 0) from %s".formatted(table.key(), table.name())));
+                spans.put(table.name(), table.key().equals("moment") ? moments : ids);
             }
         }
+        var lived = new LinkedHashMap<Table, List<Object[]>>();
         for (var table : tables.all()) {
-            learn(connection, table, imprint);
+            lived.put(table, lived(connection, table, imprint));
         }
         var all = new ArrayList<Rows>();
-        for (var table : tables.all()) {
-            if (!table.name().equals(ENTRIES)) {
-                all.add(read(connection, table, imprint, spans));
-            }
-        }
-        var entries = new Entries(connection, tables.named(ENTRIES), imprint, spans);
+        lived.forEach((table, rows) -> all.add(inCopies(table, rows, imprint, spans)));
+        var posted = all.stream()
+                .filter(rows -> rows.table().name().equals(ENTRIES))
+                .findFirst()
+                .orElseThrow();
+        all.remove(posted);
+        var entries = new Entries(connection, posted, imprint);
         for (int from = 1; from < times; from += TOGETHER) {
             var until = Math.min(times, from + TOGETHER);
             entries.write(connection, from, until);
@@ -101,19 +113,15 @@ class DemoMultiplier {
             }
             connection.commit();
         }
-        grow(connection, times, series, imprint, spans, tables);
+        grow(connection, times, series, imprint, ids, moments);
+        return ids * times;
     }
 
     /**
      * Shelves hold as many times more, quotas of all allow as many times more, and numbers go on behind the last copy.
      */
     private static void grow(
-            Connection connection,
-            int times,
-            List<Series> series,
-            Imprint imprint,
-            Map<String, Long> spans,
-            CopiedTables tables)
+            Connection connection, int times, List<Series> series, Imprint imprint, long ids, long moments)
             throws SQLException {
         run(
                 connection,
@@ -136,14 +144,8 @@ class DemoMultiplier {
                                         Imprint.FIRST + 1 + imprint.span(kind) * times));
             }
         }
-        for (var table : tables.all()) {
-            if (table.key() != null) {
-                run(
-                        connection,
-                        "alter table %s alter column %s restart with %d"
-                                .formatted(table.name(), table.key(), 1 + spans.get(table.name()) * times));
-            }
-        }
+        run(connection, "alter sequence row_id restart with %d".formatted(ids * times + AT_A_TIME));
+        run(connection, "alter sequence history_moment restart with %d".formatted(moments * times + 1));
     }
 
     private static Imprint imprint(Connection connection, List<Series> series) throws SQLException {
@@ -163,14 +165,18 @@ class DemoMultiplier {
         return series;
     }
 
-    private static void learn(Connection connection, Table table, Imprint imprint) throws SQLException {
+    /** What was lived through of a table; of its texts it is learned which numbers there are. */
+    private static List<Object[]> lived(Connection connection, Table table, Imprint imprint) throws SQLException {
+        var rows = new ArrayList<Object[]>();
         each(connection, table.select(), row -> {
             for (int at = 0; at < row.length; at++) {
                 if (row[at] instanceof String text && reads(table, at)) {
                     imprint.learn(text);
                 }
             }
+            rows.add(row);
         });
+        return rows;
     }
 
     /** PO numbers are the customers' own; they have others in each copy. */
@@ -179,23 +185,17 @@ class DemoMultiplier {
         return !column.equals("po") && !column.startsWith("po_") && !column.endsWith("hash");
     }
 
-    private static Rows read(Connection connection, Table table, Imprint imprint, Map<String, Long> spans)
-            throws SQLException {
+    private static Rows inCopies(Table table, List<Object[]> rows, Imprint imprint, Map<String, Long> spans) {
         var moved = new HashMap<Integer, Long>();
         table.points().forEach((column, to) -> moved.put(table.columns().indexOf(column), spans.get(to)));
-        var values = new ArrayList<Object[]>();
-        each(connection, table.select(), row -> {
+        for (var row : rows) {
             for (int at = 0; at < row.length; at++) {
                 if (row[at] instanceof String text && reads(table, at)) {
-                    row[at] = table.name().equals("customer")
-                                    && table.columns().get(at).equals("search_key")
-                            ? searchKey(text)
-                            : imprint.of(text);
+                    row[at] = table.columns().get(at).equals("search_key") ? searchKey(text) : imprint.of(text);
                 }
             }
-            values.add(row);
-        });
-        return new Rows(table, values, moved);
+        }
+        return new Rows(table, rows, moved);
     }
 
     /** As a customer is found: the name, and the number of the copy. */
@@ -211,9 +211,7 @@ class DemoMultiplier {
             var waiting = 0;
             for (int copy = from; copy < until; copy++) {
                 for (var row : rows.values()) {
-                    for (int at = 0; at < row.length; at++) {
-                        insert.setObject(at + 1, inCopy(row[at], rows.spans().get(at), copy));
-                    }
+                    fill(insert, rows, row, copy);
                     waiting = add(insert, waiting);
                 }
             }
@@ -221,12 +219,20 @@ class DemoMultiplier {
         }
     }
 
+    private static void fill(PreparedStatement insert, Rows rows, Object[] row, int copy) throws SQLException {
+        for (int at = 0; at < row.length; at++) {
+            insert.setObject(at + 1, inCopy(row[at], rows.spans().get(at), copy));
+        }
+    }
+
     private static Object inCopy(Object value, Long span, int copy) {
-        return value == null
-                ? null
-                : span != null
-                        ? (Object) (((Number) value).longValue() + span * copy)
-                        : value instanceof Imprint.Text text ? text.in(copy) : value;
+        if (value == null) {
+            return null;
+        }
+        if (span != null) {
+            return ((Number) value).longValue() + span * copy;
+        }
+        return value instanceof Imprint.Text text ? text.in(copy) : value;
     }
 
     private static int add(PreparedStatement insert, int waiting) throws SQLException {
@@ -241,16 +247,27 @@ class DemoMultiplier {
     /** Entries are chained by hash, so they can't be copied: each is made anew behind the last. */
     private final class Entries {
 
-        private final Table table;
+        /** An entry as it was posted, with what reads otherwise in each copy. */
+        private record Posted(Entry entry, Imprint.Text event, Imprint.Text document, Imprint.Text customer) {
+
+            Entry in(int copy, String number) {
+                return new Entry(
+                        number,
+                        entry.date(),
+                        event.in(copy),
+                        new DocumentRef(entry.document().kind(), document.in(copy)),
+                        customer.in(copy),
+                        entry.lines());
+            }
+        }
+
         private final Rows rows;
-        private final List<Entry> entries = new ArrayList<>();
-        private final List<Imprint.Text[]> texts = new ArrayList<>();
+        private final List<Posted> posted = new ArrayList<>();
         private long number;
         private String hash;
 
-        Entries(Connection connection, Table table, Imprint imprint, Map<String, Long> spans) throws SQLException {
-            this.table = table;
-            this.rows = read(connection, table, imprint, spans);
+        Entries(Connection connection, Rows rows, Imprint imprint) throws SQLException {
+            this.rows = rows;
             each(connection, "select last_number, last_hash from ledger_head where id = 1", row -> {
                 number = ((Number) row[0]).longValue();
                 hash = (String) row[1];
@@ -264,19 +281,23 @@ class DemoMultiplier {
                                     AccountRole.valueOf(((String) row[1]).toUpperCase(Locale.ROOT)),
                                     (String) row[2],
                                     company.money((BigDecimal) row[3]))));
-            each(connection, """
+            each(
+                    connection,
+                    """
                 select e.id, e.number, e.entry_date, e.event, e.document_kind, e.document_number, coalesce(c.code, '')
                 from journal_entry e left join customer c on c.id = e.customer_id order by e.id\
-                """, row -> {
-                entries.add(new Entry(
-                        (String) row[1],
-                        (LocalDate) row[2],
-                        (String) row[3],
-                        new DocumentRef(DocumentKind.valueOf((String) row[4]), (String) row[5]),
-                        (String) row[6],
-                        lines.get(((Number) row[0]).longValue())));
-                texts.add(new Imprint.Text[] {text(imprint, row[3]), text(imprint, row[5]), text(imprint, row[6])});
-            });
+                """,
+                    row -> posted.add(new Posted(
+                            new Entry(
+                                    (String) row[1],
+                                    (LocalDate) row[2],
+                                    (String) row[3],
+                                    new DocumentRef(DocumentKind.valueOf((String) row[4]), (String) row[5]),
+                                    (String) row[6],
+                                    lines.get(((Number) row[0]).longValue())),
+                            text(imprint, row[3]),
+                            text(imprint, row[5]),
+                            text(imprint, row[6]))));
         }
 
         private static Imprint.Text text(Imprint imprint, Object value) {
@@ -284,39 +305,20 @@ class DemoMultiplier {
         }
 
         void write(Connection connection, int from, int until) throws SQLException {
-            var numbered = table.columns().indexOf("number");
-            var before = table.columns().indexOf("previous_hash");
-            var hashed = table.columns().indexOf("hash");
-            try (var insert = connection.prepareStatement(table.insert())) {
+            var columns = rows.table().columns();
+            var numbered = columns.indexOf("number") + 1;
+            var before = columns.indexOf("previous_hash") + 1;
+            var hashed = columns.indexOf("hash") + 1;
+            try (var insert = connection.prepareStatement(rows.table().insert())) {
                 var waiting = 0;
                 for (int copy = from; copy < until; copy++) {
-                    for (int at = 0; at < entries.size(); at++) {
-                        var was = entries.get(at);
-                        var text = texts.get(at);
-                        var entry = new Entry(
-                                DocumentKind.ENTRY.prefix() + ++number,
-                                was.date(),
-                                text[0].in(copy),
-                                new DocumentRef(was.document().kind(), text[1].in(copy)),
-                                text[2].in(copy),
-                                was.lines());
-                        var next = entry.hash(hash);
-                        var row = rows.values().get(at);
-                        for (int column = 0; column < row.length; column++) {
-                            insert.setObject(
-                                    column + 1,
-                                    column == numbered
-                                            ? entry.number()
-                                            : column == before
-                                                    ? hash
-                                                    : column == hashed
-                                                            ? next
-                                                            : inCopy(
-                                                                    row[column],
-                                                                    rows.spans().get(column),
-                                                                    copy));
-                        }
-                        hash = next;
+                    for (int at = 0; at < posted.size(); at++) {
+                        var entry = posted.get(at).in(copy, DocumentKind.ENTRY.prefix() + ++number);
+                        fill(insert, rows, rows.values().get(at), copy);
+                        insert.setString(numbered, entry.number());
+                        insert.setString(before, hash);
+                        hash = entry.hash(hash);
+                        insert.setString(hashed, hash);
                         waiting = add(insert, waiting);
                     }
                 }
@@ -343,10 +345,9 @@ class DemoMultiplier {
                 var values = new Object[types.getColumnCount()];
                 for (int at = 0; at < values.length; at++) {
                     values[at] = switch (types.getColumnType(at + 1)) {
-                        case java.sql.Types.CLOB, java.sql.Types.VARCHAR, java.sql.Types.CHAR -> rows.getString(at + 1);
-                        case java.sql.Types.DATE -> rows.getObject(at + 1, LocalDate.class);
-                        case java.sql.Types.TIMESTAMP_WITH_TIMEZONE ->
-                            rows.getObject(at + 1, java.time.OffsetDateTime.class);
+                        case Types.CLOB, Types.VARCHAR, Types.CHAR -> rows.getString(at + 1);
+                        case Types.DATE -> rows.getObject(at + 1, LocalDate.class);
+                        case Types.TIMESTAMP_WITH_TIMEZONE -> rows.getObject(at + 1, OffsetDateTime.class);
                         default -> rows.getObject(at + 1);
                     };
                 }

@@ -18,9 +18,8 @@ import app.euthyna.server.unwind.UnwindService;
 import org.springframework.stereotype.Component;
 
 /** The desks of the company, at which its stories are told: the services that everybody uses. */
-final class Desks {
-
-    private Desks() {}
+@Component
+record Desks(Desks.Sales sales, Desks.Store store, Desks.Office office) {
 
     /** Where orders are entered and decided on. */
     @Component

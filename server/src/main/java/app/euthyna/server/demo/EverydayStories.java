@@ -1,16 +1,14 @@
 package app.euthyna.server.demo;
 
 import app.euthyna.core.order.OrderKind;
-import app.euthyna.core.shared.Money;
-import app.euthyna.core.shared.Role;
 import app.euthyna.server.order.OrderDraft;
 import java.util.List;
 
 /** A service, money on account, a draft. */
 class EverydayStories extends Story {
 
-    EverydayStories(Desks.Sales sales, Desks.Store store, Desks.Office office, Agenda agenda) {
-        super(sales, store, office, agenda);
+    EverydayStories(Desks desks, Agenda agenda) {
+        super(desks, agenda);
     }
 
     @Override
@@ -29,9 +27,9 @@ class EverydayStories extends Story {
         on(
                 today.minusDays(3),
                 () -> billing.receive(
-                        context("receivables", Role.RECEIVABLES, today.minusDays(3), ""),
+                        receivables(today.minusDays(3), ""),
                         customers.get(23).code(),
-                        Money.of("750.00", company.currency().getCurrencyCode()),
+                        euros("750.00"),
                         List.of(),
                         "on account, spring fitting-out"));
         on(

@@ -12,8 +12,8 @@ import java.util.List;
 /** Orders that something holds: PO numbers twice, licences, limits, prices, quotas, approvals. */
 class HeldStories extends Story {
 
-    HeldStories(Desks.Sales sales, Desks.Store store, Desks.Office office, Agenda agenda) {
-        super(sales, store, office, agenda);
+    HeldStories(Desks desks, Agenda agenda) {
+        super(desks, agenda);
     }
 
     @Override

@@ -2,8 +2,9 @@ package app.euthyna.server.demo;
 
 import java.sql.Connection;
 import java.sql.SQLException;
-import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.regex.Pattern;
 import org.h2.api.ErrorCode;
 
@@ -18,7 +19,9 @@ final class LeanSchema {
             "CREATE (?:UNIQUE )?(?:NULLS (?:ALL )?(?:NOT )?DISTINCT )?INDEX (\\S+) ON .*", Pattern.DOTALL);
 
     private final Connection connection;
-    private final List<String> indexes = new ArrayList<>();
+    /** How each is made, by its name. */
+    private final Map<String, String> indexes = new LinkedHashMap<>();
+
     private final boolean here;
 
     LeanSchema(Connection connection) throws SQLException {
@@ -35,22 +38,19 @@ final class LeanSchema {
                 while (script.next()) {
                     var index = INDEX.matcher(script.getString(1).strip());
                     if (index.matches()) {
-                        indexes.add(index.group());
+                        indexes.put(index.group(1), index.group());
                     }
                 }
             }
             statement.execute("set referential_integrity false");
-            for (var each = indexes.iterator(); each.hasNext(); ) {
-                var name = INDEX.matcher(each.next());
+            for (var name : List.copyOf(indexes.keySet())) {
                 try {
-                    if (name.matches()) {
-                        statement.execute("drop index " + name.group(1));
-                    }
+                    statement.execute("drop index " + name);
                 } catch (SQLException kept) {
                     if (kept.getErrorCode() != ErrorCode.INDEX_BELONGS_TO_CONSTRAINT_2) {
                         throw kept;
                     }
-                    each.remove();
+                    indexes.remove(name);
                 }
             }
         }
@@ -61,7 +61,7 @@ final class LeanSchema {
             return;
         }
         try (var statement = connection.createStatement()) {
-            for (var index : indexes) {
+            for (var index : indexes.values()) {
                 statement.execute(index);
             }
             statement.execute("set referential_integrity true");

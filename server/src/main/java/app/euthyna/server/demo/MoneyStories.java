@@ -10,8 +10,8 @@ import java.util.Optional;
 /** Deposits, goods billed ahead, a payment that bounced, credit refunded. */
 class MoneyStories extends Story {
 
-    MoneyStories(Desks.Sales sales, Desks.Store store, Desks.Office office, Agenda agenda) {
-        super(sales, store, office, agenda);
+    MoneyStories(Desks desks, Agenda agenda) {
+        super(desks, agenda);
     }
 
     @Override
@@ -96,7 +96,7 @@ class MoneyStories extends Story {
         on(
                 today.minusDays(3),
                 () -> goods.count(
-                        context("warehouse", Role.WAREHOUSE, today.minusDays(3), "a box of lamps was broken"),
+                        warehouse(today.minusDays(3), "a box of lamps was broken"),
                         null,
                         "SF-06",
                         goods.onHand("SF-06").minus(Quantity.of(6)),

@@ -2,7 +2,6 @@ package app.euthyna.server.demo;
 
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
-import app.euthyna.core.shared.Role;
 import app.euthyna.server.order.OrderDraft;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -21,9 +20,8 @@ class OrdinaryStories extends Story {
     private final int count;
 
     /** So many orders, spread evenly from a day until today. */
-    OrdinaryStories(
-            Desks.Sales sales, Desks.Store store, Desks.Office office, Agenda agenda, LocalDate start, int count) {
-        super(sales, store, office, agenda);
+    OrdinaryStories(Desks desks, Agenda agenda, LocalDate start, int count) {
+        super(desks, agenda);
         this.start = start;
         this.count = count;
     }
@@ -62,11 +60,7 @@ class OrdinaryStories extends Story {
         } else if (on.isBefore(today.minusDays(12))) {
             on(on.plusDays(1), () -> {
                 if (state(number) == OrderState.HELD) {
-                    checks.waive(
-                            context("controller", Role.CONTROLLER, on.plusDays(1), "known and agreed by telephone"),
-                            number,
-                            version(number),
-                            checks.openOf(number));
+                    waive(number, on.plusDays(1), "known and agreed by telephone");
                 }
                 goOn(number, on.plusDays(1));
             });

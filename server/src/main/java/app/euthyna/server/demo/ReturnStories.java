@@ -17,8 +17,8 @@ import java.util.Optional;
 /** Goods that came back, asked for or not. */
 class ReturnStories extends Story {
 
-    ReturnStories(Desks.Sales sales, Desks.Store store, Desks.Office office, Agenda agenda) {
-        super(sales, store, office, agenda);
+    ReturnStories(Desks desks, Agenda agenda) {
+        super(desks, agenda);
     }
 
     @Override
@@ -82,7 +82,7 @@ class ReturnStories extends Story {
                 (order, dispatch, invoice) -> on(
                         today.minusDays(2),
                         () -> unexpected.takeIn(
-                                context("warehouse", Role.WAREHOUSE, today.minusDays(2), ""),
+                                warehouse(today.minusDays(2), ""),
                                 new UnexpectedService.Came(
                                         Optional.of(customers.get(25).code()),
                                         "",
@@ -94,7 +94,7 @@ class ReturnStories extends Story {
         on(
                 today.minusDays(1),
                 () -> unexpected.takeIn(
-                        context("warehouse", Role.WAREHOUSE, today.minusDays(1), ""),
+                        warehouse(today.minusDays(1), ""),
                         new UnexpectedService.Came(
                                 Optional.empty(),
                                 "yard at the north pier, no name",
@@ -122,14 +122,11 @@ class ReturnStories extends Story {
                             List.of(),
                             reason,
                             ""));
-            on(
-                    back,
-                    () -> returns.receive(
-                            context("warehouse", Role.WAREHOUSE, back, ""), returnOf(order), null, List.of()));
+            on(back, () -> returns.receive(warehouse(back, ""), returnOf(order), null, List.of()));
             on(
                     back.plusDays(1),
                     () -> returns.inspect(
-                            context("warehouse", Role.WAREHOUSE, back.plusDays(1), ""),
+                            warehouse(back.plusDays(1), ""),
                             returnOf(order),
                             null,
                             List.of(new InspectionLine(

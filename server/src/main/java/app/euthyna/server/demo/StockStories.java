@@ -11,8 +11,8 @@ import java.util.List;
 /** Goods that are short, rests that nobody wants, orders given up; and what lies about on a day. */
 class StockStories extends Story {
 
-    StockStories(Desks.Sales sales, Desks.Store store, Desks.Office office, Agenda agenda) {
-        super(sales, store, office, agenda);
+    StockStories(Desks desks, Agenda agenda) {
+        super(desks, agenda);
     }
 
     @Override
@@ -41,12 +41,7 @@ class StockStories extends Story {
             on(day.plusDays(4), () -> ship(number, day.plusDays(4), List.of(new Pick(1, Quantity.of(leaves)))));
             on(
                     day.plusDays(6),
-                    () -> billing.bill(
-                            context("receivables", Role.RECEIVABLES, day.plusDays(6), ""),
-                            List.of(number),
-                            List.of(),
-                            "",
-                            false));
+                    () -> billing.bill(receivables(day.plusDays(6), ""), List.of(number), List.of(), "", false));
             if (givenUp != null) {
                 on(day.plusDays(30), () -> undo(number, day.plusDays(30), "cancel-rest", "customer-asked", givenUp));
             }

@@ -57,22 +57,22 @@ abstract class Story {
     final List<DemoCatalogue.Name> customers = DemoCatalogue.customers();
     private final Agenda agenda;
 
-    Story(Desks.Sales sales, Desks.Store store, Desks.Office office, Agenda agenda) {
-        this.orders = sales.orders();
-        this.checks = sales.checks();
-        this.approvals = sales.approvals();
-        this.agreements = sales.agreements();
-        this.quotas = sales.quotas();
-        this.prices = sales.prices();
-        this.goods = store.goods();
-        this.returns = store.returns();
-        this.unexpected = store.unexpected();
-        this.chains = store.chains();
-        this.billing = office.billing();
-        this.unwind = office.unwind();
-        this.masterData = office.masterData();
-        this.company = office.company();
-        this.clock = office.clock();
+    Story(Desks desks, Agenda agenda) {
+        this.orders = desks.sales().orders();
+        this.checks = desks.sales().checks();
+        this.approvals = desks.sales().approvals();
+        this.agreements = desks.sales().agreements();
+        this.quotas = desks.sales().quotas();
+        this.prices = desks.sales().prices();
+        this.goods = desks.store().goods();
+        this.returns = desks.store().returns();
+        this.unexpected = desks.store().unexpected();
+        this.chains = desks.store().chains();
+        this.billing = desks.office().billing();
+        this.unwind = desks.office().unwind();
+        this.masterData = desks.office().masterData();
+        this.company = desks.office().company();
+        this.clock = desks.office().clock();
         this.agenda = agenda;
         this.random = agenda.random();
         this.today = agenda.today();
@@ -96,6 +96,10 @@ abstract class Story {
 
     CommandContext receivables(LocalDate on, String why) {
         return context("receivables", Role.RECEIVABLES, on, why);
+    }
+
+    CommandContext warehouse(LocalDate on, String why) {
+        return context("warehouse", Role.WAREHOUSE, on, why);
     }
 
     Money euros(String amount) {
@@ -137,12 +141,13 @@ abstract class Story {
     /** Lets an order go that something holds. */
     void decided(String order, LocalDate on) {
         if (state(order) == OrderState.HELD) {
-            checks.waive(
-                    context("controller", Role.CONTROLLER, on, "agreed with the yard"),
-                    order,
-                    version(order),
-                    checks.openOf(order));
+            waive(order, on, "agreed with the yard");
         }
+    }
+
+    /** A controller waives whatever holds an order. */
+    void waive(String order, LocalDate on, String why) {
+        checks.waive(context("controller", Role.CONTROLLER, on, why), order, version(order), checks.openOf(order));
     }
 
     /** An order on its day, wanted so many days from today. */
@@ -164,14 +169,13 @@ abstract class Story {
             if (staged == null || rests) {
                 return;
             }
-            goods.depart(context("warehouse", Role.WAREHOUSE, leaves, ""), staged, 0);
+            goods.depart(warehouse(leaves, ""), staged, 0);
             on(billed, () -> bill(number, billed));
         });
     }
 
     void bill(String number, LocalDate on) {
-        var invoice =
-                billing.bill(context("receivables", Role.RECEIVABLES, on, ""), List.of(number), List.of(), "", false);
+        var invoice = billing.bill(receivables(on, ""), List.of(number), List.of(), "", false);
         var paid = on.plusDays(8 + random.nextInt(40));
         if (random.nextInt(15) > 0) {
             on(paid, () -> pay(number, invoice, paid));
@@ -191,7 +195,7 @@ abstract class Story {
                 : gross;
         if (part.isPositive()) {
             billing.receive(
-                    context("receivables", Role.RECEIVABLES, on, ""),
+                    receivables(on, ""),
                     chain.order().customer(),
                     part,
                     List.of(new Settlement(invoice, part)),
@@ -204,18 +208,14 @@ abstract class Story {
         if (chain.flows().stream().noneMatch(flow -> flow.reserved().isPositive())) {
             return null;
         }
-        return goods.stage(context("warehouse", Role.WAREHOUSE, on, ""), number, version(number), picks);
+        return goods.stage(warehouse(on, ""), number, version(number), picks);
     }
 
     void ship(String number, LocalDate on, List<Pick> picks) {
         if (state(number) != OrderState.CLEARED) {
-            checks.waive(
-                    context("controller", Role.CONTROLLER, on, "known and agreed by telephone"),
-                    number,
-                    version(number),
-                    checks.openOf(number));
+            waive(number, on, "known and agreed by telephone");
         }
-        goods.depart(context("warehouse", Role.WAREHOUSE, on, ""), stage(number, on, picks), 0);
+        goods.depart(warehouse(on, ""), stage(number, on, picks), 0);
     }
 
     void undo(String order, LocalDate on, String intent, String reasonCode, String reason) {
@@ -250,7 +250,7 @@ abstract class Story {
             var order = submit(day, customers.get(customer).code(), po, OrderKind.STANDARD, day.plusDays(5), line);
             decided(order, day);
             var dispatch = stage(order, day.plusDays(1), List.of());
-            goods.depart(context("warehouse", Role.WAREHOUSE, day.plusDays(1), ""), dispatch, 0);
+            goods.depart(warehouse(day.plusDays(1), ""), dispatch, 0);
             var invoice = billing.bill(receivables(day.plusDays(2), ""), List.of(order), List.of(), "", false);
             told.then(order, dispatch, invoice);
         });

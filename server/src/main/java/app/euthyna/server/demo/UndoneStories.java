@@ -6,7 +6,6 @@ import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.returns.Returning.InspectionLine;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Quantity;
-import app.euthyna.core.shared.Role;
 import app.euthyna.server.unwind.AskedUnwind;
 import java.math.BigDecimal;
 import java.util.List;
@@ -14,8 +13,8 @@ import java.util.List;
 /** What was taken back: bills, dispatches, money. */
 class UndoneStories extends Story {
 
-    UndoneStories(Desks.Sales sales, Desks.Store store, Desks.Office office, Agenda agenda) {
-        super(sales, store, office, agenda);
+    UndoneStories(Desks desks, Agenda agenda) {
+        super(desks, agenda);
     }
 
     @Override
@@ -57,7 +56,7 @@ class UndoneStories extends Story {
                     line("RP-208", "30"));
             decided(order, today.minusDays(7));
             var dispatch = stage(order, today.minusDays(6), List.of());
-            goods.depart(context("warehouse", Role.WAREHOUSE, today.minusDays(6), ""), dispatch, 0);
+            goods.depart(warehouse(today.minusDays(6), ""), dispatch, 0);
             on(
                     today.minusDays(5),
                     () -> undo(
@@ -108,11 +107,7 @@ class UndoneStories extends Story {
                             "ordered the red ones"));
             on(
                     today.minusDays(1),
-                    () -> returns.receive(
-                            context("warehouse", Role.WAREHOUSE, today.minusDays(1), ""),
-                            returnOf(order),
-                            null,
-                            List.of()));
+                    () -> returns.receive(warehouse(today.minusDays(1), ""), returnOf(order), null, List.of()));
         });
         gone(26, 34, "CH-5", line("FT-112", "40"), (order, dispatch, invoice) -> {
             on(
@@ -131,15 +126,11 @@ class UndoneStories extends Story {
                             "ordered too many"));
             on(
                     today.minusDays(13),
-                    () -> returns.receive(
-                            context("warehouse", Role.WAREHOUSE, today.minusDays(13), ""),
-                            returnOf(order),
-                            null,
-                            List.of()));
+                    () -> returns.receive(warehouse(today.minusDays(13), ""), returnOf(order), null, List.of()));
             on(
                     today.minusDays(12),
                     () -> returns.inspect(
-                            context("warehouse", Role.WAREHOUSE, today.minusDays(12), ""),
+                            warehouse(today.minusDays(12), ""),
                             returnOf(order),
                             null,
                             List.of(

@@ -1,40 +1,37 @@
 package app.euthyna.server.exchange;
 
-import jakarta.persistence.Column;
-import jakarta.persistence.Embeddable;
-import jakarta.persistence.EmbeddedId;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
+import jakarta.persistence.Id;
+import jakarta.persistence.IdClass;
 import jakarta.persistence.Table;
 
 /** A page of what became of a file, written once. */
 @Entity
+@IdClass(ImportPageEntity.Key.class)
 @Table(name = "import_page")
-class ImportPageEntity {
+public class ImportPageEntity {
 
     /** Of which part of a log it is a page. */
-    enum Part {
+    public enum Part {
         RESULTS,
         BAD_CELLS
     }
 
-    /** The log, the part and the page, which counts from 1; the log itself holds page 0. */
-    @Embeddable
-    record Key(
-            @Column(name = "import_id") long importId,
-            @Enumerated(EnumType.STRING) Part part,
-            int no) {}
+    @Id
+    long importId;
 
-    @EmbeddedId
-    Key key;
+    @Id
+    @Enumerated(EnumType.STRING)
+    Part part;
+
+    /** Counts from 1; the log itself holds page 0. */
+    @Id
+    int no;
 
     String content;
 
-    protected ImportPageEntity() {}
-
-    ImportPageEntity(Key key, String content) {
-        this.key = key;
-        this.content = content;
-    }
+    /** The log, the part and the page. */
+    public record Key(long importId, Part part, int no) {}
 }

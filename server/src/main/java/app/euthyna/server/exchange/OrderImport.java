@@ -16,13 +16,8 @@ import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import jakarta.annotation.PreDestroy;
-import jakarta.persistence.EntityManager;
-import java.sql.ResultSet;
-import java.sql.SQLException;
-import java.sql.Timestamp;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -36,10 +31,9 @@ import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import org.hibernate.StatelessSession;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.jdbc.core.simple.JdbcClient;
-import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -64,12 +58,12 @@ class OrderImport {
     /** Who has not been heard of for so long is gone. */
     private static final Duration SILENCE = Duration.ofMinutes(2);
 
-    private final EntityManager entities;
     private final OrderService orders;
     private final Commands commands;
     private final TransactionTemplate transactions;
     private final TransactionTemplate aside;
-    private final JdbcClient jdbc;
+    private final ImportQueries queries;
+    private final StatelessSession session;
     private final Locks locks;
     private final Ids ids;
     private final ObjectMapper json;
@@ -80,23 +74,23 @@ class OrderImport {
     });
 
     OrderImport(
-            EntityManager entities,
             OrderService orders,
             Commands commands,
             TransactionTemplate transactions,
-            JdbcClient jdbc,
+            ImportQueries queries,
+            StatelessSession session,
             Locks locks,
             Ids ids,
             ObjectMapper json) {
         this.locks = locks;
         this.ids = ids;
-        this.entities = entities;
         this.orders = orders;
         this.commands = commands;
         this.transactions = transactions;
         this.aside = new TransactionTemplate(transactions.getTransactionManager());
         this.aside.setPropagationBehavior(TransactionDefinition.PROPAGATION_REQUIRES_NEW);
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.json = json;
     }
 
@@ -162,21 +156,11 @@ class OrderImport {
     record BadCellPage(List<BadCell> rows, @Nullable String next) {}
 
     /** A file in the list of those imported. */
-    record Taken(
-            long id,
-            String fileName,
-            OffsetDateTime at,
-            String by,
-            Progress progress,
-            long rows,
-            int found,
-            int done) {}
+    record Taken(long id, String fileName, Instant at, String by, Progress progress, long rows, int found, int done) {}
 
     Report take(CommandContext context, String fileName, byte[] content, CsvTable.Dialect dialect, boolean whole) {
-        var customers = new HashSet<>(
-                jdbc.sql("select code from customer").query(String.class).list());
-        var items = new HashSet<>(
-                jdbc.sql("select code from item").query(String.class).list());
+        var customers = new HashSet<>(queries.customerCodes());
+        var items = new HashSet<>(queries.itemCodes());
         var read = OrderFile.read(content, dialect, customers::contains, items::contains);
         var id = begin(context, fileName, content, whole, read);
         var running = workers.submit(() -> {
@@ -184,9 +168,7 @@ class OrderImport {
                 finish(id, fileName, whole, read, results(context, id, whole, read));
             } catch (RuntimeException broken) {
                 LOG.error("import {} of {} failed", id, fileName, broken);
-                jdbc.sql("update import_log set touched_at = ? where id = ?")
-                        .params(Timestamp.from(Instant.EPOCH), id)
-                        .update();
+                queries.touch(Instant.EPOCH, id);
             }
         });
         try {
@@ -203,24 +185,19 @@ class OrderImport {
     }
 
     private long begin(CommandContext context, String fileName, byte[] content, boolean whole, OrderFile.Read read) {
-        var now = Timestamp.from(Instant.now());
-        var key = new GeneratedKeyHolder();
-        jdbc.sql("""
-            insert into import_log (file_name, file_hash, whole, rows_read, orders_found, orders_done, taken_at,
-                touched_at, taken_by)
-            values (?, ?, ?, ?, ?, 0, ?, ?, ?)\
-            """)
-                .params(
-                        fileName,
-                        Hashes.sha256(content),
-                        whole,
-                        read.rows(),
-                        read.orders().size(),
-                        now,
-                        now,
-                        context.person().username())
-                .update(key, "id");
-        return key.getKeyAs(Long.class);
+        var now = Instant.now();
+        var row = new ImportLogEntity();
+        row.fileName = fileName;
+        row.fileHash = Hashes.sha256(content);
+        row.whole = whole;
+        row.rowsRead = Math.toIntExact(read.rows());
+        row.ordersFound = read.orders().size();
+        row.ordersDone = 0;
+        row.takenAt = now;
+        row.touchedAt = now;
+        row.takenBy = context.person().username();
+        aside.executeWithoutResult(status -> session.insert(row));
+        return row.id;
     }
 
     private List<Result> results(CommandContext context, long id, boolean whole, OrderFile.Read read) {
@@ -361,10 +338,7 @@ class OrderImport {
 
     /** Notes how far it is, outside the transaction that takes the orders in. */
     private void touch(long id, int done) {
-        aside.executeWithoutResult(
-                status -> jdbc.sql("update import_log set orders_done = ?, touched_at = ? where id = ?")
-                        .params(done, Timestamp.from(Instant.now()), id)
-                        .update());
+        aside.executeWithoutResult(status -> queries.progress(done, Instant.now(), id));
     }
 
     private Result one(CommandContext context, FileOrder order) {
@@ -380,9 +354,6 @@ class OrderImport {
                     "This reference was imported before, as order " + before.get() + ".");
         }
         var view = orders.submit(context, order.draft());
-        // what is done with is let go of, or every later order would be looked through for changes with it
-        entities.flush();
-        entities.clear();
         return new Result(
                 order.reference(), order.customer(), order.rows(), Outcome.TAKEN, view.number(), view.state(), "");
     }
@@ -426,9 +397,7 @@ class OrderImport {
         aside.executeWithoutResult(status -> {
             keep(id, Part.RESULTS, resultPages);
             keep(id, Part.BAD_CELLS, badPages);
-            jdbc.sql("update import_log set orders_done = ?, touched_at = ?, result = ? where id = ?")
-                    .params(results.size(), Timestamp.from(Instant.now()), json.writeValueAsString(report), id)
-                    .update();
+            queries.finish(results.size(), Instant.now(), json.writeValueAsString(report), id);
         });
     }
 
@@ -446,12 +415,12 @@ class OrderImport {
 
     private void keep(long id, Part part, List<?> pages) {
         for (int no = 1; no < pages.size(); no++) {
-            entities.persist(new ImportPageEntity(
-                    new ImportPageEntity.Key(id, part, no), json.writeValueAsString(pages.get(no))));
-            if (no % TOGETHER == 0) {
-                entities.flush();
-                entities.clear();
-            }
+            var page = new ImportPageEntity();
+            page.importId = id;
+            page.part = part;
+            page.no = no;
+            page.content = json.writeValueAsString(pages.get(no));
+            session.insert(page);
         }
     }
 
@@ -475,7 +444,8 @@ class OrderImport {
 
     private <T> T page(long id, Part part, String after, Class<T> type) {
         var no = (int) Math.min(Pages.key(after).number(0), Integer.MAX_VALUE);
-        var page = entities.find(ImportPageEntity.class, new ImportPageEntity.Key(id, part, no));
+        var page = transactions.execute(
+                status -> session.get(ImportPageEntity.class, new ImportPageEntity.Key(id, part, no)));
         if (page == null) {
             throw new RefusedException(new CommonRefusal.NotFound("page of import", String.valueOf(id)));
         }
@@ -502,16 +472,11 @@ class OrderImport {
 
     /** The report of a file that is done, or how far it is. */
     Report report(long id) {
-        return jdbc.sql("select " + COLUMNS + ", result from import_log where id = ?")
-                .param(id)
-                .query((r, n) -> {
-                    var done = r.getString("result");
-                    return done == null
-                            ? underway(taken(r), r.getBoolean("whole"))
-                            : json.readValue(done, Report.class);
-                })
-                .optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("import", String.valueOf(id))));
+        var log = transactions.execute(status -> session.get(ImportLogEntity.class, id));
+        if (log == null) {
+            throw new RefusedException(new CommonRefusal.NotFound("import", String.valueOf(id)));
+        }
+        return log.result == null ? underway(taken(log), log.whole) : json.readValue(log.result, Report.class);
     }
 
     private static Report underway(Taken taken, boolean whole) {
@@ -538,31 +503,23 @@ class OrderImport {
                 sentence);
     }
 
-    private static final String COLUMNS =
-            "id, file_name, whole, rows_read, orders_found, orders_done, taken_at, touched_at, taken_by, "
-                    + "case when result is null then 0 else 1 end as is_done";
-
     /** The files imported last, newest first. */
     List<Taken> latest() {
-        return jdbc.sql("select " + COLUMNS + " from import_log order by id desc fetch first 20 rows only")
-                .query((r, n) -> taken(r))
-                .list();
+        return queries.latest().stream().map(OrderImport::taken).toList();
     }
 
-    private Taken taken(ResultSet r) throws SQLException {
-        var progress = r.getInt("is_done") == 1
+    private static Taken taken(ImportLogEntity log) {
+        var progress = log.result != null
                 ? Progress.DONE
-                : r.getTimestamp("touched_at").toInstant().plus(SILENCE).isBefore(Instant.now())
-                        ? Progress.BROKEN_OFF
-                        : Progress.RUNNING;
+                : log.touchedAt.plus(SILENCE).isBefore(Instant.now()) ? Progress.BROKEN_OFF : Progress.RUNNING;
         return new Taken(
-                r.getLong("id"),
-                r.getString("file_name"),
-                r.getObject("taken_at", OffsetDateTime.class),
-                r.getString("taken_by"),
+                log.id,
+                log.fileName,
+                log.takenAt,
+                log.takenBy,
                 progress,
-                r.getLong("rows_read"),
-                r.getInt("orders_found"),
-                r.getInt("orders_done"));
+                log.rowsRead,
+                log.ordersFound,
+                log.ordersDone);
     }
 }

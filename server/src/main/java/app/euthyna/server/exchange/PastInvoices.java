@@ -12,8 +12,8 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.TreeSet;
+import org.hibernate.StatelessSession;
 import org.springframework.context.ApplicationEventPublisher;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -26,20 +26,23 @@ class PastInvoices {
 
     private static final List<String> COLUMNS = List.of("customer", "number", "date", "po", "net");
 
-    private final JdbcClient jdbc;
+    private final ImportQueries queries;
+    private final StatelessSession session;
     private final Commands commands;
     private final Company company;
     private final TransactionTemplate transactions;
     private final ApplicationEventPublisher events;
 
     PastInvoices(
-            JdbcClient jdbc,
+            ImportQueries queries,
+            StatelessSession session,
             Commands commands,
             Company company,
             TransactionTemplate transactions,
             ApplicationEventPublisher events) {
         this.events = events;
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.commands = commands;
         this.company = company;
         this.transactions = transactions;
@@ -52,9 +55,7 @@ class PastInvoices {
 
     PastReport take(byte[] content, CsvTable.Dialect dialect) {
         var customers = new HashMap<String, Long>();
-        jdbc.sql("select code, id from customer")
-                .query((r, n) -> customers.put(r.getString(1), r.getLong(2)))
-                .list();
+        queries.customers().forEach(row -> customers.put(row.customer(), row.id()));
         var table = CsvTable.read(content, dialect, COLUMNS, COLUMNS);
         var past = new ArrayList<Past>();
         for (var record : table.records()) {
@@ -89,24 +90,22 @@ class PastInvoices {
     }
 
     private int store(List<Past> past) {
-        var known = new HashSet<>(jdbc.sql("select customer_id, number from past_invoice")
-                .query((r, n) -> r.getLong(1) + " " + r.getString(2))
-                .list());
+        var known = new HashSet<>(queries.pastInvoices().stream()
+                .map(row -> row.customerId() + " " + row.number())
+                .toList());
         var taken = 0;
         var customers = new TreeSet<Long>();
         for (var invoice : past) {
             if (known.add(invoice.customer() + " " + invoice.number())) {
-                jdbc.sql("insert into past_invoice (customer_id, number, po, po_normal, po_folded, invoiced_on,"
-                                + " net) values (?, ?, ?, ?, ?, ?, ?)")
-                        .params(
-                                invoice.customer(),
-                                invoice.number(),
-                                invoice.po().text(),
-                                invoice.po().normal(),
-                                invoice.po().folded(),
-                                invoice.on(),
-                                invoice.net())
-                        .update();
+                var row = new PastInvoiceEntity();
+                row.customerId = invoice.customer();
+                row.number = invoice.number();
+                row.po = invoice.po().text();
+                row.poNormal = invoice.po().normal();
+                row.poFolded = invoice.po().folded();
+                row.invoicedOn = invoice.on();
+                row.net = invoice.net();
+                session.insert(row);
                 taken++;
                 customers.add(invoice.customer());
             }

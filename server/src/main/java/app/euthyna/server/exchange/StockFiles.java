@@ -8,13 +8,12 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Hashes;
 import java.math.BigDecimal;
-import java.sql.Timestamp;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -25,14 +24,22 @@ class StockFiles {
     private static final List<String> MANDATORY = List.of("item", "quantity", "unit_cost");
     private static final List<String> COLUMNS = List.of("item", "quantity", "unit_cost", "store");
 
-    private final JdbcClient jdbc;
+    private final ImportQueries queries;
+    private final StatelessSession session;
     private final GoodsService goods;
     private final Commands commands;
     private final TransactionTemplate transactions;
     private final Clock clock;
 
-    StockFiles(JdbcClient jdbc, GoodsService goods, Commands commands, TransactionTemplate transactions, Clock clock) {
-        this.jdbc = jdbc;
+    StockFiles(
+            ImportQueries queries,
+            StatelessSession session,
+            GoodsService goods,
+            Commands commands,
+            TransactionTemplate transactions,
+            Clock clock) {
+        this.queries = queries;
+        this.session = session;
         this.goods = goods;
         this.commands = commands;
         this.transactions = transactions;
@@ -45,11 +52,8 @@ class StockFiles {
     private record Row(String item, String store, Quantity quantity, BigDecimal unitCost) {}
 
     StockReport take(CommandContext context, String name, byte[] content, CsvTable.Dialect dialect) {
-        var items = new HashSet<>(jdbc.sql("select code from item where kind = 'STOCK'")
-                .query(String.class)
-                .list());
-        var stores = new HashSet<>(
-                jdbc.sql("select code from site").query(String.class).list());
+        var items = new HashSet<>(queries.stockItems());
+        var stores = new HashSet<>(queries.stores());
         var table = CsvTable.read(content, dialect, COLUMNS, MANDATORY);
         var rows = new ArrayList<Row>();
         for (var record : table.records()) {
@@ -80,21 +84,16 @@ class StockFiles {
         rows.sort(Comparator.comparing(Row::item));
         var hash = Hashes.sha256(content);
         return commands.retrying(() -> transactions.execute(status -> {
-            if (jdbc.sql("select count(*) from stock_file where file_hash = ?")
-                            .param(hash)
-                            .query(Long.class)
-                            .single()
-                    > 0) {
+            if (queries.filesLike(hash) > 0) {
                 return new StockReport(
                         table.rows(), 0, true, List.of(), "This file was imported before; nothing is imported twice.");
             }
-            jdbc.sql("insert into stock_file (file_hash, file_name, taken_at, taken_by) values (?, ?, ?, ?)")
-                    .params(
-                            hash,
-                            name,
-                            Timestamp.from(clock.instant()),
-                            context.person().username())
-                    .update();
+            var taken = new StockFileEntity();
+            taken.fileHash = hash;
+            taken.fileName = name;
+            taken.takenAt = clock.instant();
+            taken.takenBy = context.person().username();
+            session.insert(taken);
             rows.forEach(row -> goods.receive(context, row.store(), row.item(), row.quantity(), row.unitCost()));
             return new StockReport(
                     table.rows(),

@@ -12,8 +12,8 @@ import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.TransactionCache;
 import java.util.List;
 import java.util.TreeSet;
+import org.hibernate.StatelessSession;
 import org.springframework.core.annotation.Order;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
@@ -25,13 +25,18 @@ import org.springframework.stereotype.Component;
 public class OpenOrderSink implements EffectSink {
 
     private final ChainReader chains;
-    private final JdbcClient jdbc;
+    private final OpenOrderQueries queries;
+    private final OpenFindings findings;
+    private final StatelessSession session;
     private final Ids ids;
     private final TransactionCache<String, Boolean> touched = TransactionCache.toTheEnd();
 
-    OpenOrderSink(ChainReader chains, JdbcClient jdbc, Ids ids) {
+    OpenOrderSink(
+            ChainReader chains, OpenOrderQueries queries, OpenFindings findings, StatelessSession session, Ids ids) {
         this.chains = chains;
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.findings = findings;
+        this.session = session;
         this.ids = ids;
     }
 
@@ -59,8 +64,8 @@ public class OpenOrderSink implements EffectSink {
     private void write(Chain chain) {
         var order = chain.order();
         var id = ids.order(order.number());
-        jdbc.sql("delete from open_order where order_id = ?").param(id).update();
         if (order.state().isEnded() || (order.state() == OrderState.DRAFT && !chain.anyDeparted())) {
+            queries.remove(id);
             return;
         }
         var cleared = order.state().isCleared();
@@ -77,36 +82,22 @@ public class OpenOrderSink implements EffectSink {
                         .findFirst())
                 .map(d -> d.date())
                 .orElse(order.orderedOn());
-        jdbc.sql("""
-            insert into open_order (order_id, customer_id, cleared, reviewable, stageable, staged, billable, to_ship,
-                part_shipped, requested_on, open_gross,
-                                    unbilled_gross, billable_net, billable_since)
-            values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
-            """)
-                .params(
-                        id,
-                        ids.customer(order.customer()),
-                        cleared,
-                        order.state() == OrderState.AWAITING_APPROVAL
-                                || (order.state() != OrderState.DRAFT && hasOpenFindings(id)),
-                        cleared && flows.stream().map(LineFlow::reserved).anyMatch(q -> q.isPositive()),
-                        !chain.staged().isEmpty(),
-                        billable,
-                        chain.stillToLeave(),
-                        cleared && chain.stillToLeave() && chain.anyDeparted(),
-                        order.requestedOn(),
-                        chain.openGross().amount(),
-                        chain.dispatchedNotBilledGross().amount(),
-                        billableNet.amount(),
-                        since)
-                .update();
-    }
-
-    private boolean hasOpenFindings(long order) {
-        return jdbc.sql("select count(*) from finding where order_id = ? and state = 'OPEN'")
-                        .param(order)
-                        .query(Long.class)
-                        .single()
-                > 0;
+        var row = new OpenOrderEntity();
+        row.orderId = id;
+        row.customerId = ids.customer(order.customer());
+        row.cleared = cleared;
+        row.reviewable = order.state() == OrderState.AWAITING_APPROVAL
+                || (order.state() != OrderState.DRAFT && findings.areOpen(id));
+        row.stageable = cleared && flows.stream().map(LineFlow::reserved).anyMatch(q -> q.isPositive());
+        row.staged = !chain.staged().isEmpty();
+        row.billable = billable;
+        row.toShip = chain.stillToLeave();
+        row.partShipped = cleared && chain.stillToLeave() && chain.anyDeparted();
+        row.requestedOn = order.requestedOn();
+        row.openGross = chain.openGross().amount();
+        row.unbilledGross = chain.dispatchedNotBilledGross().amount();
+        row.billableNet = billableNet.amount();
+        row.billableSince = since;
+        session.upsert(row);
     }
 }

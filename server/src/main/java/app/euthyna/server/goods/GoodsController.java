@@ -9,6 +9,7 @@ import app.euthyna.server.batch.Batches;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.ReadBy;
@@ -29,7 +30,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -55,13 +55,13 @@ class GoodsController {
     private final Batches batches;
     private final SimulatedCarrier desk;
     private final Company company;
-    private final JdbcClient jdbc;
+    private final DispatchQueries queries;
 
     GoodsController(
             GoodsService goods,
             Commands commands,
             Company company,
-            JdbcClient jdbc,
+            DispatchQueries queries,
             DocumentDetails details,
             Batches batches,
             SimulatedCarrier desk) {
@@ -71,7 +71,7 @@ class GoodsController {
         this.goods = goods;
         this.commands = commands;
         this.company = company;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     record StockReceipt(
@@ -181,22 +181,10 @@ class GoodsController {
     /** By note, what each of them alone brings under its minimum. */
     private Map<String, List<String>> falls(List<String> numbers) {
         var falls = new HashMap<String, List<String>>();
-        jdbc.sql("""
-            select t.number, i.code, h.on_hand - t.quantity, i.min_stock
-            from (select d.number, d.site_id, l.item_id, sum(l.quantity) as quantity from dispatch d
-                join dispatch_line l on l.dispatch_id = d.id where d.number in (:numbers)
-                group by d.number, d.site_id, l.item_id) t
-            join item i on i.id = t.item_id join shelf h on h.item_id = t.item_id and h.site_id = t.site_id
-            where i.min_stock > 0 and h.on_hand - t.quantity < i.min_stock order by i.code\
-            """)
-                .param("numbers", numbers)
-                .query((r, n) -> falls.computeIfAbsent(r.getString(1), note -> new ArrayList<>())
+        queries.falls(Many.names(numbers))
+                .forEach(row -> falls.computeIfAbsent(row.number(), note -> new ArrayList<>())
                         .add("%s falls to %s, under its minimum of %s"
-                                .formatted(
-                                        r.getString(2),
-                                        new Quantity(r.getBigDecimal(3)),
-                                        new Quantity(r.getBigDecimal(4)))))
-                .list();
+                                .formatted(row.item(), new Quantity(row.onHand()), new Quantity(row.minStock()))));
         return falls;
     }
 
@@ -261,7 +249,8 @@ class GoodsController {
                     new LineRef(request.to(), request.toLine()),
                     request.version(),
                     quantity("quantity", request.quantity()));
-            return claims("o.number = ? and k.line_no = ?", List.of(request.to(), request.toLine()))
+            return queries.placesOf(request.to(), request.toLine()).stream()
+                    .map(ClaimView::of)
                     .toArray(ClaimView[]::new);
         }));
     }
@@ -275,32 +264,24 @@ class GoodsController {
             LocalDate requestedOn,
             BigDecimal reserved,
             BigDecimal waiting,
-            long version) {}
+            long version) {
+        private static ClaimView of(DispatchQueries.QueueRow row) {
+            return new ClaimView(
+                    row.order(),
+                    row.lineNo(),
+                    row.customerName(),
+                    row.site(),
+                    row.requestedOn(),
+                    new Quantity(row.reserved()).value(),
+                    new Quantity(row.waiting()).value(),
+                    row.version());
+        }
+    }
 
     /** Who holds an item and who waits for it, in the order in which they are served. */
     @GetMapping("/stock/{item}/queue")
     List<ClaimView> queue(@PathVariable String item) {
-        return claims("i.code = ? and (k.reserved > 0 or k.waits = true)", List.of(item));
-    }
-
-    private List<ClaimView> claims(String which, List<?> parameters) {
-        return jdbc.sql("select o.number, k.line_no, c.name, s.code, k.requested_on, k.reserved, k.waiting, o.version"
-                        + " from stock_claim k join sales_order o on o.id = k.order_id join customer c on c.id ="
-                        + " o.customer_id join site s on s.id = k.site_id join item i on i.id = k.item_id where "
-                        + which
-                        + " order by k.site_id, k.requested_on, k.clearing, k.order_id, k.line_no fetch first"
-                        + " 300 rows only")
-                .params(parameters)
-                .query((r, n) -> new ClaimView(
-                        r.getString(1),
-                        r.getInt(2),
-                        r.getString(3),
-                        r.getString(4),
-                        r.getObject(5, LocalDate.class),
-                        new Quantity(r.getBigDecimal(6)).value(),
-                        new Quantity(r.getBigDecimal(7)).value(),
-                        r.getLong(8)))
-                .list();
+        return queries.queue(item).stream().map(ClaimView::of).toList();
     }
 
     record Booking(
@@ -417,100 +398,70 @@ class GoodsController {
 
     @GetMapping("/dispatches/{number}")
     DispatchView dispatch(@PathVariable String number) {
-        var lines = jdbc.sql("""
-            select l.line_no, l.order_line_no, i.code, i.name, l.quantity, l.cost from dispatch d
-            join dispatch_line l on l.dispatch_id = d.id join item i on i.id = l.item_id where d.number = ?
-            order by l.line_no\
-            """)
-                .param(number)
-                .query((r, n) -> new DispatchLineView(
-                        r.getInt(1),
-                        r.getInt(2),
-                        r.getString(3),
-                        r.getString(4),
-                        new Quantity(r.getBigDecimal(5)).value(),
-                        company.money(r.getBigDecimal(6)).amount()))
-                .list();
-        return jdbc.sql("""
-            select d.number, o.number, c.name, s.name, d.state, d.staged_on, d.departed_on, d.version, d.carrier,
-                d.carrier_reference, d.carrier_failure from dispatch d
-            join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id
-            join site s on s.id = d.site_id
-            where d.number = ?\
-            """)
-                .param(number)
-                .query((r, n) -> new DispatchView(
-                        r.getString(1),
-                        r.getString(2),
-                        r.getString(3),
-                        r.getString(4),
-                        r.getString(5),
-                        r.getObject(6, LocalDate.class),
-                        r.getObject(7, LocalDate.class),
-                        r.getString(9),
-                        r.getString(10),
-                        r.getString(11),
-                        r.getLong(8),
+        var lines = queries.lines(number).stream()
+                .map(row -> new DispatchLineView(
+                        row.lineNo(),
+                        row.orderLineNo(),
+                        row.item(),
+                        row.itemName(),
+                        new Quantity(row.quantity()).value(),
+                        company.money(row.cost()).amount()))
+                .toList();
+        return queries.header(number)
+                .map(row -> new DispatchView(
+                        row.number(),
+                        row.order(),
+                        row.customerName(),
+                        row.siteName(),
+                        row.state().name(),
+                        row.stagedOn(),
+                        row.departedOn(),
+                        row.carrier(),
+                        row.carrierReference(),
+                        row.carrierFailure(),
+                        row.version(),
                         goods.falls(number),
                         details.of("DISPATCH", number),
                         lines))
-                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("dispatch", number)));
     }
 
     @GetMapping("/stock/{item}")
     List<ShelfView> stock(@PathVariable String item) {
-        return jdbc.sql("""
-            select i.code, s.code, h.on_hand, h.reserved, h.stock_value,
-                coalesce((select sum(p.quantity - coalesce((select sum(o.quantity) from return_outcome o
-                where o.part_id = p.id), 0)) from return_line l join return_part p on p.return_line_id = l.id
-                where l.item_id = h.item_id and l.site_id = h.site_id), 0)
-            from shelf h join item i on i.id = h.item_id join site s on s.id = h.site_id where i.code = ?
-            order by s.id\
-            """)
-                .param(item)
-                .query((r, n) -> {
-                    var onHand = new Quantity(r.getBigDecimal(3));
-                    var reserved = new Quantity(r.getBigDecimal(4));
+        return queries.stock(item).stream()
+                .map(row -> {
+                    var onHand = new Quantity(row.onHand());
+                    var reserved = new Quantity(row.reserved());
                     return new ShelfView(
-                            r.getString(1),
-                            r.getString(2),
+                            row.item(),
+                            row.site(),
                             onHand.value(),
                             reserved.value(),
                             onHand.minus(reserved).value(),
-                            new Quantity(r.getBigDecimal(6)).value(),
-                            company.money(r.getBigDecimal(5)).amount());
+                            new Quantity(row.quantity()).value(),
+                            company.money(row.stockValue()).amount());
                 })
-                .list();
+                .toList();
     }
 
     /** Cleared orders with reserved goods, by requested date. */
     @GetMapping("/goods/to-stage")
     ToStagePage toStage(@RequestParam(required = false) String after) {
         var key = after == null ? FIRST : Pages.key(after);
-        var rows = jdbc.sql("""
-            select o.id, o.number, c.name, o.po, x.requested_on, o.version,
-                   (select count(*) from stock_claim k where k.order_id = o.id and k.reserved > 0),
-                   (select coalesce(sum(k.reserved), 0) from stock_claim k where k.order_id = o.id),
-                   (select coalesce(sum(k.waiting), 0) from stock_claim k where k.order_id = o.id)
-            from open_order x join sales_order o on o.id = x.order_id join customer c on c.id = x.customer_id
-            where x.stageable = true and (x.requested_on > ? or (x.requested_on = ? and x.order_id > ?))
-            order by x.stageable, x.requested_on, x.order_id fetch first 101 rows only\
-            """)
-                .params(key.date(0), key.date(0), key.number(1))
-                .query((r, n) -> new Keyed<>(
-                        r.getLong(1),
-                        r.getObject(5, LocalDate.class),
+        var rows = queries.toStage(key.date(0), key.number(1)).stream()
+                .map(row -> new Keyed<>(
+                        row.id(),
+                        row.requestedOn(),
                         new ToStageRow(
-                                r.getString(2),
-                                r.getString(3),
-                                r.getString(4),
-                                r.getObject(5, LocalDate.class),
-                                r.getLong(7),
-                                new Quantity(r.getBigDecimal(8)).value(),
-                                new Quantity(r.getBigDecimal(9)).value(),
-                                r.getLong(6))))
-                .list();
+                                row.number(),
+                                row.customerName(),
+                                row.po(),
+                                row.requestedOn(),
+                                row.lines(),
+                                new Quantity(row.reserved()).value(),
+                                new Quantity(row.waiting()).value(),
+                                row.version())))
+                .toList();
         var page = Pages.of(rows, Keyed::cursor);
         return new ToStagePage(page.rows().stream().map(Keyed::row).toList(), page.next());
     }
@@ -520,37 +471,27 @@ class GoodsController {
     DispatchPage dispatches(
             @RequestParam(defaultValue = "false") boolean departed, @RequestParam(required = false) String after) {
         var key = after != null ? Pages.key(after) : departed ? LAST : FIRST;
-        var than = departed ? "<" : ">";
-        var direction = departed ? " desc" : "";
-        var rows = jdbc.sql("""
-            select d.id, d.number, o.number, c.name, o.po, s.name, d.staged_on, d.departed_on, o.requested_on,
-                d.version, d.carrier_reference, d.carrier_failure,
-                   (select count(*) from dispatch_line l where l.dispatch_id = d.id),
-                   (select coalesce(sum(l.quantity), 0) from dispatch_line l where l.dispatch_id = d.id)
-            from dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id
-            join site s on s.id = d.site_id
-            where d.state = ? and (d.staged_on THAN ? or (d.staged_on = ? and d.id THAN ?))
-            order by d.state DIRECTION, d.staged_on DIRECTION, d.id DIRECTION fetch first 101 rows only\
-            """.replace("THAN", than).replace(" DIRECTION", direction))
-                .params(departed ? "DEPARTED" : "STAGED", key.date(0), key.date(0), key.number(1))
-                .query((r, n) -> new Keyed<>(
-                        r.getLong(1),
-                        r.getObject(7, LocalDate.class),
+        var notes =
+                departed ? queries.departed(key.date(0), key.number(1)) : queries.staged(key.date(0), key.number(1));
+        var rows = notes.stream()
+                .map(note -> new Keyed<>(
+                        note.id(),
+                        note.stagedOn(),
                         new DispatchRow(
-                                r.getString(2),
-                                r.getString(3),
-                                r.getString(4),
-                                r.getString(5),
-                                r.getString(6),
-                                r.getObject(departed ? 8 : 7, LocalDate.class),
-                                r.getObject(9, LocalDate.class),
-                                r.getString(11),
-                                r.getString(12),
+                                note.number(),
+                                note.order(),
+                                note.customerName(),
+                                note.po(),
+                                note.siteName(),
+                                departed ? note.departedOn() : note.stagedOn(),
+                                note.requestedOn(),
+                                note.carrierReference(),
+                                note.carrierFailure(),
                                 List.of(),
-                                r.getLong(13),
-                                new Quantity(r.getBigDecimal(14)).value(),
-                                r.getLong(10))))
-                .list();
+                                note.lines(),
+                                new Quantity(note.quantity()).value(),
+                                note.version())))
+                .toList();
         var page = Pages.of(rows, Keyed::cursor);
         var falls = departed || page.rows().isEmpty()
                 ? Map.<String, List<String>>of()

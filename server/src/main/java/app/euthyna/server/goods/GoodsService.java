@@ -26,11 +26,9 @@ import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
-import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.dao.PessimisticLockingFailureException;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -48,7 +46,7 @@ public class GoodsService {
     private final Locks locks;
     private final Ids ids;
     private final EffectWriter writer;
-    private final JdbcClient jdbc;
+    private final DispatchQueries queries;
     private final SimulatedCarrier desk;
 
     GoodsService(
@@ -60,7 +58,7 @@ public class GoodsService {
             Locks locks,
             Ids ids,
             EffectWriter writer,
-            JdbcClient jdbc,
+            DispatchQueries queries,
             SimulatedCarrier desk) {
         this.desk = desk;
         this.chains = chains;
@@ -71,7 +69,7 @@ public class GoodsService {
         this.locks = locks;
         this.ids = ids;
         this.writer = writer;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     /** Goods come in at a unit cost and are offered to waiting lines. */
@@ -123,19 +121,14 @@ public class GoodsService {
 
     /** What is held on a shelf for order lines. */
     private List<StockCount.Held> held(String at, String item) {
-        return jdbc.sql("""
-            select o.number, k.line_no, k.reserved, k.requested_on, k.clearing from stock_claim k
-            join sales_order o on o.id = k.order_id
-            where k.item_id = ? and k.site_id = ? and k.reserved > 0\
-            """)
-                .params(ids.item(item), ids.site(at))
-                .query((r, n) -> {
-                    var line = new LineRef(r.getString(1), r.getInt(2));
-                    var quantity = new Quantity(r.getBigDecimal(3));
+        return queries.held(ids.item(item), ids.site(at)).stream()
+                .map(row -> {
+                    var line = new LineRef(row.order(), row.lineNo());
+                    var quantity = new Quantity(row.reserved());
                     return new StockCount.Held(
-                            line, quantity, new Claim(line, quantity, r.getObject(4, LocalDate.class), r.getLong(5)));
+                            line, quantity, new Claim(line, quantity, row.requestedOn(), row.clearing()));
                 })
-                .list();
+                .toList();
     }
 
     /** Locks the shelves that goods may come back to. */
@@ -229,16 +222,13 @@ public class GoodsService {
         locks.customerAndOrder(orderOf(number));
         requireVersion(number, version);
         var reference = desk.book(carrier, number);
-        jdbc.sql("update dispatch set carrier = ?, carrier_reference = ?, carrier_failure = ? where number = ?")
-                .param(carrier)
-                .param(reference.orElse(null))
-                .param(
-                        reference.isPresent()
-                                ? null
-                                : "The carrier %s did not answer in %d tries."
-                                        .formatted(carrier, SimulatedCarrier.TRIES))
-                .param(number)
-                .update();
+        queries.book(
+                carrier,
+                reference.orElse(null),
+                reference.isPresent()
+                        ? null
+                        : "The carrier %s did not answer in %d tries.".formatted(carrier, SimulatedCarrier.TRIES),
+                number);
     }
 
     /** An item that falls under its minimum when a note leaves. */
@@ -249,20 +239,10 @@ public class GoodsService {
      */
     @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
     public List<Falls> falls(String number) {
-        return jdbc.sql("""
-            select i.code, h.on_hand - t.quantity, i.min_stock
-            from (select d.site_id, l.item_id, sum(l.quantity) as quantity from dispatch d
-                join dispatch_line l on l.dispatch_id = d.id where d.number = ? and d.state = 'STAGED'
-                group by d.site_id, l.item_id) t
-            join item i on i.id = t.item_id join shelf h on h.item_id = t.item_id and h.site_id = t.site_id
-            where i.min_stock > 0 and h.on_hand - t.quantity < i.min_stock order by i.code\
-            """)
-                .param(number)
-                .query((r, n) -> new Falls(
-                        r.getString(1),
-                        new Quantity(r.getBigDecimal(2)).value(),
-                        new Quantity(r.getBigDecimal(3)).value()))
-                .list();
+        return queries.fallsOf(number).stream()
+                .map(row ->
+                        new Falls(row.item(), new Quantity(row.onHand()).value(), new Quantity(row.minStock()).value()))
+                .toList();
     }
 
     /** Stages all that is reserved of an order at one store; nothing where nothing is. */
@@ -275,13 +255,7 @@ public class GoodsService {
 
     /** Sends off a note that this very command has staged. */
     public void departStaged(CommandContext context, String number) {
-        depart(
-                context,
-                number,
-                jdbc.sql("select version from dispatch where number = ?")
-                        .param(number)
-                        .query(Long.class)
-                        .single());
+        depart(context, number, queries.version(number));
     }
 
     /** Refuses where something of an order was not in store and has stayed. */
@@ -317,10 +291,7 @@ public class GoodsService {
     }
 
     String orderOf(String dispatch) {
-        return jdbc.sql("select o.number from dispatch d join sales_order o on o.id = d.order_id where d.id = ?")
-                .param(ids.dispatch(dispatch))
-                .query(String.class)
-                .single();
+        return queries.orderOf(ids.dispatch(dispatch));
     }
 
     private Dispatch dispatch(String order, String number) {
@@ -331,10 +302,7 @@ public class GoodsService {
     }
 
     private void requireVersion(String number, long seen) {
-        var now = jdbc.sql("select version from dispatch where number = ?")
-                .param(number)
-                .query(Long.class)
-                .single();
+        var now = queries.version(number);
         if (now != seen) {
             throw new RefusedException(new PlatformRefusal.StaleVersion("Dispatch " + number, seen, now));
         }

@@ -14,13 +14,13 @@ import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.goods.ShelfQueries.ClaimRow;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Numbers;
-import jakarta.persistence.EntityManager;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -28,7 +28,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** Keeps shelves, the queue for stock and dispatch notes; offers stock that is free to whoever waits for it. */
@@ -49,8 +49,8 @@ class GoodsSink implements EffectSink {
             .on(Effect.StockCounted.class, Store::stockCounted)
             .othersDoNotConcernIt();
 
-    private final EntityManager entities;
-    private final JdbcClient jdbc;
+    private final ShelfQueries queries;
+    private final StatelessSession session;
     private final Shelves shelves;
     private final WaitingLines waiting;
     private final StockOffers offers;
@@ -61,8 +61,8 @@ class GoodsSink implements EffectSink {
     private final History history;
 
     GoodsSink(
-            EntityManager entities,
-            JdbcClient jdbc,
+            ShelfQueries queries,
+            StatelessSession session,
             Shelves shelves,
             ChainReader chains,
             Ids ids,
@@ -76,8 +76,8 @@ class GoodsSink implements EffectSink {
         this.history = history;
         this.details = details;
         this.numbers = numbers;
-        this.entities = entities;
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.shelves = shelves;
         this.chains = chains;
         this.ids = ids;
@@ -98,15 +98,10 @@ class GoodsSink implements EffectSink {
 
         private void stockReserved(Effect.StockReserved effect) {
             shelves.change(effect.site(), effect.item(), shelf -> shelf.reserve(effect.quantity()));
-            claim(effect.orderLine(), effect.quantity());
-            jdbc.sql("update stock_claim set waiting = waiting - ?, waits = waiting > ? where order_id = ? and"
-                            + " line_no = ?")
-                    .params(
-                            effect.quantity().value(),
-                            effect.quantity().value(),
-                            ids.order(effect.orderLine().number()),
-                            effect.orderLine().line())
-                    .update();
+            queries.waitedFor(
+                    effect.quantity().value(),
+                    ids.order(effect.orderLine().number()),
+                    effect.orderLine().line());
         }
 
         private void reservationReleased(Effect.ReservationReleased effect) {
@@ -122,8 +117,8 @@ class GoodsSink implements EffectSink {
             entity.siteId = ids.site(dispatch.site());
             entity.state = Dispatch.State.STAGED;
             entity.stagedOn = dispatch.date();
-            dispatch.lines().forEach(line -> entity.lines.add(line(entity.orderId, line)));
-            entities.persist(entity);
+            session.insert(entity);
+            dispatch.lines().forEach(line -> session.insert(line(entity, line)));
             details.carry("DISPATCH", dispatch.number(), List.of(entity.orderId));
             dispatch.lines()
                     .forEach(line -> claim(
@@ -132,7 +127,9 @@ class GoodsSink implements EffectSink {
         }
 
         private void dispatchVoided(Effect.DispatchVoided effect) {
-            find(effect.dispatch()).state = Dispatch.State.VOIDED;
+            var entity = find(effect.dispatch());
+            entity.state = Dispatch.State.VOIDED;
+            session.update(entity);
             effect.dispatch()
                     .lines()
                     .forEach(line -> claim(new LineRef(effect.dispatch().order(), line.orderLine()), line.quantity()));
@@ -143,10 +140,10 @@ class GoodsSink implements EffectSink {
             var entity = find(dispatch);
             entity.state = Dispatch.State.DEPARTED;
             entity.departedOn = dispatch.date();
-            entity.lines.clear();
-            entities.flush();
+            session.update(entity);
+            queries.removeLines(entity.id);
             for (var line : dispatch.lines()) {
-                entity.lines.add(line(entity.orderId, line));
+                session.insert(line(entity, line));
                 shelves.change(dispatch.site(), line.item(), shelf -> shelf.issue(line.quantity(), line.cost()));
                 move(
                         dispatch.site(),
@@ -159,20 +156,20 @@ class GoodsSink implements EffectSink {
             }
         }
 
-        private DispatchEntity.Line line(Long order, Dispatch.Line line) {
-            return new DispatchEntity.Line(
-                    order,
-                    line.orderLine(),
-                    line.no(),
-                    ids.item(line.item()),
-                    line.quantity().value(),
-                    line.cost().amount());
+        private DispatchLineEntity line(DispatchEntity dispatch, Dispatch.Line line) {
+            var stored = new DispatchLineEntity();
+            stored.dispatchId = dispatch.id;
+            stored.rootOrderId = dispatch.orderId;
+            stored.orderLineNo = line.orderLine();
+            stored.lineNo = line.no();
+            stored.itemId = ids.item(line.item());
+            stored.quantity = line.quantity().value();
+            stored.cost = line.cost().amount();
+            return stored;
         }
 
         private DispatchEntity find(Dispatch dispatch) {
-            return entities.createQuery("select d from DispatchEntity d where d.number = :number", DispatchEntity.class)
-                    .setParameter("number", dispatch.number())
-                    .getSingleResult();
+            return queries.dispatch(dispatch.number());
         }
 
         private void dispatchReversed(Effect.DispatchReversed effect) {
@@ -181,6 +178,7 @@ class GoodsSink implements EffectSink {
             entity.state = Dispatch.State.REVERSED;
             entity.reversedOn = context.date();
             entity.reversedMoment = history.moment();
+            session.update(entity);
             for (var line : dispatch.lines()) {
                 shelves.change(dispatch.site(), line.item(), shelf -> shelf.receive(line.quantity(), line.cost()));
                 move(
@@ -244,27 +242,20 @@ class GoodsSink implements EffectSink {
                     DocumentKind.STOCK_COUNT,
                     effect.correction(),
                     context.date());
-            jdbc.sql("""
-                insert into stock_count (number, item_id, site_id, counted, quantity, stock_value, counted_on,
-                    reason)
-                values (?, ?, ?, ?, ?, ?, ?, ?)\
-                """)
-                    .params(
-                            effect.correction(),
-                            ids.item(effect.item()),
-                            ids.site(effect.site()),
-                            shelf.onHand().plus(effect.quantity()).value(),
-                            effect.quantity().value(),
-                            effect.value().amount(),
-                            context.date(),
-                            context.reason())
-                    .update();
+            var row = new StockCountEntity();
+            row.number = effect.correction();
+            row.itemId = ids.item(effect.item());
+            row.siteId = ids.site(effect.site());
+            row.counted = shelf.onHand().plus(effect.quantity()).value();
+            row.quantity = effect.quantity().value();
+            row.stockValue = effect.value().amount();
+            row.countedOn = context.date();
+            row.reason = context.reason();
+            session.insert(row);
         }
 
         private void claim(LineRef line, Quantity reserved) {
-            jdbc.sql("update stock_claim set reserved = reserved + ? where order_id = ? and line_no = ?")
-                    .params(reserved.value(), ids.order(line.number()), line.line())
-                    .update();
+            queries.claim(reserved.value(), ids.order(line.number()), line.line());
         }
 
         private void move(
@@ -275,13 +266,15 @@ class GoodsSink implements EffectSink {
                 DocumentKind kind,
                 String number,
                 LocalDate on) {
-            jdbc.sql("""
-                insert into stock_movement (item_id, site_id, quantity, stock_value, document_kind, document_number,
-                    moved_on)
-                values (?, ?, ?, ?, ?, ?, ?)\
-                """)
-                    .params(ids.item(item), ids.site(site), quantity.value(), value.amount(), kind.name(), number, on)
-                    .update();
+            var row = new StockMovementEntity();
+            row.itemId = ids.item(item);
+            row.siteId = ids.site(site);
+            row.quantity = quantity.value();
+            row.stockValue = value.amount();
+            row.documentKind = kind.name();
+            row.documentNumber = number;
+            row.movedOn = on;
+            session.insert(row);
         }
     }
 
@@ -374,21 +367,12 @@ class GoodsSink implements EffectSink {
         return new Place(ids.item(item), ids.site(site));
     }
 
-    private record Row(int line, String item, String site, BigDecimal reserved) {}
-
     /** The order whose lines took their place. */
     private Order queue(String number, Set<Place> concerned, List<Effect> releases) {
         var chain = chains.chain(number);
         var order = chain.order();
         var id = ids.order(number);
-        var rows = jdbc.sql("""
-            select c.line_no, i.code, s.code, c.reserved from stock_claim c join item i on i.id = c.item_id
-            join site s on s.id = c.site_id
-            where c.order_id = ?\
-            """)
-                .param(id)
-                .query((r, n) -> new Row(r.getInt(1), r.getString(2), r.getString(3), r.getBigDecimal(4)))
-                .list();
+        var rows = queries.claims(id);
         for (var row : rows) {
             var reserved = new Quantity(row.reserved());
             var flow = order.hasLine(row.line()) && isOf(order, row) ? chain.flow(row.line()) : null;
@@ -413,12 +397,12 @@ class GoodsSink implements EffectSink {
     }
 
     /** Whether a place in the queue is still for the item and the store that its line asks for. */
-    private static boolean isOf(Order order, Row row) {
+    private static boolean isOf(Order order, ClaimRow row) {
         var line = order.line(row.line());
         return line.item().equals(row.item()) && order.siteOf(line).equals(row.site());
     }
 
-    private void write(long id, Order order, LineFlow flow, List<Row> rows) {
+    private void write(long id, Order order, LineFlow flow, List<ClaimRow> rows) {
         var no = flow.line().no();
         var waiting = flow.waiting().max(Quantity.ZERO);
         var stored = rows.stream().filter(row -> row.line() == no).findFirst();
@@ -428,33 +412,31 @@ class GoodsSink implements EffectSink {
             return;
         }
         if (stored.isPresent()) {
-            jdbc.sql("update stock_claim set waiting = ?, waits = ?, requested_on = ?, item_id = ?, site_id = ?"
-                            + " where order_id = ? and line_no = ?")
-                    .params(
-                            waiting.value(),
-                            waiting.isPositive(),
-                            flow.line().requestedOn(),
-                            ids.item(flow.line().item()),
-                            ids.site(order.siteOf(flow.line())),
-                            id,
-                            no)
-                    .update();
+            if (isOf(order, stored.get())
+                    && stored.get().waiting().compareTo(waiting.value()) == 0
+                    && flow.line().requestedOn().equals(stored.get().requestedOn())) {
+                return;
+            }
+            queries.wait(
+                    waiting.value(),
+                    waiting.isPositive(),
+                    flow.line().requestedOn(),
+                    ids.item(flow.line().item()),
+                    ids.site(order.siteOf(flow.line())),
+                    id,
+                    no);
         } else if (order.state() == OrderState.CLEARED) {
-            jdbc.sql("""
-                insert into stock_claim (order_id, line_no, item_id, site_id, requested_on, clearing, reserved,
-                    waiting, waits)
-                select o.id, ?, ?, cast(? as bigint), ?, coalesce(o.clearing, 0), 0, ?, ? from sales_order o
-                where o.id = ?\
-                """)
-                    .params(
-                            no,
-                            ids.item(flow.line().item()),
-                            ids.site(order.siteOf(flow.line())),
-                            flow.line().requestedOn(),
-                            waiting.value(),
-                            waiting.isPositive(),
-                            id)
-                    .update();
+            var claim = new StockClaimEntity();
+            claim.orderId = id;
+            claim.lineNo = no;
+            claim.itemId = ids.item(flow.line().item());
+            claim.siteId = ids.site(order.siteOf(flow.line()));
+            claim.requestedOn = flow.line().requestedOn();
+            claim.clearing = queries.clearing(id);
+            claim.reserved = BigDecimal.ZERO;
+            claim.waiting = waiting.value();
+            claim.waits = waiting.isPositive();
+            session.insert(claim);
         }
     }
 }

@@ -3,10 +3,8 @@ package app.euthyna.server.goods;
 import app.euthyna.core.goods.Shelf;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
-import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
@@ -15,23 +13,15 @@ import java.util.Currency;
 
 @Entity
 @Table(name = "shelf")
-class ShelfEntity {
+public class ShelfEntity {
     @Id
-    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    @GeneratedValue(generator = "row_id")
     Long id;
 
-    @Column(name = "site_id")
-    Long siteId;
-
-    @Column(name = "item_id")
-    Long itemId;
-
-    @Column(name = "on_hand")
+    long siteId;
+    long itemId;
     BigDecimal onHand = BigDecimal.ZERO;
-
     BigDecimal reserved = BigDecimal.ZERO;
-
-    @Column(name = "stock_value")
     BigDecimal stockValue = BigDecimal.ZERO;
 
     @Version

@@ -4,27 +4,31 @@ import app.euthyna.core.goods.Shelf;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
-import jakarta.persistence.EntityManager;
-import jakarta.persistence.LockModeType;
+import app.euthyna.server.platform.TransactionCache;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.function.UnaryOperator;
+import org.hibernate.LockMode;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** Shelves as rows, locked before anything is decided on them. */
 @Component
 class Shelves {
 
-    private final EntityManager entities;
+    private final StatelessSession session;
+    private final ShelfQueries queries;
     private final Ids ids;
     private final Company company;
     private final Locks locks;
+    private final TransactionCache<Place, ShelfEntity> locked = TransactionCache.toTheEnd();
 
-    Shelves(EntityManager entities, Ids ids, Company company, Locks locks) {
+    Shelves(StatelessSession session, ShelfQueries queries, Ids ids, Company company, Locks locks) {
         this.locks = locks;
-        this.entities = entities;
+        this.session = session;
+        this.queries = queries;
         this.ids = ids;
         this.company = company;
     }
@@ -53,26 +57,23 @@ class Shelves {
     void change(String site, String item, UnaryOperator<Shelf> change) {
         var entity = entity(site, item);
         entity.write(change.apply(entity.toCore(site, item, company.currency())));
+        session.update(entity);
     }
 
+    /** Locked at the first question, and true until the transaction ends: nobody else can change it meanwhile. */
     private ShelfEntity entity(String site, String item) {
-        var siteId = ids.site(site);
-        var itemId = ids.item(item);
-        var found = entities.createQuery(
-                        "select s from ShelfEntity s where s.siteId = :site and s.itemId = :item", ShelfEntity.class)
-                .setParameter("site", siteId)
-                .setParameter("item", itemId)
-                .setLockMode(LockModeType.PESSIMISTIC_WRITE)
-                .getResultStream()
-                .findFirst();
-        if (found.isPresent()) {
-            return found.get();
-        }
+        return locked.get(
+                new Place(ids.item(item), ids.site(site)),
+                place -> queries.shelf(place.site(), place.item())
+                        .map(id -> session.get(ShelfEntity.class, id, LockMode.PESSIMISTIC_WRITE))
+                        .orElseGet(() -> setUp(place)));
+    }
+
+    private ShelfEntity setUp(Place place) {
         var added = new ShelfEntity();
-        added.siteId = siteId;
-        added.itemId = itemId;
-        entities.persist(added);
-        entities.flush();
+        added.siteId = place.site();
+        added.itemId = place.item();
+        session.insert(added);
         return added;
     }
 }

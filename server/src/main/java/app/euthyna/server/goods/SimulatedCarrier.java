@@ -2,7 +2,6 @@ package app.euthyna.server.goods;
 
 import java.util.Optional;
 import java.util.concurrent.TimeoutException;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** The carrier's desk, simulated: it books a note and answers with its own reference, or can be told to be silent. */
@@ -12,10 +11,10 @@ class SimulatedCarrier {
     /** It is asked so often before one gives up. */
     static final int TRIES = 3;
 
-    private final JdbcClient jdbc;
+    private final ShelfQueries queries;
 
-    SimulatedCarrier(JdbcClient jdbc) {
-        this.jdbc = jdbc;
+    SimulatedCarrier(ShelfQueries queries) {
+        this.queries = queries;
     }
 
     /**
@@ -34,9 +33,7 @@ class SimulatedCarrier {
     }
 
     private String answer(String carrier, String dispatch) throws TimeoutException {
-        if (!jdbc.sql("select answers from simulated_carrier where id = 1")
-                .query(Boolean.class)
-                .single()) {
+        if (!queries.carrierAnswers()) {
             throw new TimeoutException("no answer in time");
         }
         return (carrier.replaceAll("[^A-Za-z]", "") + "XX").substring(0, 2).toUpperCase(java.util.Locale.ROOT) + "-"
@@ -45,8 +42,6 @@ class SimulatedCarrier {
 
     /** Tells the simulated desk to answer, or not to. */
     void set(boolean answers) {
-        jdbc.sql("update simulated_carrier set answers = ? where id = 1")
-                .param(answers)
-                .update();
+        queries.letCarrierAnswer(answers);
     }
 }

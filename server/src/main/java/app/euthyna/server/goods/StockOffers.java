@@ -10,14 +10,13 @@ import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.LeftWork;
 import app.euthyna.server.platform.Locks;
-import java.sql.Timestamp;
 import java.time.Instant;
 import java.util.List;
+import org.hibernate.StatelessSession;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.core.annotation.Order;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -32,7 +31,8 @@ class StockOffers implements AfterCommand {
 
     private static final Logger LOG = LoggerFactory.getLogger(StockOffers.class);
 
-    private final JdbcClient jdbc;
+    private final ShelfQueries queries;
+    private final StatelessSession session;
     private final WaitingLines waiting;
     private final Shelves shelves;
     private final Commands commands;
@@ -43,7 +43,8 @@ class StockOffers implements AfterCommand {
     private final LeftWork<Place> left = new LeftWork<>();
 
     StockOffers(
-            JdbcClient jdbc,
+            ShelfQueries queries,
+            StatelessSession session,
             WaitingLines waiting,
             Shelves shelves,
             Commands commands,
@@ -51,7 +52,8 @@ class StockOffers implements AfterCommand {
             Locks locks,
             ObjectProvider<EffectWriter> writer,
             CompanyClock clock) {
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.waiting = waiting;
         this.shelves = shelves;
         this.commands = commands;
@@ -63,13 +65,12 @@ class StockOffers implements AfterCommand {
 
     /** Puts a shelf into the queue, with the command's transaction. */
     void queue(CommandContext context, Place place) {
-        jdbc.sql("insert into offer_queue (item_id, site_id, queued_at, queued_by) values (?, ?, ?, ?)")
-                .params(
-                        place.item(),
-                        place.site(),
-                        Timestamp.from(Instant.now()),
-                        context.person().username())
-                .update();
+        var row = new OfferQueueEntity();
+        row.itemId = place.item();
+        row.siteId = place.site();
+        row.queuedAt = Instant.now();
+        row.queuedBy = context.person().username();
+        session.insert(row);
         left.addAfterCommit(place);
     }
 
@@ -81,21 +82,16 @@ class StockOffers implements AfterCommand {
     /** Takes up what was left behind. */
     @Scheduled(initialDelay = 5_000, fixedDelay = 10_000)
     void takeUp() {
-        jdbc.sql("select distinct item_id, site_id from offer_queue where queued_at < ?")
-                .param(Timestamp.from(LeftWork.leftBehindBefore()))
-                .query((r, n) -> new Place(r.getLong(1), r.getLong(2)))
-                .list()
-                .forEach(left::add);
+        queries.leftBehind(LeftWork.leftBehindBefore()).forEach(row -> left.add(new Place(row.itemId(), row.siteId())));
         commands.workOff();
     }
 
     private record Entry(long id, String by) {}
 
     private void handOut(Place place) {
-        var entries = jdbc.sql("select id, queued_by from offer_queue where item_id = ? and site_id = ? order by id")
-                .params(place.item(), place.site())
-                .query((r, n) -> new Entry(r.getLong(1), r.getString(2)))
-                .list();
+        var entries = queries.queued(place.item(), place.site()).stream()
+                .map(row -> new Entry(row.id(), row.queuedBy()))
+                .toList();
         if (entries.isEmpty()) {
             return;
         }
@@ -116,9 +112,7 @@ class StockOffers implements AfterCommand {
                     return null;
                 }));
             }
-            jdbc.sql("delete from offer_queue where item_id = ? and site_id = ? and id <= ?")
-                    .params(place.item(), place.site(), last.id())
-                    .update();
+            queries.removeQueued(place.item(), place.site(), last.id());
         } catch (RuntimeException failure) {
             LOG.error("Free stock of {} could not be handed out; it stays in the queue.", place, failure);
         }

@@ -10,44 +10,37 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** Accounts, the rows that lead to them, and through which day the books are closed. */
 @Component
 public class Accounts {
 
-    private final JdbcClient jdbc;
+    private final LedgerQueries queries;
     private final ClosedPeriods closed;
 
-    Accounts(JdbcClient jdbc, ClosedPeriods closed) {
+    Accounts(LedgerQueries queries, ClosedPeriods closed) {
         this.closed = closed;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     /** The posting map as it stands. */
     public PostingMap map() {
-        return new PostingMap(
-                jdbc.sql("select role, customer_class, item_class, site, vat, account from posting_rule order by id")
-                        .query((r, n) -> new PostingMap.Row(
-                                role(r.getString(1)),
-                                r.getString(2),
-                                r.getString(3),
-                                r.getString(4),
-                                r.getString(5),
-                                r.getString(6)))
-                        .list());
+        return new PostingMap(queries.rules().stream()
+                .map(row -> new PostingMap.Row(
+                        role(row.role()), row.customerClass(), row.itemClass(), row.site(), row.vat(), row.account()))
+                .toList());
     }
 
     /** Every account with the roles that the posting map gives it, and those under which it was ever posted to. */
     public Map<String, Set<AccountRole>> roles() {
         var roles = new HashMap<String, Set<AccountRole>>();
-        jdbc.sql("select a.code, p.role from account a left join posting_rule p on p.account = a.code")
-                .query((r, n) -> {
-                    var of = roles.computeIfAbsent(r.getString(1), code -> EnumSet.noneOf(AccountRole.class));
-                    return r.getString(2) != null && of.add(role(r.getString(2)));
-                })
-                .list();
+        queries.roles().forEach(row -> {
+            var of = roles.computeIfAbsent(row.code(), code -> EnumSet.noneOf(AccountRole.class));
+            if (row.role() != null) {
+                of.add(role(row.role()));
+            }
+        });
         return roles;
     }
 

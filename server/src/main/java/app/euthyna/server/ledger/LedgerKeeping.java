@@ -14,13 +14,13 @@ import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.RefusedException;
-import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Set;
+import org.hibernate.LockMode;
+import org.hibernate.StatelessSession;
 import org.springframework.beans.factory.ObjectProvider;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -33,7 +33,8 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional(propagation = Propagation.MANDATORY)
 public class LedgerKeeping {
 
-    private final JdbcClient jdbc;
+    private final LedgerQueries queries;
+    private final StatelessSession session;
     private final Accounts accounts;
     private final Numbers numbers;
     private final Company company;
@@ -42,7 +43,8 @@ public class LedgerKeeping {
     private final ObjectProvider<PeriodOpened> opened;
 
     LedgerKeeping(
-            JdbcClient jdbc,
+            LedgerQueries queries,
+            StatelessSession session,
             Accounts accounts,
             Numbers numbers,
             Company company,
@@ -50,7 +52,8 @@ public class LedgerKeeping {
             Clock clock,
             ObjectProvider<PeriodOpened> opened) {
         this.opened = opened;
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.accounts = accounts;
         this.numbers = numbers;
         this.company = company;
@@ -62,22 +65,19 @@ public class LedgerKeeping {
      * No entry is on its way while a period is closed or opened: the head of the ledger is what entries wait for, too.
      */
     private void lockHead() {
-        jdbc.sql("select last_number from ledger_head where id = 1 for update")
-                .query(Long.class)
-                .single();
+        session.get(LedgerHeadEntity.class, 1, LockMode.PESSIMISTIC_WRITE);
     }
 
     /** Closes the books through a day. */
     public void close(CommandContext context, LocalDate through) {
         lockHead();
         RefusedException.where(Periods.closing(through, context.today(), accounts.closedThrough(), context.person()));
-        jdbc.sql("insert into period_closing (through, closed_at, closed_by, remark) values (?, ?, ?, ?)")
-                .params(
-                        through,
-                        Timestamp.from(clock.instant()),
-                        context.person().username(),
-                        context.reason())
-                .update();
+        var row = new PeriodClosingEntity();
+        row.through = through;
+        row.closedAt = clock.instant();
+        row.closedBy = context.person().username();
+        row.remark = context.reason();
+        session.insert(row);
     }
 
     /** Opens the period again that was closed last. */
@@ -85,14 +85,7 @@ public class LedgerKeeping {
         lockHead();
         var through = accounts.closedThrough();
         RefusedException.where(Periods.reopening(through, context.person(), context.reason()));
-        jdbc.sql("update period_closing set reopened_at = ?, reopened_by = ?, reopening = ? where reopened_at"
-                        + " is null and through = ?")
-                .params(
-                        Timestamp.from(clock.instant()),
-                        context.person().username(),
-                        context.reason(),
-                        through.orElseThrow())
-                .update();
+        queries.reopen(clock.instant(), context.person().username(), context.reason(), through.orElseThrow());
         opened.orderedStream().forEach(one -> one.periodOpened(context));
     }
 
@@ -117,16 +110,13 @@ public class LedgerKeeping {
     /** Adds an account. */
     public void addAccount(CommandContext context, String code, String name) {
         requireLead(context, "keep accounts");
-        if (jdbc.sql("select count(*) from account where code = ?")
-                        .param(code)
-                        .query(Long.class)
-                        .single()
-                > 0) {
+        if (queries.accounts(code) > 0) {
             throw new RefusedException(CommonRefusal.Incomplete.of("code", "an unused account code"));
         }
-        jdbc.sql("insert into account (code, name) values (?, ?)")
-                .params(code, name)
-                .update();
+        var row = new AccountEntity();
+        row.code = code;
+        row.name = name;
+        session.insert(row);
     }
 
     /**
@@ -142,12 +132,7 @@ public class LedgerKeeping {
         if (row.role() == AccountRole.OTHER) {
             throw new RefusedException(CommonRefusal.Incomplete.of("role", "an account role"));
         }
-        if (!row.account().isEmpty()
-                && jdbc.sql("select count(*) from account where code = ?")
-                                .param(row.account())
-                                .query(Long.class)
-                                .single()
-                        == 0) {
+        if (!row.account().isEmpty() && queries.accounts(row.account()) == 0) {
             throw new RefusedException(new CommonRefusal.NotFound("account", row.account()));
         }
         var map = accounts.map();
@@ -161,21 +146,16 @@ public class LedgerKeeping {
         if (row.account().isEmpty() && before.isEmpty()) {
             throw new RefusedException(new CommonRefusal.NotFound("row of the posting map", row.words()));
         }
-        jdbc.sql("delete from posting_rule where role = ? and customer_class = ? and item_class = ? and site ="
-                        + " ? and vat = ?")
-                .params(row.role().code(), row.customerClass(), row.itemClass(), row.site(), row.vat())
-                .update();
+        queries.removeRule(row.role().code(), row.customerClass(), row.itemClass(), row.site(), row.vat());
         if (!row.account().isEmpty()) {
-            jdbc.sql("insert into posting_rule (role, customer_class, item_class, site, vat, account) values"
-                            + " (?, ?, ?, ?, ?, ?)")
-                    .params(
-                            row.role().code(),
-                            row.customerClass(),
-                            row.itemClass(),
-                            row.site(),
-                            row.vat(),
-                            row.account())
-                    .update();
+            var rule = new PostingRuleEntity();
+            rule.role = row.role().code();
+            rule.customerClass = row.customerClass();
+            rule.itemClass = row.itemClass();
+            rule.site = row.site();
+            rule.vat = row.vat();
+            rule.account = row.account();
+            session.insert(rule);
         }
         var known = Set.copyOf(map.ambiguities());
         RefusedException.where(accounts.map().ambiguities().stream()
@@ -186,9 +166,12 @@ public class LedgerKeeping {
                         .formatted(row.words(), before.orElseThrow().account())
                 : before.map(was -> "%s: account %s instead of %s".formatted(row.words(), row.account(), was.account()))
                         .orElse("%s: account %s".formatted(row.words(), row.account()));
-        jdbc.sql("insert into posting_rule_change (changed_at, changed_by, sentence, reason) values (?, ?, ?, ?)")
-                .params(Timestamp.from(clock.instant()), context.person().username(), sentence, context.reason())
-                .update();
+        var change = new PostingRuleChangeEntity();
+        change.changedAt = clock.instant();
+        change.changedBy = context.person().username();
+        change.sentence = sentence;
+        change.reason = context.reason();
+        session.insert(change);
     }
 
     private static void requireLead(CommandContext context, String what) {

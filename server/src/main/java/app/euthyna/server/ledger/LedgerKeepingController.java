@@ -16,10 +16,9 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
+import java.time.Instant;
 import java.time.LocalDate;
-import java.time.OffsetDateTime;
 import java.util.List;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
@@ -38,7 +37,7 @@ class LedgerKeepingController {
     private final Accounts accounts;
     private final Commands commands;
     private final Company company;
-    private final JdbcClient jdbc;
+    private final LedgerQueries queries;
 
     LedgerKeepingController(
             LedgerKeeping keeping,
@@ -46,7 +45,7 @@ class LedgerKeepingController {
             Accounts accounts,
             Commands commands,
             Company company,
-            JdbcClient jdbc,
+            LedgerQueries queries,
             PendingPostings pending) {
         this.pending = pending;
         this.keeping = keeping;
@@ -54,7 +53,7 @@ class LedgerKeepingController {
         this.accounts = accounts;
         this.commands = commands;
         this.company = company;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     record Closing(
@@ -65,10 +64,10 @@ class LedgerKeepingController {
     /** A closing, and its reopening where it was opened again. */
     record ClosingView(
             LocalDate through,
-            OffsetDateTime closedAt,
+            Instant closedAt,
             String closedBy,
             String remark,
-            @Nullable OffsetDateTime reopenedAt,
+            @Nullable Instant reopenedAt,
             @Nullable String reopenedBy,
             @Nullable String reason) {}
 
@@ -79,19 +78,16 @@ class LedgerKeepingController {
     PeriodsView periods() {
         return new PeriodsView(
                 accounts.closedThrough().orElse(null),
-                jdbc.sql("""
-                    select through, closed_at, closed_by, remark, reopened_at, reopened_by, reopening
-                    from period_closing order by id desc fetch first 60 rows only\
-                    """)
-                        .query((r, n) -> new ClosingView(
-                                r.getObject(1, LocalDate.class),
-                                r.getObject(2, OffsetDateTime.class),
-                                r.getString(3),
-                                r.getString(4),
-                                r.getObject(5, OffsetDateTime.class),
-                                r.getString(6),
-                                r.getString(7)))
-                        .list());
+                queries.periods().stream()
+                        .map(row -> new ClosingView(
+                                row.through(),
+                                row.closedAt(),
+                                row.closedBy(),
+                                row.remark(),
+                                row.reopenedAt(),
+                                row.reopenedBy(),
+                                row.reopening()))
+                        .toList());
     }
 
     @Permissions.KeepBooks
@@ -156,15 +152,13 @@ class LedgerKeepingController {
     @GetMapping("/accounts")
     List<LedgerAccountView> accounts() {
         var roles = accounts.roles();
-        return jdbc.sql("select code, name from account order by code")
-                .query((r, n) -> new LedgerAccountView(
-                        r.getString(1),
-                        r.getString(2),
-                        roles.get(r.getString(1)).stream()
-                                .map(AccountRole::code)
-                                .toList(),
-                        roles.get(r.getString(1)).stream().anyMatch(AccountRole::isControl)))
-                .list();
+        return queries.accounts().stream()
+                .map(row -> new LedgerAccountView(
+                        row.code(),
+                        row.name(),
+                        roles.get(row.code()).stream().map(AccountRole::code).toList(),
+                        roles.get(row.code()).stream().anyMatch(AccountRole::isControl)))
+                .toList();
     }
 
     @Permissions.KeepBooks
@@ -190,7 +184,7 @@ class LedgerKeepingController {
             @Size(max = 2000) String reason) {}
 
     /** A change of the posting map. */
-    record MapChangeView(OffsetDateTime at, String by, String sentence, String reason) {}
+    record MapChangeView(Instant at, String by, String sentence, String reason) {}
 
     @Permissions.KeepBooks
     @PutMapping("/posting-map")
@@ -211,11 +205,9 @@ class LedgerKeepingController {
 
     @GetMapping("/posting-map/changes")
     List<MapChangeView> changes() {
-        return jdbc.sql("select changed_at, changed_by, sentence, reason from posting_rule_change order by id desc"
-                        + " fetch first 60 rows only")
-                .query((r, n) -> new MapChangeView(
-                        r.getObject(1, OffsetDateTime.class), r.getString(2), r.getString(3), r.getString(4)))
-                .list();
+        return queries.changes().stream()
+                .map(row -> new MapChangeView(row.changedAt(), row.changedBy(), row.sentence(), row.reason()))
+                .toList();
     }
 
     private static AccountRole role(String code) {

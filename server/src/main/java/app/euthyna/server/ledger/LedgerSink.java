@@ -17,14 +17,14 @@ import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
-import jakarta.persistence.EntityManager;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.util.HashSet;
 import java.util.List;
 import java.util.function.Function;
+import org.hibernate.LockMode;
+import org.hibernate.StatelessSession;
 import org.springframework.core.annotation.Order;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
@@ -35,8 +35,7 @@ import org.springframework.stereotype.Component;
 @Order(50)
 public class LedgerSink implements EffectSink {
 
-    private final EntityManager entities;
-    private final JdbcClient jdbc;
+    private final StatelessSession session;
     private final MasterData masterData;
     private final Ids ids;
     private final Clock clock;
@@ -46,8 +45,7 @@ public class LedgerSink implements EffectSink {
     private final PendingPostings pending;
 
     LedgerSink(
-            EntityManager entities,
-            JdbcClient jdbc,
+            StatelessSession session,
             MasterData masterData,
             Ids ids,
             Clock clock,
@@ -56,11 +54,10 @@ public class LedgerSink implements EffectSink {
             Locks locks,
             PendingPostings pending) {
         this.pending = pending;
+        this.session = session;
         this.locks = locks;
         this.accounts = accounts;
         this.reader = reader;
-        this.entities = entities;
-        this.jdbc = jdbc;
         this.masterData = masterData;
         this.ids = ids;
         this.clock = clock;
@@ -133,20 +130,16 @@ public class LedgerSink implements EffectSink {
             String mirrors,
             String remark) {
         locks.taken(Locks.Rank.LEDGER);
-        var head = jdbc.sql("select last_number, last_hash from ledger_head where id = 1 for update")
-                .query(Head.class)
-                .single();
+        var head = session.get(LedgerHeadEntity.class, 1, LockMode.PESSIMISTIC_WRITE);
         RefusedException.where(Periods.refusal(context.date(), accounts.closedThrough()));
-        var number = head.lastNumber() + 1;
+        var number = head.lastNumber + 1;
         var entry = made.apply(DocumentKind.ENTRY.prefix() + number);
-        var hash = entry.hash(head.lastHash());
-        persist(context, entry, head.lastHash(), hash, uses, mirrors, remark);
-        jdbc.sql("update ledger_head set last_number = ?, last_hash = ? where id = 1")
-                .params(number, hash)
-                .update();
+        var hash = entry.hash(head.lastHash);
+        persist(context, entry, head.lastHash, hash, uses, mirrors, remark);
+        head.lastNumber = number;
+        head.lastHash = hash;
+        session.update(head);
     }
-
-    record Head(long lastNumber, String lastHash) {}
 
     private void persist(
             CommandContext context,
@@ -170,22 +163,23 @@ public class LedgerSink implements EffectSink {
         stored.hash = hash;
         stored.mirrors = mirrors;
         stored.remark = remark;
-        for (var line : entry.lines()) {
-            stored.lines.add(new JournalEntryEntity.Line(
-                    stored.lines.size() + 1,
-                    line.role().code(),
-                    line.account(),
-                    line.amount().amount(),
-                    entry.date(),
-                    Records.write(uses.stream()
-                            .filter(use ->
-                                    use.role() == line.role() && use.account().equals(line.account()))
-                            .map(use -> new Explanation(
-                                    use.asked(), use.row(), use.amount().amount()))
-                            .toList())));
+        session.insert(stored);
+        for (int no = 1; no <= entry.lines().size(); no++) {
+            var line = entry.lines().get(no - 1);
+            var row = new JournalLineEntity();
+            row.entryId = stored.id;
+            row.lineNo = no;
+            row.role = line.role().code();
+            row.account = line.account();
+            row.amount = line.amount().amount();
+            row.entryDate = entry.date();
+            row.explained = Records.write(uses.stream()
+                    .filter(use -> use.role() == line.role() && use.account().equals(line.account()))
+                    .map(use ->
+                            new Explanation(use.asked(), use.row(), use.amount().amount()))
+                    .toList());
+            session.insert(row);
         }
-        entities.persist(stored);
-        entities.flush();
     }
 
     /**

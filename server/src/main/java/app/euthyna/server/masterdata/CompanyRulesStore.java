@@ -8,7 +8,7 @@ import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.TransactionCache;
 import java.time.LocalDate;
 import java.util.List;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -19,11 +19,13 @@ public class CompanyRulesStore implements CommandContext.DatingRule, DecimalMark
 
     private static final String THE_ONE = "";
 
-    private final JdbcClient jdbc;
+    private final MasterDataQueries queries;
+    private final StatelessSession session;
     private final TransactionCache<String, Versioned> read = TransactionCache.readThrough();
 
-    CompanyRulesStore(JdbcClient jdbc) {
-        this.jdbc = jdbc;
+    CompanyRulesStore(MasterDataQueries queries, StatelessSession session) {
+        this.queries = queries;
+        this.session = session;
     }
 
     /** Rules with the version that they are. */
@@ -49,11 +51,8 @@ public class CompanyRulesStore implements CommandContext.DatingRule, DecimalMark
     public Versioned current() {
         return read.get(
                 THE_ONE,
-                key -> jdbc.sql(
-                                "select version_no, rules from company_rules order by version_no desc fetch first 1 rows"
-                                        + " only")
-                        .query((r, n) -> new Versioned(r.getLong(1), Records.read(r.getString(2), CompanyRules.class)))
-                        .optional()
+                key -> queries.current()
+                        .map(row -> new Versioned(row.versionNo(), Records.read(row.rules(), CompanyRules.class)))
                         .orElse(new Versioned(0, CompanyRules.STANDARD)));
     }
 
@@ -64,18 +63,20 @@ public class CompanyRulesStore implements CommandContext.DatingRule, DecimalMark
         if (current.version() != seen) {
             throw new RefusedException(new PlatformRefusal.StaleVersion("The rules", seen, current.version()));
         }
-        jdbc.sql("insert into company_rules (version_no, changed_on, changed_by, reason, rules) values (?, ?, ?, ?, ?)")
-                .params(seen + 1, context.date(), context.person().username(), context.reason(), Records.write(rules))
-                .update();
+        var row = new CompanyRulesEntity();
+        row.versionNo = seen + 1;
+        row.changedOn = context.date();
+        row.changedBy = context.person().username();
+        row.reason = context.reason();
+        row.rules = Records.write(rules);
+        session.insert(row);
         read.put(THE_ONE, new Versioned(seen + 1, rules));
     }
 
     /** The newest changes first. */
     public List<Change> changes() {
-        return jdbc.sql("select version_no, changed_on, changed_by, reason from company_rules order by version_no desc"
-                        + " fetch first 50 rows only")
-                .query((r, n) ->
-                        new Change(r.getLong(1), r.getObject(2, LocalDate.class), r.getString(3), r.getString(4)))
-                .list();
+        return queries.changes().stream()
+                .map(row -> new Change(row.versionNo(), row.changedOn(), row.changedBy(), row.reason()))
+                .toList();
     }
 }

@@ -10,11 +10,10 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Locks;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.TransactionCache;
-import jakarta.persistence.EntityManager;
-import jakarta.persistence.LockModeType;
 import java.text.Normalizer;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -26,8 +25,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
+import org.hibernate.StatelessSession;
 import org.springframework.beans.factory.ObjectProvider;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -37,8 +36,8 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional
 public class MasterData {
 
-    private final EntityManager entities;
-    private final JdbcClient jdbc;
+    private final MasterDataQueries queries;
+    private final StatelessSession session;
     private final Company company;
     private final TransactionCache<String, Customer> customers = TransactionCache.readThrough();
     private final TransactionCache<String, Item> items = TransactionCache.readThrough();
@@ -48,8 +47,8 @@ public class MasterData {
     private final ObjectProvider<EffectWriter> writer;
 
     MasterData(
-            EntityManager entities,
-            JdbcClient jdbc,
+            MasterDataQueries queries,
+            StatelessSession session,
             Company company,
             Locks locks,
             CompanyRulesStore rules,
@@ -57,8 +56,8 @@ public class MasterData {
         this.rules = rules;
         this.locks = locks;
         this.writer = writer;
-        this.entities = entities;
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.company = company;
     }
 
@@ -70,13 +69,7 @@ public class MasterData {
     }
 
     public Optional<Customer> findCustomer(String code) {
-        return entities.createQuery(
-                        "select c from CustomerEntity c left join fetch c.licences where c.code = :code",
-                        CustomerEntity.class)
-                .setParameter("code", code)
-                .getResultStream()
-                .findFirst()
-                .map(this::toCustomer);
+        return queries.customer(code).map(this::toCustomer);
     }
 
     private Customer toCustomer(CustomerEntity c) {
@@ -108,9 +101,8 @@ public class MasterData {
                 agreed,
                 ownPo,
                 ownOverdue,
-                c.licences.stream()
-                        .collect(Collectors.toMap(
-                                CustomerEntity.LicenceNumber::licenceClass, CustomerEntity.LicenceNumber::number)));
+                queries.licences(c.id).stream()
+                        .collect(Collectors.toMap(licence -> licence.licenceClass, licence -> licence.number)));
         return customer.withRules(customer.under(rules.inForce()));
     }
 
@@ -122,14 +114,10 @@ public class MasterData {
             items.known(code).ifPresentOrElse(item -> found.put(code, item), () -> unknown.add(code));
         }
         if (!unknown.isEmpty()) {
-            entities.createQuery("select i from ItemEntity i where i.code in :codes", ItemEntity.class)
-                    .setParameter("codes", unknown)
-                    .getResultStream()
-                    .map(MasterData::toItem)
-                    .forEach(item -> {
-                        items.put(item.code(), item);
-                        found.put(item.code(), item);
-                    });
+            queries.items(Many.names(unknown)).stream().map(MasterData::toItem).forEach(item -> {
+                items.put(item.code(), item);
+                found.put(item.code(), item);
+            });
         }
         return found;
     }
@@ -156,17 +144,11 @@ public class MasterData {
 
     /** The store that orders ship from unless they say otherwise: the first that was set up. */
     public String defaultSite() {
-        return jdbc.sql("select code from site order by id fetch first 1 rows only")
-                .query(String.class)
-                .single();
+        return queries.defaultSite();
     }
 
     public boolean hasSite(String code) {
-        return jdbc.sql("select count(*) from site where code = ?")
-                        .param(code)
-                        .query(Long.class)
-                        .single()
-                > 0;
+        return queries.sitesNamed(code) > 0;
     }
 
     /** Sets up a store, unless it is there. */
@@ -174,25 +156,24 @@ public class MasterData {
         if (hasSite(code)) {
             return;
         }
-        jdbc.sql("insert into site (code, name) values (?, ?)")
-                .params(code, name)
-                .update();
+        var row = new SiteEntity();
+        row.code = code;
+        row.name = name;
+        session.insert(row);
     }
 
     /** Enters what the simulated register is to answer for a licence; silent unless {@code answers}. */
     public void register(String licenceClass, String number, LocalDate validTo, boolean answers) {
-        jdbc.sql("delete from simulated_register where licence_class = ? and number = ?")
-                .params(licenceClass, number)
-                .update();
-        jdbc.sql("insert into simulated_register (licence_class, number, valid_to, answers) values (?, ?, ?, ?)")
-                .param(licenceClass)
-                .param(number)
-                .param(validTo)
-                .param(answers)
-                .update();
+        var row = new SimulatedRegisterEntity();
+        row.licenceClass = licenceClass;
+        row.number = number;
+        row.validTo = validTo;
+        row.answers = answers;
+        session.upsert(row);
     }
 
-    public void add(Customer customer) {
+    /** Keeps a new customer, with what stands on paper for it. */
+    public void add(Customer customer, OnPaper paper) {
         var entity = new CustomerEntity();
         entity.code = customer.code();
         entity.name = customer.name();
@@ -204,11 +185,19 @@ public class MasterData {
         entity.region = customer.region();
         policy(entity, customer.ownPo());
         agree(entity, customer.rules(), customer.ownOverdue());
-        customer.licences()
-                .forEach((licenceClass, number) ->
-                        entity.licences.add(new CustomerEntity.LicenceNumber(licenceClass, number)));
-        entities.persist(entity);
-        entities.flush();
+        onPaper(entity, paper);
+        session.insert(entity);
+        insert(entity, customer.licences());
+    }
+
+    private void insert(CustomerEntity customer, Map<String, String> licences) {
+        licences.forEach((licenceClass, number) -> {
+            var licence = new CustomerLicenceEntity();
+            licence.customerId = customer.id;
+            licence.licenceClass = licenceClass;
+            licence.number = number;
+            session.insert(licence);
+        });
     }
 
     private static void policy(CustomerEntity entity, Optional<PoPolicy> own) {
@@ -249,16 +238,6 @@ public class MasterData {
         change(context, code, version, entity -> onPaper(entity, given));
     }
 
-    /** Keeps it for a customer that this very command has added. */
-    public void onPaper(String code, OnPaper given) {
-        onPaper(
-                entities.createQuery("select c from CustomerEntity c where c.code = :code", CustomerEntity.class)
-                        .setParameter("code", code)
-                        .getSingleResult(),
-                given);
-        entities.flush();
-    }
-
     private static void onPaper(CustomerEntity entity, OnPaper given) {
         entity.street = given.street();
         entity.postcode = given.postcode();
@@ -269,39 +248,37 @@ public class MasterData {
         entity.depositPercent = given.depositPercent();
     }
 
+    /** Notes whether a customer has rules of approval of its own. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void letHaveOwnApproval(long customer, boolean own) {
+        queries.letHaveOwnApproval(own, customer);
+    }
+
     /** Keeps the numbers of a customer's licences by class; orders that it concerns are checked again. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void setLicences(CommandContext context, String code, long version, Map<String, String> licences) {
         change(context, code, version, entity -> {
-            entity.licences.clear();
-            entities.flush();
-            licences.forEach((licenceClass, number) ->
-                    entity.licences.add(new CustomerEntity.LicenceNumber(licenceClass, number)));
+            queries.removeLicences(entity.id);
+            insert(entity, licences);
         });
     }
 
     private void change(CommandContext context, String code, long version, Consumer<CustomerEntity> change) {
         locks.customer(code);
-        var entity = entities.createQuery("select c from CustomerEntity c where c.code = :code", CustomerEntity.class)
-                .setParameter("code", code)
-                .getSingleResult();
-        entities.refresh(entity);
+        var entity = queries.customer(code)
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)));
         if (entity.version != version) {
             throw new RefusedException(new PlatformRefusal.StaleVersion("Customer " + code, version, entity.version));
         }
         change.accept(entity);
-        entities.lock(entity, LockModeType.OPTIMISTIC_FORCE_INCREMENT);
-        entities.flush();
+        session.update(entity);
         customers.put(code, toCustomer(entity));
         writer.getObject().write(context, List.of(new Effect.CustomerChanged(code)));
     }
 
     /** The version of a customer, for whoever wants to change it. */
     public long versionOf(String code) {
-        return jdbc.sql("select version from customer where code = ?")
-                .param(code)
-                .query(Long.class)
-                .single();
+        return queries.versionOf(code);
     }
 
     public void add(Item item) {
@@ -319,8 +296,7 @@ public class MasterData {
         entity.minStock = item.minStock();
         entity.leadDays = item.leadDays();
         entity.regulated = item.regulated();
-        entities.persist(entity);
-        entities.flush();
+        session.insert(entity);
     }
 
     /** Folded for searching: no accents, no case. */

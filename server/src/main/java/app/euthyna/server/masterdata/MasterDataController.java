@@ -11,6 +11,7 @@ import app.euthyna.core.shared.Vat;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
@@ -26,12 +27,9 @@ import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.util.ArrayList;
-import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -46,16 +44,19 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api")
 class MasterDataController {
 
+    /** So many are offered while somebody types. */
+    private static final int MOST_FOUND = 12;
+
     private final MasterData masterData;
     private final Commands commands;
     private final Company company;
-    private final JdbcClient jdbc;
+    private final MasterDataQueries queries;
 
-    MasterDataController(MasterData masterData, Commands commands, Company company, JdbcClient jdbc) {
+    MasterDataController(MasterData masterData, Commands commands, Company company, MasterDataQueries queries) {
         this.masterData = masterData;
         this.commands = commands;
         this.company = company;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     record PoRules(
@@ -171,9 +172,7 @@ class MasterDataController {
                     overdue,
                     or(request.licences(), List.<Licence>of()).stream()
                             .collect(Collectors.toMap(Licence::licenceClass, Licence::number)));
-            masterData.add(customer);
-            masterData.onPaper(
-                    customer.code(), or(request.address(), Address.NONE).with(request.depositPercent()));
+            masterData.add(customer, or(request.address(), Address.NONE).with(request.depositPercent()));
             return new CodeView(customer.code());
         });
     }
@@ -273,20 +272,17 @@ class MasterDataController {
 
     @GetMapping("/customers/{code}/address")
     AddressView address(@PathVariable String code) {
-        return jdbc.sql("select code, name, street, postcode, town, country, vat_id, email, deposit_percent from"
-                        + " customer where code = ?")
-                .param(code)
-                .query((r, n) -> new AddressView(
-                        r.getString(1),
-                        r.getString(2),
-                        r.getString(3),
-                        r.getString(4),
-                        r.getString(5),
-                        r.getString(6),
-                        r.getString(7),
-                        r.getString(8),
-                        r.getBigDecimal(9).stripTrailingZeros()))
-                .optional()
+        return queries.address(code)
+                .map(row -> new AddressView(
+                        row.customer(),
+                        row.name(),
+                        row.street(),
+                        row.postcode(),
+                        row.town(),
+                        row.country(),
+                        row.vatId(),
+                        row.email(),
+                        row.depositPercent().stripTrailingZeros()))
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)));
     }
 
@@ -375,22 +371,18 @@ class MasterDataController {
 
     @GetMapping("/customers")
     List<CustomerView> customers(@RequestParam(defaultValue = "") String q) {
-        return jdbc.sql("select code, name, town, credit_limit, terms_days, po_required, blocked_why, version from"
-                        + " customer where "
-                        + words(q)
-                        + " order by case when search_key like ? escape '!' then 0 else 1 end, name fetch"
-                        + " first 12 rows only")
-                .params(ranked(patterns(q)))
-                .query((r, n) -> new CustomerView(
-                        r.getString(1),
-                        r.getString(2),
-                        r.getString(3),
-                        r.getBigDecimal(4),
-                        r.getInt(5),
-                        r.getBoolean(6),
-                        r.getString(7),
-                        r.getLong(8)))
-                .list();
+        var words = patterns(q);
+        return queries.customersLike(words, beginning(words), MOST_FOUND).stream()
+                .map(row -> new CustomerView(
+                        row.code(),
+                        row.name(),
+                        row.town(),
+                        row.creditLimit(),
+                        row.termsDays(),
+                        row.poRequired(),
+                        row.blockedWhy(),
+                        row.version()))
+                .toList();
     }
 
     @GetMapping("/customers/{code}")
@@ -410,43 +402,23 @@ class MasterDataController {
     /** Items by several words of their name or code, with what is free at the store asked for. */
     @GetMapping("/items")
     List<ItemView> items(@RequestParam(defaultValue = "") String q, @RequestParam(defaultValue = "") String site) {
-        var parameters = new ArrayList<Object>();
-        parameters.add(site.isEmpty() ? masterData.defaultSite() : site);
-        parameters.addAll(ranked(patterns(q)));
-        var found = jdbc.sql("select i.code, i.name, i.kind, i.unit, i.price, i.vat_category, i.vat_rate, i.regulated,"
-                        + " coalesce((select s.on_hand - s.reserved from shelf s join site t on t.id = s.site_id"
-                        + " and t.code = ? where s.item_id = i.id), 0) from item i where " + words(q)
-                        + " order by case when search_key like ? escape '!' then 0 else 1 end, i.name fetch"
-                        + " first 12 rows only")
-                .params(parameters)
-                .query((r, n) -> new ItemView(
-                        r.getString(1),
-                        r.getString(2),
-                        LineKind.valueOf(r.getString(3)),
-                        r.getString(4),
-                        r.getBigDecimal(5),
-                        r.getString(6),
-                        r.getBigDecimal(7),
-                        r.getString(8),
-                        r.getBigDecimal(9),
-                        List.of()))
-                .list();
+        var store = site.isEmpty() ? masterData.defaultSite() : site;
+        var words = patterns(q);
+        var found = queries.itemsLike(store, words, beginning(words), MOST_FOUND);
         if (found.isEmpty()) {
-            return found;
+            return List.of();
         }
-        record There(String item, FreeView free) {}
-        var elsewhere = jdbc
-                .sql("""
-                    select i.code, t.code, s.on_hand - s.reserved from shelf s join item i on i.id = s.item_id
-                    join site t on t.id = s.site_id
-                    where i.code in (:items) and t.code <> :site and s.on_hand > s.reserved order by t.id\
-                    """)
-                .param("items", found.stream().map(ItemView::code).toList())
-                .param("site", parameters.get(0))
-                .query((r, n) -> new There(r.getString(1), new FreeView(r.getString(2), r.getBigDecimal(3))))
-                .list()
-                .stream()
-                .collect(Collectors.groupingBy(There::item, Collectors.mapping(There::free, Collectors.toList())));
+        var elsewhere =
+                queries
+                        .freeElsewhere(
+                                Many.names(found.stream()
+                                        .map(MasterDataQueries.ItemRow::code)
+                                        .toList()),
+                                store)
+                        .stream()
+                        .collect(Collectors.groupingBy(
+                                MasterDataQueries.FreeRow::item,
+                                Collectors.mapping(row -> new FreeView(row.site(), row.free()), Collectors.toList())));
         return found.stream()
                 .map(i -> new ItemView(
                         i.code(),
@@ -454,7 +426,7 @@ class MasterDataController {
                         i.kind(),
                         i.unit(),
                         i.price(),
-                        i.vatCategory(),
+                        i.vatCategory().name(),
                         i.vatRate(),
                         i.regulated(),
                         i.free(),
@@ -464,14 +436,9 @@ class MasterDataController {
 
     @GetMapping("/sites")
     List<SiteView> sites() {
-        return jdbc.sql("select code, name from site order by id")
-                .query((r, n) -> new SiteView(r.getString(1), r.getString(2)))
-                .list();
-    }
-
-    private static String words(String q) {
-        var count = q.isBlank() ? 1 : q.strip().split("\\s+").length;
-        return String.join(" and ", Collections.nCopies(count, "search_key like ? escape '!'"));
+        return queries.sites().stream()
+                .map(row -> new SiteView(row.site(), row.name()))
+                .toList();
     }
 
     private static List<String> patterns(String q) {
@@ -480,11 +447,9 @@ class MasterDataController {
                 .toList();
     }
 
-    /** Beside the words themselves, the first of them at the beginning of the name: such hits come first. */
-    private static List<String> ranked(List<String> patterns) {
-        var ranked = new ArrayList<>(patterns);
-        ranked.add(patterns.get(0).substring(1));
-        return ranked;
+    /** The first word at the beginning of the name: such hits come first. */
+    private static String beginning(List<String> patterns) {
+        return patterns.get(0).substring(1);
     }
 
     private Optional<Money> amount(String field, BigDecimal given) {

@@ -7,7 +7,6 @@ import java.util.Optional;
 import java.util.concurrent.TimeoutException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
@@ -45,25 +44,19 @@ public class SimulatedLicenceRegister {
     @Component
     static class SimulatedRegister {
 
-        private final JdbcClient jdbc;
+        private final MasterDataQueries queries;
 
-        SimulatedRegister(JdbcClient jdbc) {
-            this.jdbc = jdbc;
+        SimulatedRegister(MasterDataQueries queries) {
+            this.queries = queries;
         }
-
-        private record Row(LocalDate validTo, boolean answers) {}
 
         /** To when a licence is valid; empty where the register does not know it. */
         Optional<LocalDate> look(String licenceClass, String number) throws TimeoutException {
-            var row = jdbc.sql(
-                            "select valid_to, answers from simulated_register where licence_class = ? and number = ?")
-                    .params(licenceClass, number)
-                    .query(Row.class)
-                    .optional();
+            var row = queries.registered(licenceClass, number);
             if (row.isPresent() && !row.get().answers()) {
                 throw new TimeoutException("no answer in time");
             }
-            return row.map(Row::validTo);
+            return row.map(MasterDataQueries.RegisteredRow::validTo);
         }
     }
 }

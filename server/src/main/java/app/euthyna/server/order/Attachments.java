@@ -8,6 +8,7 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.Hashes;
 import app.euthyna.server.platform.History;
+import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
@@ -18,17 +19,15 @@ import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Instant;
-import java.time.OffsetDateTime;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import org.hibernate.StatelessSession;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
-import org.springframework.jdbc.core.simple.JdbcClient;
-import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -57,15 +56,26 @@ class Attachments {
             "image/jpeg",
             new byte[] {(byte) 0xff, (byte) 0xd8, (byte) 0xff});
 
-    private final JdbcClient jdbc;
+    private final AttachmentQueries queries;
+    private final StatelessSession session;
     private final Commands commands;
     private final History history;
     private final DocumentOrders documentOrders;
     private final Clock clock;
+    private final Ids ids;
 
-    Attachments(JdbcClient jdbc, Commands commands, History history, DocumentOrders documentOrders, Clock clock) {
+    Attachments(
+            AttachmentQueries queries,
+            StatelessSession session,
+            Commands commands,
+            History history,
+            DocumentOrders documentOrders,
+            Clock clock,
+            Ids ids) {
+        this.ids = ids;
         this.documentOrders = documentOrders;
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.commands = commands;
         this.history = history;
         this.clock = clock;
@@ -78,17 +88,13 @@ class Attachments {
 
     /** What files may be kept with, by its place in the API. */
     private enum Owner {
-        ORDERS("order_id", "sales_order", DocumentKind.ORDER),
-        RETURNS("return_id", "goods_return", DocumentKind.RETURN),
-        UNEXPECTED_GOODS("unexpected_id", "unexpected_goods", DocumentKind.UNEXPECTED_GOODS);
+        ORDERS(DocumentKind.ORDER),
+        RETURNS(DocumentKind.RETURN),
+        UNEXPECTED_GOODS(DocumentKind.UNEXPECTED_GOODS);
 
-        private final String column;
-        private final String table;
         private final DocumentKind kind;
 
-        Owner(String column, String table, DocumentKind kind) {
-            this.column = column;
-            this.table = table;
+        Owner(DocumentKind kind) {
             this.kind = kind;
         }
 
@@ -98,12 +104,11 @@ class Attachments {
     }
 
     private long id(Owner owner, String number) {
-        return jdbc.sql("select id from " + owner.table + " where number = ?")
-                .param(number)
-                .query(Long.class)
-                .optional()
-                .orElseThrow(() -> new RefusedException(
-                        new CommonRefusal.NotFound(owner.kind.word().toLowerCase(Locale.ROOT), number)));
+        return switch (owner) {
+            case ORDERS -> ids.order(number);
+            case RETURNS -> ids.goodsReturn(number);
+            case UNEXPECTED_GOODS -> ids.unexpectedGoods(number);
+        };
     }
 
     /** Tells it in the history of the orders that the owner belongs to. */
@@ -122,18 +127,16 @@ class Attachments {
     }
 
     private AttachmentList attachments(Owner owner, String number) {
-        return new AttachmentList(jdbc.sql(
-                        "select id, name, media_type, size_bytes, attached_by, attached_at from attachment where "
-                                + owner.column + " = ? order by id")
-                .param(id(owner, number))
-                .query((r, n) -> new AttachmentView(
-                        r.getLong(1),
-                        r.getString(2),
-                        r.getString(3),
-                        r.getInt(4),
-                        r.getString(5),
-                        r.getObject(6, OffsetDateTime.class).toInstant()))
-                .list());
+        var id = id(owner, number);
+        var kept = switch (owner) {
+            case ORDERS -> queries.ofOrder(id);
+            case RETURNS -> queries.ofReturn(id);
+            case UNEXPECTED_GOODS -> queries.ofUnexpectedGoods(id);
+        };
+        return new AttachmentList(kept.stream()
+                .map(one -> new AttachmentView(
+                        one.id, one.name, one.mediaType, one.sizeBytes, one.attachedBy, one.attachedAt))
+                .toList());
     }
 
     /** Keeps a PDF, a PNG or JPEG picture or a plain text of at most 5 MB. */
@@ -158,25 +161,24 @@ class Attachments {
                 throw new RefusedException(
                         CommonRefusal.Incomplete.of("file", "at most " + MOST + " files with a document"));
             }
-            var key = new GeneratedKeyHolder();
-            jdbc.sql("insert into attachment (" + of.column
-                            + ", name, media_type, size_bytes, attached_by, attached_at) values (?, ?,"
-                            + " ?, ?, ?, ?)")
-                    .params(
-                            id(of, number),
-                            name,
-                            type,
-                            content.length,
-                            context.person().username(),
-                            OffsetDateTime.now(clock))
-                    .update(key, "id");
+            var attachment = new AttachmentEntity();
+            switch (of) {
+                case ORDERS -> attachment.orderId = id(of, number);
+                case RETURNS -> attachment.returnId = id(of, number);
+                case UNEXPECTED_GOODS -> attachment.unexpectedId = id(of, number);
+            }
+            attachment.name = name;
+            attachment.mediaType = type;
+            attachment.sizeBytes = content.length;
+            attachment.attachedBy = context.person().username();
+            attachment.attachedAt = clock.instant();
+            session.insert(attachment);
             for (int from = 0; from < content.length; from += PART) {
-                jdbc.sql("insert into attachment_part (attachment_id, part_no, content) values (?, ?, ?)")
-                        .params(
-                                key.getKey(),
-                                from / PART,
-                                Arrays.copyOfRange(content, from, Math.min(from + PART, content.length)))
-                        .update();
+                var row = new AttachmentPartEntity();
+                row.attachmentId = attachment.id;
+                row.partNo = from / PART;
+                row.content = Arrays.copyOfRange(content, from, Math.min(from + PART, content.length));
+                session.insert(row);
             }
             note(context, of, number, "attached " + name);
             return attachments(of, number);
@@ -190,30 +192,25 @@ class Attachments {
         return commands.run(http, List.of(id), AttachmentList.class, context -> {
             var of = Owner.of(owner);
             var name = name(of, number, id);
-            var by = jdbc.sql("select attached_by from attachment where id = ?")
-                    .param(id)
-                    .query(String.class)
-                    .single();
+            var by = queries.attachedBy(id);
             if (!by.equals(context.person().username()) && !context.person().decides()) {
                 throw new RefusedException(new CommonRefusal.NotAuthorised(
                         "remove a file that " + by + " attached",
                         context.person().role(),
                         List.of(Role.CONTROLLER, Role.LEAD)));
             }
-            jdbc.sql("delete from attachment_part where attachment_id = ?")
-                    .param(id)
-                    .update();
-            jdbc.sql("delete from attachment where id = ?").param(id).update();
+            queries.removeParts(id);
+            queries.remove(id);
             note(context, of, number, "removed the attached " + name);
             return attachments(of, number);
         });
     }
 
     private String name(Owner owner, String number, long id) {
-        return jdbc.sql("select name from attachment where id = ? and " + owner.column + " = ?")
-                .params(id, id(owner, number))
-                .query(String.class)
-                .optional()
+        return attachments(owner, number).attachments().stream()
+                .filter(one -> one.id() == id)
+                .map(AttachmentView::name)
+                .findFirst()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("attachment", String.valueOf(id))));
     }
 
@@ -221,11 +218,7 @@ class Attachments {
     ResponseEntity<byte[]> file(@PathVariable String owner, @PathVariable String number, @PathVariable long id) {
         var name = name(Owner.of(owner), number, id);
         var content = new ByteArrayOutputStream();
-        jdbc.sql("select content from attachment_part where attachment_id = ? order by part_no")
-                .param(id)
-                .query((r, n) -> r.getBytes(1))
-                .list()
-                .forEach(content::writeBytes);
+        queries.file(id).forEach(content::writeBytes);
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_OCTET_STREAM)
                 .header("X-Content-Type-Options", "nosniff")

@@ -3,22 +3,25 @@ package app.euthyna.server.order;
 import app.euthyna.core.order.CompanyField;
 import app.euthyna.core.order.Details;
 import app.euthyna.server.masterdata.CompanyRulesStore;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Records;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** What orders said of themselves when a dispatch of theirs was staged or an invoice of theirs posted. */
 @Component
 public class DocumentDetails {
 
-    private final JdbcClient jdbc;
+    private final StatelessSession session;
+    private final OrderQueries queries;
     private final CompanyRulesStore rules;
 
-    DocumentDetails(JdbcClient jdbc, CompanyRulesStore rules) {
-        this.jdbc = jdbc;
+    DocumentDetails(StatelessSession session, OrderQueries queries, CompanyRulesStore rules) {
+        this.session = session;
+        this.queries = queries;
         this.rules = rules;
     }
 
@@ -36,30 +39,25 @@ public class DocumentDetails {
     /** Copies the details of the orders, by their ids, onto a document. */
     public void carry(String kind, String number, List<Long> orders) {
         if (!orders.isEmpty()) {
-            jdbc.sql("""
-                insert into document_details (document_kind, document_number, order_id, details)
-                select cast(:kind as varchar(20)), cast(:number as varchar(40)), o.id, o.details from sales_order o
-                where o.id in (:orders) and o.details is not null\
-                """)
-                    .param("kind", kind)
-                    .param("number", number)
-                    .param("orders", orders)
-                    .update();
+            for (var order : queries.withDetails(Many.ids(orders))) {
+                var carried = new DocumentDetailsEntity();
+                carried.documentKind = kind;
+                carried.documentNumber = number;
+                carried.orderId = order.id;
+                carried.details = order.details;
+                session.insert(carried);
+            }
         }
     }
 
     public List<CarriedDetails> of(String kind, String number) {
         var labels = rules.inForce().entry().fields().stream()
                 .collect(Collectors.toMap(CompanyField::code, CompanyField::label));
-        return jdbc.sql("""
-            select o.number, d.details from document_details d join sales_order o on o.id = d.order_id
-            where d.document_kind = ? and d.document_number = ? order by o.id\
-            """)
-                .params(kind, number)
-                .query((r, n) -> {
-                    var details = Records.read(r.getString(2), Details.class);
+        return queries.carried(kind, number).stream()
+                .map(row -> {
+                    var details = Records.read(row.details(), Details.class);
                     return new CarriedDetails(
-                            r.getString(1),
+                            row.order(),
                             details.externalReference(),
                             details.revenueUnit(),
                             details.shipTo().words(),
@@ -68,6 +66,6 @@ public class DocumentDetails {
                                     .map(f -> new FieldValue(labels.getOrDefault(f.getKey(), f.getKey()), f.getValue()))
                                     .toList());
                 })
-                .list();
+                .toList();
     }
 }

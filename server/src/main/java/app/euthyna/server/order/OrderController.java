@@ -15,9 +15,7 @@ import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.List;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -34,16 +32,16 @@ class OrderController {
 
     private final OrderService orders;
     private final Commands commands;
-    private final JdbcClient jdbc;
+    private final OrderQueries queries;
     private final Company company;
     private final Clock clock;
 
-    OrderController(OrderService orders, Commands commands, JdbcClient jdbc, Company company, Clock clock) {
+    OrderController(OrderService orders, Commands commands, OrderQueries queries, Company company, Clock clock) {
         this.clock = clock;
         this.company = company;
         this.orders = orders;
         this.commands = commands;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     /** An order as it is sent; {@code draft} keeps it as a draft. */
@@ -156,18 +154,13 @@ class OrderController {
     @GetMapping("/{number}/versions")
     List<VersionView> versions(@PathVariable String number) {
         orders.view(number);
-        return jdbc.sql("""
-            select v.version_no, v.changed_on, v.changed_by, v.differences from order_version v
-            join sales_order o on o.id = v.order_id
-            where o.number = ? order by v.version_no desc\
-            """)
-                .param(number)
-                .query((r, n) -> new VersionView(
-                        r.getInt(1),
-                        r.getObject(2, LocalDate.class),
-                        r.getString(3),
-                        r.getString(4).lines().toList()))
-                .list();
+        return queries.versions(number).stream()
+                .map(row -> new VersionView(
+                        row.versionNo(),
+                        row.changedOn(),
+                        row.changedBy(),
+                        row.differences().lines().toList()))
+                .toList();
     }
 
     /** Documents that an order can be started from. */
@@ -206,7 +199,7 @@ class OrderController {
                 OrderView.class,
                 context -> orders.startFrom(
                         context.given(request.date(), request.reason()),
-                        request.kind().name(),
+                        request.kind(),
                         request.number(),
                         request.customer()));
     }
@@ -238,54 +231,25 @@ class OrderController {
             @RequestParam(required = false) String customer,
             @RequestParam(required = false) Lane lane,
             @RequestParam(required = false) String after) {
-        var parameters = new ArrayList<Object>();
-        var where = new StringBuilder("1 = 1");
-        if (state != null) {
-            where.append(" and o.state = ?");
-            parameters.add(state.name());
-        }
-        if (customer != null) {
-            where.append(" and c.code = ?");
-            parameters.add(customer);
-        }
-        if (lane != null) {
-            where.append(
-                    switch (lane) {
-                        case SENT_BACK ->
-                            " and o.state = 'DRAFT' and exists (select 1 from approval_request r where r.order_id ="
-                                    + " o.id and r.state = 'SENT_BACK')";
-                        case LATE ->
-                            " and o.id in (select x.order_id from open_order x where x.cleared = true and x.to_ship = true and x.requested_on < '%s')"
-                                    .formatted(LocalDate.now(clock));
-                        case PART_SHIPPED ->
-                            " and o.id in (select x.order_id from open_order x where x.part_shipped = true)";
-                    });
-        }
-        if (after != null) {
-            where.append(" and o.id < ?");
-            parameters.add(Pages.key(after).number(0));
-        }
-        parameters.add(Pages.SIZE + 1);
-        var rows = jdbc.sql(
-                        "select o.id, o.number, o.state, c.code, c.name, o.po, o.ordered_on, o.requested_on, o.gross "
-                                + "from sales_order o join customer c on c.id = o.customer_id where " + where
-                                + " order by o.id desc fetch first ? rows only")
-                .params(parameters)
-                .query((r, n) -> new Keyed(
-                        r.getLong(1),
-                        new OrderRow(
-                                r.getString(2),
-                                OrderState.valueOf(r.getString(3)),
-                                r.getString(4),
-                                r.getString(5),
-                                r.getString(6),
-                                r.getDate(7).toLocalDate(),
-                                r.getDate(8).toLocalDate(),
-                                company.money(r.getBigDecimal(9)).amount())))
-                .list();
+        var rows = queries.page(
+                state,
+                customer,
+                lane,
+                LocalDate.now(clock),
+                after == null ? null : Pages.key(after).number(0));
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
-        return new OrderPage(page.rows().stream().map(Keyed::row).toList(), page.next());
+        return new OrderPage(
+                page.rows().stream()
+                        .map(row -> new OrderRow(
+                                row.number(),
+                                row.state(),
+                                row.customer(),
+                                row.customerName(),
+                                row.po(),
+                                row.orderedOn(),
+                                row.requestedOn(),
+                                company.money(row.gross()).amount()))
+                        .toList(),
+                page.next());
     }
-
-    private record Keyed(long id, OrderRow row) {}
 }

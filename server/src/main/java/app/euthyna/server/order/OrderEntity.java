@@ -4,31 +4,26 @@ import app.euthyna.core.check.PoNumber;
 import app.euthyna.core.order.Details;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderKind;
+import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.server.platform.Records;
-import jakarta.persistence.CascadeType;
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import jakarta.persistence.GeneratedValue;
-import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
-import jakarta.persistence.OneToMany;
-import jakarta.persistence.OrderBy;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
 
 @Entity
 @Table(name = "sales_order")
-class OrderEntity {
+public class OrderEntity {
     @Id
-    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    @GeneratedValue(generator = "row_id")
     Long id;
 
     String number;
@@ -39,65 +34,41 @@ class OrderEntity {
     @Enumerated(EnumType.STRING)
     OrderState state;
 
-    @Column(name = "customer_id")
-    Long customerId;
-
+    long customerId;
     String po;
-
-    @Column(name = "po_normal")
     String poNormal;
-
-    @Column(name = "po_folded")
     String poFolded;
-
-    @Column(name = "po_taken")
     Long poTaken;
-
-    @Column(name = "site_id")
-    Long siteId;
-
-    @Column(name = "ordered_on")
+    long siteId;
     LocalDate orderedOn;
-
-    @Column(name = "requested_on")
     LocalDate requestedOn;
-
     String remark;
     String author;
-
-    /** See {@link Order#writers}; each on a line of its own. */
-    String writers = "";
-
-    @Column(name = "last_editor")
     String lastEditor;
-
     BigDecimal net;
     BigDecimal vat;
     BigDecimal gross;
     Long clearing;
-    /** The quote, blanket or recurring order that it was made from. */
-    @Column(name = "agreement_id")
-    Long agreementId;
-    /** The order that the first of its family was, where it was split off one. */
-    @Column(name = "split_of")
-    Long splitOf;
-    /** {@link Details} as JSON; null for none. */
-    String details;
-
-    @Column(name = "external_reference")
-    String externalReference = "";
-
-    @Column(name = "import_reference")
     String importReference;
-
-    @OneToMany(mappedBy = "order", cascade = CascadeType.ALL)
-    @OrderBy("lineNo")
-    List<OrderLineEntity> lines = new ArrayList<>();
 
     @Version
     Long version;
 
-    Order toCore(String customer, String site, Currency currency) {
+    /** The order that the first of its family was, where it was split off one. */
+    Long splitOf;
+
+    /** {@link Details} as JSON; null for none. */
+    String details;
+
+    String externalReference = "";
+
+    /** The quote, blanket or recurring order that it was made from. */
+    Long agreementId;
+
+    /** See {@link Order#writers}; each on a line of its own. */
+    String writers = "";
+
+    Order toCore(String customer, String site, Currency currency, List<OrderLine> lines) {
         return new Order(
                 number,
                 id,
@@ -114,10 +85,7 @@ class OrderEntity {
                 Records.lines(writers),
                 currency,
                 details(details),
-                lines.stream()
-                        .filter(line -> !line.removed)
-                        .map(OrderLineEntity::toCore)
-                        .toList());
+                lines);
     }
 
     /** Details as they are kept. */
@@ -125,17 +93,7 @@ class OrderEntity {
         return Records.read(kept, Details.class, Details.NONE);
     }
 
-    /** What was wanted on the day of the order is wanted at once: on the day on which it is submitted. */
-    void wantAtOnce(LocalDate today) {
-        lines.stream()
-                .filter(line -> line.requestedOn.equals(orderedOn) && orderedOn.isBefore(today))
-                .forEach(line -> line.requestedOn = today);
-        if (requestedOn.equals(orderedOn) && orderedOn.isBefore(today)) {
-            requestedOn = today;
-        }
-    }
-
-    /** Takes over the content of an order; customer, store and state stay as they are. */
+    /** Takes over the header and the totals of an order; customer, store and state stay as they are. */
     void write(Order order) {
         var number = PoNumber.of(order.po());
         po = order.po();
@@ -151,19 +109,5 @@ class OrderEntity {
         net = totals.net().amount();
         vat = totals.vat().amount();
         gross = totals.gross().amount();
-        lines.forEach(line -> line.removed = !order.hasLine(line.lineNo));
-        for (var line : order.lines()) {
-            var stored = lines.stream()
-                    .filter(l -> l.lineNo == line.no())
-                    .findFirst()
-                    .orElseGet(() -> {
-                        var added = new OrderLineEntity();
-                        added.order = this;
-                        added.lineNo = line.no();
-                        lines.add(added);
-                        return added;
-                    });
-            stored.write(line);
-        }
     }
 }

@@ -10,48 +10,32 @@ import app.euthyna.core.order.OrderEntry;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
-import app.euthyna.core.order.PriceList;
 import app.euthyna.core.order.SalesAgreement;
 import app.euthyna.core.order.ShipTo;
-import app.euthyna.core.order.Shortage;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
-import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
-import app.euthyna.core.shared.Refusal;
-import app.euthyna.core.shared.Vat;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.Customer;
-import app.euthyna.server.masterdata.Item;
 import app.euthyna.server.masterdata.MasterData;
-import app.euthyna.server.masterdata.PriceBreaks;
 import app.euthyna.server.platform.CommandContext;
-import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Numbers;
-import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
-import jakarta.persistence.EntityManager;
-import jakarta.persistence.LockModeType;
-import java.math.BigDecimal;
-import java.math.RoundingMode;
-import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
-import java.util.stream.Collectors;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import java.util.function.Consumer;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -61,10 +45,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional
 public class OrderService {
 
-    private final EntityManager entities;
-    private final JdbcClient jdbc;
     private final MasterData masterData;
-    private final Company company;
     private final Ids ids;
     private final Numbers numbers;
     private final Locks locks;
@@ -72,16 +53,15 @@ public class OrderService {
     private final CommittedQuantities committed;
     private final History history;
     private final CompanyRulesStore rules;
-    private final PriceBreaks prices;
     private final SalesAgreementStore agreements;
     private final OrderVersions versions;
     private final Replacements replacements;
+    private final OrderStore stored;
+    private final Drafting drafting;
+    private final DocumentSources sources;
 
     OrderService(
-            EntityManager entities,
-            JdbcClient jdbc,
             MasterData masterData,
-            Company company,
             Ids ids,
             Numbers numbers,
             Locks locks,
@@ -89,20 +69,21 @@ public class OrderService {
             CommittedQuantities committed,
             History history,
             CompanyRulesStore rules,
-            PriceBreaks prices,
             SalesAgreementStore agreements,
             OrderVersions versions,
-            Replacements replacements) {
+            Replacements replacements,
+            OrderStore stored,
+            Drafting drafting,
+            DocumentSources sources) {
+        this.stored = stored;
+        this.drafting = drafting;
+        this.sources = sources;
         this.replacements = replacements;
         this.versions = versions;
         this.agreements = agreements;
         this.rules = rules;
-        this.prices = prices;
         this.history = history;
-        this.entities = entities;
-        this.jdbc = jdbc;
         this.masterData = masterData;
-        this.company = company;
         this.ids = ids;
         this.numbers = numbers;
         this.locks = locks;
@@ -113,7 +94,7 @@ public class OrderService {
     /** Keeps an order as a draft, however incomplete. */
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView keep(CommandContext context, OrderDraft draft) {
-        return view(persist(context, draft, numbers.next(DocumentKind.ORDER)));
+        return view(persist(drafted(context, draft, numbers.next(DocumentKind.ORDER))));
     }
 
     /**
@@ -123,25 +104,25 @@ public class OrderService {
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView submit(CommandContext context, OrderDraft draft) {
         locks.customer(draft.customer());
-        var entity = persist(context, draft, numbers.next(DocumentKind.ORDER));
-        submit(context, entity);
-        return view(entity);
+        var order = persist(drafted(context, draft, numbers.next(DocumentKind.ORDER)));
+        submit(context, order);
+        return view(order.number());
     }
 
     /** Submits a draft. */
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView submitDraft(CommandContext context, String number, long version) {
         locks.customerAndOrder(number);
-        var entity = seen(number, version);
-        if (entity.state != OrderState.DRAFT) {
-            throw new RefusedException(new DraftRefusal.AlreadySubmitted(number, entity.state));
+        var order = stored.seen(number, version);
+        if (order.header.state != OrderState.DRAFT) {
+            throw new RefusedException(new DraftRefusal.AlreadySubmitted(number, order.header.state));
         }
-        submit(context, entity);
-        return view(entity);
+        submit(context, order);
+        return view(number);
     }
 
-    private void submit(CommandContext context, OrderEntity entity) {
-        var order = core(entity);
+    private void submit(CommandContext context, StoredOrder kept) {
+        var order = stored.core(kept);
         var refusals = OrderEntry.refusals(
                 order,
                 masterData.customer(order.customer()).rules().po().required(),
@@ -149,19 +130,20 @@ public class OrderService {
         if (!refusals.isEmpty()) {
             throw new RefusedException(refusals);
         }
-        replaces(context, entity, order);
-        entity.state = OrderState.SUBMITTED;
-        entity.wantAtOnce(context.today());
-        entities.flush();
-        writer.write(context, List.of(new Effect.OrderSubmitted(core(entity))));
+        replaces(context, kept, order);
+        kept.header.state = OrderState.SUBMITTED;
+        kept.wantAtOnce(context.today());
+        stored.save(kept);
+        writer.write(context, List.of(new Effect.OrderSubmitted(stored.core(kept))));
     }
 
     /** A replacement is part of what the customer ordered when the goods that it replaces were sent. */
-    private void replaces(CommandContext context, OrderEntity entity, Order order) {
+    private void replaces(CommandContext context, StoredOrder kept, Order order) {
         if (order.kind() == OrderKind.REPLACEMENT) {
-            var root = replacements.keep(entity.id, order);
-            if (entity.splitOf == null) {
-                ofOneOrder(entity, root);
+            var root = replacements.keep(kept.header.id, order);
+            if (kept.header.splitOf == null) {
+                ofOneOrder(kept, root);
+                stored.save(kept);
                 history.note(
                         context,
                         root,
@@ -177,47 +159,46 @@ public class OrderService {
     public OrderView amend(CommandContext context, String number, long version, OrderDraft draft) {
         oneLine(draft.po());
         locks.customerAndOrder(number);
-        var entity = seen(number, version);
-        var before = core(entity);
-        var change = amended(context, entity, before, draft);
+        var kept = stored.seen(number, version);
+        var before = stored.core(kept);
+        var change = amended(context, kept, before, draft);
         var after = change.order();
         if (!change.differences().isEmpty()) {
             if (before.state() == OrderState.DRAFT) {
-                entity.poTaken = before.po().equals(after.po()) ? entity.poTaken : null;
-                entity.write(after);
-                versions.keep(context, entity.id, change.differences());
-                entities.flush();
+                kept.header.poTaken = before.po().equals(after.po()) ? kept.header.poTaken : null;
+                kept.write(after);
+                stored.save(kept);
+                versions.keep(context, kept.header.id, change.differences());
             } else {
-                replaces(context, entity, after);
+                replaces(context, kept, after);
                 writer.write(context, List.of(new Effect.OrderChanged(before, after, change.differences())));
             }
         }
-        entities.refresh(entity);
-        return view(entity);
+        return view(number);
     }
 
     /** An order that was called off takes no more of its blanket order than is left without it. */
-    private void calledOff(OrderEntity entity, Order after) {
-        var agreement = Optional.ofNullable(entity.agreementId)
+    private void calledOff(StoredOrder kept, Order after) {
+        var agreement = Optional.ofNullable(kept.header.agreementId)
                 .flatMap(agreements::byId)
                 .filter(one -> one.kind() == SalesAgreement.Kind.BLANKET_ORDER);
         if (agreement.isEmpty()) {
             return;
         }
         var asked = new HashMap<Integer, Quantity>();
-        entity.lines.stream()
+        kept.lines().stream()
                 .filter(line -> line.sourceLine != null
                         && after.hasLine(line.lineNo)
                         && after.line(line.lineNo).quantity().isPositive())
                 .forEach(line ->
                         asked.merge(line.sourceLine, after.line(line.lineNo).quantity(), Quantity::plus));
-        var refusals = agreement.get().unfit(asked, agreements.taken(entity.agreementId, entity.number));
+        var refusals = agreement.get().unfit(asked, agreements.taken(kept.header.agreementId, kept.number()));
         if (!refusals.isEmpty()) {
             throw new RefusedException(refusals);
         }
     }
 
-    private Amendment.Change amended(CommandContext context, OrderEntity entity, Order before, OrderDraft draft) {
+    private Amendment.Change amended(CommandContext context, StoredOrder kept, Order before, OrderDraft draft) {
         var customer = masterData.customer(before.customer());
         var after = new Order(
                 before.number(),
@@ -234,13 +215,13 @@ public class OrderService {
                 context.person().username(),
                 before.writers(),
                 before.currency(),
-                details(draft.details(), before.details()),
-                lines(draft, customer, before, entity));
+                drafting.details(draft.details(), before.details()),
+                drafting.lines(draft, customer, before, OptionalInt.of(kept.lastLine())));
         after = after.withWriters(before.writersAfter(after, context.person().username()));
-        calledOff(entity, after);
+        calledOff(kept, after);
         if (context.date().isBefore(context.today())) {
             RefusedException.where(Dating.before(
-                    context.date(), "the version before of order " + before.number(), versions.lastOf(entity)));
+                    context.date(), "the version before of order " + before.number(), versions.lastOf(kept.header)));
         }
         return RefusedException.orThrow(Amendment.decide(
                 before,
@@ -253,24 +234,14 @@ public class OrderService {
     /** Somebody agreed to what an order says: who changed it before may decide on it again, who wrote it may not. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void agreed(String number) {
-        var entity = find(number);
-        var writers = Records.lines(entity.writers);
+        var kept = stored.find(number);
+        var header = kept.header;
+        var writers = Records.lines(header.writers);
         if (!writers.isEmpty()) {
-            writers.retainAll(entity.splitOf == null ? Set.of() : authors(entity.customerId, entity.splitOf));
-            entity.writers = Records.lines(writers);
-            entities.flush();
+            writers.retainAll(header.splitOf == null ? Set.of() : stored.authors(header.customerId, header.splitOf));
+            header.writers = Records.lines(writers);
+            stored.save(kept);
         }
-    }
-
-    private Set<String> authors(long customer, long family) {
-        return entities.createQuery(
-                        "select o.author from OrderEntity o where o.customerId = :customer"
-                                + " and (o.id = :family or o.splitOf = :family)",
-                        String.class)
-                .setParameter("customer", customer)
-                .setParameter("family", family)
-                .getResultStream()
-                .collect(Collectors.toSet());
     }
 
     /** Changes an order into another content that was worked out beforehand. */
@@ -306,102 +277,29 @@ public class OrderService {
                 line.shortage());
     }
 
-    private record Source(String customer, String po, String kind, LocalDate on) {}
-
-    private record SourceLine(
-            String item,
-            BigDecimal quantity,
-            BigDecimal price,
-            BigDecimal discount,
-            int line,
-            LineKind kind,
-            String text) {}
-
     /**
      * Starts a draft from the lines of an earlier order, dispatch, invoice, quote, blanket or recurring order; for the
      * same customer its PO comes along, to be met again. From a return it is a replacement at no charge, part of what
      * the customer ordered under that PO.
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public OrderView startFrom(CommandContext context, String kind, String number, String customer) {
-        var source = jdbc.sql(
-                        switch (kind) {
-                            case "ORDER" ->
-                                "select c.code, o.po, o.kind, o.ordered_on from sales_order o join customer c on c.id ="
-                                        + " o.customer_id where o.number = ?";
-                            case "DISPATCH" ->
-                                "select c.code, o.po, o.kind, coalesce(d.departed_on, d.staged_on) from dispatch d"
-                                        + " join sales_order o on o.id = d.order_id"
-                                        + " join customer c on c.id = o.customer_id where d.number = ?";
-                            case "RETURN" ->
-                                "select c.code, (select min(o.po) from return_line l join sales_order o on o.id ="
-                                        + " l.root_order_id where l.return_id = g.id), 'REPLACEMENT', g.authorised_on from goods_return g"
-                                        + " join customer c on c.id = g.customer_id where g.number = ?";
-                            case "QUOTE", "BLANKET_ORDER", "RECURRING_ORDER" ->
-                                "select c.code, q.po, 'STANDARD', q.written_on from sales_agreement q join customer c on c.id ="
-                                        + " q.customer_id where q.number = ?";
-                            default ->
-                                "select c.code, (select min(o.po) from invoice_line l join sales_order o on o.id ="
-                                        + " l.root_order_id where l.invoice_id = i.id), 'STANDARD', i.invoiced_on from invoice i join"
-                                        + " customer c on c.id = i.customer_id where i.number = ?";
-                        })
-                .param(number)
-                .query((r, n) ->
-                        new Source(r.getString(1), r.getString(2), r.getString(3), r.getObject(4, LocalDate.class)))
-                .optional()
-                .orElseThrow(() -> new RefusedException(
-                        new CommonRefusal.NotFound(kind.toLowerCase(Locale.ROOT).replace('_', ' '), number)));
-        RefusedException.where(Dating.before(
-                context.date(), kind.toLowerCase(Locale.ROOT).replace('_', ' ') + " " + number, source.on()));
-        var lines = jdbc.sql(
-                        switch (kind) {
-                            case "ORDER" ->
-                                "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, l.kind,"
-                                        + " l.description from sales_order_line l join sales_order o on o.id = l.order_id"
-                                        + " where o.number = ? and l.removed = false order by l.line_no";
-                            case "DISPATCH" ->
-                                "select s.item_code, l.quantity, s.unit_price, s.discount_percent, l.line_no, s.kind,"
-                                        + " s.description from dispatch_line l join dispatch d on d.id = l.dispatch_id"
-                                        + " join sales_order_line s on s.order_id = l.root_order_id and s.line_no ="
-                                        + " l.order_line_no where d.number = ? order by l.line_no";
-                            case "RETURN" ->
-                                "select s.item_code, coalesce((select sum(p.quantity) - coalesce(sum((select"
-                                        + " sum(x.quantity) from return_outcome x where x.part_id = p.id and x.kind ="
-                                        + " 'SEND_BACK')), 0) from return_part p where p.return_line_id = l.id having"
-                                        + " sum(p.quantity) > 0), l.authorised), 0, 0, l.line_no, s.kind, s.description"
-                                        + " from return_line l join goods_return g on g.id = l.return_id join"
-                                        + " sales_order_line s on s.order_id = l.root_order_id and s.line_no ="
-                                        + " l.order_line_no where g.number = ? order by l.line_no";
-                            case "QUOTE", "BLANKET_ORDER", "RECURRING_ORDER" ->
-                                "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, 'STOCK',"
-                                        + " l.description from sales_agreement_line l join sales_agreement q on q.id = l.agreement_id where"
-                                        + " q.number = ? order by l.line_no";
-                            default ->
-                                "select l.item_code, l.quantity, l.unit_price, l.discount_percent, l.line_no, 'STOCK',"
-                                        + " l.description from invoice_line l join invoice i on i.id = l.invoice_id where"
-                                        + " i.number = ? order by l.line_no";
-                        })
-                .param(number)
-                .query((r, n) -> new SourceLine(
-                        r.getString(1),
-                        r.getBigDecimal(2),
-                        r.getBigDecimal(3),
-                        r.getBigDecimal(4),
-                        r.getInt(5),
-                        LineKind.valueOf(r.getString(6)),
-                        r.getString(7)))
-                .list();
+    OrderView startFrom(CommandContext context, OrderController.StartKind kind, String number, String customer) {
+        var source = sources.source(kind, number);
+        RefusedException.where(Dating.before(context.date(), DocumentSources.words(kind) + " " + number, source.on()));
+        var lines = sources.lines(kind, number);
         var same = customer == null || customer.isBlank() || customer.equals(source.customer());
         var draft = new OrderDraft(
                 same ? source.customer() : customer,
                 same ? source.po() : "",
-                OrderKind.valueOf(source.kind()),
+                source.kind(),
                 null,
                 null,
                 null,
                 "",
                 null,
-                kind.equals("RETURN") ? new Details("", null, ShipTo.CUSTOMER, Map.of(), number) : null,
+                kind == OrderController.StartKind.RETURN
+                        ? new Details("", null, ShipTo.CUSTOMER, Map.of(), number)
+                        : null,
                 lines.stream()
                         .map(l -> new OrderDraft.Line(
                                 null,
@@ -415,29 +313,29 @@ public class OrderService {
                                 null,
                                 null))
                         .toList());
-        var entity = started(
+        var root = kind == OrderController.StartKind.RETURN
+                ? Optional.of(replacements.firstOrder(new DocumentRef(DocumentKind.RETURN, number)))
+                : Optional.<String>empty();
+        var kept = started(
                 context,
                 draft,
-                kind,
+                kind.name(),
                 number,
-                lines.stream().map(SourceLine::line).toList());
-        if (kind.equals("RETURN")) {
-            var root = replacements.firstOrder(new DocumentRef(DocumentKind.RETURN, number));
-            ofOneOrder(entity, root);
+                lines.stream().map(DocumentSources.SourceLine::line).toList(),
+                begun -> root.ifPresent(first -> ofOneOrder(begun, first)));
+        if (root.isPresent()) {
             history.note(
                     context,
-                    root,
+                    root.get(),
                     "replaced",
-                    "replacement order %s was started from return %s".formatted(entity.number, number));
+                    "replacement order %s was started from return %s".formatted(kept.number(), number));
         }
-        return view(entity);
+        return view(kept);
     }
 
     /** The customer ordered once, so their PO may stand on both. */
-    private void ofOneOrder(OrderEntity entity, String root) {
-        var first = find(root);
-        entity.splitOf = first.splitOf == null ? first.id : first.splitOf;
-        entities.flush();
+    private void ofOneOrder(StoredOrder kept, String root) {
+        kept.header.splitOf = stored.find(root).family();
     }
 
     /**
@@ -451,34 +349,49 @@ public class OrderService {
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView billAgain(
             CommandContext context, OrderDraft draft, String root, String invoice, List<Integer> sources) {
-        var entity = started(context, draft, "INVOICE", invoice, sources);
-        entity.lines.stream().filter(line -> line.kind == LineKind.STOCK).forEach(line -> line.kind = LineKind.SERVICE);
-        entities.flush();
-        if (find(root).customerId.equals(entity.customerId)) {
-            ofOneOrder(entity, root);
-        }
+        var kept = started(context, draft, "INVOICE", invoice, sources, begun -> {
+            begun.lines().stream()
+                    .filter(line -> line.kind == LineKind.STOCK)
+                    .forEach(line -> begun.change(line, one -> one.kind = LineKind.SERVICE));
+            if (stored.find(root).header.customerId == begun.header.customerId) {
+                ofOneOrder(begun, root);
+            }
+        });
         history.note(
-                context, root, "corrected", "invoice %s is rebilled with order %s".formatted(invoice, entity.number));
-        submit(context, entity);
-        return view(entity);
+                context, root, "corrected", "invoice %s is rebilled with order %s".formatted(invoice, kept.number()));
+        submit(context, kept);
+        return view(kept.number());
     }
 
-    private OrderEntity started(
-            CommandContext context, OrderDraft draft, String kind, String number, List<Integer> sources) {
-        var entity = persist(context, draft, numbers.next(DocumentKind.ORDER));
+    /**
+     * A draft that names line by line what it was started from.
+     *
+     * @param completed what else it begins with
+     */
+    private StoredOrder started(
+            CommandContext context,
+            OrderDraft draft,
+            String kind,
+            String number,
+            List<Integer> sources,
+            Consumer<StoredOrder> completed) {
+        var kept = drafted(context, draft, numbers.next(DocumentKind.ORDER));
         for (int at = 0; at < sources.size(); at++) {
-            var line = entity.lines.get(at);
-            line.sourceKind = kind;
-            line.sourceNumber = number;
-            line.sourceLine = sources.get(at);
+            var source = sources.get(at);
+            kept.change(kept.lines().get(at), line -> {
+                line.sourceKind = kind;
+                line.sourceNumber = number;
+                line.sourceLine = source;
+            });
         }
-        entities.flush();
+        completed.accept(kept);
+        persist(kept);
         history.note(
                 context,
-                entity.number,
+                kept.number(),
                 "started",
                 "started from " + kind.toLowerCase(Locale.ROOT).replace('_', ' ') + " " + number);
-        return entity;
+        return kept;
     }
 
     /**
@@ -495,22 +408,25 @@ public class OrderService {
             List<Integer> sources,
             boolean submit) {
         locks.customer(draft.customer());
-        var entity = started(context, draft, agreement.kind().name(), agreement.number(), sources);
-        entity.agreementId = agreementId;
-        entities.flush();
+        var kept = started(
+                context,
+                draft,
+                agreement.kind().name(),
+                agreement.number(),
+                sources,
+                begun -> begun.header.agreementId = agreementId);
         if (submit) {
-            submit(context, entity);
+            submit(context, kept);
         }
-        return view(entity);
+        return view(kept.number());
     }
 
     /** Splits an order: what stays, and the rest on an order of its own under the same PO, submitted like any other. */
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView split(CommandContext context, String number, long version, Order stays, Order rest) {
-        var whole = core(find(number));
+        var whole = stored.core(stored.find(number));
         change(context, number, version, stays);
-        var first = find(number);
-        var entity = persist(
+        var kept = drafted(
                 context,
                 new OrderDraft(
                         rest.customer(),
@@ -524,32 +440,32 @@ public class OrderService {
                         rest.details(),
                         rest.lines().stream().map(l -> written(null, l)).toList()),
                 numbers.next(DocumentKind.ORDER));
-        entity.splitOf = first.splitOf == null ? first.id : first.splitOf;
         // whoever wrote the whole wrote the rest
-        entity.writers = Records.lines(whole.everyWriter());
-        entities.flush();
-        history.note(context, number, "split", "the rest continues as order " + entity.number);
-        history.note(context, entity.number, "split", "the rest of order " + number);
-        submit(context, entity);
-        return view(entity);
+        kept.header.writers = Records.lines(whole.everyWriter());
+        ofOneOrder(kept, number);
+        persist(kept);
+        history.note(context, number, "split", "the rest continues as order " + kept.number());
+        history.note(context, kept.number(), "split", "the rest of order " + number);
+        submit(context, kept);
+        return view(kept.number());
     }
 
     @Transactional(readOnly = true)
     public OrderView view(String number) {
-        return view(find(number));
+        return view(stored.find(number));
     }
 
     /** An order as it would be, for looking at it before it is kept. Nothing is written. */
     @Transactional(readOnly = true)
     public Order simulate(CommandContext context, OrderDraft draft) {
-        return build(context, draft, "(new)", masterData.customer(draft.customer()), Long.MAX_VALUE);
+        return drafting.build(context, draft, "(new)", masterData.customer(draft.customer()), Long.MAX_VALUE);
     }
 
     /** An order as a change would leave it; refused as the change would be. Nothing is written. */
     @Transactional(readOnly = true)
     public Order simulateChange(CommandContext context, String number, OrderDraft draft) {
-        var entity = find(number);
-        return amended(context, entity, core(entity), draft).order();
+        var kept = stored.find(number);
+        return amended(context, kept, stored.core(kept), draft).order();
     }
 
     /** How an order that is not kept is shown. */
@@ -561,212 +477,32 @@ public class OrderService {
     /** The number under which a sender's own reference was imported before. */
     @Transactional(readOnly = true)
     public Optional<String> takenIn(String customer, String reference) {
-        return jdbc.sql("select o.number from sales_order o join customer c on c.id = o.customer_id where c.code = ?"
-                        + " and o.import_reference = ?")
-                .params(customer, reference)
-                .query(String.class)
-                .optional();
+        return stored.takenIn(customer, reference);
     }
 
-    private OrderEntity persist(CommandContext context, OrderDraft draft, String number) {
+    /** An order as a draft describes it, not kept yet. */
+    private StoredOrder drafted(CommandContext context, OrderDraft draft, String number) {
         oneLine(draft.po());
         var customer = masterData.customer(draft.customer());
-        var order = build(context, draft, number, customer, 0);
-        var entity = new OrderEntity();
-        entity.number = number;
-        entity.kind = order.kind();
-        entity.state = OrderState.DRAFT;
-        entity.customerId = ids.customer(customer.code());
-        entity.siteId = ids.site(order.site());
-        entity.orderedOn = order.orderedOn();
-        entity.author = order.author();
-        entity.importReference = draft.reference();
-        entity.write(order);
-        entities.persist(entity);
-        entities.flush();
-        locks.made(number);
-        return entity;
+        var order = drafting.build(context, draft, number, customer, 0);
+        var header = new OrderEntity();
+        header.number = number;
+        header.kind = order.kind();
+        header.state = OrderState.DRAFT;
+        header.customerId = ids.customer(customer.code());
+        header.siteId = ids.site(order.site());
+        header.orderedOn = order.orderedOn();
+        header.author = order.author();
+        header.importReference = draft.reference();
+        var kept = new StoredOrder(header, List.of());
+        kept.write(order);
+        return kept;
     }
 
-    private Order build(CommandContext context, OrderDraft draft, String number, Customer customer, long sequence) {
-        var orderedOn = or(draft.orderedOn(), context.date());
-        var requestedOn = or(draft.requestedOn(), context.today());
-        var header = new Order(
-                number,
-                sequence,
-                or(draft.kind(), OrderKind.STANDARD),
-                OrderState.DRAFT,
-                customer.code(),
-                or(draft.po(), "").strip(),
-                or(draft.site(), masterData.defaultSite()),
-                orderedOn,
-                requestedOn,
-                or(draft.remark(), ""),
-                context.person().username(),
-                context.person().username(),
-                Set.of(),
-                company.currency(),
-                details(
-                        draft.details(),
-                        new Details("", rules.inForce().entry().standardUnit(), ShipTo.CUSTOMER, Map.of(), "")),
-                List.of());
-        return header.withLines(lines(draft, customer, header, null));
-    }
-
-    /**
-     * Details as they are written, completed from those there are; refused where the company does not know a field or
-     * its value.
-     */
-    private Details details(Details written, Details otherwise) {
-        if (written == null) {
-            return otherwise;
-        }
-        var fields = new HashMap<>(written.fields());
-        fields.values().removeIf(String::isEmpty);
-        var details = new Details(
-                written.externalReference().strip(),
-                or(written.revenueUnit(), otherwise.revenueUnit()),
-                written.shipTo(),
-                fields,
-                written.replaces());
-        var bad = rules.inForce().entry().bad(details);
-        if (!bad.isEmpty() && !details.equals(otherwise)) {
-            throw new RefusedException(new CommonRefusal.Incomplete(bad));
-        }
-        return details;
-    }
-
-    /**
-     * Lines as they are written, completed from the items; lines that exist keep their price and VAT unless the draft
-     * says otherwise.
-     */
-    private List<OrderLine> lines(OrderDraft draft, Customer customer, Order header, OrderEntity existing) {
-        var items = masterData.items(draft.lines().stream()
-                .map(OrderDraft.Line::item)
-                .filter(Objects::nonNull)
-                .collect(Collectors.toSet()));
-        var breaks = prices.of(items.keySet(), customer.code());
-        var next = existing == null
-                ? 1
-                : existing.lines.stream().mapToInt(line -> line.lineNo).max().orElse(0) + 1;
-        var refusals = new ArrayList<Refusal>();
-        var lines = new ArrayList<OrderLine>();
-        for (var written : draft.lines()) {
-            var no = written.no() == null ? next++ : written.no();
-            var before = header.hasLine(no) ? header.line(no) : null;
-            if (written.no() != null && before == null && existing != null) {
-                refusals.add(new CommonRefusal.NotFound("line", written.no() + " on order " + header.number()));
-                continue;
-            }
-            if (written.isWithoutItem()) {
-                lines.add(new OrderLine(
-                        no,
-                        written.kind(),
-                        "",
-                        or(written.text(), before == null ? "" : before.description()),
-                        Quantity.ZERO,
-                        new Price(BigDecimal.ZERO, BigDecimal.ZERO),
-                        Vat.of(Vat.Category.Z, "0"),
-                        header.requestedOn(),
-                        "",
-                        Shortage.WAIT));
-                continue;
-            }
-            var code = written.item() == null && before != null ? before.item() : written.item();
-            var item = before != null && before.item().equals(code) ? null : items.get(code);
-            if (code == null || code.isBlank()) {
-                refusals.add(CommonRefusal.Incomplete.of("lines[" + no + "].item", "the code of an item"));
-                continue;
-            }
-            if (item == null && (before == null || !before.item().equals(code))) {
-                refusals.add(new CommonRefusal.NotFound("item", code));
-                continue;
-            }
-            if (written.site() != null && !written.site().isEmpty() && !masterData.hasSite(written.site())) {
-                refusals.add(new CommonRefusal.NotFound("store", written.site()));
-                continue;
-            }
-            line(no, written, before, item, breaks.getOrDefault(code, List.of()), customer, header, refusals)
-                    .ifPresent(lines::add);
-        }
-        if (!refusals.isEmpty()) {
-            throw new RefusedException(refusals);
-        }
-        return lines;
-    }
-
-    private static Optional<OrderLine> line(
-            int no,
-            OrderDraft.Line written,
-            OrderLine before,
-            Item item,
-            List<PriceList.Break> breaks,
-            Customer customer,
-            Order header,
-            List<Refusal> refusals) {
-        var where = "lines[" + no + "].";
-        var quantity = or(
-                written.quantity(),
-                before == null ? BigDecimal.ZERO : before.quantity().value());
-        var price = or(
-                written.price(),
-                item == null
-                        ? before.price().unit()
-                        : PriceList.price(
-                                item.price(),
-                                breaks,
-                                customer.code(),
-                                new Quantity(
-                                        quantity.max(BigDecimal.ZERO).setScale(Quantity.DECIMALS, RoundingMode.DOWN))));
-        var discount = or(written.discount(), item == null ? before.price().discountPercent() : BigDecimal.ZERO);
-        var failures = refusals.size();
-        if (quantity.signum() < 0
-                || decimals(quantity) > Quantity.DECIMALS
-                || quantity.precision() - quantity.scale() > 12) {
-            refusals.add(CommonRefusal.Incomplete.of(where + "quantity", "zero or more, with at most 3 decimals"));
-        }
-        if (price.signum() < 0 || decimals(price) > Price.DECIMALS || price.precision() - price.scale() > 12) {
-            refusals.add(CommonRefusal.Incomplete.of(where + "price", "zero or more, with at most 4 decimals"));
-        }
-        if (discount.signum() < 0
-                || discount.compareTo(BigDecimal.valueOf(100)) > 0
-                || decimals(discount) > Price.DECIMALS) {
-            refusals.add(CommonRefusal.Incomplete.of(where + "discount", "a percentage between 0 and 100"));
-        }
-        if (refusals.size() > failures) {
-            return Optional.empty();
-        }
-        var terms = new Price(price, discount);
-        var wanted = or(written.requestedOn(), before == null ? header.requestedOn() : before.requestedOn());
-        var site = or(written.site(), before == null ? "" : before.site());
-        var from = site.equals(header.site()) ? "" : site;
-        var shortage = or(written.shortage(), before == null ? Shortage.WAIT : before.shortage());
-        return Optional.of(
-                item == null
-                        ? new OrderLine(
-                                no,
-                                before.kind(),
-                                before.item(),
-                                before.description(),
-                                new Quantity(quantity),
-                                terms,
-                                before.vat(),
-                                wanted,
-                                from,
-                                shortage)
-                        : new OrderLine(
-                                no,
-                                item.kind(),
-                                item.code(),
-                                item.name(),
-                                new Quantity(quantity),
-                                terms,
-                                item.kind() == LineKind.TEXT
-                                        ? item.vat()
-                                        : customer.vatTreatment().apply(item.vat()),
-                                wanted,
-                                from,
-                                shortage));
+    private StoredOrder persist(StoredOrder order) {
+        stored.save(order);
+        locks.made(order.number());
+        return order;
     }
 
     private static void oneLine(String po) {
@@ -775,57 +511,27 @@ public class OrderService {
         }
     }
 
-    private static int decimals(BigDecimal value) {
-        return Math.max(0, value.stripTrailingZeros().scale());
-    }
-
-    OrderEntity find(String number) {
-        return entities.createQuery("select o from OrderEntity o where o.number = :number", OrderEntity.class)
-                .setParameter("number", number)
-                .getResultStream()
-                .findFirst()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("order", number)));
-    }
-
-    private OrderEntity seen(String number, long version) {
-        var entity = find(number);
-        entities.refresh(entity);
-        if (entity.version.longValue() != version) {
-            throw new RefusedException(new PlatformRefusal.StaleVersion("Order " + number, version, entity.version));
-        }
-        return entity;
-    }
-
     /** Moves an order's version where a decision on it leaves no effect. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void moveVersion(String number) {
-        entities.lock(find(number), LockModeType.OPTIMISTIC_FORCE_INCREMENT);
-        entities.flush();
+        stored.moveVersion(number);
     }
 
     /** Refuses unless the order is still at the version that the user saw. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void requireVersion(String number, long version) {
-        seen(number, version);
+        stored.requireVersion(number, version);
     }
 
-    private Order core(OrderEntity entity) {
-        var codes = jdbc.sql("select c.code, s.code from customer c, site s where c.id = ? and s.id = ?")
-                .params(entity.customerId, entity.siteId)
-                .query((r, n) -> Map.entry(r.getString(1), r.getString(2)))
-                .single();
-        return entity.toCore(codes.getKey(), codes.getValue(), company.currency());
-    }
-
-    private OrderView view(OrderEntity entity) {
-        var order = core(entity);
+    private OrderView view(StoredOrder kept) {
+        var order = stored.core(kept);
         var customer = masterData.customer(order.customer());
         var sources = new HashMap<Integer, OrderView.SourceView>();
-        entity.lines.stream()
+        kept.lines().stream()
                 .filter(l -> l.sourceNumber != null)
                 .forEach(l ->
                         sources.put(l.lineNo, new OrderView.SourceView(l.sourceKind, l.sourceNumber, l.sourceLine)));
-        var plain = view(order, customer, rules.inForce().entry(), entity.version);
+        var plain = view(order, customer, rules.inForce().entry(), kept.header.version);
         return sources.isEmpty() ? plain : plain.with(sources);
     }
 

@@ -7,9 +7,8 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
-import jakarta.persistence.EntityManager;
-import jakarta.persistence.LockModeType;
 import java.util.List;
+import org.hibernate.StatelessSession;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 
@@ -27,13 +26,23 @@ class OrderSink implements EffectSink {
 
     private final OrderVersions versions;
     private final History history;
-    private final EntityManager entities;
+    private final StatelessSession session;
+    private final OrderQueries queries;
+    private final OrderStore stored;
     private final Ids ids;
 
-    OrderSink(EntityManager entities, Ids ids, OrderVersions versions, History history) {
+    OrderSink(
+            StatelessSession session,
+            OrderQueries queries,
+            OrderStore stored,
+            Ids ids,
+            OrderVersions versions,
+            History history) {
+        this.queries = queries;
         this.history = history;
         this.versions = versions;
-        this.entities = entities;
+        this.session = session;
+        this.stored = stored;
         this.ids = ids;
     }
 
@@ -51,38 +60,43 @@ class OrderSink implements EffectSink {
         }
 
         void orderSubmitted(Effect.OrderSubmitted effect) {
-            var order = find(effect.order().number());
-            order.poTaken = order.poTaken == null ? moment() : order.poTaken;
+            queries.takePo(ids.order(effect.order().number()), moment());
         }
 
         void stateChanged(Effect.StateChanged effect) {
-            var order = find(effect.order());
-            order.state = effect.to();
-            if (effect.to() == OrderState.CLEARED && order.clearing == null) {
-                order.clearing = moment();
+            var order = ids.order(effect.order());
+            if (effect.to() == OrderState.CLEARED) {
+                queries.setCleared(order, moment());
+            } else {
+                queries.setState(order, effect.to());
             }
         }
 
         void orderChanged(Effect.OrderChanged effect) {
-            var order = find(effect.after().number());
+            var order = stored.find(effect.after().number());
             order.write(effect.after());
             if (!effect.before().po().equals(effect.after().po())) {
-                order.poTaken = moment();
+                order.header.poTaken = moment();
             }
-            versions.keep(context, order.id, effect.differences());
+            stored.save(order);
+            versions.keep(context, order.header.id, effect.differences());
         }
 
         void quantityCancelled(Effect.QuantityCancelled effect) {
-            var stored = new CancellationEntity();
-            stored.number = effect.cancellation().number();
-            stored.orderId = find(effect.cancellation().order()).id;
-            stored.cancelledOn = effect.cancellation().on();
-            stored.reason = effect.cancellation().reason();
-            effect.cancellation()
-                    .lines()
-                    .forEach(line -> stored.lines.add(new CancellationEntity.Line(
-                            stored.orderId, line.orderLine(), line.quantity().value())));
-            entities.persist(stored);
+            var cancellation = new CancellationEntity();
+            cancellation.number = effect.cancellation().number();
+            cancellation.orderId = ids.order(effect.cancellation().order());
+            cancellation.cancelledOn = effect.cancellation().on();
+            cancellation.reason = effect.cancellation().reason();
+            session.insert(cancellation);
+            for (var line : effect.cancellation().lines()) {
+                var cancelled = new CancellationLineEntity();
+                cancelled.cancellationId = cancellation.id;
+                cancelled.rootOrderId = cancellation.orderId;
+                cancelled.orderLineNo = line.orderLine();
+                cancelled.quantity = line.quantity().value();
+                session.insert(cancelled);
+            }
         }
     }
 
@@ -92,15 +106,11 @@ class OrderSink implements EffectSink {
                 .flatMap(effect -> effect.orders().stream())
                 .distinct()
                 .sorted()
-                .forEach(number -> entities.lock(find(number), LockModeType.OPTIMISTIC_FORCE_INCREMENT));
+                .forEach(stored::moveVersion);
     }
 
     /** How far the history has come: what happens later has a higher figure. */
     private long moment() {
         return history.moment();
-    }
-
-    private OrderEntity find(String number) {
-        return entities.find(OrderEntity.class, ids.order(number));
     }
 }

@@ -31,7 +31,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -51,7 +50,7 @@ class SalesAgreementController {
     private final MasterData masterData;
     private final Company company;
     private final Commands commands;
-    private final JdbcClient jdbc;
+    private final AgreementQueries queries;
     private final Clock clock;
 
     SalesAgreementController(
@@ -60,14 +59,14 @@ class SalesAgreementController {
             MasterData masterData,
             Company company,
             Commands commands,
-            JdbcClient jdbc,
+            AgreementQueries queries,
             Clock clock) {
         this.agreements = agreements;
         this.store = store;
         this.masterData = masterData;
         this.company = company;
         this.commands = commands;
-        this.jdbc = jdbc;
+        this.queries = queries;
         this.clock = clock;
     }
 
@@ -213,56 +212,32 @@ class SalesAgreementController {
             @RequestParam(defaultValue = "false") boolean due,
             @RequestParam(required = false) String after) {
         var today = LocalDate.now(clock);
-        var where = new StringBuilder("1 = 1");
-        var parameters = new HashMap<String, Object>();
-        if (kind != null) {
-            where.append(" and q.kind = :kind");
-            parameters.put("kind", kind.name());
-        }
-        if (state != null) {
-            where.append(" and q.state = :state");
-            parameters.put("state", state.name());
-        }
-        if (customer != null) {
-            where.append(" and c.code = :customer");
-            parameters.put("customer", customer);
-        }
-        if (due) {
-            where.append(" and q.state = 'OPEN' and q.next_due <= :today");
-            parameters.put("today", today);
-        }
-        if (after != null) {
-            where.append(" and q.id < :id");
-            parameters.put("id", Pages.key(after).number(0));
-        }
-        record Keyed(long id, SalesAgreementRow row) {}
-        var rows = jdbc.sql(
-                        "select q.*, c.code, c.name from sales_agreement q join customer c on c.id = q.customer_id where "
-                                + where + " order by q.id desc fetch first " + (Pages.SIZE + 1) + " rows only")
-                .params(parameters)
-                .query((r, n) -> {
-                    var open = r.getString("state").equals("OPEN");
-                    var until = r.getObject("valid_until", LocalDate.class);
-                    var next = r.getObject("next_due", LocalDate.class);
-                    return new Keyed(
-                            r.getLong("id"),
-                            new SalesAgreementRow(
-                                    r.getString("number"),
-                                    SalesAgreement.Kind.valueOf(r.getString("kind")),
-                                    SalesAgreement.State.valueOf(r.getString("state")),
-                                    open && until.isBefore(today),
-                                    r.getString("code"),
-                                    r.getString("name"),
-                                    r.getString("po"),
-                                    r.getObject("valid_from", LocalDate.class),
-                                    until,
-                                    company.money(r.getBigDecimal("net")).amount(),
-                                    next,
-                                    open && next != null && !next.isAfter(today)));
-                })
-                .list();
+        var rows = queries.page(
+                kind,
+                state,
+                customer,
+                due ? today : null,
+                after == null ? null : Pages.key(after).number(0));
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
-        return new AgreementPage(page.rows().stream().map(Keyed::row).toList(), page.next());
+        return new AgreementPage(
+                page.rows().stream().map(row -> row(row, today)).toList(), page.next());
+    }
+
+    private SalesAgreementRow row(AgreementQueries.ListedRow row, LocalDate today) {
+        var open = row.state().equals(SalesAgreement.State.OPEN.name());
+        return new SalesAgreementRow(
+                row.number(),
+                SalesAgreement.Kind.valueOf(row.kind()),
+                SalesAgreement.State.valueOf(row.state()),
+                open && row.validUntil().isBefore(today),
+                row.customer(),
+                row.customerName(),
+                row.po(),
+                row.validFrom(),
+                row.validUntil(),
+                company.money(row.net()).amount(),
+                row.nextDue(),
+                open && row.nextDue() != null && !row.nextDue().isAfter(today));
     }
 
     @GetMapping("/{number}")
@@ -283,30 +258,19 @@ class SalesAgreementController {
                         taken.quantities().getOrDefault(l.no(), Quantity.ZERO).value(),
                         o.left(l, taken).value()))
                 .toList();
-        var schedule = jdbc.sql(
-                        "select k.due_on, k.line_no, k.quantity, o.number from sales_agreement_call k left join sales_order o"
-                                + " on o.id = k.order_id where k.agreement_id = ? order by k.due_on, k.line_no")
-                .param(kept.id())
-                .query((r, n) ->
-                        new CallView(r.getObject(1, LocalDate.class), r.getInt(2), r.getBigDecimal(3), r.getString(4)))
-                .list();
-        var made = jdbc.sql(
-                        "select number, state, ordered_on, net from sales_order where agreement_id = ? order by id desc"
-                                + " fetch first 200 rows only")
-                .param(kept.id())
-                .query((r, n) -> new MadeView(
-                        r.getString(1),
-                        OrderState.valueOf(r.getString(2)),
-                        r.getObject(3, LocalDate.class),
-                        company.money(r.getBigDecimal(4)).amount()))
-                .list();
-        var changes = jdbc.sql(
-                        "select changed_on, changed_by, sentence from sales_agreement_change where agreement_id = ? order by id"
-                                + " desc fetch first 200 rows only")
-                .param(kept.id())
-                .query((r, n) ->
-                        new SalesAgreementChangeView(r.getObject(1, LocalDate.class), r.getString(2), r.getString(3)))
-                .list();
+        var schedule = queries.calls(kept.id()).stream()
+                .map(row -> new CallView(row.dueOn(), row.lineNo(), row.quantity(), row.order()))
+                .toList();
+        var made = queries.ordersOf(kept.id()).stream()
+                .map(row -> new MadeView(
+                        row.number(),
+                        row.state(),
+                        row.orderedOn(),
+                        company.money(row.net()).amount()))
+                .toList();
+        var changes = queries.changes(kept.id()).stream()
+                .map(row -> new SalesAgreementChangeView(row.changedOn(), row.changedBy(), row.sentence()))
+                .toList();
         var isOpen = o.state() == SalesAgreement.State.OPEN;
         return new SalesAgreementView(
                 number,

@@ -26,7 +26,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -41,16 +41,24 @@ public class SalesAgreements {
     private final Numbers numbers;
     private final Ids ids;
     private final Locks locks;
-    private final JdbcClient jdbc;
+    private final AgreementQueries queries;
+    private final StatelessSession session;
 
     SalesAgreements(
-            SalesAgreementStore store, OrderService orders, Numbers numbers, Ids ids, Locks locks, JdbcClient jdbc) {
+            SalesAgreementStore store,
+            OrderService orders,
+            Numbers numbers,
+            Ids ids,
+            Locks locks,
+            AgreementQueries queries,
+            StatelessSession session) {
         this.locks = locks;
         this.store = store;
         this.orders = orders;
         this.numbers = numbers;
         this.ids = ids;
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
     }
 
     /**
@@ -70,30 +78,27 @@ public class SalesAgreements {
     public String write(CommandContext context, SalesAgreement.Kind kind, Written written) {
         var number = numbers.next(DocumentKind.valueOf(kind.name()));
         var agreement = agreement(context, number, kind, 0, written);
-        jdbc.sql("""
-            insert into sales_agreement (number, kind, state, customer_id, po, valid_from, valid_until, ceiling, every_count,
-                every_unit, made, next_due, net, remark,
-                details, author, written_on, version) values (?, ?, 'OPEN', ?, ?, ?, ?, ?, ?, ?, 0, ?, ?, ?, ?, ?, ?, 0)\
-            """)
-                .param(number)
-                .param(kind.name())
-                .param(ids.customer(agreement.customer()))
-                .param(po(written))
-                .param(agreement.from())
-                .param(agreement.until())
-                .param(agreement.ceiling().map(Money::amount).orElse(null))
-                .param(agreement.recurrence().map(Recurrence::every).orElse(null))
-                .param(agreement.recurrence().map(r -> r.unit().name()).orElse(null))
-                .param(agreement.dueNext().orElse(null))
-                .param(agreement.net().amount())
-                .param(remark(written))
-                .param(details(written))
-                .param(context.person().username())
-                .param(context.date())
-                .update();
-        var id = store.find(number).id();
-        lines(id, agreement);
-        note(context, id, "written");
+        var row = new SalesAgreementEntity();
+        row.number = number;
+        row.kind = kind.name();
+        row.state = "OPEN";
+        row.customerId = ids.customer(agreement.customer());
+        row.po = po(written);
+        row.validFrom = agreement.from();
+        row.validUntil = agreement.until();
+        row.ceiling = agreement.ceiling().map(Money::amount).orElse(null);
+        row.everyCount = agreement.recurrence().map(Recurrence::every).orElse(null);
+        row.everyUnit = agreement.recurrence().map(r -> r.unit().name()).orElse(null);
+        row.made = 0;
+        row.nextDue = agreement.dueNext().orElse(null);
+        row.net = agreement.net().amount();
+        row.remark = remark(written);
+        row.details = details(written);
+        row.author = context.person().username();
+        row.writtenOn = context.date();
+        session.insert(row);
+        lines(row.id, agreement);
+        note(context, row.id, "written");
         return number;
     }
 
@@ -127,29 +132,20 @@ public class SalesAgreements {
         if (differences.isEmpty()) {
             return;
         }
-        jdbc.sql("""
-            update sales_agreement set po = ?, valid_from = ?, valid_until = ?, ceiling = ?, every_count = ?, every_unit = ?,
-                next_due = ?, net = ?, remark = ?, details = ?
-            where id = ?\
-            """)
-                .param(po(written))
-                .param(after.from())
-                .param(after.until())
-                .param(after.ceiling().map(Money::amount).orElse(null))
-                .param(after.recurrence().map(Recurrence::every).orElse(null))
-                .param(after.recurrence().map(r -> r.unit().name()).orElse(null))
-                .param(after.dueNext().orElse(null))
-                .param(after.net().amount())
-                .param(remark(written))
-                .param(details(written))
-                .param(kept.id())
-                .update();
-        jdbc.sql("delete from sales_agreement_line where agreement_id = ?")
-                .param(kept.id())
-                .update();
-        jdbc.sql("delete from sales_agreement_call where agreement_id = ? and order_id is null")
-                .param(kept.id())
-                .update();
+        queries.change(
+                po(written),
+                after.from(),
+                after.until(),
+                after.ceiling().map(Money::amount).orElse(null),
+                after.recurrence().map(Recurrence::every).orElse(null),
+                after.recurrence().map(r -> r.unit().name()).orElse(null),
+                after.dueNext().orElse(null),
+                after.net().amount(),
+                remark(written),
+                details(written),
+                kept.id());
+        queries.removeLines(kept.id());
+        queries.removeOpenCalls(kept.id());
         lines(kept.id(), after);
         moved(kept);
         note(context, kept.id(), String.join("; ", differences));
@@ -165,9 +161,7 @@ public class SalesAgreements {
         var to = kept.agreement().kind() == SalesAgreement.Kind.QUOTE
                 ? SalesAgreement.State.LOST
                 : SalesAgreement.State.ENDED;
-        jdbc.sql("update sales_agreement set state = ?, next_due = null where id = ?")
-                .params(to.name(), kept.id())
-                .update();
+        queries.close(to.name(), kept.id());
         moved(kept);
         note(
                 context,
@@ -251,26 +245,15 @@ public class SalesAgreements {
                 List.copyOf(taken.keySet()),
                 submit);
         switch (agreement.kind()) {
-            case QUOTE ->
-                jdbc.sql("update sales_agreement set state = 'ORDERED' where id = ?")
-                        .param(kept.id())
-                        .update();
+            case QUOTE -> queries.ordered(kept.id());
             case RECURRING_ORDER -> {
                 if (agreement.isDue(context.date())) {
                     advance(kept);
                 }
             }
             case BLANKET_ORDER -> {
-                dueCalls.forEach(call -> jdbc.sql(
-                                "update sales_agreement_call set order_id = ? where agreement_id = ? and due_on = ? and line_no"
-                                        + " = ?")
-                        .params(ids.order(made.number()), kept.id(), call.on(), call.line())
-                        .update());
-                jdbc.sql(
-                                "update sales_agreement set next_due = (select min(due_on) from sales_agreement_call where agreement_id"
-                                        + " = ? and order_id is null) where id = ?")
-                        .params(kept.id(), kept.id())
-                        .update();
+                dueCalls.forEach(call -> queries.called(ids.order(made.number()), kept.id(), call.on(), call.line()));
+                queries.nextOpenCall(kept.id());
             }
         }
         moved(kept);
@@ -301,11 +284,7 @@ public class SalesAgreements {
                 o.currency(),
                 o.lines(),
                 o.schedule());
-        jdbc.sql("update sales_agreement set made = ?, next_due = ? where id = ?")
-                .param(next.made())
-                .param(next.dueNext().orElse(null))
-                .param(kept.id())
-                .update();
+        queries.advance(next.made(), next.dueNext().orElse(null), kept.id());
     }
 
     private static void open(SalesAgreement agreement) {
@@ -327,39 +306,38 @@ public class SalesAgreements {
     }
 
     private void moved(SalesAgreementStore.Kept kept) {
-        jdbc.sql("update sales_agreement set version = version + 1 where id = ?")
-                .param(kept.id())
-                .update();
+        queries.moveVersion(kept.id());
     }
 
     private void note(CommandContext context, long id, String sentence) {
-        jdbc.sql(
-                        "insert into sales_agreement_change (agreement_id, changed_on, changed_by, sentence) values (?, ?, ?, ?)")
-                .params(id, context.date(), context.person().username(), Texts.cut(sentence, 8000))
-                .update();
+        var row = new SalesAgreementChangeEntity();
+        row.agreementId = id;
+        row.changedOn = context.date();
+        row.changedBy = context.person().username();
+        row.sentence = Texts.cut(sentence, 8000);
+        session.insert(row);
     }
 
     private void lines(long id, SalesAgreement agreement) {
-        agreement
-                .lines()
-                .forEach(line -> jdbc.sql(
-                                "insert into sales_agreement_line (agreement_id, line_no, item_code, description, quantity,"
-                                        + " unit_price, discount_percent) values (?, ?, ?, ?, ?, ?, ?)")
-                        .params(
-                                id,
-                                line.no(),
-                                line.item(),
-                                line.description(),
-                                line.quantity().value(),
-                                line.price().unit(),
-                                line.price().discountPercent())
-                        .update());
-        agreement
-                .schedule()
-                .forEach(call -> jdbc.sql(
-                                "insert into sales_agreement_call (agreement_id, due_on, line_no, quantity) values (?, ?, ?, ?)")
-                        .params(id, call.on(), call.line(), call.quantity().value())
-                        .update());
+        agreement.lines().forEach(line -> {
+            var row = new SalesAgreementLineEntity();
+            row.agreementId = id;
+            row.lineNo = line.no();
+            row.itemCode = line.item();
+            row.description = line.description();
+            row.quantity = line.quantity().value();
+            row.unitPrice = line.price().unit();
+            row.discountPercent = line.price().discountPercent();
+            session.insert(row);
+        });
+        agreement.schedule().forEach(call -> {
+            var row = new SalesAgreementCallEntity();
+            row.agreementId = id;
+            row.dueOn = call.on();
+            row.lineNo = call.line();
+            row.quantity = call.quantity().value();
+            session.insert(row);
+        });
     }
 
     /** As it would be kept: prices and items completed as on an order. */

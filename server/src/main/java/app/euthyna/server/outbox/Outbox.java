@@ -20,33 +20,26 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UnsupportedEncodingException;
 import java.nio.charset.StandardCharsets;
-import java.sql.ResultSet;
-import java.sql.SQLException;
-import java.sql.Timestamp;
 import java.time.Clock;
-import java.time.OffsetDateTime;
+import java.time.Instant;
 import java.util.Date;
 import java.util.List;
 import java.util.Properties;
-import org.springframework.jdbc.core.simple.JdbcClient;
-import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
 
 /** Stands in for mail: keeps what would have been sent, and gives it out as RFC 5322 messages. */
 @Service
 public class Outbox {
 
-    private static final String COLUMNS =
-            "id, recipient, subject, body, about_kind, about_number, by_user, at, attachment_name from outbox_message ";
-
-    private static final String THEIRS = " and (:reader = '' or recipient = :reader or by_user = :reader)";
-
-    private final JdbcClient jdbc;
+    private final OutboxQueries queries;
+    private final StatelessSession session;
     private final People people;
     private final Clock clock;
 
-    Outbox(JdbcClient jdbc, People people, Clock clock) {
-        this.jdbc = jdbc;
+    Outbox(OutboxQueries queries, StatelessSession session, People people, Clock clock) {
+        this.queries = queries;
+        this.session = session;
         this.people = people;
         this.clock = clock;
     }
@@ -60,7 +53,7 @@ public class Outbox {
             String aboutKind,
             String aboutNumber,
             String by,
-            OffsetDateTime at,
+            Instant at,
             @Nullable String attachment) {}
 
     public record MessagePage(
@@ -85,20 +78,18 @@ public class Outbox {
             String aboutNumber,
             String fileName,
             byte[] file) {
-        var key = new GeneratedKeyHolder();
-        jdbc.sql("insert into outbox_message (recipient, subject, body, about_kind, about_number, by_user, at,"
-                        + " attachment_name, attachment) values (?, ?, ?, ?, ?, ?, ?, ?, ?)")
-                .param(to)
-                .param(Texts.cut(subject, 200))
-                .param(Texts.cut(body, 8000))
-                .param(aboutKind)
-                .param(aboutNumber)
-                .param(from)
-                .param(Timestamp.from(clock.instant()))
-                .param(fileName)
-                .param(file)
-                .update(key, "id");
-        return key.getKeyAs(Long.class);
+        var row = new OutboxMessageEntity();
+        row.recipient = to;
+        row.subject = Texts.cut(subject, 200);
+        row.body = Texts.cut(body, 8000);
+        row.aboutKind = aboutKind;
+        row.aboutNumber = aboutNumber;
+        row.byUser = from;
+        row.at = clock.instant();
+        row.attachmentName = fileName;
+        row.attachment = file;
+        session.insert(row);
+        return row.id;
     }
 
     /**
@@ -107,50 +98,40 @@ public class Outbox {
      * @param reader whose own alone may be read; empty for all
      */
     MessagePage page(String recipient, String reader, String after) {
-        var rows = jdbc.sql("select " + COLUMNS
-                        + "where (:to = '' or recipient = :to)" + THEIRS
-                        + " and id < :before order by id desc fetch first "
-                        + (Pages.SIZE + 1) + " rows only")
-                .param("to", recipient)
-                .param("reader", reader)
-                .param(
-                        "before",
-                        after == null ? Long.MAX_VALUE : Pages.key(after).number(0))
-                .query(Outbox::view)
-                .list();
+        var rows = queries.page(
+                recipient.isEmpty() ? null : recipient,
+                reader.isEmpty() ? null : reader,
+                after == null ? null : Pages.key(after).number(0));
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
-        return new MessagePage(page.rows(), page.next());
+        return new MessagePage(page.rows().stream().map(Outbox::view).toList(), page.next());
     }
 
-    private static MessageView view(ResultSet r, int n) throws SQLException {
+    private static MessageView view(OutboxQueries.MessageRow row) {
         return new MessageView(
-                r.getLong(1),
-                r.getString(2),
-                r.getString(3),
-                r.getString(4),
-                r.getString(5),
-                r.getString(6),
-                r.getString(7),
-                r.getObject(8, OffsetDateTime.class),
-                r.getString(9));
+                row.id(),
+                row.recipient(),
+                row.subject(),
+                row.body(),
+                row.aboutKind(),
+                row.aboutNumber(),
+                row.byUser(),
+                row.at(),
+                row.attachmentName());
     }
 
     /**
      * A message as it would have gone over the wire (RFC 5322); addresses end in a domain that never exists (RFC 2606).
      */
     byte[] eml(long id, String reader) {
-        var kept = jdbc.sql("select " + COLUMNS + "where id = :id" + THEIRS)
-                .param("id", id)
-                .param("reader", reader)
-                .query(Outbox::view)
-                .optional()
+        var kept = queries.message(id, reader)
+                .map(Outbox::view)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("message", String.valueOf(id))));
         try {
             var message = new MimeMessage(Session.getInstance(new Properties()));
             message.setFrom(address(kept.by()));
             message.setRecipient(Message.RecipientType.TO, address(kept.recipient()));
             message.setSubject(kept.subject(), StandardCharsets.UTF_8.name());
-            message.setSentDate(Date.from(kept.at().toInstant()));
+            message.setSentDate(Date.from(kept.at()));
             if (kept.attachment() == null) {
                 message.setText(kept.body(), StandardCharsets.UTF_8.name());
             } else {
@@ -177,11 +158,7 @@ public class Outbox {
 
     /** The file of a message. */
     byte[] attachment(long id, String reader) {
-        return jdbc.sql("select attachment from outbox_message where id = :id and attachment is not null" + THEIRS)
-                .param("id", id)
-                .param("reader", reader)
-                .query(byte[].class)
-                .optional()
+        return queries.attachment(id, reader)
                 .orElseThrow(
                         () -> new RefusedException(new CommonRefusal.NotFound("file of message", String.valueOf(id))));
     }

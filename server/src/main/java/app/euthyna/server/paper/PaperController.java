@@ -5,9 +5,7 @@ import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.billing.InvoiceReminders;
-import app.euthyna.server.billing.OpenInvoices;
 import app.euthyna.server.billing.Statements;
-import app.euthyna.server.paper.Papers.Paper;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.CompanyClock;
@@ -30,7 +28,6 @@ import java.util.List;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -50,7 +47,7 @@ class PaperController {
     private final Batches batches;
     private final Commands commands;
     private final Company company;
-    private final JdbcClient jdbc;
+    private final PaperQueries queries;
     private final CompanyClock clock;
 
     PaperController(
@@ -60,7 +57,7 @@ class PaperController {
             Batches batches,
             Commands commands,
             Company company,
-            JdbcClient jdbc,
+            PaperQueries queries,
             CompanyClock clock) {
         this.printing = printing;
         this.statements = statements;
@@ -68,7 +65,7 @@ class PaperController {
         this.batches = batches;
         this.commands = commands;
         this.company = company;
-        this.jdbc = jdbc;
+        this.queries = queries;
         this.clock = clock;
     }
 
@@ -177,64 +174,33 @@ class PaperController {
     OverduePage overdue(@RequestParam(required = false) LocalDate on, @RequestParam(required = false) String after) {
         var day = on == null ? clock.today() : on;
         RefusedException.where(Dating.ahead(day, clock.today()));
-        record Keyed(long id, OverdueRow row) {}
-        var found = jdbc.sql("""
-            select c.id, c.code, c.name, count(*), sum(i.still), sum(case
-                when i.due_on >= :d30 then i.still else 0 end),
-                   sum(case when i.due_on < :d30 and i.due_on >= :d60 then i.still else 0 end),
-                   sum(case when i.due_on < :d60 and i.due_on >= :d90 then i.still else 0 end), sum(case
-                       when i.due_on < :d90 then i.still else 0 end),
-                   min(i.due_on), coalesce((select max(m.step) from reminder m where m.customer_id = c.id
-                       and m.reminded_on <= :day), 0),
-                   (select max(m.reminded_on) from reminder m where m.customer_id = c.id
-                       and m.reminded_on <= :day), c.email
-            from (INVOICES) i join customer c on c.id = i.customer_id
-            where i.still > 0 and i.due_on < :day and c.id > :after
-            group by c.id, c.code, c.name, c.email order by c.id fetch first 101 rows only\
-            """.replace("INVOICES", OpenInvoices.asOf(day.equals(clock.today()))))
-                .param("d30", day.minusDays(30))
-                .param("d60", day.minusDays(60))
-                .param("d90", day.minusDays(90))
-                .param("day", day)
-                .param("after", after == null ? 0 : Pages.key(after).number(0))
-                .query((r, n) -> new Keyed(
-                        r.getLong(1),
-                        new OverdueRow(
-                                r.getString(2),
-                                r.getString(3),
-                                r.getLong(4),
-                                amount(r.getBigDecimal(5)),
-                                amount(r.getBigDecimal(6)),
-                                amount(r.getBigDecimal(7)),
-                                amount(r.getBigDecimal(8)),
-                                amount(r.getBigDecimal(9)),
-                                ChronoUnit.DAYS.between(r.getObject(10, LocalDate.class), day),
-                                null,
-                                r.getInt(11),
-                                r.getObject(12, LocalDate.class),
-                                !r.getString(13).isBlank())))
-                .list();
+        var d30 = day.minusDays(30);
+        var d60 = day.minusDays(60);
+        var d90 = day.minusDays(90);
+        var from = after == null ? 0 : Pages.key(after).number(0);
+        var found = day.equals(clock.today())
+                ? queries.overdueToday(d30, d60, d90, day, from)
+                : queries.overdueOn(d30, d60, d90, day, from);
         var page = Pages.of(found, row -> List.of(String.valueOf(row.id())));
         return new OverduePage(
                 page.rows().stream()
-                        .map(Keyed::row)
                         .map(row -> new OverdueRow(
                                 row.customer(),
                                 row.customerName(),
                                 row.invoices(),
-                                row.open(),
-                                row.upTo30(),
-                                row.upTo60(),
-                                row.upTo90(),
-                                row.older(),
-                                row.oldestDays(),
+                                amount(row.open()),
+                                amount(row.upTo30()),
+                                amount(row.upTo60()),
+                                amount(row.upTo90()),
+                                amount(row.older()),
+                                ChronoUnit.DAYS.between(row.oldestDue(), day),
                                 reminders
                                         .due(row.customer(), day)
                                         .map(Dunning.Reminder::step)
                                         .orElse(null),
                                 row.lastStep(),
                                 row.remindedOn(),
-                                row.hasAddress()))
+                                !row.email().isBlank()))
                         .toList(),
                 page.next());
     }

@@ -13,7 +13,6 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Price;
-import app.euthyna.core.shared.Role;
 import app.euthyna.core.shared.Vat;
 import app.euthyna.server.billing.InvoiceReminders;
 import app.euthyna.server.billing.Statements;
@@ -24,7 +23,6 @@ import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.ReadBy;
-import app.euthyna.server.platform.Reading;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import java.math.BigDecimal;
@@ -32,51 +30,14 @@ import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** What stands on each kind of paper. */
 @Component
 public class Papers {
-
-    /** Kinds of paper, each of a document or, for a statement, of a customer. */
-    public enum Paper {
-        ORDER_CONFIRMATION("Order confirmation", Reading.SELLING),
-        PACKING_SLIP("Packing slip", Reading.BUSINESS),
-        INVOICE("Invoice", Reading.SELLING),
-        CREDIT_NOTE("Credit note", Reading.SELLING),
-        RETURN_SLIP("Return slip", Reading.BUSINESS),
-        STATEMENT("Statement of account", Reading.SELLING),
-        REMINDER("Reminder", Reading.SELLING);
-
-        private final String title;
-
-        @SuppressWarnings("ImmutableEnumChecker") // an unmodifiable set
-        private final Set<Role> readers;
-
-        Paper(String title, Set<Role> readers) {
-            this.title = title;
-            this.readers = readers;
-        }
-
-        public String title() {
-            return title;
-        }
-
-        /** Slips are for whoever reads goods and quantities, all other papers for whoever reads prices. */
-        void requireReader(Role role) {
-            if (!readers.contains(role)) {
-                throw new RefusedException(new CommonRefusal.NotAuthorised(
-                        "read a paper of this kind (%s)".formatted(title.toLowerCase(Locale.ROOT)),
-                        role,
-                        readers.stream().sorted().toList()));
-            }
-        }
-    }
 
     /** Instead of a number of copies: a paper that is only looked at, and counts as none. */
     static final int FOR_INSPECTION = -1;
@@ -90,7 +51,7 @@ public class Papers {
         Despite two reminders the invoices below are still open. Unless they are paid within seven days we will hold your orders and refer the matter to collection.\
         """);
 
-    private final JdbcClient jdbc;
+    private final PaperQueries queries;
     private final Company company;
     private final ChainReader chains;
     private final OrderService orders;
@@ -101,7 +62,7 @@ public class Papers {
     private final DocumentOrders documentOrders;
 
     Papers(
-            JdbcClient jdbc,
+            PaperQueries queries,
             Company company,
             ChainReader chains,
             OrderService orders,
@@ -112,7 +73,7 @@ public class Papers {
             DocumentOrders documentOrders) {
         this.documentOrders = documentOrders;
         this.rules = rules;
-        this.jdbc = jdbc;
+        this.queries = queries;
         this.company = company;
         this.chains = chains;
         this.orders = orders;
@@ -141,23 +102,16 @@ public class Papers {
         return html.toString();
     }
 
-    private record House(
-            String name, String street, String postcode, String town, String country, String vatId, String iban) {}
+    record House(String name, String street, String postcode, String town, String country, String vatId, String iban) {}
 
-    private record Party(
-            String code, String name, String street, String postcode, String town, String country, String vatId) {}
+    record Party(String code, String name, String street, String postcode, String town, String country, String vatId) {}
 
     private House house() {
-        return jdbc.sql("select name, street, postcode, town, country, vat_id, iban from company where id = 1")
-                .query(House.class)
-                .single();
+        return queries.house();
     }
 
     private Party party(String code) {
-        return jdbc.sql("select code, name, street, postcode, town, country, vat_id from customer where code = ?")
-                .param(code)
-                .query(Party.class)
-                .optional()
+        return queries.party(code)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)));
     }
 
@@ -299,11 +253,7 @@ public class Papers {
     }
 
     private void packingSlip(Html html, String number, int copy) {
-        var order = jdbc.sql(
-                        "select o.number from dispatch d join sales_order o on o.id = d.order_id where d.number = ?")
-                .param(number)
-                .query(String.class)
-                .optional()
+        var order = queries.orderOfDispatch(number)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("dispatch", number)));
         var chain = chains.chain(order);
         var dispatch = chain.dispatches().stream()
@@ -321,10 +271,8 @@ public class Papers {
                 .map(DocumentDetails.CarriedDetails::shipTo)
                 .findFirst()
                 .orElse("");
-        var carrier = jdbc.sql("select carrier, carrier_reference from dispatch where number = ?")
-                .param(number)
-                .query((r, n) -> r.getString(1) == null ? "" : Texts.joined(", ", r.getString(1), r.getString(2)))
-                .single();
+        var row = queries.carrier(number);
+        var carrier = row.carrier() == null ? "" : Texts.joined(", ", row.carrier(), row.carrierReference());
         facts(
                 html,
                 List.of(
@@ -395,12 +343,7 @@ public class Papers {
                         .toList(),
                 "Amount due, " + currency(),
                 totals.gross().amount());
-        var settled = jdbc.sql(
-                        "select coalesce(sum(u.amount), 0) from deposit_use u join invoice i on i.id = u.invoice_id"
-                                + " where i.number = ?")
-                .param(number)
-                .query(BigDecimal.class)
-                .single();
+        var settled = queries.deposited(number);
         if (settled.signum() > 0) {
             var paid = company.money(settled);
             html.element(
@@ -458,12 +401,7 @@ public class Papers {
                         .toList(),
                 "Credited, " + currency(),
                 totals.gross().amount());
-        var settled = jdbc.sql(
-                        "select coalesce(sum(a.amount), 0) from allocation a join payment p on p.id = a.payment_id"
-                                + " join invoice i on i.id = a.invoice_id where p.number = ? and i.number = ?")
-                .params(number, invoice.number())
-                .query(BigDecimal.class)
-                .single();
+        var settled = queries.settledBy(number, invoice.number());
         var left = totals.gross().minus(company.money(settled));
         html.element(
                 "p",
@@ -606,10 +544,7 @@ public class Papers {
             throw new RefusedException(new CommonRefusal.NotFound("reminder", number));
         }
         var reminder = reminders.reminder(id);
-        var customer = jdbc.sql("select c.code from reminder m join customer c on c.id = m.customer_id where m.id = ?")
-                .param(id)
-                .query(String.class)
-                .single();
+        var customer = queries.customerReminded(id).orElseThrow();
         var on = reminder.invoices().get(0).remindedOn();
         head(html, party(customer), REMINDERS.get(reminder.step()), copy, "");
         facts(html, List.of(Map.entry("Date", Figures.day(on))));

@@ -1,6 +1,7 @@
 package app.euthyna.server.paper;
 
 import app.euthyna.core.flow.Return;
+import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
@@ -12,21 +13,18 @@ import app.euthyna.server.batch.BatchWork;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.billing.InvoiceReminders;
 import app.euthyna.server.outbox.Outbox;
-import app.euthyna.server.paper.Papers.Paper;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
-import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import org.springframework.jdbc.core.simple.JdbcClient;
-import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -37,7 +35,8 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 class Printing implements BatchWork {
 
-    private final JdbcClient jdbc;
+    private final PaperQueries queries;
+    private final StatelessSession session;
     private final Papers papers;
     private final Pdf pdf;
     private final Outbox outbox;
@@ -48,7 +47,8 @@ class Printing implements BatchWork {
     private final DocumentOrders documentOrders;
 
     Printing(
-            JdbcClient jdbc,
+            PaperQueries queries,
+            StatelessSession session,
             Papers papers,
             Pdf pdf,
             Outbox outbox,
@@ -59,7 +59,8 @@ class Printing implements BatchWork {
             DocumentOrders documentOrders) {
         this.history = history;
         this.documentOrders = documentOrders;
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.papers = papers;
         this.pdf = pdf;
         this.outbox = outbox;
@@ -69,25 +70,12 @@ class Printing implements BatchWork {
     }
 
     /** Nobody knows where to send it. */
+    @Code("incomplete")
     record NoAddress(String customer) implements Refusal {
-        @Override
-        public String code() {
-            return "incomplete";
-        }
 
         @Override
         public Kind kind() {
             return Kind.INCOMPLETE;
-        }
-
-        @Override
-        public String sentence() {
-            return "Customer %s has no mail address.".formatted(customer);
-        }
-
-        @Override
-        public String instead() {
-            return "Give an address, or print it.";
         }
     }
 
@@ -101,33 +89,29 @@ class Printing implements BatchWork {
     @Transactional(propagation = Propagation.MANDATORY)
     public long print(CommandContext context, Paper paper, List<String> numbers) {
         paper.requireReader(context.person().role());
-        var key = new GeneratedKeyHolder();
-        jdbc.sql("insert into print_run (paper, printed_at, printed_by) values (?, ?, ?)")
-                .params(
-                        paper.name(),
-                        Timestamp.from(clock.instant()),
-                        context.person().username())
-                .update(key, "id");
-        var run = key.getKeyAs(Long.class);
+        var run = new PrintRunEntity();
+        run.paper = paper.name();
+        run.printedAt = clock.instant();
+        run.printedBy = context.person().username();
+        session.insert(run);
         for (var number : numbers) {
             // whatever can't be put on paper is found before it is noted
             papers.of(paper, number, 0, context.date());
-            var before = jdbc.sql("select count(*) from printing where paper = ? and document_number = ?")
-                    .params(paper.name(), number)
-                    .query(Integer.class)
-                    .single();
-            jdbc.sql("insert into printing (run_id, paper, document_number, copy_no) values (?, ?, ?, ?)")
-                    .params(run, paper.name(), number, before)
-                    .update();
+            var before = Math.toIntExact(queries.printed(paper.name(), number));
+            var row = new PrintingEntity();
+            row.runId = run.id;
+            row.paper = paper.name();
+            row.documentNumber = number;
+            row.copyNo = before;
+            session.insert(row);
         }
-        return run;
+        return run.id;
     }
 
     List<Sheet> sheets(long run) {
-        var sheets = jdbc.sql("select paper, document_number, copy_no from printing where run_id = ? order by id")
-                .param(run)
-                .query((r, n) -> new Sheet(Paper.valueOf(r.getString(1)), r.getString(2), r.getInt(3)))
-                .list();
+        var sheets = queries.sheets(run).stream()
+                .map(row -> new Sheet(Paper.valueOf(row.paper()), row.documentNumber(), row.copyNo()))
+                .toList();
         if (sheets.isEmpty()) {
             throw new RefusedException(new CommonRefusal.NotFound("print", String.valueOf(run)));
         }
@@ -137,11 +121,8 @@ class Printing implements BatchWork {
     /** The file of all that was put on paper together, for somebody to read. */
     @Transactional(readOnly = true)
     public byte[] file(long run, Person reader) {
-        var on = jdbc.sql("select printed_at from print_run where id = ?")
-                .param(run)
-                .query(Timestamp.class)
-                .optional()
-                .map(at -> LocalDate.ofInstant(at.toInstant(), clock.getZone()))
+        var on = queries.printedAt(run)
+                .map(at -> LocalDate.ofInstant(at, clock.getZone()))
                 .orElse(LocalDate.now(clock));
         var sheets = sheets(run);
         sheets.forEach(sheet -> sheet.paper().requireReader(reader.role()));
@@ -244,10 +225,7 @@ class Printing implements BatchWork {
     }
 
     private String kept(String customer) {
-        return jdbc.sql("select email from customer where code = ?")
-                .param(customer)
-                .query(String.class)
-                .single();
+        return queries.address(customer);
     }
 
     private String address(String customer) {
@@ -274,28 +252,19 @@ class Printing implements BatchWork {
     }
 
     private String customerOf(Paper paper, String number) {
-        var sql = switch (paper) {
-            case ORDER_CONFIRMATION ->
-                "select c.code from sales_order o join customer c on c.id = o.customer_id where o.number = ?";
-            case PACKING_SLIP ->
-                "select c.code from dispatch d join sales_order o on o.id = d.order_id join customer c on c.id ="
-                        + " o.customer_id where d.number = ?";
-            case INVOICE -> "select c.code from invoice i join customer c on c.id = i.customer_id where i.number = ?";
-            case RETURN_SLIP ->
-                "select c.code from goods_return g join customer c on c.id = g.customer_id where g.number = ?";
-            case CREDIT_NOTE ->
-                "select c.code from credit_note k join customer c on c.id = k.customer_id where k.number = ?";
+        var name = number.split("\\|", -1)[0];
+        var customer = switch (paper) {
+            case ORDER_CONFIRMATION -> queries.customerOfOrder(name);
+            case PACKING_SLIP -> queries.customerOfDispatch(name);
+            case INVOICE -> queries.customerOfInvoice(name);
+            case RETURN_SLIP -> queries.customerOfReturn(name);
+            case CREDIT_NOTE -> queries.customerOfCreditNote(name);
             case REMINDER ->
-                "select c.code from reminder m join customer c on c.id = m.customer_id where cast(m.id as varchar(20))"
-                        + " = ?";
-            case STATEMENT -> "select code from customer where code = ?";
+                name.matches("\\d{1,18}") ? queries.customerReminded(Long.parseLong(name)) : Optional.<String>empty();
+            case STATEMENT -> queries.customer(name);
         };
-        return jdbc.sql(sql)
-                .param(number.split("\\|", -1)[0])
-                .query(String.class)
-                .optional()
-                .orElseThrow(() -> new RefusedException(
-                        new CommonRefusal.NotFound(paper.title().toLowerCase(Locale.ROOT) + " of", number)));
+        return customer.orElseThrow(() -> new RefusedException(
+                new CommonRefusal.NotFound(paper.title().toLowerCase(Locale.ROOT) + " of", number)));
     }
 
     /** A customer that is to be reminded, as one of many. */
@@ -320,9 +289,7 @@ class Printing implements BatchWork {
                 Papers.titleOf(reminder.step()) + ": " + Papers.sum(reminder.open()) + " open",
                 Papers.words(reminder.step()),
                 customer);
-        jdbc.sql("update reminder set message_id = ? where id = ?")
-                .params(message, written.id())
-                .update();
+        reminders.sent(written.id(), message);
         return new Done(
                 (DocumentRef) null,
                 "%s over %s, %s"

@@ -5,7 +5,7 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.RefusedException;
 import java.time.LocalDate;
 import java.util.List;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -17,11 +17,13 @@ public class Deputies {
     /** Days that somebody may stand in for somebody. */
     private static final int LONGEST = 60;
 
-    private final JdbcClient jdbc;
+    private final PeopleQueries queries;
+    private final StatelessSession session;
     private final People people;
 
-    Deputies(JdbcClient jdbc, People people) {
-        this.jdbc = jdbc;
+    Deputies(PeopleQueries queries, StatelessSession session, People people) {
+        this.queries = queries;
+        this.session = session;
         this.people = people;
     }
 
@@ -30,40 +32,27 @@ public class Deputies {
 
     /** Absences that are not over on a day. */
     public List<Absence> notOver(LocalDate on) {
-        return jdbc.sql("select of_user, deputy, away_from, away_until from deputy where away_until >= ? order by"
-                        + " away_from, of_user")
-                .param(on)
-                .query((r, n) -> new Absence(
-                        r.getString(1),
-                        r.getString(2),
-                        r.getObject(3, LocalDate.class),
-                        r.getObject(4, LocalDate.class)))
-                .list();
+        return queries.notOver(on).stream()
+                .map(row -> new Absence(row.ofUser(), row.deputy(), row.awayFrom(), row.awayUntil()))
+                .toList();
     }
 
     /** Roles of those who named someone as their deputy for a day. */
     public List<String> rolesFor(String deputy, LocalDate on) {
-        return jdbc.sql("select distinct u.role from deputy d join app_user u on u.username = d.of_user "
-                        + "where d.deputy = ? and ? between d.away_from and d.away_until and u.enabled = true")
-                .params(deputy, on)
-                .query(String.class)
-                .list();
+        return queries.rolesFor(deputy, on).stream().map(Role::name).toList();
     }
 
     /** Who stands in for someone on a day, or they themselves. */
     public List<String> insteadOf(String username, LocalDate on) {
-        var deputy = jdbc.sql("select deputy from deputy where of_user = ? and ? between away_from and away_until")
-                .params(username, on)
-                .query(String.class)
-                .optional();
+        var deputy = queries.deputyOf(username, on);
         return deputy.map(d -> List.of(username, d)).orElse(List.of(username));
     }
 
     /** Names a deputy for an absence in place of any named before; none takes it back. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void away(String username, String deputy, LocalDate from, LocalDate until) {
-        jdbc.sql("delete from deputy where of_user = ?").param(username).update();
         if (deputy == null) {
+            queries.removeAbsence(username);
             return;
         }
         if (!people.exists(deputy) || deputy.equals(username)) {
@@ -79,16 +68,16 @@ public class Deputies {
             throw new RefusedException(
                     CommonRefusal.Incomplete.of("deputy", "a controller or finance lead, who decides already"));
         }
-        jdbc.sql("insert into deputy (of_user, deputy, away_from, away_until) values (?, ?, ?, ?)")
-                .params(username, deputy, from, until)
-                .update();
+        var row = new DeputyEntity();
+        row.ofUser = username;
+        row.deputy = deputy;
+        row.awayFrom = from;
+        row.awayUntil = until;
+        session.upsert(row);
     }
 
     private boolean decides(String username) {
-        return jdbc.sql("select role from app_user where username = ? and enabled = true")
-                .param(username)
-                .query((r, n) -> Role.valueOf(r.getString(1)))
-                .optional()
+        return queries.roleOf(username)
                 .filter(role -> role == Role.CONTROLLER || role == Role.LEAD)
                 .isPresent();
     }

@@ -1,11 +1,11 @@
 package app.euthyna.server.people;
 
 import app.euthyna.core.shared.Role;
-import jakarta.persistence.EntityManager;
+import app.euthyna.server.platform.Many;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
+import org.hibernate.StatelessSession;
 import org.springframework.security.core.userdetails.User;
 import org.springframework.security.core.userdetails.UserDetails;
 import org.springframework.security.core.userdetails.UserDetailsService;
@@ -18,11 +18,13 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class People implements UserDetailsService {
 
-    private final EntityManager entities;
+    private final StatelessSession session;
+    private final PeopleQueries queries;
     private final PasswordEncoder passwords;
 
-    People(EntityManager entities, PasswordEncoder passwords) {
-        this.entities = entities;
+    People(StatelessSession session, PeopleQueries queries, PasswordEncoder passwords) {
+        this.session = session;
+        this.queries = queries;
         this.passwords = passwords;
     }
 
@@ -39,9 +41,7 @@ public class People implements UserDetailsService {
 
     @Transactional(readOnly = true)
     public boolean isEmpty() {
-        return entities.createQuery("select count(u) from UserEntity u", Long.class)
-                        .getSingleResult()
-                == 0;
+        return queries.count() == 0;
     }
 
     @Transactional(readOnly = true)
@@ -57,7 +57,7 @@ public class People implements UserDetailsService {
         user.passwordHash = passwords.encode(password);
         user.role = role;
         user.enabled = true;
-        entities.persist(user);
+        session.insert(user);
     }
 
     /** Somebody who can sign in. */
@@ -65,9 +65,7 @@ public class People implements UserDetailsService {
 
     @Transactional(readOnly = true)
     public List<Colleague> all() {
-        return entities.createQuery(
-                        "select u from UserEntity u where u.enabled = true order by u.username", UserEntity.class)
-                .getResultStream()
+        return queries.enabled().stream()
                 .map(u -> new Colleague(u.username, u.displayName, u.role))
                 .toList();
     }
@@ -80,16 +78,10 @@ public class People implements UserDetailsService {
     /** The roles that these people have now. */
     @Transactional(readOnly = true)
     public Set<Role> rolesOf(Set<String> usernames) {
-        return entities.createQuery("select distinct u.role from UserEntity u where u.username in :names", Role.class)
-                .setParameter("names", usernames)
-                .getResultStream()
-                .collect(Collectors.toSet());
+        return Set.copyOf(queries.rolesOf(Many.names(usernames)));
     }
 
     private Optional<UserEntity> find(String username) {
-        return entities.createQuery("select u from UserEntity u where u.username = :name", UserEntity.class)
-                .setParameter("name", username)
-                .getResultStream()
-                .findFirst();
+        return queries.user(username);
     }
 }

@@ -1,5 +1,6 @@
 package app.euthyna.server.people;
 
+import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.platform.Company;
@@ -81,22 +82,8 @@ class SessionController {
     record HealthView(boolean ready) {}
 
     /** Wrong name or password; which of the two is not told. */
-    record WrongPassword() implements Refusal {
-        @Override
-        public String code() {
-            return "wrong-password";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.NOT_AUTHORISED;
-        }
-
-        @Override
-        public String sentence() {
-            return "The name or password is wrong.";
-        }
-    }
+    @Code("wrong-password")
+    record WrongPassword() implements Refusal.NotAuthorised {}
 
     @GetMapping("/health")
     HealthView health() {

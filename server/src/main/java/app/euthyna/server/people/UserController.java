@@ -157,10 +157,8 @@ class UserController {
                 after == null
                         ? Instant.now().plusSeconds(1)
                         : micros(Pages.key(after).number(0)));
-        var page = Pages.of(
-                lines,
-                line -> List.of(String.valueOf(
-                        ChronoUnit.MICROS.between(Instant.EPOCH, line.at().toInstant()))));
+        var page =
+                Pages.of(lines, line -> List.of(String.valueOf(ChronoUnit.MICROS.between(Instant.EPOCH, line.at()))));
         return new LogPage(page.rows(), page.next());
     }
 

@@ -10,15 +10,17 @@ import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.WorldChanged;
 import com.nulabinc.zxcvbn.Zxcvbn;
 import jakarta.annotation.Nullable;
-import java.sql.Timestamp;
 import java.time.Instant;
-import java.time.OffsetDateTime;
+import java.util.Comparator;
 import java.util.List;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.hibernate.StatelessSession;
 import org.springframework.context.ApplicationEventPublisher;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.session.FindByIndexNameSessionRepository;
+import org.springframework.session.Session;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -37,7 +39,9 @@ class UserKeeping {
     private final People people;
     private final PasswordEncoder passwords;
     private final Deputies deputies;
-    private final JdbcClient jdbc;
+    private final FindByIndexNameSessionRepository<? extends Session> sessions;
+    private final PeopleQueries queries;
+    private final StatelessSession session;
     private final ApplicationEventPublisher events;
     private final Zxcvbn strength = new Zxcvbn();
 
@@ -45,13 +49,17 @@ class UserKeeping {
             People people,
             PasswordEncoder passwords,
             Deputies deputies,
-            JdbcClient jdbc,
+            FindByIndexNameSessionRepository<? extends Session> sessions,
+            PeopleQueries queries,
+            StatelessSession session,
             ApplicationEventPublisher events) {
         this.events = events;
         this.deputies = deputies;
         this.people = people;
         this.passwords = passwords;
-        this.jdbc = jdbc;
+        this.sessions = sessions;
+        this.queries = queries;
+        this.session = session;
     }
 
     void add(CommandContext context, String username, String displayName, String password, Role role) {
@@ -66,29 +74,23 @@ class UserKeeping {
 
     void setRole(CommandContext context, String username, Role role) {
         requireAnother(context, username, "change their own role");
-        update(username, "role = ?", role.name());
+        change(username, user -> user.role = role);
         // what an author may give is looked at in the orders that wait
-        events.publishEvent(new WorldChanged(
-                context,
-                jdbc.sql("select distinct x.customer_id from open_order x join sales_order o on o.id = x.order_id"
-                                + " where x.reviewable = true and o.author = ?")
-                        .param(username)
-                        .query(Long.class)
-                        .list()));
+        events.publishEvent(new WorldChanged(context, queries.customersWaitingFor(username)));
         note(context, username, "is now " + role.words());
         endSessions(username);
     }
 
     void setEnabled(CommandContext context, String username, boolean enabled) {
         requireAnother(context, username, "switch themselves off");
-        update(username, "enabled = ?", enabled);
+        change(username, user -> user.enabled = enabled);
         note(context, username, enabled ? "switched on" : "switched off");
         endSessions(username);
     }
 
     void setPassword(CommandContext context, String username, String password) {
         requireGood(username, people.displayName(username), password);
-        update(username, "password_hash = ?", passwords.encode(password));
+        change(username, user -> user.passwordHash = passwords.encode(password));
         note(context, username, "given a new password");
         endSessions(username);
     }
@@ -96,15 +98,13 @@ class UserKeeping {
     /** Whoever is signed in changes their own, and knows the old one. */
     void changePassword(CommandContext context, String current, String next) {
         var username = context.person().username();
-        var hash = jdbc.sql("select password_hash from app_user where username = ?")
-                .param(username)
-                .query(String.class)
-                .single();
+        var hash = queries.passwordHash(username)
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("user", username)));
         if (!passwords.matches(current, hash)) {
             throw new RefusedException(new SessionController.WrongPassword());
         }
         requireGood(username, people.displayName(username), next);
-        update(username, "password_hash = ?", passwords.encode(next));
+        change(username, user -> user.passwordHash = passwords.encode(next));
         note(context, username, "changed their password");
     }
 
@@ -121,29 +121,24 @@ class UserKeeping {
         }
     }
 
-    private void update(String username, String set, Object value) {
-        if (jdbc.sql("update app_user set " + set + " where username = ?")
-                        .params(value, username)
-                        .update()
-                == 0) {
-            throw new RefusedException(new CommonRefusal.NotFound("user", username));
-        }
+    private void change(String username, Consumer<UserEntity> change) {
+        var user = queries.user(username)
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("user", username)));
+        change.accept(user);
+        session.update(user);
     }
 
     private void note(CommandContext context, String username, String what) {
-        jdbc.sql("insert into user_change (username, at, changed_by, what) values (?, ?, ?, ?)")
-                .params(
-                        username,
-                        Timestamp.from(Instant.now()),
-                        context.person().username(),
-                        what)
-                .update();
+        var row = new UserChangeEntity();
+        row.username = username;
+        row.at = Instant.now();
+        row.changedBy = context.person().username();
+        row.what = what;
+        session.insert(row);
     }
 
     private void endSessions(String username) {
-        jdbc.sql("delete from spring_session where principal_name = ?")
-                .param(username)
-                .update();
+        sessions.findByPrincipalName(username).keySet().forEach(sessions::deleteById);
     }
 
     /**
@@ -159,36 +154,16 @@ class UserKeeping {
             String displayName,
             Role role,
             boolean enabled,
-            @Nullable OffsetDateTime since,
-            @Nullable OffsetDateTime lastSeen,
+            @Nullable Instant since,
+            @Nullable Instant lastSeen,
             List<String> standsInFor,
             List<String> together) {}
 
     @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
     List<AccessView> access(CommandContext context) {
-        record User(
-                String username,
-                String displayName,
-                Role role,
-                boolean enabled,
-                OffsetDateTime since,
-                OffsetDateTime lastSeen) {}
-        var users = jdbc.sql("""
-            select u.username, u.display_name, u.role, u.enabled,
-                (select max(c.at) from user_change c where c.username = u.username
-                    and (c.what like 'created as %' or c.what like 'is now %')),
-                (select max(s.at) from sign_in s where s.username = u.username and s.outcome = 'SIGNED_IN')
-            from app_user u order by u.username\
-            """)
-                .query((r, n) -> new User(
-                        r.getString(1),
-                        r.getString(2),
-                        Role.valueOf(r.getString(3)),
-                        r.getBoolean(4),
-                        r.getObject(5, OffsetDateTime.class),
-                        r.getObject(6, OffsetDateTime.class)))
-                .list();
-        var roles = users.stream().collect(Collectors.toMap(User::username, User::role));
+        var users = queries.users();
+        var roles =
+                users.stream().collect(Collectors.toMap(PeopleQueries.UserRow::username, PeopleQueries.UserRow::role));
         var standIns = deputies.notOver(context.today()).stream()
                 .filter(absence -> !absence.from().isAfter(context.today()))
                 .collect(Collectors.groupingBy(
@@ -213,7 +188,7 @@ class UserKeeping {
     }
 
     /** What was changed of a user, or a try to sign in; {@code by} is a user, or the address that it came from. */
-    record LogLineView(OffsetDateTime at, String username, String what, String by) {}
+    record LogLineView(Instant at, String username, String what, String by) {}
 
     /**
      * The newest lines first.
@@ -222,20 +197,23 @@ class UserKeeping {
      */
     @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
     List<LogLineView> log(Instant before) {
-        return jdbc.sql("""
-            select at, username, what, changed_by from (
-                select * from (select at, username, what, changed_by from user_change where at < :before
-                    order by at desc fetch first ROWS rows only) c
-                union all
-                select * from (select at, username, case outcome when 'SIGNED_IN' then 'signed in' when 'WRONG'
-                        then 'wrong password' when 'THROTTLED' then 'too many tries' else 'switched off' end as what,
-                        address as changed_by
-                    from sign_in where at < :before order by at desc fetch first ROWS rows only) s) t
-            order by at desc fetch first ROWS rows only\
-            """.replace("ROWS", String.valueOf(Pages.SIZE + 1)))
-                .param("before", Timestamp.from(before))
-                .query((r, n) -> new LogLineView(
-                        r.getObject(1, OffsetDateTime.class), r.getString(2), r.getString(3), r.getString(4)))
-                .list();
+        var most = Pages.SIZE + 1;
+        return Stream.concat(
+                        queries.changes(before, most).stream()
+                                .map(c -> new LogLineView(c.at, c.username, c.what, c.changedBy)),
+                        queries.signIns(before, most).stream()
+                                .map(s -> new LogLineView(s.at, s.username, words(s.outcome), s.address)))
+                .sorted(Comparator.comparing(LogLineView::at).reversed())
+                .limit(most)
+                .toList();
+    }
+
+    private static String words(String outcome) {
+        return switch (SignIns.Outcome.valueOf(outcome)) {
+            case SIGNED_IN -> "signed in";
+            case WRONG -> "wrong password";
+            case THROTTLED -> "too many tries";
+            default -> "switched off";
+        };
     }
 }

@@ -5,12 +5,12 @@ import app.euthyna.core.shared.Role;
 import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
-import java.sql.Timestamp;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import org.hibernate.StatelessSession;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.core.retry.RetryException;
 import org.springframework.core.retry.RetryPolicy;
@@ -19,7 +19,6 @@ import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.dao.QueryTimeoutException;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.orm.jpa.vendor.HibernateJpaDialect;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.security.core.context.SecurityContextHolder;
@@ -62,7 +61,8 @@ public class Commands {
             .build());
 
     private final TransactionTemplate transactions;
-    private final JdbcClient jdbc;
+    private final PlatformQueries queries;
+    private final StatelessSession session;
     private final ObjectMapper json;
     private final CompanyClock clock;
     private final ObjectProvider<CommandContext.DatingRule> rule;
@@ -70,7 +70,8 @@ public class Commands {
 
     Commands(
             TransactionTemplate transactions,
-            JdbcClient jdbc,
+            PlatformQueries queries,
+            StatelessSession session,
             ObjectMapper json,
             CompanyClock clock,
             ObjectProvider<CommandContext.DatingRule> rule,
@@ -78,7 +79,8 @@ public class Commands {
         this.afterwards = afterwards;
         this.rule = rule;
         this.transactions = transactions;
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.json = json;
         this.clock = clock;
     }
@@ -98,40 +100,35 @@ public class Commands {
                         .getBytes(StandardCharsets.UTF_8));
         var context = context();
         return retrying(() -> transactions.execute(status -> {
-            var earlier = jdbc.sql(
-                            "select request_hash, response from command_log where username = ? and idempotency_key = ?")
-                    .params(context.person().username(), key)
-                    .query(Answered.class)
-                    .optional();
+            var earlier = queries.answered(context.person().username(), key);
             if (earlier.isPresent()) {
                 if (!earlier.get().requestHash().equals(hash)) {
                     throw new RefusedException(new PlatformRefusal.KeyReused(key));
                 }
                 return json.readValue(Answers.open(earlier.get().response()), answer);
             }
-            jdbc.sql("insert into command_log (username, idempotency_key, request_hash, response, at) values"
-                            + " (?, ?, ?, '', ?)")
-                    .params(context.person().username(), key, hash, Timestamp.from(Instant.now()))
-                    .update();
+            var row = new CommandLogEntity();
+            row.username = context.person().username();
+            row.idempotencyKey = key;
+            row.requestHash = hash;
+            row.response = "";
+            row.at = Instant.now();
+            session.insert(row);
             var result = body.apply(context);
-            jdbc.sql("update command_log set response = ? where username = ? and idempotency_key = ?")
-                    .params(
-                            Answers.kept(json.writeValueAsString(result)),
-                            context.person().username(),
-                            key)
-                    .update();
+            queries.answer(
+                    Answers.kept(json.writeValueAsString(result)),
+                    context.person().username(),
+                    key);
             return result;
         }));
     }
 
     @Scheduled(initialDelay = 120_000, fixedDelay = 3_600_000)
     void forgetOldAnswers() {
-        jdbc.sql("delete from command_log where at < ?")
-                .param(Timestamp.from(Instant.now().minus(KEPT)))
-                .update();
+        queries.forgetOldAnswers(Instant.now().minus(KEPT));
     }
 
-    private record Answered(String requestHash, String response) {}
+    record Answered(String requestHash, String response) {}
 
     /** Runs a whole transaction again when others were faster; gives up with a problem that says so. */
     public <T> T retrying(Supplier<T> transaction) {
@@ -217,13 +214,7 @@ public class Commands {
                 .map(a -> Role.valueOf(a.substring("ROLE_".length())))
                 .orElseThrow();
         var today = clock.today();
-        var standsInFor = jdbc.sql("""
-            select u.role from deputy d join app_user u on u.username = d.of_user
-            where d.deputy = ? and d.away_until >= ? and d.away_from <= ? and u.enabled = true\
-            """)
-                .params(authentication.getName(), today, today)
-                .query((r, n) -> Role.valueOf(r.getString(1)))
-                .list();
+        var standsInFor = queries.standsInFor(authentication.getName(), today);
         return new CommandContext(
                 new Person(authentication.getName(), role, Set.copyOf(standsInFor)),
                 today,

@@ -8,18 +8,21 @@ import java.time.ZoneId;
 import java.util.Currency;
 import java.util.Map;
 import java.util.stream.Collectors;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
 
 /** The one company whose books these are, with its currency and time zone, which never change once they are set. */
 @Component
 public class Company {
 
-    private final JdbcClient jdbc;
+    private final PlatformQueries queries;
+    private final StatelessSession session;
     private volatile Facts facts;
 
-    Company(JdbcClient jdbc) {
-        this.jdbc = jdbc;
+    Company(PlatformQueries queries, StatelessSession session) {
+        this.queries = queries;
+        this.session = session;
     }
 
     /** Name, currency and time zone of the company. */
@@ -28,13 +31,12 @@ public class Company {
     public Facts facts() {
         var known = facts;
         if (known == null) {
-            known = jdbc.sql("select name, currency, demo, time_zone from company where id = 1")
-                    .query((row, n) -> new Facts(
-                            row.getString(1),
-                            Currency.getInstance(row.getString(2)),
-                            row.getBoolean(3),
-                            row.getString(4) == null ? ZoneId.systemDefault() : ZoneId.of(row.getString(4))))
-                    .single();
+            var row = queries.facts();
+            known = new Facts(
+                    row.name(),
+                    Currency.getInstance(row.currency()),
+                    row.demo(),
+                    row.timeZone() == null ? ZoneId.systemDefault() : ZoneId.of(row.timeZone()));
             facts = known;
         }
         return known;
@@ -69,23 +71,25 @@ public class Company {
     }
 
     /** Sets up the company of a new database; does nothing to one that has its own. */
+    @Transactional
     public void found(String name, String currency, boolean demo, ZoneId zone) {
         if (!isFounded()) {
-            jdbc.sql("insert into company (id, name, currency, demo, time_zone) values (1, ?, ?, ?, ?)")
-                    .params(name, currency, demo, zone.getId())
-                    .update();
+            var row = new CompanyEntity();
+            row.id = 1;
+            row.name = name;
+            row.currency = currency;
+            row.demo = demo;
+            row.timeZone = zone.getId();
+            session.insert(row);
         }
     }
 
     /** What stands on the company's paper. */
     public void onPaper(String street, String postcode, String town, String country, String vatId, String iban) {
-        jdbc.sql("update company set street = ?, postcode = ?, town = ?, country = ?, vat_id = ?, iban = ?"
-                        + " where id = 1")
-                .params(street, postcode, town, country, vatId, iban)
-                .update();
+        queries.onPaper(street, postcode, town, country, vatId, iban);
     }
 
     public boolean isFounded() {
-        return jdbc.sql("select count(*) from company").query(Long.class).single() > 0;
+        return queries.isFounded() > 0;
     }
 }

@@ -1,7 +1,6 @@
 package app.euthyna.server.platform;
 
 import app.euthyna.core.flow.Effect;
-import jakarta.persistence.EntityManager;
 import java.util.ArrayList;
 import java.util.List;
 import org.springframework.beans.factory.ObjectProvider;
@@ -18,12 +17,10 @@ public class EffectWriter {
 
     private final ObjectProvider<EffectSink> sinks;
     private final ObjectProvider<EffectGate> gates;
-    private final EntityManager entities;
 
-    EffectWriter(ObjectProvider<EffectSink> sinks, ObjectProvider<EffectGate> gates, EntityManager entities) {
+    EffectWriter(ObjectProvider<EffectSink> sinks, ObjectProvider<EffectGate> gates) {
         this.gates = gates;
         this.sinks = sinks;
-        this.entities = entities;
     }
 
     /**
@@ -36,7 +33,6 @@ public class EffectWriter {
         var all = new ArrayList<Effect>();
         store(context, List.copyOf(effects), all);
         sinks.orderedStream().forEach(sink -> sink.settle(context, all));
-        entities.flush();
         return all;
     }
 
@@ -47,7 +43,6 @@ public class EffectWriter {
         for (var effect : batch) {
             sinks.orderedStream().forEach(sink -> sink.store(context, effect));
         }
-        entities.flush();
         all.addAll(batch);
         sinks.orderedStream()
                 .forEach(sink ->

@@ -4,17 +4,14 @@ import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectHandlers;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
-import java.sql.Timestamp;
 import java.time.Clock;
 import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
-import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.hibernate.StatelessSession;
 import org.springframework.core.annotation.Order;
-import org.springframework.jdbc.core.simple.JdbcClient;
-import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Component;
 
 /** What happened to every document: when, by whom, why. Rows are only ever added. */
@@ -63,13 +60,13 @@ public class History implements EffectSink {
 
     private static final String LAST = "";
 
-    private final JdbcClient jdbc;
+    private final StatelessSession session;
     private final Ids ids;
     private final TransactionCache<String, Long> written = TransactionCache.toTheEnd();
     private final Clock clock;
 
-    History(JdbcClient jdbc, Ids ids, Clock clock) {
-        this.jdbc = jdbc;
+    History(StatelessSession session, Ids ids, Clock clock) {
+        this.session = session;
         this.ids = ids;
         this.clock = clock;
     }
@@ -107,24 +104,19 @@ public class History implements EffectSink {
             String event,
             OrderState to,
             String sentence) {
-        var key = new GeneratedKeyHolder();
-        jdbc.sql("""
-            insert into history (order_id, document_kind, document_number, event, state_to, happened_on, written_on,
-                at, by_user, sentence)
-            values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)\
-            """)
-                .param(order == null ? null : ids.order(order))
-                .param(kind.name())
-                .param(number)
-                .param(event)
-                .param(to == null ? null : to.name())
-                .param(context.date())
-                .param(context.today())
-                .param(Timestamp.from(clock.instant()))
-                .param(context.person().username())
-                .param(Texts.cut(sentence, 4000))
-                .update(key, "moment");
-        written.put(LAST, Objects.requireNonNull(key.getKey()).longValue());
+        var row = new HistoryEntity();
+        row.orderId = order == null ? null : ids.order(order);
+        row.documentKind = kind.name();
+        row.documentNumber = number;
+        row.event = event;
+        row.stateTo = to == null ? null : to.name();
+        row.happenedOn = context.date();
+        row.writtenOn = context.today();
+        row.at = clock.instant();
+        row.byUser = context.person().username();
+        row.sentence = Texts.cut(sentence, 4000);
+        session.insert(row);
+        written.put(LAST, row.moment);
     }
 
     @Override

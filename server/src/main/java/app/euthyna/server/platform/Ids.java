@@ -3,92 +3,102 @@ package app.euthyna.server.platform;
 import app.euthyna.core.shared.CommonRefusal;
 import java.util.Collection;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.function.LongFunction;
 import java.util.stream.Collectors;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** From the numbers and codes that the core knows to the rows that carry them. */
 @Component
 public class Ids {
 
-    private final JdbcClient jdbc;
+    private final IdQueries queries;
     private final TransactionCache<String, Long> known = TransactionCache.readThrough();
+    private final TransactionCache<String, String> codes = TransactionCache.readThrough();
 
-    Ids(JdbcClient jdbc) {
-        this.jdbc = jdbc;
+    Ids(IdQueries queries) {
+        this.queries = queries;
     }
 
     public long order(String number) {
-        return one("select id from sales_order where number = ?", "order", number);
+        return one("order", number, queries::order);
     }
 
     public long customer(String code) {
-        return one("select id from customer where code = ?", "customer", code);
+        return one("customer", code, queries::customer);
     }
 
     public long item(String code) {
-        return one("select id from item where code = ?", "item", code);
+        return one("item", code, queries::item);
     }
 
     public long site(String code) {
-        return one("select id from site where code = ?", "store", code);
+        return one("store", code, queries::site);
     }
 
     public long dispatch(String number) {
-        return one("select id from dispatch where number = ?", "dispatch", number);
+        return one("dispatch", number, queries::dispatch);
     }
 
     public long invoice(String number) {
-        return one("select id from invoice where number = ?", "invoice", number);
+        return one("invoice", number, queries::invoice);
     }
 
     /** The customer of an invoice. */
     public long invoiceCustomer(String number) {
-        return one("select customer_id from invoice where number = ?", "invoice", number);
+        return one("invoice", "customer of invoice", number, queries::customerOfInvoice);
     }
 
     public long deposit(String number) {
-        return one("select id from deposit where number = ?", "deposit", number);
+        return one("deposit", number, queries::deposit);
     }
 
     public long payment(String number) {
-        return one("select id from payment where number = ?", "payment", number);
+        return one("payment", number, queries::payment);
+    }
+
+    public long goodsReturn(String number) {
+        return one("return", number, queries::goodsReturn);
+    }
+
+    public long unexpectedGoods(String number) {
+        return one("unexpected goods", number, queries::unexpectedGoods);
     }
 
     /** Numbers of orders by their id. */
     public Map<Long, String> orderNumbers(Collection<Long> ids) {
         return ids.isEmpty()
                 ? Map.of()
-                : jdbc
-                        .sql("select id, number from sales_order where id in (:ids)")
-                        .param("ids", ids)
-                        .query((r, n) -> Map.entry(r.getLong(1), r.getString(2)))
-                        .list()
-                        .stream()
-                        .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
+                : queries.orderNumbers(Many.ids(ids)).stream()
+                        .collect(Collectors.toMap(IdQueries.Numbered::id, IdQueries.Numbered::number));
+    }
+
+    public String customerCode(long id) {
+        return code("customer", id, queries::customerCode);
     }
 
     public String itemCode(long id) {
-        return jdbc.sql("select code from item where id = ?")
-                .param(id)
-                .query(String.class)
-                .single();
+        return code("item", id, queries::itemCode);
     }
 
     public String siteCode(long id) {
-        return jdbc.sql("select code from site where id = ?")
-                .param(id)
-                .query(String.class)
-                .single();
+        return code("store", id, queries::siteCode);
     }
 
-    private long one(String sql, String what, String code) {
-        return known.get(
-                what + " " + code,
-                key -> jdbc.sql(sql)
-                        .param(code)
-                        .query(Long.class)
-                        .optional()
-                        .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, code))));
+    private long one(String what, String code, Function<String, Optional<Long>> asked) {
+        return one(what, what, code, asked);
+    }
+
+    private long one(String what, String known, String code, Function<String, Optional<Long>> asked) {
+        return this.known.get(known + " " + code, key -> {
+            var id = asked.apply(code).orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, code)));
+            codes.put(known + " " + id, code);
+            return id;
+        });
+    }
+
+    private String code(String what, long id, LongFunction<String> asked) {
+        return codes.get(what + " " + id, key -> asked.apply(id));
     }
 }

@@ -3,8 +3,8 @@ package app.euthyna.server.platform;
 import app.euthyna.core.shared.CommonRefusal;
 import java.util.Collection;
 import java.util.List;
+import org.hibernate.StatelessSession;
 import org.springframework.beans.factory.ObjectProvider;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -32,14 +32,16 @@ public class Locks {
         void taken(Rank rank);
     }
 
-    private final JdbcClient jdbc;
+    private final StatelessSession session;
+    private final IdQueries queries;
     private final ObjectProvider<Listener> listeners;
     private final TransactionCache<String, Boolean> heldOrders = TransactionCache.toTheEnd();
     private final TransactionCache<Long, Boolean> held = TransactionCache.toTheEnd();
     private final TransactionCache<String, Boolean> heldItems = TransactionCache.toTheEnd();
 
-    Locks(JdbcClient jdbc, ObjectProvider<Listener> listeners) {
-        this.jdbc = jdbc;
+    Locks(StatelessSession session, IdQueries queries, ObjectProvider<Listener> listeners) {
+        this.session = session;
+        this.queries = queries;
         this.listeners = listeners;
     }
 
@@ -50,10 +52,7 @@ public class Locks {
 
     /** For everything that looks at a customer's exposure or PO numbers. */
     public void customer(String code) {
-        customers(List.of(jdbc.sql("select id from customer where code = ?")
-                .param(code)
-                .query(Long.class)
-                .optional()
+        customers(List.of(queries.customer(code)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)))));
     }
 
@@ -62,7 +61,10 @@ public class Locks {
             return;
         }
         taken(Rank.CUSTOMERS);
-        ids.stream().sorted().distinct().forEach(id -> held.put(row("customer", id), true));
+        ids.stream().sorted().distinct().forEach(id -> {
+            row("customer", id);
+            held.put(id, true);
+        });
         TransactionCache.forgetReads();
     }
 
@@ -87,11 +89,7 @@ public class Locks {
             return;
         }
         taken(Rank.ORDERS);
-        List<Long> ids = jdbc.sql("select id from sales_order where number in (:numbers) order by id")
-                .param("numbers", numbers)
-                .query(Long.class)
-                .list();
-        ids.forEach(id -> row("sales_order", id));
+        queries.orders(Many.names(numbers)).forEach(id -> row("sales_order", id));
         numbers.forEach(number -> heldOrders.put(number, true));
         TransactionCache.forgetReads();
     }
@@ -102,16 +100,9 @@ public class Locks {
             return;
         }
         taken(Rank.QUOTAS);
-        var ids = jdbc.sql(
-                        "select q.id from quota q join item i on i.id = q.item_id where i.code in (:items) order by q.id")
-                .param("items", items)
-                .query(Long.class)
-                .list();
+        var ids = queries.quotas(Many.names(items));
         // one that was taken away meanwhile bounds nobody
-        ids.forEach(id -> jdbc.sql("select id from quota where id = ? for update")
-                .param(id)
-                .query(Long.class)
-                .optional());
+        ids.forEach(id -> row("quota", id));
         items.forEach(item -> heldItems.put(item, true));
         if (!ids.isEmpty()) {
             TransactionCache.forgetReads();
@@ -124,38 +115,26 @@ public class Locks {
             return;
         }
         taken(Rank.SHELVES);
-        jdbc.sql("select s.id from shelf s join item i on i.id = s.item_id where i.code in (:items)"
-                        + " order by s.item_id, s.site_id")
-                .param("items", items)
-                .query(Long.class)
-                .list()
-                .forEach(id -> row("shelf", id));
+        queries.shelves(Many.names(items)).forEach(id -> row("shelf", id));
     }
 
-    private long row(String table, long id) {
-        return jdbc.sql("select id from " + table + " where id = ? for update")
-                .param(id)
-                .query(Long.class)
-                .single();
+    private void row(String table, long id) {
+        session.createNativeQuery("select id from " + table + " where id = :id for update", Long.class)
+                .setParameter("id", id)
+                .getResultList();
     }
 
     /** The customers of orders, locked; then the orders. */
     public void customersAndOrders(Collection<String> orders) {
         if (!orders.isEmpty()) {
-            customers(jdbc.sql("select distinct customer_id from sales_order where number in (:numbers)")
-                    .param("numbers", orders)
-                    .query(Long.class)
-                    .list());
+            customers(queries.customersOfOrders(Many.names(orders)));
             orders(orders);
         }
     }
 
     /** The customer of an order, locked; then the order. */
     public void customerAndOrder(String order) {
-        var customer = jdbc.sql("select customer_id from sales_order where number = ?")
-                .param(order)
-                .query(Long.class)
-                .optional()
+        var customer = queries.customerOfOrder(order)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("order", order)));
         customers(List.of(customer));
         orders(List.of(order));

@@ -7,9 +7,10 @@ import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.Locale;
 import java.util.Set;
+import org.hibernate.LockMode;
+import org.hibernate.StatelessSession;
 import org.hibernate.dialect.sequence.SequenceSupport;
 import org.hibernate.engine.spi.SessionFactoryImplementor;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -26,15 +27,15 @@ public class Numbers {
     private static final Set<DocumentKind> FROM_SEQUENCES =
             EnumSet.complementOf(EnumSet.of(DocumentKind.INVOICE, DocumentKind.CREDIT_NOTE, DocumentKind.ENTRY));
 
-    private final JdbcClient jdbc;
+    private final StatelessSession session;
     private final SequenceSupport sequences;
     private final ClosedPeriods closed;
     private final Locks locks;
 
-    Numbers(JdbcClient jdbc, EntityManagerFactory entities, ClosedPeriods closed, Locks locks) {
+    Numbers(StatelessSession session, EntityManagerFactory entities, ClosedPeriods closed, Locks locks) {
         this.closed = closed;
         this.locks = locks;
-        this.jdbc = jdbc;
+        this.session = session;
         this.sequences = entities.unwrap(SessionFactoryImplementor.class)
                 .getJdbcServices()
                 .getDialect()
@@ -46,9 +47,10 @@ public class Numbers {
         if (!FROM_SEQUENCES.contains(kind)) {
             throw new IllegalArgumentException(kind + " is numbered without a gap");
         }
-        var next = jdbc.sql(sequences.getSequenceNextValString(kind.name().toLowerCase(Locale.ROOT) + "_number"))
-                .query(Long.class)
-                .single();
+        var next = session.createNativeQuery(
+                        sequences.getSequenceNextValString(kind.name().toLowerCase(Locale.ROOT) + "_number"),
+                        Long.class)
+                .getSingleResult();
         return kind.prefix() + next;
     }
 
@@ -74,19 +76,16 @@ public class Numbers {
 
     private long take(String series) {
         locks.taken(Locks.Rank.SERIES);
-        var next = jdbc.sql("select next_value from number_series where series = ? for update")
-                .param(series)
-                .query(Long.class)
-                .optional();
-        if (next.isEmpty()) {
-            jdbc.sql("insert into number_series (series, next_value) values (?, 2)")
-                    .param(series)
-                    .update();
+        var last = session.get(NumberSeriesEntity.class, series, LockMode.PESSIMISTIC_WRITE);
+        if (last == null) {
+            var begun = new NumberSeriesEntity();
+            begun.series = series;
+            begun.nextValue = 2;
+            session.insert(begun);
             return 1;
         }
-        jdbc.sql("update number_series set next_value = ? where series = ?")
-                .params(next.get() + 1, series)
-                .update();
-        return next.get();
+        last.nextValue++;
+        session.update(last);
+        return last.nextValue - 1;
     }
 }

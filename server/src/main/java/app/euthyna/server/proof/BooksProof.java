@@ -26,12 +26,14 @@ class BooksProof {
     private static final int NAMED = 20;
 
     private final JdbcClient jdbc;
+    private final BooksQueries queries;
     private final Company company;
     private final CompanyRulesStore rules;
 
-    BooksProof(JdbcClient jdbc, Company company, CompanyRulesStore rules) {
+    BooksProof(JdbcClient jdbc, BooksQueries queries, Company company, CompanyRulesStore rules) {
         this.rules = rules;
         this.jdbc = jdbc;
+        this.queries = queries;
         this.company = company;
     }
 
@@ -58,7 +60,7 @@ class BooksProof {
     private Result entriesBalance() {
         return new Result(
                 Statement.ENTRIES_BALANCE,
-                count("select count(*) from journal_entry"),
+                queries.entries(),
                 null,
                 null,
                 failures("""
@@ -92,8 +94,7 @@ class BooksProof {
                     """, "The lines" + " of credit" + " note" + " %s come" + " to %s," + " it says" + " %s."));
         return new Result(
                 Statement.TOTALS_FOLLOW,
-                count("select (select count(*) from sales_order) + (select count(*) from invoice) + (select count(*)"
-                        + " from credit_note)"),
+                queries.orders() + queries.invoices() + queries.creditNotes(),
                 null,
                 null,
                 failures);
@@ -251,13 +252,8 @@ class BooksProof {
                         "On order %s, %s of a line are credited, but only %s billed."
                                 .formatted(l.number(), Figures.plain(l.credited()), Figures.plain(l.billed())))));
         return List.of(
-                new Result(
-                        Statement.QUANTITY_KEPT,
-                        count("select count(*) from sales_order_line where removed = false"),
-                        null,
-                        null,
-                        kept),
-                new Result(Statement.WITHIN_BOUNDS, count("select count(*) from invoice_line"), null, null, bounds));
+                new Result(Statement.QUANTITY_KEPT, queries.orderLines(), null, null, kept),
+                new Result(Statement.WITHIN_BOUNDS, queries.invoiceLines(), null, null, bounds));
     }
 
     private Result receivables() {
@@ -268,11 +264,8 @@ class BooksProof {
                     - coalesce((select sum(u.amount) from deposit_use u where u.invoice_id = i.id), 0) as should
                 from invoice i) t where should <> open_amount\
             """, "Invoice %s should have %s open, but says %s."));
-        var open = figure("select coalesce(sum(gross), 0) - (select coalesce(sum(amount), 0) from allocation) - (select"
-                + " coalesce(sum(amount), 0) from deposit_use where kind = 'APPLIED') from invoice where"
-                + " reversed_on is null");
-        return compare(
-                Statement.RECEIVABLES, count("select count(*) from invoice"), open, ledger("receivables"), failures);
+        var open = money(queries.receivables());
+        return compare(Statement.RECEIVABLES, queries.invoices(), open, ledger("receivables"), failures);
     }
 
     private Result inventory() {
@@ -294,44 +287,21 @@ class BooksProof {
                                     0) as held
                         from shelf s join item i on i.id = s.item_id) t where held <> reserved or reserved > on_hand\
                     """, "Of item" + " %s %s" + " are held" + " for orders," + " its shelf" + " says" + " %s."));
-        var inspected = figure(
-                "select coalesce(sum(cost), 0) - (select coalesce(sum(cost), 0) from return_outcome) from return_part");
-        if (inspected.compareTo(ledger("goods_in_inspection")) != 0) {
-            failures.add(new Failure(
-                    "",
-                    inspected,
-                    ledger("goods_in_inspection"),
-                    "Goods in inspection: %s by returns, %s in the ledger."
-                            .formatted(
-                                    inspected.toPlainString(),
-                                    ledger("goods_in_inspection").toPlainString())));
-        }
-        return compare(
-                Statement.INVENTORY,
-                count("select count(*) from shelf"),
-                figure("select coalesce(sum(stock_value), 0) from shelf"),
-                ledger("inventory"),
+        var inspected = money(queries.inInspection());
+        agree(
+                inspected,
+                ledger("goods_in_inspection"),
+                "Goods in inspection: %s by returns, %s in the ledger.",
                 failures);
+        return compare(
+                Statement.INVENTORY, queries.shelves(), money(queries.stockValue()), ledger("inventory"), failures);
     }
 
     private Result goodsOut() {
-        var out = figure("""
-            select coalesce(sum(x.cost), 0)
-                - (select coalesce(sum(s.cost), 0) from invoice_line_source s join invoice_line l
-                    on l.id = s.invoice_line_id join invoice i on i.id = l.invoice_id
-                   where i.reversed_on is null)
-                - (select coalesce(sum(cost), 0) from return_part where standing = 'UNBILLED')
-                + (select coalesce(sum(o.cost), 0) from return_outcome o join return_part p on p.id = o.part_id
-                where p.standing = 'UNBILLED' and o.kind = 'SEND_BACK')
-            from dispatch d join dispatch_line x on x.dispatch_id = d.id join sales_order o on o.id = d.order_id
-            join sales_order_line l on l.order_id = x.root_order_id and l.line_no = x.order_line_no
-            where d.state = 'DEPARTED' and not (o.kind in ('SAMPLE', 'REPLACEMENT') and (l.unit_price = 0
-                or l.discount_percent = 100))\
-            """);
         return compare(
                 Statement.GOODS_OUT,
-                count("select count(*) from dispatch_line"),
-                out,
+                queries.dispatchLines(),
+                money(queries.goodsOut()),
                 ledger("goods_out"),
                 new ArrayList<>());
     }
@@ -349,40 +319,23 @@ class BooksProof {
                 where u.deposit_id = d.id), 0) as should
                 from deposit d) t where should <> left_amount or left_amount < 0\
             """, "Deposit %s should have %s" + " unapplied, but says" + " %s."));
-        var credit = figure("select coalesce(sum(case when reversed then 0 else amount - refunded end), 0) - (select"
-                + " coalesce(sum(amount), 0) from allocation) from payment");
-        var deposits = figure(
-                "select coalesce(sum(amount), 0) - (select coalesce(sum(amount), 0) from deposit_use) from deposit");
-        if (deposits.negate().compareTo(ledger("deposits")) != 0) {
-            failures.add(new Failure(
-                    "",
-                    deposits.negate(),
-                    ledger("deposits"),
-                    "Customer deposits: %s by documents, %s in the ledger."
-                            .formatted(
-                                    deposits.negate().toPlainString(),
-                                    ledger("deposits").toPlainString())));
-        }
+        var credit = money(queries.customerCredit());
+        var deposits = money(queries.unappliedDeposits());
+        var inLedger = ledger("deposits");
+        agree(deposits.negate(), inLedger, "Customer deposits: %s by documents, %s in the ledger.", failures);
         return compare(
                 Statement.CUSTOMER_CREDIT,
-                count("select (select count(*) from payment) + (select count(*) from deposit)"),
+                queries.payments() + queries.deposits(),
                 credit.add(deposits).negate(),
-                ledger("customer_credit").add(ledger("deposits")),
+                ledger("customer_credit").add(inLedger),
                 failures);
     }
 
     private Result deferredRevenue() {
-        var unearned = figure("""
-            select coalesce(sum(l.deferred), 0) - (select coalesce(sum(k.deferred), 0) from credit_note_line k)
-                - (select coalesce(sum(s.earned), 0) from invoice_line_source s
-            join invoice_line x on x.id = s.invoice_line_id
-                join invoice h on h.id = x.invoice_id where h.reversed_on is null)
-            from invoice_line l join invoice i on i.id = l.invoice_id where i.reversed_on is null\
-            """);
         return compare(
                 Statement.DEFERRED_REVENUE,
-                count("select count(*) from invoice_line"),
-                unearned.negate(),
+                queries.invoiceLines(),
+                money(queries.unearned()).negate(),
                 ledger("deferred_revenue"),
                 new ArrayList<>(
                         failures("""
@@ -405,9 +358,8 @@ class BooksProof {
     private Result outputVat() {
         return compare(
                 Statement.OUTPUT_VAT,
-                count("select count(*) from invoice"),
-                figure("select (select coalesce(sum(vat), 0) from credit_note) - coalesce(sum(vat), 0) from invoice"
-                        + " where reversed_on is null"),
+                queries.invoices(),
+                money(queries.outputVat()),
                 ledger("output_vat"),
                 new ArrayList<>());
     }
@@ -415,7 +367,7 @@ class BooksProof {
     private Result mirrors() {
         return new Result(
                 Statement.MIRRORS,
-                count("select count(*) from journal_entry where mirrors is not null"),
+                queries.mirrors(),
                 null,
                 null,
                 failures("""
@@ -438,12 +390,7 @@ class BooksProof {
         failures.addAll(failures(
                 gaps("credit_note", 1, "CREDIT_NOTE-"),
                 "In %s, %s credit note numbers were assigned, but %s credit notes exist."));
-        return new Result(
-                Statement.NUMBERS,
-                count("select (select count(*) from invoice) + (select count(*) from credit_note)"),
-                null,
-                null,
-                failures);
+        return new Result(Statement.NUMBERS, queries.invoices() + queries.creditNotes(), null, null, failures);
     }
 
     /** Series that begin anew each year, the year standing behind a prefix of so many reminder. */
@@ -465,7 +412,7 @@ class BooksProof {
     private Result periods() {
         return new Result(
                 Statement.PERIODS,
-                count("select count(*) from journal_entry"),
+                queries.entries(),
                 null,
                 null,
                 failures("""
@@ -496,9 +443,7 @@ class BooksProof {
                         r.getString(9),
                         r.getString(10),
                         r.getBigDecimal(11)));
-        chain.end(jdbc.sql("select last_hash from ledger_head where id = 1")
-                .query(String.class)
-                .single());
+        chain.end(queries.lastHash());
         return new Result(Statement.HASH_CHAIN, chain.entries(), null, null, chain.failures());
     }
 
@@ -516,7 +461,7 @@ class BooksProof {
                 : "x.state = 'CLEARED'";
         return new Result(
                 Statement.PO_ONCE,
-                count("select count(*) from sales_order where po <> ''"),
+                queries.ordersWithPo(),
                 null,
                 null,
                 failures(
@@ -541,7 +486,7 @@ class BooksProof {
     private Result datesInOrder() {
         return new Result(
                 Statement.DATES_IN_ORDER,
-                count("select (select count(*) from sales_order) + (select count(*) from journal_entry)"),
+                queries.orders() + queries.entries(),
                 null,
                 null,
                 failures("""
@@ -592,7 +537,7 @@ class BooksProof {
     private Result wasCleared() {
         return new Result(
                 Statement.WAS_CLEARED,
-                count("select count(*) from history where event in ('departed', 'invoiced')"),
+                queries.departedAndInvoiced(),
                 null,
                 null,
                 failures("""
@@ -612,15 +557,16 @@ class BooksProof {
 
     private Result compare(
             Statement statement, long examined, BigDecimal documents, BigDecimal ledger, List<Failure> failures) {
+        agree(documents, ledger, statement.words() + ": by documents %s, in the ledger %s.", failures);
+        return new Result(statement, examined, documents, ledger, failures);
+    }
+
+    /** Notes that two sums differ, if they do. */
+    private static void agree(BigDecimal documents, BigDecimal ledger, String sentence, List<Failure> failures) {
         if (documents.compareTo(ledger) != 0) {
             failures.add(new Failure(
-                    "",
-                    documents,
-                    ledger,
-                    statement.words() + ": by documents " + documents.toPlainString() + ", in the ledger "
-                            + ledger.toPlainString() + "."));
+                    "", documents, ledger, sentence.formatted(documents.toPlainString(), ledger.toPlainString())));
         }
-        return new Result(statement, examined, documents, ledger, failures);
     }
 
     private List<Failure> failures(String sql, String sentence) {
@@ -634,20 +580,11 @@ class BooksProof {
                 .list();
     }
 
-    private long count(String sql) {
-        return jdbc.sql(sql).query(Long.class).single();
-    }
-
-    private BigDecimal figure(String sql) {
-        return jdbc.sql(sql)
-                .query((r, n) -> company.money(r.getBigDecimal(1)).amount())
-                .single();
-    }
-
     private BigDecimal ledger(String role) {
-        return jdbc.sql("select coalesce(sum(amount), 0) from journal_line where role = ?")
-                .param(role)
-                .query((r, n) -> company.money(r.getBigDecimal(1)).amount())
-                .single();
+        return money(queries.inLedger(role));
+    }
+
+    private BigDecimal money(BigDecimal sum) {
+        return company.money(sum).amount();
     }
 }

@@ -3,15 +3,14 @@ package app.euthyna.server.proof;
 import app.euthyna.core.proof.Statement;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
-import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.hibernate.StatelessSession;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.core.annotation.Order;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -26,18 +25,28 @@ import tools.jackson.databind.ObjectMapper;
 class ProofRuns implements ApplicationRunner {
 
     private final BooksProof books;
+    private final TransactionTemplate transactions;
     private final TransactionTemplate moment;
-    private final JdbcClient jdbc;
+    private final ProofQueries queries;
+    private final StatelessSession session;
     private final ObjectMapper json;
     private final Clock clock;
 
-    ProofRuns(BooksProof books, TransactionTemplate transactions, JdbcClient jdbc, ObjectMapper json, Clock clock) {
+    ProofRuns(
+            BooksProof books,
+            TransactionTemplate transactions,
+            ProofQueries queries,
+            StatelessSession session,
+            ObjectMapper json,
+            Clock clock) {
         this.books = books;
+        this.transactions = transactions;
         this.moment = new TransactionTemplate(transactions.getTransactionManager());
         this.moment.setPropagationBehavior(TransactionDefinition.PROPAGATION_REQUIRES_NEW);
         this.moment.setIsolationLevel(TransactionDefinition.ISOLATION_SERIALIZABLE);
         this.moment.setReadOnly(true);
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.json = json;
         this.clock = clock;
     }
@@ -88,17 +97,19 @@ class ProofRuns implements ApplicationRunner {
                 by,
                 (int) statements.stream().filter(s -> !s.holds()).count(),
                 statements);
-        jdbc.sql("insert into proof_run (started_at, millis, run_by, failing, result) values (?, ?, ?, ?, ?)")
-                .params(Timestamp.from(started), run.millis(), run.by(), run.failing(), json.writeValueAsString(run))
-                .update();
+        var row = new ProofRunEntity();
+        row.startedAt = started;
+        row.millis = run.millis();
+        row.runBy = run.by();
+        row.failing = run.failing();
+        row.result = json.writeValueAsString(run);
+        transactions.executeWithoutResult(status -> session.insert(row));
         return run;
     }
 
     /** The newest run: what the seal shows. */
     RunView latest() {
-        Optional<String> result = jdbc.sql("select result from proof_run order by id desc fetch first 1 rows only")
-                .query(String.class)
-                .optional();
+        Optional<String> result = queries.latest();
         return result.map(stored -> json.readValue(stored, RunView.class))
                 .orElse(new RunView(null, 0, "", 0, List.of()));
     }

@@ -19,7 +19,6 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -37,13 +36,13 @@ class CreditNoteController {
     private final ReturnsService returns;
     private final Commands commands;
     private final Company company;
-    private final JdbcClient jdbc;
+    private final CreditNoteQueries queries;
 
-    CreditNoteController(ReturnsService returns, Commands commands, Company company, JdbcClient jdbc) {
+    CreditNoteController(ReturnsService returns, Commands commands, Company company, CreditNoteQueries queries) {
         this.returns = returns;
         this.commands = commands;
         this.company = company;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     /** What is credited of an invoice line: a quantity or an amount of its net. */
@@ -172,40 +171,27 @@ class CreditNoteController {
             @RequestParam(defaultValue = "false") boolean open,
             @RequestParam(required = false) CreditWish wish,
             @RequestParam(required = false) String after) {
-        var where = new StringBuilder("k.id < ?");
-        var parameters = new ArrayList<Object>(
-                List.of(after == null ? Long.MAX_VALUE : Pages.key(after).number(0)));
-        if (customer != null) {
-            where.append(" and c.code = ?");
-            parameters.add(customer);
-        }
-        if (wish != null) {
-            where.append(" and k.wish = ?");
-            parameters.add(wish.name());
-        }
-        where.append(open ? " and p.left_amount > 0" : "");
-        var rows = jdbc.sql("select k.id, k.number, c.code, c.name, i.number, k.credited_on, k.reason, k.gross,"
-                        + " p.left_amount from credit_note k join customer c on c.id = k.customer_id join invoice"
-                        + " i on i.id = k.invoice_id join payment p on p.number = k.number where "
-                        + where + " order by k.id desc fetch first 101 rows only")
-                .params(parameters)
-                .query((r, n) -> new Keyed(
-                        r.getLong(1),
-                        new CreditNoteRow(
-                                r.getString(2),
-                                r.getString(3),
-                                r.getString(4),
-                                r.getString(5),
-                                r.getObject(6, LocalDate.class),
-                                r.getString(7),
-                                company.money(r.getBigDecimal(8)).amount(),
-                                company.money(r.getBigDecimal(9)).amount())))
-                .list();
-        var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
-        return new CreditNotePage(page.rows().stream().map(Keyed::row).toList(), page.next());
+        var page = Pages.of(
+                queries.page(
+                        customer,
+                        wish == null ? null : wish.name(),
+                        open,
+                        after == null ? null : Pages.key(after).number(0)),
+                row -> List.of(String.valueOf(row.id())));
+        return new CreditNotePage(
+                page.rows().stream()
+                        .map(row -> new CreditNoteRow(
+                                row.number(),
+                                row.customer(),
+                                row.customerName(),
+                                row.invoice(),
+                                row.creditedOn(),
+                                row.reason(),
+                                company.money(row.gross()).amount(),
+                                company.money(row.leftAmount()).amount()))
+                        .toList(),
+                page.next());
     }
-
-    private record Keyed(long id, CreditNoteRow row) {}
 
     /** What is left to credit of an invoice's line. */
     record LeftToCredit(int line, BigDecimal quantity, BigDecimal net) {}
@@ -222,83 +208,53 @@ class CreditNoteController {
 
     @GetMapping("/{number}")
     CreditNoteView creditNote(@PathVariable String number) {
-        var lines = jdbc.sql("""
-            select l.line_no, l.invoice_line_no, o.number, g.number, l.item_code, l.description, l.quantity, l.net,
-                l.fee, l.fee_percent, l.vat_category, l.vat_rate
-            from credit_note k join credit_note_line l on l.credit_note_id = k.id
-            join sales_order o on o.id = l.root_order_id left join goods_return g on g.id = l.return_id
-            where k.number = ? order by l.line_no\
-            """)
-                .param(number)
-                .query((r, n) -> new CreditLineView(
-                        r.getInt(1),
-                        r.getInt(2),
-                        r.getString(3),
-                        r.getString(4),
-                        r.getString(5),
-                        r.getString(6),
-                        new Quantity(r.getBigDecimal(7)).value(),
-                        company.money(r.getBigDecimal(8)).amount(),
-                        company.money(r.getBigDecimal(9)).amount(),
-                        r.getBigDecimal(10),
-                        r.getString(11),
-                        r.getBigDecimal(12)))
-                .list();
-        var bands = jdbc.sql(
-                        "select v.vat_category, v.vat_rate, v.taxable, v.tax from credit_note k join credit_note_vat v"
-                                + " on v.credit_note_id = k.id where k.number = ? order by 1, 2")
-                .param(number)
-                .query((r, n) -> new CreditBand(
-                        r.getString(1),
-                        r.getBigDecimal(2),
-                        company.money(r.getBigDecimal(3)).amount(),
-                        company.money(r.getBigDecimal(4)).amount()))
-                .list();
-        var uses = new ArrayList<>(jdbc.sql("""
-            select i.number, sum(a.amount), max(a.allocated_on) from payment p
-            join allocation a on a.payment_id = p.id join invoice i on i.id = a.invoice_id
-            where p.number = ? group by i.id, i.number having sum(a.amount) <> 0 order by max(a.allocated_on), i.id\
-            """)
-                .param(number)
-                .query((r, n) -> new CreditPutTo(
-                        "INVOICE",
-                        r.getString(1),
-                        company.money(r.getBigDecimal(2)).amount(),
-                        r.getObject(3, LocalDate.class)))
-                .list());
-        uses.addAll(jdbc.sql("select number, amount, refunded_on from refund where source_kind = 'CREDIT_NOTE' and"
-                        + " source_number = ? and reversed_on is null order by id")
-                .param(number)
-                .query((r, n) -> new CreditPutTo(
-                        "REFUND",
-                        r.getString(1),
-                        company.money(r.getBigDecimal(2)).amount(),
-                        r.getObject(3, LocalDate.class)))
-                .list());
-        return jdbc.sql("""
-            select k.number, c.code, c.name, i.number, k.credited_on, k.reason, k.net, k.vat, k.gross, p.left_amount,
-                k.wish, p.version from credit_note k
-            join customer c on c.id = k.customer_id join invoice i on i.id = k.invoice_id
-            join payment p on p.number = k.number where k.number = ?\
-            """)
-                .param(number)
-                .query((r, n) -> new CreditNoteView(
-                        r.getString(1),
-                        r.getString(2),
-                        r.getString(3),
-                        r.getString(4),
-                        r.getObject(5, LocalDate.class),
-                        r.getString(6),
-                        company.money(r.getBigDecimal(7)).amount(),
-                        company.money(r.getBigDecimal(8)).amount(),
-                        company.money(r.getBigDecimal(9)).amount(),
-                        company.money(r.getBigDecimal(10)).amount(),
-                        CreditWish.stored(r.getString(11)),
-                        r.getLong(12),
+        var lines = queries.lines(number).stream()
+                .map(row -> new CreditLineView(
+                        row.lineNo(),
+                        row.invoiceLineNo(),
+                        row.order(),
+                        row.goodsReturn(),
+                        row.itemCode(),
+                        row.description(),
+                        new Quantity(row.quantity()).value(),
+                        company.money(row.net()).amount(),
+                        company.money(row.fee()).amount(),
+                        row.feePercent(),
+                        row.vatCategory().name(),
+                        row.vatRate()))
+                .toList();
+        var bands = queries.bands(number).stream()
+                .map(row -> new CreditBand(
+                        row.vatCategory().name(),
+                        row.vatRate(),
+                        company.money(row.taxable()).amount(),
+                        company.money(row.tax()).amount()))
+                .toList();
+        var uses = new ArrayList<>(queries.settled(number).stream()
+                .map(row -> new CreditPutTo(
+                        "INVOICE", row.invoice(), company.money(row.amount()).amount(), row.allocatedOn()))
+                .toList());
+        uses.addAll(queries.refunds(number).stream()
+                .map(row -> new CreditPutTo(
+                        "REFUND", row.number(), company.money(row.amount()).amount(), row.refundedOn()))
+                .toList());
+        return queries.header(number)
+                .map(row -> new CreditNoteView(
+                        row.number(),
+                        row.customer(),
+                        row.customerName(),
+                        row.invoice(),
+                        row.creditedOn(),
+                        row.reason(),
+                        company.money(row.net()).amount(),
+                        company.money(row.vat()).amount(),
+                        company.money(row.gross()).amount(),
+                        company.money(row.leftAmount()).amount(),
+                        CreditWish.stored(row.wish()),
+                        row.version(),
                         lines,
                         bands,
                         uses))
-                .optional()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("credit note", number)));
     }
 

@@ -11,10 +11,9 @@ import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import java.util.stream.Collectors;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -27,13 +26,13 @@ class ReturnRates {
 
     private static final int MOST = 50;
 
-    private final JdbcClient jdbc;
+    private final ReturnQueries queries;
     private final CompanyRulesStore rules;
     private final Commands commands;
     private final Company company;
 
-    ReturnRates(JdbcClient jdbc, CompanyRulesStore rules, Commands commands, Company company) {
-        this.jdbc = jdbc;
+    ReturnRates(ReturnQueries queries, CompanyRulesStore rules, Commands commands, Company company) {
+        this.queries = queries;
         this.rules = rules;
         this.commands = commands;
         this.company = company;
@@ -85,43 +84,27 @@ class ReturnRates {
             throw new RefusedException(
                     CommonRefusal.Incomplete.of("from", "a day before the last, and not more than two years"));
         }
-        var group = switch (by) {
-            case ITEM -> "i.id, i.code, i.name";
-            case CUSTOMER -> "c.id, c.code, c.name";
-            case REASON -> "0, g.reason_code, g.reason_code";
-        };
-        var back = jdbc.sql("select " + group + """
-                        , count(distinct g.id) as returns, sum(p.quantity - coalesce(x.quantity, 0)) as quantity,
-                            sum(p.cost - coalesce(x.cost, 0)) as worth
-                        from return_part p join return_line l on l.id = p.return_line_id
-                        join goods_return g on g.id = l.return_id join item i on i.id = l.item_id
-                        join customer c on c.id = g.customer_id
-                        left join (select o.part_id, sum(o.quantity) as quantity, sum(o.cost) as cost
-                        from return_outcome o where o.kind = 'SEND_BACK' group by o.part_id) x on x.part_id = p.id
-                        where p.received_on between ? and ? group by \
-                        """ + (by == RateBy.REASON ? "g.reason_code" : group)
-                        + " having sum(p.quantity - coalesce(x.quantity, 0)) > 0 order by worth desc, 2")
-                .params(since, until)
-                .query((r, n) -> new Back(
-                        r.getLong(1),
-                        r.getString(2),
-                        r.getString(3),
-                        r.getLong(4),
-                        new Quantity(r.getBigDecimal(5)).value(),
-                        r.getBigDecimal(6)))
-                .list();
+        var back = queries.back(by, since, until).stream()
+                .map(row -> new Back(
+                        row.id(),
+                        row.code(),
+                        row.name(),
+                        row.returns(),
+                        new Quantity(row.quantity()).value(),
+                        row.worth()))
+                .toList();
         var all = back.stream().map(Back::value).reduce(BigDecimal.ZERO, BigDecimal::add);
-        var gone = gone("0", since, until).getOrDefault(0L, BigDecimal.ZERO);
+        var gone = queries.gone(since, until);
         var largest = back.stream().limit(MOST).toList();
         var rows = switch (by) {
             case ITEM -> {
-                var left = gone("l.item_id", since, until);
+                var left = byId(queries.goneByItem(since, until));
                 yield largest.stream()
                         .map(row -> row(row, row.name(), row.quantity(), left.getOrDefault(row.id(), BigDecimal.ZERO)))
                         .toList();
             }
             case CUSTOMER -> {
-                var left = gone("o.customer_id", since, until);
+                var left = byId(queries.goneByCustomer(since, until));
                 yield largest.stream()
                         .map(row -> row(row, row.name(), null, left.getOrDefault(row.id(), BigDecimal.ZERO)))
                         .toList();
@@ -156,17 +139,8 @@ class ReturnRates {
     }
 
     /** Value at cost of what left, by item or customer. */
-    private Map<Long, BigDecimal> gone(String by, LocalDate from, LocalDate to) {
-        var gone = new HashMap<Long, BigDecimal>();
-        jdbc.sql(
-                        "select BY, sum(l.cost) from dispatch d join dispatch_line l on l.dispatch_id = d.id join sales_order o on o.id = d.order_id "
-                                        .replace("BY", by)
-                                + "where d.state = 'DEPARTED' and d.departed_on between ? and ?"
-                                + (by.equals("0") ? "" : " group by " + by))
-                .params(from, to)
-                .query((r, n) -> r.getBigDecimal(2) == null ? null : gone.put(r.getLong(1), r.getBigDecimal(2)))
-                .list();
-        return gone;
+    private static Map<Long, BigDecimal> byId(List<ReturnQueries.GoneRow> gone) {
+        return gone.stream().collect(Collectors.toMap(ReturnQueries.GoneRow::id, ReturnQueries.GoneRow::cost));
     }
 
     private BigDecimal amount(BigDecimal stored) {

@@ -18,11 +18,9 @@ import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -35,13 +33,13 @@ class ReturnableController {
 
     private static final int DISPATCHES = 25;
 
-    private final JdbcClient jdbc;
+    private final ReturnQueries queries;
     private final ChainReader chains;
     private final CompanyRulesStore rules;
     private final Commands commands;
 
-    ReturnableController(JdbcClient jdbc, ChainReader chains, CompanyRulesStore rules, Commands commands) {
-        this.jdbc = jdbc;
+    ReturnableController(ReturnQueries queries, ChainReader chains, CompanyRulesStore rules, Commands commands) {
+        this.queries = queries;
         this.chains = chains;
         this.rules = rules;
         this.commands = commands;
@@ -78,10 +76,6 @@ class ReturnableController {
             List<ReturnableLine> rows,
             @Nullable String next) {}
 
-    private record Who(long id, String code, String name) {}
-
-    private record Note(long id, String number, String order) {}
-
     /** Goods that left for a customer, or on one document, and may come back. */
     @GetMapping
     ReturnablePage returnable(
@@ -92,41 +86,22 @@ class ReturnableController {
             @RequestParam(defaultValue = "") String item,
             @RequestParam(required = false) String after) {
         var who = who(customer, order, dispatch, invoice);
-        var where = new StringBuilder("o.customer_id = ? and d.state = 'DEPARTED' and d.id < ?");
-        var parameters = new ArrayList<Object>(List.of(
-                who.id(), after == null ? Long.MAX_VALUE : Pages.key(after).number(0)));
-        if (order != null) {
-            where.append(" and o.number = ?");
-            parameters.add(order);
-        }
-        if (dispatch != null) {
-            where.append(" and d.number = ?");
-            parameters.add(dispatch);
-        }
-        if (invoice != null) {
-            where.append(
-                    " and d.id in (select s.dispatch_id from invoice i join invoice_line l on l.invoice_id = i.id join"
-                            + " invoice_line_source s on s.invoice_line_id = l.id where i.number = ?)");
-            parameters.add(invoice);
-        }
-        if (!item.isBlank()) {
-            where.append(
-                    " and exists (select 1 from dispatch_line l join item t on t.id = l.item_id where l.dispatch_id ="
-                            + " d.id and (lower(t.code) like ? or lower(t.name) like ?))");
-            var like =
-                    "%" + item.strip().toLowerCase(Locale.ROOT).replace("%", "").replace("_", "") + "%";
-            parameters.addAll(List.of(like, like));
-        }
-        parameters.add(DISPATCHES + 1);
-        var notes = jdbc.sql(
-                        "select d.id, d.number, o.number from dispatch d join sales_order o on o.id = d.order_id where "
-                                + where + " order by d.id desc fetch first ? rows only")
-                .params(parameters)
-                .query((r, n) -> new Note(r.getLong(1), r.getString(2), r.getString(3)))
-                .list();
+        var like = item.isBlank()
+                ? null
+                : "%" + item.strip().toLowerCase(Locale.ROOT).replace("%", "").replace("_", "") + "%";
+        var notes = queries.departed(
+                who.id(),
+                order,
+                dispatch,
+                invoice,
+                like,
+                after == null ? null : Pages.key(after).number(0),
+                DISPATCHES + 1);
         var page = Pages.of(notes, DISPATCHES, note -> List.of(String.valueOf(note.id())));
-        var found =
-                chains.chains(page.rows().stream().map(Note::order).distinct().toList());
+        var found = chains.chains(page.rows().stream()
+                .map(ReturnQueries.NoteRow::order)
+                .distinct()
+                .toList());
         var policy = rules.inForce().returns();
         var today = commands.context().date();
         var rows = page.rows().stream()
@@ -134,31 +109,26 @@ class ReturnableController {
                         lines(found.get(note.order()), note.number(), item, Optional.ofNullable(invoice), policy, today)
                                 .stream())
                 .toList();
-        return new ReturnablePage(who.code(), who.name(), policy.days().orElse(null), rows, page.next());
+        return new ReturnablePage(
+                who.customer(), who.customerName(), policy.days().orElse(null), rows, page.next());
     }
 
-    private Who who(String customer, String order, String dispatch, String invoice) {
+    private ReturnQueries.OwnerRow who(String customer, String order, String dispatch, String invoice) {
         if (order != null) {
-            return who("order", order, "sales_order o join customer c on c.id = o.customer_id where o.number = ?");
+            return found("order", order, queries.ownerOfOrder(order));
         }
         if (dispatch != null) {
-            return who(
-                    "dispatch",
-                    dispatch,
-                    "dispatch d join sales_order o on o.id = d.order_id join customer c on c.id = o.customer_id where"
-                            + " d.number = ?");
+            return found("dispatch", dispatch, queries.ownerOfDispatch(dispatch));
         }
-        return invoice != null
-                ? who("invoice", invoice, "invoice i join customer c on c.id = i.customer_id where i.number = ?")
-                : who("customer", Texts.given(customer), "customer c where c.code = ?");
+        if (invoice != null) {
+            return found("invoice", invoice, queries.ownerOfInvoice(invoice));
+        }
+        var code = Texts.given(customer);
+        return found("customer", code, queries.owner(code));
     }
 
-    private Who who(String what, String number, String from) {
-        return jdbc.sql("select c.id, c.code, c.name from " + from)
-                .param(number)
-                .query((r, n) -> new Who(r.getLong(1), r.getString(2), r.getString(3)))
-                .optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, number)));
+    private static ReturnQueries.OwnerRow found(String what, String number, Optional<ReturnQueries.OwnerRow> owner) {
+        return owner.orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, number)));
     }
 
     private static List<ReturnableLine> lines(

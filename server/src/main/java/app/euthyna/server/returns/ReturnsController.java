@@ -31,7 +31,6 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -49,7 +48,7 @@ class ReturnsController {
     private final Commands commands;
     private final CompanyRulesStore rules;
     private final DocumentOrders orders;
-    private final JdbcClient jdbc;
+    private final ReturnQueries queries;
 
     ReturnsController(
             ReturnsService returns,
@@ -57,13 +56,13 @@ class ReturnsController {
             Commands commands,
             CompanyRulesStore rules,
             DocumentOrders orders,
-            JdbcClient jdbc) {
+            ReturnQueries queries) {
         this.orders = orders;
         this.returns = returns;
         this.chains = chains;
         this.commands = commands;
         this.rules = rules;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     /** Goods of a line of a dispatch or an invoice; one of the two is named. */
@@ -298,47 +297,32 @@ class ReturnsController {
                 .filter(c -> c.isFor(number))
                 .map(CreditNote::number)
                 .toList();
-        var story = jdbc
-                .sql("select distinct moment, happened_on, by_user, event, sentence from history where"
-                        + " document_kind = 'RETURN' and document_number = ? order by moment")
-                .param(number)
-                .query((r, n) ->
-                        new StoryLine(r.getObject(2, LocalDate.class), r.getString(3), r.getString(4), r.getString(5)))
-                .list()
-                .stream()
+        var story = queries.story(number).stream()
+                .map(row -> new StoryLine(row.happenedOn(), row.byUser(), row.event(), row.sentence()))
                 .distinct()
                 .toList();
-        var replacements = jdbc.sql(
-                        "select distinct o.number from sales_order_line l join sales_order o on o.id = l.order_id"
-                                + " where l.source_kind = 'RETURN' and l.source_number = ? order by 1")
-                .param(number)
-                .query(String.class)
-                .list();
+        var replacements = queries.replacements(number);
         var reason = rules.inForce().returns().reason(goods.reason());
-        return jdbc.sql("select c.code, c.name, g.remark, g.expects, g.inspecting, g.version, g.reminders,"
-                        + " g.reminded_on from goods_return g join customer c on c.id = g.customer_id where"
-                        + " g.number = ?")
-                .param(number)
-                .query((r, n) -> new ReturnView(
-                        number,
-                        r.getString(1),
-                        r.getString(2),
-                        goods.on(),
-                        goods.reason(),
-                        reason.words(),
-                        r.getString(3),
-                        goods.withdrawn(),
-                        r.getBoolean(4),
-                        r.getBoolean(5),
-                        reason.ahead(),
-                        r.getLong(6),
-                        lines,
-                        own,
-                        replacements,
-                        r.getInt(7),
-                        r.getObject(8, LocalDate.class),
-                        story))
-                .single();
+        var row = queries.header(number);
+        return new ReturnView(
+                number,
+                row.customer(),
+                row.customerName(),
+                goods.on(),
+                goods.reason(),
+                reason.words(),
+                row.remark(),
+                goods.withdrawn(),
+                row.expects(),
+                row.inspecting(),
+                reason.ahead(),
+                row.version(),
+                lines,
+                own,
+                replacements,
+                row.reminders(),
+                row.remindedOn(),
+                story);
     }
 
     private static BigDecimal creditable(Return goods, Return.Line line, Map<String, List<Share>> due) {

@@ -16,10 +16,10 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
+import app.euthyna.server.billing.OpenInvoices;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.CommandContext;
-import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.History;
@@ -31,12 +31,11 @@ import app.euthyna.server.platform.Texts;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -50,30 +49,30 @@ public class ReturnsService {
     private final Numbers numbers;
     private final Locks locks;
     private final EffectWriter writer;
-    private final JdbcClient jdbc;
-    private final Company company;
+    private final ReturnQueries queries;
     private final CompanyRulesStore rules;
     private final History history;
     private final DocumentOrders documentOrders;
+    private final OpenInvoices openInvoices;
 
     ReturnsService(
             ChainReader chains,
             Numbers numbers,
             Locks locks,
             EffectWriter writer,
-            JdbcClient jdbc,
-            Company company,
+            ReturnQueries queries,
             CompanyRulesStore rules,
             History history,
-            DocumentOrders documentOrders) {
+            DocumentOrders documentOrders,
+            OpenInvoices openInvoices) {
+        this.openInvoices = openInvoices;
         this.documentOrders = documentOrders;
         this.history = history;
         this.chains = chains;
         this.numbers = numbers;
         this.locks = locks;
         this.writer = writer;
-        this.jdbc = jdbc;
-        this.company = company;
+        this.queries = queries;
         this.rules = rules;
     }
 
@@ -137,10 +136,7 @@ public class ReturnsService {
     private Known known(String number, Long version) {
         var found = locked(documentOrders.of(DocumentKind.RETURN, number));
         if (version != null) {
-            var now = jdbc.sql("select version from goods_return where number = ?")
-                    .param(number)
-                    .query(Long.class)
-                    .single();
+            var now = queries.version(number);
             if (!now.equals(version)) {
                 throw new RefusedException(new PlatformRefusal.StaleVersion("Return " + number, version, now));
             }
@@ -277,9 +273,7 @@ public class ReturnsService {
     /** Notes what is to become of the customer credit that a credit note leaves; null where nobody says any more. */
     public void wish(CommandContext context, String creditNote, CreditWish wish) {
         var orders = documentOrders.of(DocumentKind.CREDIT_NOTE, creditNote);
-        jdbc.sql("update credit_note set wish = ?, version = version + 1 where number = ?")
-                .params(wish == null ? "" : wish.name(), creditNote)
-                .update();
+        queries.wish(wish == null ? "" : wish.name(), creditNote);
         history.note(
                 context,
                 orders,
@@ -306,18 +300,14 @@ public class ReturnsService {
 
     /** What invoices of chains have open. */
     private Map<String, Money> open(Collection<Chain> of) {
-        var numbers = of.stream()
+        return openInvoices.amounts(of.stream()
                 .flatMap(chain -> chain.invoices().stream())
                 .map(Invoice::number)
-                .distinct()
-                .toList();
-        var open = new HashMap<String, Money>();
-        if (!numbers.isEmpty()) {
-            jdbc.sql("select number, open_amount from invoice where number in (:numbers)")
-                    .param("numbers", numbers)
-                    .query((r, n) -> open.put(r.getString(1), company.money(r.getBigDecimal(2))))
-                    .list();
-        }
-        return open;
+                .collect(Collectors.toSet()));
+    }
+
+    /** Notes that the customer was reminded of goods that have not come. */
+    public void reminded(CommandContext context, String number) {
+        queries.reminded(context.date(), number);
     }
 }

@@ -6,6 +6,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.Quantities;
@@ -26,7 +27,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -42,12 +42,12 @@ class UnexpectedController {
 
     private final UnexpectedService unexpected;
     private final Commands commands;
-    private final JdbcClient jdbc;
+    private final UnexpectedQueries queries;
 
-    UnexpectedController(UnexpectedService unexpected, Commands commands, JdbcClient jdbc) {
+    UnexpectedController(UnexpectedService unexpected, Commands commands, UnexpectedQueries queries) {
         this.unexpected = unexpected;
         this.commands = commands;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     /**
@@ -135,8 +135,6 @@ class UnexpectedController {
     record UnexpectedPage(
             List<UnexpectedView> rows, @Nullable String next) {}
 
-    private record Keyed(long id, UnexpectedView row) {}
-
     @Permissions.MoveGoods
     @PostMapping
     UnexpectedView takeIn(@Valid @RequestBody CameUnexpected request, HttpServletRequest http) {
@@ -190,8 +188,7 @@ class UnexpectedController {
 
     @GetMapping("/{number}")
     UnexpectedView view(@PathVariable String number) {
-        return found("u.number = ?", List.of(number)).stream()
-                .map(Keyed::row)
+        return views(queries.numbered(number)).stream()
                 .findFirst()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("unexpected goods", number)));
     }
@@ -200,72 +197,50 @@ class UnexpectedController {
     @GetMapping
     UnexpectedPage list(
             @RequestParam(defaultValue = "true") boolean waiting, @RequestParam(required = false) String after) {
-        var from =
-                after == null ? waiting ? 0 : Long.MAX_VALUE : Pages.key(after).number(0);
-        var page = Pages.of(
-                found(
-                        waiting ? "u.left_over > 0 and u.id > ? order by u.id" : "u.id < ? order by u.id desc",
-                        List.of(from)),
-                row -> List.of(String.valueOf(row.id())));
-        return new UnexpectedPage(page.rows().stream().map(Keyed::row).toList(), page.next());
+        var key = after == null ? null : Pages.key(after).number(0);
+        var page =
+                Pages.of(waiting ? queries.waiting(key) : queries.page(key), row -> List.of(String.valueOf(row.id())));
+        return new UnexpectedPage(views(page.rows()), page.next());
     }
 
-    private List<Keyed> found(String which, List<?> parameters) {
+    private List<UnexpectedView> views(List<UnexpectedQueries.GoodsRow> rows) {
         var today = commands.context().date();
-        var rows = jdbc.sql("select u.id, u.number, c.code, c.name, u.sender, g.number, i.code, i.name, u.quantity,"
-                        + " u.left_over, s.code, u.came_on, u.taken_by, u.remark, u.version from unexpected_goods"
-                        + " u left join customer c on c.id = u.customer_id left join goods_return g on g.id ="
-                        + " u.return_id join item i on i.id = u.item_id"
-                        + " join"
-                        + " site s"
-                        + " on s.id"
-                        + " = u.site_id"
-                        + " where"
-                        + " " + which + " fetch first 101 rows only")
-                .params(parameters)
-                .query((r, n) -> new Keyed(
-                        r.getLong(1),
-                        new UnexpectedView(
-                                r.getString(2),
-                                r.getString(3),
-                                r.getString(4),
-                                r.getString(5),
-                                r.getString(6),
-                                r.getString(7),
-                                r.getString(8),
-                                new Quantity(r.getBigDecimal(9)).value(),
-                                new Quantity(r.getBigDecimal(10)).value(),
-                                r.getString(11),
-                                r.getObject(12, LocalDate.class),
-                                ChronoUnit.DAYS.between(r.getObject(12, LocalDate.class), today),
-                                r.getString(13),
-                                r.getString(14),
-                                r.getLong(15),
-                                List.of())))
-                .list();
-        var decisions = decisions(rows.stream().map(Keyed::id).toList());
+        var decisions =
+                decisions(rows.stream().map(UnexpectedQueries.GoodsRow::id).toList());
         return rows.stream()
-                .map(row -> new Keyed(row.id(), row.row().with(decisions.getOrDefault(row.id(), List.of()))))
+                .map(row -> new UnexpectedView(
+                        row.number(),
+                        row.customer(),
+                        row.customerName(),
+                        row.sender(),
+                        row.goodsReturn(),
+                        row.item(),
+                        row.itemName(),
+                        new Quantity(row.quantity()).value(),
+                        new Quantity(row.leftOver()).value(),
+                        row.site(),
+                        row.cameOn(),
+                        ChronoUnit.DAYS.between(row.cameOn(), today),
+                        row.takenBy(),
+                        row.remark(),
+                        row.version(),
+                        decisions.getOrDefault(row.id(), List.of())))
                 .toList();
     }
 
     private Map<Long, List<UnexpectedDecision>> decisions(List<Long> goods) {
         var decisions = new HashMap<Long, List<UnexpectedDecision>>();
         if (!goods.isEmpty()) {
-            jdbc.sql("select d.goods_id, d.kind, d.quantity, d.decided_on, d.decided_by, d.reason, g.number"
-                            + " from unexpected_decision d left join goods_return g on g.id = d.return_id where"
-                            + " d.goods_id in (:goods) order by d.id")
-                    .param("goods", goods)
-                    .query((r, n) -> decisions
-                            .computeIfAbsent(r.getLong(1), id -> new ArrayList<>())
+            queries.decisions(Many.ids(goods))
+                    .forEach(row -> decisions
+                            .computeIfAbsent(row.goodsId(), id -> new ArrayList<>())
                             .add(new UnexpectedDecision(
-                                    r.getString(2),
-                                    new Quantity(r.getBigDecimal(3)).value(),
-                                    r.getObject(4, LocalDate.class),
-                                    r.getString(5),
-                                    r.getString(6),
-                                    r.getString(7))))
-                    .list();
+                                    row.kind(),
+                                    new Quantity(row.quantity()).value(),
+                                    row.decidedOn(),
+                                    row.decidedBy(),
+                                    row.reason(),
+                                    row.goodsReturn())));
         }
         return decisions;
     }

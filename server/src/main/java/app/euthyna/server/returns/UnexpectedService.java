@@ -3,7 +3,6 @@ package app.euthyna.server.returns;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.returns.Returning;
 import app.euthyna.core.returns.Unexpected;
-import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Quantity;
@@ -19,7 +18,8 @@ import app.euthyna.server.platform.Texts;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
-import org.springframework.jdbc.core.simple.JdbcClient;
+import org.hibernate.LockMode;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -32,7 +32,8 @@ public class UnexpectedService {
     /** What the remark of a return takes. */
     private static final int REMARK = 2000;
 
-    private final JdbcClient jdbc;
+    private final UnexpectedQueries queries;
+    private final StatelessSession session;
     private final Ids ids;
     private final Numbers numbers;
     private final MasterData masterData;
@@ -41,14 +42,16 @@ public class UnexpectedService {
     private final EffectWriter writer;
 
     UnexpectedService(
-            JdbcClient jdbc,
+            UnexpectedQueries queries,
+            StatelessSession session,
             Ids ids,
             Numbers numbers,
             MasterData masterData,
             CompanyRulesStore rules,
             ReturnsService returns,
             EffectWriter writer) {
-        this.jdbc = jdbc;
+        this.queries = queries;
+        this.session = session;
         this.ids = ids;
         this.numbers = numbers;
         this.masterData = masterData;
@@ -80,52 +83,36 @@ public class UnexpectedService {
             throw new RefusedException(refusals);
         }
         var number = numbers.next(DocumentKind.UNEXPECTED_GOODS);
-        var goodsReturn = came.ofReturn().isEmpty()
-                ? null
-                : jdbc.sql("select id from goods_return where number = ?")
-                        .param(came.ofReturn())
-                        .query(Long.class)
-                        .optional()
-                        .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("return", came.ofReturn())));
-        jdbc.sql("""
-            insert into unexpected_goods (number, customer_id, sender, return_id, item_id, quantity, left_over,
-                site_id, came_on, taken_by, remark, version)
-            values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)\
-            """)
-                .param(number)
-                .param(came.customer().map(ids::customer).orElse(null))
-                .param(came.sender())
-                .param(goodsReturn)
-                .param(ids.item(came.item()))
-                .param(came.quantity().value())
-                .param(came.quantity().value())
-                .param(ids.site(came.site().isEmpty() ? masterData.defaultSite() : came.site()))
-                .param(context.date())
-                .param(context.person().username())
-                .param(came.remark())
-                .update();
+        var row = new UnexpectedGoodsEntity();
+        row.number = number;
+        row.customerId = came.customer().map(ids::customer).orElse(null);
+        row.sender = came.sender();
+        row.returnId = came.ofReturn().isEmpty() ? null : ids.goodsReturn(came.ofReturn());
+        row.itemId = ids.item(came.item());
+        row.quantity = came.quantity().value();
+        row.leftOver = came.quantity().value();
+        row.siteId = ids.site(came.site().isEmpty() ? masterData.defaultSite() : came.site());
+        row.cameOn = context.date();
+        row.takenBy = context.person().username();
+        row.remark = came.remark();
+        session.insert(row);
         return number;
     }
 
     private record Kept(long id, Unexpected goods, LocalDate cameOn, String remark, long version) {}
 
     private Kept locked(String number, long version) {
-        var kept = jdbc.sql("select u.id, c.code, i.code, u.left_over, u.came_on, u.remark, u.version from"
-                        + " unexpected_goods u left join customer c on c.id = u.customer_id join item i on i.id ="
-                        + " u.item_id where u.number = ? for update")
-                .param(number)
-                .query((r, n) -> new Kept(
-                        r.getLong(1),
-                        new Unexpected(
-                                number,
-                                Optional.ofNullable(r.getString(2)),
-                                r.getString(3),
-                                new Quantity(r.getBigDecimal(4))),
-                        r.getObject(5, LocalDate.class),
-                        r.getString(6),
-                        r.getLong(7)))
-                .optional()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("unexpected goods", number)));
+        var row = session.get(UnexpectedGoodsEntity.class, ids.unexpectedGoods(number), LockMode.PESSIMISTIC_WRITE);
+        var kept = new Kept(
+                row.id,
+                new Unexpected(
+                        number,
+                        Optional.ofNullable(row.customerId).map(ids::customerCode),
+                        ids.itemCode(row.itemId),
+                        new Quantity(row.leftOver)),
+                row.cameOn,
+                row.remark,
+                row.version);
         if (kept.version() != version) {
             throw new RefusedException(new PlatformRefusal.StaleVersion(number, version, kept.version()));
         }
@@ -184,18 +171,15 @@ public class UnexpectedService {
     }
 
     private void decided(CommandContext context, Kept kept, String kind, Quantity quantity, String goodsReturn) {
-        jdbc.sql("insert into unexpected_decision (goods_id, kind, quantity, decided_on, decided_by, reason,"
-                        + " return_id) values (?, ?, ?, ?, ?, ?, (select id from goods_return where number = ?))")
-                .param(kept.id())
-                .param(kind)
-                .param(quantity.value())
-                .param(context.date())
-                .param(context.person().username())
-                .param(context.reason())
-                .param(goodsReturn)
-                .update();
-        jdbc.sql("update unexpected_goods set left_over = left_over - ?, version = version + 1 where id = ?")
-                .params(quantity.value(), kept.id())
-                .update();
+        var row = new UnexpectedDecisionEntity();
+        row.goodsId = kept.id();
+        row.kind = kind;
+        row.quantity = quantity.value();
+        row.decidedOn = context.date();
+        row.decidedBy = context.person().username();
+        row.reason = context.reason();
+        row.returnId = goodsReturn == null ? null : ids.goodsReturn(goodsReturn);
+        session.insert(row);
+        queries.lessLeft(quantity.value(), kept.id());
     }
 }

@@ -10,6 +10,7 @@ import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.masterdata.SimulatedLicenceRegister;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.ReadBy;
 import jakarta.annotation.Nullable;
@@ -19,9 +20,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.TreeMap;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -33,7 +32,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api")
 class CustomerSheets {
 
-    private final JdbcClient jdbc;
+    private final SheetQueries queries;
     private final MasterData masterData;
     private final SimulatedLicenceRegister register;
     private final Company company;
@@ -41,13 +40,13 @@ class CustomerSheets {
     private final Clock clock;
 
     CustomerSheets(
-            JdbcClient jdbc,
+            SheetQueries queries,
             MasterData masterData,
             SimulatedLicenceRegister register,
             Company company,
             Ids ids,
             Clock clock) {
-        this.jdbc = jdbc;
+        this.queries = queries;
         this.masterData = masterData;
         this.register = register;
         this.company = company;
@@ -75,43 +74,24 @@ class CustomerSheets {
     /** Customers by name, those with a word in name, town or code. */
     @GetMapping("/customer-list")
     CustomerPage list(@RequestParam(defaultValue = "") String q, @RequestParam(required = false) String after) {
-        record Keyed(String name, CustomerRow row) {}
         var start = after == null ? "" : Pages.key(after).text(0);
         var code = after == null ? "" : Pages.key(after).text(1);
-        var rows = jdbc.sql("""
-            select p.code, p.name, p.town, p.credit_limit, p.blocked_why,
-                coalesce((select sum(i.open_amount) from invoice i where i.customer_id = p.id and i.open_amount > 0),
-                    0)
-                + coalesce((select sum(x.unbilled_gross) + sum(case when x.cleared then x.open_gross else 0 end)
-                from open_order x where x.customer_id = p.id), 0)
-                - coalesce((select sum(m.left_amount) from payment m where m.customer_id = p.id
-                    and m.left_amount > 0), 0),
-                (select count(*) from open_order x where x.customer_id = p.id),
-                (select count(*) from open_order x join sales_order o on o.id = x.order_id
-                where x.customer_id = p.id and o.state = 'HELD')
-            from (select id, code, name, town, credit_limit, blocked_why from customer
-                where search_key like :like escape '!' and (name > :start or (name = :start and code > :code))
-                order by name, code fetch first SIZE rows only) p order by p.name, p.code\
-            """.replace("SIZE", String.valueOf(Pages.SIZE + 1)))
-                .param("like", Likes.anywhere(q))
-                .param("start", start)
-                .param("code", code)
-                .query((r, n) -> new Keyed(
-                        r.getString(2),
-                        new CustomerRow(
-                                r.getString(1),
-                                r.getString(2),
-                                r.getString(3),
-                                company.money(r.getBigDecimal(6)).amount(),
-                                r.getBigDecimal(4) == null
+        var page = Pages.of(queries.customers(Likes.anywhere(q), start, code), row -> List.of(row.name(), row.code()));
+        return new CustomerPage(
+                page.rows().stream()
+                        .map(row -> new CustomerRow(
+                                row.code(),
+                                row.name(),
+                                row.town(),
+                                company.money(row.exposure()).amount(),
+                                row.creditLimit() == null
                                         ? null
-                                        : company.money(r.getBigDecimal(4)).amount(),
-                                r.getLong(7),
-                                r.getLong(8),
-                                r.getString(5) != null)))
-                .list();
-        var page = Pages.of(rows, row -> List.of(row.name(), row.row().code()));
-        return new CustomerPage(page.rows().stream().map(Keyed::row).toList(), page.next());
+                                        : company.money(row.creditLimit()).amount(),
+                                row.open(),
+                                row.held(),
+                                row.blockedWhy() != null))
+                        .toList(),
+                page.next());
     }
 
     /** A licence as the register knows it now. */
@@ -175,24 +155,10 @@ class CustomerSheets {
                         })
                         .toList();
         var id = ids.customer(code);
-        var decisions = jdbc.sql("""
-            select h.happened_on, h.by_user, o.number, h.sentence from history h
-            join sales_order o on o.id = h.order_id
-            where h.order_id in (select id from sales_order where customer_id = ? order by id desc
-                fetch first 400 rows only)
-              and (h.event in ('waived', 'approved', 'sent-back', 'recalled', 'cancelled') or h.state_to = 'DECLINED')
-            order by h.moment desc fetch first 40 rows only\
-            """)
-                .param(id)
-                .query((r, n) -> new DecisionView(
-                        r.getObject(1, LocalDate.class), r.getString(2), r.getString(3), r.getString(4)))
-                .list();
-        var pastDue = jdbc.sql(
-                        "select coalesce(sum(open_amount), 0) from invoice where customer_id = ? and open_amount > 0"
-                                + " and due_on < ?")
-                .params(id, today)
-                .query((r, n) -> company.money(r.getBigDecimal(1)).amount())
-                .single();
+        var decisions = queries.decisions(id).stream()
+                .map(row -> new DecisionView(row.happenedOn(), row.byUser(), row.order(), row.sentence()))
+                .toList();
+        var pastDue = company.money(queries.pastDue(id, today)).amount();
         return new CustomerSheet(
                 customer.code(),
                 customer.name(),
@@ -239,8 +205,6 @@ class CustomerSheets {
 
     record PoPage(List<PoRow> rows, @Nullable String next) {}
 
-    private record KeyedPo(long id, PoRow row) {}
-
     /**
      * PO numbers that a customer used, the newest first; with {@code q}, those that read like it from the beginning.
      */
@@ -251,73 +215,42 @@ class CustomerSheets {
             @RequestParam(required = false) String after) {
         var id = ids.customer(code);
         var normal = q.isBlank() ? "" : PoNumber.of(q).normal();
-        var parameters = Map.of(
-                "customer",
-                id,
-                "like",
-                Likes.from(normal),
-                "before",
-                after == null ? Long.MAX_VALUE : Pages.key(after).number(0));
-        var found = new ArrayList<>(jdbc.sql("""
-            select id, po, po_normal, number, state, ordered_on, net from sales_order
-            where customer_id = :customer and po_normal <> '' and po_normal like :like escape '!' and id < :before
-            order by id desc fetch first SIZE rows only\
-            """.replace("SIZE", String.valueOf(Pages.SIZE + 1)))
-                .params(parameters)
-                .query((r, n) -> new KeyedPo(
-                        r.getLong(1),
-                        new PoRow(
-                                r.getString(2),
-                                r.getString(3),
-                                "ORDER",
-                                r.getString(4),
-                                r.getString(5),
-                                r.getObject(6, LocalDate.class),
-                                company.money(r.getBigDecimal(7)).amount(),
-                                List.of())))
-                .list());
-        var page = Pages.of(found, row -> List.of(String.valueOf(row.id())));
+        var like = Likes.from(normal);
+        var page = Pages.of(
+                queries.poNumbers(
+                        id,
+                        like,
+                        after == null ? Long.MAX_VALUE : Pages.key(after).number(0)),
+                row -> List.of(String.valueOf(row.id())));
         var invoices = new HashMap<String, List<String>>();
-        var numbers = page.rows().stream().map(row -> row.row().number()).toList();
+        var numbers = page.rows().stream().map(SheetQueries.PoRow::number).toList();
         if (!numbers.isEmpty()) {
-            jdbc.sql("""
-                select distinct o.number, i.number from invoice_line l join invoice i on i.id = l.invoice_id
-                join sales_order o on o.id = l.root_order_id where o.number in (:orders) and i.reversed_on is null\
-                """)
-                    .param("orders", numbers)
-                    .query((r, n) -> invoices.computeIfAbsent(r.getString(1), o -> new ArrayList<>())
-                            .add(r.getString(2)))
-                    .list();
+            queries.invoicesOf(Many.names(numbers))
+                    .forEach(row -> invoices.computeIfAbsent(row.order(), o -> new ArrayList<>())
+                            .add(row.invoice()));
         }
         var rows = new ArrayList<>(page.rows().stream()
-                .map(KeyedPo::row)
-                .map(r -> new PoRow(
-                        r.po(),
-                        r.normal(),
-                        r.kind(),
-                        r.number(),
-                        r.state(),
-                        r.on(),
-                        r.net(),
-                        invoices.getOrDefault(r.number(), List.of())))
+                .map(row -> new PoRow(
+                        row.po(),
+                        row.poNormal(),
+                        "ORDER",
+                        row.number(),
+                        row.state().name(),
+                        row.orderedOn(),
+                        company.money(row.net()).amount(),
+                        invoices.getOrDefault(row.number(), List.of())))
                 .toList());
         if (page.next() == null) {
-            rows.addAll(jdbc.sql("""
-                select po, po_normal, number, invoiced_on, net from past_invoice
-                where customer_id = :customer and po_normal like :like escape '!'
-                order by id desc fetch first 500 rows only\
-                """)
-                    .params(parameters)
-                    .query((r, n) -> new PoRow(
-                            r.getString(1),
-                            r.getString(2),
+            queries.pastPoNumbers(id, like)
+                    .forEach(row -> rows.add(new PoRow(
+                            row.po(),
+                            row.poNormal(),
                             "PAST_INVOICE",
-                            r.getString(3),
+                            row.number(),
                             null,
-                            r.getObject(4, LocalDate.class),
-                            company.money(r.getBigDecimal(5)).amount(),
-                            List.of()))
-                    .list());
+                            row.invoicedOn(),
+                            company.money(row.net()).amount(),
+                            List.of())));
         }
         return new PoPage(rows, page.next());
     }

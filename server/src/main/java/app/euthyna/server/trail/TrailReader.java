@@ -5,6 +5,7 @@ import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.flow.Return;
+import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
@@ -23,10 +24,12 @@ import app.euthyna.core.trail.TrailFacts;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.ledger.LedgerReader;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.DocumentOrders;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.RefusedException;
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -35,21 +38,28 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Stream;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** Gathers what a trail is made of, in a handful of queries whatever its length. */
 @Component
 public class TrailReader {
 
-    private final JdbcClient jdbc;
+    private final DocumentOrders documentOrders;
+    private final TrailQueries queries;
     private final ChainReader chains;
     private final LedgerReader ledger;
     private final Company company;
 
-    TrailReader(JdbcClient jdbc, ChainReader chains, LedgerReader ledger, Company company) {
-        this.jdbc = jdbc;
+    TrailReader(
+            DocumentOrders documentOrders,
+            TrailQueries queries,
+            ChainReader chains,
+            LedgerReader ledger,
+            Company company) {
+        this.documentOrders = documentOrders;
+        this.queries = queries;
         this.chains = chains;
         this.ledger = ledger;
         this.company = company;
@@ -57,10 +67,8 @@ public class TrailReader {
 
     public TrailFacts from(DocumentKind kind, String number) {
         if (kind == DocumentKind.ENTRY) {
-            var document = jdbc.sql("select document_kind, document_number from journal_entry where number = ?")
-                    .param(number)
-                    .query((r, n) -> new DocumentRef(DocumentKind.valueOf(r.getString(1)), r.getString(2)))
-                    .optional()
+            var document = queries.documentOf(number)
+                    .map(row -> new DocumentRef(DocumentKind.valueOf(row.documentKind()), row.documentNumber()))
                     .orElseThrow(() -> missing(kind, number));
             return from(document.kind(), document.number());
         }
@@ -118,27 +126,21 @@ public class TrailReader {
                 .toList();
         var owed = new HashMap<String, StillToDo.ReturnOwed>();
         if (!returns.isEmpty()) {
-            jdbc.sql("select number, credit_due, credited_ahead from goods_return where number in (:numbers)")
-                    .param("numbers", returns)
-                    .query((r, n) -> owed.put(
-                            r.getString(1),
+            queries.owed(Many.names(returns))
+                    .forEach(row -> owed.put(
+                            row.number(),
                             new StillToDo.ReturnOwed(
-                                    company.money(r.getBigDecimal(2)), company.money(r.getBigDecimal(3)))))
-                    .list();
+                                    company.money(row.creditDue()), company.money(row.creditedAhead()))));
         }
         var going = new ArrayList<StillToDo.MoneyGoing>();
         var credits =
                 Chain.credits(facts.roots()).stream().map(CreditNote::number).toList();
         if (!credits.isEmpty()) {
-            jdbc.sql("select k.number, p.left_amount from credit_note k join payment p on p.number = k.number"
-                            + " where k.number in (:numbers) and k.wish = 'REFUND' and p.left_amount > 0 order by"
-                            + " k.id")
-                    .param("numbers", credits)
-                    .query((r, n) -> going.add(new StillToDo.MoneyGoing(
-                            new DocumentRef(DocumentKind.CREDIT_NOTE, r.getString(1)),
-                            company.money(r.getBigDecimal(2)),
-                            StillToDo.Going.WISHED)))
-                    .list();
+            queries.refundsWished(Many.names(credits))
+                    .forEach(row -> going.add(new StillToDo.MoneyGoing(
+                            new DocumentRef(DocumentKind.CREDIT_NOTE, row.number()),
+                            company.money(row.leftAmount()),
+                            StillToDo.Going.WISHED)));
         }
         var sources = Stream.concat(
                         facts.payments().stream().map(PaymentFact::number),
@@ -146,42 +148,26 @@ public class TrailReader {
                 .distinct()
                 .toList();
         if (!sources.isEmpty()) {
-            jdbc.sql("select r.number, r.amount, u.state from refund r join payout u on u.refund_id = r.id"
-                            + " where u.closed = false and r.source_number in (:sources) order by r.id")
-                    .param("sources", sources)
-                    .query((r, n) -> going.add(new StillToDo.MoneyGoing(
-                            new DocumentRef(DocumentKind.REFUND, r.getString(1)),
-                            company.money(r.getBigDecimal(2)),
-                            switch (r.getString(3)) {
+            queries.openPayouts(Many.names(sources))
+                    .forEach(row -> going.add(new StillToDo.MoneyGoing(
+                            new DocumentRef(DocumentKind.REFUND, row.number()),
+                            company.money(row.amount()),
+                            switch (row.state()) {
                                 case "UNANSWERED" -> StillToDo.Going.UNANSWERED;
                                 case "DECLINED" -> StillToDo.Going.DECLINED;
                                 default -> StillToDo.Going.ON_ITS_WAY;
-                            })))
-                    .list();
+                            })));
         }
         return StillToDo.of(facts.roots(), owed, going);
     }
 
     /** What stands for itself: goods that came in, a count, a manual entry. */
+    @Code("not-found")
     private record NoOrder(DocumentRef document) implements Refusal {
-        @Override
-        public String code() {
-            return "not-found";
-        }
 
         @Override
         public Kind kind() {
             return Kind.NOT_FOUND;
-        }
-
-        @Override
-        public String sentence() {
-            return "%s belongs to no order, so it has no trail.".formatted(document);
-        }
-
-        @Override
-        public String instead() {
-            return "See its entry in Ledger.";
         }
     }
 
@@ -190,79 +176,40 @@ public class TrailReader {
     }
 
     private List<String> roots(DocumentKind kind, String number) {
-        var sql = switch (kind) {
-            case ORDER -> "select number from sales_order where number = ?";
-            case CANCELLATION ->
-                "select o.number from cancellation c join sales_order o on o.id = c.order_id where c.number = ?";
-            case DISPATCH ->
-                "select o.number from dispatch d join sales_order o on o.id = d.order_id where d.number = ?";
-            case INVOICE ->
-                "select distinct o.number from invoice i join invoice_line l on l.invoice_id = i.id "
-                        + "join sales_order o on o.id = l.root_order_id where i.number = ? order by 1";
-            case PAYMENT ->
-                "select distinct o.number from payment p join allocation a on a.payment_id = p.id join invoice_line l"
-                        + " on l.invoice_id = a.invoice_id join sales_order o on o.id = l.root_order_id where p.number = ?"
-                        + " order by 1";
-            case DEPOSIT -> "select o.number from deposit d join sales_order o on o.id = d.order_id where d.number = ?";
-            case REFUND ->
-                "select distinct o.number from refund r left join deposit d on d.number = r.source_number left join"
-                        + " credit_note k on k.number = r.source_number left join credit_note_line l on l.credit_note_id ="
-                        + " k.id join sales_order o on o.id = coalesce(r.order_id, d.order_id, l.root_order_id) where"
-                        + " r.number = ? order by 1";
-            case RETURN ->
-                "select distinct o.number from goods_return g join return_line l on l.return_id = g.id join"
-                        + " sales_order o on o.id = l.root_order_id where g.number = ? order by 1";
-            case CREDIT_NOTE ->
-                "select distinct o.number from credit_note k join credit_note_line l on l.credit_note_id = k.id "
-                        + "join sales_order o on o.id = l.root_order_id where k.number = ? order by 1";
-            case UNEXPECTED_GOODS ->
-                "select distinct o.number from unexpected_goods u join unexpected_decision d on d.goods_id = u.id join"
-                        + " return_line l on l.return_id = d.return_id join sales_order o on o.id = l.root_order_id where"
-                        + " u.number = ? order by 1";
+        var roots = switch (kind) {
+            case ORDER, DISPATCH, INVOICE, DEPOSIT, RETURN, CREDIT_NOTE -> documentOrders.of(kind, number);
+            case CANCELLATION -> queries.ordersOfCancellation(number);
+            case PAYMENT -> queries.ordersOfPayment(number);
+            case REFUND -> queries.ordersOfRefund(number);
+            case UNEXPECTED_GOODS -> queries.ordersOfUnexpectedGoods(number);
             case STOCK_RECEIPT, STOCK_COUNT, MANUAL_ENTRY ->
                 throw new RefusedException(new NoOrder(new DocumentRef(kind, number)));
-            case QUOTE, BLANKET_ORDER, RECURRING_ORDER ->
-                "select o.number from sales_order o join sales_agreement q on q.id = o.agreement_id where q.number = ? order by"
-                        + " o.id";
+            case QUOTE, BLANKET_ORDER, RECURRING_ORDER -> queries.ordersOfAgreement(number);
             case ENTRY -> throw missing(kind, number);
         };
-        var roots = jdbc.sql(sql).param(number).query(String.class).list();
-        if (roots.isEmpty()
-                && (kind != DocumentKind.PAYMENT || missing("payment", number))
-                && (kind != DocumentKind.REFUND || missing("refund", number))) {
+        if (roots.isEmpty() && !belongsToNoOrder(kind, number)) {
             throw missing(kind, number);
         }
         return roots;
     }
 
-    private boolean missing(String table, String number) {
-        return jdbc.sql("select count(*) from " + table + " where number = ?")
-                        .param(number)
-                        .query(Long.class)
-                        .single()
-                == 0;
+    /** Money that was not set against anything yet. */
+    private boolean belongsToNoOrder(DocumentKind kind, String number) {
+        return (kind == DocumentKind.PAYMENT && queries.paymentsNumbered(number) > 0)
+                || (kind == DocumentKind.REFUND && queries.refundsNumbered(number) > 0);
     }
 
     /** What a refund gave back, where that is customer credit. */
     private String refunded(String refund) {
-        return jdbc.sql("select source_number from refund where number = ? and order_id is null")
-                .param(refund)
-                .query(String.class)
-                .optional()
-                .orElse("");
+        return queries.refunded(refund).orElse("");
     }
 
     private List<PaymentFact> payments(Collection<String> invoices, String start, Collection<String> others) {
         var numbers = new LinkedHashSet<String>();
         if (!invoices.isEmpty()) {
-            numbers.addAll(jdbc.sql("""
-                select distinct p.id, p.number from allocation a join payment p on p.id = a.payment_id
-                join invoice i on i.id = a.invoice_id
-                where i.number in (:invoices) order by p.id\
-                """)
-                    .param("invoices", invoices)
-                    .query((r, n) -> r.getString(2))
-                    .list());
+            numbers.addAll(queries.paid(Many.names(invoices)).stream()
+                    .map(row -> row.payment())
+                    .toList());
         }
         if (!start.isEmpty()) {
             numbers.add(start);
@@ -273,58 +220,37 @@ public class TrailReader {
             return List.of();
         }
         var allocations = new HashMap<String, List<PaymentFact.Allocation>>();
-        jdbc.sql("""
-            select p.number, i.number, a.amount, a.allocated_on, a.moment, h.by_user from payment p
-            join allocation a on a.payment_id = p.id left join history h on h.moment = a.moment
-            join invoice i on i.id = a.invoice_id where p.number in (:numbers) order by a.id\
-            """)
-                .param("numbers", numbers)
-                .query((r, n) -> allocations
-                        .computeIfAbsent(r.getString(1), p -> new ArrayList<>())
+        queries.allocations(Many.names(numbers))
+                .forEach(row -> allocations
+                        .computeIfAbsent(row.number(), p -> new ArrayList<>())
                         .add(new PaymentFact.Allocation(
-                                r.getString(2),
-                                company.money(r.getBigDecimal(3)),
-                                r.getObject(4, LocalDate.class),
-                                new Stamp(r.getLong(5), r.getString(6)))))
-                .list();
-        return jdbc.sql("""
-            select p.number, c.code, p.received_on, p.amount, p.left_amount, p.kind, p.refunded, p.reversed
-            from payment p join customer c on c.id = p.customer_id
-            where p.number in (:numbers) order by p.id\
-            """)
-                .param("numbers", numbers)
-                .query((r, n) -> new PaymentFact(
-                        new DocumentRef(DocumentKind.valueOf(r.getString(6)), r.getString(1)),
-                        r.getString(2),
-                        r.getObject(3, LocalDate.class),
-                        company.money(r.getBigDecimal(4)),
-                        company.money(r.getBigDecimal(5)),
-                        company.money(r.getBigDecimal(7)),
-                        r.getBoolean(8),
-                        allocations.getOrDefault(r.getString(1), List.of())))
-                .list();
+                                row.invoice(),
+                                company.money(row.amount()),
+                                row.allocatedOn(),
+                                new Stamp(row.moment(), row.byUser()))));
+        return queries.payments(Many.names(numbers)).stream()
+                .map(row -> new PaymentFact(
+                        new DocumentRef(row.kind(), row.number()),
+                        row.customer(),
+                        row.receivedOn(),
+                        company.money(row.amount()),
+                        company.money(row.leftAmount()),
+                        company.money(row.refunded()),
+                        row.reversed(),
+                        allocations.getOrDefault(row.number(), List.of())))
+                .toList();
     }
 
     /** Deposits for the roots and those that settled their invoices. */
     private Set<String> paidAhead(List<String> roots, Collection<String> invoices) {
         var numbers = new LinkedHashSet<String>();
         if (!roots.isEmpty()) {
-            numbers.addAll(
-                    jdbc.sql("select d.number from deposit d join sales_order o on o.id = d.order_id where o.number in"
-                                    + " (:roots) order by d.id")
-                            .param("roots", roots)
-                            .query(String.class)
-                            .list());
+            numbers.addAll(queries.depositsAt(Many.names(roots)));
         }
         if (!invoices.isEmpty()) {
-            numbers.addAll(jdbc.sql("""
-                select distinct d.id, d.number from deposit_use u join deposit d on d.id = u.deposit_id
-                join invoice i on i.id = u.invoice_id
-                where i.number in (:invoices) order by d.id\
-                """)
-                    .param("invoices", invoices)
-                    .query((r, n) -> r.getString(2))
-                    .list());
+            numbers.addAll(queries.depositsOf(Many.names(invoices)).stream()
+                    .map(row -> row.deposit())
+                    .toList());
         }
         return numbers;
     }
@@ -334,86 +260,58 @@ public class TrailReader {
             return List.of();
         }
         var uses = new HashMap<String, List<DepositFact.Use>>();
-        jdbc.sql("""
-            select d.number, u.kind, u.document_kind, u.document_number, u.amount, u.used_on, u.moment, h.by_user
-            from deposit_use u join deposit d on d.id = u.deposit_id left join history h on h.moment = u.moment
-            where d.number in (:numbers) order by u.id\
-            """)
-                .param("numbers", numbers)
-                .query((r, n) -> uses.computeIfAbsent(r.getString(1), d -> new ArrayList<>())
+        queries.uses(Many.names(numbers))
+                .forEach(row -> uses.computeIfAbsent(row.deposit(), d -> new ArrayList<>())
                         .add(new DepositFact.Use(
-                                DepositFact.Kind.valueOf(r.getString(2)),
-                                new DocumentRef(DocumentKind.valueOf(r.getString(3)), r.getString(4)),
-                                company.money(r.getBigDecimal(5)),
-                                r.getObject(6, LocalDate.class),
-                                new Stamp(r.getLong(7), r.getString(8)))))
-                .list();
-        return jdbc.sql("""
-            select d.number, o.number, d.received_on, d.amount, d.left_amount, (select m.number from deposit m
-            where m.id = d.moved_from)
-            from deposit d join sales_order o on o.id = d.order_id where d.number in (:numbers) order by d.id\
-            """)
-                .param("numbers", numbers)
-                .query((r, n) -> new DepositFact(
-                        r.getString(1),
-                        r.getString(2),
-                        r.getObject(3, LocalDate.class),
-                        company.money(r.getBigDecimal(4)),
-                        company.money(r.getBigDecimal(5)),
-                        r.getString(6) == null ? "" : r.getString(6),
-                        uses.getOrDefault(r.getString(1), List.of())))
-                .list();
+                                row.kind(),
+                                new DocumentRef(row.documentKind(), row.documentNumber()),
+                                company.money(row.amount()),
+                                row.usedOn(),
+                                new Stamp(row.moment(), row.byUser()))));
+        return queries.deposits(Many.names(numbers)).stream()
+                .map(row -> new DepositFact(
+                        row.number(),
+                        row.order(),
+                        row.receivedOn(),
+                        company.money(row.amount()),
+                        company.money(row.leftAmount()),
+                        row.movedFrom() == null ? "" : row.movedFrom(),
+                        uses.getOrDefault(row.number(), List.of())))
+                .toList();
     }
 
     private List<RefundFact> refunds(List<PaymentFact> payments) {
         return payments.isEmpty()
                 ? List.of()
-                : jdbc.sql("""
-                    select number, source_kind, source_number, refunded_on, amount, reversed_on from refund
-                    where source_kind in ('PAYMENT', 'DEPOSIT', 'CREDIT_NOTE') and source_number in (:numbers)
-                        and order_id is null order by id\
-                    """)
-                        .param(
-                                "numbers",
-                                payments.stream().map(PaymentFact::number).toList())
-                        .query((r, n) -> new RefundFact(
-                                r.getString(1),
-                                new DocumentRef(DocumentKind.valueOf(r.getString(2)), r.getString(3)),
-                                r.getObject(4, LocalDate.class),
-                                company.money(r.getBigDecimal(5)),
-                                r.getObject(6) != null))
-                        .list();
+                : queries
+                        .refunds(Many.names(
+                                payments.stream().map(PaymentFact::number).toList()))
+                        .stream()
+                        .map(row -> new RefundFact(
+                                row.number(),
+                                new DocumentRef(row.sourceKind(), row.sourceNumber()),
+                                row.refundedOn(),
+                                company.money(row.amount()),
+                                row.reversedOn() != null))
+                        .toList();
     }
 
     /** What came back on returns and what became of it, each with whoever did it. */
     private List<ReturnMove> returnMoves(List<String> returns) {
         return returns.isEmpty()
                 ? List.of()
-                : jdbc.sql("""
-                    select t.number, t.happened_on, t.moment, h.by_user, o.number, t.order_line_no, t.kind,
-                        t.quantity from (
-                        select g.number, p.received_on as happened_on, p.moment, l.root_order_id, l.order_line_no,
-                            'RECEIVED' as kind, p.quantity, 0 as seq, p.id
-                        from goods_return g join return_line l on l.return_id = g.id
-                        join return_part p on p.return_line_id = l.id where g.number in (:numbers)
-                        union all
-                        select g.number, x.decided_on, x.moment, l.root_order_id, l.order_line_no,
-                            case x.kind when 'RESTOCK' then 'RESTOCKED' when 'SCRAP' then 'SCRAPPED' else 'SENT_BACK' end, x.quantity, 1, x.id
-                        from goods_return g join return_line l on l.return_id = g.id
-                        join return_part p on p.return_line_id = l.id join return_outcome x on x.part_id = p.id
-                        where g.number in (:numbers)) t
-                    join sales_order o on o.id = t.root_order_id join history h on h.moment = t.moment
-                    order by t.moment, t.seq, t.id\
-                    """)
-                        .param("numbers", returns)
-                        .query((r, n) -> new ReturnMove(
-                                r.getString(1),
-                                r.getObject(2, LocalDate.class),
-                                new Stamp(r.getLong(3), r.getString(4)),
-                                new LineRef(r.getString(5), r.getInt(6)),
-                                ReturnMove.Kind.valueOf(r.getString(7)),
-                                new Quantity(r.getBigDecimal(8))))
-                        .list();
+                : Stream.concat(
+                                queries.received(Many.names(returns)).stream(),
+                                queries.decided(Many.names(returns)).stream())
+                        .sorted(Comparator.comparing(TrailQueries.MoveRow::moment))
+                        .map(row -> new ReturnMove(
+                                row.number(),
+                                row.happenedOn(),
+                                new Stamp(row.moment(), row.byUser()),
+                                new LineRef(row.order(), row.orderLineNo()),
+                                ReturnMove.Kind.valueOf(row.kind()),
+                                new Quantity(row.quantity())))
+                        .toList();
     }
 
     /** Dispatches and invoices of the roots that were mirrored, and refunds of the credit they left. */
@@ -430,33 +328,33 @@ public class TrailReader {
                 .map(Invoice::number)
                 .distinct()
                 .toList();
-        reversals(DocumentKind.DISPATCH, "dispatch", dispatches, found);
-        reversals(DocumentKind.INVOICE, "invoice", invoices, found);
+        reversals(DocumentKind.DISPATCH, dispatches, queries::reversedDispatches, found);
+        reversals(DocumentKind.INVOICE, invoices, queries::reversedInvoices, found);
         reversals(
                 DocumentKind.REFUND,
-                "refund",
                 refunds.stream()
                         .filter(RefundFact::reversed)
                         .map(RefundFact::number)
                         .toList(),
+                queries::reversedRefunds,
                 found);
         return found;
     }
 
-    private void reversals(DocumentKind kind, String table, List<String> numbers, List<ReversalFact> found) {
+    private static void reversals(
+            DocumentKind kind,
+            List<String> numbers,
+            Function<String[], List<TrailQueries.ReversalRow>> asked,
+            List<ReversalFact> found) {
         if (!numbers.isEmpty()) {
-            jdbc.sql(
-                            "select d.number, d.reversed_on, d.reversed_moment, h.by_user, h.sentence from TABLE d join history h on h.moment = d.reversed_moment where d.number in (:numbers)"
-                                    .replace("TABLE", table))
-                    .param("numbers", numbers)
-                    .query((r, n) -> found.add(new ReversalFact(
-                            new DocumentRef(kind, r.getString(1)),
-                            r.getObject(2, LocalDate.class),
-                            new Stamp(r.getLong(3), r.getString(4)),
-                            r.getString(5).contains(": ")
-                                    ? r.getString(5).substring(r.getString(5).indexOf(": ") + 2)
-                                    : "")))
-                    .list();
+            asked.apply(Many.names(numbers))
+                    .forEach(row -> found.add(new ReversalFact(
+                            new DocumentRef(kind, row.number()),
+                            row.reversedOn(),
+                            new Stamp(row.moment(), row.byUser()),
+                            row.sentence().contains(": ")
+                                    ? row.sentence().substring(row.sentence().indexOf(": ") + 2)
+                                    : "")));
         }
     }
 
@@ -479,11 +377,7 @@ public class TrailReader {
         });
         roots.forEach(orders::remove);
         if (!others.isEmpty()) {
-            orders.addAll(
-                    jdbc.sql("""
-                        select distinct o.number from invoice i join invoice_line l on l.invoice_id = i.id
-                        join sales_order o on o.id = l.root_order_id where i.number in (:invoices)\
-                        """).param("invoices", others).query(String.class).list());
+            orders.addAll(queries.paidElsewhere(Many.names(others)));
         }
         return orders;
     }
@@ -516,50 +410,31 @@ public class TrailReader {
         if (roots.isEmpty()) {
             return List.of();
         }
-        return jdbc.sql("""
-            select o.number, h.happened_on, h.moment, h.by_user, h.sentence, h.event from history h
-            join sales_order o on o.id = h.order_id
-            where o.number in (:roots) and h.event in ('state', 'waived', 'changed', 'started', 'replaced',
-                'corrected') order by h.moment\
-            """)
-                .param("roots", roots)
-                .query((r, n) -> new Remark(
-                        r.getString(1),
-                        r.getObject(2, LocalDate.class),
-                        new Stamp(r.getLong(3), r.getString(4)),
-                        r.getString(5),
-                        Set.of("started", "replaced", "corrected").contains(r.getString(6))))
-                .list();
+        return queries.remarks(Many.names(roots)).stream()
+                .map(row -> new Remark(
+                        row.order(),
+                        row.happenedOn(),
+                        new Stamp(row.moment(), row.byUser()),
+                        row.sentence(),
+                        Set.of("started", "replaced", "corrected").contains(row.event())))
+                .toList();
     }
 
     /** A dispatch stands where it departed, or was staged as long as it has not; everything else where it began. */
     private Map<DocumentRef, Stamp> stamps(List<DocumentRef> documents) {
         var stamps = new LinkedHashMap<DocumentRef, Stamp>();
         documents.forEach(document -> stamps.put(document, new Stamp(0, "")));
-        for (var kind : DocumentKind.values()) {
-            var numbers = documents.stream()
-                    .filter(d -> d.kind() == kind)
-                    .map(DocumentRef::number)
-                    .toList();
-            if (!numbers.isEmpty()) {
-                jdbc.sql("""
-                    select document_number, moment, by_user, event from history
-                    where document_kind = :kind and document_number in (:numbers) order by moment\
-                    """)
-                        .param("kind", kind.name())
-                        .param("numbers", numbers)
-                        .query((r, n) -> {
-                            var document = new DocumentRef(kind, r.getString(1));
-                            var first = stamps.get(document).moment() == 0;
-                            return first
-                                            || r.getString(4).equals("departed")
-                                            || r.getString(4).equals("credited")
-                                    ? stamps.put(document, new Stamp(r.getLong(2), r.getString(3)))
-                                    : null;
-                        })
-                        .list();
-            }
+        if (documents.isEmpty()) {
+            return stamps;
         }
+        queries.stamps(Many.numbers(documents)).forEach(row -> {
+            var document = new DocumentRef(DocumentKind.valueOf(row.kind()), row.number());
+            // a payment that a credit note left has its number
+            stamps.computeIfPresent(document, (d, stamp) -> {
+                var isLater = row.event().equals("departed") || row.event().equals("credited");
+                return stamp.moment() == 0 || isLater ? new Stamp(row.moment(), row.byUser()) : stamp;
+            });
+        });
         return stamps;
     }
 }

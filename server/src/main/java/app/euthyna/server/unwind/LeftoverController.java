@@ -19,10 +19,8 @@ import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -39,7 +37,7 @@ class LeftoverController {
     private final Commands commands;
     private final Batches batches;
     private final Company company;
-    private final JdbcClient jdbc;
+    private final UnwindQueries queries;
     private final CompanyClock clock;
 
     LeftoverController(
@@ -47,13 +45,13 @@ class LeftoverController {
             Commands commands,
             Batches batches,
             Company company,
-            JdbcClient jdbc,
+            UnwindQueries queries,
             CompanyClock clock) {
         this.unwind = unwind;
         this.commands = commands;
         this.batches = batches;
         this.company = company;
-        this.jdbc = jdbc;
+        this.queries = queries;
         this.clock = clock;
     }
 
@@ -112,49 +110,31 @@ class LeftoverController {
             @RequestParam(defaultValue = "false") boolean partShipped,
             @RequestParam(required = false) String customer,
             @RequestParam(required = false) String after) {
-        var where = new StringBuilder("x.to_ship = true and x.open_gross > 0");
-        var parameters = new ArrayList<Object>();
-        if (after != null) {
-            where.append(" and (x.requested_on > ? or x.requested_on = ? and x.order_id > ?)");
-            parameters.addAll(List.of(
-                    Pages.key(after).date(0),
-                    Pages.key(after).date(0),
-                    Pages.key(after).number(1)));
-        }
-        if (before != null) {
-            where.append(" and o.ordered_on < ?");
-            parameters.add(before);
-        }
-        if (partShipped) {
-            where.append(" and x.part_shipped = true");
-        }
-        if (customer != null && !customer.isBlank()) {
-            where.append(" and c.search_key like ? escape '!'");
-            parameters.add("%" + Likes.from(customer.strip().toLowerCase(Locale.ROOT)));
-        }
-        var rows = jdbc.sql("select x.order_id, o.number, c.code, c.name, o.po, o.ordered_on, x.requested_on,"
-                        + " x.part_shipped, x.open_gross from open_order x join sales_order o on o.id = x.order_id"
-                        + " join customer c on c.id = x.customer_id where "
-                        + where
-                        + " order by x.to_ship, x.requested_on, x.order_id fetch first 101 rows only")
-                .params(parameters)
-                .query((r, n) -> new Keyed(
-                        r.getLong(1),
-                        new LeftoverRow(
-                                r.getString(2),
-                                r.getString(3),
-                                r.getString(4),
-                                r.getString(5),
-                                r.getObject(6, LocalDate.class),
-                                r.getObject(7, LocalDate.class),
-                                r.getBoolean(8),
-                                company.money(r.getBigDecimal(9)).amount())))
-                .list();
-        var page = Pages.of(rows, row -> List.of(row.row().requestedOn().toString(), String.valueOf(row.id())));
-        return new LeftoverPage(page.rows().stream().map(Keyed::row).toList(), page.next());
+        var key = after == null ? null : Pages.key(after);
+        var page = Pages.of(
+                queries.leftovers(
+                        before,
+                        partShipped,
+                        customer == null || customer.isBlank()
+                                ? null
+                                : "%" + Likes.from(customer.strip().toLowerCase(Locale.ROOT)),
+                        key == null ? null : key.date(0),
+                        key == null ? null : key.number(1)),
+                row -> List.of(row.requestedOn().toString(), String.valueOf(row.id())));
+        return new LeftoverPage(
+                page.rows().stream()
+                        .map(row -> new LeftoverRow(
+                                row.number(),
+                                row.customer(),
+                                row.customerName(),
+                                row.po(),
+                                row.orderedOn(),
+                                row.requestedOn(),
+                                row.partShipped(),
+                                company.money(row.openGross()).amount()))
+                        .toList(),
+                page.next());
     }
-
-    private record Keyed(long id, LeftoverRow row) {}
 
     /** What cancelling the rest of these would give up, one by one and together. A question: it keeps nothing. */
     @Permissions.Decide
@@ -230,24 +210,18 @@ class LeftoverController {
         RefusedException.where(Dating.span("from", since, "to", until));
         var key = switch (by) {
             case "customer" -> "c.code";
-            case "writer" -> "u.undone_by";
+            case "writer" -> "u.undoneBy";
             case "intent" -> "u.intent";
-            default -> "u.reason_code";
+            default -> "u.reasonCode";
         };
         var words = by.equals("customer") ? "c.name" : key;
-        var rows = jdbc.sql(
-                        "select KEY, WORDS, count(*), coalesce(sum(u.amount), 0) from unwinding u join customer c on c.id = u.customer_id where u.undone_on >= ? and u.undone_on <= ? "
-                                        .replace("KEY", key)
-                                        .replace("WORDS", words)
-                                + "and u.state <> 'ABANDONED' group by " + key + ", " + words
-                                + " order by 4 desc, 1 fetch first 200 rows only")
-                .params(since, until)
-                .query((r, n) -> new UndoneRow(
-                        r.getString(1),
-                        words(by, r.getString(2)),
-                        r.getLong(3),
-                        company.money(r.getBigDecimal(4)).amount()))
-                .list();
+        var rows = queries.undone(key, words, since, until).stream()
+                .map(row -> new UndoneRow(
+                        row.key(),
+                        words(by, row.words()),
+                        row.count(),
+                        company.money(row.amount()).amount()))
+                .toList();
         var total =
                 rows.stream().map(r -> company.money(r.amount())).reduce(Money.zero(company.currency()), Money::plus);
         return new UndoneReport(

@@ -7,9 +7,11 @@ import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Quantity;
+import app.euthyna.server.billing.OpenInvoices;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.ledger.LedgerReader;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.ReadBy;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
@@ -18,21 +20,27 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** How things stand: every figure that unwinding may touch. Taken before and after, it is the preview. */
 @Component
 class Standing {
 
-    private final JdbcClient jdbc;
+    private final UnwindQueries queries;
     private final ChainReader chains;
     private final Company company;
     private final LedgerReader ledger;
+    private final OpenInvoices openInvoices;
 
-    Standing(JdbcClient jdbc, ChainReader chains, Company company, LedgerReader ledger) {
+    Standing(
+            UnwindQueries queries,
+            ChainReader chains,
+            Company company,
+            LedgerReader ledger,
+            OpenInvoices openInvoices) {
+        this.openInvoices = openInvoices;
         this.ledger = ledger;
-        this.jdbc = jdbc;
+        this.queries = queries;
         this.chains = chains;
         this.company = company;
     }
@@ -97,15 +105,8 @@ class Standing {
             chain.credits().forEach(c -> documents.add(new DocumentRef(DocumentKind.CREDIT_NOTE, c.number())));
         }
         if (!orders.isEmpty()) {
-            jdbc.sql("""
-                select distinct p.kind, p.number from payment p join allocation a on a.payment_id = p.id
-                join invoice_line l on l.invoice_id = a.invoice_id
-                join sales_order o on o.id = l.root_order_id where o.number in (:orders)\
-                """)
-                    .param("orders", List.copyOf(orders))
-                    .query((r, n) ->
-                            documents.add(new DocumentRef(DocumentKind.valueOf(r.getString(1)), r.getString(2))))
-                    .list();
+            queries.paymentsOf(Many.names(List.copyOf(orders)))
+                    .forEach(row -> documents.add(new DocumentRef(row.kind(), row.number())));
         }
         var sources = documents.stream()
                 .filter(d -> d.kind() == DocumentKind.PAYMENT
@@ -114,11 +115,8 @@ class Standing {
                 .map(DocumentRef::number)
                 .toList();
         if (!sources.isEmpty()) {
-            jdbc.sql("select number from refund where source_kind in ('PAYMENT', 'DEPOSIT', 'CREDIT_NOTE') and"
-                            + " source_number in (:sources)")
-                    .param("sources", sources)
-                    .query((r, n) -> documents.add(new DocumentRef(DocumentKind.REFUND, r.getString(1))))
-                    .list();
+            queries.refundsOf(Many.names(sources))
+                    .forEach(number -> documents.add(new DocumentRef(DocumentKind.REFUND, number)));
         }
         var sums = new LinkedHashMap<AccountKey, BigDecimal>();
         ledger.entries(documents).stream()
@@ -137,24 +135,14 @@ class Standing {
                 .toList();
         var shelves = new LinkedHashMap<ShelfKey, ShelfFigures>();
         if (!items.isEmpty()) {
-            jdbc.sql("""
-                select i.code, s.code, h.on_hand, h.reserved, h.stock_value,
-                    coalesce((select sum(p.quantity - coalesce((select sum(o.quantity) from return_outcome o
-                    where o.part_id = p.id), 0)) from return_line l
-                    join return_part p on p.return_line_id = l.id
-                    where l.item_id = h.item_id and l.site_id = h.site_id), 0)
-                from shelf h join item i on i.id = h.item_id join site s on s.id = h.site_id
-                where i.code in (:items) order by i.code, s.id\
-                """)
-                    .param("items", items)
-                    .query((r, n) -> shelves.put(
-                            new ShelfKey(r.getString(1), r.getString(2)),
+            queries.shelves(Many.names(items))
+                    .forEach(row -> shelves.put(
+                            new ShelfKey(row.item(), row.site()),
                             new ShelfFigures(
-                                    new Quantity(r.getBigDecimal(3)).value(),
-                                    new Quantity(r.getBigDecimal(4)).value(),
-                                    new Quantity(r.getBigDecimal(6)).value(),
-                                    company.money(r.getBigDecimal(5)).amount())))
-                    .list();
+                                    new Quantity(row.onHand()).value(),
+                                    new Quantity(row.reserved()).value(),
+                                    new Quantity(row.quantity()).value(),
+                                    company.money(row.stockValue()).amount())));
         }
         return shelves;
     }
@@ -162,38 +150,19 @@ class Standing {
     private Map<MoneyKey, BigDecimal> money(Collection<String> orders, String customer) {
         var money = new LinkedHashMap<MoneyKey, BigDecimal>();
         if (!orders.isEmpty()) {
-            read(
-                    money,
-                    "INVOICE",
-                    "open",
-                    "select distinct i.id, i.number, i.open_amount from invoice i join invoice_line l on l.invoice_id"
-                            + " = i.id join sales_order o on o.id = l.root_order_id where o.number in (:orders) order by"
-                            + " i.id",
-                    orders);
-            read(
-                    money,
-                    "DEPOSIT",
-                    "unapplied",
-                    "select d.id, d.number, d.left_amount from deposit d join sales_order o on o.id = d.order_id where"
-                            + " o.number in (:orders) order by d.id",
-                    orders);
+            var of = List.copyOf(orders);
+            queries.openOfOrders(Many.names(of))
+                    .forEach(row -> money.put(
+                            new MoneyKey("INVOICE", row.number(), "open"),
+                            company.money(row.amount()).amount()));
+            queries.depositsOfOrders(Many.names(of))
+                    .forEach(row -> money.put(
+                            new MoneyKey("DEPOSIT", row.number(), "unapplied"),
+                            company.money(row.amount()).amount()));
         }
         money.put(
                 new MoneyKey("CUSTOMER", customer, "customer credit"),
-                jdbc.sql("select coalesce(sum(p.left_amount), 0) from payment p join customer c on c.id ="
-                                + " p.customer_id where c.code = ? and p.left_amount > 0")
-                        .param(customer)
-                        .query((r, n) -> company.money(r.getBigDecimal(1)).amount())
-                        .single());
+                openInvoices.credit(customer).amount());
         return money;
-    }
-
-    private void read(Map<MoneyKey, BigDecimal> into, String kind, String what, String sql, Collection<String> orders) {
-        jdbc.sql(sql)
-                .param("orders", List.copyOf(orders))
-                .query((r, n) -> into.put(
-                        new MoneyKey(kind, r.getString(2), what),
-                        company.money(r.getBigDecimal(3)).amount()))
-                .list();
     }
 }

@@ -7,11 +7,13 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.unwind.UnwindContext;
+import app.euthyna.server.billing.OpenInvoices;
 import app.euthyna.server.billing.RefundBounds;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.ledger.Accounts;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.DocumentOrders;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.RefusedException;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -23,29 +25,31 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** Gathers what a plan looks at, in a fixed number of queries. */
 @Component
 class UnwindContexts {
 
-    private final JdbcClient jdbc;
+    private final UnwindQueries queries;
     private final ChainReader chains;
     private final Company company;
     private final Accounts accounts;
     private final RefundBounds bounds;
     private final DocumentOrders documentOrders;
+    private final OpenInvoices openInvoices;
 
     UnwindContexts(
-            JdbcClient jdbc,
+            UnwindQueries queries,
             ChainReader chains,
             Company company,
             Accounts accounts,
             RefundBounds bounds,
-            DocumentOrders documentOrders) {
+            DocumentOrders documentOrders,
+            OpenInvoices openInvoices) {
+        this.openInvoices = openInvoices;
         this.documentOrders = documentOrders;
-        this.jdbc = jdbc;
+        this.queries = queries;
         this.chains = chains;
         this.company = company;
         this.accounts = accounts;
@@ -67,11 +71,7 @@ class UnwindContexts {
     }
 
     private Optional<String> customerOfMoney(DocumentRef subject) {
-        return jdbc.sql("select c.code from payment p join customer c on c.id = p.customer_id where p.number = ? and"
-                        + " p.kind = ?")
-                .params(subject.number(), subject.kind().name())
-                .query(String.class)
-                .optional();
+        return queries.customerOfMoney(subject.number(), subject.kind());
     }
 
     String customer(DocumentRef subject, List<String> orders) {
@@ -100,7 +100,7 @@ class UnwindContexts {
         var sources = sources(invoices, subject, credits, deposits);
         return new UnwindContext(
                 found,
-                open(invoices),
+                openInvoices.amounts(invoices),
                 applied,
                 sources,
                 accounts.closedThrough(),
@@ -116,36 +116,13 @@ class UnwindContexts {
                                 .collect(Collectors.toSet())));
     }
 
-    private Map<String, Money> open(List<String> invoices) {
-        var open = new HashMap<String, Money>();
-        if (!invoices.isEmpty()) {
-            jdbc.sql("select number, open_amount from invoice where number in (:numbers)")
-                    .param("numbers", invoices)
-                    .query((r, n) -> open.put(r.getString(1), company.money(r.getBigDecimal(2))))
-                    .list();
-        }
-        return open;
-    }
-
     private List<UnwindContext.Applied> applied(List<String> invoices) {
         return invoices.isEmpty()
                 ? List.of()
-                : jdbc.sql("""
-                    select d.number, o.number, c.code, i.number, sum(u.amount) from deposit_use u
-                    join deposit d on d.id = u.deposit_id join sales_order o on o.id = d.order_id
-                    join customer c on c.id = d.customer_id join invoice i on i.id = u.invoice_id
-                    where i.number in (:numbers) and u.kind = 'APPLIED'
-                    group by d.id, d.number, o.number, c.code, i.number having sum(u.amount) > 0
-                    order by d.id, i.number\
-                    """)
-                        .param("numbers", invoices)
-                        .query((r, n) -> new UnwindContext.Applied(
-                                r.getString(1),
-                                r.getString(2),
-                                r.getString(3),
-                                r.getString(4),
-                                company.money(r.getBigDecimal(5))))
-                        .list();
+                : queries.applied(Many.names(invoices)).stream()
+                        .map(row -> new UnwindContext.Applied(
+                                row.deposit(), row.order(), row.customer(), row.invoice(), company.money(row.amount())))
+                        .toList();
     }
 
     /** Payments and customer credit that settle the invoices, and what is to be refunded. */
@@ -155,37 +132,21 @@ class UnwindContexts {
         numbers.addAll(deposits);
         numbers.add(subject.number());
         if (!invoices.isEmpty()) {
-            numbers.addAll(
-                    jdbc.sql("select distinct p.number from allocation a join payment p on p.id = a.payment_id join"
-                                    + " invoice i on i.id = a.invoice_id where i.number in (:numbers)")
-                            .param("numbers", invoices)
-                            .query(String.class)
-                            .list());
+            numbers.addAll(queries.paymentsFor(Many.names(invoices)));
         }
         var settled = new HashMap<String, Map<String, Money>>();
-        jdbc.sql("""
-            select p.number, i.number, sum(a.amount) from payment p join allocation a on a.payment_id = p.id
-            join invoice i on i.id = a.invoice_id
-            where p.number in (:numbers) group by p.id, p.number, i.id, i.number order by p.id, i.id\
-            """)
-                .param("numbers", numbers)
-                .query((r, n) -> settled.computeIfAbsent(r.getString(1), p -> new LinkedHashMap<>())
-                        .put(r.getString(2), company.money(r.getBigDecimal(3))))
-                .list();
-        return new ArrayList<>(jdbc.sql("""
-            select p.number, p.kind, c.code, p.amount, p.left_amount, p.refunded, p.reversed from payment p
-            join customer c on c.id = p.customer_id
-            where p.number in (:numbers) order by p.id\
-            """)
-                .param("numbers", numbers)
-                .query((r, n) -> new RefundRules.Source(
-                        new DocumentRef(DocumentKind.valueOf(r.getString(2)), r.getString(1)),
-                        r.getString(3),
-                        company.money(r.getBigDecimal(4)),
-                        company.money(r.getBigDecimal(5)),
-                        company.money(r.getBigDecimal(6)),
-                        r.getBoolean(7),
-                        settled.getOrDefault(r.getString(1), Map.of())))
-                .list());
+        queries.settled(Many.names(numbers))
+                .forEach(row -> settled.computeIfAbsent(row.number(), p -> new LinkedHashMap<>())
+                        .put(row.invoice(), company.money(row.amount())));
+        return new ArrayList<>(queries.sources(Many.names(numbers)).stream()
+                .map(row -> new RefundRules.Source(
+                        new DocumentRef(row.kind(), row.number()),
+                        row.customer(),
+                        company.money(row.amount()),
+                        company.money(row.leftAmount()),
+                        company.money(row.refunded()),
+                        row.reversed(),
+                        settled.getOrDefault(row.number(), Map.of())))
+                .toList());
     }
 }

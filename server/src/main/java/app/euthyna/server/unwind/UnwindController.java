@@ -24,15 +24,12 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
-import java.sql.ResultSet;
-import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -54,7 +51,7 @@ class UnwindController {
     private final CompanyRulesStore rules;
     private final LedgerReader ledger;
     private final Company company;
-    private final JdbcClient jdbc;
+    private final UnwindQueries queries;
 
     UnwindController(
             UnwindService unwind,
@@ -63,14 +60,14 @@ class UnwindController {
             CompanyRulesStore rules,
             LedgerReader ledger,
             Company company,
-            JdbcClient jdbc) {
+            UnwindQueries queries) {
         this.unwind = unwind;
         this.waiting = waiting;
         this.commands = commands;
         this.rules = rules;
         this.ledger = ledger;
         this.company = company;
-        this.jdbc = jdbc;
+        this.queries = queries;
     }
 
     record UndoneLine(int line, @NotNull BigDecimal quantity) {}
@@ -406,10 +403,7 @@ class UnwindController {
                             null);
                 })
                 .toList();
-        var name = jdbc.sql("select name from customer where code = ?")
-                .param(possible.customer())
-                .query(String.class)
-                .single();
+        var name = queries.customerName(possible.customer());
         return new WaysView(possible.customer(), name, ways, reasons());
     }
 
@@ -463,66 +457,47 @@ class UnwindController {
 
     record UnwindingPage(List<UnwindingView> rows, @Nullable String next) {}
 
-    private static final String UNWINDING =
-            "select u.id, u.intent, u.subject_kind, u.subject_number, c.code, c.name, u.words, u.reason_code,"
-                    + " u.reason, u.undone_on, u.undone_by, u.amount, u.state, u.waits_for, u.waits_at, u.return_number,"
-                    + " u.steps, u.touched_on, u.ended_by, u.ended_why, u.version from unwinding u join customer c on c.id"
-                    + " = u.customer_id where ";
-
     /** What was undone, newest first: all, of one order, or what still waits. */
     @GetMapping("/done")
     UnwindingPage done(
             @RequestParam(required = false) String order,
             @RequestParam(defaultValue = "false") boolean waiting,
             @RequestParam(required = false) String after) {
-        var where = new StringBuilder("u.id < ?");
-        var parameters = new ArrayList<Object>(
-                List.of(after == null ? Long.MAX_VALUE : Pages.key(after).number(0)));
-        if (waiting) {
-            where.append(" and u.state = 'WAITING'");
-        }
-        if (order != null) {
-            where.append(" and u.id in (select x.unwinding_id from unwinding_order x join sales_order o on o.id ="
-                    + " x.order_id where o.number = ?)");
-            parameters.add(order);
-        }
-        var rows = jdbc.sql(UNWINDING + where + " order by u.id desc fetch first 101 rows only")
-                .params(parameters)
-                .query(this::unwindRequest)
-                .list();
-        var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
-        return new UnwindingPage(page.rows(), page.next());
+        var page = Pages.of(
+                queries.done(
+                        null,
+                        order,
+                        waiting,
+                        after == null ? null : Pages.key(after).number(0)),
+                row -> List.of(String.valueOf(row.done().id)));
+        return new UnwindingPage(page.rows().stream().map(this::view).toList(), page.next());
     }
 
-    private UnwindingView unwindRequest(ResultSet r, int n) throws SQLException {
-        var orders = jdbc.sql("select o.number from unwinding_order x join sales_order o on o.id = x.order_id where"
-                        + " x.unwinding_id = ? order by o.id")
-                .param(r.getLong(1))
-                .query(String.class)
-                .list();
+    private UnwindingView view(UnwindQueries.DoneRow row) {
+        var done = row.done();
         return new UnwindingView(
-                r.getLong(1),
-                r.getString(2),
-                DocumentKind.valueOf(r.getString(3)),
-                r.getString(4),
-                r.getString(5),
-                r.getString(6),
-                orders,
-                r.getString(7),
-                r.getString(8),
-                r.getString(9),
-                r.getObject(10, LocalDate.class),
-                r.getString(11),
-                company.money(r.getBigDecimal(12)).amount(),
-                r.getString(13),
-                r.getString(14),
-                r.getString(15),
-                r.getString(16),
-                List.of(Records.read(r.getString(17), KeptStep[].class)),
-                r.getObject(18, LocalDate.class),
-                r.getString(19),
-                r.getString(20),
-                r.getLong(21));
+                done.id,
+                done.intent,
+                DocumentKind.valueOf(done.subjectKind),
+                done.subjectNumber,
+                row.customer(),
+                row.customerName(),
+                queries.ordersOf(done.id),
+                done.words,
+                done.reasonCode,
+                done.reason,
+                done.undoneOn,
+                done.undoneBy,
+                company.money(done.amount).amount(),
+                done.state,
+                done.waitsFor,
+                done.waitsAt,
+                done.returnNumber,
+                List.of(Records.read(done.steps, KeptStep[].class)),
+                done.touchedOn,
+                done.endedBy,
+                done.endedWhy,
+                done.version);
     }
 
     record PlanVersion(
@@ -549,9 +524,6 @@ class UnwindController {
     }
 
     private UnwindingView one(long id) {
-        return jdbc.sql(UNWINDING + "u.id = ?")
-                .param(id)
-                .query(this::unwindRequest)
-                .single();
+        return view(queries.done(id, null, false, null).get(0));
     }
 }

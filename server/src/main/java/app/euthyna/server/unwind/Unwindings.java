@@ -11,26 +11,24 @@ import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.Texts;
 import java.math.BigDecimal;
-import java.sql.ResultSet;
-import java.sql.SQLException;
-import java.sql.Timestamp;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
-import org.springframework.jdbc.core.simple.JdbcClient;
-import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** What was undone, and what of it still waits. */
 @Component
 class Unwindings {
 
-    private final JdbcClient jdbc;
+    private final UnwindQueries queries;
+    private final StatelessSession session;
     private final Ids ids;
     private final Clock clock;
 
-    Unwindings(JdbcClient jdbc, Ids ids, Clock clock) {
-        this.jdbc = jdbc;
+    Unwindings(UnwindQueries queries, StatelessSession session, Ids ids, Clock clock) {
+        this.queries = queries;
+        this.session = session;
         this.ids = ids;
         this.clock = clock;
     }
@@ -90,7 +88,6 @@ class Unwindings {
             Plan plan,
             String customer,
             List<String> orders) {
-        var key = new GeneratedKeyHolder();
         var intent = asked.toIntent();
         var waits = plan.waitsAt();
         var goods = plan.steps().stream()
@@ -99,39 +96,37 @@ class Unwindings {
                 .map(Effect.ReturnAuthorised.class::cast)
                 .map(effect -> effect.authorised().number())
                 .findFirst();
-        jdbc.sql("""
-            insert into unwinding (intent, subject_kind, subject_number, customer_id, words, reason_code, reason,
-                undone_on, undone_at, undone_by, role, amount, asked, steps, state,
-                waits_for, waits_at, return_number, refunds, touched_on, version) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)\
-            """)
-                .param(intent.code())
-                .param(asked.kind().name())
-                .param(asked.number())
-                .param(ids.customer(customer))
-                .param(Texts.cut(plan.words(), 400))
-                .param(reasonCode)
-                .param(context.reason())
-                .param(context.date())
-                .param(Timestamp.from(clock.instant()))
-                .param(context.person().username())
-                .param(context.person().role().name())
-                .param(plan.value().amount())
-                .param(Records.write(asked))
-                .param(Records.write(plan.steps().stream()
-                        .map(s -> new KeptStep(s.kind().code(), s.sentence()))
-                        .toList()))
-                .param(waits.isEmpty() ? State.DONE.name() : State.WAITING.name())
-                .param(waits.map(s -> WaitsFor.of(s.kind()).name()).orElse(null))
-                .param(waits.map(s -> s.kind().code()).orElse(null))
-                .param(goods.orElse(null))
-                .param(refunds(plan))
-                .param(context.date())
-                .update(key, "id");
-        var id = key.getKeyAs(Long.class);
-        orders.forEach(order -> jdbc.sql("insert into unwinding_order (unwinding_id, order_id) values (?, ?)")
-                .params(id, ids.order(order))
-                .update());
-        return id;
+        var row = new UnwindingEntity();
+        row.intent = intent.code();
+        row.subjectKind = asked.kind().name();
+        row.subjectNumber = asked.number();
+        row.customerId = ids.customer(customer);
+        row.words = Texts.cut(plan.words(), 400);
+        row.reasonCode = reasonCode;
+        row.reason = context.reason();
+        row.undoneOn = context.date();
+        row.undoneAt = clock.instant();
+        row.undoneBy = context.person().username();
+        row.role = context.person().role().name();
+        row.amount = plan.value().amount();
+        row.asked = Records.write(asked);
+        row.steps = Records.write(plan.steps().stream()
+                .map(s -> new KeptStep(s.kind().code(), s.sentence()))
+                .toList());
+        row.state = waits.isEmpty() ? State.DONE.name() : State.WAITING.name();
+        row.waitsFor = waits.map(s -> WaitsFor.of(s.kind()).name()).orElse(null);
+        row.waitsAt = waits.map(s -> s.kind().code()).orElse(null);
+        row.returnNumber = goods.orElse(null);
+        row.refunds = refunds(plan);
+        row.touchedOn = context.date();
+        session.insert(row);
+        orders.forEach(order -> {
+            var touched = new UnwindingOrderEntity();
+            touched.unwindingId = row.id;
+            touched.orderId = ids.order(order);
+            session.insert(touched);
+        });
+        return row.id;
     }
 
     /**
@@ -156,55 +151,43 @@ class Unwindings {
                         .toList());
     }
 
-    private static final String WAITING =
-            "select id, asked, reason_code, reason, undone_by, role, return_number, refunds, version from unwinding"
-                    + " where state = 'WAITING' and ";
-
-    private static Waiting waiting(ResultSet r, int n) throws SQLException {
+    private static Waiting waiting(UnwindingEntity row) {
         return new Waiting(
-                r.getLong(1),
-                Records.read(r.getString(2), AskedUnwind.class),
-                r.getString(3),
-                r.getString(4),
-                new Person(r.getString(5), Role.valueOf(r.getString(6))),
-                Optional.ofNullable(r.getString(7)),
-                List.of(Records.read(r.getString(8), KeptRefund[].class)),
-                r.getLong(9));
+                row.id,
+                Records.read(row.asked, AskedUnwind.class),
+                row.reasonCode,
+                row.reason,
+                new Person(row.undoneBy, Role.valueOf(row.role)),
+                Optional.ofNullable(row.returnNumber),
+                List.of(Records.read(row.refunds, KeptRefund[].class)),
+                row.version);
     }
 
     List<Waiting> ofReturn(String number) {
-        return jdbc.sql(WAITING + "return_number = ? order by id")
-                .param(number)
-                .query(Unwindings::waiting)
-                .list();
+        return queries.waitingForReturn(number).stream()
+                .map(Unwindings::waiting)
+                .toList();
     }
 
     List<Waiting> ofPeriod() {
-        return jdbc.sql(WAITING + "waits_for = 'PERIOD' order by id")
-                .query(Unwindings::waiting)
-                .list();
+        return queries.waitingForPeriod().stream().map(Unwindings::waiting).toList();
     }
 
     Optional<Waiting> waiting(long id) {
-        return jdbc.sql(WAITING + "id = ?").param(id).query(Unwindings::waiting).optional();
+        return queries.waiting(id).map(Unwindings::waiting);
     }
 
     /** A plan has gone on, to where it waits now; or it is done. */
     void goesOn(CommandContext context, Waiting plan, Optional<Plan.Kind> at, Optional<WaitsFor> waitsFor) {
-        jdbc.sql("update unwinding set state = ?, waits_for = ?, waits_at = ?, touched_on = ?, version ="
-                        + " version + 1 where id = ?")
-                .param(waitsFor.isEmpty() ? State.DONE.name() : State.WAITING.name())
-                .param(waitsFor.map(Enum::name).orElse(null))
-                .param(at.map(Plan.Kind::code).orElse(null))
-                .param(context.date())
-                .param(plan.id())
-                .update();
+        queries.goesOn(
+                waitsFor.isEmpty() ? State.DONE.name() : State.WAITING.name(),
+                waitsFor.map(Enum::name).orElse(null),
+                at.map(Plan.Kind::code).orElse(null),
+                context.date(),
+                plan.id());
     }
 
     void abandoned(CommandContext context, Waiting plan, String why) {
-        jdbc.sql("update unwinding set state = 'ABANDONED', waits_for = null, touched_on = ?, ended_by = ?,"
-                        + " ended_why = ?, version = version + 1 where id = ?")
-                .params(context.date(), context.person().username(), Texts.cut(why, 2000), plan.id())
-                .update();
+        queries.abandoned(context.date(), context.person().username(), Texts.cut(why, 2000), plan.id());
     }
 }

@@ -5,6 +5,7 @@ import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectHandlers;
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.returns.Returning;
+import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.DocumentKind;
@@ -46,8 +47,8 @@ import org.springframework.transaction.annotation.Transactional;
 class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
 
     /** The return that an effect is about. */
-    private static final EffectHandlers<Void, Optional<Return>> RETURNS =
-            EffectHandlers.<Void, Optional<Return>>answers(Optional.empty())
+    private static final EffectHandlers<WaitingPlans, Optional<Return>> RETURNS =
+            EffectHandlers.<WaitingPlans, Optional<Return>>answers(Optional.empty())
                     .answer(Effect.ReturnReceived.class, (who, effect) -> Optional.of(effect.before()))
                     .answer(Effect.ReturnInspected.class, (who, effect) -> Optional.of(effect.before()))
                     .answer(Effect.ReturnWithdrawn.class, (who, effect) -> Optional.of(effect.withdrawn()))
@@ -80,7 +81,7 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
 
     @Override
     public void follow(CommandContext context, List<Effect> batch, Further further) {
-        batch.forEach(effect -> RETURNS.of(null, effect).ifPresent(goods -> goOn(context, goods, further)));
+        batch.forEach(effect -> RETURNS.of(this, effect).ifPresent(goods -> goOn(context, goods, further)));
     }
 
     private void goOn(CommandContext context, Return goods, Further further) {
@@ -184,22 +185,8 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
     }
 
     /** The plan waits for something that nobody can decide on. */
-    record NothingToDecide(long id) implements Refusal {
-        @Override
-        public String code() {
-            return "not-awaiting";
-        }
-
-        @Override
-        public Kind kind() {
-            return Kind.WRONG_STATE;
-        }
-
-        @Override
-        public String sentence() {
-            return "The plan does not wait for a decision.";
-        }
-    }
+    @Code("not-awaiting")
+    record NothingToDecide(long id) implements Refusal.WrongState {}
 
     /** Gives up the rest of a plan. Goods that were to come back may not come any more; what has happened stays. */
     @Transactional(propagation = Propagation.MANDATORY)

@@ -1,0 +1,25 @@
+package app.euthyna.server.batch;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import java.time.Instant;
+import java.time.LocalDate;
+
+@Entity
+@Table(name = "batch")
+public class BatchEntity {
+    @Id
+    @GeneratedValue(generator = "row_id")
+    Long id;
+
+    String kind;
+    Instant askedAt;
+    Instant touchedAt;
+    String askedBy;
+    String role;
+    String standsIn;
+    LocalDate onDate;
+    String reason;
+}

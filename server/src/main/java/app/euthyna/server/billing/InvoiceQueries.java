@@ -1,0 +1,381 @@
+package app.euthyna.server.billing;
+
+import app.euthyna.core.order.LineKind;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.Vat;
+import app.euthyna.server.platform.Listing;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import org.hibernate.StatelessSession;
+import org.hibernate.annotations.processing.HQL;
+import org.springframework.transaction.annotation.Transactional;
+
+@Transactional
+interface InvoiceQueries {
+    StatelessSession session();
+
+    record GoneRow(int lineNo, String dispatch, BigDecimal quantity) {}
+
+    record LineRow(
+            int lineNo,
+            String order,
+            int orderLineNo,
+            String itemCode,
+            String description,
+            BigDecimal quantity,
+            BigDecimal unitPrice,
+            BigDecimal discountPercent,
+            BigDecimal net,
+            Vat.Category vatCategory,
+            BigDecimal vatRate,
+            String po,
+            LineKind kind) {}
+
+    record HeaderRow(
+            String number,
+            String customer,
+            String customerName,
+            LocalDate invoicedOn,
+            LocalDate dueOn,
+            BigDecimal net,
+            BigDecimal vat,
+            BigDecimal gross,
+            BigDecimal openAmount,
+            long version,
+            String text,
+            boolean reversed) {}
+
+    record SettledRow(String invoice, BigDecimal amount) {}
+
+    record ToBillRow(
+            long customerId,
+            long orderId,
+            String customer,
+            String customerName,
+            String order,
+            String po,
+            LocalDate billableSince,
+            BigDecimal billableNet) {}
+
+    @HQL("""
+            select coalesce(sum(p.leftAmount), 0)
+            from PaymentEntity p
+            join CustomerEntity c on c.id = p.customerId
+            where c.code = :code and p.leftAmount > 0
+            """)
+    BigDecimal credit(String code);
+
+    @HQL("""
+            select l.lineNo, d.number, s.quantity
+            from InvoiceEntity i
+            join InvoiceLineEntity l on l.invoiceId = i.id
+            join InvoiceLineSourceEntity s on s.invoiceLineId = l.id
+            join DispatchEntity d on d.id = s.dispatchId
+            where i.number = :number
+            order by s.id
+            """)
+    List<GoneRow> gone(String number);
+
+    @HQL("""
+            select l.lineNo, o.number, l.orderLineNo, l.itemCode, l.description, l.quantity, l.unitPrice,
+                l.discountPercent, l.net, l.vatCategory, l.vatRate, o.po, l.kind
+            from InvoiceEntity i
+            join InvoiceLineEntity l on l.invoiceId = i.id
+            join OrderEntity o on o.id = l.rootOrderId
+            where i.number = :number
+            order by l.lineNo
+            """)
+    List<LineRow> lines(String number);
+
+    @HQL("""
+            select i.number, c.code, c.name, i.invoicedOn, i.dueOn, i.net, i.vat, i.gross, i.openAmount, i.version,
+                i.text, i.reversedOn is not null
+            from InvoiceEntity i
+            join CustomerEntity c on c.id = i.customerId
+            where i.number = :number
+            """)
+    Optional<HeaderRow> header(String number);
+
+    @HQL("""
+            select i.number, sum(a.amount)
+            from PaymentEntity p
+            join AllocationEntity a on a.paymentId = p.id
+            join InvoiceEntity i on i.id = a.invoiceId
+            where p.number = :number
+            group by i.id, i.number
+            having sum(a.amount) <> 0
+            order by i.id
+            """)
+    List<SettledRow> settled(String number);
+
+    @HQL("""
+            select x.customerId, x.orderId, c.code, c.name, o.number, o.po, x.billableSince, x.billableNet
+            from OpenOrderEntity x
+            join OrderEntity o on o.id = x.orderId
+            join CustomerEntity c on c.id = x.customerId
+            where x.billable = true and x.customerId >= :customerId
+            and (x.customerId > :customerId or (x.customerId = :customerId and x.orderId >
+                :orderId))
+            order by x.billable, x.customerId, x.orderId fetch first 101 rows only
+            """)
+    List<ToBillRow> toBill(long customerId, long orderId);
+
+    @HQL("""
+            select coalesce(sum(l.quantity), 0)
+            from CreditNoteLineEntity l
+            join CreditNoteEntity c on c.id = l.creditNoteId
+            join InvoiceEntity i on i.id = c.invoiceId
+            join ReturnEntity g on g.id = l.returnId
+            where g.number = :goods and l.returnLineNo = :goodsLine and i.number = :invoice and l.invoiceLineNo = :line
+            """)
+    BigDecimal credited(String goods, Integer goodsLine, String invoice, int line);
+
+    @HQL("""
+            select min(o.number)
+            from ReturnLineEntity l
+            join ReturnEntity g on g.id = l.returnId
+            join OrderEntity o on o.id = l.rootOrderId
+            where g.number = :number
+            """)
+    Optional<String> firstOrderOfReturn(String number);
+
+    @HQL("""
+            select f.brief
+            from FindingEntity f
+            join OrderEntity o on o.id = f.orderId
+            where o.number = :number and f.state = 'OPEN'
+            order by f.id
+            """)
+    List<String> openFindings(String number);
+
+    record DunnedRow(String invoice, LocalDate dueOn, BigDecimal openAmount, int step, LocalDate remindedOn) {}
+
+    @HQL("select r.step from ReminderEntity r where r.id = :id")
+    Optional<Integer> reminderStep(long id);
+
+    @HQL("""
+            select i.number, i.dueOn, r.openAmount, r.step, m.remindedOn
+            from ReminderInvoiceEntity r
+            join ReminderEntity m on m.id = r.reminderId
+            join InvoiceEntity i on i.id = r.invoiceId
+            where r.reminderId = :reminderId
+            order by i.dueOn, i.id
+            """)
+    List<DunnedRow> dunned(long reminderId);
+
+    @HQL("select c.name from CustomerEntity c where c.id = :id")
+    String customerName(long id);
+
+    record PaymentRow(
+            long id,
+            String number,
+            DocumentKind kind,
+            String customer,
+            String customerName,
+            LocalDate receivedOn,
+            BigDecimal amount,
+            BigDecimal leftAmount,
+            BigDecimal refunded,
+            boolean reversed,
+            String reference,
+            long version) {}
+
+    @HQL("""
+            select p.id, p.number, p.kind, c.code, c.name, p.receivedOn, p.amount, p.leftAmount, p.refunded, p.reversed,
+                p.reference, p.version
+            from PaymentEntity p
+            join CustomerEntity c on c.id = p.customerId
+            where p.number = :number
+            """)
+    Optional<PaymentRow> payment(String number);
+
+    @HQL("""
+            select p.id, p.number, p.kind, c.code, c.name, p.receivedOn, p.amount, p.leftAmount, p.refunded, p.reversed,
+                p.reference, p.version
+            from PaymentEntity p
+            join CustomerEntity c on c.id = p.customerId
+            where p.id < :before
+            order by p.id desc
+            fetch first 101 rows only
+            """)
+    List<PaymentRow> payments(long before);
+
+    record InvoiceRow(
+            long id,
+            String number,
+            String customer,
+            String customerName,
+            LocalDate invoicedOn,
+            LocalDate dueOn,
+            BigDecimal gross,
+            BigDecimal openAmount,
+            LocalDate reversedOn) {}
+
+    /** Invoices, newest first; what is null does not matter. */
+    default List<InvoiceRow> page(String customer, boolean open, LocalDate dueBefore, Long before) {
+        return Listing.of(session(), InvoiceRow.class, """
+                        select i.id, i.number, c.code, c.name, i.invoicedOn, i.dueOn, i.gross, i.openAmount, i.reversedOn
+                        from InvoiceEntity i
+                        join CustomerEntity c on c.id = i.customerId
+                        """)
+                .where("c.code = :customer", customer)
+                .whereIf(open, "i.openAmount > 0")
+                .where("i.dueOn < :dueBefore", dueBefore)
+                .where("i.id < :before", before)
+                .then("order by i.id desc")
+                .page();
+    }
+
+    record OverdueRow(String number, LocalDate dueOn, BigDecimal still, Integer step, LocalDate remindedOn) {}
+
+    /** Invoices with how often a customer was reminded of them by {@code :day}. */
+    String WITH_STEPS = """
+            select i.number, i.dueOn, i.still, coalesce((select max(r.step) from ReminderInvoiceEntity r
+                join ReminderEntity m on m.id = r.reminderId where r.invoiceId = i.id and m.remindedOn <= :day), 0),
+                (select max(m.remindedOn) from ReminderInvoiceEntity r join ReminderEntity m on m.id = r.reminderId
+                where r.invoiceId = i.id and m.remindedOn <= :day)
+            from\s""";
+
+    /** Those of a customer that were overdue. */
+    String OVERDUE = """
+            where i.customerId = :customer and i.dueOn < :day and i.still > 0
+            order by i.dueOn, i.id
+            fetch first 500 rows only
+            """;
+
+    @HQL(WITH_STEPS + OpenInvoices.ON_DAY + OVERDUE)
+    List<OverdueRow> overdueOn(long customer, LocalDate day);
+
+    @HQL(WITH_STEPS + OpenInvoices.TODAY + OVERDUE)
+    List<OverdueRow> overdueToday(long customer, LocalDate day);
+
+    record AmountRow(String number, BigDecimal openAmount) {}
+
+    @HQL("select i.number, i.openAmount from InvoiceEntity i where :numbers contains i.number")
+    List<AmountRow> openAmounts(String[] numbers);
+
+    record OpenRow(String number, String customer, BigDecimal gross, BigDecimal openAmount) {}
+
+    @HQL("""
+            select i.number, c.code, i.gross, i.openAmount
+            from InvoiceEntity i
+            join CustomerEntity c on c.id = i.customerId
+            where :numbers contains i.number
+            """)
+    List<OpenRow> numbered(String[] numbers);
+
+    @HQL("""
+            select i.number, c.code, i.gross, i.openAmount
+            from InvoiceEntity i
+            join CustomerEntity c on c.id = i.customerId
+            where i.id in (select l.invoiceId from InvoiceLineEntity l where l.rootOrderId = :order)
+            and i.openAmount > 0
+            order by i.id
+            """)
+    List<OpenRow> openOfOrder(long order);
+
+    /** What a customer owed before a day. */
+    @HQL("""
+            select coalesce(sum(l.amount), 0)
+            from JournalEntryEntity e
+            join JournalLineEntity l on l.entryId = e.id
+            where e.customerId = :customer and e.entryDate < :day
+            and l.role in ('receivables', 'customer_credit', 'deposits')
+            """)
+    BigDecimal owedBefore(Long customer, LocalDate day);
+
+    record OwedRow(
+            long id,
+            LocalDate entryDate,
+            String documentKind,
+            String documentNumber,
+            String event,
+            BigDecimal amount) {}
+
+    /** Entries that moved what a customer owes. */
+    @HQL("""
+            select e.id, e.entryDate, e.documentKind, e.documentNumber, e.event, sum(l.amount)
+            from JournalEntryEntity e
+            join JournalLineEntity l on l.entryId = e.id
+            where e.customerId = :customer and e.entryDate >= :from and e.entryDate <= :to
+            and l.role in ('receivables', 'customer_credit', 'deposits')
+            group by e.id, e.entryDate, e.documentKind, e.documentNumber, e.event
+            having sum(l.amount) <> 0
+            order by e.entryDate, e.id
+            fetch first 2000 rows only
+            """)
+    List<OwedRow> owed(Long customer, LocalDate from, LocalDate to);
+
+    record OpenItemRow(String number, LocalDate invoicedOn, LocalDate dueOn, BigDecimal gross, BigDecimal still) {}
+
+    /** What was open of a customer's invoices on a day. */
+    @HQL("""
+            select t.number, t.invoicedOn, t.dueOn, t.gross, t.still
+            from (select n.number as number, n.invoicedOn as invoicedOn, n.dueOn as dueOn, n.gross as gross,
+                n.id as id,
+            """ + OpenInvoices.STILL + """
+            as still
+                from InvoiceEntity n where n.customerId = :customer and n.invoicedOn <= :day) t
+            where t.still <> 0
+            order by t.dueOn, t.id
+            fetch first 2000 rows only
+            """)
+    List<OpenItemRow> openItems(long customer, LocalDate day);
+
+    @HQL("select o.orderedOn from OrderEntity o where o.number = :number")
+    Optional<LocalDate> dateOfOrder(String number);
+
+    @HQL("select coalesce(d.departedOn, d.stagedOn) from DispatchEntity d where d.number = :number")
+    Optional<LocalDate> dateOfDispatch(String number);
+
+    @HQL("select i.invoicedOn from InvoiceEntity i where i.number = :number")
+    Optional<LocalDate> dateOfInvoice(String number);
+
+    @HQL("select d.receivedOn from DepositEntity d where d.number = :number")
+    Optional<LocalDate> dateOfDeposit(String number);
+
+    @HQL("select r.refundedOn from RefundEntity r where r.number = :number")
+    Optional<LocalDate> dateOfRefund(String number);
+
+    @HQL("select p.receivedOn from PaymentEntity p where p.number = :number")
+    Optional<LocalDate> dateOfPayment(String number);
+
+    @HQL("""
+            select max(a.allocatedOn)
+            from AllocationEntity a
+            join PaymentEntity p on p.id = a.paymentId
+            where p.number = :number and a.amount < 0
+            """)
+    LocalDate takenOff(String number);
+
+    @HQL("""
+            select max(u.usedOn)
+            from DepositUseEntity u
+            join DepositEntity d on d.id = u.depositId
+            where d.number = :number and (u.kind = 'CREDITED' or u.amount < 0)
+            """)
+    LocalDate depositSetFree(String number);
+
+    @HQL("""
+            select max(a.allocatedOn)
+            from AllocationEntity a
+            join PaymentEntity p on p.id = a.paymentId
+            join InvoiceEntity i on i.id = a.invoiceId
+            where p.number = :number and i.number = :invoice and a.amount > 0
+            """)
+    LocalDate paid(String number, String invoice);
+
+    @HQL("""
+            select max(u.usedOn)
+            from DepositUseEntity u
+            join DepositEntity d on d.id = u.depositId
+            join InvoiceEntity i on i.id = u.invoiceId
+            where d.number = :number and i.number = :invoice and u.kind = 'APPLIED' and u.amount > 0
+            """)
+    LocalDate depositApplied(String number, String invoice);
+
+    @HQL("update ReminderEntity r set r.messageId = :message where r.id = :reminder")
+    int sent(Long message, long reminder);
+}

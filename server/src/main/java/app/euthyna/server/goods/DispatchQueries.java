@@ -1,0 +1,229 @@
+package app.euthyna.server.goods;
+
+import app.euthyna.core.flow.Dispatch;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import org.hibernate.StatelessSession;
+import org.hibernate.annotations.processing.HQL;
+import org.springframework.transaction.annotation.Transactional;
+
+@Transactional
+interface DispatchQueries {
+    StatelessSession session();
+
+    record FallsRow(String number, String item, BigDecimal onHand, BigDecimal minStock) {}
+
+    record LineRow(int lineNo, int orderLineNo, String item, String itemName, BigDecimal quantity, BigDecimal cost) {}
+
+    record HeaderRow(
+            String number,
+            String order,
+            String customerName,
+            String siteName,
+            Dispatch.State state,
+            LocalDate stagedOn,
+            LocalDate departedOn,
+            long version,
+            String carrier,
+            String carrierReference,
+            String carrierFailure) {}
+
+    record StockRow(
+            String item,
+            String site,
+            BigDecimal onHand,
+            BigDecimal reserved,
+            BigDecimal stockValue,
+            BigDecimal quantity) {}
+
+    record ToStageRow(
+            long id,
+            String number,
+            String customerName,
+            String po,
+            LocalDate requestedOn,
+            long version,
+            Long lines,
+            BigDecimal reserved,
+            BigDecimal waiting) {}
+
+    @HQL("""
+            select t.number, i.code, h.onHand - t.quantity, i.minStock
+            from (select d.number as number, d.siteId as siteId, l.itemId as itemId, sum(l.quantity) as quantity from DispatchEntity d join
+                DispatchLineEntity l on l.dispatchId = d.id where :numbers contains d.number group by d.number,
+                d.siteId, l.itemId) t
+            join ItemEntity i on i.id = t.itemId
+            join ShelfEntity h on h.itemId = t.itemId and h.siteId = t.siteId
+            where i.minStock > 0 and h.onHand - t.quantity < i.minStock
+            order by i.code
+            """)
+    List<FallsRow> falls(String[] numbers);
+
+    @HQL("""
+            select l.lineNo, l.orderLineNo, i.code, i.name, l.quantity, l.cost
+            from DispatchEntity d
+            join DispatchLineEntity l on l.dispatchId = d.id
+            join ItemEntity i on i.id = l.itemId
+            where d.number = :number
+            order by l.lineNo
+            """)
+    List<LineRow> lines(String number);
+
+    @HQL("""
+            select d.number, o.number, c.name, s.name, d.state, d.stagedOn, d.departedOn, d.version, d.carrier,
+                d.carrierReference, d.carrierFailure
+            from DispatchEntity d
+            join OrderEntity o on o.id = d.orderId
+            join CustomerEntity c on c.id = o.customerId
+            join SiteEntity s on s.id = d.siteId
+            where d.number = :number
+            """)
+    Optional<HeaderRow> header(String number);
+
+    @HQL("""
+            select i.code, s.code, h.onHand, h.reserved, h.stockValue, coalesce((select sum(p.quantity -
+                coalesce((select sum(o.quantity) from ReturnOutcomeEntity o where o.partId = p.id), 0)) from
+                ReturnLineEntity l join ReturnPartEntity p on p.returnLineId = l.id where l.itemId = h.itemId and
+                l.siteId = h.siteId), 0)
+            from ShelfEntity h
+            join ItemEntity i on i.id = h.itemId
+            join SiteEntity s on s.id = h.siteId
+            where i.code = :code
+            order by s.id
+            """)
+    List<StockRow> stock(String code);
+
+    @HQL("""
+            select o.id, o.number, c.name, o.po, x.requestedOn, o.version, (select count(*) from StockClaimEntity k
+                where k.orderId = o.id and k.reserved > 0), (select coalesce(sum(k.reserved), 0) from
+                StockClaimEntity k where k.orderId = o.id), (select coalesce(sum(k.waiting), 0) from
+                StockClaimEntity k where k.orderId = o.id)
+            from OpenOrderEntity x
+            join OrderEntity o on o.id = x.orderId
+            join CustomerEntity c on c.id = x.customerId
+            where x.stageable = true and x.requestedOn >= :requestedOn and (x.requestedOn > :requestedOn
+                or (x.requestedOn = :requestedOn and
+                x.orderId > :orderId))
+            order by x.stageable, x.requestedOn, x.orderId fetch first 101 rows only
+            """)
+    List<ToStageRow> toStage(LocalDate requestedOn, long orderId);
+
+    record HeldRow(String order, int lineNo, BigDecimal reserved, LocalDate requestedOn, long clearing) {}
+
+    record FallRow(String item, BigDecimal onHand, BigDecimal minStock) {}
+
+    @HQL("""
+            select o.number, k.lineNo, k.reserved, k.requestedOn, k.clearing
+            from StockClaimEntity k
+            join OrderEntity o on o.id = k.orderId
+            where k.itemId = :itemId and k.siteId = :siteId and k.reserved > 0
+            """)
+    List<HeldRow> held(long itemId, long siteId);
+
+    @HQL("""
+            update DispatchEntity d
+            set d.carrier = :carrier, d.carrierReference = :carrierReference, d.carrierFailure = :carrierFailure
+            where d.number = :number
+            """)
+    int book(String carrier, String carrierReference, String carrierFailure, String number);
+
+    @HQL("""
+            select i.code, h.onHand - t.quantity, i.minStock
+            from (select d.siteId as siteId, l.itemId as itemId, sum(l.quantity) as quantity from DispatchEntity d join
+                DispatchLineEntity l on l.dispatchId = d.id where d.number = :number and d.state = 'STAGED' group by
+                d.siteId, l.itemId) t
+            join ItemEntity i on i.id = t.itemId
+            join ShelfEntity h on h.itemId = t.itemId and h.siteId = t.siteId
+            where i.minStock > 0 and h.onHand - t.quantity < i.minStock
+            order by i.code
+            """)
+    List<FallRow> fallsOf(String number);
+
+    @HQL("select d.version from DispatchEntity d where d.number = :number")
+    Long version(String number);
+
+    @HQL("select o.number from DispatchEntity d join OrderEntity o on o.id = d.orderId where d.id = :id")
+    String orderOf(long id);
+
+    record NoteRow(
+            long id,
+            String number,
+            String order,
+            String customerName,
+            String po,
+            String siteName,
+            LocalDate stagedOn,
+            LocalDate departedOn,
+            LocalDate requestedOn,
+            long version,
+            String carrierReference,
+            String carrierFailure,
+            Long lines,
+            BigDecimal quantity) {}
+
+    @HQL("""
+            select d.id, d.number, o.number, c.name, o.po, s.name, d.stagedOn, d.departedOn, o.requestedOn, d.version,
+                d.carrierReference, d.carrierFailure,
+                (select count(*) from DispatchLineEntity l where l.dispatchId = d.id),
+                (select coalesce(sum(l.quantity), 0) from DispatchLineEntity l where l.dispatchId = d.id)
+            from DispatchEntity d
+            join OrderEntity o on o.id = d.orderId
+            join CustomerEntity c on c.id = o.customerId
+            join SiteEntity s on s.id = d.siteId
+            where d.state = 'STAGED' and d.stagedOn >= :on and (d.stagedOn > :on or d.id > :id)
+            order by d.state, d.stagedOn, d.id
+            fetch first 101 rows only
+            """)
+    List<NoteRow> staged(LocalDate on, long id);
+
+    @HQL("""
+            select d.id, d.number, o.number, c.name, o.po, s.name, d.stagedOn, d.departedOn, o.requestedOn, d.version,
+                d.carrierReference, d.carrierFailure,
+                (select count(*) from DispatchLineEntity l where l.dispatchId = d.id),
+                (select coalesce(sum(l.quantity), 0) from DispatchLineEntity l where l.dispatchId = d.id)
+            from DispatchEntity d
+            join OrderEntity o on o.id = d.orderId
+            join CustomerEntity c on c.id = o.customerId
+            join SiteEntity s on s.id = d.siteId
+            where d.state = 'DEPARTED' and d.stagedOn <= :on and (d.stagedOn < :on or d.id < :id)
+            order by d.state desc, d.stagedOn desc, d.id desc
+            fetch first 101 rows only
+            """)
+    List<NoteRow> departed(LocalDate on, long id);
+
+    record QueueRow(
+            String order,
+            int lineNo,
+            String customerName,
+            String site,
+            LocalDate requestedOn,
+            BigDecimal reserved,
+            BigDecimal waiting,
+            long version) {}
+
+    @HQL("""
+            select o.number, k.lineNo, c.name, s.code, k.requestedOn, k.reserved, k.waiting, o.version
+            from StockClaimEntity k
+            join OrderEntity o on o.id = k.orderId
+            join CustomerEntity c on c.id = o.customerId
+            join SiteEntity s on s.id = k.siteId
+            join ItemEntity i on i.id = k.itemId
+            where i.code = :item and (k.reserved > 0 or k.waits = true)
+            order by k.siteId, k.requestedOn, k.clearing, k.orderId, k.lineNo
+            fetch first 300 rows only
+            """)
+    List<QueueRow> queue(String item);
+
+    @HQL("""
+            select o.number, k.lineNo, c.name, s.code, k.requestedOn, k.reserved, k.waiting, o.version
+            from StockClaimEntity k
+            join OrderEntity o on o.id = k.orderId
+            join CustomerEntity c on c.id = o.customerId
+            join SiteEntity s on s.id = k.siteId
+            where o.number = :order and k.lineNo = :line
+            order by k.siteId, k.requestedOn, k.clearing
+            """)
+    List<QueueRow> placesOf(String order, int line);
+}

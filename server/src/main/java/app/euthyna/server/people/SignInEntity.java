@@ -1,0 +1,20 @@
+package app.euthyna.server.people;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import java.time.Instant;
+
+@Entity
+@Table(name = "sign_in")
+public class SignInEntity {
+    @Id
+    @GeneratedValue(generator = "row_id")
+    Long id;
+
+    String username;
+    String address;
+    Instant at;
+    String outcome;
+}

@@ -1,0 +1,244 @@
+package app.euthyna.server.unwind;
+
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.server.platform.Listing;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import org.hibernate.StatelessSession;
+import org.hibernate.annotations.processing.HQL;
+import org.springframework.transaction.annotation.Transactional;
+
+@Transactional
+interface UnwindQueries {
+    StatelessSession session();
+
+    record PaymentRow(DocumentKind kind, String number) {}
+
+    record ShelfRow(
+            String item,
+            String site,
+            BigDecimal onHand,
+            BigDecimal reserved,
+            BigDecimal stockValue,
+            BigDecimal quantity) {}
+
+    @HQL("""
+            select distinct p.kind, p.number
+            from PaymentEntity p
+            join AllocationEntity a on a.paymentId = p.id
+            join InvoiceLineEntity l on l.invoiceId = a.invoiceId
+            join OrderEntity o on o.id = l.rootOrderId
+            where :orders contains o.number
+            """)
+    List<PaymentRow> paymentsOf(String[] orders);
+
+    @HQL("""
+            select r.number
+            from RefundEntity r
+            where r.sourceKind in ('PAYMENT', 'DEPOSIT', 'CREDIT_NOTE') and :sources contains r.sourceNumber
+            """)
+    List<String> refundsOf(String[] sources);
+
+    @HQL("""
+            select i.code, s.code, h.onHand, h.reserved, h.stockValue, coalesce((select sum(p.quantity -
+                coalesce((select sum(o.quantity) from ReturnOutcomeEntity o where o.partId = p.id), 0)) from
+                ReturnLineEntity l join ReturnPartEntity p on p.returnLineId = l.id where l.itemId = h.itemId and
+                l.siteId = h.siteId), 0)
+            from ShelfEntity h
+            join ItemEntity i on i.id = h.itemId
+            join SiteEntity s on s.id = h.siteId
+            where :items contains i.code
+            order by i.code, s.id
+            """)
+    List<ShelfRow> shelves(String[] items);
+
+    record AppliedRow(String deposit, String order, String customer, String invoice, BigDecimal amount) {}
+
+    record SettledRow(String number, String invoice, BigDecimal amount) {}
+
+    record SourceRow(
+            String number,
+            DocumentKind kind,
+            String customer,
+            BigDecimal amount,
+            BigDecimal leftAmount,
+            BigDecimal refunded,
+            boolean reversed) {}
+
+    @HQL("""
+            select c.code
+            from PaymentEntity p
+            join CustomerEntity c on c.id = p.customerId
+            where p.number = :number and p.kind = :kind
+            """)
+    Optional<String> customerOfMoney(String number, DocumentKind kind);
+
+    @HQL("""
+            select d.number, o.number, c.code, i.number, sum(u.amount)
+            from DepositUseEntity u
+            join DepositEntity d on d.id = u.depositId
+            join OrderEntity o on o.id = d.orderId
+            join CustomerEntity c on c.id = d.customerId
+            join InvoiceEntity i on i.id = u.invoiceId
+            where :numbers contains i.number and u.kind = 'APPLIED'
+            group by d.id, d.number, o.number, c.code, i.number
+            having sum(u.amount) > 0
+            order by d.id, i.number
+            """)
+    List<AppliedRow> applied(String[] numbers);
+
+    @HQL("""
+            select distinct p.number
+            from AllocationEntity a
+            join PaymentEntity p on p.id = a.paymentId
+            join InvoiceEntity i on i.id = a.invoiceId
+            where :numbers contains i.number
+            """)
+    List<String> paymentsFor(String[] numbers);
+
+    @HQL("""
+            select p.number, i.number, sum(a.amount)
+            from PaymentEntity p
+            join AllocationEntity a on a.paymentId = p.id
+            join InvoiceEntity i on i.id = a.invoiceId
+            where :numbers contains p.number
+            group by p.id, p.number, i.id, i.number
+            order by p.id, i.id
+            """)
+    List<SettledRow> settled(String[] numbers);
+
+    @HQL("""
+            select p.number, p.kind, c.code, p.amount, p.leftAmount, p.refunded, p.reversed
+            from PaymentEntity p
+            join CustomerEntity c on c.id = p.customerId
+            where :numbers contains p.number
+            order by p.id
+            """)
+    List<SourceRow> sources(String[] numbers);
+
+    @HQL("select c.name from CustomerEntity c where c.code = :code")
+    String customerName(String code);
+
+    @HQL("""
+            select o.number
+            from UnwindingOrderEntity x
+            join OrderEntity o on o.id = x.orderId
+            where x.unwindingId = :unwindingId
+            order by o.id
+            """)
+    List<String> ordersOf(long unwindingId);
+
+    @HQL("""
+            update UnwindingEntity u
+            set u.state = :state, u.waitsFor = :waitsFor, u.waitsAt = :waitsAt, u.touchedOn = :touchedOn, u.version
+                = u.version + 1
+            where u.id = :id
+            """)
+    int goesOn(String state, String waitsFor, String waitsAt, LocalDate touchedOn, long id);
+
+    @HQL("""
+            update UnwindingEntity u
+            set u.state = 'ABANDONED', u.waitsFor = null, u.touchedOn = :touchedOn, u.endedBy = :endedBy, u.endedWhy
+                = :endedWhy, u.version = u.version + 1
+            where u.id = :id
+            """)
+    int abandoned(LocalDate touchedOn, String endedBy, String endedWhy, long id);
+
+    record AmountRow(String number, BigDecimal amount) {}
+
+    @HQL("""
+            select i.number, i.openAmount
+            from InvoiceEntity i
+            where i.id in (select l.invoiceId from InvoiceLineEntity l join OrderEntity o on o.id = l.rootOrderId
+                where :orders contains o.number)
+            order by i.id
+            """)
+    List<AmountRow> openOfOrders(String[] orders);
+
+    @HQL("""
+            select d.number, d.leftAmount
+            from DepositEntity d
+            join OrderEntity o on o.id = d.orderId
+            where :orders contains o.number
+            order by d.id
+            """)
+    List<AmountRow> depositsOfOrders(String[] orders);
+
+    @HQL("select u from UnwindingEntity u where u.state = 'WAITING' and u.returnNumber = :number order by u.id")
+    List<UnwindingEntity> waitingForReturn(String number);
+
+    @HQL("select u from UnwindingEntity u where u.state = 'WAITING' and u.waitsFor = 'PERIOD' order by u.id")
+    List<UnwindingEntity> waitingForPeriod();
+
+    @HQL("select u from UnwindingEntity u where u.state = 'WAITING' and u.id = :id")
+    Optional<UnwindingEntity> waiting(long id);
+
+    record DoneRow(UnwindingEntity done, String customer, String customerName) {}
+
+    /** What was undone, newest first; what is null does not matter. */
+    default List<DoneRow> done(Long id, String order, boolean waiting, Long before) {
+        return Listing.of(session(), DoneRow.class, """
+                        select u, c.code, c.name
+                        from UnwindingEntity u
+                        join CustomerEntity c on c.id = u.customerId
+                        """)
+                .where("u.id = :id", id)
+                .whereIf(waiting, "u.state = 'WAITING'")
+                .where("""
+                        u.id in (select x.unwindingId from UnwindingOrderEntity x join OrderEntity o on o.id = x.orderId
+                        where o.number = :order)""", order)
+                .where("u.id < :before", before)
+                .then("order by u.id desc")
+                .page();
+    }
+
+    record LeftoverRow(
+            long id,
+            String number,
+            String customer,
+            String customerName,
+            String po,
+            LocalDate orderedOn,
+            LocalDate requestedOn,
+            boolean partShipped,
+            BigDecimal openGross) {}
+
+    /** Orders with something open, those wanted longest ago first; what is null does not matter. */
+    default List<LeftoverRow> leftovers(
+            LocalDate orderedBefore, boolean partShipped, String customerLike, LocalDate since, Long after) {
+        return Listing.of(session(), LeftoverRow.class, """
+                        select x.orderId, o.number, c.code, c.name, o.po, o.orderedOn, x.requestedOn, x.partShipped,
+                            x.openGross
+                        from OpenOrderEntity x
+                        join OrderEntity o on o.id = x.orderId
+                        join CustomerEntity c on c.id = x.customerId
+                        """)
+                .where("x.toShip = true and x.openGross > 0")
+                .where("o.orderedOn < :orderedBefore", orderedBefore)
+                .whereIf(partShipped, "x.partShipped = true")
+                .where("c.searchKey like :customer escape '!'", customerLike)
+                .where("x.requestedOn >= :since", since)
+                .where("x.requestedOn > :since or x.orderId > :after", since)
+                .withIfAsked("after", after)
+                .then("order by x.toShip, x.requestedOn, x.orderId")
+                .page();
+    }
+
+    record UndoneRow(String key, String words, Long count, BigDecimal amount) {}
+
+    /** What was undone between two days, by a column and how that is said; the most valuable first. */
+    default List<UndoneRow> undone(String key, String words, LocalDate since, LocalDate until) {
+        return Listing.of(
+                        session(),
+                        UndoneRow.class,
+                        "select " + key + ", " + words + ", count(*), coalesce(sum(u.amount), 0)"
+                                + " from UnwindingEntity u join CustomerEntity c on c.id = u.customerId")
+                .where("u.undoneOn >= :since", since)
+                .where("u.undoneOn <= :until", until)
+                .where("u.state <> 'ABANDONED'")
+                .then("group by " + key + ", " + words + " order by coalesce(sum(u.amount), 0) desc, " + key)
+                .first(200);
+    }
+}

@@ -8,9 +8,10 @@ import org.flywaydb.core.api.migration.BaseJavaMigration;
 import org.flywaydb.core.api.migration.Context;
 
 /**
- * Ids come from one sequence, fifty at a time, instead of being given by each table: rows can be inserted together, and
- * nobody asks the database afterwards. The history keeps a sequence of its own, one at a time, since its moments tell
- * what came first. In Java because no portable SQL sets a sequence to what a table holds.
+ * Ids come from sequences instead of being given by each table: rows can be inserted together, and nobody asks the
+ * database afterwards. The rows beneath documents take theirs fifty at a time. Documents and events take theirs one at
+ * a time, since they tell what came first, whichever of several servers wrote it; so does the history, from a sequence
+ * of its own. In Java because no portable SQL sets a sequence to what a table holds.
  */
 @SuppressWarnings("checkstyle:TypeName")
 public class V15__Ids_from_sequences extends BaseJavaMigration {
@@ -32,6 +33,7 @@ public class V15__Ids_from_sequences extends BaseJavaMigration {
                 last = Math.max(last, highest);
             }
         }
+        run(connection, "create sequence document_id start with %d".formatted(last + 1));
         run(connection, "create sequence row_id start with %d increment by %d".formatted(last + AT_A_TIME, AT_A_TIME));
     }
 

@@ -5,6 +5,7 @@
  *
  * <p>Packages carry the words of the core and may use one another in the same order; {@code platform}, {@code batch},
  * {@code people}, {@code outbox} and {@code masterdata} come before them; {@code returns}, {@code bank} and
- * {@code paper} stand behind {@code billing}; {@code find}, {@code sheet}, {@code exchange} and {@code demo} come last.
+ * {@code paper} stand behind {@code billing}; {@code find}, {@code sheet}, {@code exchange} and {@code founding} come
+ * last. The demo company and the stand-ins are a module of their own, {@code demo}.
  */
 package app.euthyna.server;

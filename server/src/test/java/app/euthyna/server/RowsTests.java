@@ -18,7 +18,8 @@ import org.junit.jupiter.api.Test;
 /** Whose rows a capability asks for in HQL, which Java's own arrows do not show; nobody writes another's. */
 class RowsTests {
 
-    private static final Path SOURCES = Path.of("src/main/java/app/euthyna/server");
+    private static final List<Path> SOURCES =
+            List.of(Path.of("src/main/java/app/euthyna/server"), Path.of("../demo/src/main/java/app/euthyna"));
     private static final Pattern ENTITY = Pattern.compile("\\b(\\w+Entity)\\b");
     private static final Pattern WRITE =
             Pattern.compile("\\b(?:update|delete(?:\\s+from)?|insert\\s+into)\\s+(\\w+Entity)\\b");
@@ -49,14 +50,18 @@ class RowsTests {
     private record Source(String capability, String name, String text) {}
 
     private static List<Source> sources() throws IOException {
-        try (var files = Files.walk(SOURCES)) {
-            return files.filter(file -> file.toString().endsWith(".java"))
-                    .map(file -> new Source(
-                            SOURCES.relativize(file).getName(0).toString(),
-                            file.getFileName().toString().replace(".java", ""),
-                            read(file)))
-                    .toList();
+        var sources = new ArrayList<Source>();
+        for (var root : SOURCES) {
+            try (var files = Files.walk(root)) {
+                files.filter(file -> file.toString().endsWith(".java"))
+                        .map(file -> new Source(
+                                root.relativize(file).getName(0).toString(),
+                                file.getFileName().toString().replace(".java", ""),
+                                read(file)))
+                        .forEach(sources::add);
+            }
         }
+        return sources;
     }
 
     private static String read(Path file) {

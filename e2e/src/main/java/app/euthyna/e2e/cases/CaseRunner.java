@@ -26,7 +26,8 @@ public final class CaseRunner {
         System.exit(run(Path.of(arguments[0]), arguments[1], waiting) ? 0 : 1);
     }
 
-    private static Set<String> waiting(Path file) throws IOException {
+    /** The cases that a file names as waiting. */
+    public static Set<String> waiting(Path file) throws IOException {
         return new HashSet<>(Files.readAllLines(file).stream()
                 .map(String::strip)
                 .filter(line -> !line.isEmpty() && !line.startsWith("#"))

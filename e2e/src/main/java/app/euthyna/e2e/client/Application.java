@@ -39,11 +39,13 @@ public final class Application implements AutoCloseable {
      * Starts it from the directory in the system property {@code euthyna.app}, with the demo company of so many orders.
      */
     public static Application start(String database, int demoOrders) throws IOException, InterruptedException {
-        return start(
-                Path.of(System.getProperty("euthyna.app")),
-                database,
-                Map.of("EUTHYNA_DEMO_ORDERS", String.valueOf(demoOrders)),
-                SOON);
+        return start(database, Map.of("EUTHYNA_DEMO_ORDERS", String.valueOf(demoOrders)));
+    }
+
+    /** Starts it from there with what else it is to know. */
+    public static Application start(String database, Map<String, String> environment)
+            throws IOException, InterruptedException {
+        return start(Path.of(System.getProperty("euthyna.app")), database, environment, SOON);
     }
 
     /** Starts a build from the directory that it was extracted to, with the demo company. */
@@ -60,7 +62,9 @@ public final class Application implements AutoCloseable {
         if (Files.exists(home.resolve("euthyna.jsa"))) {
             command.add("-XX:SharedArchiveFile=euthyna.jsa");
         }
-        command.addAll(List.of("-jar", "euthyna.jar"));
+        // a build of before has the demo company in the jar itself
+        var path = Files.exists(home.resolve("demo.jar")) ? "euthyna.jar:demo.jar" : "euthyna.jar";
+        command.addAll(List.of("-cp", path, "app.euthyna.server.EuthynaApplication"));
         var builder = new ProcessBuilder(command).directory(home.toFile());
         builder.environment()
                 .putAll(Map.of("EUTHYNA_PORT", String.valueOf(port), "EUTHYNA_DB", database, "EUTHYNA_DEMO", "true"));

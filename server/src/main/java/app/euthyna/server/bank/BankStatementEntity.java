@@ -12,7 +12,7 @@ import java.time.LocalDate;
 @Table(name = "bank_statement")
 public class BankStatementEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String statementId;

@@ -11,7 +11,7 @@ import java.time.LocalDate;
 @Table(name = "batch")
 public class BatchEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String kind;

@@ -11,7 +11,7 @@ import java.time.LocalDate;
 @Table(name = "allocation")
 public class AllocationEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     long paymentId;

@@ -15,7 +15,7 @@ import java.time.LocalDate;
 @Table(name = "deposit_use")
 public class DepositUseEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     long depositId;

@@ -15,7 +15,7 @@ import java.time.LocalDate;
 @Table(name = "payment")
 public class PaymentEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String number;

@@ -4,7 +4,6 @@ import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
-import app.euthyna.server.platform.ReadBy;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -15,7 +14,6 @@ import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -27,19 +25,12 @@ import org.springframework.web.bind.annotation.RestController;
 class PayoutController {
 
     private final Payouts payouts;
-    private final SimulatedPaymentService service;
     private final Commands commands;
     private final Company company;
     private final RefundQueries queries;
 
-    PayoutController(
-            Payouts payouts,
-            SimulatedPaymentService service,
-            Commands commands,
-            Company company,
-            RefundQueries queries) {
+    PayoutController(Payouts payouts, Commands commands, Company company, RefundQueries queries) {
         this.payouts = payouts;
-        this.service = service;
         this.commands = commands;
         this.company = company;
         this.queries = queries;
@@ -68,8 +59,6 @@ class PayoutController {
     record PayoutPage(List<PayoutView> rows, @Nullable String next) {}
 
     record PayoutSeen(@NotNull Long version) {}
-
-    record ServiceBehaviour(@NotNull SimulatedPaymentService.Behaviour behaviour) {}
 
     /** Payouts that are not done, the oldest first. */
     @GetMapping("/payouts")
@@ -121,28 +110,5 @@ class PayoutController {
 
     private PayoutView view(String refund) {
         return view(queries.payout(refund));
-    }
-
-    /** The simulated payment service, and what it has paid out. */
-    record SimulatedService(
-            SimulatedPaymentService.Behaviour behaviour,
-            long payouts,
-            @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal amount) {}
-
-    @GetMapping("/simulated-payment-service")
-    SimulatedService behaviour() {
-        var paid = service.paidOut();
-        return new SimulatedService(
-                service.behaviour(), paid.count(), company.money(paid.amount()).amount());
-    }
-
-    /** Tells the simulated payment service how to behave. */
-    @Permissions.KeepMasterData
-    @PutMapping("/simulated-payment-service")
-    ServiceBehaviour behave(@Valid @RequestBody ServiceBehaviour request, HttpServletRequest http) {
-        return commands.run(http, request, ServiceBehaviour.class, context -> {
-            service.behave(request.behaviour());
-            return request;
-        });
     }
 }

@@ -12,7 +12,7 @@ import java.time.LocalDate;
 @Table(name = "payout")
 public class PayoutEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     long refundId;

@@ -23,6 +23,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeoutException;
@@ -58,7 +59,7 @@ class Payouts implements EffectSink {
     private final StatelessSession session;
     private final RefundQueries queries;
     private final CompanyRulesStore rules;
-    private final SimulatedPaymentService service;
+    private final Optional<PaymentServiceConnection> service;
     private final Company company;
     private final Commands commands;
     private final TransactionTemplate transactions;
@@ -75,7 +76,7 @@ class Payouts implements EffectSink {
             StatelessSession session,
             RefundQueries queries,
             CompanyRulesStore rules,
-            SimulatedPaymentService service,
+            Optional<PaymentServiceConnection> service,
             Company company,
             Commands commands,
             TransactionTemplate transactions,
@@ -189,11 +190,11 @@ class Payouts implements EffectSink {
                 row.reversedOn() != null);
     }
 
-    /** Null where it did not answer in {@link #TRIES} tries. */
-    private SimulatedPaymentService.Answer ask(RefundRules.Refund refund) {
-        for (int attempt = 1; attempt <= TRIES; attempt++) {
+    /** Null where it did not answer in {@link #TRIES} tries, or nobody is there to be asked. */
+    private PaymentServiceConnection.Answer ask(RefundRules.Refund refund) {
+        for (int attempt = 1; service.isPresent() && attempt <= TRIES; attempt++) {
             try {
-                return service.pay(refund.number(), refund.amount());
+                return service.get().pay(refund.number(), refund.amount());
             } catch (TimeoutException silent) {
                 LOG.debug("refund {} was not answered, try {}", refund.number(), attempt);
             }
@@ -201,11 +202,16 @@ class Payouts implements EffectSink {
         return null;
     }
 
-    private void record(Claimed claimed, SimulatedPaymentService.Answer answer) {
+    private void record(Claimed claimed, PaymentServiceConnection.Answer answer) {
         var refund = claimed.refund();
         if (answer == null) {
-            ended(claimed.id(), State.UNANSWERED, "", "No answer after " + TRIES + " tries.", false);
-        } else if (answer == SimulatedPaymentService.Answer.PAID) {
+            ended(
+                    claimed.id(),
+                    State.UNANSWERED,
+                    "",
+                    service.isPresent() ? "No answer after " + TRIES + " tries." : "No payment service is connected.",
+                    false);
+        } else if (answer == PaymentServiceConnection.Answer.PAID) {
             ended(claimed.id(), State.PAID, "PS-" + refund.number(), "", true);
             // an earlier try that was declined is done with
             queries.closeDeclined(refund.source().kind(), refund.source().number());

@@ -14,7 +14,7 @@ import java.time.LocalDate;
 @Table(name = "refund")
 public class RefundEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String number;

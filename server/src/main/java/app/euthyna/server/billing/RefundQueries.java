@@ -84,20 +84,6 @@ interface RefundQueries {
             """)
     List<ReceivedRow> received(String[] numbers);
 
-    record PaidOutRow(Long count, BigDecimal amount) {}
-
-    @HQL("select sp.answer from SimulatedPayoutEntity sp where sp.payoutKey = :payoutKey")
-    Optional<String> paid(String payoutKey);
-
-    @HQL("select sps.behaviour from SimulatedPaymentServiceEntity sps where sps.id = 1")
-    String behaviour();
-
-    @HQL("select count(*), coalesce(sum(sp.amount), 0) from SimulatedPayoutEntity sp where sp.answer = 'PAID'")
-    PaidOutRow paidOut();
-
-    @HQL("update SimulatedPaymentServiceEntity sps set sps.behaviour = :behaviour where sps.id = 1")
-    int behave(String behaviour);
-
     record RefundRow(
             String number,
             String customer,

@@ -10,7 +10,7 @@ import java.time.LocalDate;
 @Table(name = "reminder")
 public class ReminderEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     long customerId;

@@ -26,8 +26,8 @@ import app.euthyna.server.flow.OpenOrderSink;
 import app.euthyna.server.masterdata.CompanyRules;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.Item;
+import app.euthyna.server.masterdata.Licences;
 import app.euthyna.server.masterdata.MasterData;
-import app.euthyna.server.masterdata.SimulatedLicenceRegister;
 import app.euthyna.server.people.People;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
@@ -63,7 +63,7 @@ class CheckContextReader {
     private final OpenOrderSink openOrders;
     private final Ids ids;
     private final CompanyRulesStore rules;
-    private final SimulatedLicenceRegister register;
+    private final Licences licenceRegister;
     private final QuotaStore quotas;
     private final ChainReader chains;
     private final People people;
@@ -75,14 +75,14 @@ class CheckContextReader {
             OpenOrderSink openOrders,
             Ids ids,
             CompanyRulesStore rules,
-            SimulatedLicenceRegister register,
+            Licences licenceRegister,
             QuotaStore quotas,
             ChainReader chains,
             People people) {
         this.people = people;
         this.chains = chains;
         this.rules = rules;
-        this.register = register;
+        this.licenceRegister = licenceRegister;
         this.quotas = quotas;
         this.ids = ids;
         this.openOrders = openOrders;
@@ -120,7 +120,7 @@ class CheckContextReader {
                         item.regulated(),
                         number == null
                                 ? LicenceFact.none(item.regulated())
-                                : register.ask(item.regulated(), number, on));
+                                : licenceRegister.ask(item.regulated(), number, on));
             }
         }
         var shelves = shelves(codes, order.site());

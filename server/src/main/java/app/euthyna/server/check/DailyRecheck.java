@@ -26,7 +26,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  * do no harm.
  */
 @Service
-class DailyRecheck {
+public class DailyRecheck {
 
     private static final Logger LOG = LoggerFactory.getLogger(DailyRecheck.class);
     /** A run that has not ended after so long has lost its server. */
@@ -96,7 +96,7 @@ class DailyRecheck {
     }
 
     /** Has everything that could have changed by a day looked at again; answers how many customers that concerned. */
-    int run(LocalDate on) {
+    public int run(LocalDate on) {
         var customers = queries.concernedBy(on);
         customers.forEach(customer -> again(new CommandContext(THE_CLOCK, on, ""), customer));
         return customers.size();

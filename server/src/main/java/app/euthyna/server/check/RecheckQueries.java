@@ -101,8 +101,8 @@ interface RecheckQueries {
             """)
     List<QueuedRow> queued(long customerId);
 
-    @HQL("delete from RecheckQueueEntity rq where rq.customerId = :customerId and rq.id <= :id")
-    int removeQueued(long customerId, long id);
+    @HQL("delete from RecheckQueueEntity rq where :ids contains rq.id")
+    int removeQueued(Long[] ids);
 
     @HQL("""
             select o.number

@@ -10,7 +10,7 @@ import java.time.Instant;
 @Table(name = "recheck_queue")
 public class RecheckQueueEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     long customerId;

@@ -156,7 +156,7 @@ class Rechecks implements AfterCommand {
             failed |= allAgain(context, customer, cleared(customer), Occasion.CUSTOMER_CHANGED);
         }
         if (!failed && !entries.isEmpty()) {
-            queries.removeQueued(customer, entries.get(entries.size() - 1).id());
+            queries.removeQueued(Many.ids(entries.stream().map(Entry::id).toList()));
         }
     }
 

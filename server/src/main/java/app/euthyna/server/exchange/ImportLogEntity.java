@@ -10,7 +10,7 @@ import java.time.Instant;
 @Table(name = "import_log")
 public class ImportLogEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String fileName;

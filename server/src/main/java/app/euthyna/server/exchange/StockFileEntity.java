@@ -10,7 +10,7 @@ import java.time.Instant;
 @Table(name = "stock_file")
 public class StockFileEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String fileHash;

@@ -33,7 +33,6 @@ import java.util.Optional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -53,7 +52,6 @@ class GoodsController {
 
     private final Commands commands;
     private final Batches batches;
-    private final SimulatedCarrier desk;
     private final Company company;
     private final DispatchQueries queries;
 
@@ -63,10 +61,8 @@ class GoodsController {
             Company company,
             DispatchQueries queries,
             DocumentDetails details,
-            Batches batches,
-            SimulatedCarrier desk) {
+            Batches batches) {
         this.batches = batches;
-        this.desk = desk;
         this.details = details;
         this.goods = goods;
         this.commands = commands;
@@ -287,28 +283,13 @@ class GoodsController {
     record Booking(
             @NotNull Long version, @NotBlank @Size(max = 60) String carrier) {}
 
-    /**
-     * Has a note booked with a carrier. The desk is simulated, and can be silent: the note says so, and can be booked
-     * again.
-     */
+    /** Has a note booked with a carrier. Where that gives no answer the note says so, and can be booked again. */
     @Permissions.MoveGoods
     @PostMapping("/dispatches/{number}/carrier")
     DispatchView book(@PathVariable String number, @Valid @RequestBody Booking request, HttpServletRequest http) {
         return commands.run(http, request, DispatchView.class, context -> {
             goods.book(context, number, request.version(), request.carrier().strip());
             return dispatch(number);
-        });
-    }
-
-    record CarrierAnswers(boolean answers) {}
-
-    /** Tells the simulated carrier's desk to answer, or not to. */
-    @Permissions.KeepMasterData
-    @PutMapping("/simulated-carrier")
-    CarrierAnswers answers(@Valid @RequestBody CarrierAnswers request, HttpServletRequest http) {
-        return commands.run(http, request, CarrierAnswers.class, context -> {
-            desk.set(request.answers());
-            return request;
         });
     }
 

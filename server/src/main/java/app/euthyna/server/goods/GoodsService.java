@@ -47,7 +47,7 @@ public class GoodsService {
     private final Ids ids;
     private final EffectWriter writer;
     private final DispatchQueries queries;
-    private final SimulatedCarrier desk;
+    private final Carriers carriers;
 
     GoodsService(
             ChainReader chains,
@@ -59,8 +59,8 @@ public class GoodsService {
             Ids ids,
             EffectWriter writer,
             DispatchQueries queries,
-            SimulatedCarrier desk) {
-        this.desk = desk;
+            Carriers carriers) {
+        this.carriers = carriers;
         this.chains = chains;
         this.orders = orders;
         this.masterData = masterData;
@@ -221,14 +221,8 @@ public class GoodsService {
     void book(CommandContext context, String number, long version, String carrier) {
         locks.customerAndOrder(orderOf(number));
         requireVersion(number, version);
-        var reference = desk.book(carrier, number);
-        queries.book(
-                carrier,
-                reference.orElse(null),
-                reference.isPresent()
-                        ? null
-                        : "The carrier %s did not answer in %d tries.".formatted(carrier, SimulatedCarrier.TRIES),
-                number);
+        var booking = carriers.book(carrier, number);
+        queries.book(carrier, booking.reference(), booking.why(), number);
     }
 
     /** An item that falls under its minimum when a note leaves. */

@@ -10,7 +10,7 @@ import java.time.Instant;
 @Table(name = "offer_queue")
 public class OfferQueueEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     long itemId;

@@ -90,14 +90,8 @@ interface ShelfQueries {
             """)
     List<QueuedRow> queued(long itemId, long siteId);
 
-    @HQL("delete from OfferQueueEntity oq where oq.itemId = :itemId and oq.siteId = :siteId and oq.id <= :id")
-    int removeQueued(long itemId, long siteId, long id);
-
-    @HQL("select sc.answers from SimulatedCarrierEntity sc where sc.id = 1")
-    boolean carrierAnswers();
-
-    @HQL("update SimulatedCarrierEntity sc set sc.answers = :answers where sc.id = 1")
-    int letCarrierAnswer(boolean answers);
+    @HQL("delete from OfferQueueEntity oq where :ids contains oq.id")
+    int removeQueued(Long[] ids);
 
     @HQL("select s.id from ShelfEntity s where s.siteId = :site and s.itemId = :item")
     Optional<Long> shelf(long site, long item);

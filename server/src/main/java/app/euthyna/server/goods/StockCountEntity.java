@@ -11,7 +11,7 @@ import java.time.LocalDate;
 @Table(name = "stock_count")
 public class StockCountEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String number;

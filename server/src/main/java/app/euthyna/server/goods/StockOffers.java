@@ -10,6 +10,7 @@ import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.LeftWork;
 import app.euthyna.server.platform.Locks;
+import app.euthyna.server.platform.Many;
 import java.time.Instant;
 import java.util.List;
 import org.hibernate.StatelessSession;
@@ -112,7 +113,7 @@ class StockOffers implements AfterCommand {
                     return null;
                 }));
             }
-            queries.removeQueued(place.item(), place.site(), last.id());
+            queries.removeQueued(Many.ids(entries.stream().map(Entry::id).toList()));
         } catch (RuntimeException failure) {
             LOG.error("Free stock of {} could not be handed out; it stays in the queue.", place, failure);
         }

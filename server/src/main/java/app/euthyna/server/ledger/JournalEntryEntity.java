@@ -11,7 +11,7 @@ import java.time.LocalDate;
 @Table(name = "journal_entry")
 public class JournalEntryEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String number;

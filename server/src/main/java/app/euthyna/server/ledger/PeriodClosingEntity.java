@@ -11,7 +11,7 @@ import java.time.LocalDate;
 @Table(name = "period_closing")
 public class PeriodClosingEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     LocalDate through;

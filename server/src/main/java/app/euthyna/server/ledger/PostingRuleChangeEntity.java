@@ -10,7 +10,7 @@ import java.time.Instant;
 @Table(name = "posting_rule_change")
 public class PostingRuleChangeEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     Instant changedAt;

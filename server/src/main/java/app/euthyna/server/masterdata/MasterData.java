@@ -15,7 +15,6 @@ import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.TransactionCache;
 import java.text.Normalizer;
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -160,16 +159,6 @@ public class MasterData {
         row.code = code;
         row.name = name;
         session.insert(row);
-    }
-
-    /** Enters what the simulated register is to answer for a licence; silent unless {@code answers}. */
-    public void register(String licenceClass, String number, LocalDate validTo, boolean answers) {
-        var row = new SimulatedRegisterEntity();
-        row.licenceClass = licenceClass;
-        row.number = number;
-        row.validTo = validTo;
-        row.answers = answers;
-        session.upsert(row);
     }
 
     /** Keeps a new customer, with what stands on paper for it. */

@@ -26,7 +26,6 @@ import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
-import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -110,10 +109,6 @@ class MasterDataController {
             @PositiveOrZero BigDecimal minStock,
             @PositiveOrZero @Max(999) Integer leadDays,
             String regulated) {}
-
-    /** What the simulated register answers for a licence; silent when {@code answers} is false. */
-    record RegisterAnswer(
-            @NotBlank String licenceClass, @NotBlank String number, LocalDate validTo, boolean answers) {}
 
     record CodeView(String code) {}
 
@@ -357,15 +352,6 @@ class MasterDataController {
                     or(request.leadDays(), 0),
                     or(request.regulated(), "")));
             return new CodeView(request.code());
-        });
-    }
-
-    @Permissions.KeepMasterData
-    @PostMapping("/simulated-register")
-    CodeView register(@Valid @RequestBody RegisterAnswer request, HttpServletRequest http) {
-        return commands.run(http, request, CodeView.class, context -> {
-            masterData.register(request.licenceClass(), request.number(), request.validTo(), request.answers());
-            return new CodeView(request.number());
         });
     }
 

@@ -102,15 +102,6 @@ interface MasterDataQueries {
     @HQL("delete from PriceBreakEntity pb where pb.itemId = :item")
     int removeBreaks(long item);
 
-    @HQL("""
-            select sr.validTo, sr.answers
-            from SimulatedRegisterEntity sr
-            where sr.licenceClass = :licenceClass and sr.number = :number
-            """)
-    Optional<RegisteredRow> registered(String licenceClass, String number);
-
-    record RegisteredRow(LocalDate validTo, boolean answers) {}
-
     @HQL("select c from CustomerEntity c where c.code = :code")
     Optional<CustomerEntity> customer(String code);
 

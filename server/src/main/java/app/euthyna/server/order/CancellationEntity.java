@@ -10,7 +10,7 @@ import java.time.LocalDate;
 @Table(name = "cancellation")
 public class CancellationEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String number;

@@ -23,7 +23,7 @@ import java.util.List;
 @Table(name = "sales_order")
 public class OrderEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String number;

@@ -10,7 +10,7 @@ import java.time.LocalDate;
 @Table(name = "sales_agreement_change")
 public class SalesAgreementChangeEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     long agreementId;

@@ -12,7 +12,7 @@ import java.time.LocalDate;
 @Table(name = "sales_agreement")
 public class SalesAgreementEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String number;

@@ -10,7 +10,7 @@ import java.time.Instant;
 @Table(name = "outbox_message")
 public class OutboxMessageEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String recipient;

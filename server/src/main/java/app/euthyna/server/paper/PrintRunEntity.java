@@ -10,7 +10,7 @@ import java.time.Instant;
 @Table(name = "print_run")
 public class PrintRunEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String paper;

@@ -10,7 +10,7 @@ import java.time.Instant;
 @Table(name = "user_change")
 public class UserChangeEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String username;

@@ -1,9 +1,11 @@
 package app.euthyna.server.platform;
 
 import app.euthyna.core.shared.CommonRefusal;
+import jakarta.persistence.EntityManagerFactory;
 import java.util.Collection;
 import java.util.List;
 import org.hibernate.StatelessSession;
+import org.hibernate.engine.spi.SessionFactoryImplementor;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
@@ -33,14 +35,25 @@ public class Locks {
     }
 
     private final StatelessSession session;
+    /** Of the strength that lets others point to the row meanwhile, where the database has one. */
+    private final String forUpdate;
+
     private final IdQueries queries;
     private final ObjectProvider<Listener> listeners;
     private final TransactionCache<String, Boolean> heldOrders = TransactionCache.toTheEnd();
     private final TransactionCache<Long, Boolean> held = TransactionCache.toTheEnd();
     private final TransactionCache<String, Boolean> heldItems = TransactionCache.toTheEnd();
 
-    Locks(StatelessSession session, IdQueries queries, ObjectProvider<Listener> listeners) {
+    Locks(
+            StatelessSession session,
+            EntityManagerFactory entities,
+            IdQueries queries,
+            ObjectProvider<Listener> listeners) {
         this.session = session;
+        this.forUpdate = entities.unwrap(SessionFactoryImplementor.class)
+                .getJdbcServices()
+                .getDialect()
+                .getForUpdateString();
         this.queries = queries;
         this.listeners = listeners;
     }
@@ -119,7 +132,7 @@ public class Locks {
     }
 
     private void row(String table, long id) {
-        session.createNativeQuery("select id from " + table + " where id = :id for update", Long.class)
+        session.createNativeQuery("select id from " + table + " where id = :id" + forUpdate, Long.class)
                 .setParameter("id", id)
                 .getResultList();
     }

@@ -10,7 +10,6 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.function.Function;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.web.servlet.ServletContextInitializer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -29,14 +28,6 @@ import tools.jackson.databind.ObjectMapper;
 class Requests implements WebMvcConfigurer {
 
     private static final Function<String, IllegalArgumentException> WRONG = IllegalArgumentException::new;
-
-    private final Company company;
-    private final boolean standIns;
-
-    Requests(Company company, @Value("${euthyna.stand-ins}") boolean standIns) {
-        this.company = company;
-        this.standIns = standIns;
-    }
 
     @Override
     public void addFormatters(FormatterRegistry registry) {
@@ -89,17 +80,6 @@ class Requests implements WebMvcConfigurer {
                 })
                 .addPathPatterns("/api/**");
         registry.addInterceptor(new Reading()).addPathPatterns("/api/**");
-        registry.addInterceptor(new HandlerInterceptor() {
-                    @Override
-                    public boolean preHandle(HttpServletRequest request, HttpServletResponse response, Object handler) {
-                        if (!standIns && !company.facts().demo()) {
-                            throw new RefusedException(
-                                    new CommonRefusal.NotFound("stand-in here:", "none is switched on"));
-                        }
-                        return true;
-                    }
-                })
-                .addPathPatterns("/api/simulated-register", "/api/simulated-carrier", "/api/simulated-payment-service");
     }
 
     /** Of a file only its form is read, by whoever takes the file. */

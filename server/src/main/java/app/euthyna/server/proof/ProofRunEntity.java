@@ -10,7 +10,7 @@ import java.time.Instant;
 @Table(name = "proof_run")
 public class ProofRunEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     Instant startedAt;

@@ -12,7 +12,7 @@ import java.time.LocalDate;
 @Table(name = "credit_note")
 public class CreditNoteEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String number;

@@ -11,7 +11,7 @@ import java.time.LocalDate;
 @Table(name = "unexpected_decision")
 public class UnexpectedDecisionEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     long goodsId;

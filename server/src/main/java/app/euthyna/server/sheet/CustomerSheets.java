@@ -5,9 +5,9 @@ import app.euthyna.core.check.LicenceFact;
 import app.euthyna.core.check.PoNumber;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.check.Severity;
+import app.euthyna.server.masterdata.Licences;
 import app.euthyna.server.masterdata.Likes;
 import app.euthyna.server.masterdata.MasterData;
-import app.euthyna.server.masterdata.SimulatedLicenceRegister;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Many;
@@ -34,7 +34,7 @@ class CustomerSheets {
 
     private final SheetQueries queries;
     private final MasterData masterData;
-    private final SimulatedLicenceRegister register;
+    private final Licences licenceRegister;
     private final Company company;
     private final Ids ids;
     private final Clock clock;
@@ -42,13 +42,13 @@ class CustomerSheets {
     CustomerSheets(
             SheetQueries queries,
             MasterData masterData,
-            SimulatedLicenceRegister register,
+            Licences licenceRegister,
             Company company,
             Ids ids,
             Clock clock) {
         this.queries = queries;
         this.masterData = masterData;
-        this.register = register;
+        this.licenceRegister = licenceRegister;
         this.company = company;
         this.ids = ids;
         this.clock = clock;
@@ -144,7 +144,7 @@ class CustomerSheets {
         var licences = new TreeMap<>(customer.licences())
                 .entrySet().stream()
                         .map(l -> {
-                            var fact = register.ask(l.getKey(), l.getValue(), today);
+                            var fact = licenceRegister.ask(l.getKey(), l.getValue(), today);
                             return new LicenceView(
                                     l.getKey(),
                                     l.getValue(),

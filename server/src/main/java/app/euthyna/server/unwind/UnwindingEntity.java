@@ -13,7 +13,7 @@ import java.time.LocalDate;
 @Table(name = "unwinding")
 public class UnwindingEntity {
     @Id
-    @GeneratedValue(generator = "row_id")
+    @GeneratedValue(generator = "document_id")
     Long id;
 
     String intent;

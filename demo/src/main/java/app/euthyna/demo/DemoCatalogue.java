@@ -1,0 +1,258 @@
+package app.euthyna.demo;
+
+import app.euthyna.core.order.LineKind;
+import app.euthyna.core.shared.Vat;
+import app.euthyna.server.masterdata.Item;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.ArrayList;
+import java.util.List;
+
+/** What Skerrywick Chandlery sells and to whom; all of it invented. */
+final class DemoCatalogue {
+
+    private static final String[] PLACES = {
+        "Petrel Cove",
+        "Gannet Sound",
+        "Lowtide",
+        "Ardlinnet",
+        "Mewstone",
+        "Sandeel",
+        "Harl Point",
+        "Oystermouth Bight",
+        "Brack Island",
+        "Kittiwake",
+        "Tern Bay",
+        "Skail Ness",
+        "Dunlin Reach",
+        "Corran Quay",
+        "Whelk Street",
+        "Eiderholm",
+        "Rannoch Haven",
+        "Saltpan",
+        "Merrow Strand",
+        "Lantern Hill",
+        "Fulmar Head",
+        "Bracken Mole",
+        "Storrick",
+        "Pellan Bar",
+        "Garvie Slip",
+        "Hollin Creek",
+        "Ness of Orr",
+        "Cuddy Rock",
+        "Limpet Row",
+        "Sgarbh Voe",
+        "Torran",
+        "Birsa Wick",
+        "Anstey Locks",
+        "Quill Marsh",
+        "Marram",
+        "Farther Skerry",
+        "Holm Gate",
+        "Rudder Lane",
+        "Capstan Green",
+        "Dory Wharf",
+        "Selkie Bank",
+        "Heron Weir",
+        "Longshore",
+        "Thole Pin"
+    };
+    private static final String[] TRADES = {
+        "Boatyard",
+        "Harbour Trust",
+        "Sailing School",
+        "Ferries",
+        "Rigging",
+        "Chartering",
+        "Marina",
+        "Yard",
+        "Pilots",
+        "Dinghies",
+        "Lifeboat Fund",
+        "Fishermen's Co-operative"
+    };
+    private static final String[] TOWNS = {
+        "Skerrywick", "Ardlinnet", "Harl", "Oban Mor", "Gannet", "Storrick", "Eiderholm", "Torran"
+    };
+
+    private DemoCatalogue() {}
+
+    /** A customer's place in the world: code, name, town. */
+    record Name(String code, String name, String town) {}
+
+    static List<Name> customers() {
+        var names = new ArrayList<Name>();
+        for (int at = 0; at < PLACES.length; at++) {
+            names.add(new Name(
+                    "C%03d".formatted(101 + at),
+                    PLACES[at] + " " + TRADES[at % TRADES.length],
+                    TOWNS[at % TOWNS.length]));
+        }
+        return names;
+    }
+
+    /** An item with what it costs and how many lie on the shelf to begin with. */
+    record Stocked(Item item, BigDecimal unitCost, int onHand) {}
+
+    private static final List<String> ROPES = List.of(
+            "Braided polyester", "Three-strand nylon", "Floating line", "Hand-laid hemp", "Dyneema core", "Shock cord");
+    private static final List<String> FITTINGS = List.of(
+            "Bow shackle, galvanised",
+            "D shackle, stainless",
+            "Turnbuckle",
+            "Cleat, bronze",
+            "Snap hook",
+            "Swivel",
+            "Fairlead",
+            "Eye bolt");
+    private static final List<String> GROUND =
+            List.of("Plough anchor", "Fluke anchor", "Claw anchor", "Mushroom anchor");
+    private static final List<String> SAFETY = List.of(
+            "Lifejacket 150 N",
+            "Lifejacket 275 N",
+            "Throw line",
+            "Liferaft strap",
+            "Deck lamp",
+            "Navigation lamp",
+            "Fog horn",
+            "First aid box",
+            "Safety harness",
+            "Jackstay",
+            "Boat hook",
+            "Bailing bucket");
+    private static final List<String> PAINT = List.of(
+            "Topcoat white",
+            "Topcoat navy",
+            "Primer grey",
+            "Bilge paint",
+            "Varnish",
+            "Deck paint",
+            "Thinner",
+            "Filler");
+
+    static List<Stocked> items() {
+        var items = new ArrayList<Stocked>();
+        for (int kind = 0; kind < ROPES.size(); kind++) {
+            for (int size : new int[] {6, 8, 10, 12, 16, 20, 24}) {
+                add(
+                        items,
+                        "RP-%d%02d".formatted(kind + 1, size),
+                        "%s %d mm".formatted(ROPES.get(kind), size),
+                        "rope",
+                        "m",
+                        (kind + 2) * size * 9,
+                        4000,
+                        "");
+            }
+        }
+        for (int kind = 0; kind < FITTINGS.size(); kind++) {
+            for (int size : new int[] {8, 10, 12, 16}) {
+                add(
+                        items,
+                        "FT-%d%02d".formatted(kind + 1, size),
+                        "%s %d mm".formatted(FITTINGS.get(kind), size),
+                        "fitting",
+                        "pc",
+                        (kind + 3) * size * 21,
+                        900,
+                        "");
+            }
+        }
+        for (int kind = 0; kind < GROUND.size(); kind++) {
+            for (int weight : new int[] {10, 20, 35}) {
+                add(
+                        items,
+                        "AN-%d0%d".formatted(weight, kind + 1),
+                        "%s %d kg".formatted(GROUND.get(kind), weight),
+                        "ground",
+                        "pc",
+                        (kind + 6) * weight * 140,
+                        70,
+                        "");
+            }
+        }
+        for (int size : new int[] {6, 8, 10, 13}) {
+            add(
+                    items,
+                    "CH-%02d".formatted(size),
+                    "Chain %d mm, galvanised".formatted(size),
+                    "ground",
+                    "m",
+                    size * 95,
+                    1500,
+                    "");
+        }
+        for (int at = 0; at < SAFETY.size(); at++) {
+            add(items, "SF-%02d".formatted(at + 1), SAFETY.get(at), "safety", "pc", 1900 + at * 730, 260, "");
+        }
+        add(items, "FL-01", "Parachute flare, red", "safety", "pc", 3875, 240, "pyro");
+        add(items, "FL-02", "Hand flare, red", "safety", "pc", 1490, 300, "pyro");
+        add(items, "FL-03", "Smoke signal, orange", "safety", "pc", 4210, 160, "pyro");
+        for (int at = 0; at < PAINT.size(); at++) {
+            add(
+                    items,
+                    "PT-%02d".formatted(at + 1),
+                    PAINT.get(at) + ", 2.5 l",
+                    "paint",
+                    "tin",
+                    2400 + at * 310,
+                    220,
+                    "");
+        }
+        add(items, "AF-01", "Antifouling red, 2.5 l", "paint", "tin", 8900, 140, "biocide");
+        add(items, "AF-02", "Antifouling blue, 2.5 l", "paint", "tin", 8900, 120, "biocide");
+        add(items, "CC-01", "Paint colour card", "paint", "pc", 350, 500, "");
+        add(items, "MS-01", "Mooring set, made to order", "ground", "set", 300041, 4, "");
+        service(items, "SV-01", "Rigging, hours", 5800);
+        service(items, "SV-02", "Splicing, hours", 4600);
+        service(items, "SV-03", "Mast survey", 24500);
+        service(items, "FR-01", "Freight", 1850);
+        return items;
+    }
+
+    private static void add(
+            List<Stocked> items,
+            String code,
+            String name,
+            String itemClass,
+            String unit,
+            int cents,
+            int onHand,
+            String regulated) {
+        var price = BigDecimal.valueOf(cents, 2);
+        var cost = price.multiply(BigDecimal.valueOf(62, 2)).setScale(4);
+        items.add(new Stocked(
+                new Item(
+                        code,
+                        name,
+                        LineKind.STOCK,
+                        itemClass,
+                        unit,
+                        price,
+                        cost.setScale(2, RoundingMode.UP),
+                        Vat.of(Vat.Category.S, "21"),
+                        BigDecimal.valueOf(onHand / 10),
+                        code.equals("MS-01") ? 14 : 0,
+                        regulated),
+                cost,
+                onHand));
+    }
+
+    private static void service(List<Stocked> items, String code, String name, int cents) {
+        items.add(new Stocked(
+                new Item(
+                        code,
+                        name,
+                        LineKind.SERVICE,
+                        "service",
+                        "h",
+                        BigDecimal.valueOf(cents, 2),
+                        BigDecimal.ZERO,
+                        Vat.of(Vat.Category.S, "21"),
+                        BigDecimal.ZERO,
+                        0,
+                        ""),
+                BigDecimal.ZERO,
+                0));
+    }
+}

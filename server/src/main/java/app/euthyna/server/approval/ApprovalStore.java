@@ -11,12 +11,14 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Records;
+import app.euthyna.core.order.Order;
+import app.euthyna.server.platform.Many;
+import java.util.Collection;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** Rules, requests and approvals in the database; the content that was approved as JSON. */
@@ -55,17 +57,30 @@ class ApprovalStore {
             String closing) {}
 
     private final ApprovalQueries queries;
-    private final StatelessSession session;
     private final Ids ids;
     private final Company company;
     private final MasterData masterData;
 
-    ApprovalStore(ApprovalQueries queries, StatelessSession session, Ids ids, Company company, MasterData masterData) {
+    ApprovalStore(ApprovalQueries queries, Ids ids, Company company, MasterData masterData) {
         this.queries = queries;
-        this.session = session;
         this.ids = ids;
         this.company = company;
         this.masterData = masterData;
+    }
+
+    /** Whether no order of the customer was let go before. */
+    boolean isFirst(Order order) {
+        return queries.taken(ids.customer(order.customer()), order.number()).isEmpty();
+    }
+
+    /** Other orders with goods for nothing that a customer was let have since a day. */
+    List<String> givenBefore(Order order, LocalDate since) {
+        return queries.givenBefore(ids.customer(order.customer()), order.number(), since);
+    }
+
+    /** What orders by their id wait for. */
+    List<ApprovalQueries.WaitingRow> waiting(Collection<Long> orders) {
+        return queries.waiting(Many.ids(orders));
     }
 
     /** The rules that hold for a customer: its own, or the company's. */
@@ -119,7 +134,7 @@ class ApprovalStore {
                 row.orderKind =
                         rule.orderKind() == null ? null : rule.orderKind().name();
                 row.level = rule.level().name();
-                session.insert(row);
+                queries.session().insert(row);
             });
         }
     }
@@ -143,7 +158,7 @@ class ApprovalStore {
         row.approvedOn = approval.on();
         row.reason = approval.reason();
         row.content = Records.write(approval.content());
-        session.insert(row);
+        queries.session().insert(row);
     }
 
     Optional<Request> request(String order) {
@@ -190,7 +205,7 @@ class ApprovalStore {
         row.askedOn = since;
         row.reasons = reasons;
         row.waitsFor = waitsFor.name();
-        session.upsert(row);
+        queries.session().upsert(row);
     }
 
     /** Ends a request. A held order that is sent back gets one by it, so that its author sees by whom and why. */
@@ -202,7 +217,7 @@ class ApprovalStore {
             row.state = state.name();
             row.askedOn = context.today();
             row.reasons = "";
-            session.insert(row);
+            queries.session().insert(row);
         }
         queries.close(state.name(), context.person().username(), context.today(), context.reason(), id);
     }

@@ -14,12 +14,10 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
-import org.hibernate.StatelessSession;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /** Tells those who carry a level, and their deputies, what waits for them: each morning, or when someone asks. */
 @Service
@@ -28,33 +26,27 @@ class Reminders {
     private static final int NAMED = 30;
 
     private final ApprovalQueries queries;
-    private final StatelessSession session;
     private final People people;
     private final Deputies deputies;
     private final Outbox outbox;
     private final History history;
     private final Commands commands;
-    private final TransactionTemplate transactions;
     private final Clock clock;
 
     Reminders(
             ApprovalQueries queries,
-            StatelessSession session,
             People people,
             Deputies deputies,
             Outbox outbox,
             History history,
             Commands commands,
-            TransactionTemplate transactions,
             Clock clock) {
         this.queries = queries;
-        this.session = session;
         this.people = people;
         this.deputies = deputies;
         this.outbox = outbox;
         this.history = history;
         this.commands = commands;
-        this.transactions = transactions;
         this.clock = clock;
     }
 
@@ -62,17 +54,17 @@ class Reminders {
     void onceADay() {
         var today = LocalDate.now(clock);
         // of two servers the one that comes second finds the day done
-        commands.retrying(() -> transactions.execute(status -> {
+        commands.inTransaction(() -> {
             // a company that is still being set up has nobody to remind; its day is not over with that
             if (!people.isEmpty() && queries.runs(today) == 0) {
                 var row = new ReminderRunEntity();
                 row.runOn = today;
                 row.startedAt = clock.instant();
-                session.insert(row);
+                queries.session().insert(row);
                 remindAll(today);
             }
             return null;
-        }));
+        });
     }
 
     private record Waiting(String number, String customer, LocalDate since, Level level) {}

@@ -24,7 +24,6 @@ import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import java.math.BigDecimal;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -34,7 +33,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.hibernate.LockMode;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -47,31 +45,25 @@ class BankStatements implements BatchWork {
     private static final int TOGETHER = 500;
 
     private final BankQueries queries;
-    private final StatelessSession session;
     private final MatchCandidates matchCandidates;
     private final BillingService billing;
     private final ClosedPeriods closed;
     private final Company company;
     private final Ids ids;
-    private final Clock clock;
 
     BankStatements(
             BankQueries queries,
-            StatelessSession session,
             MatchCandidates matchCandidates,
             BillingService billing,
             ClosedPeriods closed,
             Company company,
-            Ids ids,
-            Clock clock) {
+            Ids ids) {
         this.queries = queries;
-        this.session = session;
         this.matchCandidates = matchCandidates;
         this.billing = billing;
         this.closed = closed;
         this.company = company;
         this.ids = ids;
-        this.clock = clock;
     }
 
     /** What is to be done with an entry, or was. */
@@ -133,9 +125,9 @@ class BankStatements implements BatchWork {
         row.toDate = statement.to();
         row.opening = statement.opening();
         row.closing = statement.closing();
-        row.readAt = clock.instant();
+        row.readAt = company.now();
         row.readBy = context.person().username();
-        session.insert(row);
+        queries.session().insert(row);
         var rows = new ArrayList<BankEntryEntity>();
         var open = 0;
         for (int no = 1; no <= statement.entries().size(); no++) {
@@ -158,7 +150,7 @@ class BankStatements implements BatchWork {
             kept.why = why;
             rows.add(kept);
         }
-        session.insertMultiple(rows);
+        queries.session().insertMultiple(rows);
         return new ReadStatement(
                 row.id,
                 statement.id(),
@@ -306,7 +298,7 @@ class BankStatements implements BatchWork {
     }
 
     private Entry openEntry(long id) {
-        if (session.get(BankEntryEntity.class, id, LockMode.PESSIMISTIC_WRITE) == null) {
+        if (queries.session().get(BankEntryEntity.class, id, LockMode.PESSIMISTIC_WRITE) == null) {
             throw new RefusedException(new CommonRefusal.NotFound("bank entry", String.valueOf(id)));
         }
         var entry = entry(id);

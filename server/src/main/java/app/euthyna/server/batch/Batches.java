@@ -33,7 +33,6 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.stream.Collectors;
 import org.hibernate.LockMode;
-import org.hibernate.StatelessSession;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
@@ -41,7 +40,6 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Many commands asked for at once. They are kept first, all or none; then each is carried out in a transaction of its
@@ -59,9 +57,7 @@ public class Batches {
     private static final Duration SILENCE = Duration.ofSeconds(10);
 
     private final BatchQueries queries;
-    private final StatelessSession session;
     private final Commands commands;
-    private final TransactionTemplate transactions;
     private final CompanyClock clock;
     private final ObjectProvider<BatchWork> works;
     private final ExecutorService workers = Executors.newFixedThreadPool(2, task -> {
@@ -70,17 +66,9 @@ public class Batches {
         return thread;
     });
 
-    Batches(
-            BatchQueries queries,
-            StatelessSession session,
-            Commands commands,
-            TransactionTemplate transactions,
-            CompanyClock clock,
-            ObjectProvider<BatchWork> works) {
+    Batches(BatchQueries queries, Commands commands, CompanyClock clock, ObjectProvider<BatchWork> works) {
         this.queries = queries;
-        this.session = session;
         this.commands = commands;
-        this.transactions = transactions;
         this.clock = clock;
         this.works = works;
     }
@@ -162,7 +150,7 @@ public class Batches {
             var entry = new Entry(no++, one.subjectKind(), one.subject(), State.WAITING, "", "", null, null);
             rows.add(row(id, entry, Records.write(one.request())));
         }
-        session.insertMultiple(rows);
+        queries.session().insertMultiple(rows);
         return id;
     }
 
@@ -170,7 +158,9 @@ public class Batches {
     @Transactional(propagation = Propagation.MANDATORY)
     public long keep(CommandContext context, Kind kind, List<Entry> entries) {
         var id = insert(context, kind);
-        session.insertMultiple(entries.stream().map(entry -> row(id, entry, "")).toList());
+        queries.session()
+                .insertMultiple(
+                        entries.stream().map(entry -> row(id, entry, "")).toList());
         return id;
     }
 
@@ -186,7 +176,7 @@ public class Batches {
                 context.person().standsInFor().stream().map(Role::name).sorted().collect(Collectors.joining(","));
         row.onDate = context.date();
         row.reason = context.reason();
-        session.insert(row);
+        queries.session().insert(row);
         return row.id;
     }
 
@@ -273,16 +263,16 @@ public class Batches {
     /** Carries out an entry unless someone else has; whoever comes second waits for its row and finds it done. */
     private void one(CommandContext context, BatchWork doer, long batch, int no) {
         try {
-            commands.retrying(() -> transactions.execute(status -> {
-                var entry = session.get(
-                        BatchEntryEntity.class, new BatchEntryEntity.Key(batch, no), LockMode.PESSIMISTIC_WRITE);
+            commands.inTransaction(() -> {
+                var entry = queries.session()
+                        .get(BatchEntryEntity.class, new BatchEntryEntity.Key(batch, no), LockMode.PESSIMISTIC_WRITE);
                 var request = Optional.of(entry)
                         .filter(one -> one.state.equals(State.WAITING.name()))
                         .map(one -> one.request);
                 request.map(asked -> doer.carryOut(context, asked))
                         .ifPresent(done -> settle(batch, no, State.DONE, "", done.sentence(), done.document()));
                 return null;
-            }));
+            });
         } catch (RefusedException refused) {
             refuse(batch, no, refused.refusals().get(0).code(), refused.getMessage());
         } catch (RuntimeException bug) {
@@ -293,10 +283,10 @@ public class Batches {
     }
 
     private void refuse(long batch, int no, String code, String sentence) {
-        commands.retrying(() -> transactions.execute(status -> {
+        commands.inTransaction(() -> {
             settle(batch, no, State.REFUSED, code, sentence, null);
             return null;
-        }));
+        });
     }
 
     private void settle(long batch, int no, State state, String code, String sentence, DocumentRef result) {

@@ -30,7 +30,6 @@ import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -55,7 +54,6 @@ class BillingController {
     private final Batches batches;
     private final Company company;
     private final InvoiceQueries queries;
-    private final Clock clock;
     private final DirectInvoicing direct;
 
     BillingController(
@@ -64,14 +62,12 @@ class BillingController {
             Commands commands,
             Company company,
             InvoiceQueries queries,
-            Clock clock,
             DocumentDetails details,
             DirectInvoicing direct,
             Batches batches) {
         this.batches = batches;
         this.direct = direct;
         this.details = details;
-        this.clock = clock;
         this.billing = billing;
         this.chains = chains;
         this.commands = commands;
@@ -525,7 +521,7 @@ class BillingController {
         var found = queries.page(
                 customer,
                 open || pastDue,
-                pastDue ? LocalDate.now(clock) : null,
+                pastDue ? company.today() : null,
                 after == null ? null : Pages.key(after).number(0));
         var page = Pages.of(found, row -> List.of(String.valueOf(row.id())));
         return new InvoicePage(

@@ -19,7 +19,6 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Locks;
-import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import java.util.ArrayList;
@@ -41,7 +40,6 @@ public class BillingService {
     private final ChainReader chains;
     private final MasterData masterData;
     private final Company company;
-    private final Numbers numbers;
     private final Locks locks;
     private final EffectWriter writer;
     private final PaymentQueries queries;
@@ -53,7 +51,6 @@ public class BillingService {
             ChainReader chains,
             MasterData masterData,
             Company company,
-            Numbers numbers,
             Locks locks,
             EffectWriter writer,
             PaymentQueries queries,
@@ -66,7 +63,6 @@ public class BillingService {
         this.chains = chains;
         this.masterData = masterData;
         this.company = company;
-        this.numbers = numbers;
         this.locks = locks;
         this.writer = writer;
         this.queries = queries;
@@ -95,7 +91,7 @@ public class BillingService {
                 customer.code(),
                 new ArrayList<>(found.values()),
                 shares,
-                new Billing.Terms(numbers.nextInvoice(context), context.date(), customer.termsDays(), text, ahead),
+                new Billing.Terms(writer.invoiceNumber(context), context.date(), customer.termsDays(), text, ahead),
                 rules.inForce().billedAhead()));
         writer.write(context, List.of(invoiced));
         return invoiced.invoice().number();
@@ -106,7 +102,7 @@ public class BillingService {
             CommandContext context, String customer, Money amount, List<Settlement> settlements, String reference) {
         locks.customer(customer);
         var received = RefusedException.orThrow(Receiving.receive(
-                numbers.next(DocumentKind.PAYMENT), customer, amount, settlements, invoices(settlements)));
+                writer.number(DocumentKind.PAYMENT), customer, amount, settlements, invoices(settlements)));
         writer.write(context, List.of(received));
         queries.refer(reference, received.payment());
         return received.payment();
@@ -154,7 +150,7 @@ public class BillingService {
     public String deposit(CommandContext context, String order, Money amount) {
         locks.customerAndOrder(order);
         var received = RefusedException.orThrow(
-                Depositing.receive(chains.chain(order), numbers.next(DocumentKind.DEPOSIT), amount, context.date()));
+                Depositing.receive(chains.chain(order), writer.number(DocumentKind.DEPOSIT), amount, context.date()));
         writer.write(context, List.of(received));
         return received.deposit();
     }
@@ -180,7 +176,7 @@ public class BillingService {
                 again,
                 deposit,
                 chains.chain(order),
-                numbers.next(DocumentKind.DEPOSIT),
+                writer.number(DocumentKind.DEPOSIT),
                 amount.orElse(unapplied(again, deposit)),
                 context.date()));
         writer.write(context, List.of(moved));
@@ -201,7 +197,7 @@ public class BillingService {
         if (context.reason().isBlank()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for the refund"));
         }
-        var number = numbers.next(DocumentKind.REFUND);
+        var number = writer.number(DocumentKind.REFUND);
         if (queries.unapplied(of) > 0) {
             var chain = depositLocked(of, version);
             var deposit = new DocumentRef(DocumentKind.DEPOSIT, of);

@@ -21,7 +21,6 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.TreeSet;
-import org.hibernate.StatelessSession;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 
@@ -55,7 +54,6 @@ class BillingSink implements EffectSink {
     private final Ids ids;
     private final ChainReader chains;
     private final PaymentQueries queries;
-    private final StatelessSession session;
     private final OpenInvoices openInvoices;
     private final DepositRequests depositRequests;
 
@@ -65,13 +63,11 @@ class BillingSink implements EffectSink {
             DocumentDetails details,
             ChainReader chains,
             PaymentQueries queries,
-            StatelessSession session,
             OpenInvoices openInvoices,
             DepositRequests depositRequests) {
         this.depositRequests = depositRequests;
         this.chains = chains;
         this.queries = queries;
-        this.session = session;
         this.openInvoices = openInvoices;
         this.details = details;
         this.history = history;
@@ -150,7 +146,7 @@ class BillingSink implements EffectSink {
             entity.vat = invoice.totals().vat().amount();
             entity.gross = invoice.totals().gross().amount();
             entity.openAmount = entity.gross;
-            session.insert(entity);
+            queries.session().insert(entity);
             invoice.lines().forEach(line -> insert(entity.id, line));
             details.carry(
                     "INVOICE",
@@ -177,7 +173,7 @@ class BillingSink implements EffectSink {
             stored.deferred = line.deferred().amount();
             stored.vatCategory = line.vat().category();
             stored.vatRate = line.vat().ratePercent();
-            session.insert(stored);
+            queries.session().insert(stored);
             line.sources().forEach(source -> insert(stored, source));
         }
 
@@ -191,7 +187,7 @@ class BillingSink implements EffectSink {
             stored.cost = source.cost().amount();
             stored.ahead = source.ahead();
             stored.earned = source.earned().amount();
-            session.insert(stored);
+            queries.session().insert(stored);
         }
 
         /** Goods that were billed ahead have left: they are noted on the invoice's line. */
@@ -219,7 +215,7 @@ class BillingSink implements EffectSink {
             invoice.openAmount = BigDecimal.ZERO;
             invoice.reversedOn = context.date();
             invoice.reversedMoment = history.moment();
-            session.update(invoice);
+            queries.session().update(invoice);
         }
 
         /**
@@ -263,12 +259,13 @@ class BillingSink implements EffectSink {
             var payment = payment(effect.payment());
             payment.reversed = true;
             payment.leftAmount = BigDecimal.ZERO;
-            session.update(payment);
+            queries.session().update(payment);
             negated(effect.settlements()).forEach(settlement -> allocate(payment, settlement));
         }
 
         private void depositReceived(Effect.DepositReceived effect) {
-            session.insert(deposit(effect.deposit(), effect.customer(), effect.order(), effect.on(), effect.amount()));
+            queries.session()
+                    .insert(deposit(effect.deposit(), effect.customer(), effect.order(), effect.on(), effect.amount()));
         }
 
         private DepositEntity deposit(String number, String customer, String order, LocalDate on, Money amount) {
@@ -295,7 +292,7 @@ class BillingSink implements EffectSink {
                 var invoice = queries.invoice(settlement.invoice());
                 invoice.openAmount =
                         invoice.openAmount.subtract(settlement.amount().amount());
-                session.update(invoice);
+                queries.session().update(invoice);
                 use(
                         number,
                         DepositFact.Kind.APPLIED,
@@ -309,7 +306,7 @@ class BillingSink implements EffectSink {
                 String number, DepositFact.Kind kind, DocumentRef document, Long invoice, Money amount) {
             var deposit = queries.deposit(number);
             deposit.leftAmount = deposit.leftAmount.subtract(amount.amount());
-            session.update(deposit);
+            queries.session().update(deposit);
             var use = new DepositUseEntity();
             use.depositId = deposit.id;
             use.kind = kind;
@@ -319,7 +316,7 @@ class BillingSink implements EffectSink {
             use.amount = amount.amount();
             use.usedOn = context.date();
             use.moment = history.moment();
-            session.insert(use);
+            queries.session().insert(use);
             return deposit;
         }
 
@@ -332,7 +329,7 @@ class BillingSink implements EffectSink {
                     effect.amount());
             var to = deposit(effect.toDeposit(), effect.customer(), effect.toOrder(), effect.on(), effect.amount());
             to.movedFrom = from.id;
-            session.insert(to);
+            queries.session().insert(to);
         }
 
         /** Credit stands where payments do, under the deposit's number. */
@@ -368,12 +365,12 @@ class BillingSink implements EffectSink {
             refund.amount = effect.amount().amount();
             refund.refundedOn = context.date();
             refund.reason = context.reason();
-            session.insert(refund);
+            queries.session().insert(refund);
             if (effect.order().isEmpty()) {
                 var payment = payment(effect.source().number());
                 payment.leftAmount = payment.leftAmount.subtract(refund.amount);
                 payment.refunded = payment.refunded.add(refund.amount);
-                session.update(payment);
+                queries.session().update(payment);
             } else {
                 use(
                         effect.source().number(),
@@ -388,12 +385,12 @@ class BillingSink implements EffectSink {
             var refund = queries.refund(effect.refund());
             refund.reversedOn = context.date();
             refund.reversedMoment = history.moment();
-            session.update(refund);
+            queries.session().update(refund);
             if (effect.order().isEmpty()) {
                 var payment = payment(effect.source().number());
                 payment.leftAmount = payment.leftAmount.add(refund.amount);
                 payment.refunded = payment.refunded.subtract(refund.amount);
-                session.update(payment);
+                queries.session().update(payment);
             } else {
                 use(
                         effect.source().number(),
@@ -424,9 +421,9 @@ class BillingSink implements EffectSink {
 
         private void keep(PaymentEntity payment) {
             if (payment.id == null) {
-                session.insert(payment);
+                queries.session().insert(payment);
             } else {
-                session.update(payment);
+                queries.session().update(payment);
             }
         }
 
@@ -434,14 +431,14 @@ class BillingSink implements EffectSink {
             var amount = settlement.amount().amount();
             var invoice = queries.invoice(settlement.invoice());
             invoice.openAmount = invoice.openAmount.subtract(amount);
-            session.update(invoice);
+            queries.session().update(invoice);
             var allocation = new AllocationEntity();
             allocation.paymentId = payment.id;
             allocation.invoiceId = invoice.id;
             allocation.amount = amount;
             allocation.allocatedOn = context.date();
             allocation.moment = history.moment();
-            session.insert(allocation);
+            queries.session().insert(allocation);
         }
     }
 }

@@ -8,14 +8,12 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.RefusedException;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -25,22 +23,12 @@ import org.springframework.transaction.annotation.Transactional;
 public class InvoiceReminders {
 
     private final InvoiceQueries queries;
-    private final StatelessSession session;
     private final Company company;
     private final Ids ids;
     private final Locks locks;
-    private final CompanyClock clock;
 
-    InvoiceReminders(
-            InvoiceQueries queries,
-            StatelessSession session,
-            Company company,
-            Ids ids,
-            Locks locks,
-            CompanyClock clock) {
-        this.clock = clock;
+    InvoiceReminders(InvoiceQueries queries, Company company, Ids ids, Locks locks) {
         this.queries = queries;
-        this.session = session;
         this.company = company;
         this.ids = ids;
         this.locks = locks;
@@ -49,7 +37,7 @@ public class InvoiceReminders {
     /** Invoices of a customer that are past due on a day, with the last reminder that named each. */
     public List<Overdue> overdue(String customer, LocalDate on) {
         var id = ids.customer(customer);
-        var overdue = on.equals(clock.today()) ? queries.overdueToday(id, on) : queries.overdueOn(id, on);
+        var overdue = on.equals(company.today()) ? queries.overdueToday(id, on) : queries.overdueOn(id, on);
         return overdue.stream()
                 .map(row -> new Overdue(
                         row.number(), row.dueOn(), company.money(row.still()), row.step(), row.remindedOn()))
@@ -74,14 +62,14 @@ public class InvoiceReminders {
         row.step = reminder.step();
         row.remindedOn = context.date();
         row.remindedBy = context.person().username();
-        session.insert(row);
+        queries.session().insert(row);
         reminder.invoices().forEach(invoice -> {
             var dunned = new ReminderInvoiceEntity();
             dunned.reminderId = row.id;
             dunned.invoiceId = ids.invoice(invoice.invoice());
             dunned.step = reminder.step();
             dunned.openAmount = invoice.open().amount();
-            session.insert(dunned);
+            queries.session().insert(dunned);
         });
         return new Written(row.id, reminder);
     }

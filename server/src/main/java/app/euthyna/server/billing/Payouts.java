@@ -12,7 +12,6 @@ import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Locks;
@@ -29,7 +28,6 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.TimeoutException;
 import java.util.function.Consumer;
 import org.hibernate.LockMode;
-import org.hibernate.StatelessSession;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.core.annotation.Order;
@@ -37,7 +35,6 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionSynchronization;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Refunds on their way through the payment service. A refund is posted and its payout kept in one transaction; the
@@ -56,16 +53,13 @@ class Payouts implements EffectSink {
     /** A payout that was taken up and not ended for so long is taken up again. */
     private static final Duration SILENCE = Duration.ofSeconds(20);
 
-    private final StatelessSession session;
     private final RefundQueries queries;
     private final CompanyRulesStore rules;
     private final Optional<PaymentServiceConnection> service;
     private final Company company;
     private final Commands commands;
-    private final TransactionTemplate transactions;
     private final EffectWriter writer;
     private final Locks locks;
-    private final CompanyClock clock;
     private final ExecutorService worker = Executors.newSingleThreadExecutor(task -> {
         var thread = new Thread(task, "payouts");
         thread.setDaemon(true);
@@ -73,26 +67,20 @@ class Payouts implements EffectSink {
     });
 
     Payouts(
-            StatelessSession session,
             RefundQueries queries,
             CompanyRulesStore rules,
             Optional<PaymentServiceConnection> service,
             Company company,
             Commands commands,
-            TransactionTemplate transactions,
             EffectWriter writer,
-            Locks locks,
-            CompanyClock clock) {
-        this.session = session;
+            Locks locks) {
         this.queries = queries;
         this.rules = rules;
         this.service = service;
         this.company = company;
         this.commands = commands;
-        this.transactions = transactions;
         this.writer = writer;
         this.locks = locks;
-        this.clock = clock;
     }
 
     @PreDestroy
@@ -130,7 +118,7 @@ class Payouts implements EffectSink {
             payout.askedOn = context.date();
             payout.reference = "";
             payout.answer = "";
-            session.insert(payout);
+            queries.session().insert(payout);
             sendAfterCommit(payout.id);
         }
     }
@@ -160,13 +148,13 @@ class Payouts implements EffectSink {
     /** Asks the service, unless someone else is doing so. */
     void send(long id) {
         try {
-            var claimed = commands.retrying(() -> transactions.execute(status -> claim(id)));
+            var claimed = commands.inTransaction(() -> claim(id));
             if (claimed != null) {
                 var answer = ask(claimed.refund());
-                commands.retrying(() -> transactions.execute(status -> {
+                commands.inTransaction(() -> {
                     record(claimed, answer);
                     return null;
-                }));
+                });
             }
         } catch (RuntimeException bug) {
             // it stays claimed, and is taken up again under the same key
@@ -224,7 +212,7 @@ class Payouts implements EffectSink {
             var again = refund(queries.refund(refund.number()));
             if (!again.reversed()) {
                 writer.write(
-                        new CommandContext(THE_SERVICE, clock.today(), "declined by the payment service"),
+                        new CommandContext(THE_SERVICE, company.today(), "declined by the payment service"),
                         List.of(RefusedException.orThrow(RefundRules.reverse(again))));
             }
         }
@@ -245,7 +233,7 @@ class Payouts implements EffectSink {
     }
 
     private long change(String refund, long version, State wanted, Consumer<PayoutEntity> change) {
-        var payout = session.get(PayoutEntity.class, id(refund), LockMode.PESSIMISTIC_WRITE);
+        var payout = queries.session().get(PayoutEntity.class, id(refund), LockMode.PESSIMISTIC_WRITE);
         var state = State.valueOf(payout.state);
         if (state != wanted) {
             throw new RefusedException(new NotUnanswered(refund, state));
@@ -255,7 +243,7 @@ class Payouts implements EffectSink {
                     new PlatformRefusal.StaleVersion("The payout of refund " + refund, version, payout.version));
         }
         change.accept(payout);
-        session.update(payout);
+        queries.session().update(payout);
         return payout.id;
     }
 }

@@ -12,7 +12,6 @@ import app.euthyna.core.shared.RoleLimits;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Many;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.HashMap;
@@ -33,18 +32,16 @@ public class RefundBounds {
     private final RefundQueries queries;
     private final Company company;
     private final CompanyRulesStore rules;
-    private final Clock clock;
 
-    RefundBounds(RefundQueries queries, Company company, CompanyRulesStore rules, Clock clock) {
+    RefundBounds(RefundQueries queries, Company company, CompanyRulesStore rules) {
         this.queries = queries;
         this.company = company;
         this.rules = rules;
-        this.clock = clock;
     }
 
     /** What bounds refunds of any of the sources; a fixed number of queries but for money that was moved often. */
     public RefundRules.Bounds of(String customer, Collection<DocumentRef> sources) {
-        var since = LocalDate.now(clock).minusDays(RefundRules.DAYS_TOGETHER);
+        var since = company.today().minusDays(RefundRules.DAYS_TOGETHER);
         var limits = rules.inForce().limits().refund();
         return new RefundRules.Bounds(
                 new RoleLimits(company.amounts(limits)),

@@ -11,8 +11,6 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.CommonRefusal;
-import app.euthyna.server.flow.ChainReader;
-import app.euthyna.server.flow.OpenOrderSink;
 import app.euthyna.server.order.OrderDraft;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.CommandContext;
@@ -34,34 +32,17 @@ import org.springframework.transaction.annotation.Transactional;
 public class CheckService {
 
     private final OrderService orders;
-    private final ChainReader chains;
-    private final FindingStore findings;
-    private final CheckContextReader checkContexts;
-    private final OpenOrderSink openOrders;
+    private final Cases cases;
     private final EffectWriter writer;
     private final History history;
     private final Locks locks;
-    private final Clearance clearance;
     private final Checking checking;
 
     CheckService(
-            OrderService orders,
-            ChainReader chains,
-            FindingStore findings,
-            CheckContextReader checkContexts,
-            OpenOrderSink openOrders,
-            EffectWriter writer,
-            History history,
-            Locks locks,
-            Clearance clearance,
-            Checking checking) {
+            OrderService orders, Cases cases, EffectWriter writer, History history, Locks locks, Checking checking) {
         this.checking = checking;
-        this.clearance = clearance;
         this.orders = orders;
-        this.chains = chains;
-        this.findings = findings;
-        this.checkContexts = checkContexts;
-        this.openOrders = openOrders;
+        this.cases = cases;
         this.writer = writer;
         this.history = history;
         this.locks = locks;
@@ -70,9 +51,9 @@ public class CheckService {
     @Transactional(propagation = Propagation.MANDATORY)
     public void waive(CommandContext context, String number, long version, Set<Check> named) {
         locks.customerAndOrder(number);
-        var chain = chains.chain(number);
+        var chain = cases.chain(number);
         RefusedException.orThrow(FindingDecisions.waive(
-                chain, findings.of(number), named, context.person(), context.reason(), context.today()));
+                chain, cases.findings(number), named, context.person(), context.reason(), context.today()));
         orders.requireVersion(number, version);
         // what is waived is what was seen and is true now
         var after = RefusedException.orThrow(FindingDecisions.waive(
@@ -83,7 +64,7 @@ public class CheckService {
     /** Keeps findings of which some were waived, and sets the state that follows. */
     void settle(CommandContext context, Chain chain, List<Finding> after, Set<Check> passed) {
         var number = chain.order().number();
-        findings.save(number, after);
+        cases.keep(number, after);
         if (!passed.isEmpty()) {
             history.note(
                     context,
@@ -92,14 +73,13 @@ public class CheckService {
                     "waived: " + passed.stream().map(Check::title).sorted().collect(Collectors.joining(", ")) + ": "
                             + context.reason());
         }
-        openOrders.touch(number);
         var to = Checks.stateOf(chain, after);
         if (to == OrderState.CLEARED) {
-            to = clearance.decide(context, chain, after, Checks.Occasion.WORLD_CHANGED);
+            to = checking.decide(context, chain, after, Checks.Occasion.WORLD_CHANGED);
         }
         if (to == chain.order().state()) {
             orders.moveVersion(number);
-            openOrders.bringUpToDate();
+            cases.bringUpToDate();
         } else {
             writer.write(
                     context,
@@ -111,7 +91,7 @@ public class CheckService {
     public void decline(CommandContext context, String number, long version) {
         locks.customerAndOrder(number);
         var effects = RefusedException.orThrow(
-                FindingDecisions.decline(chains.chain(number), context.person(), context.reason()));
+                FindingDecisions.decline(cases.chain(number), context.person(), context.reason()));
         orders.requireVersion(number, version);
         writer.write(context, effects);
     }
@@ -122,7 +102,7 @@ public class CheckService {
      */
     @Transactional(readOnly = true)
     public List<Remedy> remedies(CommandContext context, String number) {
-        var chain = chains.chain(number);
+        var chain = cases.chain(number);
         if (chain.order().state().isEnded()
                 || chain.order().state() == OrderState.AWAITING_APPROVAL
                 || chain.order().state() == OrderState.DRAFT) {
@@ -130,9 +110,9 @@ public class CheckService {
         }
         return Remedies.of(
                         chain,
-                        checkContexts.of(chain.order(), context.today()),
-                        findings.of(number),
-                        changed -> checkContexts.of(changed, context.today()))
+                        cases.context(chain.order(), context.today()),
+                        cases.findings(number),
+                        changed -> cases.context(changed, context.today()))
                 .stream()
                 .filter(remedy -> !remedy.tellsCosts()
                         || ReadBy.Group.COSTS.isRead(context.person().role()))
@@ -165,7 +145,7 @@ public class CheckService {
     /** The checks of which a finding is open on an order. */
     @Transactional(readOnly = true)
     public Set<Check> openOf(String number) {
-        return findings.of(number).stream()
+        return cases.findings(number).stream()
                 .filter(Finding::isOpen)
                 .map(Finding::check)
                 .collect(Collectors.toSet());
@@ -180,20 +160,20 @@ public class CheckService {
     DryRun dryRun(CommandContext context, Optional<String> number, OrderDraft draft) {
         if (number.isEmpty()) {
             var order = orders.simulate(context, draft);
-            var checkContext = checkContexts.of(order, context.today());
+            var checkContext = cases.context(order, context.today());
             return new DryRun(
                     Chain.of(order),
                     Checks.run(Chain.of(order), checkContext, List.of(), Checks.Occasion.SUBMITTED, Optional.empty()),
                     checkContext);
         }
-        var was = chains.chain(number.get());
+        var was = cases.chain(number.get());
         var order = orders.simulateChange(context, number.get(), draft);
         var chain = was.after(new Effect.OrderChanged(was.order(), order, List.of()));
-        var checkContext = checkContexts.of(order, context.today());
+        var checkContext = cases.context(order, context.today());
         var occasion = order.state() == OrderState.DRAFT ? Checks.Occasion.SUBMITTED : Checks.Occasion.CHANGED;
         return new DryRun(
                 chain,
-                Checks.run(chain, checkContext, findings.of(number.get()), occasion, Optional.of(was)),
+                Checks.run(chain, checkContext, cases.findings(number.get()), occasion, Optional.of(was)),
                 checkContext);
     }
 

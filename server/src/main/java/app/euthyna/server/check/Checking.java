@@ -10,8 +10,6 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
-import app.euthyna.server.flow.ChainReader;
-import app.euthyna.server.flow.OpenOrderSink;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
@@ -31,32 +29,18 @@ import org.springframework.stereotype.Component;
 @Component
 public class Checking {
 
-    private final ChainReader chains;
-    private final FindingStore findings;
-    private final CheckContextReader checkContexts;
-    private final OpenOrderSink openOrders;
+    private final Cases cases;
     private final Clearance clearance;
     private final ObjectProvider<Rechecks> rechecks;
     private final Locks locks;
     private final TransactionCache<Boolean, Boolean> looking = TransactionCache.toTheEnd();
     private final Ids ids;
 
-    Checking(
-            ChainReader chains,
-            FindingStore findings,
-            CheckContextReader checkContexts,
-            OpenOrderSink openOrders,
-            Clearance clearance,
-            ObjectProvider<Rechecks> rechecks,
-            Locks locks,
-            Ids ids) {
+    Checking(Cases cases, Clearance clearance, ObjectProvider<Rechecks> rechecks, Locks locks, Ids ids) {
         this.locks = locks;
         this.rechecks = rechecks;
         this.ids = ids;
-        this.chains = chains;
-        this.findings = findings;
-        this.checkContexts = checkContexts;
-        this.openOrders = openOrders;
+        this.cases = cases;
         this.clearance = clearance;
     }
 
@@ -74,9 +58,9 @@ public class Checking {
      */
     public List<Finding> asSeen(CommandContext context, String order) {
         together(List.of(order));
-        var chain = chains.chain(order);
-        var seen = findings.of(order);
-        var now = Checks.again(chain, checkContexts.of(chain.order(), context.today()), seen);
+        var chain = cases.chain(order);
+        var seen = cases.findings(order);
+        var now = Checks.again(chain, cases.context(chain.order(), context.today()), seen);
         var worse = Checks.worse(seen, now);
         if (!worse.isEmpty()) {
             rechecks.getObject().soon(ids.customer(chain.order().customer()));
@@ -90,8 +74,8 @@ public class Checking {
      * Locks what the checks of several orders count, before the first of them takes anything else; reads them at once.
      */
     void together(List<String> orders) {
-        locks.quotas(items(chains.chains(orders).values().stream()));
-        chains.chains(orders);
+        locks.quotas(items(cases.chains(orders).values().stream()));
+        cases.chains(orders);
     }
 
     private static Set<String> items(Stream<Chain> chains) {
@@ -103,22 +87,21 @@ public class Checking {
 
     /** Checks an order and keeps what is found. */
     Outcome check(CommandContext context, String order, Occasion occasion, Optional<Chain> was) {
-        var before = findings.of(order);
-        var asked = Checks.asked(chains.chain(order), before, occasion, was);
+        var before = cases.findings(order);
+        var asked = Checks.asked(cases.chain(order), before, occasion, was);
         // whoever only looks how it would be has taken other locks by then, and passes no quota
         if (asked.contains(Check.QUOTA) && !looksOnly()) {
-            locks.quotas(items(Stream.concat(Stream.of(chains.chain(order)), was.stream())));
+            locks.quotas(items(Stream.concat(Stream.of(cases.chain(order)), was.stream())));
         }
-        var chain = chains.chain(order);
-        var checkContext = checkContexts.of(chain.order(), context.today(), asked);
+        var chain = cases.chain(order);
+        var checkContext = cases.context(chain.order(), context.today(), asked);
         var after = Checks.run(chain, checkContext, before, occasion, was);
         if (occasion == Occasion.SUBMITTED || occasion == Occasion.CHANGED) {
             RefusedException.where(
                     DuplicatePo.refusal(after, checkContext.customer().po(), context.person()));
         }
         if (!after.equals(before)) {
-            findings.save(order, after);
-            openOrders.touch(order);
+            cases.keep(order, after);
         }
         return new Outcome(
                 state(context, chain, after, occasion),
@@ -134,7 +117,7 @@ public class Checking {
                         all.stream()
                                 .flatMap(effect -> effect.orders().stream())
                                 .map(order ->
-                                        ids.customer(chains.chain(order).order().customer()))
+                                        ids.customer(cases.chain(order).order().customer()))
                                 .distinct()
                                 .toList());
     }
@@ -145,7 +128,12 @@ public class Checking {
 
     /** The documents may have brought the order to its end. */
     Optional<Effect> settle(CommandContext context, String order) {
-        return state(context, chains.chain(order), findings.of(order), Occasion.WORLD_CHANGED);
+        return state(context, cases.chain(order), cases.findings(order), Occasion.WORLD_CHANGED);
+    }
+
+    /** Where an order goes that no finding holds. */
+    OrderState decide(CommandContext context, Chain chain, List<Finding> found, Occasion occasion) {
+        return clearance.decide(context, chain, found, occasion);
     }
 
     private Optional<Effect> state(CommandContext context, Chain chain, List<Finding> found, Occasion occasion) {

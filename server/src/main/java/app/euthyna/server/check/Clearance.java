@@ -21,9 +21,6 @@ public interface Clearance {
     /** Cleared, or awaiting approval; a request that is asked for is kept. */
     OrderState decide(CommandContext context, Chain chain, List<Finding> findings, Occasion occasion);
 
-    /** Approves the level that is pending, in the same way as a decision on the order alone. */
-    void approve(CommandContext context, String order, long version);
-
     /** Why an order as it is written now would have to wait. */
     List<String> asks(Order order);
 

@@ -13,12 +13,10 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
-import org.hibernate.StatelessSession;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Looks at what passes by the clock: licences that lapse, invoices that fall overdue, a register that answers again.
@@ -36,27 +34,21 @@ public class DailyRecheck {
 
     private final People people;
     private final RecheckQueries queries;
-    private final StatelessSession session;
     private final Commands commands;
-    private final TransactionTemplate transactions;
     private final Locks locks;
     private final EffectWriter writer;
     private final CompanyClock clock;
 
     DailyRecheck(
             RecheckQueries queries,
-            StatelessSession session,
             Commands commands,
-            TransactionTemplate transactions,
             Locks locks,
             EffectWriter writer,
             CompanyClock clock,
             People people) {
         this.people = people;
         this.queries = queries;
-        this.session = session;
         this.commands = commands;
-        this.transactions = transactions;
         this.locks = locks;
         this.writer = writer;
         this.clock = clock;
@@ -74,7 +66,7 @@ public class DailyRecheck {
     public void ofToday() {
         var today = clock.today();
         // of two servers the one that comes second finds the day begun
-        var begun = commands.retrying(() -> transactions.execute(status -> begins(today)));
+        var begun = commands.inTransaction(() -> begins(today));
         if (Boolean.TRUE.equals(begun)) {
             var done = run(today);
             queries.finished(Instant.now(), today);
@@ -91,7 +83,7 @@ public class DailyRecheck {
         var run = new DailyRecheckEntity();
         run.runOn = day;
         run.startedAt = now;
-        session.insert(run);
+        queries.session().insert(run);
         return true;
     }
 
@@ -112,11 +104,11 @@ public class DailyRecheck {
     /** What fails for one customer is told and does not keep the others from their turn. */
     private void again(CommandContext context, String customer) {
         try {
-            commands.retrying(() -> transactions.execute(status -> {
+            commands.inTransaction(() -> {
                 locks.customer(customer);
                 writer.write(context, List.of(new Effect.CustomerChanged(customer)));
                 return null;
-            }));
+            });
         } catch (RuntimeException failed) {
             LOG.error("The orders of customer {} could not be re-checked.", customer, failed);
         }

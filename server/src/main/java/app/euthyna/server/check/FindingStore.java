@@ -14,7 +14,6 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** Findings in the database; their evidence as JSON under the name of its type. */
@@ -24,12 +23,10 @@ public class FindingStore implements OpenFindings {
     private static final Map<String, Class<?>> TYPES =
             records(Evidence.class).collect(Collectors.toMap(Class::getSimpleName, Function.identity()));
 
-    private final StatelessSession session;
     private final ReviewQueries queries;
     private final Ids ids;
 
-    FindingStore(StatelessSession session, ReviewQueries queries, Ids ids) {
-        this.session = session;
+    FindingStore(ReviewQueries queries, Ids ids) {
         this.queries = queries;
         this.ids = ids;
     }
@@ -73,10 +70,10 @@ public class FindingStore implements OpenFindings {
             });
             if (entity.id == null) {
                 write(finding, entity);
-                session.insert(entity);
+                queries.session().insert(entity);
             } else if (!toCore(entity).equals(finding)) {
                 write(finding, entity);
-                session.update(entity);
+                queries.session().update(entity);
             }
         }
     }

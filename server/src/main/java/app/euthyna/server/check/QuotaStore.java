@@ -10,7 +10,6 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** Quotas of rationed items, and what orders have used of them. */
@@ -18,12 +17,10 @@ import org.springframework.stereotype.Component;
 public class QuotaStore {
 
     private final RecheckQueries queries;
-    private final StatelessSession session;
     private final Ids ids;
 
-    QuotaStore(RecheckQueries queries, StatelessSession session, Ids ids) {
+    QuotaStore(RecheckQueries queries, Ids ids) {
         this.queries = queries;
-        this.session = session;
         this.ids = ids;
     }
 
@@ -83,7 +80,7 @@ public class QuotaStore {
             row.seasonFrom = from;
             row.seasonTo = to;
             row.quantity = granted.value();
-            session.insert(row);
+            queries.session().insert(row);
         }
     }
 }

@@ -22,7 +22,6 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
-import org.hibernate.StatelessSession;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
@@ -30,7 +29,6 @@ import org.springframework.context.event.EventListener;
 import org.springframework.core.annotation.Order;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Customers whose orders have to be looked at again because something around them changed (section 14): a queue, worked
@@ -49,10 +47,8 @@ class Rechecks implements AfterCommand {
     private static final int TOGETHER = 50;
 
     private final RecheckQueries queries;
-    private final StatelessSession session;
     private final Checking checking;
     private final Commands commands;
-    private final TransactionTemplate transactions;
     private final Locks locks;
     private final ObjectProvider<EffectWriter> writer;
     private final ObjectProvider<OrderService> orders;
@@ -61,19 +57,15 @@ class Rechecks implements AfterCommand {
 
     Rechecks(
             RecheckQueries queries,
-            StatelessSession session,
             Checking checking,
             Commands commands,
-            TransactionTemplate transactions,
             Locks locks,
             ObjectProvider<EffectWriter> writer,
             ObjectProvider<OrderService> orders,
             CompanyClock clock) {
         this.queries = queries;
-        this.session = session;
         this.checking = checking;
         this.commands = commands;
-        this.transactions = transactions;
         this.locks = locks;
         this.writer = writer;
         this.orders = orders;
@@ -97,7 +89,7 @@ class Rechecks implements AfterCommand {
         row.reach = reach.name();
         row.queuedAt = Instant.now();
         row.queuedBy = context.person().username();
-        session.insert(row);
+        queries.session().insert(row);
         left.addAfterCommit(customer);
     }
 
@@ -196,7 +188,7 @@ class Rechecks implements AfterCommand {
      * that takes more locks than its customer's, and those behind it count it.
      */
     private int together(CommandContext context, long customer, List<String> several, Occasion occasion) {
-        return commands.retrying(() -> transactions.execute(status -> {
+        return commands.inTransaction(() -> {
             locks.customers(List.of(customer));
             checking.together(several);
             for (int at = 0; at < several.size(); at++) {
@@ -205,7 +197,7 @@ class Rechecks implements AfterCommand {
                 }
             }
             return several.size();
-        }));
+        });
     }
 
     private boolean alone(CommandContext context, long customer, String order, Occasion occasion) {

@@ -52,6 +52,14 @@ interface ImportQueries {
     @HQL("select count(*) from StockFileEntity sf where sf.fileHash = :fileHash")
     long filesLike(String fileHash);
 
+    default ImportLogEntity log(long id) {
+        return session().get(ImportLogEntity.class, id);
+    }
+
+    default ImportPageEntity page(long id, ImportPageEntity.Part part, int no) {
+        return session().get(ImportPageEntity.class, new ImportPageEntity.Key(id, part, no));
+    }
+
     @HQL("select l from ImportLogEntity l order by l.id desc fetch first 20 rows only")
     List<ImportLogEntity> latest();
 }

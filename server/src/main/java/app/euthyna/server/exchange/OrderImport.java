@@ -31,12 +31,9 @@ import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
-import org.hibernate.StatelessSession;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.TransactionDefinition;
-import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.databind.ObjectMapper;
 
 /**
@@ -60,10 +57,7 @@ class OrderImport {
 
     private final OrderService orders;
     private final Commands commands;
-    private final TransactionTemplate transactions;
-    private final TransactionTemplate aside;
     private final ImportQueries queries;
-    private final StatelessSession session;
     private final Locks locks;
     private final Ids ids;
     private final ObjectMapper json;
@@ -74,23 +68,12 @@ class OrderImport {
     });
 
     OrderImport(
-            OrderService orders,
-            Commands commands,
-            TransactionTemplate transactions,
-            ImportQueries queries,
-            StatelessSession session,
-            Locks locks,
-            Ids ids,
-            ObjectMapper json) {
+            OrderService orders, Commands commands, ImportQueries queries, Locks locks, Ids ids, ObjectMapper json) {
         this.locks = locks;
         this.ids = ids;
         this.orders = orders;
         this.commands = commands;
-        this.transactions = transactions;
-        this.aside = new TransactionTemplate(transactions.getTransactionManager());
-        this.aside.setPropagationBehavior(TransactionDefinition.PROPAGATION_REQUIRES_NEW);
         this.queries = queries;
-        this.session = session;
         this.json = json;
     }
 
@@ -196,7 +179,7 @@ class OrderImport {
         row.takenAt = now;
         row.touchedAt = now;
         row.takenBy = context.person().username();
-        aside.executeWithoutResult(status -> session.insert(row));
+        commands.aside(() -> queries.session().insert(row));
         return row.id;
     }
 
@@ -266,12 +249,11 @@ class OrderImport {
         // each refusal ends a transaction; what stood behind it is looked at in the next
         while (!left.isEmpty()) {
             try {
-                commands.retrying(() -> transactions.execute(status -> {
-                    status.setRollbackOnly();
+                commands.simulated(() -> {
                     lock(left);
                     left.forEach(order -> attempt(context, order));
                     return null;
-                }));
+                });
                 left.clear();
             } catch (RefusedOrder refused) {
                 refusals.add(refused.result);
@@ -333,12 +315,12 @@ class OrderImport {
     }
 
     private <T> T together(Supplier<T> work) {
-        return commands.retrying(() -> transactions.execute(status -> work.get()));
+        return commands.inTransaction(work);
     }
 
     /** Notes how far it is, outside the transaction that takes the orders in. */
     private void touch(long id, int done) {
-        aside.executeWithoutResult(status -> queries.progress(done, Instant.now(), id));
+        commands.aside(() -> queries.progress(done, Instant.now(), id));
     }
 
     private Result one(CommandContext context, FileOrder order) {
@@ -394,10 +376,10 @@ class OrderImport {
                 badPages.get(0).rows(),
                 badPages.get(0).next(),
                 sentence(taken, held, before, refused, read.bad().size()));
-        aside.executeWithoutResult(status -> {
+        commands.aside(() -> {
             keep(id, Part.RESULTS, resultPages);
             keep(id, Part.BAD_CELLS, badPages);
-            queries.finish(results.size(), Instant.now(), json.writeValueAsString(report), id);
+            return queries.finish(results.size(), Instant.now(), json.writeValueAsString(report), id);
         });
     }
 
@@ -420,7 +402,7 @@ class OrderImport {
             page.part = part;
             page.no = no;
             page.content = json.writeValueAsString(pages.get(no));
-            session.insert(page);
+            queries.session().insert(page);
         }
     }
 
@@ -444,8 +426,7 @@ class OrderImport {
 
     private <T> T page(long id, Part part, String after, Class<T> type) {
         var no = (int) Math.min(Pages.key(after).number(0), Integer.MAX_VALUE);
-        var page = transactions.execute(
-                status -> session.get(ImportPageEntity.class, new ImportPageEntity.Key(id, part, no)));
+        var page = queries.page(id, part, no);
         if (page == null) {
             throw new RefusedException(new CommonRefusal.NotFound("page of import", String.valueOf(id)));
         }
@@ -472,7 +453,7 @@ class OrderImport {
 
     /** The report of a file that is done, or how far it is. */
     Report report(long id) {
-        var log = transactions.execute(status -> session.get(ImportLogEntity.class, id));
+        var log = queries.log(id);
         if (log == null) {
             throw new RefusedException(new CommonRefusal.NotFound("import", String.valueOf(id)));
         }

@@ -12,10 +12,8 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.TreeSet;
-import org.hibernate.StatelessSession;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Imports invoices from before the company worked with this application: all of a file or, when a cell of it is wrong,
@@ -27,25 +25,15 @@ class PastInvoices {
     private static final List<String> COLUMNS = List.of("customer", "number", "date", "po", "net");
 
     private final ImportQueries queries;
-    private final StatelessSession session;
     private final Commands commands;
     private final Company company;
-    private final TransactionTemplate transactions;
     private final ApplicationEventPublisher events;
 
-    PastInvoices(
-            ImportQueries queries,
-            StatelessSession session,
-            Commands commands,
-            Company company,
-            TransactionTemplate transactions,
-            ApplicationEventPublisher events) {
+    PastInvoices(ImportQueries queries, Commands commands, Company company, ApplicationEventPublisher events) {
         this.events = events;
         this.queries = queries;
-        this.session = session;
         this.commands = commands;
         this.company = company;
-        this.transactions = transactions;
     }
 
     /** What became of a file. */
@@ -80,7 +68,7 @@ class PastInvoices {
         if (table.failures() > 0) {
             return new PastReport(table.rows(), 0, 0, table.firstBad(), table.refusal());
         }
-        var taken = commands.retrying(() -> transactions.execute(status -> store(past)));
+        var taken = commands.inTransaction(() -> store(past));
         return new PastReport(
                 table.rows(),
                 taken,
@@ -105,7 +93,7 @@ class PastInvoices {
                 row.poFolded = invoice.po().folded();
                 row.invoicedOn = invoice.on();
                 row.net = invoice.net();
-                session.insert(row);
+                queries.session().insert(row);
                 taken++;
                 customers.add(invoice.customer());
             }

@@ -13,9 +13,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /** Goods that came in, from a file: all of its rows or none, and the same file once. */
 @Service
@@ -25,24 +23,14 @@ class StockFiles {
     private static final List<String> COLUMNS = List.of("item", "quantity", "unit_cost", "store");
 
     private final ImportQueries queries;
-    private final StatelessSession session;
     private final GoodsService goods;
     private final Commands commands;
-    private final TransactionTemplate transactions;
     private final Clock clock;
 
-    StockFiles(
-            ImportQueries queries,
-            StatelessSession session,
-            GoodsService goods,
-            Commands commands,
-            TransactionTemplate transactions,
-            Clock clock) {
+    StockFiles(ImportQueries queries, GoodsService goods, Commands commands, Clock clock) {
         this.queries = queries;
-        this.session = session;
         this.goods = goods;
         this.commands = commands;
-        this.transactions = transactions;
         this.clock = clock;
     }
 
@@ -83,7 +71,7 @@ class StockFiles {
         // items in one sequence, as every command locks them
         rows.sort(Comparator.comparing(Row::item));
         var hash = Hashes.sha256(content);
-        return commands.retrying(() -> transactions.execute(status -> {
+        return commands.inTransaction(() -> {
             if (queries.filesLike(hash) > 0) {
                 return new StockReport(
                         table.rows(), 0, true, List.of(), "This file was imported before; nothing is imported twice.");
@@ -93,7 +81,7 @@ class StockFiles {
             taken.fileName = name;
             taken.takenAt = clock.instant();
             taken.takenBy = context.person().username();
-            session.insert(taken);
+            queries.session().insert(taken);
             rows.forEach(row -> goods.receive(context, row.store(), row.item(), row.quantity(), row.unitCost()));
             return new StockReport(
                     table.rows(),
@@ -101,6 +89,6 @@ class StockFiles {
                     false,
                     List.of(),
                     rows.size() == 1 ? "One row imported." : rows.size() + " rows imported.");
-        }));
+        });
     }
 }

@@ -12,7 +12,6 @@ import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.TransactionCache;
 import java.util.List;
 import java.util.TreeSet;
-import org.hibernate.StatelessSession;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 
@@ -27,16 +26,13 @@ public class OpenOrderSink implements EffectSink {
     private final ChainReader chains;
     private final OpenOrderQueries queries;
     private final OpenFindings findings;
-    private final StatelessSession session;
     private final Ids ids;
     private final TransactionCache<String, Boolean> touched = TransactionCache.toTheEnd();
 
-    OpenOrderSink(
-            ChainReader chains, OpenOrderQueries queries, OpenFindings findings, StatelessSession session, Ids ids) {
+    OpenOrderSink(ChainReader chains, OpenOrderQueries queries, OpenFindings findings, Ids ids) {
         this.chains = chains;
         this.queries = queries;
         this.findings = findings;
-        this.session = session;
         this.ids = ids;
     }
 
@@ -98,6 +94,6 @@ public class OpenOrderSink implements EffectSink {
         row.unbilledGross = chain.dispatchedNotBilledGross().amount();
         row.billableNet = billableNet.amount();
         row.billableSince = since;
-        session.upsert(row);
+        queries.session().upsert(row);
     }
 }

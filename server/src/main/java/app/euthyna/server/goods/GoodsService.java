@@ -22,7 +22,6 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
-import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
@@ -42,7 +41,6 @@ public class GoodsService {
     private final OrderService orders;
     private final MasterData masterData;
     private final Shelves shelves;
-    private final Numbers numbers;
     private final Locks locks;
     private final Ids ids;
     private final EffectWriter writer;
@@ -54,7 +52,6 @@ public class GoodsService {
             OrderService orders,
             MasterData masterData,
             Shelves shelves,
-            Numbers numbers,
             Locks locks,
             Ids ids,
             EffectWriter writer,
@@ -65,7 +62,6 @@ public class GoodsService {
         this.orders = orders;
         this.masterData = masterData;
         this.shelves = shelves;
-        this.numbers = numbers;
         this.locks = locks;
         this.ids = ids;
         this.writer = writer;
@@ -86,7 +82,7 @@ public class GoodsService {
             throw new RefusedException(CommonRefusal.Incomplete.of("unitCost", "a cost with at most 4 decimals"));
         }
         var shelf = shelves.lock(at, item);
-        var number = numbers.next(DocumentKind.STOCK_RECEIPT);
+        var number = writer.number(DocumentKind.STOCK_RECEIPT);
         writer.write(
                 context,
                 List.of(new Effect.StockReceived(number, at, item, quantity, shelf.valueAt(quantity, unitCost))));
@@ -112,7 +108,7 @@ public class GoodsService {
                 held.stream().map(one -> one.orderLine().number()).toList())) {
             throw new PessimisticLockingFailureException("another order holds some of " + item + " by now");
         }
-        var number = numbers.next(DocumentKind.STOCK_COUNT);
+        var number = writer.number(DocumentKind.STOCK_COUNT);
         writer.write(
                 context,
                 RefusedException.orThrow(StockCount.count(number, shelf, counted, unitCost, held, context.reason())));
@@ -165,7 +161,7 @@ public class GoodsService {
         locks.customerAndOrder(order);
         var chain = chains.chain(order);
         var staged = RefusedException.orThrow(
-                Dispatching.stage(chain, numbers.next(DocumentKind.DISPATCH), context.date(), picks));
+                Dispatching.stage(chain, writer.number(DocumentKind.DISPATCH), context.date(), picks));
         orders.requireVersion(order, version);
         writer.write(context, List.of(staged));
         return staged.dispatch().number();
@@ -208,7 +204,7 @@ public class GoodsService {
             writer.write(
                     context,
                     List.of(new Effect.QuantityCancelled(new Cancellation(
-                            numbers.next(DocumentKind.CANCELLATION),
+                            writer.number(DocumentKind.CANCELLATION),
                             order,
                             context.date(),
                             context.reason().isBlank() ? "short at staging, cancelled" : context.reason(),

@@ -28,7 +28,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** Keeps shelves, the queue for stock and dispatch notes; offers stock that is free to whoever waits for it. */
@@ -50,7 +49,6 @@ class GoodsSink implements EffectSink {
             .othersDoNotConcernIt();
 
     private final ShelfQueries queries;
-    private final StatelessSession session;
     private final Shelves shelves;
     private final WaitingLines waiting;
     private final StockOffers offers;
@@ -62,7 +60,6 @@ class GoodsSink implements EffectSink {
 
     GoodsSink(
             ShelfQueries queries,
-            StatelessSession session,
             Shelves shelves,
             ChainReader chains,
             Ids ids,
@@ -77,7 +74,6 @@ class GoodsSink implements EffectSink {
         this.details = details;
         this.numbers = numbers;
         this.queries = queries;
-        this.session = session;
         this.shelves = shelves;
         this.chains = chains;
         this.ids = ids;
@@ -117,8 +113,8 @@ class GoodsSink implements EffectSink {
             entity.siteId = ids.site(dispatch.site());
             entity.state = Dispatch.State.STAGED;
             entity.stagedOn = dispatch.date();
-            session.insert(entity);
-            dispatch.lines().forEach(line -> session.insert(line(entity, line)));
+            queries.session().insert(entity);
+            dispatch.lines().forEach(line -> queries.session().insert(line(entity, line)));
             details.carry("DISPATCH", dispatch.number(), List.of(entity.orderId));
             dispatch.lines()
                     .forEach(line -> claim(
@@ -129,7 +125,7 @@ class GoodsSink implements EffectSink {
         private void dispatchVoided(Effect.DispatchVoided effect) {
             var entity = find(effect.dispatch());
             entity.state = Dispatch.State.VOIDED;
-            session.update(entity);
+            queries.session().update(entity);
             effect.dispatch()
                     .lines()
                     .forEach(line -> claim(new LineRef(effect.dispatch().order(), line.orderLine()), line.quantity()));
@@ -140,10 +136,10 @@ class GoodsSink implements EffectSink {
             var entity = find(dispatch);
             entity.state = Dispatch.State.DEPARTED;
             entity.departedOn = dispatch.date();
-            session.update(entity);
+            queries.session().update(entity);
             queries.removeLines(entity.id);
             for (var line : dispatch.lines()) {
-                session.insert(line(entity, line));
+                queries.session().insert(line(entity, line));
                 shelves.change(dispatch.site(), line.item(), shelf -> shelf.issue(line.quantity(), line.cost()));
                 move(
                         dispatch.site(),
@@ -178,7 +174,7 @@ class GoodsSink implements EffectSink {
             entity.state = Dispatch.State.REVERSED;
             entity.reversedOn = context.date();
             entity.reversedMoment = history.moment();
-            session.update(entity);
+            queries.session().update(entity);
             for (var line : dispatch.lines()) {
                 shelves.change(dispatch.site(), line.item(), shelf -> shelf.receive(line.quantity(), line.cost()));
                 move(
@@ -251,7 +247,7 @@ class GoodsSink implements EffectSink {
             row.stockValue = effect.value().amount();
             row.countedOn = context.date();
             row.reason = context.reason();
-            session.insert(row);
+            queries.session().insert(row);
         }
 
         private void claim(LineRef line, Quantity reserved) {
@@ -274,7 +270,7 @@ class GoodsSink implements EffectSink {
             row.documentKind = kind.name();
             row.documentNumber = number;
             row.movedOn = on;
-            session.insert(row);
+            queries.session().insert(row);
         }
     }
 
@@ -436,7 +432,7 @@ class GoodsSink implements EffectSink {
             claim.reserved = BigDecimal.ZERO;
             claim.waiting = waiting.value();
             claim.waits = waiting.isPositive();
-            session.insert(claim);
+            queries.session().insert(claim);
         }
     }
 }

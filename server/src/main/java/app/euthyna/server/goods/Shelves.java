@@ -11,23 +11,20 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.function.UnaryOperator;
 import org.hibernate.LockMode;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** Shelves as rows, locked before anything is decided on them. */
 @Component
 class Shelves {
 
-    private final StatelessSession session;
     private final ShelfQueries queries;
     private final Ids ids;
     private final Company company;
     private final Locks locks;
     private final TransactionCache<Place, ShelfEntity> locked = TransactionCache.toTheEnd();
 
-    Shelves(StatelessSession session, ShelfQueries queries, Ids ids, Company company, Locks locks) {
+    Shelves(ShelfQueries queries, Ids ids, Company company, Locks locks) {
         this.locks = locks;
-        this.session = session;
         this.queries = queries;
         this.ids = ids;
         this.company = company;
@@ -57,7 +54,7 @@ class Shelves {
     void change(String site, String item, UnaryOperator<Shelf> change) {
         var entity = entity(site, item);
         entity.write(change.apply(entity.toCore(site, item, company.currency())));
-        session.update(entity);
+        queries.session().update(entity);
     }
 
     /** Locked at the first question, and true until the transaction ends: nobody else can change it meanwhile. */
@@ -65,7 +62,7 @@ class Shelves {
         return locked.get(
                 new Place(ids.item(item), ids.site(site)),
                 place -> queries.shelf(place.site(), place.item())
-                        .map(id -> session.get(ShelfEntity.class, id, LockMode.PESSIMISTIC_WRITE))
+                        .map(id -> queries.session().get(ShelfEntity.class, id, LockMode.PESSIMISTIC_WRITE))
                         .orElseGet(() -> setUp(place)));
     }
 
@@ -73,7 +70,7 @@ class Shelves {
         var added = new ShelfEntity();
         added.siteId = place.site();
         added.itemId = place.item();
-        session.insert(added);
+        queries.session().insert(added);
         return added;
     }
 }

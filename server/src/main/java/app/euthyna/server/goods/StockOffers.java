@@ -13,14 +13,12 @@ import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Many;
 import java.time.Instant;
 import java.util.List;
-import org.hibernate.StatelessSession;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.core.annotation.Order;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Shelves with free stock that others wait for (sections 7 and 14): handed out after the command that freed it and
@@ -33,11 +31,9 @@ class StockOffers implements AfterCommand {
     private static final Logger LOG = LoggerFactory.getLogger(StockOffers.class);
 
     private final ShelfQueries queries;
-    private final StatelessSession session;
     private final WaitingLines waiting;
     private final Shelves shelves;
     private final Commands commands;
-    private final TransactionTemplate transactions;
     private final Locks locks;
     private final ObjectProvider<EffectWriter> writer;
     private final CompanyClock clock;
@@ -45,20 +41,16 @@ class StockOffers implements AfterCommand {
 
     StockOffers(
             ShelfQueries queries,
-            StatelessSession session,
             WaitingLines waiting,
             Shelves shelves,
             Commands commands,
-            TransactionTemplate transactions,
             Locks locks,
             ObjectProvider<EffectWriter> writer,
             CompanyClock clock) {
         this.queries = queries;
-        this.session = session;
         this.waiting = waiting;
         this.shelves = shelves;
         this.commands = commands;
-        this.transactions = transactions;
         this.locks = locks;
         this.writer = writer;
         this.clock = clock;
@@ -71,7 +63,7 @@ class StockOffers implements AfterCommand {
         row.siteId = place.site();
         row.queuedAt = Instant.now();
         row.queuedBy = context.person().username();
-        session.insert(row);
+        queries.session().insert(row);
         left.addAfterCommit(place);
     }
 
@@ -104,14 +96,14 @@ class StockOffers implements AfterCommand {
                 if (head.isEmpty()) {
                     break;
                 }
-                commands.retrying(() -> transactions.execute(status -> {
+                commands.inTransaction(() -> {
                     locks.customers(List.of(head.get(0).customer()));
                     locks.orders(List.of(head.get(0).claim().orderLine().number()));
                     var shelf = shelves.lock(place);
                     var theirs = waiting.ofLocked(waiting.head(place));
                     writer.getObject().write(context, Reserving.offer(shelf, theirs));
                     return null;
-                }));
+                });
             }
             queries.removeQueued(Many.ids(entries.stream().map(Entry::id).toList()));
         } catch (RuntimeException failure) {

@@ -12,14 +12,11 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectWriter;
-import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.RefusedException;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Set;
 import org.hibernate.LockMode;
-import org.hibernate.StatelessSession;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -34,38 +31,29 @@ import org.springframework.transaction.annotation.Transactional;
 public class LedgerKeeping {
 
     private final LedgerQueries queries;
-    private final StatelessSession session;
     private final Accounts accounts;
-    private final Numbers numbers;
     private final Company company;
     private final EffectWriter writer;
-    private final Clock clock;
     private final ObjectProvider<PeriodOpened> opened;
 
     LedgerKeeping(
             LedgerQueries queries,
-            StatelessSession session,
             Accounts accounts,
-            Numbers numbers,
             Company company,
             EffectWriter writer,
-            Clock clock,
             ObjectProvider<PeriodOpened> opened) {
         this.opened = opened;
         this.queries = queries;
-        this.session = session;
         this.accounts = accounts;
-        this.numbers = numbers;
         this.company = company;
         this.writer = writer;
-        this.clock = clock;
     }
 
     /**
      * No entry is on its way while a period is closed or opened: the head of the ledger is what entries wait for, too.
      */
     private void lockHead() {
-        session.get(LedgerHeadEntity.class, 1, LockMode.PESSIMISTIC_WRITE);
+        queries.session().get(LedgerHeadEntity.class, 1, LockMode.PESSIMISTIC_WRITE);
     }
 
     /** Closes the books through a day. */
@@ -74,10 +62,10 @@ public class LedgerKeeping {
         RefusedException.where(Periods.closing(through, context.today(), accounts.closedThrough(), context.person()));
         var row = new PeriodClosingEntity();
         row.through = through;
-        row.closedAt = clock.instant();
+        row.closedAt = company.now();
         row.closedBy = context.person().username();
         row.remark = context.reason();
-        session.insert(row);
+        queries.session().insert(row);
     }
 
     /** Opens the period again that was closed last. */
@@ -85,7 +73,7 @@ public class LedgerKeeping {
         lockHead();
         var through = accounts.closedThrough();
         RefusedException.where(Periods.reopening(through, context.person(), context.reason()));
-        queries.reopen(clock.instant(), context.person().username(), context.reason(), through.orElseThrow());
+        queries.reopen(company.now(), context.person().username(), context.reason(), through.orElseThrow());
         opened.orderedStream().forEach(one -> one.periodOpened(context));
     }
 
@@ -97,7 +85,7 @@ public class LedgerKeeping {
     /** Posts a manual entry; answers the number of its document. */
     public String post(CommandContext context, List<ManualLine> lines) {
         Effect.ManualEntryPosted posted = RefusedException.orThrow(ManualPosting.post(
-                numbers.next(DocumentKind.MANUAL_ENTRY),
+                writer.number(DocumentKind.MANUAL_ENTRY),
                 lines,
                 accounts.roles(),
                 context.person(),
@@ -116,7 +104,7 @@ public class LedgerKeeping {
         var row = new AccountEntity();
         row.code = code;
         row.name = name;
-        session.insert(row);
+        queries.session().insert(row);
     }
 
     /**
@@ -155,7 +143,7 @@ public class LedgerKeeping {
             rule.site = row.site();
             rule.vat = row.vat();
             rule.account = row.account();
-            session.insert(rule);
+            queries.session().insert(rule);
         }
         var known = Set.copyOf(map.ambiguities());
         RefusedException.where(accounts.map().ambiguities().stream()
@@ -167,11 +155,11 @@ public class LedgerKeeping {
                 : before.map(was -> "%s: account %s instead of %s".formatted(row.words(), row.account(), was.account()))
                         .orElse("%s: account %s".formatted(row.words(), row.account()));
         var change = new PostingRuleChangeEntity();
-        change.changedAt = clock.instant();
+        change.changedAt = company.now();
         change.changedBy = context.person().username();
         change.sentence = sentence;
         change.reason = context.reason();
-        session.insert(change);
+        queries.session().insert(change);
     }
 
     private static void requireLead(CommandContext context, String what) {

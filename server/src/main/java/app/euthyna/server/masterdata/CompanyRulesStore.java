@@ -8,7 +8,6 @@ import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.TransactionCache;
 import java.time.LocalDate;
 import java.util.List;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -20,12 +19,10 @@ public class CompanyRulesStore implements CommandContext.DatingRule, DecimalMark
     private static final String THE_ONE = "";
 
     private final MasterDataQueries queries;
-    private final StatelessSession session;
     private final TransactionCache<String, Versioned> read = TransactionCache.readThrough();
 
-    CompanyRulesStore(MasterDataQueries queries, StatelessSession session) {
+    CompanyRulesStore(MasterDataQueries queries) {
         this.queries = queries;
-        this.session = session;
     }
 
     /** Rules with the version that they are. */
@@ -69,7 +66,7 @@ public class CompanyRulesStore implements CommandContext.DatingRule, DecimalMark
         row.changedBy = context.person().username();
         row.reason = context.reason();
         row.rules = Records.write(rules);
-        session.insert(row);
+        queries.session().insert(row);
         read.put(THE_ONE, new Versioned(seen + 1, rules));
     }
 

@@ -24,7 +24,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
-import org.hibernate.StatelessSession;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -36,7 +35,6 @@ import org.springframework.transaction.annotation.Transactional;
 public class MasterData {
 
     private final MasterDataQueries queries;
-    private final StatelessSession session;
     private final Company company;
     private final TransactionCache<String, Customer> customers = TransactionCache.readThrough();
     private final TransactionCache<String, Item> items = TransactionCache.readThrough();
@@ -47,7 +45,6 @@ public class MasterData {
 
     MasterData(
             MasterDataQueries queries,
-            StatelessSession session,
             Company company,
             Locks locks,
             CompanyRulesStore rules,
@@ -56,7 +53,6 @@ public class MasterData {
         this.locks = locks;
         this.writer = writer;
         this.queries = queries;
-        this.session = session;
         this.company = company;
     }
 
@@ -158,7 +154,7 @@ public class MasterData {
         var row = new SiteEntity();
         row.code = code;
         row.name = name;
-        session.insert(row);
+        queries.session().insert(row);
     }
 
     /** Keeps a new customer, with what stands on paper for it. */
@@ -175,7 +171,7 @@ public class MasterData {
         policy(entity, customer.ownPo());
         agree(entity, customer.rules(), customer.ownOverdue());
         onPaper(entity, paper);
-        session.insert(entity);
+        queries.session().insert(entity);
         insert(entity, customer.licences());
     }
 
@@ -185,7 +181,7 @@ public class MasterData {
             licence.customerId = customer.id;
             licence.licenceClass = licenceClass;
             licence.number = number;
-            session.insert(licence);
+            queries.session().insert(licence);
         });
     }
 
@@ -260,7 +256,7 @@ public class MasterData {
             throw new RefusedException(new PlatformRefusal.StaleVersion("Customer " + code, version, entity.version));
         }
         change.accept(entity);
-        session.update(entity);
+        queries.session().update(entity);
         customers.put(code, toCustomer(entity));
         writer.getObject().write(context, List.of(new Effect.CustomerChanged(code)));
     }
@@ -285,7 +281,7 @@ public class MasterData {
         entity.minStock = item.minStock();
         entity.leadDays = item.leadDays();
         entity.regulated = item.regulated();
-        session.insert(entity);
+        queries.session().insert(entity);
     }
 
     /** Folded for searching: no accents, no case. */

@@ -12,7 +12,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -21,13 +20,11 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 public class PriceBreaks {
 
-    private final StatelessSession session;
     private final MasterDataQueries queries;
     private final Ids ids;
 
-    PriceBreaks(StatelessSession session, MasterDataQueries queries, Ids ids) {
+    PriceBreaks(MasterDataQueries queries, Ids ids) {
         this.ids = ids;
-        this.session = session;
         this.queries = queries;
     }
 
@@ -71,7 +68,7 @@ public class PriceBreaks {
             row.customerId = one.customer().isEmpty() ? null : ids.customer(one.customer());
             row.fromQuantity = one.from().value();
             row.unitPrice = one.unit();
-            session.insert(row);
+            queries.session().insert(row);
         }
     }
 }

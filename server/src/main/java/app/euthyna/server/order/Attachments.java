@@ -23,7 +23,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import org.hibernate.StatelessSession;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -57,7 +56,6 @@ class Attachments {
             new byte[] {(byte) 0xff, (byte) 0xd8, (byte) 0xff});
 
     private final AttachmentQueries queries;
-    private final StatelessSession session;
     private final Commands commands;
     private final History history;
     private final DocumentOrders documentOrders;
@@ -66,7 +64,6 @@ class Attachments {
 
     Attachments(
             AttachmentQueries queries,
-            StatelessSession session,
             Commands commands,
             History history,
             DocumentOrders documentOrders,
@@ -75,7 +72,6 @@ class Attachments {
         this.ids = ids;
         this.documentOrders = documentOrders;
         this.queries = queries;
-        this.session = session;
         this.commands = commands;
         this.history = history;
         this.clock = clock;
@@ -172,13 +168,13 @@ class Attachments {
             attachment.sizeBytes = content.length;
             attachment.attachedBy = context.person().username();
             attachment.attachedAt = clock.instant();
-            session.insert(attachment);
+            queries.session().insert(attachment);
             for (int from = 0; from < content.length; from += PART) {
                 var row = new AttachmentPartEntity();
                 row.attachmentId = attachment.id;
                 row.partNo = from / PART;
                 row.content = Arrays.copyOfRange(content, from, Math.min(from + PART, content.length));
-                session.insert(row);
+                queries.session().insert(row);
             }
             note(context, of, number, "attached " + name);
             return attachments(of, number);

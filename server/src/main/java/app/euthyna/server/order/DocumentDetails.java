@@ -8,19 +8,16 @@ import app.euthyna.server.platform.Records;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** What orders said of themselves when a dispatch of theirs was staged or an invoice of theirs posted. */
 @Component
 public class DocumentDetails {
 
-    private final StatelessSession session;
     private final OrderQueries queries;
     private final CompanyRulesStore rules;
 
-    DocumentDetails(StatelessSession session, OrderQueries queries, CompanyRulesStore rules) {
-        this.session = session;
+    DocumentDetails(OrderQueries queries, CompanyRulesStore rules) {
         this.queries = queries;
         this.rules = rules;
     }
@@ -45,7 +42,7 @@ public class DocumentDetails {
                 carried.documentNumber = number;
                 carried.orderId = order.id;
                 carried.details = order.details;
-                session.insert(carried);
+                queries.session().insert(carried);
             }
         }
     }

@@ -13,7 +13,6 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -34,10 +33,8 @@ class OrderController {
     private final Commands commands;
     private final OrderQueries queries;
     private final Company company;
-    private final Clock clock;
 
-    OrderController(OrderService orders, Commands commands, OrderQueries queries, Company company, Clock clock) {
-        this.clock = clock;
+    OrderController(OrderService orders, Commands commands, OrderQueries queries, Company company) {
         this.company = company;
         this.orders = orders;
         this.commands = commands;
@@ -235,7 +232,7 @@ class OrderController {
                 state,
                 customer,
                 lane,
-                LocalDate.now(clock),
+                company.today(),
                 after == null ? null : Pages.key(after).number(0));
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
         return new OrderPage(

@@ -25,7 +25,6 @@ import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
-import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import java.util.HashMap;
@@ -47,7 +46,6 @@ public class OrderService {
 
     private final MasterData masterData;
     private final Ids ids;
-    private final Numbers numbers;
     private final Locks locks;
     private final EffectWriter writer;
     private final CommittedQuantities committed;
@@ -63,7 +61,6 @@ public class OrderService {
     OrderService(
             MasterData masterData,
             Ids ids,
-            Numbers numbers,
             Locks locks,
             EffectWriter writer,
             CommittedQuantities committed,
@@ -85,7 +82,6 @@ public class OrderService {
         this.history = history;
         this.masterData = masterData;
         this.ids = ids;
-        this.numbers = numbers;
         this.locks = locks;
         this.writer = writer;
         this.committed = committed;
@@ -94,7 +90,7 @@ public class OrderService {
     /** Keeps an order as a draft, however incomplete. */
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView keep(CommandContext context, OrderDraft draft) {
-        return view(persist(drafted(context, draft, numbers.next(DocumentKind.ORDER))));
+        return view(persist(drafted(context, draft, writer.number(DocumentKind.ORDER))));
     }
 
     /**
@@ -104,7 +100,7 @@ public class OrderService {
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView submit(CommandContext context, OrderDraft draft) {
         locks.customer(draft.customer());
-        var order = persist(drafted(context, draft, numbers.next(DocumentKind.ORDER)));
+        var order = persist(drafted(context, draft, writer.number(DocumentKind.ORDER)));
         submit(context, order);
         return view(order.number());
     }
@@ -375,7 +371,7 @@ public class OrderService {
             String number,
             List<Integer> sources,
             Consumer<StoredOrder> completed) {
-        var kept = drafted(context, draft, numbers.next(DocumentKind.ORDER));
+        var kept = drafted(context, draft, writer.number(DocumentKind.ORDER));
         for (int at = 0; at < sources.size(); at++) {
             var source = sources.get(at);
             kept.change(kept.lines().get(at), line -> {
@@ -439,7 +435,7 @@ public class OrderService {
                         null,
                         rest.details(),
                         rest.lines().stream().map(l -> written(null, l)).toList()),
-                numbers.next(DocumentKind.ORDER));
+                writer.number(DocumentKind.ORDER));
         // whoever wrote the whole wrote the rest
         kept.header.writers = Records.lines(whole.everyWriter());
         ofOneOrder(kept, number);
@@ -515,6 +511,21 @@ public class OrderService {
     @Transactional(propagation = Propagation.MANDATORY)
     public void moveVersion(String number) {
         stored.moveVersion(number);
+    }
+
+    /** An order and its customer, for whoever decides on it. */
+    public void lock(String number) {
+        locks.customerAndOrder(number);
+    }
+
+    /** Writes a decision on orders. */
+    public void write(CommandContext context, List<Effect> effects) {
+        writer.write(context, effects);
+    }
+
+    /** Notes in an order's history what was decided. */
+    public void note(CommandContext context, String number, String event, String sentence) {
+        history.note(context, number, event, sentence);
     }
 
     /** Refuses unless the order is still at the version that the user saw. */

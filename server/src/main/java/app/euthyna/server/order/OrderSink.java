@@ -8,7 +8,6 @@ import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
 import java.util.List;
-import org.hibernate.StatelessSession;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 
@@ -26,22 +25,14 @@ class OrderSink implements EffectSink {
 
     private final OrderVersions versions;
     private final History history;
-    private final StatelessSession session;
     private final OrderQueries queries;
     private final OrderStore stored;
     private final Ids ids;
 
-    OrderSink(
-            StatelessSession session,
-            OrderQueries queries,
-            OrderStore stored,
-            Ids ids,
-            OrderVersions versions,
-            History history) {
+    OrderSink(OrderQueries queries, OrderStore stored, Ids ids, OrderVersions versions, History history) {
         this.queries = queries;
         this.history = history;
         this.versions = versions;
-        this.session = session;
         this.stored = stored;
         this.ids = ids;
     }
@@ -88,14 +79,14 @@ class OrderSink implements EffectSink {
             cancellation.orderId = ids.order(effect.cancellation().order());
             cancellation.cancelledOn = effect.cancellation().on();
             cancellation.reason = effect.cancellation().reason();
-            session.insert(cancellation);
+            queries.session().insert(cancellation);
             for (var line : effect.cancellation().lines()) {
                 var cancelled = new CancellationLineEntity();
                 cancelled.cancellationId = cancellation.id;
                 cancelled.rootOrderId = cancellation.orderId;
                 cancelled.orderLineNo = line.orderLine();
                 cancelled.quantity = line.quantity().value();
-                session.insert(cancelled);
+                queries.session().insert(cancelled);
             }
         }
     }

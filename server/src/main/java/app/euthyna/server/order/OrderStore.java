@@ -8,20 +8,17 @@ import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import java.util.List;
 import java.util.Optional;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** Orders as they are kept, each with its lines. */
 @Component
 class OrderStore {
 
-    private final StatelessSession session;
     private final OrderQueries queries;
     private final Ids ids;
     private final Company company;
 
-    OrderStore(StatelessSession session, OrderQueries queries, Ids ids, Company company) {
-        this.session = session;
+    OrderStore(OrderQueries queries, Ids ids, Company company) {
         this.queries = queries;
         this.ids = ids;
         this.company = company;
@@ -62,16 +59,16 @@ class OrderStore {
     /** Writes an order: a new one, or what has changed of it. */
     void save(StoredOrder stored) {
         if (stored.header.id == null) {
-            session.insert(stored.header);
+            queries.session().insert(stored.header);
         } else {
-            session.update(stored.header);
+            queries.session().update(stored.header);
         }
         for (var line : stored.takeChanged()) {
             if (line.id == null) {
                 line.orderId = stored.header.id;
-                session.insert(line);
+                queries.session().insert(line);
             } else {
-                session.update(line);
+                queries.session().update(line);
             }
         }
     }

@@ -3,7 +3,6 @@ package app.euthyna.server.order;
 import app.euthyna.server.platform.CommandContext;
 import java.time.LocalDate;
 import java.util.List;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** Keeps each change of an order, drafts included: who, when, and what became different. */
@@ -12,11 +11,9 @@ class OrderVersions {
 
     private static final int LONGEST = 8000;
 
-    private final StatelessSession session;
     private final OrderQueries queries;
 
-    OrderVersions(StatelessSession session, OrderQueries queries) {
-        this.session = session;
+    OrderVersions(OrderQueries queries) {
         this.queries = queries;
     }
 
@@ -35,6 +32,6 @@ class OrderVersions {
         version.changedBy = context.person().username();
         var text = String.join("\n", differences);
         version.differences = text.length() > LONGEST ? text.substring(0, LONGEST) : text;
-        session.insert(version);
+        queries.session().insert(version);
     }
 }

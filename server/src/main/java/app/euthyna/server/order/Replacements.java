@@ -11,7 +11,6 @@ import app.euthyna.server.platform.RefusedException;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** What replacements stand for: the return or dispatch that each names, and what others took of it. */
@@ -19,13 +18,11 @@ import org.springframework.stereotype.Component;
 class Replacements {
 
     private final OrderQueries queries;
-    private final StatelessSession session;
     private final DocumentOrders documentOrders;
 
-    Replacements(OrderQueries queries, StatelessSession session, DocumentOrders documentOrders) {
+    Replacements(OrderQueries queries, DocumentOrders documentOrders) {
         this.documentOrders = documentOrders;
         this.queries = queries;
-        this.session = session;
     }
 
     private record Named(DocumentRef document, String customer) {}
@@ -49,7 +46,7 @@ class Replacements {
         row.orderId = orderId;
         row.documentKind = named.document().kind().name();
         row.documentNumber = number;
-        session.upsert(row);
+        queries.session().upsert(row);
         return firstOrder(named.document());
     }
 

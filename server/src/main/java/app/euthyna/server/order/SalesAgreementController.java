@@ -25,7 +25,6 @@ import jakarta.validation.constraints.Positive;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.util.HashMap;
 import java.util.List;
@@ -51,7 +50,6 @@ class SalesAgreementController {
     private final Company company;
     private final Commands commands;
     private final AgreementQueries queries;
-    private final Clock clock;
 
     SalesAgreementController(
             SalesAgreements agreements,
@@ -59,15 +57,13 @@ class SalesAgreementController {
             MasterData masterData,
             Company company,
             Commands commands,
-            AgreementQueries queries,
-            Clock clock) {
+            AgreementQueries queries) {
         this.agreements = agreements;
         this.store = store;
         this.masterData = masterData;
         this.company = company;
         this.commands = commands;
         this.queries = queries;
-        this.clock = clock;
     }
 
     /** A quantity of a line to be called off on a day. */
@@ -211,7 +207,7 @@ class SalesAgreementController {
             @RequestParam(required = false) String customer,
             @RequestParam(defaultValue = "false") boolean due,
             @RequestParam(required = false) String after) {
-        var today = LocalDate.now(clock);
+        var today = company.today();
         var rows = queries.page(
                 kind,
                 state,
@@ -244,7 +240,7 @@ class SalesAgreementController {
     SalesAgreementView agreement(@PathVariable String number) {
         var kept = store.find(number);
         var o = kept.agreement();
-        var today = LocalDate.now(clock);
+        var today = company.today();
         var taken = store.taken(kept.id(), "");
         var lines = o.lines().stream()
                 .map(l -> new SalesAgreementLineView(

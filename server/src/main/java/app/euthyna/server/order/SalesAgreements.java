@@ -26,7 +26,6 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -42,7 +41,6 @@ public class SalesAgreements {
     private final Ids ids;
     private final Locks locks;
     private final AgreementQueries queries;
-    private final StatelessSession session;
 
     SalesAgreements(
             SalesAgreementStore store,
@@ -50,15 +48,13 @@ public class SalesAgreements {
             Numbers numbers,
             Ids ids,
             Locks locks,
-            AgreementQueries queries,
-            StatelessSession session) {
+            AgreementQueries queries) {
         this.locks = locks;
         this.store = store;
         this.orders = orders;
         this.numbers = numbers;
         this.ids = ids;
         this.queries = queries;
-        this.session = session;
     }
 
     /**
@@ -96,7 +92,7 @@ public class SalesAgreements {
         row.details = details(written);
         row.author = context.person().username();
         row.writtenOn = context.date();
-        session.insert(row);
+        queries.session().insert(row);
         lines(row.id, agreement);
         note(context, row.id, "written");
         return number;
@@ -315,7 +311,7 @@ public class SalesAgreements {
         row.changedOn = context.date();
         row.changedBy = context.person().username();
         row.sentence = Texts.cut(sentence, 8000);
-        session.insert(row);
+        queries.session().insert(row);
     }
 
     private void lines(long id, SalesAgreement agreement) {
@@ -328,7 +324,7 @@ public class SalesAgreements {
             row.quantity = line.quantity().value();
             row.unitPrice = line.price().unit();
             row.discountPercent = line.price().discountPercent();
-            session.insert(row);
+            queries.session().insert(row);
         });
         agreement.schedule().forEach(call -> {
             var row = new SalesAgreementCallEntity();
@@ -336,7 +332,7 @@ public class SalesAgreements {
             row.dueOn = call.on();
             row.lineNo = call.line();
             row.quantity = call.quantity().value();
-            session.insert(row);
+            queries.session().insert(row);
         });
     }
 

@@ -25,7 +25,6 @@ import java.time.Instant;
 import java.util.Date;
 import java.util.List;
 import java.util.Properties;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
 
 /** Stands in for mail: keeps what would have been sent, and gives it out as RFC 5322 messages. */
@@ -33,13 +32,11 @@ import org.springframework.stereotype.Service;
 public class Outbox {
 
     private final OutboxQueries queries;
-    private final StatelessSession session;
     private final People people;
     private final Clock clock;
 
-    Outbox(OutboxQueries queries, StatelessSession session, People people, Clock clock) {
+    Outbox(OutboxQueries queries, People people, Clock clock) {
         this.queries = queries;
-        this.session = session;
         this.people = people;
         this.clock = clock;
     }
@@ -88,7 +85,7 @@ public class Outbox {
         row.at = clock.instant();
         row.attachmentName = fileName;
         row.attachment = file;
-        session.insert(row);
+        queries.session().insert(row);
         return row.id;
     }
 

@@ -8,7 +8,6 @@ import app.euthyna.server.billing.InvoiceReminders;
 import app.euthyna.server.billing.Statements;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
@@ -48,7 +47,6 @@ class PaperController {
     private final Commands commands;
     private final Company company;
     private final PaperQueries queries;
-    private final CompanyClock clock;
 
     PaperController(
             Printing printing,
@@ -57,8 +55,7 @@ class PaperController {
             Batches batches,
             Commands commands,
             Company company,
-            PaperQueries queries,
-            CompanyClock clock) {
+            PaperQueries queries) {
         this.printing = printing;
         this.statements = statements;
         this.reminders = reminders;
@@ -66,7 +63,6 @@ class PaperController {
         this.commands = commands;
         this.company = company;
         this.queries = queries;
-        this.clock = clock;
     }
 
     /** Documents to be put on paper, in the sequence given; a statement by customer, or customer|from|to. */
@@ -140,7 +136,7 @@ class PaperController {
             @PathVariable String code,
             @RequestParam(required = false) LocalDate from,
             @RequestParam(required = false) LocalDate to) {
-        var until = to == null ? clock.today() : to;
+        var until = to == null ? company.today() : to;
         var since = from == null ? until.minusMonths(3) : from;
         RefusedException.where(Dating.span("from", since, "to", until));
         return statements.of(code, since, until);
@@ -172,13 +168,13 @@ class PaperController {
     /** Customers with invoices past due, and the reminder that each is due. */
     @GetMapping("/receivables/overdue")
     OverduePage overdue(@RequestParam(required = false) LocalDate on, @RequestParam(required = false) String after) {
-        var day = on == null ? clock.today() : on;
-        RefusedException.where(Dating.ahead(day, clock.today()));
+        var day = on == null ? company.today() : on;
+        RefusedException.where(Dating.ahead(day, company.today()));
         var d30 = day.minusDays(30);
         var d60 = day.minusDays(60);
         var d90 = day.minusDays(90);
         var from = after == null ? 0 : Pages.key(after).number(0);
-        var found = day.equals(clock.today())
+        var found = day.equals(company.today())
                 ? queries.overdueToday(d30, d60, d90, day, from)
                 : queries.overdueOn(d30, d60, d90, day, from);
         var page = Pages.of(found, row -> List.of(String.valueOf(row.id())));

@@ -19,12 +19,10 @@ import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -36,37 +34,31 @@ import org.springframework.transaction.annotation.Transactional;
 class Printing implements BatchWork {
 
     private final PaperQueries queries;
-    private final StatelessSession session;
     private final Papers papers;
     private final Pdf pdf;
     private final Outbox outbox;
     private final InvoiceReminders reminders;
     private final Company company;
-    private final Clock clock;
     private final History history;
     private final DocumentOrders documentOrders;
 
     Printing(
             PaperQueries queries,
-            StatelessSession session,
             Papers papers,
             Pdf pdf,
             Outbox outbox,
             InvoiceReminders reminders,
             Company company,
-            Clock clock,
             History history,
             DocumentOrders documentOrders) {
         this.history = history;
         this.documentOrders = documentOrders;
         this.queries = queries;
-        this.session = session;
         this.papers = papers;
         this.pdf = pdf;
         this.outbox = outbox;
         this.reminders = reminders;
         this.company = company;
-        this.clock = clock;
     }
 
     /** Nobody knows where to send it. */
@@ -91,9 +83,9 @@ class Printing implements BatchWork {
         paper.requireReader(context.person().role());
         var run = new PrintRunEntity();
         run.paper = paper.name();
-        run.printedAt = clock.instant();
+        run.printedAt = company.now();
         run.printedBy = context.person().username();
-        session.insert(run);
+        queries.session().insert(run);
         for (var number : numbers) {
             // whatever can't be put on paper is found before it is noted
             papers.of(paper, number, 0, context.date());
@@ -103,7 +95,7 @@ class Printing implements BatchWork {
             row.paper = paper.name();
             row.documentNumber = number;
             row.copyNo = before;
-            session.insert(row);
+            queries.session().insert(row);
         }
         return run.id;
     }
@@ -122,8 +114,8 @@ class Printing implements BatchWork {
     @Transactional(readOnly = true)
     public byte[] file(long run, Person reader) {
         var on = queries.printedAt(run)
-                .map(at -> LocalDate.ofInstant(at, clock.getZone()))
-                .orElse(LocalDate.now(clock));
+                .map(at -> LocalDate.ofInstant(at, company.zone()))
+                .orElse(company.today());
         var sheets = sheets(run);
         sheets.forEach(sheet -> sheet.paper().requireReader(reader.role()));
         return file(sheets, on);

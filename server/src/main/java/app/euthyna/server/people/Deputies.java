@@ -5,7 +5,6 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.RefusedException;
 import java.time.LocalDate;
 import java.util.List;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -18,12 +17,10 @@ public class Deputies {
     private static final int LONGEST = 60;
 
     private final PeopleQueries queries;
-    private final StatelessSession session;
     private final People people;
 
-    Deputies(PeopleQueries queries, StatelessSession session, People people) {
+    Deputies(PeopleQueries queries, People people) {
         this.queries = queries;
-        this.session = session;
         this.people = people;
     }
 
@@ -73,7 +70,7 @@ public class Deputies {
         row.deputy = deputy;
         row.awayFrom = from;
         row.awayUntil = until;
-        session.upsert(row);
+        queries.session().upsert(row);
     }
 
     private boolean decides(String username) {

@@ -5,7 +5,6 @@ import app.euthyna.server.platform.Many;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import org.hibernate.StatelessSession;
 import org.springframework.security.core.userdetails.User;
 import org.springframework.security.core.userdetails.UserDetails;
 import org.springframework.security.core.userdetails.UserDetailsService;
@@ -18,12 +17,10 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class People implements UserDetailsService {
 
-    private final StatelessSession session;
     private final PeopleQueries queries;
     private final PasswordEncoder passwords;
 
-    People(StatelessSession session, PeopleQueries queries, PasswordEncoder passwords) {
-        this.session = session;
+    People(PeopleQueries queries, PasswordEncoder passwords) {
         this.queries = queries;
         this.passwords = passwords;
     }
@@ -57,7 +54,7 @@ public class People implements UserDetailsService {
         user.passwordHash = passwords.encode(password);
         user.role = role;
         user.enabled = true;
-        session.insert(user);
+        queries.session().insert(user);
     }
 
     /** Somebody who can sign in. */

@@ -11,7 +11,6 @@ import jakarta.servlet.http.HttpServletResponse;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
 import org.springframework.security.authentication.AccountStatusException;
@@ -40,7 +39,6 @@ class SessionController {
     private final Deputies deputies;
     private final Company company;
     private final DecimalMark.Rule rules;
-    private final Clock clock;
 
     SessionController(
             AuthenticationManager authentication,
@@ -49,7 +47,6 @@ class SessionController {
             SignIns signIns,
             Deputies deputies,
             Company company,
-            Clock clock,
             DecimalMark.Rule rules) {
         this.rules = rules;
         this.authentication = authentication;
@@ -58,7 +55,6 @@ class SessionController {
         this.signIns = signIns;
         this.deputies = deputies;
         this.company = company;
-        this.clock = clock;
     }
 
     record SignIn(
@@ -138,7 +134,7 @@ class SessionController {
 
     private SessionView view(Authentication signedIn) {
         var facts = company.facts();
-        var today = LocalDate.now(clock);
+        var today = company.today();
         if (signedIn == null
                 || !signedIn.isAuthenticated()
                 || signedIn.getAuthorities().stream()

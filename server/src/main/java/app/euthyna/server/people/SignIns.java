@@ -6,7 +6,6 @@ import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import java.time.Duration;
 import java.time.Instant;
-import org.hibernate.StatelessSession;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -29,12 +28,10 @@ class SignIns {
     private static final int FROM_ADDRESS = 40;
 
     private final PeopleQueries queries;
-    private final StatelessSession session;
     private final TransactionTemplate transactions;
 
-    SignIns(PeopleQueries queries, StatelessSession session, TransactionTemplate transactions) {
+    SignIns(PeopleQueries queries, TransactionTemplate transactions) {
         this.queries = queries;
-        this.session = session;
         this.transactions = transactions;
     }
 
@@ -76,7 +73,7 @@ class SignIns {
             row.address = address;
             row.at = Instant.now();
             row.outcome = outcome.name();
-            session.insert(row);
+            queries.session().insert(row);
         });
     }
 }

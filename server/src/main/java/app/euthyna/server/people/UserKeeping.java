@@ -16,7 +16,6 @@ import java.util.List;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.hibernate.StatelessSession;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.session.FindByIndexNameSessionRepository;
@@ -41,7 +40,6 @@ class UserKeeping {
     private final Deputies deputies;
     private final FindByIndexNameSessionRepository<? extends Session> sessions;
     private final PeopleQueries queries;
-    private final StatelessSession session;
     private final ApplicationEventPublisher events;
     private final Zxcvbn strength = new Zxcvbn();
 
@@ -51,7 +49,6 @@ class UserKeeping {
             Deputies deputies,
             FindByIndexNameSessionRepository<? extends Session> sessions,
             PeopleQueries queries,
-            StatelessSession session,
             ApplicationEventPublisher events) {
         this.events = events;
         this.deputies = deputies;
@@ -59,7 +56,6 @@ class UserKeeping {
         this.passwords = passwords;
         this.sessions = sessions;
         this.queries = queries;
-        this.session = session;
     }
 
     void add(CommandContext context, String username, String displayName, String password, Role role) {
@@ -125,7 +121,7 @@ class UserKeeping {
         var user = queries.user(username)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("user", username)));
         change.accept(user);
-        session.update(user);
+        queries.session().update(user);
     }
 
     private void note(CommandContext context, String username, String what) {
@@ -134,7 +130,7 @@ class UserKeeping {
         row.at = Instant.now();
         row.changedBy = context.person().username();
         row.what = what;
-        session.insert(row);
+        queries.session().insert(row);
     }
 
     private void endSessions(String username) {

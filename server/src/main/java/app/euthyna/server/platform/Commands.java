@@ -10,7 +10,6 @@ import java.time.Instant;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Supplier;
-import org.hibernate.StatelessSession;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.core.retry.RetryException;
 import org.springframework.core.retry.RetryPolicy;
@@ -23,6 +22,7 @@ import org.springframework.orm.jpa.vendor.HibernateJpaDialect;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.databind.ObjectMapper;
 
@@ -61,8 +61,8 @@ public class Commands {
             .build());
 
     private final TransactionTemplate transactions;
+    private final TransactionTemplate aside;
     private final PlatformQueries queries;
-    private final StatelessSession session;
     private final ObjectMapper json;
     private final CompanyClock clock;
     private final ObjectProvider<CommandContext.DatingRule> rule;
@@ -71,7 +71,6 @@ public class Commands {
     Commands(
             TransactionTemplate transactions,
             PlatformQueries queries,
-            StatelessSession session,
             ObjectMapper json,
             CompanyClock clock,
             ObjectProvider<CommandContext.DatingRule> rule,
@@ -79,8 +78,9 @@ public class Commands {
         this.afterwards = afterwards;
         this.rule = rule;
         this.transactions = transactions;
+        this.aside = new TransactionTemplate(transactions.getTransactionManager());
+        this.aside.setPropagationBehavior(TransactionDefinition.PROPAGATION_REQUIRES_NEW);
         this.queries = queries;
-        this.session = session;
         this.json = json;
         this.clock = clock;
     }
@@ -113,7 +113,7 @@ public class Commands {
             row.requestHash = hash;
             row.response = "";
             row.at = Instant.now();
-            session.insert(row);
+            queries.session().insert(row);
             var result = body.apply(context);
             queries.answer(
                     Answers.kept(json.writeValueAsString(result)),
@@ -129,6 +129,24 @@ public class Commands {
     }
 
     record Answered(String requestHash, String response) {}
+
+    /** Does work in a transaction of its own, again when others were faster. */
+    public <T> T inTransaction(Supplier<T> work) {
+        return retrying(() -> transactions.execute(status -> work.get()));
+    }
+
+    /** Does work that stands whatever becomes of the transaction that asks for it. */
+    public <T> T aside(Supplier<T> work) {
+        return aside.execute(status -> work.get());
+    }
+
+    /** Does work in a transaction that is taken back, to see what would come of it. */
+    public <T> T simulated(Supplier<T> work) {
+        return retrying(() -> transactions.execute(status -> {
+            status.setRollbackOnly();
+            return work.get();
+        }));
+    }
 
     /** Runs a whole transaction again when others were faster; gives up with a problem that says so. */
     public <T> T retrying(Supplier<T> transaction) {

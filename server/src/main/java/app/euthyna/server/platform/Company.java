@@ -4,25 +4,28 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Money;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.time.Instant;
+import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Currency;
 import java.util.Map;
 import java.util.stream.Collectors;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
-/** The one company whose books these are, with its currency and time zone, which never change once they are set. */
+/**
+ * The one company whose books these are, with its currency and time zone, which never change once they are set, and its
+ * clock.
+ */
 @Component
 public class Company {
 
     private final PlatformQueries queries;
-    private final StatelessSession session;
+    private final CompanyClock clock = new CompanyClock(this);
     private volatile Facts facts;
 
-    Company(PlatformQueries queries, StatelessSession session) {
+    Company(PlatformQueries queries) {
         this.queries = queries;
-        this.session = session;
     }
 
     /** Name, currency and time zone of the company. */
@@ -40,6 +43,19 @@ public class Company {
             facts = known;
         }
         return known;
+    }
+
+    public CompanyClock clock() {
+        return clock;
+    }
+
+    /** The calendar day in its time zone. */
+    public LocalDate today() {
+        return clock.today();
+    }
+
+    public Instant now() {
+        return clock.instant();
     }
 
     public Currency currency() {
@@ -80,7 +96,7 @@ public class Company {
             row.currency = currency;
             row.demo = demo;
             row.timeZone = zone.getId();
-            session.insert(row);
+            queries.session().insert(row);
         }
     }
 

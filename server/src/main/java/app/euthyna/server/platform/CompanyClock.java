@@ -6,14 +6,12 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
-import org.springframework.stereotype.Component;
 
 /**
  * The clock of the company: today is the calendar day in its time zone. What goes by real time (sessions, throttles,
  * the life of idempotency keys, whether a job is alive) does not ask it. An instance that was started for worked cases
  * can have it set, and a demo company is lived through with it; everywhere else it shows the time.
  */
-@Component
 public class CompanyClock extends Clock {
 
     private static final LocalTime MORNING = LocalTime.of(9, 0);

@@ -41,6 +41,11 @@ class Configuration {
         SpringDocUtils.getConfig().replaceWithSchema(BigDecimal.class, new StringSchema());
     }
 
+    @Bean
+    CompanyClock clock(Company company) {
+        return company.clock();
+    }
+
     /** Figures travel as text: a JSON number loses its scale. */
     @Bean
     JsonMapperBuilderCustomizer figuresAsText() {

@@ -1,6 +1,7 @@
 package app.euthyna.server.platform;
 
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.shared.DocumentKind;
 import java.util.ArrayList;
 import java.util.List;
 import org.springframework.beans.factory.ObjectProvider;
@@ -17,8 +18,10 @@ public class EffectWriter {
 
     private final ObjectProvider<EffectSink> sinks;
     private final ObjectProvider<EffectGate> gates;
+    private final Numbers numbers;
 
-    EffectWriter(ObjectProvider<EffectSink> sinks, ObjectProvider<EffectGate> gates) {
+    EffectWriter(ObjectProvider<EffectSink> sinks, ObjectProvider<EffectGate> gates, Numbers numbers) {
+        this.numbers = numbers;
         this.gates = gates;
         this.sinks = sinks;
     }
@@ -34,6 +37,21 @@ public class EffectWriter {
         store(context, List.copyOf(effects), all);
         sinks.orderedStream().forEach(sink -> sink.settle(context, all));
         return all;
+    }
+
+    /** The number of a document that an effect is about to make. */
+    public String number(DocumentKind kind) {
+        return numbers.next(kind);
+    }
+
+    /** The number of an invoice that an effect is about to make. */
+    public String invoiceNumber(CommandContext context) {
+        return numbers.nextInvoice(context);
+    }
+
+    /** The number of a credit note that an effect is about to make. */
+    public String creditNoteNumber(CommandContext context) {
+        return numbers.nextCreditNote(context);
     }
 
     private void store(CommandContext context, List<Effect> batch, List<Effect> all) {

@@ -4,7 +4,6 @@ import app.euthyna.core.shared.CommonRefusal;
 import jakarta.persistence.EntityManagerFactory;
 import java.util.Collection;
 import java.util.List;
-import org.hibernate.StatelessSession;
 import org.hibernate.engine.spi.SessionFactoryImplementor;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Component;
@@ -34,7 +33,6 @@ public class Locks {
         void taken(Rank rank);
     }
 
-    private final StatelessSession session;
     /** Of the strength that lets others point to the row meanwhile, where the database has one. */
     private final String forUpdate;
 
@@ -44,12 +42,7 @@ public class Locks {
     private final TransactionCache<Long, Boolean> held = TransactionCache.toTheEnd();
     private final TransactionCache<String, Boolean> heldItems = TransactionCache.toTheEnd();
 
-    Locks(
-            StatelessSession session,
-            EntityManagerFactory entities,
-            IdQueries queries,
-            ObjectProvider<Listener> listeners) {
-        this.session = session;
+    Locks(EntityManagerFactory entities, IdQueries queries, ObjectProvider<Listener> listeners) {
         this.forUpdate = entities.unwrap(SessionFactoryImplementor.class)
                 .getJdbcServices()
                 .getDialect()
@@ -132,7 +125,8 @@ public class Locks {
     }
 
     private void row(String table, long id) {
-        session.createNativeQuery("select id from " + table + " where id = :id" + forUpdate, Long.class)
+        queries.session()
+                .createNativeQuery("select id from " + table + " where id = :id" + forUpdate, Long.class)
                 .setParameter("id", id)
                 .getResultList();
     }

@@ -7,7 +7,6 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import org.hibernate.StatelessSession;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.core.annotation.Order;
@@ -28,17 +27,11 @@ class ProofRuns implements ApplicationRunner {
     private final TransactionTemplate transactions;
     private final TransactionTemplate moment;
     private final ProofQueries queries;
-    private final StatelessSession session;
     private final ObjectMapper json;
     private final Clock clock;
 
     ProofRuns(
-            BooksProof books,
-            TransactionTemplate transactions,
-            ProofQueries queries,
-            StatelessSession session,
-            ObjectMapper json,
-            Clock clock) {
+            BooksProof books, TransactionTemplate transactions, ProofQueries queries, ObjectMapper json, Clock clock) {
         this.books = books;
         this.transactions = transactions;
         this.moment = new TransactionTemplate(transactions.getTransactionManager());
@@ -46,7 +39,6 @@ class ProofRuns implements ApplicationRunner {
         this.moment.setIsolationLevel(TransactionDefinition.ISOLATION_SERIALIZABLE);
         this.moment.setReadOnly(true);
         this.queries = queries;
-        this.session = session;
         this.json = json;
         this.clock = clock;
     }
@@ -103,7 +95,7 @@ class ProofRuns implements ApplicationRunner {
         row.runBy = run.by();
         row.failing = run.failing();
         row.result = json.writeValueAsString(run);
-        transactions.executeWithoutResult(status -> session.insert(row));
+        transactions.executeWithoutResult(status -> queries.session().insert(row));
         return run;
     }
 

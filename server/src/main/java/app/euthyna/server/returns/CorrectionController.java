@@ -16,7 +16,6 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
-import org.springframework.transaction.support.TransactionTemplate;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -30,12 +29,10 @@ class CorrectionController {
 
     private final Corrections corrections;
     private final Commands commands;
-    private final TransactionTemplate transactions;
 
-    CorrectionController(Corrections corrections, Commands commands, TransactionTemplate transactions) {
+    CorrectionController(Corrections corrections, Commands commands) {
         this.corrections = corrections;
         this.commands = commands;
-        this.transactions = transactions;
     }
 
     /** A line of the invoice that is rebilled; what is left out stays as it was. */
@@ -77,16 +74,11 @@ class CorrectionController {
     @Permissions.Bill
     @PostMapping("/previews")
     CorrectionView preview(@PathVariable String number, @Valid @RequestBody AskedCorrection request) {
-        return transactions.execute(status -> {
-            status.setRollbackOnly();
-            return view(corrections.correct(
-                    commands.context()
-                            .given(
-                                    request.date(),
-                                    Texts.given(request.reason()).isEmpty() ? "preview" : request.reason()),
-                    number,
-                    asked(request)));
-        });
+        return commands.simulated(() -> view(corrections.correct(
+                commands.context()
+                        .given(request.date(), Texts.given(request.reason()).isEmpty() ? "preview" : request.reason()),
+                number,
+                asked(request))));
     }
 
     /** Credits all that is left of the invoice and bills it again. */

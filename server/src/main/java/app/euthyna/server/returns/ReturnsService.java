@@ -24,7 +24,6 @@ import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Locks;
-import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
@@ -46,7 +45,6 @@ import org.springframework.transaction.annotation.Transactional;
 public class ReturnsService {
 
     private final ChainReader chains;
-    private final Numbers numbers;
     private final Locks locks;
     private final EffectWriter writer;
     private final ReturnQueries queries;
@@ -57,7 +55,6 @@ public class ReturnsService {
 
     ReturnsService(
             ChainReader chains,
-            Numbers numbers,
             Locks locks,
             EffectWriter writer,
             ReturnQueries queries,
@@ -69,7 +66,6 @@ public class ReturnsService {
         this.documentOrders = documentOrders;
         this.history = history;
         this.chains = chains;
-        this.numbers = numbers;
         this.locks = locks;
         this.writer = writer;
         this.queries = queries;
@@ -99,7 +95,7 @@ public class ReturnsService {
         var found = locked(orders);
         var authorised = RefusedException.orThrow(Returning.authorise(
                 new Returning.Asked(
-                        numbers.next(DocumentKind.RETURN),
+                        writer.number(DocumentKind.RETURN),
                         found.iterator().next().order().customer(),
                         context.date(),
                         reasonCode,
@@ -286,12 +282,12 @@ public class ReturnsService {
     /** An allowance has its own reason; nothing comes back that a fee or freight could be for. */
     private Crediting.Terms terms(CommandContext context) {
         return new Crediting.Terms(
-                () -> numbers.nextCreditNote(context), context.date(), context.reason(), BigDecimal.ZERO, false);
+                () -> writer.creditNoteNumber(context), context.date(), context.reason(), BigDecimal.ZERO, false);
     }
 
     private Crediting.Terms terms(CommandContext context, ReturnPolicy.Reason reason) {
         return new Crediting.Terms(
-                () -> numbers.nextCreditNote(context),
+                () -> writer.creditNoteNumber(context),
                 context.date(),
                 context.reason().isBlank() ? reason.words() : context.reason(),
                 reason.feePercent(rules.inForce().unwind().restockingPercent()),

@@ -16,7 +16,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import org.hibernate.StatelessSession;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 
@@ -34,23 +33,15 @@ class ReturnsSink implements EffectSink {
             .othersDoNotConcernIt();
 
     private final ReturnQueries queries;
-    private final StatelessSession session;
     private final Ids ids;
     private final History history;
     private final ChainReader chains;
     private final Company company;
 
-    ReturnsSink(
-            ReturnQueries queries,
-            StatelessSession session,
-            Ids ids,
-            History history,
-            ChainReader chains,
-            Company company) {
+    ReturnsSink(ReturnQueries queries, Ids ids, History history, ChainReader chains, Company company) {
         this.chains = chains;
         this.company = company;
         this.queries = queries;
-        this.session = session;
         this.ids = ids;
         this.history = history;
     }
@@ -97,7 +88,7 @@ class ReturnsSink implements EffectSink {
             authorised.reasonCode = goods.reason();
             authorised.remark = context.reason();
             authorised.expects = true;
-            session.insert(authorised);
+            queries.session().insert(authorised);
             for (var line : goods.lines()) {
                 var row = new ReturnLineEntity();
                 row.returnId = authorised.id;
@@ -111,7 +102,7 @@ class ReturnsSink implements EffectSink {
                 row.itemId = ids.item(line.item());
                 row.siteId = ids.site(line.site());
                 row.authorised = line.authorised().value();
-                session.insert(row);
+                queries.session().insert(row);
             }
         }
 
@@ -137,7 +128,7 @@ class ReturnsSink implements EffectSink {
                 row.quantity = part.quantity().value();
                 row.cost = part.cost().amount();
                 row.moment = history.moment();
-                session.insert(row);
+                queries.session().insert(row);
             }
             queries.settle(id);
         }
@@ -155,7 +146,7 @@ class ReturnsSink implements EffectSink {
                 row.site = outcome.site();
                 row.remark = outcome.remark();
                 row.moment = history.moment();
-                session.insert(row);
+                queries.session().insert(row);
             }
             queries.settle(id);
         }
@@ -171,7 +162,7 @@ class ReturnsSink implements EffectSink {
             note.net = credit.totals().net().amount();
             note.vat = credit.totals().vat().amount();
             note.gross = credit.totals().gross().amount();
-            session.insert(note);
+            queries.session().insert(note);
             credit.lines().forEach(line -> line(note.id, line));
             for (var band : credit.totals().bands()) {
                 var row = new CreditNoteVatEntity();
@@ -180,7 +171,7 @@ class ReturnsSink implements EffectSink {
                 row.vatRate = band.vat().ratePercent();
                 row.taxable = band.taxable().amount();
                 row.tax = band.tax().amount();
-                session.insert(row);
+                queries.session().insert(row);
             }
         }
 
@@ -204,7 +195,7 @@ class ReturnsSink implements EffectSink {
             row.deferred = line.deferred().amount();
             row.vatCategory = line.vat().category();
             row.vatRate = line.vat().ratePercent();
-            session.insert(row);
+            queries.session().insert(row);
         }
     }
 }

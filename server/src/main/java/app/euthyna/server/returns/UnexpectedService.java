@@ -11,7 +11,6 @@ import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Ids;
-import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
@@ -19,7 +18,6 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import org.hibernate.LockMode;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -33,9 +31,7 @@ public class UnexpectedService {
     private static final int REMARK = 2000;
 
     private final UnexpectedQueries queries;
-    private final StatelessSession session;
     private final Ids ids;
-    private final Numbers numbers;
     private final MasterData masterData;
     private final CompanyRulesStore rules;
     private final ReturnsService returns;
@@ -43,17 +39,13 @@ public class UnexpectedService {
 
     UnexpectedService(
             UnexpectedQueries queries,
-            StatelessSession session,
             Ids ids,
-            Numbers numbers,
             MasterData masterData,
             CompanyRulesStore rules,
             ReturnsService returns,
             EffectWriter writer) {
         this.queries = queries;
-        this.session = session;
         this.ids = ids;
-        this.numbers = numbers;
         this.masterData = masterData;
         this.rules = rules;
         this.returns = returns;
@@ -82,7 +74,7 @@ public class UnexpectedService {
         if (!refusals.isEmpty()) {
             throw new RefusedException(refusals);
         }
-        var number = numbers.next(DocumentKind.UNEXPECTED_GOODS);
+        var number = writer.number(DocumentKind.UNEXPECTED_GOODS);
         var row = new UnexpectedGoodsEntity();
         row.number = number;
         row.customerId = came.customer().map(ids::customer).orElse(null);
@@ -95,14 +87,15 @@ public class UnexpectedService {
         row.cameOn = context.date();
         row.takenBy = context.person().username();
         row.remark = came.remark();
-        session.insert(row);
+        queries.session().insert(row);
         return number;
     }
 
     private record Kept(long id, Unexpected goods, LocalDate cameOn, String remark, long version) {}
 
     private Kept locked(String number, long version) {
-        var row = session.get(UnexpectedGoodsEntity.class, ids.unexpectedGoods(number), LockMode.PESSIMISTIC_WRITE);
+        var row = queries.session()
+                .get(UnexpectedGoodsEntity.class, ids.unexpectedGoods(number), LockMode.PESSIMISTIC_WRITE);
         var kept = new Kept(
                 row.id,
                 new Unexpected(
@@ -131,7 +124,7 @@ public class UnexpectedService {
         var quantity = Quantity.sum(
                 dispatched.stream().map(Returning.OfDispatch::quantity).toList());
         var asked = new Returning.Asked(
-                numbers.next(DocumentKind.RETURN),
+                writer.number(DocumentKind.RETURN),
                 chains.iterator().next().order().customer(),
                 context.date(),
                 reasonCode,
@@ -179,7 +172,7 @@ public class UnexpectedService {
         row.decidedBy = context.person().username();
         row.reason = context.reason();
         row.returnId = goodsReturn == null ? null : ids.goodsReturn(goodsReturn);
-        session.insert(row);
+        queries.session().insert(row);
         queries.lessLeft(quantity.value(), kept.id());
     }
 }

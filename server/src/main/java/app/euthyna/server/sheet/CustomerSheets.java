@@ -15,7 +15,6 @@ import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.ReadBy;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -37,21 +36,13 @@ class CustomerSheets {
     private final Licences licenceRegister;
     private final Company company;
     private final Ids ids;
-    private final Clock clock;
 
-    CustomerSheets(
-            SheetQueries queries,
-            MasterData masterData,
-            Licences licenceRegister,
-            Company company,
-            Ids ids,
-            Clock clock) {
+    CustomerSheets(SheetQueries queries, MasterData masterData, Licences licenceRegister, Company company, Ids ids) {
         this.queries = queries;
         this.masterData = masterData;
         this.licenceRegister = licenceRegister;
         this.company = company;
         this.ids = ids;
-        this.clock = clock;
     }
 
     /**
@@ -140,7 +131,7 @@ class CustomerSheets {
         var customer = masterData.customer(code);
         var rules = customer.rules();
         var po = rules.po();
-        var today = LocalDate.now(clock);
+        var today = company.today();
         var licences = new TreeMap<>(customer.licences())
                 .entrySet().stream()
                         .map(l -> {

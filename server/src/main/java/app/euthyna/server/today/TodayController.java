@@ -19,14 +19,12 @@ import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
 import java.math.BigDecimal;
-import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import org.hibernate.StatelessSession;
 import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -45,17 +43,13 @@ class TodayController {
     private static final int TOLD = 12;
 
     private final TodayQueries queries;
-    private final StatelessSession session;
     private final Commands commands;
     private final Company company;
-    private final Clock clock;
 
-    TodayController(TodayQueries queries, StatelessSession session, Commands commands, Company company, Clock clock) {
+    TodayController(TodayQueries queries, Commands commands, Company company) {
         this.queries = queries;
-        this.session = session;
         this.commands = commands;
         this.company = company;
-        this.clock = clock;
     }
 
     /**
@@ -160,8 +154,8 @@ class TodayController {
         return commands.run(http, "look", Done.class, context -> {
             var row = new LastLookEntity();
             row.username = context.person().username();
-            row.lookedAt = clock.instant();
-            session.upsert(row);
+            row.lookedAt = company.now();
+            queries.session().upsert(row);
             return new Done(true);
         });
     }
@@ -177,7 +171,7 @@ class TodayController {
             row.username = context.person().username();
             row.lane = lane;
             row.days = request.days();
-            session.upsert(row);
+            queries.session().upsert(row);
             return new Done(true);
         });
     }

@@ -7,7 +7,6 @@ import app.euthyna.server.batch.Batches;
 import app.euthyna.server.masterdata.Likes;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
@@ -38,21 +37,14 @@ class LeftoverController {
     private final Batches batches;
     private final Company company;
     private final UnwindQueries queries;
-    private final CompanyClock clock;
 
     LeftoverController(
-            UnwindService unwind,
-            Commands commands,
-            Batches batches,
-            Company company,
-            UnwindQueries queries,
-            CompanyClock clock) {
+            UnwindService unwind, Commands commands, Batches batches, Company company, UnwindQueries queries) {
         this.unwind = unwind;
         this.commands = commands;
         this.batches = batches;
         this.company = company;
         this.queries = queries;
-        this.clock = clock;
     }
 
     /** An order with something open. */
@@ -205,7 +197,7 @@ class LeftoverController {
             @RequestParam(required = false) LocalDate from,
             @RequestParam(required = false) LocalDate to,
             @RequestParam(defaultValue = "reason") String by) {
-        var until = to == null ? clock.today() : to;
+        var until = to == null ? company.today() : to;
         var since = from == null ? until.minusMonths(3) : from;
         RefusedException.where(Dating.span("from", since, "to", until));
         var key = switch (by) {

@@ -221,7 +221,7 @@ class UnwindController {
     @PostMapping("/plans")
     PlanView plan(@Valid @RequestBody ToUndo request) {
         var reason = request.reason() == null || request.reason().isBlank() ? LOOKED_AT : request.reason();
-        var preview = commands.retrying(() ->
+        var preview = commands.simulated(() ->
                 unwind.preview(commands.context().because(reason).on(request.date()), request.asked(), request.code()));
         var names = ledger.accountNames();
         var plan = preview.plan();

@@ -28,7 +28,6 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Hashes;
 import app.euthyna.server.platform.Locks;
-import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.RefusedException;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
@@ -41,7 +40,6 @@ import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Plans over stored chains. What is carried out is what was previewed: a preview carries the plan out and takes it back
@@ -56,38 +54,32 @@ public class UnwindService {
     private final UnwindContexts unwindContexts;
     private final Standing standing;
     private final LedgerReader ledger;
-    private final Numbers numbers;
     private final Locks locks;
     private final EffectWriter writer;
     private final GoodsService goods;
     private final CompanyRulesStore rules;
     private final Unwindings unwindings;
-    private final TransactionTemplate transactions;
     private final Checking checking;
 
     UnwindService(
             UnwindContexts unwindContexts,
             Standing standing,
             LedgerReader ledger,
-            Numbers numbers,
             Locks locks,
             EffectWriter writer,
             GoodsService goods,
             CompanyRulesStore rules,
             Unwindings unwindings,
-            TransactionTemplate transactions,
             Checking checking) {
         this.checking = checking;
         this.unwindContexts = unwindContexts;
         this.standing = standing;
         this.ledger = ledger;
-        this.numbers = numbers;
         this.locks = locks;
         this.writer = writer;
         this.goods = goods;
         this.rules = rules;
         this.unwindings = unwindings;
-        this.transactions = transactions;
     }
 
     /** An entry that a step posts, or would. */
@@ -119,47 +111,45 @@ public class UnwindService {
                 unwindRequest(context, asked, "other", new Placeholders()));
     }
 
-    /** Carries the plan out, looks at everything, and takes all of it back. */
+    /** Carries the plan out and looks at everything, in a transaction that is taken back. */
+    @Transactional(propagation = Propagation.MANDATORY)
     Preview preview(CommandContext context, AskedUnwind asked, String reasonCode) {
-        return transactions.execute(status -> {
-            status.setRollbackOnly();
-            var intent = asked.toIntent();
-            var orders = locked(intent.subject());
-            var unwindContext = unwindContexts.of(intent.subject(), orders);
-            var unwindRequest = unwindRequest(context, asked, reasonCode, new Placeholders());
-            var plan = RefusedException.orThrow(Planner.plan(unwindContext, unwindRequest));
-            var customer = unwindContexts.customer(intent.subject(), orders);
-            var before = standing.of(orders, customer, intent.subject());
-            var now = before;
-            var entries = new ArrayList<List<StepEntry>>();
-            var all = new ArrayList<Effect>();
-            var waits = false;
-            for (var step : plan.steps()) {
-                if (!waits && step.timing() != Plan.Timing.NOW) {
-                    waits = true;
-                    now = standing.of(orders, customer, intent.subject());
-                }
-                var last = ledger.lastNumber();
-                var written = writer.write(context, step.effects());
-                if (!waits) {
-                    all.addAll(written);
-                }
-                entries.add(ledger.entriesAfter(last).stream()
-                        .map(e -> new StepEntry(
-                                e.number(), e.event(), e.date(), e.document().toString(), e.lines()))
-                        .toList());
+        var intent = asked.toIntent();
+        var orders = locked(intent.subject());
+        var unwindContext = unwindContexts.of(intent.subject(), orders);
+        var unwindRequest = unwindRequest(context, asked, reasonCode, new Placeholders());
+        var plan = RefusedException.orThrow(Planner.plan(unwindContext, unwindRequest));
+        var customer = unwindContexts.customer(intent.subject(), orders);
+        var before = standing.of(orders, customer, intent.subject());
+        var now = before;
+        var entries = new ArrayList<List<StepEntry>>();
+        var all = new ArrayList<Effect>();
+        var waits = false;
+        for (var step : plan.steps()) {
+            if (!waits && step.timing() != Plan.Timing.NOW) {
+                waits = true;
+                now = standing.of(orders, customer, intent.subject());
             }
-            var done = standing.of(orders, customer, intent.subject());
-            all.addAll(checking.around(context, all));
-            return new Preview(
-                    plan,
-                    entries,
-                    before,
-                    waits ? now : done,
-                    done,
-                    besides(all, orders),
-                    fingerprint(unwindContext, unwindRequest));
-        });
+            var last = ledger.lastNumber();
+            var written = writer.write(context, step.effects());
+            if (!waits) {
+                all.addAll(written);
+            }
+            entries.add(ledger.entriesAfter(last).stream()
+                    .map(e -> new StepEntry(
+                            e.number(), e.event(), e.date(), e.document().toString(), e.lines()))
+                    .toList());
+        }
+        var done = standing.of(orders, customer, intent.subject());
+        all.addAll(checking.around(context, all));
+        return new Preview(
+                plan,
+                entries,
+                before,
+                waits ? now : done,
+                done,
+                besides(all, orders),
+                fingerprint(unwindContext, unwindRequest));
     }
 
     /** What the plan brings about for orders that it is not about. */
@@ -277,7 +267,7 @@ public class UnwindService {
     }
 
     private Function<DocumentKind, String> named(CommandContext context) {
-        return kind -> kind == DocumentKind.CREDIT_NOTE ? numbers.nextCreditNote(context) : numbers.next(kind);
+        return kind -> kind == DocumentKind.CREDIT_NOTE ? writer.creditNoteNumber(context) : writer.number(kind);
     }
 
     /** A way to undo something, and what stands in it. */

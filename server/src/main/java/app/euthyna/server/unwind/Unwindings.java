@@ -14,7 +14,6 @@ import java.math.BigDecimal;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /** What was undone, and what of it still waits. */
@@ -22,13 +21,11 @@ import org.springframework.stereotype.Component;
 class Unwindings {
 
     private final UnwindQueries queries;
-    private final StatelessSession session;
     private final Ids ids;
     private final Clock clock;
 
-    Unwindings(UnwindQueries queries, StatelessSession session, Ids ids, Clock clock) {
+    Unwindings(UnwindQueries queries, Ids ids, Clock clock) {
         this.queries = queries;
-        this.session = session;
         this.ids = ids;
         this.clock = clock;
     }
@@ -119,12 +116,12 @@ class Unwindings {
         row.returnNumber = goods.orElse(null);
         row.refunds = refunds(plan);
         row.touchedOn = context.date();
-        session.insert(row);
+        queries.session().insert(row);
         orders.forEach(order -> {
             var touched = new UnwindingOrderEntity();
             touched.unwindingId = row.id;
             touched.orderId = ids.order(order);
-            session.insert(touched);
+            queries.session().insert(touched);
         });
         return row.id;
     }

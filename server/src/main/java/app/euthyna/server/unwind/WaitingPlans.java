@@ -24,7 +24,6 @@ import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Locks;
-import app.euthyna.server.platform.Numbers;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.unwind.Unwindings.Waiting;
@@ -57,7 +56,6 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
     private final Unwindings unwindings;
     private final UnwindContexts unwindContexts;
     private final CompanyRulesStore rules;
-    private final Numbers numbers;
     private final Locks locks;
     private final EffectWriter writer;
     private final Company company;
@@ -66,14 +64,12 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
             Unwindings unwindings,
             UnwindContexts unwindContexts,
             CompanyRulesStore rules,
-            Numbers numbers,
             Locks locks,
             EffectWriter writer,
             Company company) {
         this.unwindings = unwindings;
         this.unwindContexts = unwindContexts;
         this.rules = rules;
-        this.numbers = numbers;
         this.locks = locks;
         this.writer = writer;
         this.company = company;
@@ -133,8 +129,8 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
                         plan,
                         as,
                         kind -> kind == DocumentKind.CREDIT_NOTE
-                                ? numbers.nextCreditNote(context)
-                                : numbers.next(kind));
+                                ? writer.creditNoteNumber(context)
+                                : writer.number(kind));
     }
 
     private Decision<Plan> rest(CommandContext context, Waiting plan, Person as, Function<DocumentKind, String> named) {

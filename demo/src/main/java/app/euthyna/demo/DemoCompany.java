@@ -9,7 +9,6 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Skerrywick Chandlery, invented: a wholesaler to boatyards, harbour trusts, sailing schools and ferry lines. Its story
@@ -26,7 +25,6 @@ class DemoCompany {
     private final DemoLife life;
     private final DemoMultiplier multiplier;
     private final Deputies deputies;
-    private final TransactionTemplate transactions;
     private final CompanyClock clock;
     /** About so many orders are lived through by the services; a larger company is made of copies of them. */
     private final int lifeSize;
@@ -36,14 +34,12 @@ class DemoCompany {
             DemoLife life,
             DemoMultiplier multiplier,
             Deputies deputies,
-            TransactionTemplate transactions,
             CompanyClock clock,
             @Value("${euthyna.demo-lived:500}") int lifeSize) {
         this.masterData = masterData;
         this.life = life;
         this.multiplier = multiplier;
         this.deputies = deputies;
-        this.transactions = transactions;
         this.clock = clock;
         this.lifeSize = lifeSize;
     }
@@ -81,7 +77,7 @@ class DemoCompany {
         var lived = count / times;
         try {
             clock.set(start);
-            transactions.executeWithoutResult(status -> masterData.found(start, today, lived));
+            masterData.found(start, today, lived);
             life.live(new Random(SEED), start, today, Math.max(0, lived - 30));
         } finally {
             clock.reset();

@@ -17,7 +17,7 @@ import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.approval.ApprovalService;
-import app.euthyna.server.goods.GoodsService;
+import app.euthyna.server.goods.StockService;
 import app.euthyna.server.masterdata.CompanyRules;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.Customer;
@@ -35,6 +35,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
 
 /** The rules, customers, licences, items and shelves of Skerrywick Chandlery, on the day before its story begins. */
 @Component
@@ -44,7 +45,7 @@ class DemoMasterData {
 
     private final MasterData masterData;
     private final SimulatedRegister register;
-    private final GoodsService goods;
+    private final StockService stock;
     private final ApprovalService approvals;
     private final CompanyRulesStore companyRules;
     private final CompanyClock clock;
@@ -52,13 +53,13 @@ class DemoMasterData {
     DemoMasterData(
             MasterData masterData,
             SimulatedRegister register,
-            GoodsService goods,
+            StockService stock,
             ApprovalService approvals,
             CompanyRulesStore companyRules,
             CompanyClock clock) {
         this.masterData = masterData;
         this.register = register;
-        this.goods = goods;
+        this.stock = stock;
         this.approvals = approvals;
         this.companyRules = companyRules;
         this.clock = clock;
@@ -78,7 +79,8 @@ class DemoMasterData {
     }
 
     /** A company of so many orders lends accordingly; its shelves hold what those need that are lived through. */
-    void found(LocalDate start, LocalDate today, int count) {
+    @Transactional
+    public void found(LocalDate start, LocalDate today, int count) {
         var random = new Random(DemoCompany.SEED);
         var names = DemoCatalogue.customers();
         companyRules.publish(
@@ -177,7 +179,7 @@ class DemoMasterData {
         for (var stocked : DemoCatalogue.items()) {
             masterData.add(stocked.item());
             if (stocked.onHand() > 0) {
-                goods.receive(
+                stock.receive(
                         Story.context(clock, "warehouse", Role.WAREHOUSE, start, ""),
                         null,
                         stocked.item().code(),

@@ -26,7 +26,7 @@ class EverydayStories extends Story {
                         line("SV-03", "1")));
         on(
                 today.minusDays(3),
-                () -> billing.receive(
+                () -> payments.receive(
                         receivables(today.minusDays(3), ""),
                         customers.get(23).code(),
                         euros("750.00"),

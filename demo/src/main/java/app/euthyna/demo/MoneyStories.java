@@ -29,7 +29,7 @@ class MoneyStories extends Story {
             var order = submit(
                     day, customers.get(25).code(), "MOOR-7", OrderKind.STANDARD, day.plusDays(40), line("MS-01", "1"));
             on(day.plusDays(1), () -> decided(order, day.plusDays(1)));
-            on(day.plusDays(2), () -> billing.deposit(receivables(day.plusDays(2), ""), order, euros("1200.00")));
+            on(day.plusDays(2), () -> deposits.deposit(receivables(day.plusDays(2), ""), order, euros("1200.00")));
         });
         on(today.minusDays(16), () -> {
             var order = submit(
@@ -39,7 +39,7 @@ class MoneyStories extends Story {
                     OrderKind.STANDARD,
                     today.minusDays(2),
                     line("SF-05", "12"));
-            billing.deposit(receivables(today.minusDays(16), ""), order, euros("150.00"));
+            deposits.deposit(receivables(today.minusDays(16), ""), order, euros("150.00"));
             on(today.minusDays(9), () -> {
                 ship(order, today.minusDays(9), List.of(new Pick(1, Quantity.of(4))));
                 billing.bill(
@@ -67,7 +67,7 @@ class MoneyStories extends Story {
             on(today.minusDays(4), () -> ship(order, today.minusDays(4), List.of(new Pick(1, Quantity.of(50)))));
         });
         on(today.minusDays(7), () -> {
-            var bounced = billing.receive(
+            var bounced = payments.receive(
                     receivables(today.minusDays(7), ""),
                     customers.get(28).code(),
                     euros("310.00"),
@@ -75,11 +75,11 @@ class MoneyStories extends Story {
                     "autumn bill");
             on(
                     today.minusDays(5),
-                    () -> billing.reverse(
+                    () -> payments.reverse(
                             receivables(today.minusDays(5), "returned by the bank, account closed"), bounced, 0));
         });
         on(today.minusDays(6), () -> {
-            var twice = billing.receive(
+            var twice = payments.receive(
                     receivables(today.minusDays(6), ""),
                     customers.get(29).code(),
                     euros("88.40"),
@@ -87,7 +87,7 @@ class MoneyStories extends Story {
                     "paid twice by mistake");
             on(
                     today.minusDays(2),
-                    () -> billing.refund(
+                    () -> deposits.refund(
                             context("controller", Role.CONTROLLER, today.minusDays(2), "paid twice by mistake"),
                             twice,
                             0,
@@ -95,11 +95,11 @@ class MoneyStories extends Story {
         });
         on(
                 today.minusDays(3),
-                () -> goods.count(
+                () -> stock.count(
                         warehouse(today.minusDays(3), "a box of lamps was broken"),
                         null,
                         "SF-06",
-                        goods.onHand("SF-06").minus(Quantity.of(6)),
+                        stock.onHand("SF-06").minus(Quantity.of(6)),
                         Optional.empty()));
     }
 }

@@ -52,12 +52,12 @@ class ReturnStories extends Story {
                             List.of(),
                             "faulty",
                             "");
-                    returns.creditReturn(receivables(today.minusDays(19), ""), goods, true);
+                    credits.creditReturn(receivables(today.minusDays(19), ""), goods, true);
                 }));
         gone(24, 24, "ST-88", line("FT-112", "12"), (order, dispatch, invoice) -> {
             on(
                     today.minusDays(20),
-                    () -> billing.receive(
+                    () -> payments.receive(
                             receivables(today.minusDays(20), ""),
                             customers.get(24).code(),
                             gross(order),
@@ -65,9 +65,9 @@ class ReturnStories extends Story {
                             invoice));
             on(
                     today.minusDays(6),
-                    () -> returns.wish(
+                    () -> credits.wish(
                             receivables(today.minusDays(6), ""),
-                            returns.creditInvoice(
+                            credits.creditInvoice(
                                     receivables(
                                             today.minusDays(6), "galvanising thin, they keep them for a tenth less"),
                                     invoice,
@@ -134,7 +134,7 @@ class ReturnStories extends Story {
             if (credited) {
                 on(
                         back.plusDays(2),
-                        () -> returns.creditReturn(receivables(back.plusDays(2), ""), returnOf(order), false));
+                        () -> credits.creditReturn(receivables(back.plusDays(2), ""), returnOf(order), false));
             }
         });
     }

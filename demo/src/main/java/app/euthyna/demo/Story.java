@@ -10,10 +10,13 @@ import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.approval.ApprovalService;
 import app.euthyna.server.billing.BillingService;
+import app.euthyna.server.billing.Deposits;
+import app.euthyna.server.billing.Payments;
 import app.euthyna.server.check.CheckService;
 import app.euthyna.server.check.QuotaStore;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.goods.GoodsService;
+import app.euthyna.server.goods.StockService;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.masterdata.PriceBreaks;
 import app.euthyna.server.order.OrderDraft;
@@ -22,6 +25,7 @@ import app.euthyna.server.order.SalesAgreements;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.CompanyClock;
+import app.euthyna.server.returns.CreditService;
 import app.euthyna.server.returns.ReturnsService;
 import app.euthyna.server.returns.UnexpectedService;
 import app.euthyna.server.unwind.AskedUnwind;
@@ -45,10 +49,14 @@ abstract class Story {
     final QuotaStore quotas;
     final PriceBreaks prices;
     final GoodsService goods;
+    final StockService stock;
     final ReturnsService returns;
+    final CreditService credits;
     final UnexpectedService unexpected;
     final ChainReader chains;
     final BillingService billing;
+    final Payments payments;
+    final Deposits deposits;
     final UnwindService unwind;
     final MasterData masterData;
     final SimulatedRegister register;
@@ -67,10 +75,14 @@ abstract class Story {
         this.quotas = desks.sales().quotas();
         this.prices = desks.sales().prices();
         this.goods = desks.store().goods();
+        this.stock = desks.store().stock();
         this.returns = desks.store().returns();
+        this.credits = desks.store().credits();
         this.unexpected = desks.store().unexpected();
         this.chains = desks.store().chains();
         this.billing = desks.office().billing();
+        this.payments = desks.office().payments();
+        this.deposits = desks.office().deposits();
         this.unwind = desks.office().unwind();
         this.masterData = desks.office().masterData();
         this.register = desks.office().register();
@@ -197,7 +209,7 @@ abstract class Story {
                 ? Money.rounded(gross.amount().divide(BigDecimal.valueOf(2)), gross.currency())
                 : gross;
         if (part.isPositive()) {
-            billing.receive(
+            payments.receive(
                     receivables(on, ""),
                     chain.order().customer(),
                     part,

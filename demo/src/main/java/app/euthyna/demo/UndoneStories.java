@@ -68,7 +68,7 @@ class UndoneStories extends Story {
         gone(15, 32, "LAMPS-3", line("SF-05", "10"), (order, dispatch, invoice) -> {
             on(today.minusDays(8), () -> {
                 var open = chains.chain(order).invoices().get(0).totals().gross();
-                billing.receive(
+                payments.receive(
                         receivables(today.minusDays(8), ""),
                         customers.get(32).code(),
                         open,
@@ -146,7 +146,9 @@ class UndoneStories extends Story {
                     today.minusDays(30),
                     line("MS-01", "1"));
             decided(dead, today.minusDays(60));
-            on(today.minusDays(58), () -> billing.deposit(receivables(today.minusDays(58), ""), dead, euros("400.00")));
+            on(
+                    today.minusDays(58),
+                    () -> deposits.deposit(receivables(today.minusDays(58), ""), dead, euros("400.00")));
         });
     }
 }

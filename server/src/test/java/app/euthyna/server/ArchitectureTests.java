@@ -143,6 +143,20 @@ class ArchitectureTests {
                 .isInstanceOf(AssertionError.class);
     }
 
+    /** A class that needs more than six others does more than one thing; records hold facts. */
+    @Test
+    void noClassHasMoreThanSixCollaborators() {
+        var constructors = SERVER.stream()
+                .filter(type -> !type.isRecord() && !type.isEnum())
+                .flatMap(type -> type.getConstructors().stream())
+                .toList();
+        assertThat(constructors).hasSizeGreaterThan(150);
+        assertThat(constructors)
+                .allSatisfy(one -> assertThat(one.getRawParameterTypes())
+                        .as(one.getFullName())
+                        .hasSizeLessThanOrEqualTo(6));
+    }
+
     /** What is longer than that tells more than one thing. */
     @Test
     void noFileIsLongerThanSixHundredLines() throws IOException {

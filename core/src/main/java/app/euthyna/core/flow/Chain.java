@@ -350,6 +350,14 @@ public record Chain(
         return returns.stream().filter(r -> r.number().equals(number)).findFirst();
     }
 
+    /** The chain of an order, which is among those given. */
+    public static Chain ofOrder(Collection<Chain> chains, String order) {
+        return chains.stream()
+                .filter(chain -> chain.order().number().equals(order))
+                .findFirst()
+                .orElseThrow();
+    }
+
     /** An invoice that stands in one of the chains. */
     public static Invoice invoiceOf(Collection<Chain> chains, String number) {
         return chains.stream()

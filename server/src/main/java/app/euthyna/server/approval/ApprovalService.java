@@ -6,10 +6,11 @@ import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.server.approval.ApprovalStore.StoredRule;
+import app.euthyna.server.check.Approver;
 import app.euthyna.server.check.Checking;
 import app.euthyna.server.check.FindingStore;
 import app.euthyna.server.flow.ChainReader;
-import app.euthyna.server.order.OrderService;
+import app.euthyna.server.order.OrderDecisions;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
@@ -18,7 +19,6 @@ import java.util.Map;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
-import app.euthyna.server.check.Approver;
 
 /** Takes the decisions of those who carry a level of approval. */
 @Service
@@ -28,21 +28,21 @@ public class ApprovalService implements Approver {
     private final ApprovalStore store;
     private final ChainReader chains;
     private final FindingStore findings;
-    private final OrderService orders;
     private final Checking checking;
+    private final OrderDecisions decisions;
 
     ApprovalService(
             AskedApprovals asked,
             ApprovalStore store,
             ChainReader chains,
             FindingStore findings,
-            OrderService orders,
-            Checking checking) {
+            Checking checking,
+            OrderDecisions decisions) {
+        this.decisions = decisions;
         this.asked = asked;
         this.store = store;
         this.chains = chains;
         this.findings = findings;
-        this.orders = orders;
         this.checking = checking;
     }
 
@@ -50,18 +50,18 @@ public class ApprovalService implements Approver {
     @Override
     @Transactional(propagation = Propagation.MANDATORY, noRollbackFor = RefusedException.class)
     public void approve(CommandContext context, String number, long version) {
-        orders.lock(number);
+        decisions.lock(number);
         var order = chains.chain(number).order();
         var asks = asked.of(order, findings.of(number));
         var approval = RefusedException.orThrow(Approving.approve(
                 order, asks, store.approvals(number), context.person(), context.reason(), context.today()));
-        orders.requireVersion(number, version);
+        decisions.requireVersion(number, version);
         // it stands on what is true now, or is refused
         checking.asSeen(context, number);
         store.add(number, approval);
-        orders.agreed(number);
+        decisions.agreed(number);
         chains.readAgain(number);
-        orders.note(
+        decisions.note(
                 context,
                 number,
                 "approved",
@@ -70,16 +70,16 @@ public class ApprovalService implements Approver {
                         + (context.reason().isBlank() ? "" : ": " + context.reason()));
         var pending = Approving.pending(order, asks, store.approvals(number));
         if (pending.isEmpty()) {
-            orders.write(context, List.of(new Effect.StateChanged(number, order.state(), OrderState.CLEARED)));
+            decisions.write(context, List.of(new Effect.StateChanged(number, order.state(), OrderState.CLEARED)));
         } else {
             store.ask(context, number, asks, pending.get(0));
-            orders.moveVersion(number);
+            decisions.moveVersion(number);
         }
     }
 
     @Transactional(propagation = Propagation.MANDATORY)
     public void sendBack(CommandContext context, String number, long version) {
-        orders.lock(number);
+        decisions.lock(number);
         back(
                 context,
                 number,
@@ -91,14 +91,14 @@ public class ApprovalService implements Approver {
     /** The order is a draft again, and its history says who wanted that. */
     private void back(CommandContext context, String number, long version, String word, Decision<Effect> decision) {
         var effect = RefusedException.orThrow(decision);
-        orders.requireVersion(number, version);
-        orders.note(context, number, word.replace(' ', '-'), word + ": " + context.reason());
-        orders.write(context, List.of(effect));
+        decisions.requireVersion(number, version);
+        decisions.note(context, number, word.replace(' ', '-'), word + ": " + context.reason());
+        decisions.write(context, List.of(effect));
     }
 
     @Transactional(propagation = Propagation.MANDATORY)
     public void recall(CommandContext context, String number, long version) {
-        orders.lock(number);
+        decisions.lock(number);
         back(
                 context,
                 number,

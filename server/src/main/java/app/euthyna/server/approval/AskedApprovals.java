@@ -9,7 +9,6 @@ import app.euthyna.core.check.Severity;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.shared.RoleLimits;
-import app.euthyna.server.approval.ApprovalStore.State;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.Item;
@@ -51,7 +50,9 @@ class AskedApprovals {
         var waived =
                 findings.stream().anyMatch(f -> f.state() == Finding.State.WAIVED && f.severity() == Severity.STOP);
         return Approving.asked(
-                order, store.rulesFor(order.customer()), new Circumstances(store.isFirst(order), waived, forNothing(order)));
+                order,
+                store.rulesFor(order.customer()),
+                new Circumstances(store.isFirst(order), waived, forNothing(order)));
     }
 
     private GoodsForNothing forNothing(Order order) {

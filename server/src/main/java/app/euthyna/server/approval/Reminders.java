@@ -2,6 +2,8 @@ package app.euthyna.server.approval;
 
 import app.euthyna.core.approval.Level;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Person;
+import app.euthyna.core.shared.Role;
 import app.euthyna.server.outbox.Outbox;
 import app.euthyna.server.people.Deputies;
 import app.euthyna.server.people.People;
@@ -9,7 +11,7 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.RefusedException;
-import java.time.Clock;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.TreeSet;
@@ -25,13 +27,14 @@ class Reminders {
 
     private static final int NAMED = 30;
 
+    private static final Person THE_CLOCK = new Person("clock", Role.ADMIN);
+
     private final ApprovalQueries queries;
     private final People people;
     private final Deputies deputies;
     private final Outbox outbox;
     private final History history;
     private final Commands commands;
-    private final Clock clock;
 
     Reminders(
             ApprovalQueries queries,
@@ -39,27 +42,25 @@ class Reminders {
             Deputies deputies,
             Outbox outbox,
             History history,
-            Commands commands,
-            Clock clock) {
+            Commands commands) {
         this.queries = queries;
         this.people = people;
         this.deputies = deputies;
         this.outbox = outbox;
         this.history = history;
         this.commands = commands;
-        this.clock = clock;
     }
 
     @Scheduled(initialDelay = 90_000, fixedDelay = 600_000)
     void onceADay() {
-        var today = LocalDate.now(clock);
+        var today = commands.as(THE_CLOCK).today();
         // of two servers the one that comes second finds the day done
         commands.inTransaction(() -> {
             // a company that is still being set up has nobody to remind; its day is not over with that
             if (!people.isEmpty() && queries.runs(today) == 0) {
                 var row = new ReminderRunEntity();
                 row.runOn = today;
-                row.startedAt = clock.instant();
+                row.startedAt = Instant.now();
                 queries.session().insert(row);
                 remindAll(today);
             }
@@ -82,7 +83,7 @@ class Reminders {
                 var more = theirs.size() > NAMED ? "\nand " + (theirs.size() - NAMED) + " more" : "";
                 deputies.insteadOf(colleague.username(), before)
                         .forEach(to -> outbox.send(
-                                "clock",
+                                THE_CLOCK.username(),
                                 to,
                                 theirs.size() == 1
                                         ? "One order waits for your approval"

@@ -12,7 +12,7 @@ import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.batch.BatchWork;
 import app.euthyna.server.batch.Batches;
-import app.euthyna.server.billing.BillingService;
+import app.euthyna.server.billing.Payments;
 import app.euthyna.server.platform.ClosedPeriods;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
@@ -46,7 +46,7 @@ class BankStatements implements BatchWork {
 
     private final BankQueries queries;
     private final MatchCandidates matchCandidates;
-    private final BillingService billing;
+    private final Payments payments;
     private final ClosedPeriods closed;
     private final Company company;
     private final Ids ids;
@@ -54,13 +54,13 @@ class BankStatements implements BatchWork {
     BankStatements(
             BankQueries queries,
             MatchCandidates matchCandidates,
-            BillingService billing,
+            Payments payments,
             ClosedPeriods closed,
             Company company,
             Ids ids) {
         this.queries = queries;
         this.matchCandidates = matchCandidates;
-        this.billing = billing;
+        this.payments = payments;
         this.closed = closed;
         this.company = company;
         this.ids = ids;
@@ -256,7 +256,7 @@ class BankStatements implements BatchWork {
         var received = context.dated(booked);
         var later = invoicedAfter(booked, settlements);
         var words = entry.remittance().isBlank() ? entry.creditorReference() : entry.remittance();
-        var payment = billing.receive(
+        var payment = payments.receive(
                 received,
                 customer,
                 company.money(entry.amount()),
@@ -267,7 +267,7 @@ class BankStatements implements BatchWork {
         queries.settle(ids.payment(payment), id);
         for (var one : settlements) {
             if (later.containsKey(one.invoice())) {
-                billing.allocateCredit(context.dated(later.get(one.invoice())), customer, List.of(one), payment);
+                payments.allocateCredit(context.dated(later.get(one.invoice())), customer, List.of(one), payment);
             }
         }
         return payment;

@@ -1,7 +1,5 @@
 package app.euthyna.server.billing;
 
-import app.euthyna.core.billing.Depositing;
-import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.flow.EffectHandlers;
@@ -11,7 +9,6 @@ import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.trail.DepositFact;
-import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
@@ -20,17 +17,15 @@ import app.euthyna.server.platform.Ids;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.TreeSet;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 
 /** Keeps invoices, deposits, payments and refunds, and what was set against what. */
 @Component
-@Order(45)
+@Order(44)
 class BillingSink implements EffectSink {
 
     private static final EffectHandlers<Store, Boolean> STORES = EffectHandlers.<Store>deeds()
-            .on(Effect.OrderSubmitted.class, Store::orderSubmitted)
             .on(Effect.InvoicePosted.class, Store::invoicePosted)
             .on(Effect.DispatchDeparted.class, Store::dispatchDeparted)
             .on(Effect.DispatchReversed.class, Store::dispatchReversed)
@@ -52,23 +47,10 @@ class BillingSink implements EffectSink {
     private final DocumentDetails details;
     private final History history;
     private final Ids ids;
-    private final ChainReader chains;
     private final PaymentQueries queries;
-    private final OpenInvoices openInvoices;
-    private final DepositRequests depositRequests;
 
-    BillingSink(
-            History history,
-            Ids ids,
-            DocumentDetails details,
-            ChainReader chains,
-            PaymentQueries queries,
-            OpenInvoices openInvoices,
-            DepositRequests depositRequests) {
-        this.depositRequests = depositRequests;
-        this.chains = chains;
+    BillingSink(History history, Ids ids, DocumentDetails details, PaymentQueries queries) {
         this.queries = queries;
-        this.openInvoices = openInvoices;
         this.details = details;
         this.history = history;
         this.ids = ids;
@@ -79,59 +61,12 @@ class BillingSink implements EffectSink {
         STORES.of(new Store(context), effect);
     }
 
-    /** An order's deposits are put to its invoices as soon as both are there. */
-    @Override
-    public void follow(CommandContext context, List<Effect> batch, Further further) {
-        var orders = new TreeSet<String>();
-        for (var effect : batch) {
-            if (effect instanceof Effect.InvoicePosted
-                    || effect instanceof Effect.InvoiceReversed
-                    || effect instanceof Effect.DepositReceived) {
-                orders.addAll(effect.orders());
-            } else if (effect instanceof Effect.DepositMoved moved) {
-                orders.add(moved.toOrder());
-            }
-        }
-        for (var order : orders) {
-            var chain = chains.chain(order);
-            if (chain.unappliedDeposits().isPositive()) {
-                Depositing.apply(chain, openInvoices.ofOrder(ids.order(order)))
-                        .forEach(applied ->
-                                further.write(context.dated(day(applied, chain, context)), List.of(applied)));
-            }
-        }
-    }
-
-    /** Of money that was never used: the day on which both the deposit and the invoices were there. */
-    private static LocalDate day(Effect.DepositApplied applied, Chain chain, CommandContext context) {
-        var deposit = chain.deposits().stream()
-                .filter(one -> one.number().equals(applied.deposit()))
-                .findFirst()
-                .orElseThrow();
-        return deposit.unapplied().equals(deposit.amount())
-                ? applied.settlements().stream()
-                        .map(settlement -> Chain.invoiceOf(List.of(chain), settlement.invoice())
-                                .on())
-                        .reduce(deposit.on(), (one, other) -> one.isAfter(other) ? one : other)
-                : context.today();
-    }
-
     private final class Store {
 
         private final CommandContext context;
 
         private Store(CommandContext context) {
             this.context = context;
-        }
-
-        /** Customers of whom a deposit is always asked for are asked for it when they order. */
-        private void orderSubmitted(Effect.OrderSubmitted effect) {
-            var percent = queries.depositPercent(effect.order().customer());
-            if (percent.signum() > 0
-                    && queries.depositRequests(ids.order(effect.order().number())) == 0) {
-                depositRequests.keep(
-                        context, effect.order().number(), percent, Depositing.share(Chain.of(effect.order()), percent));
-            }
         }
 
         private void invoicePosted(Effect.InvoicePosted effect) {

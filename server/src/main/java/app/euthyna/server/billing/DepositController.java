@@ -1,14 +1,10 @@
 package app.euthyna.server.billing;
 
-import app.euthyna.core.billing.Depositing;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.trail.DepositFact;
-import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.Ids;
-import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
@@ -38,30 +34,17 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api")
 class DepositController {
 
-    private final BillingService billing;
-    private final ChainReader chains;
+    private final Deposits deposits;
     private final Commands commands;
     private final Company company;
-    private final Locks locks;
-    private final Ids ids;
     private final PaymentQueries queries;
     private final DepositRequests requests;
 
     DepositController(
-            BillingService billing,
-            ChainReader chains,
-            Commands commands,
-            Company company,
-            Locks locks,
-            Ids ids,
-            PaymentQueries queries,
-            DepositRequests requests) {
-        this.billing = billing;
-        this.chains = chains;
+            Deposits deposits, Commands commands, Company company, PaymentQueries queries, DepositRequests requests) {
+        this.deposits = deposits;
         this.commands = commands;
         this.company = company;
-        this.locks = locks;
-        this.ids = ids;
         this.queries = queries;
         this.requests = requests;
     }
@@ -170,11 +153,7 @@ class DepositController {
             throw new RefusedException(CommonRefusal.Incomplete.of("amount", "either an amount or a percentage"));
         }
         return commands.run(http, request, DepositRequestView.class, context -> {
-            locks.customerAndOrder(number);
-            var amount = request.amount() == null
-                    ? Depositing.share(chains.chain(number), request.percent())
-                    : company.given("amount", request.amount());
-            requests.keep(context, number, request.percent(), amount);
+            requests.ask(context, number, request.percent(), request.amount());
             return asked(number);
         });
     }
@@ -182,7 +161,7 @@ class DepositController {
     /** What was asked for of an order. */
     @GetMapping("/orders/{number}/deposit-request")
     DepositRequestView asked(@PathVariable String number) {
-        return queries.asked(ids.order(number))
+        return requests.asked(number)
                 .map(row -> {
                     var asked = company.money(row.amount());
                     var received = company.money(row.received());
@@ -206,7 +185,7 @@ class DepositController {
                 http,
                 request,
                 DepositView.class,
-                context -> deposit(billing.deposit(
+                context -> deposit(deposits.deposit(
                         context.given(request.date(), request.reason()),
                         request.order(),
                         company.given("amount", request.amount()))));
@@ -217,7 +196,7 @@ class DepositController {
     DepositView apply(
             @PathVariable String number, @Valid @RequestBody AppliedDeposit request, HttpServletRequest http) {
         return commands.run(http, request, DepositView.class, context -> {
-            billing.applyDeposit(
+            deposits.applyDeposit(
                     context.given(request.date(), request.reason()),
                     number,
                     request.version(),
@@ -234,7 +213,7 @@ class DepositController {
                 http,
                 request,
                 DepositView.class,
-                context -> deposit(billing.moveDeposit(
+                context -> deposit(deposits.moveDeposit(
                         context.given(request.date(), request.reason()),
                         number,
                         request.version(),
@@ -247,7 +226,7 @@ class DepositController {
     DepositView credit(
             @PathVariable String number, @Valid @RequestBody CreditedDeposit request, HttpServletRequest http) {
         return commands.run(http, request, DepositView.class, context -> {
-            billing.creditDeposit(
+            deposits.creditDeposit(
                     context.given(request.date(), request.reason()),
                     number,
                     request.version(),
@@ -263,7 +242,7 @@ class DepositController {
                 http,
                 request,
                 RefundView.class,
-                context -> refund(billing.refund(
+                context -> refund(deposits.refund(
                         context.given(request.date(), request.reason()),
                         request.of(),
                         request.version(),

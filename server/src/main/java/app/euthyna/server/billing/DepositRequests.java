@@ -1,23 +1,53 @@
 package app.euthyna.server.billing;
 
+import app.euthyna.core.billing.Depositing;
 import app.euthyna.core.shared.Money;
+import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Locks;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
-import org.hibernate.StatelessSession;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 
 /** Deposits that customers were asked for. */
 @Component
 class DepositRequests {
 
-    private final StatelessSession session;
+    private final PaymentQueries queries;
     private final Ids ids;
+    private final ChainReader chains;
+    private final Locks locks;
+    private final Company company;
 
-    DepositRequests(StatelessSession session, Ids ids) {
-        this.session = session;
+    DepositRequests(PaymentQueries queries, Ids ids, ChainReader chains, Locks locks, Company company) {
+        this.company = company;
+        this.locks = locks;
+        this.chains = chains;
+        this.queries = queries;
         this.ids = ids;
+    }
+
+    /** Asks for a share of an order, or for an amount. */
+    void ask(CommandContext context, String order, @Nullable BigDecimal percent, @Nullable BigDecimal amount) {
+        locks.customerAndOrder(order);
+        keep(
+                context,
+                order,
+                percent,
+                amount == null ? Depositing.share(chains.chain(order), percent) : company.given("amount", amount));
+    }
+
+    /** What was asked for of an order. */
+    Optional<PaymentQueries.AskedRow> asked(String order) {
+        return queries.asked(ids.order(order));
+    }
+
+    /** Whether something was asked for of an order. */
+    boolean areThereFor(String order) {
+        return queries.depositRequests(ids.order(order)) > 0;
     }
 
     /**
@@ -32,6 +62,6 @@ class DepositRequests {
         row.amount = amount.amount();
         row.askedOn = context.date();
         row.askedBy = context.person().username();
-        session.upsert(row);
+        queries.session().upsert(row);
     }
 }

@@ -1,18 +1,15 @@
 package app.euthyna.server.billing;
 
 import app.euthyna.core.billing.RefundRules;
-import app.euthyna.core.flow.Effect;
 import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.Role;
-import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.PlatformRefusal;
@@ -30,7 +27,6 @@ import java.util.function.Consumer;
 import org.hibernate.LockMode;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.core.annotation.Order;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionSynchronization;
@@ -43,8 +39,7 @@ import org.springframework.transaction.support.TransactionSynchronizationManager
  * other.
  */
 @Component
-@Order(47)
-class Payouts implements EffectSink {
+class Payouts {
 
     private static final Logger LOG = LoggerFactory.getLogger(Payouts.class);
     private static final Person THE_SERVICE = new Person("payment-service", Role.ADMIN);
@@ -54,7 +49,6 @@ class Payouts implements EffectSink {
     private static final Duration SILENCE = Duration.ofSeconds(20);
 
     private final RefundQueries queries;
-    private final CompanyRulesStore rules;
     private final Optional<PaymentServiceConnection> service;
     private final Company company;
     private final Commands commands;
@@ -68,14 +62,12 @@ class Payouts implements EffectSink {
 
     Payouts(
             RefundQueries queries,
-            CompanyRulesStore rules,
             Optional<PaymentServiceConnection> service,
             Company company,
             Commands commands,
             EffectWriter writer,
             Locks locks) {
         this.queries = queries;
-        this.rules = rules;
         this.service = service;
         this.company = company;
         this.commands = commands;
@@ -108,22 +100,8 @@ class Payouts implements EffectSink {
         }
     }
 
-    @Override
-    public void store(CommandContext context, Effect effect) {
-        if (effect instanceof Effect.RefundGiven refunded
-                && rules.inForce().unwind().refundsThroughService()) {
-            var payout = new PayoutEntity();
-            payout.refundId = queries.refundId(refunded.refund());
-            payout.state = State.WAITING.name();
-            payout.askedOn = context.date();
-            payout.reference = "";
-            payout.answer = "";
-            queries.session().insert(payout);
-            sendAfterCommit(payout.id);
-        }
-    }
-
-    private void sendAfterCommit(long id) {
+    /** Has it sent once the transaction stands. */
+    void sendAfterCommit(long id) {
         TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
             @Override
             public void afterCommit() {

@@ -41,7 +41,12 @@ class ClearingSteps {
     private final Clearance clearance;
     private final Approver approver;
 
-    ClearingSteps(CheckService checks, OrderService orders, Cases cases, MasterData masterData, Clearance clearance,
+    ClearingSteps(
+            CheckService checks,
+            OrderService orders,
+            Cases cases,
+            MasterData masterData,
+            Clearance clearance,
             Approver approver) {
         this.checks = checks;
         this.orders = orders;

@@ -22,6 +22,10 @@ interface RecheckQueries {
             """)
     long shortFindings(String number);
 
+    default boolean wasShort(String order) {
+        return shortFindings(order) > 0;
+    }
+
     @HQL("""
             select o.number
             from OpenOrderEntity x

@@ -10,7 +10,6 @@ import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.AfterCommand;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
-import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.LeftWork;
 import app.euthyna.server.platform.Locks;
@@ -52,7 +51,6 @@ class Rechecks implements AfterCommand {
     private final Locks locks;
     private final ObjectProvider<EffectWriter> writer;
     private final ObjectProvider<OrderService> orders;
-    private final CompanyClock clock;
     private final LeftWork<Long> left = new LeftWork<>();
 
     Rechecks(
@@ -61,15 +59,13 @@ class Rechecks implements AfterCommand {
             Commands commands,
             Locks locks,
             ObjectProvider<EffectWriter> writer,
-            ObjectProvider<OrderService> orders,
-            CompanyClock clock) {
+            ObjectProvider<OrderService> orders) {
         this.queries = queries;
         this.checking = checking;
         this.commands = commands;
         this.locks = locks;
         this.writer = writer;
         this.orders = orders;
-        this.clock = clock;
     }
 
     /** Which orders of a customer are to be looked at again: the later, the more. */
@@ -136,7 +132,7 @@ class Rechecks implements AfterCommand {
                 .map(row -> new Entry(row.id(), Reach.valueOf(row.reach()), row.queuedBy()))
                 .toList();
         var by = entries.isEmpty() ? "clock" : entries.get(entries.size() - 1).by();
-        var context = new CommandContext(new Person(by, Role.CLERK), clock.today(), "");
+        var context = commands.as(new Person(by, Role.CLERK));
         var reach = entries.stream()
                 .map(Entry::reach)
                 .max(Comparator.naturalOrder())

@@ -3,7 +3,7 @@ package app.euthyna.server.exchange;
 import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.exchange.CsvTable.BadCell;
-import app.euthyna.server.goods.GoodsService;
+import app.euthyna.server.goods.StockService;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Hashes;
@@ -23,13 +23,13 @@ class StockFiles {
     private static final List<String> COLUMNS = List.of("item", "quantity", "unit_cost", "store");
 
     private final ImportQueries queries;
-    private final GoodsService goods;
+    private final StockService stock;
     private final Commands commands;
     private final Clock clock;
 
-    StockFiles(ImportQueries queries, GoodsService goods, Commands commands, Clock clock) {
+    StockFiles(ImportQueries queries, StockService stock, Commands commands, Clock clock) {
         this.queries = queries;
-        this.goods = goods;
+        this.stock = stock;
         this.commands = commands;
         this.clock = clock;
     }
@@ -82,7 +82,7 @@ class StockFiles {
             taken.takenAt = clock.instant();
             taken.takenBy = context.person().username();
             queries.session().insert(taken);
-            rows.forEach(row -> goods.receive(context, row.store(), row.item(), row.quantity(), row.unitCost()));
+            rows.forEach(row -> stock.receive(context, row.store(), row.item(), row.quantity(), row.unitCost()));
             return new StockReport(
                     table.rows(),
                     rows.size(),

@@ -144,8 +144,8 @@ interface DispatchQueries {
     @HQL("select d.version from DispatchEntity d where d.number = :number")
     Long version(String number);
 
-    @HQL("select o.number from DispatchEntity d join OrderEntity o on o.id = d.orderId where d.id = :id")
-    String orderOf(long id);
+    @HQL("select o.number from DispatchEntity d join OrderEntity o on o.id = d.orderId where d.number = :number")
+    Optional<String> orderOf(String number);
 
     record NoteRow(
             long id,

@@ -2,10 +2,7 @@ package app.euthyna.server.goods;
 
 import app.euthyna.core.goods.Dispatching.Pick;
 import app.euthyna.core.shared.CommonRefusal;
-import app.euthyna.core.shared.DocumentKind;
-import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
-import app.euthyna.server.batch.Batches;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
@@ -14,14 +11,11 @@ import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
-import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
-import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
-import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -29,7 +23,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -51,9 +44,9 @@ class GoodsController {
     private static final Pages.Key LAST = new Pages.Key(List.of("9999-12-31", String.valueOf(Long.MAX_VALUE)));
 
     private final Commands commands;
-    private final Batches batches;
     private final Company company;
     private final DispatchQueries queries;
+    private final Carriers carriers;
 
     GoodsController(
             GoodsService goods,
@@ -61,22 +54,14 @@ class GoodsController {
             Company company,
             DispatchQueries queries,
             DocumentDetails details,
-            Batches batches) {
-        this.batches = batches;
+            Carriers carriers) {
+        this.carriers = carriers;
         this.details = details;
         this.goods = goods;
         this.commands = commands;
         this.company = company;
         this.queries = queries;
     }
-
-    record StockReceipt(
-            String site,
-            @NotBlank String item,
-            @NotNull BigDecimal quantity,
-            @NotNull @PositiveOrZero BigDecimal unitCost,
-            LocalDate date,
-            @Size(max = 2000) String reason) {}
 
     record NumberView(String number) {}
 
@@ -115,15 +100,6 @@ class GoodsController {
             List<GoodsService.Falls> fallsUnderMinimum,
             List<DocumentDetails.CarriedDetails> details,
             List<DispatchLineView> lines) {}
-
-    record ShelfView(
-            String item,
-            String site,
-            BigDecimal onHand,
-            BigDecimal reserved,
-            BigDecimal free,
-            BigDecimal inspection,
-            @Nullable @ReadBy(ReadBy.Group.COSTS) BigDecimal value) {}
 
     record ToStageRow(
             String order,
@@ -186,100 +162,6 @@ class GoodsController {
 
     record DispatchPage(List<DispatchRow> rows, @Nullable String next) {}
 
-    @Permissions.MoveGoods
-    @PostMapping("/stock-receipts")
-    NumberView receive(@Valid @RequestBody StockReceipt request, HttpServletRequest http) {
-        return commands.run(
-                http,
-                request,
-                NumberView.class,
-                context -> new NumberView(goods.receive(
-                        context.given(request.date(), request.reason()),
-                        request.site(),
-                        request.item(),
-                        quantity("quantity", request.quantity()),
-                        request.unitCost())));
-    }
-
-    /** What was counted on a shelf; the cost only where the books said that it was empty. */
-    record Count(
-            String site,
-            @NotBlank String item,
-            @NotNull @PositiveOrZero BigDecimal counted,
-            @PositiveOrZero BigDecimal unitCost,
-            @Size(max = 2000) String reason,
-            LocalDate date) {}
-
-    @Permissions.MoveGoods
-    @PostMapping("/stock-counts")
-    NumberView count(@Valid @RequestBody Count request, HttpServletRequest http) {
-        return commands.run(
-                http,
-                request,
-                NumberView.class,
-                context -> new NumberView(goods.count(
-                        context.given(request.date(), request.reason()),
-                        request.site(),
-                        request.item(),
-                        quantity("counted", request.counted()),
-                        Optional.ofNullable(request.unitCost()))));
-    }
-
-    /** Reserved goods of one order line for another; {@code version} is that of the order that takes them. */
-    record ReservationTransfer(
-            @NotBlank String from,
-            int fromLine,
-            @NotBlank String to,
-            int toLine,
-            @NotNull Long version,
-            @NotNull BigDecimal quantity,
-            @Size(max = 2000) String reason) {}
-
-    @Permissions.Decide
-    @PostMapping("/reservation-transfers")
-    List<ClaimView> transfer(@Valid @RequestBody ReservationTransfer request, HttpServletRequest http) {
-        return List.of(commands.run(http, request, ClaimView[].class, context -> {
-            goods.transfer(
-                    context.because(Texts.given(request.reason())),
-                    new LineRef(request.from(), request.fromLine()),
-                    new LineRef(request.to(), request.toLine()),
-                    request.version(),
-                    quantity("quantity", request.quantity()));
-            return queries.placesOf(request.to(), request.toLine()).stream()
-                    .map(ClaimView::of)
-                    .toArray(ClaimView[]::new);
-        }));
-    }
-
-    /** An order line's place at a shelf: what it holds and what it waits for. */
-    record ClaimView(
-            String order,
-            int line,
-            String customerName,
-            String site,
-            LocalDate requestedOn,
-            BigDecimal reserved,
-            BigDecimal waiting,
-            long version) {
-        private static ClaimView of(DispatchQueries.QueueRow row) {
-            return new ClaimView(
-                    row.order(),
-                    row.lineNo(),
-                    row.customerName(),
-                    row.site(),
-                    row.requestedOn(),
-                    new Quantity(row.reserved()).value(),
-                    new Quantity(row.waiting()).value(),
-                    row.version());
-        }
-    }
-
-    /** Who holds an item and who waits for it, in the order in which they are served. */
-    @GetMapping("/stock/{item}/queue")
-    List<ClaimView> queue(@PathVariable String item) {
-        return queries.queue(item).stream().map(ClaimView::of).toList();
-    }
-
     record Booking(
             @NotNull Long version, @NotBlank @Size(max = 60) String carrier) {}
 
@@ -288,62 +170,9 @@ class GoodsController {
     @PostMapping("/dispatches/{number}/carrier")
     DispatchView book(@PathVariable String number, @Valid @RequestBody Booking request, HttpServletRequest http) {
         return commands.run(http, request, DispatchView.class, context -> {
-            goods.book(context, number, request.version(), request.carrier().strip());
+            carriers.book(number, request.version(), request.carrier().strip());
             return dispatch(number);
         });
-    }
-
-    /** One of many orders to stage. */
-    record StagedOne(@NotBlank String order, @NotNull Long version, GoodsService.ShortageChoice whenShort) {}
-
-    record StagingBatch(
-            @NotEmpty @Size(max = 500) List<@Valid StagedOne> orders,
-            @Size(max = 2000) String reason) {}
-
-    /** One of many notes to send off. */
-    record SentOne(@NotBlank String dispatch, @NotNull Long version) {}
-
-    record DepartureBatch(
-            @NotEmpty @Size(max = 500) List<@Valid SentOne> dispatches,
-            LocalDate date,
-            @Size(max = 2000) String reason) {}
-
-    /** Stages many orders, each on its own; the answer is the log, which goes on where it is long. */
-    @Permissions.MoveGoods
-    @PostMapping("/batches/stagings")
-    Batches.BatchView stageMany(@Valid @RequestBody StagingBatch request, HttpServletRequest http) {
-        return batches.carryOut(commands.run(
-                http,
-                request,
-                Long.class,
-                context -> batches.begin(
-                        context.because(Texts.given(request.reason())),
-                        Batches.Kind.STAGING,
-                        request.orders().stream()
-                                .map(one -> new Batches.Asked(DocumentKind.ORDER, one.order(), one))
-                                .toList())));
-    }
-
-    @Permissions.MoveGoods
-    @PostMapping("/batches/departures")
-    Batches.BatchView departMany(@Valid @RequestBody DepartureBatch request, HttpServletRequest http) {
-        return batches.carryOut(commands.run(
-                http,
-                request,
-                Long.class,
-                context -> batches.begin(
-                        context.given(request.date(), request.reason()),
-                        Batches.Kind.DEPARTURE,
-                        request.dispatches().stream()
-                                .map(one -> new Batches.Asked(DocumentKind.DISPATCH, one.dispatch(), one))
-                                .toList())));
-    }
-
-    private static Quantity quantity(String field, BigDecimal given) {
-        if (given.stripTrailingZeros().scale() > Quantity.DECIMALS || given.precision() - given.scale() > 12) {
-            throw new RefusedException(CommonRefusal.Incomplete.of(field, "a quantity with at most 3 decimals"));
-        }
-        return new Quantity(given);
     }
 
     @Permissions.MoveGoods
@@ -353,7 +182,9 @@ class GoodsController {
             var picks = request.lines() == null
                     ? List.<Pick>of()
                     : request.lines().stream()
-                            .map(l -> new Pick(l.line(), quantity("lines[" + l.line() + "].quantity", l.quantity())))
+                            .map(l -> new Pick(
+                                    l.line(),
+                                    StockController.quantity("lines[" + l.line() + "].quantity", l.quantity())))
                             .toList();
             return dispatch(goods.stage(context, request.order(), request.version(), picks));
         });
@@ -405,24 +236,6 @@ class GoodsController {
                         details.of("DISPATCH", number),
                         lines))
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("dispatch", number)));
-    }
-
-    @GetMapping("/stock/{item}")
-    List<ShelfView> stock(@PathVariable String item) {
-        return queries.stock(item).stream()
-                .map(row -> {
-                    var onHand = new Quantity(row.onHand());
-                    var reserved = new Quantity(row.reserved());
-                    return new ShelfView(
-                            row.item(),
-                            row.site(),
-                            onHand.value(),
-                            reserved.value(),
-                            onHand.minus(reserved).value(),
-                            new Quantity(row.quantity()).value(),
-                            company.money(row.stockValue()).amount());
-                })
-                .toList();
     }
 
     /** Cleared orders with reserved goods, by requested date. */

@@ -3,31 +3,25 @@ package app.euthyna.server.goods;
 import app.euthyna.core.flow.Cancellation;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
-import app.euthyna.core.goods.Claim;
 import app.euthyna.core.goods.Dispatching;
 import app.euthyna.core.goods.Dispatching.Pick;
 import app.euthyna.core.goods.GoodsRefusal;
 import app.euthyna.core.goods.Reserving;
-import app.euthyna.core.goods.StockCount;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
-import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.flow.ChainReader;
-import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectWriter;
-import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Optional;
-import org.springframework.dao.PessimisticLockingFailureException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -39,102 +33,24 @@ public class GoodsService {
 
     private final ChainReader chains;
     private final OrderService orders;
-    private final MasterData masterData;
     private final Shelves shelves;
     private final Locks locks;
-    private final Ids ids;
     private final EffectWriter writer;
     private final DispatchQueries queries;
-    private final Carriers carriers;
 
     GoodsService(
             ChainReader chains,
             OrderService orders,
-            MasterData masterData,
             Shelves shelves,
             Locks locks,
-            Ids ids,
             EffectWriter writer,
-            DispatchQueries queries,
-            Carriers carriers) {
-        this.carriers = carriers;
+            DispatchQueries queries) {
         this.chains = chains;
         this.orders = orders;
-        this.masterData = masterData;
         this.shelves = shelves;
         this.locks = locks;
-        this.ids = ids;
         this.writer = writer;
         this.queries = queries;
-    }
-
-    /** Goods come in at a unit cost and are offered to waiting lines. */
-    public String receive(CommandContext context, String site, String item, Quantity quantity, BigDecimal unitCost) {
-        if (!quantity.isPositive()) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("quantity", "a quantity above zero"));
-        }
-        var at = site == null ? masterData.defaultSite() : site;
-        if (!masterData.item(item).kind().isShipped()) {
-            throw new RefusedException(
-                    CommonRefusal.Incomplete.of("item", "a stock item; %s is not one".formatted(item)));
-        }
-        if (unitCost.stripTrailingZeros().scale() > Price.DECIMALS) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("unitCost", "a cost with at most 4 decimals"));
-        }
-        var shelf = shelves.lock(at, item);
-        var number = writer.number(DocumentKind.STOCK_RECEIPT);
-        writer.write(
-                context,
-                List.of(new Effect.StockReceived(number, at, item, quantity, shelf.valueAt(quantity, unitCost))));
-        return number;
-    }
-
-    /**
-     * Brings a shelf to what was counted; reservations that are no longer covered are given up, the last in the queue
-     * first.
-     */
-    public String count(
-            CommandContext context, String site, String item, Quantity counted, Optional<BigDecimal> unitCost) {
-        var at = site == null ? masterData.defaultSite() : site;
-        if (!masterData.item(item).kind().isShipped()) {
-            throw new RefusedException(
-                    CommonRefusal.Incomplete.of("item", "a stock item; %s is not one".formatted(item)));
-        }
-        locks.customersAndOrders(
-                held(at, item).stream().map(one -> one.orderLine().number()).toList());
-        var shelf = shelves.lock(at, item);
-        var held = held(at, item);
-        if (!locks.holdsOrders(
-                held.stream().map(one -> one.orderLine().number()).toList())) {
-            throw new PessimisticLockingFailureException("another order holds some of " + item + " by now");
-        }
-        var number = writer.number(DocumentKind.STOCK_COUNT);
-        writer.write(
-                context,
-                RefusedException.orThrow(StockCount.count(number, shelf, counted, unitCost, held, context.reason())));
-        return number;
-    }
-
-    /** What is held on a shelf for order lines. */
-    private List<StockCount.Held> held(String at, String item) {
-        return queries.held(ids.item(item), ids.site(at)).stream()
-                .map(row -> {
-                    var line = new LineRef(row.order(), row.lineNo());
-                    var quantity = new Quantity(row.reserved());
-                    return new StockCount.Held(
-                            line, quantity, new Claim(line, quantity, row.requestedOn(), row.clearing()));
-                })
-                .toList();
-    }
-
-    /** Locks the shelves that goods may come back to. */
-    public void lockShelves(String site, List<String> items) {
-        shelves.lock(site, items);
-    }
-
-    /** What lies at the first store. */
-    public Quantity onHand(String item) {
-        return shelves.lock(masterData.defaultSite(), item).onHand();
     }
 
     /** Hands what is reserved for one order over to another. */
@@ -213,14 +129,6 @@ public class GoodsService {
         return number;
     }
 
-    /** Has a note booked with a carrier; where that gives no answer, the note says so and can be booked again. */
-    void book(CommandContext context, String number, long version, String carrier) {
-        locks.customerAndOrder(orderOf(number));
-        requireVersion(number, version);
-        var booking = carriers.book(carrier, number);
-        queries.book(carrier, booking.reference(), booking.why(), number);
-    }
-
     /** An item that falls under its minimum when a note leaves. */
     public record Falls(String item, BigDecimal left, BigDecimal minimum) {}
 
@@ -281,7 +189,8 @@ public class GoodsService {
     }
 
     String orderOf(String dispatch) {
-        return queries.orderOf(ids.dispatch(dispatch));
+        return queries.orderOf(dispatch)
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("dispatch", dispatch)));
     }
 
     private Dispatch dispatch(String order, String number) {
@@ -291,7 +200,7 @@ public class GoodsService {
                 .orElseThrow();
     }
 
-    private void requireVersion(String number, long seen) {
+    void requireVersion(String number, long seen) {
         var now = queries.version(number);
         if (now != seen) {
             throw new RefusedException(new PlatformRefusal.StaleVersion("Dispatch " + number, seen, now));

@@ -3,31 +3,18 @@ package app.euthyna.server.goods;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectHandlers;
-import app.euthyna.core.flow.LineFlow;
 import app.euthyna.core.flow.Return;
-import app.euthyna.core.goods.Reserving;
-import app.euthyna.core.order.Order;
-import app.euthyna.core.order.OrderState;
-import app.euthyna.core.order.Shortage;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
-import app.euthyna.server.flow.ChainReader;
-import app.euthyna.server.goods.ShelfQueries.ClaimRow;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
-import app.euthyna.server.platform.Numbers;
-import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Set;
-import java.util.TreeSet;
 import org.springframework.stereotype.Component;
 
 /** Keeps shelves, the queue for stock and dispatch notes; offers stock that is free to whoever waits for it. */
@@ -50,32 +37,23 @@ class GoodsSink implements EffectSink {
 
     private final ShelfQueries queries;
     private final Shelves shelves;
-    private final WaitingLines waiting;
-    private final StockOffers offers;
-    private final ChainReader chains;
     private final Ids ids;
-    private final Numbers numbers;
     private final DocumentDetails details;
     private final History history;
+    private final Offering offering;
 
     GoodsSink(
             ShelfQueries queries,
             Shelves shelves,
-            ChainReader chains,
             Ids ids,
-            Numbers numbers,
             DocumentDetails details,
             History history,
-            WaitingLines waiting,
-            StockOffers offers) {
-        this.waiting = waiting;
-        this.offers = offers;
+            Offering offering) {
+        this.offering = offering;
         this.history = history;
         this.details = details;
-        this.numbers = numbers;
         this.queries = queries;
         this.shelves = shelves;
-        this.chains = chains;
         this.ids = ids;
     }
 
@@ -277,162 +255,11 @@ class GoodsSink implements EffectSink {
     /** A changed order is checked first: if that holds it, it takes no more stock. See {@link OfferAfterChange}. */
     @Override
     public void follow(CommandContext context, List<Effect> batch, Further further) {
-        offer(
+        offering.offer(
                 context,
                 batch.stream()
                         .filter(effect -> !(effect instanceof Effect.OrderChanged))
                         .toList(),
                 further);
-    }
-
-    /**
-     * The lines of orders concerned take their place in the queue anew; then free stock is offered on their shelves.
-     */
-    void offer(CommandContext context, List<Effect> batch, Further further) {
-        var concerned = new TreeSet<Place>();
-        var releases = new ArrayList<Effect>();
-        var dropping = new LinkedHashSet<String>();
-        for (var effect : batch) {
-            if (effect instanceof Effect.StockReceived received) {
-                concerned.add(place(received.item(), received.site()));
-            }
-            if (effect instanceof Effect.StockCounted corrected) {
-                concerned.add(place(corrected.item(), corrected.site()));
-            }
-            if (effect instanceof Effect.ReturnInspected inspected) {
-                inspected.results().stream()
-                        .filter(j -> j.outcome().kind() == Return.Outcome.Kind.RESTOCK)
-                        .forEach(j -> concerned.add(place(
-                                inspected.before().line(j.line()).item(),
-                                j.outcome().site())));
-            }
-            if (effect instanceof Effect.DispatchReversed reversed) {
-                reversed.dispatch()
-                        .lines()
-                        .forEach(line -> concerned.add(
-                                place(line.item(), reversed.dispatch().site())));
-            }
-            if (!(effect instanceof Effect.StockReserved)) {
-                var clears = effect instanceof Effect.OrderChanged
-                        || (effect instanceof Effect.StateChanged changed && changed.to() == OrderState.CLEARED);
-                for (var number : effect.orders()) {
-                    var order = queue(number, concerned, releases);
-                    if (clears && order.lines().stream().anyMatch(line -> line.shortage() == Shortage.DROP)) {
-                        dropping.add(number);
-                    }
-                }
-            }
-        }
-        further.write(context, releases);
-        concerned.forEach(place -> serve(context, place, further));
-        dropping.forEach(number -> drop(context, number, further));
-    }
-
-    /** What a cleared order is short of and was not to wait for is given up. */
-    private void drop(CommandContext context, String number, Further further) {
-        Reserving.dropped(chains.chain(number), () -> numbers.next(DocumentKind.CANCELLATION), context.date())
-                .ifPresent(cancellation -> further.write(context, List.of(new Effect.QuantityCancelled(cancellation))));
-    }
-
-    /**
-     * Serves the queue from its head until nothing is free or nobody waits; its length does not matter. Where the next
-     * belongs to a customer that nobody has locked, the rest is handed out after the command.
-     */
-    private void serve(CommandContext context, Place place, Further further) {
-        while (true) {
-            var head = waiting.head(place);
-            if (head.isEmpty()) {
-                return;
-            }
-            var theirs = waiting.ofLocked(head);
-            if (theirs.isEmpty()) {
-                if (waiting.isFree(place)) {
-                    offers.queue(context, place);
-                }
-                return;
-            }
-            var served = Reserving.offer(shelves.lock(place), theirs);
-            if (served.isEmpty()) {
-                return;
-            }
-            further.write(context, served);
-        }
-    }
-
-    private Place place(String item, String site) {
-        return new Place(ids.item(item), ids.site(site));
-    }
-
-    /** The order whose lines took their place. */
-    private Order queue(String number, Set<Place> concerned, List<Effect> releases) {
-        var chain = chains.chain(number);
-        var order = chain.order();
-        var id = ids.order(number);
-        var rows = queries.claims(id);
-        for (var row : rows) {
-            var reserved = new Quantity(row.reserved());
-            var flow = order.hasLine(row.line()) && isOf(order, row) ? chain.flow(row.line()) : null;
-            var needed = flow == null
-                    ? Quantity.ZERO
-                    : flow.toShip().minus(flow.staged()).max(Quantity.ZERO);
-            if (reserved.exceeds(needed)) {
-                releases.add(new Effect.ReservationReleased(
-                        new LineRef(number, row.line()), row.site(), row.item(), reserved.minus(needed)));
-            }
-            concerned.add(place(row.item(), row.site()));
-        }
-        if (order.state() == OrderState.CLEARED || !rows.isEmpty()) {
-            for (var flow : chain.flows()) {
-                if (flow.line().kind().isShipped()) {
-                    write(id, order, flow, rows);
-                    concerned.add(place(flow.line().item(), order.siteOf(flow.line())));
-                }
-            }
-        }
-        return order;
-    }
-
-    /** Whether a place in the queue is still for the item and the store that its line asks for. */
-    private static boolean isOf(Order order, ClaimRow row) {
-        var line = order.line(row.line());
-        return line.item().equals(row.item()) && order.siteOf(line).equals(row.site());
-    }
-
-    private void write(long id, Order order, LineFlow flow, List<ClaimRow> rows) {
-        var no = flow.line().no();
-        var waiting = flow.waiting().max(Quantity.ZERO);
-        var stored = rows.stream().filter(row -> row.line() == no).findFirst();
-        if (stored.isPresent()
-                && !isOf(order, stored.get())
-                && stored.get().reserved().signum() > 0) {
-            return;
-        }
-        if (stored.isPresent()) {
-            if (isOf(order, stored.get())
-                    && stored.get().waiting().compareTo(waiting.value()) == 0
-                    && flow.line().requestedOn().equals(stored.get().requestedOn())) {
-                return;
-            }
-            queries.wait(
-                    waiting.value(),
-                    waiting.isPositive(),
-                    flow.line().requestedOn(),
-                    ids.item(flow.line().item()),
-                    ids.site(order.siteOf(flow.line())),
-                    id,
-                    no);
-        } else if (order.state() == OrderState.CLEARED) {
-            var claim = new StockClaimEntity();
-            claim.orderId = id;
-            claim.lineNo = no;
-            claim.itemId = ids.item(flow.line().item());
-            claim.siteId = ids.site(order.siteOf(flow.line()));
-            claim.requestedOn = flow.line().requestedOn();
-            claim.clearing = queries.clearing(id);
-            claim.reserved = BigDecimal.ZERO;
-            claim.waiting = waiting.value();
-            claim.waits = waiting.isPositive();
-            queries.session().insert(claim);
-        }
     }
 }

@@ -30,7 +30,7 @@ final class GoodsWork {
 
         @Override
         public Done carryOut(CommandContext context, String request) {
-            var one = Records.read(request, GoodsController.StagedOne.class);
+            var one = Records.read(request, GoodsBatchController.StagedOne.class);
             var number = goods.stage(
                     context,
                     one.order(),
@@ -56,7 +56,7 @@ final class GoodsWork {
 
         @Override
         public Done carryOut(CommandContext context, String request) {
-            var one = Records.read(request, GoodsController.SentOne.class);
+            var one = Records.read(request, GoodsBatchController.SentOne.class);
             var falls = goods.falls(one.dispatch());
             goods.depart(context, one.dispatch(), one.version());
             return new Done(

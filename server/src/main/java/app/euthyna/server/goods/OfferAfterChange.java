@@ -12,15 +12,15 @@ import org.springframework.stereotype.Component;
 @Order(80)
 class OfferAfterChange implements EffectSink {
 
-    private final GoodsSink goods;
+    private final Offering offering;
 
-    OfferAfterChange(GoodsSink goods) {
-        this.goods = goods;
+    OfferAfterChange(Offering offering) {
+        this.offering = offering;
     }
 
     @Override
     public void follow(CommandContext context, List<Effect> batch, Further further) {
-        goods.offer(
+        offering.offer(
                 context,
                 batch.stream()
                         .filter(effect -> effect instanceof Effect.OrderChanged)

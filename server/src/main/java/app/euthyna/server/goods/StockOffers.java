@@ -6,7 +6,6 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.AfterCommand;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
-import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.LeftWork;
 import app.euthyna.server.platform.Locks;
@@ -36,7 +35,6 @@ class StockOffers implements AfterCommand {
     private final Commands commands;
     private final Locks locks;
     private final ObjectProvider<EffectWriter> writer;
-    private final CompanyClock clock;
     private final LeftWork<Place> left = new LeftWork<>();
 
     StockOffers(
@@ -45,15 +43,13 @@ class StockOffers implements AfterCommand {
             Shelves shelves,
             Commands commands,
             Locks locks,
-            ObjectProvider<EffectWriter> writer,
-            CompanyClock clock) {
+            ObjectProvider<EffectWriter> writer) {
         this.queries = queries;
         this.waiting = waiting;
         this.shelves = shelves;
         this.commands = commands;
         this.locks = locks;
         this.writer = writer;
-        this.clock = clock;
     }
 
     /** Puts a shelf into the queue, with the command's transaction. */
@@ -89,7 +85,7 @@ class StockOffers implements AfterCommand {
             return;
         }
         var last = entries.get(entries.size() - 1);
-        var context = new CommandContext(new Person(last.by(), Role.WAREHOUSE), clock.today(), "");
+        var context = commands.as(new Person(last.by(), Role.WAREHOUSE));
         try {
             while (waiting.isFree(place)) {
                 var head = waiting.head(place);

@@ -35,13 +35,16 @@ public class LedgerKeeping {
     private final Company company;
     private final EffectWriter writer;
     private final ObjectProvider<PeriodOpened> opened;
+    private final PendingPostings pending;
 
     LedgerKeeping(
             LedgerQueries queries,
             Accounts accounts,
             Company company,
             EffectWriter writer,
-            ObjectProvider<PeriodOpened> opened) {
+            ObjectProvider<PeriodOpened> opened,
+            PendingPostings pending) {
+        this.pending = pending;
         this.opened = opened;
         this.queries = queries;
         this.accounts = accounts;
@@ -92,6 +95,7 @@ public class LedgerKeeping {
                 context.reason(),
                 company.currency()));
         writer.write(context, List.of(posted));
+        pending.post();
         return posted.number();
     }
 

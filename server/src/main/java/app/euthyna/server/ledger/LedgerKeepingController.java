@@ -32,7 +32,6 @@ import org.springframework.web.bind.annotation.RestController;
 class LedgerKeepingController {
 
     private final LedgerKeeping keeping;
-    private final PendingPostings pending;
     private final LedgerController ledger;
     private final Accounts accounts;
     private final Commands commands;
@@ -45,9 +44,7 @@ class LedgerKeepingController {
             Accounts accounts,
             Commands commands,
             Company company,
-            LedgerQueries queries,
-            PendingPostings pending) {
-        this.pending = pending;
+            LedgerQueries queries) {
         this.keeping = keeping;
         this.ledger = ledger;
         this.accounts = accounts;
@@ -126,7 +123,6 @@ class LedgerKeepingController {
                             company.given("debit", or(side.debit())).minus(company.given("credit", or(side.credit())))))
                     .toList();
             var number = keeping.post(context.given(request.date(), request.reason()), lines);
-            pending.post();
             return ledger.entries(number, null, null, null, null).rows().get(0);
         });
     }

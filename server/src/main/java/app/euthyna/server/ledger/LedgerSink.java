@@ -4,8 +4,6 @@ import app.euthyna.core.flow.Effect;
 import app.euthyna.core.ledger.Entry;
 import app.euthyna.core.ledger.EntryLine;
 import app.euthyna.core.ledger.ManualPosting;
-import app.euthyna.core.ledger.Periods;
-import app.euthyna.core.ledger.PostingMap;
 import app.euthyna.core.ledger.Postings;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
@@ -13,17 +11,10 @@ import app.euthyna.core.shared.Figures;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
-import app.euthyna.server.platform.Ids;
-import app.euthyna.server.platform.Locks;
-import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
-import java.time.Clock;
 import java.util.HashSet;
 import java.util.List;
-import java.util.function.Function;
-import org.hibernate.LockMode;
-import org.hibernate.StatelessSession;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 
@@ -35,32 +26,23 @@ import org.springframework.stereotype.Component;
 @Order(50)
 public class LedgerSink implements EffectSink {
 
-    private final StatelessSession session;
     private final MasterData masterData;
-    private final Ids ids;
-    private final Clock clock;
     private final Accounts accounts;
     private final LedgerReader reader;
-    private final Locks locks;
     private final PendingPostings pending;
+    private final JournalWriter journal;
 
     LedgerSink(
-            StatelessSession session,
             MasterData masterData,
-            Ids ids,
-            Clock clock,
             Accounts accounts,
             LedgerReader reader,
-            Locks locks,
-            PendingPostings pending) {
+            PendingPostings pending,
+            JournalWriter journal) {
+        this.journal = journal;
         this.pending = pending;
-        this.session = session;
-        this.locks = locks;
         this.accounts = accounts;
         this.reader = reader;
         this.masterData = masterData;
-        this.ids = ids;
-        this.clock = clock;
     }
 
     /** What is to be posted is noted: the head of the ledger is locked when nothing else will be. */
@@ -77,7 +59,7 @@ public class LedgerSink implements EffectSink {
                     .map(line ->
                             new EntryLine(ManualPosting.role(roles.get(line.account())), line.account(), line.amount()))
                     .toList();
-            post(
+            journal.post(
                     context,
                     number -> new Entry(
                             number,
@@ -92,7 +74,7 @@ public class LedgerSink implements EffectSink {
         } else {
             postings().of(effect).ifPresent(proposal -> {
                 var mapped = RefusedException.orThrow(accounts.map().map(proposal.posting()));
-                post(
+                journal.post(
                         context,
                         number -> new Entry(
                                 number,
@@ -117,68 +99,8 @@ public class LedgerSink implements EffectSink {
                 var later = context.date().isAfter(entry.date())
                         ? "reverses %s of %s".formatted(entry.number(), Figures.day(entry.date()))
                         : "";
-                post(context, number -> entry.mirror(number, context.date()), List.of(), entry.number(), later);
+                journal.post(context, number -> entry.mirror(number, context.date()), List.of(), entry.number(), later);
             }
-        }
-    }
-
-    /** The head of the ledger is locked before the period is looked at, as it is by whoever closes one. */
-    private void post(
-            CommandContext context,
-            Function<String, Entry> made,
-            List<PostingMap.Use> uses,
-            String mirrors,
-            String remark) {
-        locks.taken(Locks.Rank.LEDGER);
-        var head = session.get(LedgerHeadEntity.class, 1, LockMode.PESSIMISTIC_WRITE);
-        RefusedException.where(Periods.refusal(context.date(), accounts.closedThrough()));
-        var number = head.lastNumber + 1;
-        var entry = made.apply(DocumentKind.ENTRY.prefix() + number);
-        var hash = entry.hash(head.lastHash);
-        persist(context, entry, head.lastHash, hash, uses, mirrors, remark);
-        head.lastNumber = number;
-        head.lastHash = hash;
-        session.update(head);
-    }
-
-    private void persist(
-            CommandContext context,
-            Entry entry,
-            String previous,
-            String hash,
-            List<PostingMap.Use> uses,
-            String mirrors,
-            String remark) {
-        var stored = new JournalEntryEntity();
-        stored.number = entry.number();
-        stored.entryDate = entry.date();
-        stored.event = entry.event();
-        stored.documentKind = entry.document().kind().name();
-        stored.documentNumber = entry.document().number();
-        stored.customerId = entry.customer().isEmpty() ? null : ids.customer(entry.customer());
-        stored.postedAt = clock.instant();
-        stored.writtenOn = context.today();
-        stored.postedBy = context.person().username();
-        stored.previousHash = previous;
-        stored.hash = hash;
-        stored.mirrors = mirrors;
-        stored.remark = remark;
-        session.insert(stored);
-        for (int no = 1; no <= entry.lines().size(); no++) {
-            var line = entry.lines().get(no - 1);
-            var row = new JournalLineEntity();
-            row.entryId = stored.id;
-            row.lineNo = no;
-            row.role = line.role().code();
-            row.account = line.account();
-            row.amount = line.amount().amount();
-            row.entryDate = entry.date();
-            row.explained = Records.write(uses.stream()
-                    .filter(use -> use.role() == line.role() && use.account().equals(line.account()))
-                    .map(use ->
-                            new Explanation(use.asked(), use.row(), use.amount().amount()))
-                    .toList());
-            session.insert(row);
         }
     }
 

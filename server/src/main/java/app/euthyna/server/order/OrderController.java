@@ -33,8 +33,11 @@ class OrderController {
     private final Commands commands;
     private final OrderQueries queries;
     private final Company company;
+    private final OrderStarting starting;
 
-    OrderController(OrderService orders, Commands commands, OrderQueries queries, Company company) {
+    OrderController(
+            OrderService orders, Commands commands, OrderQueries queries, Company company, OrderStarting starting) {
+        this.starting = starting;
         this.company = company;
         this.orders = orders;
         this.commands = commands;
@@ -194,7 +197,7 @@ class OrderController {
                 http,
                 request,
                 OrderView.class,
-                context -> orders.startFrom(
+                context -> starting.startFrom(
                         context.given(request.date(), request.reason()),
                         request.kind(),
                         request.number(),

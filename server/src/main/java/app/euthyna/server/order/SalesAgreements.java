@@ -36,22 +36,22 @@ import org.springframework.transaction.annotation.Transactional;
 public class SalesAgreements {
 
     private final SalesAgreementStore store;
-    private final OrderService orders;
     private final Numbers numbers;
     private final Ids ids;
     private final Locks locks;
     private final AgreementQueries queries;
+    private final OrderStarting starting;
 
     SalesAgreements(
             SalesAgreementStore store,
-            OrderService orders,
             Numbers numbers,
             Ids ids,
             Locks locks,
-            AgreementQueries queries) {
+            AgreementQueries queries,
+            OrderStarting starting) {
+        this.starting = starting;
         this.locks = locks;
         this.store = store;
-        this.orders = orders;
         this.numbers = numbers;
         this.ids = ids;
         this.queries = queries;
@@ -223,7 +223,7 @@ public class SalesAgreements {
                 })
                 .toList();
         var kind = agreement.kind() == SalesAgreement.Kind.BLANKET_ORDER ? OrderKind.CALL_OFF : OrderKind.STANDARD;
-        var made = orders.make(
+        var made = starting.make(
                 context,
                 new OrderDraft(
                         agreement.customer(),
@@ -345,7 +345,7 @@ public class SalesAgreements {
         if (kind == SalesAgreement.Kind.RECURRING_ORDER && written.recurrence().isEmpty()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("every", "the recurrence"));
         }
-        var order = orders.simulate(context, written.content());
+        var order = starting.simulate(context, written.content());
         if (order.lines().isEmpty()
                 || order.lines().stream()
                         .anyMatch(line ->

@@ -1,18 +1,12 @@
 package app.euthyna.server.paper;
 
-import app.euthyna.core.billing.Dunning;
 import app.euthyna.core.shared.Dating;
-import app.euthyna.core.shared.DocumentKind;
-import app.euthyna.server.batch.Batches;
-import app.euthyna.server.billing.InvoiceReminders;
 import app.euthyna.server.billing.Statements;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
-import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Email;
@@ -20,9 +14,7 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.time.temporal.ChronoUnit;
 import java.util.List;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -42,27 +34,16 @@ class PaperController {
 
     private final Printing printing;
     private final Statements statements;
-    private final InvoiceReminders reminders;
-    private final Batches batches;
     private final Commands commands;
     private final Company company;
-    private final PaperQueries queries;
+    private final Mailing mailing;
 
-    PaperController(
-            Printing printing,
-            Statements statements,
-            InvoiceReminders reminders,
-            Batches batches,
-            Commands commands,
-            Company company,
-            PaperQueries queries) {
+    PaperController(Printing printing, Statements statements, Commands commands, Company company, Mailing mailing) {
+        this.mailing = mailing;
         this.printing = printing;
         this.statements = statements;
-        this.reminders = reminders;
-        this.batches = batches;
         this.commands = commands;
         this.company = company;
-        this.queries = queries;
     }
 
     /** Documents to be put on paper, in the sequence given; a statement by customer, or customer|from|to. */
@@ -127,7 +108,7 @@ class PaperController {
                 request,
                 MailedView.class,
                 context -> new MailedView(
-                        printing.mail(context, request.paper(), request.number(), Texts.given(request.to()))));
+                        mailing.mail(context, request.paper(), request.number(), Texts.given(request.to()))));
     }
 
     /** What a customer owes at a day, and how it came to that. */
@@ -140,87 +121,5 @@ class PaperController {
         var since = from == null ? until.minusMonths(3) : from;
         RefusedException.where(Dating.span("from", since, "to", until));
         return statements.of(code, since, until);
-    }
-
-    /**
-     * A customer with invoices past due.
-     *
-     * @param reminder the step of the reminder that is due; null where none is
-     * @param lastStep of the reminder that went out last; zero where none did
-     */
-    record OverdueRow(
-            String customer,
-            String customerName,
-            long invoices,
-            BigDecimal open,
-            BigDecimal upTo30,
-            BigDecimal upTo60,
-            BigDecimal upTo90,
-            BigDecimal older,
-            long oldestDays,
-            @Nullable Integer reminder,
-            int lastStep,
-            @Nullable LocalDate remindedOn,
-            boolean hasAddress) {}
-
-    record OverduePage(List<OverdueRow> rows, @Nullable String next) {}
-
-    /** Customers with invoices past due, and the reminder that each is due. */
-    @GetMapping("/receivables/overdue")
-    OverduePage overdue(@RequestParam(required = false) LocalDate on, @RequestParam(required = false) String after) {
-        var day = on == null ? company.today() : on;
-        RefusedException.where(Dating.ahead(day, company.today()));
-        var d30 = day.minusDays(30);
-        var d60 = day.minusDays(60);
-        var d90 = day.minusDays(90);
-        var from = after == null ? 0 : Pages.key(after).number(0);
-        var found = day.equals(company.today())
-                ? queries.overdueToday(d30, d60, d90, day, from)
-                : queries.overdueOn(d30, d60, d90, day, from);
-        var page = Pages.of(found, row -> List.of(String.valueOf(row.id())));
-        return new OverduePage(
-                page.rows().stream()
-                        .map(row -> new OverdueRow(
-                                row.customer(),
-                                row.customerName(),
-                                row.invoices(),
-                                amount(row.open()),
-                                amount(row.upTo30()),
-                                amount(row.upTo60()),
-                                amount(row.upTo90()),
-                                amount(row.older()),
-                                ChronoUnit.DAYS.between(row.oldestDue(), day),
-                                reminders
-                                        .due(row.customer(), day)
-                                        .map(Dunning.Reminder::step)
-                                        .orElse(null),
-                                row.lastStep(),
-                                row.remindedOn(),
-                                !row.email().isBlank()))
-                        .toList(),
-                page.next());
-    }
-
-    private BigDecimal amount(BigDecimal stored) {
-        return company.money(stored).amount();
-    }
-
-    record ReminderBatch(@NotEmpty @Size(max = 500) List<@NotBlank String> customers) {}
-
-    /** Writes the reminder that customers are due, each on its own; they go to the Outbox. */
-    @Permissions.Bill
-    @PostMapping("/batches/reminders")
-    Batches.BatchView remind(@Valid @RequestBody ReminderBatch request, HttpServletRequest http) {
-        return batches.carryOut(commands.run(
-                http,
-                request,
-                Long.class,
-                context -> batches.begin(
-                        context,
-                        Batches.Kind.REMINDERS,
-                        request.customers().stream()
-                                .map(code ->
-                                        new Batches.Asked(DocumentKind.ORDER, code, new Printing.AskedReminder(code)))
-                                .toList())));
     }
 }

@@ -21,14 +21,14 @@ interface PaperQueries {
             from CompanyEntity c
             where c.id = 1
             """)
-    Papers.House house();
+    Letterhead.House house();
 
     @HQL("""
             select c.code, c.name, c.street, c.postcode, c.town, c.country, c.vatId
             from CustomerEntity c
             where c.code = :code
             """)
-    Optional<Papers.Party> party(String code);
+    Optional<Letterhead.Party> party(String code);
 
     @HQL("""
             select o.number

@@ -1,8 +1,6 @@
 package app.euthyna.server.people;
 
-import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.CommonRefusal;
-import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.DecimalMark;
 import app.euthyna.server.platform.RefusedException;
@@ -13,10 +11,6 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
 import java.time.LocalDate;
 import java.util.List;
-import org.springframework.security.authentication.AccountStatusException;
-import org.springframework.security.authentication.AuthenticationManager;
-import org.springframework.security.authentication.BadCredentialsException;
-import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.web.context.SecurityContextRepository;
@@ -32,7 +26,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api")
 class SessionController {
 
-    private final AuthenticationManager authentication;
     private final SecurityContextRepository sessions;
     private final People people;
     private final SignIns signIns;
@@ -41,7 +34,6 @@ class SessionController {
     private final DecimalMark.Rule rules;
 
     SessionController(
-            AuthenticationManager authentication,
             SecurityContextRepository sessions,
             People people,
             SignIns signIns,
@@ -49,7 +41,6 @@ class SessionController {
             Company company,
             DecimalMark.Rule rules) {
         this.rules = rules;
-        this.authentication = authentication;
         this.sessions = sessions;
         this.people = people;
         this.signIns = signIns;
@@ -77,10 +68,6 @@ class SessionController {
 
     record HealthView(boolean ready) {}
 
-    /** Wrong name or password; which of the two is not told. */
-    @Code("wrong-password")
-    record WrongPassword() implements Refusal.NotAuthorised {}
-
     @GetMapping("/health")
     HealthView health() {
         if (people.isEmpty()) {
@@ -97,19 +84,7 @@ class SessionController {
     @PostMapping("/session")
     SessionView signIn(@Valid @RequestBody SignIn request, HttpServletRequest http, HttpServletResponse response) {
         var address = http.getRemoteAddr();
-        signIns.requireFewFailures(request.username(), address);
-        Authentication signedIn;
-        try {
-            signedIn = authentication.authenticate(
-                    UsernamePasswordAuthenticationToken.unauthenticated(request.username(), request.password()));
-        } catch (BadCredentialsException wrong) {
-            signIns.note(request.username(), address, SignIns.Outcome.WRONG);
-            throw new RefusedException(new WrongPassword());
-        } catch (AccountStatusException switchedOff) {
-            signIns.note(request.username(), address, SignIns.Outcome.SWITCHED_OFF);
-            throw new RefusedException(new WrongPassword());
-        }
-        signIns.note(request.username(), address, SignIns.Outcome.SIGNED_IN);
+        var signedIn = signIns.authenticated(request.username(), request.password(), address);
         // a new session, not a new name for the old: its time begins now
         var before = http.getSession(false);
         if (before != null) {

@@ -8,6 +8,11 @@ import java.time.Duration;
 import java.time.Instant;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.security.authentication.AccountStatusException;
+import org.springframework.security.authentication.AuthenticationManager;
+import org.springframework.security.authentication.BadCredentialsException;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.core.Authentication;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -29,8 +34,10 @@ class SignIns {
 
     private final PeopleQueries queries;
     private final TransactionTemplate transactions;
+    private final AuthenticationManager authentication;
 
-    SignIns(PeopleQueries queries, TransactionTemplate transactions) {
+    SignIns(PeopleQueries queries, TransactionTemplate transactions, AuthenticationManager authentication) {
+        this.authentication = authentication;
         this.queries = queries;
         this.transactions = transactions;
     }
@@ -47,8 +54,29 @@ class SignIns {
     @Code("too-many-tries")
     record TooManyTries(int minutes) implements Refusal.NotAuthorised {}
 
+    /** Wrong name or password; which of the two is not told. */
+    @Code("wrong-password")
+    record WrongPassword() implements Refusal.NotAuthorised {}
+
+    /** Whoever has that name and password; each try is noted, and wrong ones are throttled. */
+    Authentication authenticated(String username, String password, String address) {
+        requireFewFailures(username, address);
+        try {
+            var signedIn = authentication.authenticate(
+                    UsernamePasswordAuthenticationToken.unauthenticated(username, password));
+            note(username, address, Outcome.SIGNED_IN);
+            return signedIn;
+        } catch (BadCredentialsException wrong) {
+            note(username, address, Outcome.WRONG);
+            throw new RefusedException(new WrongPassword());
+        } catch (AccountStatusException switchedOff) {
+            note(username, address, Outcome.SWITCHED_OFF);
+            throw new RefusedException(new WrongPassword());
+        }
+    }
+
     /** Refuses a try after too many wrong ones; the right password does not help then. */
-    void requireFewFailures(String username, String address) {
+    private void requireFewFailures(String username, String address) {
         var since = Instant.now().minus(WINDOW);
         var here = queries.failuresHere(username, address, since);
         if (here >= OF_USER_HERE

@@ -97,7 +97,7 @@ class UserKeeping {
         var hash = queries.passwordHash(username)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("user", username)));
         if (!passwords.matches(current, hash)) {
-            throw new RefusedException(new SessionController.WrongPassword());
+            throw new RefusedException(new SignIns.WrongPassword());
         }
         requireGood(username, people.displayName(username), next);
         change(username, user -> user.passwordHash = passwords.encode(next));

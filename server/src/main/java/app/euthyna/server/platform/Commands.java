@@ -222,6 +222,11 @@ public class Commands {
         return "";
     }
 
+    /** Somebody today who is not signed in: a clock, a service. */
+    public CommandContext as(Person person) {
+        return new CommandContext(person, clock.today(), "");
+    }
+
     /** Who is signed in, today. */
     public CommandContext context() {
         var authentication = SecurityContextHolder.getContext().getAuthentication();

@@ -11,6 +11,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.billing.BillingService;
 import app.euthyna.server.order.OrderDraft;
 import app.euthyna.server.order.OrderService;
+import app.euthyna.server.order.OrderStarting;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
@@ -32,14 +33,22 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional(propagation = Propagation.MANDATORY)
 class Corrections {
 
-    private final ReturnsService returns;
+    private final CreditService credits;
     private final OrderService orders;
     private final BillingService billing;
     private final Locks locks;
     private final Ids ids;
+    private final OrderStarting starting;
 
-    Corrections(ReturnsService returns, OrderService orders, BillingService billing, Locks locks, Ids ids) {
-        this.returns = returns;
+    Corrections(
+            CreditService credits,
+            OrderService orders,
+            BillingService billing,
+            Locks locks,
+            Ids ids,
+            OrderStarting starting) {
+        this.starting = starting;
+        this.credits = credits;
         this.orders = orders;
         this.billing = billing;
         this.locks = locks;
@@ -71,10 +80,10 @@ class Corrections {
 
     Corrected correct(CommandContext context, String number, Asked asked) {
         asked.customer().ifPresent(code -> locks.customers(List.of(ids.customer(code), ids.invoiceCustomer(number))));
-        var billed = returns.lockedInvoice(number);
+        var billed = credits.lockedInvoice(number);
         var invoice = billed.invoice();
         RefusedException.where(Crediting.notToBeBilledAgain(invoice));
-        var credit = returns.credit(context, billed, List.of());
+        var credit = credits.credit(context, billed, List.of());
         var root = billed.chains().iterator().next();
         var lines = lines(invoice, credit, asked.lines());
         var customer = asked.customer().orElse(invoice.customer());
@@ -97,7 +106,7 @@ class Corrections {
                         before.fields(),
                         ""),
                 lines.stream().map(Line::draft).toList());
-        var order = orders.billAgain(
+        var order = starting.billAgain(
                 context,
                 draft,
                 root.order().number(),

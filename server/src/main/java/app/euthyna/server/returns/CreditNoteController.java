@@ -33,13 +33,13 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/credit-notes")
 class CreditNoteController {
 
-    private final ReturnsService returns;
+    private final CreditService credits;
     private final Commands commands;
     private final Company company;
     private final CreditNoteQueries queries;
 
-    CreditNoteController(ReturnsService returns, Commands commands, Company company, CreditNoteQueries queries) {
-        this.returns = returns;
+    CreditNoteController(CreditService credits, Commands commands, Company company, CreditNoteQueries queries) {
+        this.credits = credits;
         this.commands = commands;
         this.company = company;
         this.queries = queries;
@@ -133,14 +133,14 @@ class CreditNoteController {
             var on = context.given(request.date(), request.reason());
             if (request.ofReturn() != null) {
                 return new CreditNotes(
-                        returns.creditReturn(on, request.ofReturn(), Boolean.TRUE.equals(request.ahead())));
+                        credits.creditReturn(on, request.ofReturn(), Boolean.TRUE.equals(request.ahead())));
             }
             if (request.ofOrder() != null) {
-                return new CreditNotes(returns.creditOf(on, DocumentRef.order(request.ofOrder())));
+                return new CreditNotes(credits.creditOf(on, DocumentRef.order(request.ofOrder())));
             }
             if (request.ofDispatch() != null) {
                 return new CreditNotes(
-                        returns.creditOf(on, new DocumentRef(DocumentKind.DISPATCH, request.ofDispatch())));
+                        credits.creditOf(on, new DocumentRef(DocumentKind.DISPATCH, request.ofDispatch())));
             }
             if (request.ofInvoice() == null) {
                 throw new RefusedException(
@@ -157,7 +157,7 @@ class CreditNoteController {
                                                     ? Quantity.ZERO
                                                     : Quantities.given("quantity", l.quantity())))
                             .toList();
-            return new CreditNotes(List.of(returns.creditInvoice(on, request.ofInvoice(), shares)));
+            return new CreditNotes(List.of(credits.creditInvoice(on, request.ofInvoice(), shares)));
         });
     }
 
@@ -200,7 +200,7 @@ class CreditNoteController {
 
     @GetMapping("/left")
     LeftOfInvoice left(@RequestParam String invoice) {
-        return new LeftOfInvoice(returns.leftToCredit(invoice).stream()
+        return new LeftOfInvoice(credits.leftToCredit(invoice).stream()
                 .map(left -> new LeftToCredit(
                         left.invoiceLine(), left.quantity().value(), left.net().amount()))
                 .toList());
@@ -265,7 +265,7 @@ class CreditNoteController {
     @PutMapping("/{number}/wish")
     CreditNoteView wish(@PathVariable String number, @Valid @RequestBody WrittenWish request, HttpServletRequest http) {
         return commands.run(http, request, CreditNoteView.class, context -> {
-            returns.wish(context, number, request.wish());
+            credits.wish(context, number, request.wish());
             return creditNote(number);
         });
     }

@@ -5,23 +5,14 @@ import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
-import app.euthyna.core.shared.Money;
 import app.euthyna.core.unwind.UnwindContext;
-import app.euthyna.server.billing.OpenInvoices;
 import app.euthyna.server.billing.RefundBounds;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.ledger.Accounts;
-import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.DocumentOrders;
-import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.RefusedException;
-import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -33,25 +24,22 @@ class UnwindContexts {
 
     private final UnwindQueries queries;
     private final ChainReader chains;
-    private final Company company;
     private final Accounts accounts;
     private final RefundBounds bounds;
     private final DocumentOrders documentOrders;
-    private final OpenInvoices openInvoices;
+    private final MoneyBehind money;
 
     UnwindContexts(
             UnwindQueries queries,
             ChainReader chains,
-            Company company,
             Accounts accounts,
             RefundBounds bounds,
             DocumentOrders documentOrders,
-            OpenInvoices openInvoices) {
-        this.openInvoices = openInvoices;
+            MoneyBehind money) {
+        this.money = money;
         this.documentOrders = documentOrders;
         this.queries = queries;
         this.chains = chains;
-        this.company = company;
         this.accounts = accounts;
         this.bounds = bounds;
     }
@@ -96,11 +84,11 @@ class UnwindContexts {
                 .flatMap(chain -> chain.deposits().stream())
                 .map(deposit -> deposit.number())
                 .toList();
-        var applied = applied(invoices);
-        var sources = sources(invoices, subject, credits, deposits);
+        var applied = money.applied(invoices);
+        var sources = money.sources(invoices, subject, credits, deposits);
         return new UnwindContext(
                 found,
-                openInvoices.amounts(invoices),
+                money.open(invoices),
                 applied,
                 sources,
                 accounts.closedThrough(),
@@ -114,39 +102,5 @@ class UnwindContexts {
                                         applied.stream().map(a -> new DocumentRef(DocumentKind.DEPOSIT, a.deposit())))
                                 .flatMap(documents -> documents)
                                 .collect(Collectors.toSet())));
-    }
-
-    private List<UnwindContext.Applied> applied(List<String> invoices) {
-        return invoices.isEmpty()
-                ? List.of()
-                : queries.applied(Many.names(invoices)).stream()
-                        .map(row -> new UnwindContext.Applied(
-                                row.deposit(), row.order(), row.customer(), row.invoice(), company.money(row.amount())))
-                        .toList();
-    }
-
-    /** Payments and customer credit that settle the invoices, and what is to be refunded. */
-    private List<RefundRules.Source> sources(
-            List<String> invoices, DocumentRef subject, List<String> credits, List<String> deposits) {
-        var numbers = new LinkedHashSet<String>(credits);
-        numbers.addAll(deposits);
-        numbers.add(subject.number());
-        if (!invoices.isEmpty()) {
-            numbers.addAll(queries.paymentsFor(Many.names(invoices)));
-        }
-        var settled = new HashMap<String, Map<String, Money>>();
-        queries.settled(Many.names(numbers))
-                .forEach(row -> settled.computeIfAbsent(row.number(), p -> new LinkedHashMap<>())
-                        .put(row.invoice(), company.money(row.amount())));
-        return new ArrayList<>(queries.sources(Many.names(numbers)).stream()
-                .map(row -> new RefundRules.Source(
-                        new DocumentRef(row.kind(), row.number()),
-                        row.customer(),
-                        company.money(row.amount()),
-                        company.money(row.leftAmount()),
-                        company.money(row.refunded()),
-                        row.reversed(),
-                        settled.getOrDefault(row.number(), Map.of())))
-                .toList());
     }
 }

@@ -9,14 +9,9 @@ import app.euthyna.server.ledger.LedgerReader;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.Commands;
-import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.ReadBy;
-import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
-import app.euthyna.server.platform.Texts;
-import app.euthyna.server.unwind.Unwindings.KeptStep;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -31,7 +26,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.springframework.web.bind.annotation.GetMapping;
-import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -46,27 +40,24 @@ class UnwindController {
     private static final String LOOKED_AT = "no reason given yet";
 
     private final UnwindService unwind;
-    private final WaitingPlans waiting;
     private final Commands commands;
     private final CompanyRulesStore rules;
     private final LedgerReader ledger;
-    private final Company company;
     private final UnwindQueries queries;
+    private final UnwindPreviews previews;
 
     UnwindController(
             UnwindService unwind,
-            WaitingPlans waiting,
             Commands commands,
             CompanyRulesStore rules,
             LedgerReader ledger,
-            Company company,
-            UnwindQueries queries) {
+            UnwindQueries queries,
+            UnwindPreviews previews) {
+        this.previews = previews;
         this.unwind = unwind;
-        this.waiting = waiting;
         this.commands = commands;
         this.rules = rules;
         this.ledger = ledger;
-        this.company = company;
         this.queries = queries;
     }
 
@@ -221,8 +212,8 @@ class UnwindController {
     @PostMapping("/plans")
     PlanView plan(@Valid @RequestBody ToUndo request) {
         var reason = request.reason() == null || request.reason().isBlank() ? LOOKED_AT : request.reason();
-        var preview = commands.simulated(() ->
-                unwind.preview(commands.context().because(reason).on(request.date()), request.asked(), request.code()));
+        var preview = commands.simulated(() -> previews.preview(
+                commands.context().because(reason).on(request.date()), request.asked(), request.code()));
         var names = ledger.accountNames();
         var plan = preview.plan();
         var steps = new ArrayList<StepView>();
@@ -273,7 +264,7 @@ class UnwindController {
                 preview.fingerprint());
     }
 
-    private static List<StateChange> states(UnwindService.Preview preview) {
+    private static List<StateChange> states(UnwindPreviews.Preview preview) {
         return preview.before().states().keySet().stream()
                 .map(order -> new StateChange(
                         order,
@@ -283,7 +274,7 @@ class UnwindController {
                 .toList();
     }
 
-    private static List<LineChange> lines(UnwindService.Preview preview) {
+    private static List<LineChange> lines(UnwindPreviews.Preview preview) {
         return preview.before().lines().entrySet().stream()
                 .map(e -> new LineChange(
                         e.getKey().order(),
@@ -295,7 +286,7 @@ class UnwindController {
                 .toList();
     }
 
-    private static List<ShelfChange> shelves(UnwindService.Preview preview) {
+    private static List<ShelfChange> shelves(UnwindPreviews.Preview preview) {
         return preview.done().shelves().entrySet().stream()
                 .map(e -> new ShelfChange(
                         e.getKey().item(),
@@ -307,7 +298,7 @@ class UnwindController {
                 .toList();
     }
 
-    private static List<MoneyChange> money(UnwindService.Preview preview) {
+    private static List<MoneyChange> money(UnwindPreviews.Preview preview) {
         return preview.done().money().entrySet().stream()
                 .map(e -> new MoneyChange(
                         e.getKey().kind(),
@@ -320,7 +311,7 @@ class UnwindController {
                 .toList();
     }
 
-    private static List<AccountChange> accounts(UnwindService.Preview preview, Map<String, String> names) {
+    private static List<AccountChange> accounts(UnwindPreviews.Preview preview, Map<String, String> names) {
         return preview.done().accounts().entrySet().stream()
                 .sorted(Map.Entry.comparingByKey(Comparator.comparing(Standing.AccountKey::account)))
                 .map(e -> new AccountChange(
@@ -422,108 +413,5 @@ class UnwindController {
         return rules.inForce().unwind().reasons().stream()
                 .map((UnwindRules.Reason r) -> new UndoReason(r.code(), r.words()))
                 .toList();
-    }
-
-    /**
-     * Something that was undone.
-     *
-     * @param orders that it was about
-     * @param waitsFor GOODS, INSPECTION, DECISION or PERIOD; null where nothing waits
-     * @param steps all of the plan; those before {@code waitsAt} are done
-     */
-    record UnwindingView(
-            long id,
-            String intent,
-            DocumentKind kind,
-            String number,
-            String customer,
-            String customerName,
-            List<String> orders,
-            String words,
-            String reasonCode,
-            String reason,
-            LocalDate on,
-            String by,
-            BigDecimal amount,
-            String state,
-            @Nullable String waitsFor,
-            @Nullable String waitsAt,
-            @Nullable String returnNumber,
-            List<KeptStep> steps,
-            LocalDate since,
-            @Nullable String endedBy,
-            @Nullable String endedWhy,
-            long version) {}
-
-    record UnwindingPage(List<UnwindingView> rows, @Nullable String next) {}
-
-    /** What was undone, newest first: all, of one order, or what still waits. */
-    @GetMapping("/done")
-    UnwindingPage done(
-            @RequestParam(required = false) String order,
-            @RequestParam(defaultValue = "false") boolean waiting,
-            @RequestParam(required = false) String after) {
-        var page = Pages.of(
-                queries.done(
-                        null,
-                        order,
-                        waiting,
-                        after == null ? null : Pages.key(after).number(0)),
-                row -> List.of(String.valueOf(row.done().id)));
-        return new UnwindingPage(page.rows().stream().map(this::view).toList(), page.next());
-    }
-
-    private UnwindingView view(UnwindQueries.DoneRow row) {
-        var done = row.done();
-        return new UnwindingView(
-                done.id,
-                done.intent,
-                DocumentKind.valueOf(done.subjectKind),
-                done.subjectNumber,
-                row.customer(),
-                row.customerName(),
-                queries.ordersOf(done.id),
-                done.words,
-                done.reasonCode,
-                done.reason,
-                done.undoneOn,
-                done.undoneBy,
-                company.money(done.amount).amount(),
-                done.state,
-                done.waitsFor,
-                done.waitsAt,
-                done.returnNumber,
-                List.of(Records.read(done.steps, KeptStep[].class)),
-                done.touchedOn,
-                done.endedBy,
-                done.endedWhy,
-                done.version);
-    }
-
-    record PlanVersion(
-            @NotNull Long version, @Size(max = 2000) String reason) {}
-
-    /** The finance lead agrees to what a plan waits for. */
-    @Permissions.Propose
-    @PostMapping("/waiting/{id}/decisions")
-    UnwindingView decide(@PathVariable long id, @Valid @RequestBody PlanVersion request, HttpServletRequest http) {
-        return commands.run(http, request, UnwindingView.class, context -> {
-            waiting.decide(context.because(Texts.given(request.reason())), id, request.version());
-            return one(id);
-        });
-    }
-
-    /** Gives up the rest of a plan; what has happened of it stays. */
-    @Permissions.Propose
-    @PostMapping("/waiting/{id}/abandonments")
-    UnwindingView abandon(@PathVariable long id, @Valid @RequestBody PlanVersion request, HttpServletRequest http) {
-        return commands.run(http, request, UnwindingView.class, context -> {
-            waiting.abandon(context.because(request.reason()), id, request.version());
-            return one(id);
-        });
-    }
-
-    private UnwindingView one(long id) {
-        return view(queries.done(id, null, false, null).get(0));
     }
 }

@@ -2,9 +2,7 @@ package app.euthyna.server.unwind;
 
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Dispatch;
-import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Invoice;
-import app.euthyna.core.ledger.EntryLine;
 import app.euthyna.core.returns.Returnable;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
@@ -19,9 +17,7 @@ import app.euthyna.core.unwind.Planner;
 import app.euthyna.core.unwind.UnwindContext;
 import app.euthyna.core.unwind.UnwindRefusal;
 import app.euthyna.core.unwind.UnwindRequest;
-import app.euthyna.server.check.Checking;
-import app.euthyna.server.goods.GoodsService;
-import app.euthyna.server.ledger.LedgerReader;
+import app.euthyna.server.goods.StockService;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.CommandContext;
@@ -30,11 +26,8 @@ import app.euthyna.server.platform.Hashes;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.RefusedException;
 import java.nio.charset.StandardCharsets;
-import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
@@ -52,55 +45,26 @@ public class UnwindService {
     private static final int NAMED = 5;
 
     private final UnwindContexts unwindContexts;
-    private final Standing standing;
-    private final LedgerReader ledger;
     private final Locks locks;
     private final EffectWriter writer;
-    private final GoodsService goods;
+    private final StockService stock;
     private final CompanyRulesStore rules;
     private final Unwindings unwindings;
-    private final Checking checking;
 
     UnwindService(
             UnwindContexts unwindContexts,
-            Standing standing,
-            LedgerReader ledger,
             Locks locks,
             EffectWriter writer,
-            GoodsService goods,
+            StockService stock,
             CompanyRulesStore rules,
-            Unwindings unwindings,
-            Checking checking) {
-        this.checking = checking;
+            Unwindings unwindings) {
         this.unwindContexts = unwindContexts;
-        this.standing = standing;
-        this.ledger = ledger;
         this.locks = locks;
         this.writer = writer;
-        this.goods = goods;
+        this.stock = stock;
         this.rules = rules;
         this.unwindings = unwindings;
     }
-
-    /** An entry that a step posts, or would. */
-    record StepEntry(String number, String event, LocalDate on, String document, List<EntryLine> lines) {}
-
-    /**
-     * A plan with how things stand before and after it.
-     *
-     * @param entries of each step
-     * @param now after the steps that are possible now
-     * @param done after all steps, if what waits comes as planned; the same where nothing waits
-     * @param besides what else would happen, to other orders
-     */
-    record Preview(
-            Plan plan,
-            List<List<StepEntry>> entries,
-            Standing.Picture before,
-            Standing.Picture now,
-            Standing.Picture done,
-            List<String> besides,
-            String fingerprint) {}
 
     /** What could be planned for an intent, without looking at what would follow from it. */
     @Transactional(readOnly = true)
@@ -111,64 +75,7 @@ public class UnwindService {
                 unwindRequest(context, asked, "other", new Placeholders()));
     }
 
-    /** Carries the plan out and looks at everything, in a transaction that is taken back. */
-    @Transactional(propagation = Propagation.MANDATORY)
-    Preview preview(CommandContext context, AskedUnwind asked, String reasonCode) {
-        var intent = asked.toIntent();
-        var orders = locked(intent.subject());
-        var unwindContext = unwindContexts.of(intent.subject(), orders);
-        var unwindRequest = unwindRequest(context, asked, reasonCode, new Placeholders());
-        var plan = RefusedException.orThrow(Planner.plan(unwindContext, unwindRequest));
-        var customer = unwindContexts.customer(intent.subject(), orders);
-        var before = standing.of(orders, customer, intent.subject());
-        var now = before;
-        var entries = new ArrayList<List<StepEntry>>();
-        var all = new ArrayList<Effect>();
-        var waits = false;
-        for (var step : plan.steps()) {
-            if (!waits && step.timing() != Plan.Timing.NOW) {
-                waits = true;
-                now = standing.of(orders, customer, intent.subject());
-            }
-            var last = ledger.lastNumber();
-            var written = writer.write(context, step.effects());
-            if (!waits) {
-                all.addAll(written);
-            }
-            entries.add(ledger.entriesAfter(last).stream()
-                    .map(e -> new StepEntry(
-                            e.number(), e.event(), e.date(), e.document().toString(), e.lines()))
-                    .toList());
-        }
-        var done = standing.of(orders, customer, intent.subject());
-        all.addAll(checking.around(context, all));
-        return new Preview(
-                plan,
-                entries,
-                before,
-                waits ? now : done,
-                done,
-                besides(all, orders),
-                fingerprint(unwindContext, unwindRequest));
-    }
-
-    /** What the plan brings about for orders that it is not about. */
-    private static List<String> besides(List<Effect> all, List<String> own) {
-        var told = new LinkedHashSet<String>();
-        for (var effect : all) {
-            if (effect instanceof Effect.StockReserved reserved
-                    && !own.contains(reserved.orderLine().number())) {
-                told.add("Order %s, which waits for item %s, gets %s"
-                        .formatted(reserved.orderLine().number(), reserved.item(), reserved.quantity()));
-            } else if (effect instanceof Effect.StateChanged changed && !own.contains(changed.order())) {
-                told.add("Order %s becomes %s"
-                        .formatted(changed.order(), changed.to().words().toLowerCase(Locale.ROOT)));
-            }
-        }
-        return List.copyOf(told);
-    }
-
-    private UnwindRequest unwindRequest(
+    UnwindRequest unwindRequest(
             CommandContext context, AskedUnwind asked, String reasonCode, Function<DocumentKind, String> named) {
         return new UnwindRequest(
                 asked.toIntent(),
@@ -180,7 +87,7 @@ public class UnwindService {
                 named);
     }
 
-    private static String fingerprint(UnwindContext unwindContext, UnwindRequest unwindRequest) {
+    static String fingerprint(UnwindContext unwindContext, UnwindRequest unwindRequest) {
         // fee and freight follow the reason, and matter where goods come back
         var choices = unwindRequest.intent() instanceof Intent.TakeGoodsBack
                 ? unwindRequest.choices().toString()
@@ -202,7 +109,7 @@ public class UnwindService {
     /**
      * The orders of a document, with their customers, the shelves that goods may come back to, and themselves locked.
      */
-    private List<String> locked(DocumentRef subject) {
+    List<String> locked(DocumentRef subject) {
         var orders = unwindContexts.orders(subject);
         if (orders.isEmpty()) {
             locks.customer(unwindContexts.customer(subject, orders));
@@ -212,7 +119,7 @@ public class UnwindService {
         locks.orders(orders);
         unwindContexts.of(subject, orders).chains().stream()
                 .flatMap(UnwindService::departed)
-                .forEach(d -> goods.lockShelves(
+                .forEach(d -> stock.lockShelves(
                         d.site(), d.lines().stream().map(Dispatch.Line::item).toList()));
         return orders;
     }

@@ -1,0 +1,248 @@
+package app.euthyna.server.billing;
+
+import app.euthyna.core.billing.OpenInvoice;
+import app.euthyna.core.order.LineKind;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Totals;
+import app.euthyna.core.shared.Vat;
+import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.order.DocumentDetails;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import org.springframework.stereotype.Component;
+
+/** Invoices, and what there is to bill, as they are shown. */
+@Component
+class InvoiceViews {
+
+    private final InvoiceQueries queries;
+    private final ChainReader chains;
+    private final DocumentDetails details;
+    private final Company company;
+
+    InvoiceViews(InvoiceQueries queries, ChainReader chains, DocumentDetails details, Company company) {
+        this.queries = queries;
+        this.chains = chains;
+        this.details = details;
+        this.company = company;
+    }
+
+    /**
+     * A line of an invoice.
+     *
+     * @param po the customer's own number of its order
+     * @param dispatches that brought the goods; those that left after they were billed among them
+     * @param ahead billed and not gone yet
+     */
+    record InvoiceLineView(
+            int no,
+            String order,
+            int orderLine,
+            String po,
+            List<String> dispatches,
+            String item,
+            String description,
+            BigDecimal quantity,
+            BigDecimal price,
+            BigDecimal discount,
+            BigDecimal net,
+            String vatCategory,
+            BigDecimal vatRate,
+            BigDecimal ahead) {}
+
+    /** The taxable amount and VAT of one category and rate (EN 16931-1 BG-23). */
+    record VatBandView(String category, BigDecimal rate, BigDecimal taxable, BigDecimal vat) {}
+
+    record InvoiceView(
+            String number,
+            String customer,
+            String customerName,
+            LocalDate on,
+            LocalDate dueOn,
+            String state,
+            BigDecimal net,
+            BigDecimal vat,
+            BigDecimal gross,
+            BigDecimal open,
+            String text,
+            long version,
+            List<DocumentDetails.CarriedDetails> details,
+            List<InvoiceLineView> lines,
+            List<VatBandView> bands) {}
+
+    record ToBillLine(int line, String item, String description, BigDecimal toBill, BigDecimal net) {}
+
+    record ToBillRow(
+            String customer,
+            String customerName,
+            String order,
+            String po,
+            LocalDate since,
+            BigDecimal net,
+            List<ToBillLine> lines) {}
+
+    record ToBillPage(List<ToBillRow> rows, @Nullable String next) {}
+
+    record InvoiceRow(
+            String number,
+            String customer,
+            String customerName,
+            LocalDate on,
+            LocalDate dueOn,
+            String state,
+            BigDecimal gross,
+            BigDecimal open) {}
+
+    record InvoicePage(List<InvoiceRow> rows, @Nullable String next) {}
+
+    InvoiceView of(String number) {
+        record Gone(String dispatch, BigDecimal quantity) {}
+        var gone = new HashMap<Integer, List<Gone>>();
+        queries.gone(number)
+                .forEach(row -> gone.computeIfAbsent(row.lineNo(), no -> new ArrayList<>())
+                        .add(new Gone(row.dispatch(), row.quantity())));
+        var lines = queries.lines(number).stream()
+                .map(row -> {
+                    var brought = gone.getOrDefault(row.lineNo(), List.of());
+                    var ahead = row.kind() == LineKind.STOCK
+                            ? brought.stream().map(Gone::quantity).reduce(row.quantity(), BigDecimal::subtract)
+                            : BigDecimal.ZERO;
+                    return new InvoiceLineView(
+                            row.lineNo(),
+                            row.order(),
+                            row.orderLineNo(),
+                            row.po(),
+                            brought.stream().map(Gone::dispatch).distinct().toList(),
+                            row.itemCode(),
+                            row.description(),
+                            new Quantity(row.quantity()).value(),
+                            row.unitPrice(),
+                            row.discountPercent(),
+                            company.money(row.net()).amount(),
+                            row.vatCategory().name(),
+                            row.vatRate(),
+                            new Quantity(ahead).value());
+                })
+                .toList();
+        var bands = Totals.of(
+                        lines.stream()
+                                .map(line -> new Totals.Part(
+                                        company.money(line.net()),
+                                        new Vat(Vat.Category.valueOf(line.vatCategory()), line.vatRate())))
+                                .toList(),
+                        company.currency())
+                .bands()
+                .stream()
+                .map(band -> new VatBandView(
+                        band.vat().category().name(),
+                        band.vat().ratePercent(),
+                        band.taxable().amount(),
+                        band.tax().amount()))
+                .toList();
+        return queries.header(number)
+                .map(row -> new InvoiceView(
+                        row.number(),
+                        row.customer(),
+                        row.customerName(),
+                        row.invoicedOn(),
+                        row.dueOn(),
+                        state(row.gross(), row.openAmount(), row.reversed()),
+                        company.money(row.net()).amount(),
+                        company.money(row.vat()).amount(),
+                        company.money(row.gross()).amount(),
+                        company.money(row.openAmount()).amount(),
+                        row.text(),
+                        row.version(),
+                        details.of("INVOICE", number),
+                        lines,
+                        bands))
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("invoice", number)));
+    }
+
+    private String state(BigDecimal gross, BigDecimal open, boolean reversed) {
+        return OpenInvoice.state(company.money(gross), company.money(open), reversed)
+                .name();
+    }
+
+    /** Orders with something to bill, grouped by customer. */
+    ToBillPage toBill(String after) {
+        var key = after == null ? new Pages.Key(List.of("0", "0")) : Pages.key(after);
+        var rows = queries.toBill(key.number(0), key.number(1)).stream()
+                .map(row -> new ToBill(
+                        row.customerId(),
+                        row.orderId(),
+                        new ToBillRow(
+                                row.customer(),
+                                row.customerName(),
+                                row.order(),
+                                row.po(),
+                                row.billableSince(),
+                                company.money(row.billableNet()).amount(),
+                                List.of())))
+                .toList();
+        var page = Pages.of(rows, row -> List.of(String.valueOf(row.customer()), String.valueOf(row.order())));
+        var found =
+                chains.chains(page.rows().stream().map(row -> row.row().order()).toList());
+        return new ToBillPage(
+                page.rows().stream()
+                        .map(ToBill::row)
+                        .map(row -> new ToBillRow(
+                                row.customer(),
+                                row.customerName(),
+                                row.order(),
+                                row.po(),
+                                row.since(),
+                                row.net(),
+                                found.get(row.order()).flows().stream()
+                                        .filter(flow -> flow.toBill().isPositive())
+                                        .map(flow -> new ToBillLine(
+                                                flow.line().no(),
+                                                flow.line().item(),
+                                                flow.line().description(),
+                                                flow.toBill().value(),
+                                                flow.line()
+                                                        .net(flow.toBill(), company.currency())
+                                                        .amount()))
+                                        .toList()))
+                        .toList(),
+                page.next());
+    }
+
+    private record ToBill(long customer, long order, ToBillRow row) {}
+
+    /**
+     * Invoices, newest first.
+     *
+     * @param open only those with something open
+     * @param pastDue only those that should have been paid before today
+     */
+    InvoicePage page(boolean open, boolean pastDue, String customer, String after) {
+        var found = queries.page(
+                customer,
+                open || pastDue,
+                pastDue ? company.today() : null,
+                after == null ? null : Pages.key(after).number(0));
+        var page = Pages.of(found, row -> List.of(String.valueOf(row.id())));
+        return new InvoicePage(
+                page.rows().stream()
+                        .map(row -> new InvoiceRow(
+                                row.number(),
+                                row.customer(),
+                                row.customerName(),
+                                row.invoicedOn(),
+                                row.dueOn(),
+                                state(row.gross(), row.openAmount(), row.reversedOn() != null),
+                                company.money(row.gross()).amount(),
+                                company.money(row.openAmount()).amount()))
+                        .toList(),
+                page.next());
+    }
+}

@@ -1,0 +1,131 @@
+package app.euthyna.server.billing;
+
+import app.euthyna.core.billing.OpenInvoice;
+import app.euthyna.core.billing.Receiving;
+import app.euthyna.core.billing.RefundRules;
+import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Money;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.EffectWriter;
+import app.euthyna.server.platform.Locks;
+import app.euthyna.server.platform.PlatformRefusal;
+import app.euthyna.server.platform.RefusedException;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Payments of customers, what they settle, and the credit that they leave. */
+@Service
+@Transactional(propagation = Propagation.MANDATORY)
+public class Payments {
+
+    private final Locks locks;
+    private final EffectWriter writer;
+    private final PaymentQueries queries;
+    private final OpenInvoices openInvoices;
+    private final Company company;
+
+    Payments(Locks locks, EffectWriter writer, PaymentQueries queries, OpenInvoices openInvoices, Company company) {
+        this.locks = locks;
+        this.writer = writer;
+        this.queries = queries;
+        this.openInvoices = openInvoices;
+        this.company = company;
+    }
+
+    /** Takes in a payment and sets it against invoices. */
+    public String receive(
+            CommandContext context, String customer, Money amount, List<Settlement> settlements, String reference) {
+        locks.customer(customer);
+        var received = RefusedException.orThrow(Receiving.receive(
+                writer.number(DocumentKind.PAYMENT), customer, amount, settlements, invoices(settlements)));
+        writer.write(context, List.of(received));
+        queries.refer(reference, received.payment());
+        return received.payment();
+    }
+
+    /**
+     * Sets customer credit against invoices.
+     *
+     * @param of the document whose credit it is; the oldest credit first where it is empty
+     */
+    public void allocateCredit(CommandContext context, String customer, List<Settlement> settlements, String of) {
+        locks.customer(customer);
+        var credits = queries.credits(customer, of).stream()
+                .map(row -> new Receiving.Credit(
+                        new DocumentRef(row.kind(), row.number()), company.money(row.leftAmount())))
+                .toList();
+        writer.write(
+                context,
+                RefusedException.orThrow(
+                        Receiving.allocateCredit(customer, settlements, invoices(settlements), credits)));
+    }
+
+    /** Takes what a payment settled off invoices; it stays as customer credit. */
+    public void takeOff(CommandContext context, String payment, long version, List<Settlement> settlements) {
+        lock(payment, version);
+        writer.write(context, List.of(RefusedException.orThrow(RefundRules.takeOff(source(payment), settlements))));
+    }
+
+    /** A payment bounced. */
+    public void reverse(CommandContext context, String payment, long version) {
+        if (context.reason().isBlank()) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for the reversal"));
+        }
+        lock(payment, version);
+        var source = source(payment);
+        if (source.document().kind() != DocumentKind.PAYMENT) {
+            throw new RefusedException(new CommonRefusal.NotFound("payment", payment));
+        }
+        writer.write(context, List.of(RefusedException.orThrow(RefundRules.reverse(source))));
+    }
+
+    /** Locks whose payment it is, for whoever saw that version of it. */
+    void lock(String payment, long version) {
+        locks.customer(customerOf("payment", payment));
+        requireVersion("Payment", payment, version, queries.versionOfPayment(payment));
+    }
+
+    static void requireVersion(String what, String number, long seen, long now) {
+        if (now != seen) {
+            throw new RefusedException(new PlatformRefusal.StaleVersion(what + " " + number, seen, now));
+        }
+    }
+
+    private String customerOf(String what, String number) {
+        return queries.customerOf(number)
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(what, number)));
+    }
+
+    /** A payment, as far as it can be refunded. */
+    RefundRules.Source source(String number) {
+        var settled = new LinkedHashMap<String, Money>();
+        queries.settled(number).forEach(row -> settled.put(row.invoice(), company.money(row.amount())));
+        var source = queries.source(number);
+        return new RefundRules.Source(
+                new DocumentRef(source.kind(), number),
+                source.customer(),
+                company.money(source.amount()),
+                company.money(source.leftAmount()),
+                company.money(source.refunded()),
+                source.reversed(),
+                settled);
+    }
+
+    /** The invoices that settlements name. */
+    Map<String, OpenInvoice> invoices(List<Settlement> settlements) {
+        return openInvoices
+                .numbered(settlements.stream().map(Settlement::invoice).toList())
+                .stream()
+                .collect(Collectors.toMap(OpenInvoice::number, Function.identity()));
+    }
+}

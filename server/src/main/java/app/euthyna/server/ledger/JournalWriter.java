@@ -1,0 +1,96 @@
+package app.euthyna.server.ledger;
+
+import app.euthyna.core.ledger.Entry;
+import app.euthyna.core.ledger.Periods;
+import app.euthyna.core.ledger.PostingMap;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Locks;
+import app.euthyna.server.platform.Records;
+import app.euthyna.server.platform.RefusedException;
+import java.time.Clock;
+import java.util.List;
+import java.util.function.Function;
+import org.hibernate.LockMode;
+import org.hibernate.StatelessSession;
+import org.springframework.stereotype.Component;
+
+/** Writes entries to the end of the journal, each chained to the one before. */
+@Component
+class JournalWriter {
+
+    private final StatelessSession session;
+    private final Ids ids;
+    private final Clock clock;
+    private final Accounts accounts;
+    private final Locks locks;
+
+    JournalWriter(StatelessSession session, Ids ids, Clock clock, Accounts accounts, Locks locks) {
+        this.session = session;
+        this.ids = ids;
+        this.clock = clock;
+        this.accounts = accounts;
+        this.locks = locks;
+    }
+
+    /** The head of the ledger is locked before the period is looked at, as it is by whoever closes one. */
+    void post(
+            CommandContext context,
+            Function<String, Entry> made,
+            List<PostingMap.Use> uses,
+            String mirrors,
+            String remark) {
+        locks.taken(Locks.Rank.LEDGER);
+        var head = session.get(LedgerHeadEntity.class, 1, LockMode.PESSIMISTIC_WRITE);
+        RefusedException.where(Periods.refusal(context.date(), accounts.closedThrough()));
+        var number = head.lastNumber + 1;
+        var entry = made.apply(DocumentKind.ENTRY.prefix() + number);
+        var hash = entry.hash(head.lastHash);
+        persist(context, entry, head.lastHash, hash, uses, mirrors, remark);
+        head.lastNumber = number;
+        head.lastHash = hash;
+        session.update(head);
+    }
+
+    private void persist(
+            CommandContext context,
+            Entry entry,
+            String previous,
+            String hash,
+            List<PostingMap.Use> uses,
+            String mirrors,
+            String remark) {
+        var stored = new JournalEntryEntity();
+        stored.number = entry.number();
+        stored.entryDate = entry.date();
+        stored.event = entry.event();
+        stored.documentKind = entry.document().kind().name();
+        stored.documentNumber = entry.document().number();
+        stored.customerId = entry.customer().isEmpty() ? null : ids.customer(entry.customer());
+        stored.postedAt = clock.instant();
+        stored.writtenOn = context.today();
+        stored.postedBy = context.person().username();
+        stored.previousHash = previous;
+        stored.hash = hash;
+        stored.mirrors = mirrors;
+        stored.remark = remark;
+        session.insert(stored);
+        for (int no = 1; no <= entry.lines().size(); no++) {
+            var line = entry.lines().get(no - 1);
+            var row = new JournalLineEntity();
+            row.entryId = stored.id;
+            row.lineNo = no;
+            row.role = line.role().code();
+            row.account = line.account();
+            row.amount = line.amount().amount();
+            row.entryDate = entry.date();
+            row.explained = Records.write(uses.stream()
+                    .filter(use -> use.role() == line.role() && use.account().equals(line.account()))
+                    .map(use -> new LedgerSink.Explanation(
+                            use.asked(), use.row(), use.amount().amount()))
+                    .toList());
+            session.insert(row);
+        }
+    }
+}

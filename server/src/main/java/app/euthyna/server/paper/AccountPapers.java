@@ -1,0 +1,140 @@
+package app.euthyna.server.paper;
+
+import app.euthyna.core.billing.CreditorReference;
+import app.euthyna.core.billing.Dunning;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Dating;
+import app.euthyna.core.shared.Figures;
+import app.euthyna.core.shared.Money;
+import app.euthyna.server.billing.InvoiceReminders;
+import app.euthyna.server.billing.Statements;
+import app.euthyna.server.platform.RefusedException;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
+import java.util.List;
+import java.util.Map;
+import org.springframework.stereotype.Component;
+
+/** Statements of account and reminders. */
+@Component
+class AccountPapers {
+
+    private static final List<String> REMINDERS = List.of("", "Reminder", "Second reminder", "Final reminder");
+    private static final List<String> WORDS = List.of("", """
+        The invoices below are past due. If you have paid in the last few days, please disregard this reminder.\
+        """, """
+        We have had no answer to our reminder, and the invoices below are still open. Please pay them within seven days, or tell us what prevents payment.\
+        """, """
+        Despite two reminders the invoices below are still open. Unless they are paid within seven days we will hold your orders and refer the matter to collection.\
+        """);
+
+    private final Letterhead letterhead;
+    private final PaperQueries queries;
+    private final Statements statements;
+    private final InvoiceReminders reminders;
+
+    AccountPapers(Letterhead letterhead, PaperQueries queries, Statements statements, InvoiceReminders reminders) {
+        this.letterhead = letterhead;
+        this.queries = queries;
+        this.statements = statements;
+        this.reminders = reminders;
+    }
+
+    private static LocalDate day(String text) {
+        try {
+            // ten characters: the years that every database knows
+            return LocalDate.parse(text.length() == 10 ? text : "");
+        } catch (DateTimeParseException notADay) {
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("numbers", "CUSTOMER|from|to, with days like 2026-03-02"));
+        }
+    }
+
+    void statement(Html html, String number, int copy, LocalDate today) {
+        var parts = number.split("\\|", -1);
+        var to = parts.length > 2 ? day(parts[2]) : today;
+        var from = parts.length > 1 ? day(parts[1]) : to.minusMonths(3);
+        RefusedException.where(Dating.span("from", from, "to", to));
+        var view = statements.of(parts[0], from, to);
+        letterhead.head(html, letterhead.party(parts[0]), "Statement of account at " + Figures.day(to), copy, "");
+        html.raw("<table class=\"lines\">")
+                .head("Date", "Document", "What", "#Debit", "#Credit", "#Balance " + letterhead.currency());
+        html.cells(Figures.day(from), "", "Balance brought forward", "", "", "#" + Figures.grouped(view.opening()));
+        view.rows()
+                .forEach(row -> html.cells(
+                        Figures.day(row.on()),
+                        row.documentNumber(),
+                        row.event(),
+                        "#" + orNothing(row.debit()),
+                        "#" + orNothing(row.credit()),
+                        "#" + Figures.grouped(row.balance())));
+        html.raw("</table>").element("h2", "", "Open invoices");
+        html.raw("<table class=\"lines\">")
+                .head("Invoice", "Date", "Due", "#Days past due", "#Gross", "#Open " + letterhead.currency());
+        view.openItems()
+                .forEach(item -> html.cells(
+                        item.invoice(),
+                        Figures.day(item.on()),
+                        Figures.day(item.dueOn()),
+                        "#" + (item.daysLate() == 0 ? "" : item.daysLate()),
+                        "#" + Figures.grouped(item.gross()),
+                        "#" + Figures.grouped(item.open())));
+        html.raw("</table>");
+        Letterhead.sums(
+                html,
+                List.of(Map.entry("Open invoices", view.open())),
+                List.of(Map.entry("Deposits and credit", view.unapplied().negate())),
+                "Balance, " + letterhead.currency(),
+                view.closing());
+    }
+
+    private static String orNothing(BigDecimal figure) {
+        return figure.signum() == 0 ? "" : Figures.grouped(figure);
+    }
+
+    void reminder(Html html, String number, int copy) {
+        long id;
+        try {
+            id = Long.parseLong(number);
+        } catch (NumberFormatException none) {
+            throw new RefusedException(new CommonRefusal.NotFound("reminder", number));
+        }
+        var reminder = reminders.reminder(id);
+        var customer = queries.customerReminded(id).orElseThrow();
+        var on = reminder.invoices().get(0).remindedOn();
+        letterhead.head(html, letterhead.party(customer), REMINDERS.get(reminder.step()), copy, "");
+        Letterhead.facts(html, List.of(Map.entry("Date", Figures.day(on))));
+        html.element("p", "", words(reminder.step()));
+        html.raw("<table class=\"lines\">")
+                .head("Invoice", "Due", "#Days past due", "Payment reference", "#Open " + letterhead.currency());
+        reminder.invoices()
+                .forEach(i -> html.cells(
+                        i.invoice(),
+                        Figures.day(i.dueOn()),
+                        "#" + i.daysLate(on),
+                        CreditorReference.of(i.invoice()),
+                        "#" + Figures.grouped(i.open().amount())));
+        html.raw("</table>");
+        Letterhead.sums(
+                html,
+                List.of(),
+                List.of(),
+                "Amount due, " + letterhead.currency(),
+                reminder.open().amount());
+    }
+
+    /** The words of a reminder, on paper and in the message. */
+    static String words(int step) {
+        return WORDS.get(Math.min(step, Dunning.AFTER_DAYS.size()));
+    }
+
+    static String titleOf(int step) {
+        return REMINDERS.get(step);
+    }
+
+    /** Sum in words of the company for the message. */
+    static String sum(Money open) {
+        return open.toString();
+    }
+}

@@ -74,9 +74,25 @@ public final class Remedies {
                     checkContext.withDueInvoices(List.of()));
         } else if (evidence instanceof PoEvidence.PoCeilingPassed || evidence instanceof Evidence.QuotaPassed) {
             less(finding.check());
-        } else if (evidence instanceof PriceEvidence.WrongPrice wrong) {
-            priced(
+        } else if (evidence instanceof PriceEvidence priced) {
+            look(finding.check(), priced);
+        } else if (evidence instanceof Evidence.Unlicensed unlicensed) {
+            without(
                     finding.check(),
+                    unlicensed.gaps().stream()
+                            .map(Evidence.Unlicensed.LicenceGap::line)
+                            .toList());
+        } else if (evidence instanceof Evidence.StockShortage shortOf) {
+            split(shortOf);
+        } else if (evidence instanceof Evidence.WrongDates dates) {
+            later(finding.check(), dates);
+        }
+    }
+
+    private void look(Check check, PriceEvidence evidence) {
+        if (evidence instanceof PriceEvidence.WrongPrice wrong) {
+            priced(
+                    check,
                     wrong.lines().stream()
                             .map(PriceEvidence.WrongPrice.PricedLine::line)
                             .toList(),
@@ -85,7 +101,7 @@ public final class Remedies {
                             : listPrice(line));
         } else if (evidence instanceof PriceEvidence.BelowFloor below) {
             priced(
-                    finding.check(),
+                    check,
                     Stream.concat(
                                     below.lines().stream().map(PriceEvidence.BelowFloor.FloorLine::line),
                                     below.discounts().stream().map(PriceEvidence.BelowFloor.DiscountLine::line))
@@ -100,7 +116,7 @@ public final class Remedies {
                                     .findFirst()));
         } else if (evidence instanceof PriceEvidence.ThinMargin thin) {
             priced(
-                    finding.check(),
+                    check,
                     thin.lines().stream()
                             .map(PriceEvidence.ThinMargin.MarginLine::line)
                             .toList(),
@@ -109,31 +125,26 @@ public final class Remedies {
                             .findFirst()
                             .flatMap(l -> withMargin(l.cost(), thin.leastPercent()))
                             .flatMap(least -> atLeast(line, least, Optional.empty())));
-        } else if (evidence instanceof Evidence.Unlicensed unlicensed) {
-            without(
-                    finding.check(),
-                    unlicensed.gaps().stream()
-                            .map(Evidence.Unlicensed.LicenceGap::line)
-                            .toList());
-        } else if (evidence instanceof Evidence.StockShortage shortOf) {
-            split(shortOf);
-        } else if (evidence instanceof Evidence.WrongDates dates) {
-            var lines = chain.order().lines().stream()
-                    .map(line -> dates.lines().stream()
-                            .filter(l -> l.line() == line.no())
-                            .findFirst()
-                            .map(l -> line.withRequestedOn(l.earliest()))
-                            .orElse(line))
-                    .toList();
-            offer(
-                    finding.check(),
-                    Kind.DATE,
-                    dates.lines().stream()
-                            .map(l -> "line %d on %s".formatted(l.line(), l.earliest()))
-                            .collect(Collectors.joining(", ")),
-                    chain.order().withLines(lines),
-                    Optional.empty());
         }
+    }
+
+    /** The days on which everything can be there. */
+    private void later(Check check, Evidence.WrongDates dates) {
+        var lines = chain.order().lines().stream()
+                .map(line -> dates.lines().stream()
+                        .filter(l -> l.line() == line.no())
+                        .findFirst()
+                        .map(l -> line.withRequestedOn(l.earliest()))
+                        .orElse(line))
+                .toList();
+        offer(
+                check,
+                Kind.DATE,
+                dates.lines().stream()
+                        .map(l -> "line %d on %s".formatted(l.line(), l.earliest()))
+                        .collect(Collectors.joining(", ")),
+                chain.order().withLines(lines),
+                Optional.empty());
     }
 
     private void pay(Check check, Money amount, String sentence, CheckContext otherwise) {

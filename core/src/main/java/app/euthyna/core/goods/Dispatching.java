@@ -40,26 +40,14 @@ public final class Dispatching {
         if (!order.state().isCleared()) {
             return Decision.refused(new OrderRefusal.NotCleared(order.number(), order.state()));
         }
-        var asked = picks;
+        var asked = picks.isEmpty() ? reserved(chain) : picks;
         if (asked.isEmpty()) {
-            var from = chain.flows().stream()
-                    .filter(flow -> flow.reserved().isPositive())
-                    .map(flow -> order.siteOf(flow.line()))
-                    .min(Comparator.comparing((String site) -> !site.equals(order.site()))
-                            .thenComparing(site -> site));
-            asked = chain.flows().stream()
-                    .filter(flow -> flow.reserved().isPositive()
-                            && order.siteOf(flow.line()).equals(from.orElse("")))
-                    .map(flow -> new Pick(flow.line().no(), flow.reserved()))
-                    .toList();
-            if (asked.isEmpty()) {
-                var open = chain.flows().stream()
-                        .anyMatch(flow -> flow.toShip().minus(flow.staged()).isPositive());
-                return Decision.refused(
-                        open
-                                ? new GoodsRefusal.NothingReserved(order.number())
-                                : new GoodsRefusal.NothingOpen(order.number()));
-            }
+            var open = chain.flows().stream()
+                    .anyMatch(flow -> flow.toShip().minus(flow.staged()).isPositive());
+            return Decision.refused(
+                    open
+                            ? new GoodsRefusal.NothingReserved(order.number())
+                            : new GoodsRefusal.NothingOpen(order.number()));
         }
         var refusals = new ArrayList<Refusal>();
         var lines = new ArrayList<Dispatch.Line>();
@@ -97,6 +85,21 @@ public final class Dispatching {
                 ? Decision.of(new Effect.DispatchStaged(
                         new Dispatch(number, order.number(), sites.get(0), Dispatch.State.STAGED, on, lines)))
                 : Decision.refused(refusals);
+    }
+
+    /** All that is reserved at one store, the order's own first. */
+    private static List<Pick> reserved(Chain chain) {
+        var order = chain.order();
+        var from = chain.flows().stream()
+                .filter(flow -> flow.reserved().isPositive())
+                .map(flow -> order.siteOf(flow.line()))
+                .min(Comparator.comparing((String site) -> !site.equals(order.site()))
+                        .thenComparing(site -> site));
+        return chain.flows().stream()
+                .filter(flow -> flow.reserved().isPositive()
+                        && order.siteOf(flow.line()).equals(from.orElse("")))
+                .map(flow -> new Pick(flow.line().no(), flow.reserved()))
+                .toList();
     }
 
     /** Puts staged goods back on the shelf. */

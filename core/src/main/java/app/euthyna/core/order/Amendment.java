@@ -94,31 +94,35 @@ public final class Amendment {
                 differences.add("line %d: %s removed".formatted(line.no(), what(line)));
                 continue;
             }
-            var changed = after.line(line.no());
-            var where = "line " + line.no() + " ";
-            differ(differences, where + "item", line.item(), changed.item());
-            differ(differences, where + "quantity", line.quantity(), changed.quantity());
-            differ(
-                    differences,
-                    where + "price",
-                    line.price().unit().toPlainString(),
-                    changed.price().unit().toPlainString());
-            differ(
-                    differences,
-                    where + "discount",
-                    Figures.plain(line.price().discountPercent()),
-                    Figures.plain(changed.price().discountPercent()));
-            differ(differences, where + "requested", line.requestedOn(), changed.requestedOn());
-            differ(differences, where + "store", before.siteOf(line), after.siteOf(changed));
-            differ(differences, where + "when short", line.shortage(), changed.shortage());
-            if (!line.kind().isBilled()) {
-                differ(differences, where + "text", line.description(), changed.description());
-            }
+            differ(differences, before, line, after);
         }
         after.lines().stream()
                 .filter(line -> !before.hasLine(line.no()))
                 .forEach(line -> differences.add("line %d: %s added".formatted(line.no(), what(line))));
         return differences;
+    }
+
+    private static void differ(List<String> differences, Order before, OrderLine line, Order after) {
+        var changed = after.line(line.no());
+        var where = "line " + line.no() + " ";
+        differ(differences, where + "item", line.item(), changed.item());
+        differ(differences, where + "quantity", line.quantity(), changed.quantity());
+        differ(
+                differences,
+                where + "price",
+                line.price().unit().toPlainString(),
+                changed.price().unit().toPlainString());
+        differ(
+                differences,
+                where + "discount",
+                Figures.plain(line.price().discountPercent()),
+                Figures.plain(changed.price().discountPercent()));
+        differ(differences, where + "requested", line.requestedOn(), changed.requestedOn());
+        differ(differences, where + "store", before.siteOf(line), after.siteOf(changed));
+        differ(differences, where + "when short", line.shortage(), changed.shortage());
+        if (!line.kind().isBilled()) {
+            differ(differences, where + "text", line.description(), changed.description());
+        }
     }
 
     private static void differ(List<String> differences, String field, Object before, Object after) {

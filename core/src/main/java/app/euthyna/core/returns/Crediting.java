@@ -343,6 +343,35 @@ public final class Crediting {
         if (shares.isEmpty()) {
             refusals.add(new ReturnRefusal.MoreThanCreditable(invoice.number(), 0, "more", "nothing"));
         }
+        refusals.addAll(uncreditable(invoice, before, shares));
+        if (!refusals.isEmpty()) {
+            return Decision.refused(refusals);
+        }
+        var currency = invoice.totals().gross().currency();
+        var lines = new ArrayList<CreditNote.Line>();
+        for (var share : shares) {
+            lines.add(line(lines, invoice.line(share.invoiceLine()), before, share, terms.feePercent(), currency));
+        }
+        if (terms.freight()) {
+            lines.addAll(freight(invoice, before, lines, currency));
+        }
+        var totals = totals(before, lines, currency);
+        if (!totals.gross().isPositive()) {
+            return Decision.refused(new ReturnRefusal.MoreThanCreditable(
+                    invoice.number(),
+                    shares.get(0).invoiceLine(),
+                    "more",
+                    Money.zero(currency).toString()));
+        }
+        var credit = new CreditNote(
+                terms.number().get(), invoice.customer(), invoice.number(), terms.on(), terms.reason(), lines, totals);
+        return Decision.of(
+                new Effect.CreditNotePosted(credit, invoice, totals.gross().min(open)));
+    }
+
+    /** What of the shares is not there to be credited; those of one line count together. */
+    private static List<Refusal> uncreditable(Invoice invoice, List<CreditNote> before, List<Share> shares) {
+        var refusals = new ArrayList<Refusal>();
         var quantities = new HashMap<Integer, Quantity>();
         var amounts = new HashMap<Integer, Money>();
         for (var share : shares) {
@@ -380,29 +409,7 @@ public final class Crediting {
                 }
             }
         }
-        if (!refusals.isEmpty()) {
-            return Decision.refused(refusals);
-        }
-        var currency = invoice.totals().gross().currency();
-        var lines = new ArrayList<CreditNote.Line>();
-        for (var share : shares) {
-            lines.add(line(lines, invoice.line(share.invoiceLine()), before, share, terms.feePercent(), currency));
-        }
-        if (terms.freight()) {
-            lines.addAll(freight(invoice, before, lines, currency));
-        }
-        var totals = totals(before, lines, currency);
-        if (!totals.gross().isPositive()) {
-            return Decision.refused(new ReturnRefusal.MoreThanCreditable(
-                    invoice.number(),
-                    shares.get(0).invoiceLine(),
-                    "more",
-                    Money.zero(currency).toString()));
-        }
-        var credit = new CreditNote(
-                terms.number().get(), invoice.customer(), invoice.number(), terms.on(), terms.reason(), lines, totals);
-        return Decision.of(
-                new Effect.CreditNotePosted(credit, invoice, totals.gross().min(open)));
+        return refusals;
     }
 
     /**

@@ -335,38 +335,13 @@ public final class Returning {
                         goods.number(), inspected.line(), inspected.quantity(), line.inInspection()));
                 continue;
             }
-            var left = inspected.quantity();
-            var sentBack = inspected.kind() == Return.Outcome.Kind.SEND_BACK;
-            var parts = new ArrayList<>(line.parts());
-            if (sentBack) {
-                // what came last is undone first
-                Collections.reverse(parts);
-            }
-            for (var part : parts) {
-                var most = sentBack
-                        ? part.inInspection().min(uncredited(goods.number(), line, part, credits))
-                        : part.inInspection();
-                var taken = left.min(most);
-                if (taken.isPositive()) {
-                    var cost = part.cost()
-                            .slice(
-                                    part.quantity().minus(part.inInspection()).plus(taken),
-                                    part.quantity(),
-                                    part.cost().minus(part.costInInspection()));
-                    var result = new Effect.InspectionResult(
-                            line.no(),
-                            part.no(),
-                            new Return.Outcome(
-                                    inspected.kind(),
-                                    on,
-                                    taken,
-                                    cost,
-                                    inspected.kind() == Return.Outcome.Kind.RESTOCK ? inspected.site() : "",
-                                    inspected.remark()));
-                    results.add(result);
-                    left = left.minus(taken);
-                }
-            }
+            var found = results(goods.number(), line, inspected, credits, on);
+            results.addAll(found);
+            var left = inspected
+                    .quantity()
+                    .minus(Quantity.sum(found.stream()
+                            .map(result -> result.outcome().quantity())
+                            .toList()));
             if (left.isPositive()) {
                 refusals.add(new ReturnRefusal.CreditedAlready(
                         goods.number(),
@@ -379,6 +354,43 @@ public final class Returning {
         return refusals.isEmpty()
                 ? Decision.of(new Effect.ReturnInspected(goods, results))
                 : Decision.refused(refusals);
+    }
+
+    /** An inspection's outcome, part by part of its line, as far as the parts allow it. */
+    private static List<Effect.InspectionResult> results(
+            String goods, Return.Line line, InspectionLine inspected, Collection<CreditNote> credits, LocalDate on) {
+        var results = new ArrayList<Effect.InspectionResult>();
+        var left = inspected.quantity();
+        var sentBack = inspected.kind() == Return.Outcome.Kind.SEND_BACK;
+        var parts = new ArrayList<>(line.parts());
+        if (sentBack) {
+            // what came last is undone first
+            Collections.reverse(parts);
+        }
+        for (var part : parts) {
+            var most = sentBack ? part.inInspection().min(uncredited(goods, line, part, credits)) : part.inInspection();
+            var taken = left.min(most);
+            if (taken.isPositive()) {
+                var cost = part.cost()
+                        .slice(
+                                part.quantity().minus(part.inInspection()).plus(taken),
+                                part.quantity(),
+                                part.cost().minus(part.costInInspection()));
+                var result = new Effect.InspectionResult(
+                        line.no(),
+                        part.no(),
+                        new Return.Outcome(
+                                inspected.kind(),
+                                on,
+                                taken,
+                                cost,
+                                inspected.kind() == Return.Outcome.Kind.RESTOCK ? inspected.site() : "",
+                                inspected.remark()));
+                results.add(result);
+                left = left.minus(taken);
+            }
+        }
+        return results;
     }
 
     /** What of a part's kind was not credited on the return's line; all of it where it had not been billed. */

@@ -23,6 +23,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -452,79 +453,72 @@ record TrailRows(TrailFacts facts, Currency currency) {
                 List.of(),
                 zero(),
                 own ? deposit.amount() : zero()));
-        for (var use : deposit.uses()) {
-            var stamp = use.stamp();
-            switch (use.kind()) {
-                case APPLIED -> {
-                    if (invoices.containsKey(use.document().number())) {
-                        rows.add(row(
-                                Aspect.MONEY,
-                                use.on(),
-                                stamp,
+        deposit.uses().stream()
+                .flatMap(use -> useRow(deposit, use, own, invoices).stream())
+                .forEach(rows::add);
+    }
+
+    /** What was done with a deposit. */
+    private Optional<Row> useRow(DepositFact deposit, DepositFact.Use use, boolean own, Map<String, Invoice> invoices) {
+        var ref = new DocumentRef(DocumentKind.DEPOSIT, deposit.number());
+        return switch (use.kind()) {
+            case APPLIED ->
+                invoices.containsKey(use.document().number())
+                        ? Optional.of(useRow(
+                                use,
                                 ref,
-                                List.of(use.document()),
+                                use.document(),
                                 "%s of the deposit %s"
                                         .formatted(
                                                 use.amount().max(use.amount().negated()),
                                                 use.amount().isNegative()
                                                         ? "unapplied from the invoice"
                                                         : "applied to the invoice"),
-                                false,
-                                List.of(),
-                                zero(),
-                                own ? zero() : use.amount()));
-                    }
-                }
-                case GIVEN_BACK -> {
-                    var came = use.amount().isNegative();
-                    var pair = deposit.uses().stream()
-                            .anyMatch(other ->
-                                    !other.equals(use) && other.document().equals(use.document()));
-                    rows.add(new Row(
-                            Aspect.MONEY,
-                            use.on(),
-                            stamp.moment(),
-                            use.document(),
-                            List.of(came ? use.document() : ref),
-                            came ? "did not reach the customer" : "%s of the deposit refunded".formatted(use.amount()),
-                            stamp.by(),
-                            pair,
-                            came,
-                            List.of(),
-                            zero(),
-                            own ? use.amount().negated() : zero(),
-                            zero()));
-                }
-                case MOVED -> {
-                    // the deposit it went on as may stand on the trail of another order
-                    var words = "%s of the deposit moved as deposit %s"
-                            .formatted(use.amount(), use.document().number());
-                    rows.add(row(
-                            Aspect.MONEY,
-                            use.on(),
-                            stamp,
-                            ref,
-                            List.of(ref),
-                            words,
-                            false,
-                            List.of(),
-                            zero(),
-                            own ? use.amount().negated() : zero()));
-                }
-                case CREDITED ->
-                    rows.add(row(
-                            Aspect.MONEY,
-                            use.on(),
-                            stamp,
-                            ref,
-                            List.of(ref),
-                            "%s of the deposit moved to customer credit".formatted(use.amount()),
-                            false,
-                            List.of(),
-                            zero(),
-                            own ? use.amount().negated() : zero()));
-            }
-        }
+                                own ? zero() : use.amount()))
+                        : Optional.empty();
+            case GIVEN_BACK -> Optional.of(refundRow(deposit, use, own));
+            // the deposit it went on as may stand on the trail of another order
+            case MOVED ->
+                Optional.of(useRow(
+                        use,
+                        ref,
+                        ref,
+                        "%s of the deposit moved as deposit %s"
+                                .formatted(use.amount(), use.document().number()),
+                        own ? use.amount().negated() : zero()));
+            case CREDITED ->
+                Optional.of(useRow(
+                        use,
+                        ref,
+                        ref,
+                        "%s of the deposit moved to customer credit".formatted(use.amount()),
+                        own ? use.amount().negated() : zero()));
+        };
+    }
+
+    private Row useRow(DepositFact.Use use, DocumentRef deposit, DocumentRef parent, String words, Money paid) {
+        return row(
+                Aspect.MONEY, use.on(), use.stamp(), deposit, List.of(parent), words, false, List.of(), zero(), paid);
+    }
+
+    private Row refundRow(DepositFact deposit, DepositFact.Use use, boolean own) {
+        var came = use.amount().isNegative();
+        var pair = deposit.uses().stream()
+                .anyMatch(other -> !other.equals(use) && other.document().equals(use.document()));
+        return new Row(
+                Aspect.MONEY,
+                use.on(),
+                use.stamp().moment(),
+                use.document(),
+                List.of(came ? use.document() : new DocumentRef(DocumentKind.DEPOSIT, deposit.number())),
+                came ? "did not reach the customer" : "%s of the deposit refunded".formatted(use.amount()),
+                use.stamp().by(),
+                pair,
+                came,
+                List.of(),
+                zero(),
+                own ? use.amount().negated() : zero(),
+                zero());
     }
 
     private String arrivalWords(PaymentFact payment) {

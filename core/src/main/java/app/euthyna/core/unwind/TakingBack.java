@@ -18,6 +18,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
@@ -91,10 +92,55 @@ final class TakingBack {
     }
 
     Decision<Plan> invoice(Invoice invoice, boolean withDispatch) {
-        var refusals = new ArrayList<Refusal>();
         if (invoice.reversed()) {
             return Decision.refused(new BillingRefusal.AlreadyReversed("Invoice " + invoice.number()));
         }
+        var bills = bills(invoice);
+        var dispatches = withDispatch
+                ? new LinkedHashSet<>(
+                        bills.stream().map(b -> b.dispatchLine().number()).toList())
+                : new LinkedHashSet<String>();
+        var refusals = refusals(invoice, dispatches);
+        if (!refusals.isEmpty()) {
+            return Decision.refused(refusals);
+        }
+        var taken = takenOff(invoice);
+        var refunds = unwindRequest.choices().refunds() && !taken.isEmpty();
+        var steps = new ArrayList<>(moneySteps(invoice, taken));
+        steps.add(reversal(invoice, bills));
+        // money that waits for someone's word does not keep the goods from going back to the shelf
+        var at = steps.size();
+        var after = unwindContext.chains();
+        for (var step : steps) {
+            after = after.stream().map(chain -> chain.after(step.effects())).toList();
+        }
+        if (refunds) {
+            steps.add(Refunding.step(
+                    taken.stream()
+                            .map(off -> new Effect.RefundGiven(
+                                    unwindRequest.numbers().apply(DocumentKind.REFUND),
+                                    off.customer(),
+                                    off.source(),
+                                    "",
+                                    Settlement.sum(off.settlements())))
+                            .toList(),
+                    unwindContext,
+                    unwindRequest));
+        }
+        for (var number : dispatches) {
+            var chain = after.stream()
+                    .filter(c ->
+                            c.dispatches().stream().anyMatch(d -> d.number().equals(number)))
+                    .findFirst()
+                    .orElseThrow();
+            steps.add(at++, reverse(chain, number));
+        }
+        return Decision.of(new Plan(
+                unwindRequest.intent().words(), invoice.totals().gross(), steps, questions(bills, !taken.isEmpty())));
+    }
+
+    private List<Refusal> refusals(Invoice invoice, Set<String> dispatches) {
+        var refusals = new ArrayList<Refusal>();
         var credits = unwindContext.chains().stream()
                 .flatMap(c -> c.credits().stream())
                 .filter(c -> c.invoice().equals(invoice.number()))
@@ -104,21 +150,16 @@ final class TakingBack {
         if (!credits.isEmpty()) {
             refusals.add(new UnwindRefusal.AlreadyCredited(invoice.number(), credits));
         }
-        returnsOf(invoice).ifPresentOrElse(refusals::add, () -> {});
-        var bills = bills(invoice);
-        var dispatches = withDispatch
-                ? new LinkedHashSet<>(
-                        bills.stream().map(b -> b.dispatchLine().number()).toList())
-                : new LinkedHashSet<String>();
+        returnsOf(invoice).ifPresent(refusals::add);
         for (var number : dispatches) {
             stays(number, invoice.number()).ifPresent(refusals::add);
         }
-        if (!refusals.isEmpty()) {
-            return Decision.refused(refusals);
-        }
+        return refusals;
+    }
+
+    /** What settles the invoice is freed from it. */
+    private List<Plan.Step> moneySteps(Invoice invoice, List<Effect.AllocationTakenOff> taken) {
         var steps = new ArrayList<Plan.Step>();
-        var questions = new ArrayList<Plan.Question>();
-        var taken = takenOff(invoice);
         if (!taken.isEmpty()) {
             steps.add(Planner.now(
                     Plan.Kind.UNALLOCATE_PAYMENT,
@@ -130,7 +171,6 @@ final class TakingBack {
                                             .collect(Collectors.joining(", ")),
                                     taken.size() == 1 ? "is" : "are"),
                     taken));
-            questions.add(MONEY);
         }
         var applied = unwindContext.applied().stream()
                 .filter(a -> a.invoice().equals(invoice.number()) && a.amount().isPositive())
@@ -150,18 +190,28 @@ final class TakingBack {
                                     List.of(new Settlement(invoice.number(), a.amount()))))
                             .toList()));
         }
+        return steps;
+    }
+
+    private static List<Plan.Question> questions(List<Bill> bills, boolean money) {
+        var questions = new ArrayList<Plan.Question>();
         var brought =
                 bills.stream().map(b -> b.dispatchLine().number()).distinct().toList();
         if (!brought.isEmpty()) {
-            questions.add(
-                    0,
-                    new Plan.Question(
-                            "dispatch",
-                            "Dispatch %s".formatted(String.join(", ", brought)),
-                            List.of(
-                                    new Plan.Answer("no", "Keep it: only the invoice was wrong"),
-                                    new Plan.Answer("yes", "Take it back: the goods never departed"))));
+            questions.add(new Plan.Question(
+                    "dispatch",
+                    "Dispatch %s".formatted(String.join(", ", brought)),
+                    List.of(
+                            new Plan.Answer("no", "Keep it: only the invoice was wrong"),
+                            new Plan.Answer("yes", "Take it back: the goods never departed"))));
         }
+        if (money) {
+            questions.add(MONEY);
+        }
+        return questions;
+    }
+
+    private static Plan.Step reversal(Invoice invoice, List<Bill> bills) {
         var reversal = new ArrayList<Effect>();
         var ahead = new LinkedHashMap<String, List<Effect.BilledAheadDelivery>>();
         bills.stream()
@@ -174,39 +224,10 @@ final class TakingBack {
                 .map(line -> line.orderLine().number())
                 .distinct()
                 .toList();
-        steps.add(Planner.now(
+        return Planner.now(
                 Plan.Kind.REVERSE_INVOICE,
                 "Its entry is reversed; order %s is to be billed again".formatted(String.join(", ", orders)),
-                reversal));
-        if (unwindRequest.choices().refunds() && !taken.isEmpty()) {
-            steps.add(Refunding.step(
-                    taken.stream()
-                            .map(off -> new Effect.RefundGiven(
-                                    unwindRequest.numbers().apply(DocumentKind.REFUND),
-                                    off.customer(),
-                                    off.source(),
-                                    "",
-                                    Settlement.sum(off.settlements())))
-                            .toList(),
-                    unwindContext,
-                    unwindRequest));
-        }
-        // money that waits for someone's word does not keep the goods from going back to the shelf
-        var at = unwindRequest.choices().refunds() && !taken.isEmpty() ? steps.size() - 1 : steps.size();
-        var after = unwindContext.chains();
-        for (var step : steps.subList(0, at)) {
-            after = after.stream().map(chain -> chain.after(step.effects())).toList();
-        }
-        for (var number : dispatches) {
-            var chain = after.stream()
-                    .filter(c ->
-                            c.dispatches().stream().anyMatch(d -> d.number().equals(number)))
-                    .findFirst()
-                    .orElseThrow();
-            steps.add(at++, reverse(chain, number));
-        }
-        return Decision.of(
-                new Plan(unwindRequest.intent().words(), invoice.totals().gross(), steps, questions));
+                reversal);
     }
 
     /** Everything but deposits that settles the invoice, by the document it came from. */

@@ -47,29 +47,7 @@ final class TakingGoodsBack {
         var refusals = new ArrayList<Refusal>();
         var dispatched = new ArrayList<Returning.OfDispatch>();
         var invoiced = new ArrayList<Returning.OfInvoice>();
-        switch (intent.subject().kind()) {
-            case INVOICE ->
-                invoiced(unwindContext.invoice(intent.subject().number()), intent.lines(), invoiced, refusals);
-            case DISPATCH -> {
-                var chain = unwindContext.dispatch(intent.subject().number());
-                dispatched(
-                        chain,
-                        intent,
-                        line -> line.no(),
-                        d -> d.number().equals(intent.subject().number()),
-                        dispatched,
-                        refusals);
-            }
-            case ORDER ->
-                dispatched(
-                        unwindContext.order(intent.subject().number()),
-                        intent,
-                        Dispatch.Line::orderLine,
-                        d -> true,
-                        dispatched,
-                        refusals);
-            default -> throw new IllegalArgumentException("goods of " + intent.subject());
-        }
+        named(intent, dispatched, invoiced, refusals);
         if (refusals.isEmpty() && dispatched.isEmpty() && invoiced.isEmpty()) {
             refusals.add(
                     new ReturnRefusal.MoreThanReturnable(capital(intent.subject()), Quantity.of(1), Quantity.ZERO));
@@ -107,6 +85,37 @@ final class TakingGoodsBack {
             questions.add(FEE);
         }
         return Decision.of(new Plan(unwindRequest.intent().words(), value(goods), steps, questions));
+    }
+
+    /** The goods that an intent names. */
+    private void named(
+            Intent.TakeGoodsBack intent,
+            List<Returning.OfDispatch> dispatched,
+            List<Returning.OfInvoice> invoiced,
+            List<Refusal> refusals) {
+        switch (intent.subject().kind()) {
+            case INVOICE ->
+                invoiced(unwindContext.invoice(intent.subject().number()), intent.lines(), invoiced, refusals);
+            case DISPATCH -> {
+                var chain = unwindContext.dispatch(intent.subject().number());
+                dispatched(
+                        chain,
+                        intent,
+                        line -> line.no(),
+                        d -> d.number().equals(intent.subject().number()),
+                        dispatched,
+                        refusals);
+            }
+            case ORDER ->
+                dispatched(
+                        unwindContext.order(intent.subject().number()),
+                        intent,
+                        Dispatch.Line::orderLine,
+                        d -> true,
+                        dispatched,
+                        refusals);
+            default -> throw new IllegalArgumentException("goods of " + intent.subject());
+        }
     }
 
     private Money value(Return goods) {

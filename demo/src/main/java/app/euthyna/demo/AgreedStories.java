@@ -91,6 +91,11 @@ class AgreedStories extends Story {
                             List.of(),
                             line("RP-112", "40")));
         });
+        quotes();
+    }
+
+    /** Quotes: one open, one that ended, one that was lost. */
+    private void quotes() {
         on(
                 today.minusDays(12),
                 () -> agreements.write(

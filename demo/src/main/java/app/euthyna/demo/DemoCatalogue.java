@@ -158,6 +158,11 @@ final class DemoCatalogue {
                         "");
             }
         }
+        others(items);
+        return items;
+    }
+
+    private static void others(List<Stocked> items) {
         for (int kind = 0; kind < GROUND.size(); kind++) {
             for (int weight : new int[] {10, 20, 35}) {
                 add(
@@ -207,7 +212,6 @@ final class DemoCatalogue {
         service(items, "SV-02", "Splicing, hours", 4600);
         service(items, "SV-03", "Mast survey", 24500);
         service(items, "FR-01", "Freight", 1850);
-        return items;
     }
 
     private static void add(

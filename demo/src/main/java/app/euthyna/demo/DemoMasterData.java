@@ -84,95 +84,10 @@ class DemoMasterData {
         var random = new Random(DemoCompany.SEED);
         var names = DemoCatalogue.customers();
         companyRules.publish(
-                Story.context(clock, "lead", Role.LEAD, start, "the rules of the company"),
-                0,
-                new CompanyRules(
-                        new CheckPolicy(
-                                Map.of(Check.DATES, Map.of(OrderKind.SAMPLE, Severity.OFF)),
-                                new CheckFigures(
-                                        Optional.of(new CustomerRules.Overdue(
-                                                45, Money.of(500 * scale(count) + ".00", "EUR"))),
-                                        Optional.of(BigDecimal.valueOf(15)),
-                                        Map.of(
-                                                Role.CLERK,
-                                                BigDecimal.valueOf(25),
-                                                Role.CONTROLLER,
-                                                BigDecimal.valueOf(40)),
-                                        CheckFigures.USUAL_SCORE)),
-                        PoPolicy.STANDARD,
-                        PoPlaces.EVERYWHERE,
-                        new EntryRules(
-                                List.of(
-                                        new EntryRules.Unit("TRADE", "Trade desk"),
-                                        new EntryRules.Unit("HARBOUR", "Harbours and ferries"),
-                                        new EntryRules.Unit("RIG", "Rigging shop")),
-                                List.of(
-                                        new CompanyField("vessel", "Vessel", CompanyField.Kind.TEXT, List.of(), false),
-                                        new CompanyField(
-                                                "delivery",
-                                                "Delivery",
-                                                CompanyField.Kind.LIST,
-                                                List.of("any time", "before noon", "after noon", "on the tide"),
-                                                false),
-                                        new CompanyField(
-                                                "survey-due", "Survey due", CompanyField.Kind.DATE, List.of(), false))),
-                        CompanyRules.STANDARD.billedAhead(),
-                        new UnwindRules(UnwindRules.STANDARD.reasons(), BigDecimal.ZERO, true),
-                        returns(),
-                        Limits.OF_A_NEW_COMPANY,
-                        null,
-                        null));
+                Story.context(clock, "lead", Role.LEAD, start, "the rules of the company"), 0, rules(count));
         for (int at = 0; at < names.size(); at++) {
             var name = names.get(at);
-            var own = at % 7 == 3;
-            var limit = at % 9 == 8
-                    ? Optional.<Money>empty()
-                    : Optional.of(Money.of((5 + random.nextInt(30)) * 1000L * scale(count) + ".00", "EUR"));
-            var po = Optional.of(new PoPolicy(
-                            true,
-                            Severity.STOP,
-                            Severity.STOP,
-                            Severity.CAUTION,
-                            Optional.empty(),
-                            PoPolicy.Barred.HOLD))
-                    .filter(p -> own);
-            var licences = new HashMap<String, String>();
-            if (at % 3 == 0) {
-                licences.put("pyro", "PY-%d".formatted(2200 + at));
-                register.enter("pyro", "PY-%d".formatted(2200 + at), today.plusDays(200 + at), true);
-            }
-            if (at % 4 == 1) {
-                licences.put("biocide", "BI-%d".formatted(700 + at));
-                register.enter("biocide", "BI-%d".formatted(700 + at), today.plusDays(90 + at), true);
-            }
-            masterData.add(
-                    new Customer(
-                            name.code(),
-                            name.name(),
-                            name.town(),
-                            at % 11 == 10 ? "abroad" : "",
-                            REGIONS[at % REGIONS.length],
-                            at % 5 == 0 ? 14 : 30,
-                            at % 11 == 10 ? VatTreatment.REVERSE_CHARGE : VatTreatment.DOMESTIC,
-                            new CustomerRules(
-                                    name.code(), limit, PoPolicy.STANDARD, Optional.empty(), Optional.empty()),
-                            po,
-                            Optional.empty(),
-                            licences),
-                    new OnPaper(
-                            "%d %s"
-                                    .formatted(
-                                            3 + at * 7 % 60,
-                                            List.of("Harbour Row", "Slip Street", "Net Loft Lane", "The Mole")
-                                                    .get(at % 4)),
-                            "SK%d %dQ".formatted(1 + at % 9, 1 + at % 7),
-                            name.town(),
-                            at % 11 == 10 ? "NL" : "IE",
-                            at % 11 == 10 ? "NL8%08dB01".formatted(12_345_678 + at) : "",
-                            at % 6 == 5
-                                    ? ""
-                                    : "office@%s.example".formatted(name.code().toLowerCase(java.util.Locale.ROOT)),
-                            at == 25 ? BigDecimal.valueOf(30) : BigDecimal.ZERO));
+            customer(at, name, random, today, count);
         }
         approvals.askAbove(
                 Map.of(Level.CONTROLLER, BigDecimal.valueOf(10_000), Level.LEAD, BigDecimal.valueOf(25_000)));
@@ -187,6 +102,86 @@ class DemoMasterData {
                         stocked.unitCost());
             }
         }
+    }
+
+    private static CompanyRules rules(int count) {
+        return new CompanyRules(
+                new CheckPolicy(
+                        Map.of(Check.DATES, Map.of(OrderKind.SAMPLE, Severity.OFF)),
+                        new CheckFigures(
+                                Optional.of(new CustomerRules.Overdue(45, Money.of(500 * scale(count) + ".00", "EUR"))),
+                                Optional.of(BigDecimal.valueOf(15)),
+                                Map.of(Role.CLERK, BigDecimal.valueOf(25), Role.CONTROLLER, BigDecimal.valueOf(40)),
+                                CheckFigures.USUAL_SCORE)),
+                PoPolicy.STANDARD,
+                PoPlaces.EVERYWHERE,
+                new EntryRules(
+                        List.of(
+                                new EntryRules.Unit("TRADE", "Trade desk"),
+                                new EntryRules.Unit("HARBOUR", "Harbours and ferries"),
+                                new EntryRules.Unit("RIG", "Rigging shop")),
+                        List.of(
+                                new CompanyField("vessel", "Vessel", CompanyField.Kind.TEXT, List.of(), false),
+                                new CompanyField(
+                                        "delivery",
+                                        "Delivery",
+                                        CompanyField.Kind.LIST,
+                                        List.of("any time", "before noon", "after noon", "on the tide"),
+                                        false),
+                                new CompanyField(
+                                        "survey-due", "Survey due", CompanyField.Kind.DATE, List.of(), false))),
+                CompanyRules.STANDARD.billedAhead(),
+                new UnwindRules(UnwindRules.STANDARD.reasons(), BigDecimal.ZERO, true),
+                returns(),
+                Limits.OF_A_NEW_COMPANY,
+                null,
+                null);
+    }
+
+    private void customer(int at, DemoCatalogue.Name name, Random random, LocalDate today, int count) {
+        var own = at % 7 == 3;
+        var limit = at % 9 == 8
+                ? Optional.<Money>empty()
+                : Optional.of(Money.of((5 + random.nextInt(30)) * 1000L * scale(count) + ".00", "EUR"));
+        var po = Optional.of(new PoPolicy(
+                        true, Severity.STOP, Severity.STOP, Severity.CAUTION, Optional.empty(), PoPolicy.Barred.HOLD))
+                .filter(p -> own);
+        var licences = new HashMap<String, String>();
+        if (at % 3 == 0) {
+            licences.put("pyro", "PY-%d".formatted(2200 + at));
+            register.enter("pyro", "PY-%d".formatted(2200 + at), today.plusDays(200 + at), true);
+        }
+        if (at % 4 == 1) {
+            licences.put("biocide", "BI-%d".formatted(700 + at));
+            register.enter("biocide", "BI-%d".formatted(700 + at), today.plusDays(90 + at), true);
+        }
+        masterData.add(
+                new Customer(
+                        name.code(),
+                        name.name(),
+                        name.town(),
+                        at % 11 == 10 ? "abroad" : "",
+                        REGIONS[at % REGIONS.length],
+                        at % 5 == 0 ? 14 : 30,
+                        at % 11 == 10 ? VatTreatment.REVERSE_CHARGE : VatTreatment.DOMESTIC,
+                        new CustomerRules(name.code(), limit, PoPolicy.STANDARD, Optional.empty(), Optional.empty()),
+                        po,
+                        Optional.empty(),
+                        licences),
+                new OnPaper(
+                        "%d %s"
+                                .formatted(
+                                        3 + at * 7 % 60,
+                                        List.of("Harbour Row", "Slip Street", "Net Loft Lane", "The Mole")
+                                                .get(at % 4)),
+                        "SK%d %dQ".formatted(1 + at % 9, 1 + at % 7),
+                        name.town(),
+                        at % 11 == 10 ? "NL" : "IE",
+                        at % 11 == 10 ? "NL8%08dB01".formatted(12_345_678 + at) : "",
+                        at % 6 == 5
+                                ? ""
+                                : "office@%s.example".formatted(name.code().toLowerCase(java.util.Locale.ROOT)),
+                        at == 25 ? BigDecimal.valueOf(30) : BigDecimal.ZERO));
     }
 
     /** A larger company has more on its shelves and lends more. */

@@ -66,6 +66,11 @@ class MoneyStories extends Story {
                             true));
             on(today.minusDays(4), () -> ship(order, today.minusDays(4), List.of(new Pick(1, Quantity.of(50)))));
         });
+        moneyBack();
+    }
+
+    /** A payment that bounced, and one that was refunded. */
+    private void moneyBack() {
         on(today.minusDays(7), () -> {
             var bounced = payments.receive(
                     receivables(today.minusDays(7), ""),

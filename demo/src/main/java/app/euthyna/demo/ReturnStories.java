@@ -74,6 +74,11 @@ class ReturnStories extends Story {
                                     List.of(Crediting.Share.of(1, euros("6.50")))),
                             CreditWish.REFUND));
         });
+        unexpected();
+    }
+
+    /** What nobody had allowed. */
+    private void unexpected() {
         gone(
                 17,
                 25,

@@ -65,6 +65,13 @@ class UndoneStories extends Story {
                             "never-left",
                             "the van was full"));
         });
+        brokenLamps();
+        notWanted();
+        deadOrder();
+    }
+
+    /** Lamps that arrived broken, and their money back. */
+    private void brokenLamps() {
         gone(15, 32, "LAMPS-3", line("SF-05", "10"), (order, dispatch, invoice) -> {
             on(today.minusDays(8), () -> {
                 var open = chains.chain(order).invoices().get(0).totals().gross();
@@ -90,6 +97,10 @@ class UndoneStories extends Story {
                             "damaged",
                             "three arrived broken"));
         });
+    }
+
+    /** The wrong ones, and too many. */
+    private void notWanted() {
         gone(18, 33, "SV-77", line("SF-06", "6"), (order, dispatch, invoice) -> {
             on(
                     today.minusDays(9),
@@ -137,6 +148,10 @@ class UndoneStories extends Story {
                                     new InspectionLine(1, Return.Outcome.Kind.RESTOCK, Quantity.of(7), "", ""),
                                     new InspectionLine(1, Return.Outcome.Kind.SCRAP, Quantity.of(1), "", "bent"))));
         });
+    }
+
+    /** Money for an order that is dead. */
+    private void deadOrder() {
         on(today.minusDays(60), () -> {
             var dead = submit(
                     today.minusDays(60),

@@ -4,6 +4,10 @@ import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.sun.source.tree.MethodTree;
+import com.sun.source.util.JavacTask;
+import com.sun.source.util.TreeScanner;
+import com.sun.source.util.Trees;
 import com.tngtech.archunit.core.domain.JavaCall;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.domain.JavaModifier;
@@ -14,7 +18,11 @@ import jakarta.persistence.Entity;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.TreeMap;
+import java.util.concurrent.atomic.AtomicInteger;
+import javax.tools.ToolProvider;
 import org.junit.jupiter.api.Test;
 
 class ArchitectureTests {
@@ -155,6 +163,47 @@ class ArchitectureTests {
                 .allSatisfy(one -> assertThat(one.getRawParameterTypes())
                         .as(one.getFullName())
                         .hasSizeLessThanOrEqualTo(6));
+    }
+
+    /** Read by the compiler, since a class file does not tell where a method ends. */
+    @Test
+    void noMethodIsLongerThanSixtyLines() throws IOException {
+        var compiler = ToolProvider.getSystemJavaCompiler();
+        var sources = new ArrayList<Path>();
+        for (var root : List.of("../core/src/main", "src/main", "../demo/src/main", "../e2e/src/main")) {
+            try (var files = Files.walk(Path.of(root))) {
+                files.filter(file -> file.toString().endsWith(".java")).forEach(sources::add);
+            }
+        }
+        var tooLong = new TreeMap<String, Long>();
+        var read = new AtomicInteger();
+        try (var files = compiler.getStandardFileManager(null, null, null)) {
+            var task = (JavacTask) compiler.getTask(
+                    null,
+                    files,
+                    problem -> {},
+                    List.of("-proc:none"),
+                    null,
+                    files.getJavaFileObjectsFromPaths(sources));
+            var positions = Trees.instance(task).getSourcePositions();
+            for (var unit : task.parse()) {
+                new TreeScanner<Void, Void>() {
+                    @Override
+                    public Void visitMethod(MethodTree method, Void nothing) {
+                        var lines = unit.getLineMap().getLineNumber(positions.getEndPosition(unit, method))
+                                - unit.getLineMap().getLineNumber(positions.getStartPosition(unit, method))
+                                + 1;
+                        read.incrementAndGet();
+                        if (lines > 60) {
+                            tooLong.put(unit.getSourceFile().getName() + " " + method.getName(), lines);
+                        }
+                        return super.visitMethod(method, null);
+                    }
+                }.scan(unit, null);
+            }
+        }
+        assertThat(read.get()).isGreaterThan(3_000);
+        assertThat(tooLong).isEmpty();
     }
 
     /** What is longer than that tells more than one thing. */

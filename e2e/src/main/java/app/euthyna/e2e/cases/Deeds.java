@@ -20,6 +20,13 @@ final class Deeds {
     }
 
     void act(String word, Yaml step, Api api) {
+        if (!onOrder(word, step, api) && !onGoods(word, step, api) && !onMoney(word, step, api)) {
+            throw new CaseFailed("the word '" + word + "' is not known");
+        }
+    }
+
+    /** What is written and decided on an order. Whether it was that. */
+    private boolean onOrder(String word, Yaml step, Api api) {
         switch (word) {
             case "order" ->
                 order(step.only(Set.of("ref", "customer", "po", "kind", "date", "lines", "as", "refused")), api);
@@ -53,6 +60,19 @@ final class Deeds {
                         "/api/orders/" + known.number(step.only(Set.of("of", "reason", "as", "refused")), "of")
                                 + "/submission",
                         Map.of("version", known.version(step.text("of"))));
+            case "clear_together" -> clearTogether(step.only(Set.of("of", "reason", "outcome", "as", "refused")), api);
+            case "start_from" ->
+                startFrom(step.only(Set.of("ref", "of", "as_kind", "customer", "date", "as", "refused")), api);
+            default -> {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** What moves goods. Whether it was that. */
+    private boolean onGoods(String word, Yaml step, Api api) {
+        switch (word) {
             case "stock_in" ->
                 api.post(
                         "/api/stock-receipts",
@@ -70,6 +90,19 @@ final class Deeds {
             case "depart" ->
                 move(step.only(Set.of("of", "date", "as", "refused")), api, known.number(step, "of"), "departure");
             case "dispatch" -> move(step, api, stage(step, api), "departure");
+            case "return" -> goodsBack(step.only(Set.of("ref", "of", "lines", "reason", "as", "refused")), api);
+            case "receive" -> receive(step.only(Set.of("of", "lines", "date", "as", "refused")), api);
+            case "inspect" -> inspect(step.only(Set.of("of", "lines", "date", "as", "refused")), api);
+            default -> {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** What is billed, paid, credited and undone. Whether it was that. */
+    private boolean onMoney(String word, Yaml step, Api api) {
+        switch (word) {
             case "invoice" -> invoice(step.only(Set.of("ref", "of", "lines", "ahead", "date", "as", "refused")), api);
             case "pay" ->
                 pay(step.only(Set.of("ref", "customer", "amount", "allocate", "from", "date", "as", "refused")), api);
@@ -104,13 +137,7 @@ final class Deeds {
                                         .toString()));
                 known.closed = true;
             }
-            case "return" -> goodsBack(step.only(Set.of("ref", "of", "lines", "reason", "as", "refused")), api);
-            case "receive" -> receive(step.only(Set.of("of", "lines", "date", "as", "refused")), api);
-            case "inspect" -> inspect(step.only(Set.of("of", "lines", "date", "as", "refused")), api);
             case "credit" -> credit(step.only(Set.of("ref", "of", "lines", "reason", "date", "as", "refused")), api);
-            case "clear_together" -> clearTogether(step.only(Set.of("of", "reason", "outcome", "as", "refused")), api);
-            case "start_from" ->
-                startFrom(step.only(Set.of("ref", "of", "as_kind", "customer", "date", "as", "refused")), api);
             case "unwind" ->
                 unwind(
                         step.only(Set.of(
@@ -126,8 +153,11 @@ final class Deeds {
                                 "as",
                                 "refused")),
                         api);
-            default -> throw new CaseFailed("the word '" + word + "' is not known");
+            default -> {
+                return false;
+            }
         }
+        return true;
     }
 
     /** A step of an order's request for approval. */

@@ -104,34 +104,7 @@ class InvoiceViews {
     record InvoicePage(List<InvoiceRow> rows, @Nullable String next) {}
 
     InvoiceView of(String number) {
-        record Gone(String dispatch, BigDecimal quantity) {}
-        var gone = new HashMap<Integer, List<Gone>>();
-        queries.gone(number)
-                .forEach(row -> gone.computeIfAbsent(row.lineNo(), no -> new ArrayList<>())
-                        .add(new Gone(row.dispatch(), row.quantity())));
-        var lines = queries.lines(number).stream()
-                .map(row -> {
-                    var brought = gone.getOrDefault(row.lineNo(), List.of());
-                    var ahead = row.kind() == LineKind.STOCK
-                            ? brought.stream().map(Gone::quantity).reduce(row.quantity(), BigDecimal::subtract)
-                            : BigDecimal.ZERO;
-                    return new InvoiceLineView(
-                            row.lineNo(),
-                            row.order(),
-                            row.orderLineNo(),
-                            row.po(),
-                            brought.stream().map(Gone::dispatch).distinct().toList(),
-                            row.itemCode(),
-                            row.description(),
-                            new Quantity(row.quantity()).value(),
-                            row.unitPrice(),
-                            row.discountPercent(),
-                            company.money(row.net()).amount(),
-                            row.vatCategory().name(),
-                            row.vatRate(),
-                            new Quantity(ahead).value());
-                })
-                .toList();
+        var lines = lines(number);
         var bands = Totals.of(
                         lines.stream()
                                 .map(line -> new Totals.Part(
@@ -165,6 +138,37 @@ class InvoiceViews {
                         lines,
                         bands))
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("invoice", number)));
+    }
+
+    private List<InvoiceLineView> lines(String number) {
+        record Gone(String dispatch, BigDecimal quantity) {}
+        var gone = new HashMap<Integer, List<Gone>>();
+        queries.gone(number)
+                .forEach(row -> gone.computeIfAbsent(row.lineNo(), no -> new ArrayList<>())
+                        .add(new Gone(row.dispatch(), row.quantity())));
+        return queries.lines(number).stream()
+                .map(row -> {
+                    var brought = gone.getOrDefault(row.lineNo(), List.of());
+                    var ahead = row.kind() == LineKind.STOCK
+                            ? brought.stream().map(Gone::quantity).reduce(row.quantity(), BigDecimal::subtract)
+                            : BigDecimal.ZERO;
+                    return new InvoiceLineView(
+                            row.lineNo(),
+                            row.order(),
+                            row.orderLineNo(),
+                            row.po(),
+                            brought.stream().map(Gone::dispatch).distinct().toList(),
+                            row.itemCode(),
+                            row.description(),
+                            new Quantity(row.quantity()).value(),
+                            row.unitPrice(),
+                            row.discountPercent(),
+                            company.money(row.net()).amount(),
+                            row.vatCategory().name(),
+                            row.vatRate(),
+                            new Quantity(ahead).value());
+                })
+                .toList();
     }
 
     private String state(BigDecimal gross, BigDecimal open, boolean reversed) {

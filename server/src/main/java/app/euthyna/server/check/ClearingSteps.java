@@ -1,6 +1,7 @@
 package app.euthyna.server.check;
 
 import app.euthyna.core.check.Check;
+import app.euthyna.core.check.CheckContext;
 import app.euthyna.core.check.Checks;
 import app.euthyna.core.check.Clearing;
 import app.euthyna.core.check.Finding;
@@ -89,7 +90,25 @@ class ClearingSteps {
         new TreeMap<>(checkContext.free())
                 .forEach((item, free) -> stock.add(
                         new StockUse(item, free.value(), behind.get(item).value())));
-        var quotas = checkContext.quotas().stream()
+        return new Step(
+                number,
+                version,
+                order.customer(),
+                customer.name(),
+                chain.openGross().amount(),
+                outcome,
+                refused.map(Refusal::code).orElse(null),
+                refused.map(Refusal::sentence).orElseGet(() -> sentence(outcome, number, told)),
+                exposure.amount(),
+                cases.position(order.customer()).exposure().amount(),
+                customer.rules().creditLimit().map(Money::amount).orElse(null),
+                told,
+                stock,
+                quotas(chain, checkContext, outcome));
+    }
+
+    private static List<QuotaUse> quotas(Chain chain, CheckContext checkContext, Outcome outcome) {
+        return checkContext.quotas().stream()
                 .map(quota -> {
                     var own = outcome == Outcome.CLEARED
                             ? chain.flows().stream()
@@ -106,21 +125,6 @@ class ClearingSteps {
                             quota.granted().value());
                 })
                 .toList();
-        return new Step(
-                number,
-                version,
-                order.customer(),
-                customer.name(),
-                chain.openGross().amount(),
-                outcome,
-                refused.map(Refusal::code).orElse(null),
-                refused.map(Refusal::sentence).orElseGet(() -> sentence(outcome, number, told)),
-                exposure.amount(),
-                cases.position(order.customer()).exposure().amount(),
-                customer.rules().creditLimit().map(Money::amount).orElse(null),
-                told,
-                stock,
-                quotas);
     }
 
     private String sentence(Outcome outcome, String number, List<PassedView> told) {

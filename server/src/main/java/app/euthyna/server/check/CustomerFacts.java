@@ -173,32 +173,7 @@ class CustomerFacts {
         if (!po.isGiven()) {
             return List.of();
         }
-        var net = order.totals().net();
-        var customer = ids.customer(order.customer());
-        var length = po.normal().length();
-        var own = queries.standing(order.number())
-                .map(row -> new Standing(row.family(), row.blanket(), row.poTaken()))
-                .orElse(Standing.NEW);
-        var orders = new TreeMap<Long, PoUse>();
-        queries.ordersLike(customer, po.normal(), po.folded(), net.amount(), length, order.number()).stream()
-                .filter(row -> own.follows(new Standing(row.family(), row.blanket(), row.taken())))
-                .forEach(row -> orders.put(
-                        row.id(),
-                        use(
-                                row.number(),
-                                row.po(),
-                                row.on(),
-                                row.net(),
-                                row.state().isEnded() ? PoUse.Place.CLOSED_ORDER : PoUse.Place.OPEN_ORDER)));
-        var imported = new TreeMap<Long, PoUse>();
-        queries.pastInvoicesLike(customer, po.normal(), po.folded(), net.amount(), length)
-                .forEach(row ->
-                        imported.put(row.id(), use(row.number(), row.po(), row.on(), row.net(), PoUse.Place.IMPORTED)));
-        var uses = Stream.of(orders, imported)
-                .flatMap(found -> found.values().stream())
-                .filter(use ->
-                        po.likeness(net, PoNumber.of(use.po()), use.net()).isPresent())
-                .toList();
+        var uses = like(order, po);
         if (uses.isEmpty()) {
             return uses;
         }
@@ -232,6 +207,36 @@ class CustomerFacts {
                                 use.place(),
                                 billable.contains(use.order())))
                 .filter(use -> places.include(use, on))
+                .toList();
+    }
+
+    /** Documents with a PO number like this one's, which they took before. */
+    private List<PoUse> like(Order order, PoNumber po) {
+        var net = order.totals().net();
+        var customer = ids.customer(order.customer());
+        var length = po.normal().length();
+        var own = queries.standing(order.number())
+                .map(row -> new Standing(row.family(), row.blanket(), row.poTaken()))
+                .orElse(Standing.NEW);
+        var orders = new TreeMap<Long, PoUse>();
+        queries.ordersLike(customer, po.normal(), po.folded(), net.amount(), length, order.number()).stream()
+                .filter(row -> own.follows(new Standing(row.family(), row.blanket(), row.taken())))
+                .forEach(row -> orders.put(
+                        row.id(),
+                        use(
+                                row.number(),
+                                row.po(),
+                                row.on(),
+                                row.net(),
+                                row.state().isEnded() ? PoUse.Place.CLOSED_ORDER : PoUse.Place.OPEN_ORDER)));
+        var imported = new TreeMap<Long, PoUse>();
+        queries.pastInvoicesLike(customer, po.normal(), po.folded(), net.amount(), length)
+                .forEach(row ->
+                        imported.put(row.id(), use(row.number(), row.po(), row.on(), row.net(), PoUse.Place.IMPORTED)));
+        return Stream.of(orders, imported)
+                .flatMap(found -> found.values().stream())
+                .filter(use ->
+                        po.likeness(net, PoNumber.of(use.po()), use.net()).isPresent())
                 .toList();
     }
 

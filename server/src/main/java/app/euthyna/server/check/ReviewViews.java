@@ -139,124 +139,18 @@ final class ReviewViews {
     record ReasonCount(String check, String title, long orders) {}
 
     static FindingView finding(Finding finding) {
-        var terms = List.<TermView>of();
-        var matches = List.<MatchView>of();
-        var lines = List.<LineFact>of();
-        var facts = List.<String>of();
+        var evidence = shown(finding);
         BigDecimal result = null;
         BigDecimal limit = null;
         BigDecimal excess = null;
-        var evidence = shown(finding);
         if (evidence instanceof Evidence.OverLimit over) {
-            terms = terms(over.position(), Optional.of(over.thisOrder()));
             result = over.exposure().amount();
             limit = over.limit().amount();
             excess = over.excess().amount();
-        } else if (evidence instanceof PoEvidence.PoMet met) {
-            matches = met.matches().stream()
-                    .map(m -> match(m.kind().name(), m.use()))
-                    .toList();
         } else if (evidence instanceof PoEvidence.PoCeilingPassed passed) {
-            matches = passed.uses().stream().map(use -> match("COUNTED", use)).toList();
             result = passed.together().amount();
             limit = passed.ceiling().amount();
             excess = passed.together().minus(passed.ceiling()).amount();
-        } else if (evidence instanceof Evidence.InvoicesOverdue overdue) {
-            terms = List.of(new TermView(
-                    "overdue",
-                    "+",
-                    overdue.together().amount(),
-                    overdue.invoices().stream()
-                            .map(i -> new DocumentAmountView(
-                                    "INVOICE", i.number(), i.open().amount()))
-                            .toList()));
-        } else if (evidence instanceof PriceEvidence.BelowFloor below) {
-            lines = Stream.concat(
-                            below.lines().stream()
-                                    .map(l -> new LineFact(
-                                            l.line(),
-                                            l.item(),
-                                            l.description(),
-                                            "at %s after discount, floor %s, %s below"
-                                                    .formatted(
-                                                            Figures.price(l.given()),
-                                                            Figures.price(l.floor()),
-                                                            Figures.price(
-                                                                    l.floor().subtract(l.given()))))),
-                            below.discounts().stream()
-                                    .map(l -> new LineFact(
-                                            l.line(),
-                                            l.item(),
-                                            l.description(),
-                                            "%s %% off, %s may give %s %%"
-                                                    .formatted(
-                                                            Figures.plain(l.given()),
-                                                            l.role().words(),
-                                                            Figures.plain(l.most())))))
-                    .toList();
-        } else if (evidence instanceof Evidence.LinesNamed named) {
-            lines = named.lines().stream()
-                    .map(l -> new LineFact(l.line(), l.item(), l.description(), named.brief()))
-                    .toList();
-        } else if (evidence instanceof PriceEvidence.ThinMargin thin) {
-            lines = thin.lines().stream()
-                    .map(l -> new LineFact(
-                            l.line(),
-                            l.item(),
-                            l.description(),
-                            "(%s \u2212 %s) \u00f7 %1$s = %s %%, at least %s %%"
-                                    .formatted(
-                                            Figures.price(l.given()),
-                                            Figures.price(l.cost().setScale(Price.DECIMALS, RoundingMode.HALF_UP)),
-                                            Figures.grouped(l.marginPercent()),
-                                            Figures.plain(thin.leastPercent()))))
-                    .toList();
-        } else if (evidence instanceof Evidence.QuotaPassed passed) {
-            facts = passed.quotas().stream()
-                    .map(p -> "%s for %s %s, %s to %s: used %s + asked %s = %s, granted %s"
-                            .formatted(
-                                    p.quota().item(),
-                                    p.quota().scope().words(),
-                                    p.quota().key(),
-                                    words(p.quota().from()),
-                                    words(p.quota().to()),
-                                    p.quota().used(),
-                                    p.asked(),
-                                    p.quota().used().plus(p.asked()),
-                                    p.quota().granted()))
-                    .toList();
-        } else if (evidence instanceof Evidence.WrongDates dates) {
-            lines = dates.lines().stream()
-                    .map(l -> new LineFact(
-                            l.line(),
-                            l.item(),
-                            l.description(),
-                            "requested %s, possible from %s".formatted(words(l.requestedOn()), words(l.earliest()))))
-                    .toList();
-        } else if (evidence instanceof Evidence.Unusual unusual) {
-            facts = unusual
-                    .value()
-                    .map(v -> "net value against %d earlier orders: %s"
-                            .formatted(unusual.orders(), formula(v, unusual.limit())))
-                    .stream()
-                    .toList();
-            lines = unusual.lines().stream()
-                    .map(l -> new LineFact(l.line(), l.item(), l.description(), formula(l.quantity(), unusual.limit())))
-                    .toList();
-        } else if (evidence instanceof PriceEvidence.WrongPrice wrong) {
-            lines = wrong.lines().stream()
-                    .map(l -> new LineFact(l.line(), l.item(), l.description(), "priced at " + l.unitPrice()))
-                    .toList();
-        } else if (evidence instanceof Evidence.Unlicensed unlicensed) {
-            lines = unlicensed.gaps().stream().map(ReviewViews::gap).toList();
-        } else if (evidence instanceof Evidence.StockShortage shortOf) {
-            lines = shortOf.lines().stream()
-                    .map(l -> new LineFact(
-                            l.line(),
-                            l.item(),
-                            l.description(),
-                            "%s to ship, %s reserved, %s waiting".formatted(l.toShip(), l.covered(), l.waiting())))
-                    .toList();
         }
         var waiver = finding.waiver();
         return new FindingView(
@@ -270,13 +164,159 @@ final class ReviewViews {
                 waiver.map(Finding.Waiver::by).orElse(null),
                 waiver.map(Finding.Waiver::on).orElse(null),
                 waiver.map(Finding.Waiver::reason).orElse(null),
-                terms,
+                termsOf(evidence),
                 result,
                 limit,
                 excess,
-                matches,
-                lines,
-                facts);
+                matches(evidence),
+                lines(evidence),
+                facts(evidence));
+    }
+
+    /** The sums that it comes from. */
+    private static List<TermView> termsOf(Evidence evidence) {
+        if (evidence instanceof Evidence.OverLimit over) {
+            return terms(over.position(), Optional.of(over.thisOrder()));
+        }
+        if (evidence instanceof Evidence.InvoicesOverdue overdue) {
+            return List.of(new TermView(
+                    "overdue",
+                    "+",
+                    overdue.together().amount(),
+                    overdue.invoices().stream()
+                            .map(i -> new DocumentAmountView(
+                                    "INVOICE", i.number(), i.open().amount()))
+                            .toList()));
+        }
+        return List.of();
+    }
+
+    /** Documents with the same PO. */
+    private static List<MatchView> matches(Evidence evidence) {
+        if (evidence instanceof PoEvidence.PoMet met) {
+            return met.matches().stream()
+                    .map(m -> match(m.kind().name(), m.use()))
+                    .toList();
+        }
+        if (evidence instanceof PoEvidence.PoCeilingPassed passed) {
+            return passed.uses().stream().map(use -> match("COUNTED", use)).toList();
+        }
+        return List.of();
+    }
+
+    /** Figures in words that are of no line. */
+    private static List<String> facts(Evidence evidence) {
+        if (evidence instanceof Evidence.QuotaPassed passed) {
+            return passed.quotas().stream()
+                    .map(p -> "%s for %s %s, %s to %s: used %s + asked %s = %s, granted %s"
+                            .formatted(
+                                    p.quota().item(),
+                                    p.quota().scope().words(),
+                                    p.quota().key(),
+                                    words(p.quota().from()),
+                                    words(p.quota().to()),
+                                    p.quota().used(),
+                                    p.asked(),
+                                    p.quota().used().plus(p.asked()),
+                                    p.quota().granted()))
+                    .toList();
+        }
+        if (evidence instanceof Evidence.Unusual unusual) {
+            return unusual
+                    .value()
+                    .map(v -> "net value against %d earlier orders: %s"
+                            .formatted(unusual.orders(), formula(v, unusual.limit())))
+                    .stream()
+                    .toList();
+        }
+        return List.of();
+    }
+
+    /** What is wrong with lines, each in words. */
+    private static List<LineFact> lines(Evidence evidence) {
+        if (evidence instanceof PriceEvidence.BelowFloor below) {
+            return belowFloor(below);
+        }
+        if (evidence instanceof Evidence.LinesNamed named) {
+            return named.lines().stream()
+                    .map(l -> new LineFact(l.line(), l.item(), l.description(), named.brief()))
+                    .toList();
+        }
+        if (evidence instanceof PriceEvidence.ThinMargin thin) {
+            return thin(thin);
+        }
+        if (evidence instanceof Evidence.WrongDates dates) {
+            return dates.lines().stream()
+                    .map(l -> new LineFact(
+                            l.line(),
+                            l.item(),
+                            l.description(),
+                            "requested %s, possible from %s".formatted(words(l.requestedOn()), words(l.earliest()))))
+                    .toList();
+        }
+        if (evidence instanceof Evidence.Unusual unusual) {
+            return unusual.lines().stream()
+                    .map(l -> new LineFact(l.line(), l.item(), l.description(), formula(l.quantity(), unusual.limit())))
+                    .toList();
+        }
+        if (evidence instanceof PriceEvidence.WrongPrice wrong) {
+            return wrong.lines().stream()
+                    .map(l -> new LineFact(l.line(), l.item(), l.description(), "priced at " + l.unitPrice()))
+                    .toList();
+        }
+        if (evidence instanceof Evidence.Unlicensed unlicensed) {
+            return unlicensed.gaps().stream().map(ReviewViews::gap).toList();
+        }
+        if (evidence instanceof Evidence.StockShortage shortOf) {
+            return shortOf.lines().stream()
+                    .map(l -> new LineFact(
+                            l.line(),
+                            l.item(),
+                            l.description(),
+                            "%s to ship, %s reserved, %s waiting".formatted(l.toShip(), l.covered(), l.waiting())))
+                    .toList();
+        }
+        return List.of();
+    }
+
+    private static List<LineFact> belowFloor(PriceEvidence.BelowFloor below) {
+        return Stream.concat(
+                        below.lines().stream()
+                                .map(l -> new LineFact(
+                                        l.line(),
+                                        l.item(),
+                                        l.description(),
+                                        "at %s after discount, floor %s, %s below"
+                                                .formatted(
+                                                        Figures.price(l.given()),
+                                                        Figures.price(l.floor()),
+                                                        Figures.price(l.floor().subtract(l.given()))))),
+                        below.discounts().stream()
+                                .map(l -> new LineFact(
+                                        l.line(),
+                                        l.item(),
+                                        l.description(),
+                                        "%s %% off, %s may give %s %%"
+                                                .formatted(
+                                                        Figures.plain(l.given()),
+                                                        l.role().words(),
+                                                        Figures.plain(l.most())))))
+                .toList();
+    }
+
+    private static List<LineFact> thin(PriceEvidence.ThinMargin thin) {
+        return thin.lines().stream()
+                .map(l -> new LineFact(
+                        l.line(),
+                        l.item(),
+                        l.description(),
+                        "(%s \u2212 %s) \u00f7 %1$s = %s %%, at least %s %%"
+                                .formatted(
+                                        Figures.price(l.given()),
+                                        Figures.price(l.cost().setScale(Price.DECIMALS, RoundingMode.HALF_UP)),
+                                        Figures.grouped(l.marginPercent()),
+                                        Figures.plain(thin.leastPercent()))))
+                .toList();
     }
 
     /** What whoever is signed in may read of a finding. */

@@ -168,7 +168,6 @@ class Drafting {
             Customer customer,
             Order header,
             List<Refusal> refusals) {
-        var where = "lines[" + no + "].";
         var quantity = or(
                 written.quantity(),
                 before == null ? BigDecimal.ZERO : before.quantity().value());
@@ -183,21 +182,9 @@ class Drafting {
                                 new Quantity(
                                         quantity.max(BigDecimal.ZERO).setScale(Quantity.DECIMALS, RoundingMode.DOWN))));
         var discount = or(written.discount(), item == null ? before.price().discountPercent() : BigDecimal.ZERO);
-        var failures = refusals.size();
-        if (quantity.signum() < 0
-                || decimals(quantity) > Quantity.DECIMALS
-                || quantity.precision() - quantity.scale() > 12) {
-            refusals.add(CommonRefusal.Incomplete.of(where + "quantity", "zero or more, with at most 3 decimals"));
-        }
-        if (price.signum() < 0 || decimals(price) > Price.DECIMALS || price.precision() - price.scale() > 12) {
-            refusals.add(CommonRefusal.Incomplete.of(where + "price", "zero or more, with at most 4 decimals"));
-        }
-        if (discount.signum() < 0
-                || discount.compareTo(BigDecimal.valueOf(100)) > 0
-                || decimals(discount) > Price.DECIMALS) {
-            refusals.add(CommonRefusal.Incomplete.of(where + "discount", "a percentage between 0 and 100"));
-        }
-        if (refusals.size() > failures) {
+        var malformed = malformed("lines[" + no + "].", quantity, price, discount);
+        if (!malformed.isEmpty()) {
+            refusals.addAll(malformed);
             return Optional.empty();
         }
         var terms = new Price(price, discount);
@@ -231,6 +218,24 @@ class Drafting {
                                 wanted,
                                 from,
                                 shortage));
+    }
+
+    private static List<Refusal> malformed(String where, BigDecimal quantity, BigDecimal price, BigDecimal discount) {
+        var refusals = new ArrayList<Refusal>();
+        if (quantity.signum() < 0
+                || decimals(quantity) > Quantity.DECIMALS
+                || quantity.precision() - quantity.scale() > 12) {
+            refusals.add(CommonRefusal.Incomplete.of(where + "quantity", "zero or more, with at most 3 decimals"));
+        }
+        if (price.signum() < 0 || decimals(price) > Price.DECIMALS || price.precision() - price.scale() > 12) {
+            refusals.add(CommonRefusal.Incomplete.of(where + "price", "zero or more, with at most 4 decimals"));
+        }
+        if (discount.signum() < 0
+                || discount.compareTo(BigDecimal.valueOf(100)) > 0
+                || decimals(discount) > Price.DECIMALS) {
+            refusals.add(CommonRefusal.Incomplete.of(where + "discount", "a percentage between 0 and 100"));
+        }
+        return refusals;
     }
 
     private static int decimals(BigDecimal value) {

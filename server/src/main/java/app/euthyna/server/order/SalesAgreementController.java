@@ -242,18 +242,6 @@ class SalesAgreementController {
         var o = kept.agreement();
         var today = company.today();
         var taken = store.taken(kept.id(), "");
-        var lines = o.lines().stream()
-                .map(l -> new SalesAgreementLineView(
-                        l.no(),
-                        l.item(),
-                        l.description(),
-                        l.quantity().value(),
-                        l.price().unit(),
-                        l.price().discountPercent(),
-                        l.price().net(l.quantity(), o.currency()).amount(),
-                        taken.quantities().getOrDefault(l.no(), Quantity.ZERO).value(),
-                        o.left(l, taken).value()))
-                .toList();
         var schedule = queries.calls(kept.id()).stream()
                 .map(row -> new CallView(row.dueOn(), row.lineNo(), row.quantity(), row.order()))
                 .toList();
@@ -291,11 +279,26 @@ class SalesAgreementController {
                 kept.author(),
                 kept.writtenOn(),
                 o.net().amount(),
-                lines,
+                lines(o, taken),
                 schedule,
                 made,
                 changes,
                 kept.version());
+    }
+
+    private static List<SalesAgreementLineView> lines(SalesAgreement o, SalesAgreement.Taken taken) {
+        return o.lines().stream()
+                .map(l -> new SalesAgreementLineView(
+                        l.no(),
+                        l.item(),
+                        l.description(),
+                        l.quantity().value(),
+                        l.price().unit(),
+                        l.price().discountPercent(),
+                        l.price().net(l.quantity(), o.currency()).amount(),
+                        taken.quantities().getOrDefault(l.no(), Quantity.ZERO).value(),
+                        o.left(l, taken).value()))
+                .toList();
     }
 
     @Permissions.Enter

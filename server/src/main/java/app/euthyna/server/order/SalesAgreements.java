@@ -197,31 +197,9 @@ public class SalesAgreements {
                         .filter(call -> !call.on().isAfter(context.date()))
                         .toList()
                 : List.<SalesAgreement.Call>of();
-        var wanted = !asked.isEmpty()
-                ? asked
-                : agreement.kind() == SalesAgreement.Kind.BLANKET_ORDER
-                        ? dueCalls.stream()
-                                .collect(Collectors.toMap(
-                                        SalesAgreement.Call::line, SalesAgreement.Call::quantity, Quantity::plus))
-                        : agreement.lines().stream()
-                                .collect(Collectors.toMap(SalesAgreement.Line::no, SalesAgreement.Line::quantity));
+        var wanted = asked.isEmpty() ? wanted(agreement, dueCalls) : asked;
         var taken = new TreeMap<>(
                 RefusedException.orThrow(agreement.take(wanted, store.taken(kept.id(), ""), context.date())));
-        var lines = taken.entrySet().stream()
-                .map(e -> {
-                    var line = agreement.lines().stream()
-                            .filter(l -> l.no() == e.getKey())
-                            .findFirst()
-                            .orElseThrow();
-                    return new OrderDraft.Line(
-                            null,
-                            line.item(),
-                            e.getValue().value(),
-                            line.price().unit(),
-                            line.price().discountPercent(),
-                            null);
-                })
-                .toList();
         var kind = agreement.kind() == SalesAgreement.Kind.BLANKET_ORDER ? OrderKind.CALL_OFF : OrderKind.STANDARD;
         var made = starting.make(
                 context,
@@ -235,7 +213,7 @@ public class SalesAgreements {
                         kept.remark(),
                         null,
                         kept.details() == null ? null : OrderEntity.details(kept.details()),
-                        lines),
+                        lines(agreement, taken)),
                 agreement,
                 kept.id(),
                 List.copyOf(taken.keySet()),
@@ -255,6 +233,34 @@ public class SalesAgreements {
         moved(kept);
         note(context, kept.id(), "created order " + made.number());
         return made;
+    }
+
+    /** What is due of a blanket order, all of anything else. */
+    private static Map<Integer, Quantity> wanted(SalesAgreement agreement, List<SalesAgreement.Call> dueCalls) {
+        return agreement.kind() == SalesAgreement.Kind.BLANKET_ORDER
+                ? dueCalls.stream()
+                        .collect(Collectors.toMap(
+                                SalesAgreement.Call::line, SalesAgreement.Call::quantity, Quantity::plus))
+                : agreement.lines().stream()
+                        .collect(Collectors.toMap(SalesAgreement.Line::no, SalesAgreement.Line::quantity));
+    }
+
+    private static List<OrderDraft.Line> lines(SalesAgreement agreement, Map<Integer, Quantity> taken) {
+        return taken.entrySet().stream()
+                .map(e -> {
+                    var line = agreement.lines().stream()
+                            .filter(l -> l.no() == e.getKey())
+                            .findFirst()
+                            .orElseThrow();
+                    return new OrderDraft.Line(
+                            null,
+                            line.item(),
+                            e.getValue().value(),
+                            line.price().unit(),
+                            line.price().discountPercent(),
+                            null);
+                })
+                .toList();
     }
 
     private LocalDate due(SalesAgreement agreement) {

@@ -8,6 +8,7 @@ import app.euthyna.core.shared.Figures;
 import app.euthyna.server.flow.DocumentChains;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Texts;
+import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -51,25 +52,7 @@ class BillingPapers {
         if (!invoice.text().isBlank()) {
             html.element("p", "", invoice.text());
         }
-        html.raw("<table class=\"lines\">")
-                .head(
-                        "#Line",
-                        "Item",
-                        "Order, dispatch, your PO",
-                        "#Quantity",
-                        "#Price",
-                        "#Net " + letterhead.currency());
-        invoice.lines().forEach(line -> {
-            var chain = Chain.ofOrder(found, line.orderLine().number());
-            html.cells(
-                    "#" + line.no(),
-                    line.description() + " (" + line.item() + ")",
-                    origin(line, chain.order().po()),
-                    "#" + Figures.plain(line.quantity().value()),
-                    "#" + Letterhead.price(line.price()),
-                    "#" + Figures.grouped(line.net().amount()));
-        });
-        html.raw("</table>");
+        lines(html, invoice, found);
         var totals = invoice.totals();
         Letterhead.sums(
                 html,
@@ -155,6 +138,28 @@ class BillingPapers {
                                         .formatted(invoice.number())
                                 : "%s are applied to invoice %s; the rest is your credit or was refunded."
                                         .formatted(company.money(settled), invoice.number()));
+    }
+
+    private void lines(Html html, Invoice invoice, Collection<Chain> found) {
+        html.raw("<table class=\"lines\">")
+                .head(
+                        "#Line",
+                        "Item",
+                        "Order, dispatch, your PO",
+                        "#Quantity",
+                        "#Price",
+                        "#Net " + letterhead.currency());
+        invoice.lines().forEach(line -> {
+            var chain = Chain.ofOrder(found, line.orderLine().number());
+            html.cells(
+                    "#" + line.no(),
+                    line.description() + " (" + line.item() + ")",
+                    origin(line, chain.order().po()),
+                    "#" + Figures.plain(line.quantity().value()),
+                    "#" + Letterhead.price(line.price()),
+                    "#" + Figures.grouped(line.net().amount()));
+        });
+        html.raw("</table>");
     }
 
     private static String origin(Invoice.Line line, String po) {

@@ -3,6 +3,7 @@ package app.euthyna.server.paper;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.server.order.OrderService;
+import app.euthyna.server.order.OrderView;
 import app.euthyna.server.platform.Texts;
 import java.time.LocalDate;
 import java.util.List;
@@ -86,6 +87,21 @@ public class Papers {
                                 order.details().externalReference() == null
                                         ? ""
                                         : order.details().externalReference())));
+        lines(html, order);
+        Letterhead.sums(
+                html,
+                List.of(Map.entry("Net", order.net())),
+                order.vatBands().stream()
+                        .map(b -> Map.entry(Letterhead.vat(b.category(), b.rate()), b.tax()))
+                        .toList(),
+                "Gross",
+                order.gross());
+        if (!order.remark().isBlank()) {
+            html.element("p", "", order.remark());
+        }
+    }
+
+    private void lines(Html html, OrderView order) {
         html.raw("<table class=\"lines\">")
                 .head("#Line", "Item", "#Quantity", "#Price", "#Discount %", "#Net " + letterhead.currency());
         order.lines().forEach(line -> {
@@ -104,16 +120,5 @@ public class Papers {
             }
         });
         html.raw("</table>");
-        Letterhead.sums(
-                html,
-                List.of(Map.entry("Net", order.net())),
-                order.vatBands().stream()
-                        .map(b -> Map.entry(Letterhead.vat(b.category(), b.rate()), b.tax()))
-                        .toList(),
-                "Gross",
-                order.gross());
-        if (!order.remark().isBlank()) {
-            html.element("p", "", order.remark());
-        }
     }
 }

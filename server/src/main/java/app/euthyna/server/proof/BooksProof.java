@@ -208,7 +208,13 @@ class BooksProof {
                         r.getBigDecimal("returned"),
                         r.getBigDecimal("credited")))
                 .list();
-        var kept = broken.stream()
+        return List.of(
+                new Result(Statement.QUANTITY_KEPT, queries.orderLines(), null, null, kept(broken)),
+                new Result(Statement.WITHIN_BOUNDS, queries.invoiceLines(), null, null, bounds(broken)));
+    }
+
+    private static List<Failure> kept(List<BrokenLine> broken) {
+        return broken.stream()
                 .filter(l -> l.kind().equals("STOCK")
                         && (l.taken().compareTo(l.ordered()) > 0 || l.reserved().signum() < 0))
                 .map(l -> new Failure(
@@ -218,6 +224,9 @@ class BooksProof {
                         "On order %s a line orders %s, but %s are cancelled, reserved, staged or dispatched."
                                 .formatted(l.number(), Figures.plain(l.ordered()), Figures.plain(l.taken()))))
                 .toList();
+    }
+
+    private static List<Failure> bounds(List<BrokenLine> broken) {
         var bounds = new ArrayList<Failure>();
         broken.stream()
                 .filter(l -> l.measured().compareTo(l.bound()) > 0)
@@ -251,9 +260,7 @@ class BooksProof {
                         l.credited(),
                         "On order %s, %s of a line are credited, but only %s billed."
                                 .formatted(l.number(), Figures.plain(l.credited()), Figures.plain(l.billed())))));
-        return List.of(
-                new Result(Statement.QUANTITY_KEPT, queries.orderLines(), null, null, kept),
-                new Result(Statement.WITHIN_BOUNDS, queries.invoiceLines(), null, null, bounds));
+        return bounds;
     }
 
     private Result receivables() {

@@ -265,33 +265,7 @@ class ReturnsController {
         var due = Crediting.due(goods, found.values());
         var credits = Chain.credits(found.values());
         var lines = goods.lines().stream()
-                .map(line -> new ReturnLineView(
-                        line.no(),
-                        line.orderLine().number(),
-                        line.orderLine().line(),
-                        line.dispatchLine().number(),
-                        line.dispatchLine().line(),
-                        line.invoiceLine().map(LineRef::number).orElse(null),
-                        line.invoiceLine().map(LineRef::line).orElse(null),
-                        line.item(),
-                        found.get(line.orderLine().number())
-                                .order()
-                                .line(line.orderLine().line())
-                                .description(),
-                        line.site(),
-                        line.authorised().value(),
-                        line.received().value(),
-                        line.inInspection().value(),
-                        goods.expected(line).value(),
-                        creditable(goods, line, due),
-                        Crediting.ahead(goods, line, credits).value(),
-                        outcome(line, Return.Outcome.Kind.RESTOCK),
-                        outcome(line, Return.Outcome.Kind.SCRAP),
-                        outcome(line, Return.Outcome.Kind.SEND_BACK),
-                        line.parts().stream()
-                                .flatMap(part -> part.outcomes().stream())
-                                .map(o -> new OutcomeView(o.kind(), o.quantity().value(), o.site(), o.remark(), o.on()))
-                                .toList()))
+                .map(line -> line(goods, line, found, due, credits))
                 .toList();
         var own = credits.stream()
                 .filter(c -> c.isFor(number))
@@ -323,6 +297,41 @@ class ReturnsController {
                 row.reminders(),
                 row.remindedOn(),
                 story);
+    }
+
+    private static ReturnLineView line(
+            Return goods,
+            Return.Line line,
+            Map<String, Chain> found,
+            Map<String, List<Share>> due,
+            List<CreditNote> credits) {
+        return new ReturnLineView(
+                line.no(),
+                line.orderLine().number(),
+                line.orderLine().line(),
+                line.dispatchLine().number(),
+                line.dispatchLine().line(),
+                line.invoiceLine().map(LineRef::number).orElse(null),
+                line.invoiceLine().map(LineRef::line).orElse(null),
+                line.item(),
+                found.get(line.orderLine().number())
+                        .order()
+                        .line(line.orderLine().line())
+                        .description(),
+                line.site(),
+                line.authorised().value(),
+                line.received().value(),
+                line.inInspection().value(),
+                goods.expected(line).value(),
+                creditable(goods, line, due),
+                Crediting.ahead(goods, line, credits).value(),
+                outcome(line, Return.Outcome.Kind.RESTOCK),
+                outcome(line, Return.Outcome.Kind.SCRAP),
+                outcome(line, Return.Outcome.Kind.SEND_BACK),
+                line.parts().stream()
+                        .flatMap(part -> part.outcomes().stream())
+                        .map(o -> new OutcomeView(o.kind(), o.quantity().value(), o.site(), o.remark(), o.on()))
+                        .toList());
     }
 
     private static BigDecimal creditable(Return goods, Return.Line line, Map<String, List<Share>> due) {

@@ -6,6 +6,7 @@ import static app.euthyna.core.Given.order;
 import static app.euthyna.core.Given.stock;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.euthyna.core.Rounds;
 import app.euthyna.core.approval.ApprovalRule.Circumstances;
 import app.euthyna.core.approval.Approving.Approval;
 import app.euthyna.core.approval.Approving.Ask;
@@ -199,7 +200,7 @@ class ApprovingTests {
                     LEAD,
                     new Person("clerk", Role.CLERK),
                     new Person("admin", Role.ADMIN));
-            for (int history = 0; history < 500; history++) {
+            for (int history = 0; history < Rounds.of(500); history++) {
                 var approvals = new ArrayList<Approval>();
                 var now = awaiting("1");
                 for (int step = 0; step < 25; step++) {

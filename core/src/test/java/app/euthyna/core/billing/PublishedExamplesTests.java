@@ -6,6 +6,7 @@ import static app.euthyna.core.Given.eur;
 import static app.euthyna.core.Given.q;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.euthyna.core.Rounds;
 import app.euthyna.core.billing.Dunning.Overdue;
 import app.euthyna.core.billing.Matching.Candidate;
 import app.euthyna.core.billing.Matching.Received;
@@ -72,7 +73,7 @@ class PublishedExamplesTests {
         void holdsForDocumentsOfManyLines() {
             var seed = Long.getLong("seed", System.nanoTime());
             var random = new Random(seed);
-            for (int round = 0; round < 500; round++) {
+            for (int round = 0; round < Rounds.of(500); round++) {
                 var parts = new java.util.ArrayList<Totals.Part>();
                 for (int line = 0; line < 1 + random.nextInt(40); line++) {
                     parts.add(part(
@@ -143,7 +144,7 @@ class PublishedExamplesTests {
         void agreesWithTheReferenceLibraryOnRandomNumbers() {
             var seed = Long.getLong("seed", System.nanoTime());
             var random = new Random(seed);
-            for (int round = 0; round < 2_000; round++) {
+            for (int round = 0; round < Rounds.of(2_000); round++) {
                 var number = "%d-%05d".formatted(2000 + random.nextInt(100), random.nextInt(100_000));
                 var reference = CreditorReference.of(number);
                 assertThat(IBANCheckDigit.IBAN_CHECK_DIGIT.isValid(reference))

@@ -5,6 +5,7 @@ import static app.euthyna.core.Given.TODAY;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.core.Given;
+import app.euthyna.core.Rounds;
 import app.euthyna.core.check.CustomerPosition.Term;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
@@ -113,7 +114,7 @@ class RemediesTests {
         System.out.println("RemediesTests: -Dseed=" + seed);
         var random = new Random(seed);
         var kinds = new EnumMap<Remedy.Kind, Integer>(Remedy.Kind.class);
-        for (int round = 0; round < 3_000; round++) {
+        for (int round = 0; round < Rounds.of(3_000); round++) {
             var chain = order(random);
             var checkContext = world(random);
             var findings = Checks.run(chain, checkContext, List.of(), Checks.Occasion.SUBMITTED, Optional.empty());

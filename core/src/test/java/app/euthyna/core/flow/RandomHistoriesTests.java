@@ -5,6 +5,7 @@ import static app.euthyna.core.Given.eur;
 import static app.euthyna.core.Given.order;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.euthyna.core.Rounds;
 import app.euthyna.core.goods.Dispatching;
 import app.euthyna.core.ledger.AccountRole;
 import app.euthyna.core.shared.Money;
@@ -31,13 +32,13 @@ class RandomHistoriesTests {
         var seed = Long.getLong("seed", System.nanoTime());
         System.out.println("random histories from seed " + seed + " (-Dseed=" + seed + " runs them again)");
         var happened = new TreeMap<String, Integer>();
-        for (int history = 0; history < HISTORIES; history++) {
+        for (int history = 0; history < Rounds.of(HISTORIES); history++) {
             new RandomHistory(new Random(seed + history), "seed " + seed + ", history " + history, happened).live();
         }
         assertThat(happened)
                 .as("every kind of thing has happened often")
-                .hasSizeGreaterThanOrEqualTo(28)
-                .allSatisfy((kind, times) -> assertThat(times).as(kind).isGreaterThan(5));
+                .hasSizeGreaterThanOrEqualTo(Rounds.areAll() ? 28 : 20)
+                .allSatisfy((kind, times) -> assertThat(times).as(kind).isGreaterThan(Rounds.areAll() ? 5 : 0));
     }
 
     /**
@@ -50,7 +51,7 @@ class RandomHistoriesTests {
         var seed = Long.getLong("seed", System.nanoTime());
         System.out.println("invoices taken back from seed " + seed + " (-Dseed=" + seed + " runs them again)");
         int taken = 0;
-        for (int history = 0; history < 1_500; history++) {
+        for (int history = 0; history < Rounds.of(1_500); history++) {
             var name = "seed " + seed + ", history " + history;
             var with = new RandomHistory(new Random(seed + history), name, new TreeMap<>());
             var without = new RandomHistory(new Random(seed + history), name, new TreeMap<>());
@@ -105,7 +106,7 @@ class RandomHistoriesTests {
                     .ignoringFields("BANK", "RECEIVABLES", "CUSTOMER_CREDIT", "DEPOSITS")
                     .isEqualTo(before);
         }
-        assertThat(taken).isGreaterThan(300);
+        assertThat(taken).isGreaterThan(Rounds.areAll() ? 300 : 0);
     }
 
     /** A dispatch that is taken back and sent off again leaves what it had left; with its invoice, too. */
@@ -114,7 +115,7 @@ class RandomHistoriesTests {
         var seed = Long.getLong("seed", System.nanoTime());
         System.out.println("done again from seed " + seed + " (-Dseed=" + seed + " runs them again)");
         int taken = 0;
-        for (int history = 0; history < 1_500; history++) {
+        for (int history = 0; history < Rounds.of(1_500); history++) {
             var one = new RandomHistory(
                     new Random(seed + history), "seed " + seed + ", history " + history, new TreeMap<>());
             for (int step = 0; step < 20; step++) {
@@ -152,6 +153,6 @@ class RandomHistoriesTests {
             assertThat(one.balances()).as("%s: sent off again", one.name).isEqualTo(gone);
             assertThat(one.flows()).as("%s: sent off again", one.name).isEqualTo(flows);
         }
-        assertThat(taken).isGreaterThan(200);
+        assertThat(taken).isGreaterThan(Rounds.areAll() ? 200 : 0);
     }
 }

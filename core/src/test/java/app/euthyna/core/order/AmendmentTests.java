@@ -7,6 +7,7 @@ import static app.euthyna.core.Given.q;
 import static app.euthyna.core.Given.stock;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.euthyna.core.Rounds;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.Refusal;
 import java.util.ArrayList;
@@ -90,7 +91,7 @@ class AmendmentTests {
         var seed = System.nanoTime();
         System.out.println("seed of amendments: " + seed);
         var random = new Random(seed);
-        for (int round = 0; round < 2_000; round++) {
+        for (int round = 0; round < Rounds.of(2_000); round++) {
             var lines = new ArrayList<OrderLine>();
             var bound = random.nextInt(8);
             var asked = random.nextInt(8);

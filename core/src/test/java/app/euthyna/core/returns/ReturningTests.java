@@ -8,6 +8,7 @@ import static app.euthyna.core.Given.q;
 import static app.euthyna.core.Given.stock;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.euthyna.core.Rounds;
 import app.euthyna.core.billing.Billing;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Dispatch;
@@ -415,7 +416,7 @@ class ReturningTests {
         var seed = Long.getLong("seed", System.nanoTime());
         System.out.println("returns piece by piece from seed " + seed + " (-Dseed=" + seed + " runs them again)");
         var pieces = 0;
-        for (int round = 0; round < 2_000; round++) {
+        for (int round = 0; round < Rounds.of(2_000); round++) {
             var name = "seed " + seed + ", round " + round;
             var random = new Random(seed + round);
             var wanted = new HashMap<LineRef, Quantity>();
@@ -493,7 +494,7 @@ class ReturningTests {
                     .as("%s: no more comes back than left", name)
                     .isLessThanOrEqualTo(eur("0.00"));
         }
-        assertThat(pieces).isGreaterThan(20_000);
+        assertThat(pieces).isGreaterThan(Rounds.of(20_000));
     }
 
     private static Quantity twentieths(int count) {

@@ -6,6 +6,7 @@ import static app.euthyna.core.Given.q;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import app.euthyna.core.Rounds;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
@@ -65,7 +66,7 @@ class TotalsTests {
         void addUpToTheWholeHoweverTheyAreTaken() {
             var seed = Long.getLong("seed", System.nanoTime());
             var random = new Random(seed);
-            for (int round = 0; round < 2_000; round++) {
+            for (int round = 0; round < Rounds.of(2_000); round++) {
                 var of = 1 + random.nextInt(40);
                 var whole = Money.rounded(BigDecimal.valueOf(random.nextInt(1_000_000), 2), EUR);
                 var taken = eur("0.00");

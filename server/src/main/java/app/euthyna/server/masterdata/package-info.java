@@ -1,5 +1,5 @@
 /**
- * Customers, items, stores and the simulated licence register: what documents refer to. Start with
+ * Customers, items, stores and what the licence register says: what documents refer to. Start with
  * {@link app.euthyna.server.masterdata.MasterData}. Uses {@code platform}.
  */
 package app.euthyna.server.masterdata;

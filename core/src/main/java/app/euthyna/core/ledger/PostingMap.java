@@ -87,7 +87,7 @@ public record PostingMap(List<Row> rows) {
                     return false;
                 }
             }
-            return role == one.role();
+            return role == one.role() && specificity() > one.specificity();
         }
 
         private long specificity() {

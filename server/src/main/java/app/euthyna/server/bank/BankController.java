@@ -23,6 +23,7 @@ import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.function.UnaryOperator;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -238,18 +239,16 @@ class BankController {
     @PostMapping("/bank-statements/{id}/payments")
     Batches.BatchView acceptCertain(@PathVariable long id, HttpServletRequest http) {
         statement(id);
-        return batches.carryOut(commands.run(
+        return batches.run(
                 http,
                 "certain matches of statement " + id,
-                Long.class,
-                context -> batches.begin(
-                        context,
-                        Batches.Kind.MATCHING,
-                        statements.certain(id).stream()
-                                .map(entry -> new Batches.Asked(
-                                        DocumentKind.PAYMENT,
-                                        "entry %d, %s".formatted(entry.no(), entry.payer()),
-                                        new BankStatements.CertainEntry(entry.id())))
-                                .toList())));
+                UnaryOperator.identity(),
+                Batches.Kind.MATCHING,
+                () -> statements.certain(id).stream()
+                        .map(entry -> new Batches.Asked(
+                                DocumentKind.PAYMENT,
+                                "entry %d, %s".formatted(entry.no(), entry.payer()),
+                                new BankStatements.CertainEntry(entry.id())))
+                        .toList());
     }
 }

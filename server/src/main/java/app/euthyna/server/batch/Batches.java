@@ -16,6 +16,7 @@ import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
 import jakarta.annotation.PreDestroy;
+import jakarta.servlet.http.HttpServletRequest;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -31,6 +32,8 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.hibernate.LockMode;
 import org.slf4j.Logger;
@@ -139,6 +142,23 @@ public class Batches {
             @Nullable String next) {}
 
     public record BatchPage(List<BatchRow> rows, @Nullable String next) {}
+
+    /**
+     * Does many things that somebody asks for over HTTP, each on its own; the answer is the log, which goes on where it
+     * is long.
+     *
+     * @param told the day and the reason of all
+     * @param asked looked for in the command's transaction
+     */
+    public BatchView run(
+            HttpServletRequest http,
+            Object request,
+            UnaryOperator<CommandContext> told,
+            Kind kind,
+            Supplier<List<Asked>> asked) {
+        return carryOut(
+                commands.run(http, request, Long.class, context -> begin(told.apply(context), kind, asked.get())));
+    }
 
     /** Keeps what is asked for, in the command's transaction; {@link #carryOut} is to follow it. */
     @Transactional(propagation = Propagation.MANDATORY)

@@ -157,18 +157,16 @@ class BillingController {
     @PostMapping("/batches/billings")
     Batches.BatchView billMany(@Valid @RequestBody BillingBatch request, HttpServletRequest http) {
         var text = Texts.given(request.text());
-        return batches.carryOut(commands.run(
+        return batches.run(
                 http,
                 request,
-                Long.class,
-                context -> batches.begin(
-                        context.given(request.date(), request.reason()),
-                        Batches.Kind.BILLING,
-                        request.invoices().stream()
-                                .map(one -> new Batches.Asked(
-                                        DocumentKind.ORDER,
-                                        String.join(", ", one.orders()),
-                                        new BillingWork.Asked(one.orders(), text)))
-                                .toList())));
+                context -> context.given(request.date(), request.reason()),
+                Batches.Kind.BILLING,
+                () -> request.invoices().stream()
+                        .map(one -> new Batches.Asked(
+                                DocumentKind.ORDER,
+                                String.join(", ", one.orders()),
+                                new BillingWork.Asked(one.orders(), text)))
+                        .toList());
     }
 }

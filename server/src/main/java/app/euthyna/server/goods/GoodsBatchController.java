@@ -2,7 +2,6 @@ package app.euthyna.server.goods;
 
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.batch.Batches;
-import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.Texts;
 import jakarta.servlet.http.HttpServletRequest;
@@ -23,11 +22,9 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api")
 class GoodsBatchController {
 
-    private final Commands commands;
     private final Batches batches;
 
-    GoodsBatchController(Commands commands, Batches batches) {
-        this.commands = commands;
+    GoodsBatchController(Batches batches) {
         this.batches = batches;
     }
 
@@ -50,30 +47,26 @@ class GoodsBatchController {
     @Permissions.MoveGoods
     @PostMapping("/batches/stagings")
     Batches.BatchView stageMany(@Valid @RequestBody StagingBatch request, HttpServletRequest http) {
-        return batches.carryOut(commands.run(
+        return batches.run(
                 http,
                 request,
-                Long.class,
-                context -> batches.begin(
-                        context.because(Texts.given(request.reason())),
-                        Batches.Kind.STAGING,
-                        request.orders().stream()
-                                .map(one -> new Batches.Asked(DocumentKind.ORDER, one.order(), one))
-                                .toList())));
+                context -> context.because(Texts.given(request.reason())),
+                Batches.Kind.STAGING,
+                () -> request.orders().stream()
+                        .map(one -> new Batches.Asked(DocumentKind.ORDER, one.order(), one))
+                        .toList());
     }
 
     @Permissions.MoveGoods
     @PostMapping("/batches/departures")
     Batches.BatchView departMany(@Valid @RequestBody DepartureBatch request, HttpServletRequest http) {
-        return batches.carryOut(commands.run(
+        return batches.run(
                 http,
                 request,
-                Long.class,
-                context -> batches.begin(
-                        context.given(request.date(), request.reason()),
-                        Batches.Kind.DEPARTURE,
-                        request.dispatches().stream()
-                                .map(one -> new Batches.Asked(DocumentKind.DISPATCH, one.dispatch(), one))
-                                .toList())));
+                context -> context.given(request.date(), request.reason()),
+                Batches.Kind.DEPARTURE,
+                () -> request.dispatches().stream()
+                        .map(one -> new Batches.Asked(DocumentKind.DISPATCH, one.dispatch(), one))
+                        .toList());
     }
 }

@@ -5,7 +5,6 @@ import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.billing.InvoiceReminders;
-import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
@@ -20,6 +19,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
+import java.util.function.UnaryOperator;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -34,15 +34,12 @@ class OverdueController {
 
     private final InvoiceReminders reminders;
     private final Batches batches;
-    private final Commands commands;
     private final Company company;
     private final PaperQueries queries;
 
-    OverdueController(
-            InvoiceReminders reminders, Batches batches, Commands commands, Company company, PaperQueries queries) {
+    OverdueController(InvoiceReminders reminders, Batches batches, Company company, PaperQueries queries) {
         this.reminders = reminders;
         this.batches = batches;
-        this.commands = commands;
         this.company = company;
         this.queries = queries;
     }
@@ -116,16 +113,14 @@ class OverdueController {
     @Permissions.Bill
     @PostMapping("/batches/reminders")
     Batches.BatchView remind(@Valid @RequestBody ReminderBatch request, HttpServletRequest http) {
-        return batches.carryOut(commands.run(
+        return batches.run(
                 http,
                 request,
-                Long.class,
-                context -> batches.begin(
-                        context,
-                        Batches.Kind.REMINDERS,
-                        request.customers().stream()
-                                .map(code -> new Batches.Asked(
-                                        DocumentKind.ORDER, code, new InvoiceReminding.AskedReminder(code)))
-                                .toList())));
+                UnaryOperator.identity(),
+                Batches.Kind.REMINDERS,
+                () -> request.customers().stream()
+                        .map(code ->
+                                new Batches.Asked(DocumentKind.ORDER, code, new InvoiceReminding.AskedReminder(code)))
+                        .toList());
     }
 }

@@ -2,7 +2,6 @@ package app.euthyna.server.paper;
 
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.batch.Batches;
-import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Permissions;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -10,6 +9,7 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.Size;
 import java.util.List;
+import java.util.function.UnaryOperator;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
@@ -19,11 +19,9 @@ import org.springframework.web.bind.annotation.RestController;
 class ReturnReminders {
 
     private final Batches batches;
-    private final Commands commands;
 
-    ReturnReminders(Batches batches, Commands commands) {
+    ReturnReminders(Batches batches) {
         this.batches = batches;
-        this.commands = commands;
     }
 
     record RemindedReturns(@NotEmpty @Size(max = 500) List<@NotBlank String> returns) {}
@@ -31,16 +29,14 @@ class ReturnReminders {
     @Permissions.Propose
     @PostMapping("/api/batches/return-reminders")
     Batches.BatchView remind(@Valid @RequestBody RemindedReturns request, HttpServletRequest http) {
-        return batches.carryOut(commands.run(
+        return batches.run(
                 http,
                 request,
-                Long.class,
-                context -> batches.begin(
-                        context,
-                        Batches.Kind.RETURN_REMINDERS,
-                        request.returns().stream()
-                                .map(number -> new Batches.Asked(
-                                        DocumentKind.RETURN, number, new ReturnReminding.AskedReturn(number)))
-                                .toList())));
+                UnaryOperator.identity(),
+                Batches.Kind.RETURN_REMINDERS,
+                () -> request.returns().stream()
+                        .map(number ->
+                                new Batches.Asked(DocumentKind.RETURN, number, new ReturnReminding.AskedReturn(number)))
+                        .toList());
     }
 }

@@ -2,8 +2,6 @@ package app.euthyna.server.approval;
 
 import app.euthyna.core.approval.Level;
 import app.euthyna.core.shared.CommonRefusal;
-import app.euthyna.core.shared.Person;
-import app.euthyna.core.shared.Role;
 import app.euthyna.server.outbox.Outbox;
 import app.euthyna.server.people.Deputies;
 import app.euthyna.server.people.People;
@@ -26,8 +24,6 @@ import org.springframework.transaction.annotation.Transactional;
 class Reminders {
 
     private static final int NAMED = 30;
-
-    private static final Person THE_CLOCK = new Person("clock", Role.ADMIN);
 
     private final ApprovalQueries queries;
     private final People people;
@@ -53,7 +49,7 @@ class Reminders {
 
     @Scheduled(initialDelay = 90_000, fixedDelay = 600_000)
     void onceADay() {
-        var today = commands.as(THE_CLOCK).today();
+        var today = commands.today();
         // of two servers the one that comes second finds the day done
         commands.inTransaction(() -> {
             // a company that is still being set up has nobody to remind; its day is not over with that
@@ -83,7 +79,7 @@ class Reminders {
                 var more = theirs.size() > NAMED ? "\nand " + (theirs.size() - NAMED) + " more" : "";
                 deputies.insteadOf(colleague.username(), before)
                         .forEach(to -> outbox.send(
-                                THE_CLOCK.username(),
+                                "clock",
                                 to,
                                 theirs.size() == 1
                                         ? "One order waits for your approval"

@@ -25,8 +25,18 @@ class Cases {
     private final FindingStore findings;
     private final CheckContextReader checkContexts;
     private final OpenOrderSink openOrders;
+    private final CustomerFacts customerFacts;
+    private final GoodsFacts goodsFacts;
 
-    Cases(ChainReader chains, FindingStore findings, CheckContextReader checkContexts, OpenOrderSink openOrders) {
+    Cases(
+            ChainReader chains,
+            FindingStore findings,
+            CheckContextReader checkContexts,
+            OpenOrderSink openOrders,
+            CustomerFacts customerFacts,
+            GoodsFacts goodsFacts) {
+        this.goodsFacts = goodsFacts;
+        this.customerFacts = customerFacts;
         this.chains = chains;
         this.findings = findings;
         this.checkContexts = checkContexts;
@@ -75,16 +85,16 @@ class Cases {
 
     /** A customer's position with all its orders. */
     CustomerPosition position(String customer) {
-        return checkContexts.position(customer, "");
+        return customerFacts.position(customer, "");
     }
 
     /** Free stock for an order's lines, by {@link Order#place}. */
     Map<String, Quantity> free(Order order) {
-        return checkContexts.free(order);
+        return goodsFacts.free(order);
     }
 
     /** What other stores than one have free of an item. */
     Map<String, Quantity> freeElsewhere(String item, String site) {
-        return checkContexts.freeElsewhere(item, site);
+        return goodsFacts.freeElsewhere(item, site);
     }
 }

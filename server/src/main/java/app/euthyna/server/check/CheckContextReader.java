@@ -2,10 +2,8 @@ package app.euthyna.server.check;
 
 import app.euthyna.core.check.Check;
 import app.euthyna.core.check.CheckContext;
-import app.euthyna.core.check.CustomerPosition;
 import app.euthyna.core.check.PastOrders;
 import app.euthyna.core.order.Order;
-import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.masterdata.CompanyRules;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.MasterData;
@@ -72,24 +70,5 @@ class CheckContextReader {
                         : PastOrders.NONE,
                 asked.contains(Check.PRICE_FLOOR) ? customerFacts.roleOf(order.author()) : Optional.empty(),
                 under.checks());
-    }
-
-    /** Free stock for an order's lines, by {@link Order#place}. */
-    Map<String, Quantity> free(Order order) {
-        return goodsFacts.free(order);
-    }
-
-    /** What other stores than one have free of an item. */
-    Map<String, Quantity> freeElsewhere(String item, String site) {
-        return goodsFacts.freeElsewhere(item, site);
-    }
-
-    /**
-     * A customer's position.
-     *
-     * @param beside an order whose undispatched value is left out, or empty
-     */
-    CustomerPosition position(String customer, String beside) {
-        return customerFacts.position(customer, beside);
     }
 }

@@ -11,12 +11,10 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.server.order.OrderDecisions;
 import app.euthyna.server.order.OrderDraft;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.platform.CommandContext;
-import app.euthyna.server.platform.EffectWriter;
-import app.euthyna.server.platform.History;
-import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
 import java.util.List;
@@ -33,28 +31,23 @@ public class CheckService {
 
     private final OrderService orders;
     private final Cases cases;
-    private final EffectWriter writer;
-    private final History history;
-    private final Locks locks;
     private final Checking checking;
+    private final OrderDecisions decisions;
 
-    CheckService(
-            OrderService orders, Cases cases, EffectWriter writer, History history, Locks locks, Checking checking) {
+    CheckService(OrderService orders, Cases cases, Checking checking, OrderDecisions decisions) {
+        this.decisions = decisions;
         this.checking = checking;
         this.orders = orders;
         this.cases = cases;
-        this.writer = writer;
-        this.history = history;
-        this.locks = locks;
     }
 
     @Transactional(propagation = Propagation.MANDATORY)
     public void waive(CommandContext context, String number, long version, Set<Check> named) {
-        locks.customerAndOrder(number);
+        decisions.lock(number);
         var chain = cases.chain(number);
         RefusedException.orThrow(FindingDecisions.waive(
                 chain, cases.findings(number), named, context.person(), context.reason(), context.today()));
-        orders.requireVersion(number, version);
+        decisions.requireVersion(number, version);
         // what is waived is what was seen and is true now
         var after = RefusedException.orThrow(FindingDecisions.waive(
                 chain, checking.asSeen(context, number), named, context.person(), context.reason(), context.today()));
@@ -66,7 +59,7 @@ public class CheckService {
         var number = chain.order().number();
         cases.keep(number, after);
         if (!passed.isEmpty()) {
-            history.note(
+            decisions.note(
                     context,
                     number,
                     "waived",
@@ -78,10 +71,10 @@ public class CheckService {
             to = checking.decide(context, chain, after, Checks.Occasion.WORLD_CHANGED);
         }
         if (to == chain.order().state()) {
-            orders.moveVersion(number);
+            decisions.moveVersion(number);
             cases.bringUpToDate();
         } else {
-            writer.write(
+            decisions.write(
                     context,
                     List.of(new Effect.StateChanged(number, chain.order().state(), to)));
         }
@@ -89,11 +82,11 @@ public class CheckService {
 
     @Transactional(propagation = Propagation.MANDATORY)
     public void decline(CommandContext context, String number, long version) {
-        locks.customerAndOrder(number);
+        decisions.lock(number);
         var effects = RefusedException.orThrow(
                 FindingDecisions.decline(cases.chain(number), context.person(), context.reason()));
-        orders.requireVersion(number, version);
-        writer.write(context, effects);
+        decisions.requireVersion(number, version);
+        decisions.write(context, effects);
     }
 
     /**
@@ -122,8 +115,8 @@ public class CheckService {
     /** Changes an order as one of its remedies says. Money is for billing to record. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void remedy(CommandContext context, String number, long version, Check check, Remedy.Kind kind) {
-        locks.customerAndOrder(number);
-        orders.requireVersion(number, version);
+        decisions.lock(number);
+        decisions.requireVersion(number, version);
         var remedy = remedies(context, number).stream()
                 .filter(r ->
                         r.check() == check && r.kind() == kind && r.changed().isPresent())

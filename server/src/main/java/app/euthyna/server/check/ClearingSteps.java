@@ -18,7 +18,7 @@ import app.euthyna.server.check.ClearingService.QuotaUse;
 import app.euthyna.server.check.ClearingService.Step;
 import app.euthyna.server.check.ClearingService.StockUse;
 import app.euthyna.server.masterdata.MasterData;
-import app.euthyna.server.order.OrderService;
+import app.euthyna.server.order.OrderDecisions;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
@@ -36,7 +36,7 @@ import org.springframework.stereotype.Component;
 class ClearingSteps {
 
     private final CheckService checks;
-    private final OrderService orders;
+    private final OrderDecisions decisions;
     private final Cases cases;
     private final MasterData masterData;
     private final Clearance clearance;
@@ -44,13 +44,13 @@ class ClearingSteps {
 
     ClearingSteps(
             CheckService checks,
-            OrderService orders,
+            OrderDecisions decisions,
             Cases cases,
             MasterData masterData,
             Clearance clearance,
             Approver approver) {
         this.checks = checks;
-        this.orders = orders;
+        this.decisions = decisions;
         this.cases = cases;
         this.masterData = masterData;
         this.clearance = clearance;
@@ -60,7 +60,7 @@ class ClearingSteps {
     Step step(CommandContext context, Asked asked, List<Finding> alone) {
         var number = asked.number();
         var chain = cases.chain(number);
-        var version = orders.view(number).version();
+        var version = decisions.version(number);
         var order = chain.order();
         var customer = masterData.customer(order.customer());
         var checkContext = cases.context(order, context.today());

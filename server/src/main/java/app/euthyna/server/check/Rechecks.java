@@ -6,7 +6,7 @@ import app.euthyna.core.check.Checks.Occasion;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Role;
-import app.euthyna.server.order.OrderService;
+import app.euthyna.server.order.OrderDecisions;
 import app.euthyna.server.platform.AfterCommand;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
@@ -50,7 +50,7 @@ class Rechecks implements AfterCommand {
     private final Commands commands;
     private final Locks locks;
     private final ObjectProvider<EffectWriter> writer;
-    private final ObjectProvider<OrderService> orders;
+    private final ObjectProvider<OrderDecisions> decisions;
     private final LeftWork<Long> left = new LeftWork<>();
 
     Rechecks(
@@ -59,13 +59,13 @@ class Rechecks implements AfterCommand {
             Commands commands,
             Locks locks,
             ObjectProvider<EffectWriter> writer,
-            ObjectProvider<OrderService> orders) {
+            ObjectProvider<OrderDecisions> decisions) {
         this.queries = queries;
         this.checking = checking;
         this.commands = commands;
         this.locks = locks;
         this.writer = writer;
-        this.orders = orders;
+        this.decisions = decisions;
     }
 
     /** Which orders of a customer are to be looked at again: the later, the more. */
@@ -212,7 +212,7 @@ class Rechecks implements AfterCommand {
             return writer.getObject().write(context, List.of(outcome.change().get()));
         }
         if (outcome.worse()) {
-            orders.getObject().moveVersion(order);
+            decisions.getObject().moveVersion(order);
         }
         return List.of();
     }

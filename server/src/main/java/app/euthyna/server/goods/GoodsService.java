@@ -13,7 +13,7 @@ import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.flow.ChainReader;
-import app.euthyna.server.order.OrderService;
+import app.euthyna.server.order.OrderDecisions;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Locks;
@@ -32,7 +32,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class GoodsService {
 
     private final ChainReader chains;
-    private final OrderService orders;
+    private final OrderDecisions decisions;
     private final Shelves shelves;
     private final Locks locks;
     private final EffectWriter writer;
@@ -40,13 +40,13 @@ public class GoodsService {
 
     GoodsService(
             ChainReader chains,
-            OrderService orders,
+            OrderDecisions decisions,
             Shelves shelves,
             Locks locks,
             EffectWriter writer,
             DispatchQueries queries) {
         this.chains = chains;
-        this.orders = orders;
+        this.decisions = decisions;
         this.shelves = shelves;
         this.locks = locks;
         this.writer = writer;
@@ -68,7 +68,7 @@ public class GoodsService {
                 to.line(),
                 quantity,
                 context.reason()));
-        orders.requireVersion(to.number(), version);
+        decisions.requireVersion(to.number(), version);
         writer.write(context, List.of(handed));
     }
 
@@ -78,7 +78,7 @@ public class GoodsService {
         var chain = chains.chain(order);
         var staged = RefusedException.orThrow(
                 Dispatching.stage(chain, writer.number(DocumentKind.DISPATCH), context.date(), picks));
-        orders.requireVersion(order, version);
+        decisions.requireVersion(order, version);
         writer.write(context, List.of(staged));
         return staged.dispatch().number();
     }
@@ -148,7 +148,7 @@ public class GoodsService {
         var chain = chains.chain(order);
         return chain.flows().stream().noneMatch(flow -> flow.reserved().isPositive())
                 ? Optional.empty()
-                : Optional.of(stage(context, order, orders.view(order).version(), List.of()));
+                : Optional.of(stage(context, order, decisions.version(order), List.of()));
     }
 
     /** Sends off a note that this very command has staged. */

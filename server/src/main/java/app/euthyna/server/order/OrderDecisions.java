@@ -56,12 +56,19 @@ public class OrderDecisions {
         }
     }
 
+    /** The version that an order is at. */
+    public long version(String number) {
+        return stored.version(number);
+    }
+
     /** Refuses unless the order is still at the version that the user saw. */
+    @Transactional(propagation = Propagation.MANDATORY)
     public void requireVersion(String number, long version) {
         stored.requireVersion(number, version);
     }
 
     /** Moves an order's version where a decision on it leaves no effect. */
+    @Transactional(propagation = Propagation.MANDATORY)
     public void moveVersion(String number) {
         stored.moveVersion(number);
     }

@@ -182,16 +182,4 @@ public class OrderService {
     public Optional<String> takenIn(String customer, String reference) {
         return stored.takenIn(customer, reference);
     }
-
-    /** Moves an order's version where a decision on it leaves no effect. */
-    @Transactional(propagation = Propagation.MANDATORY)
-    public void moveVersion(String number) {
-        stored.moveVersion(number);
-    }
-
-    /** Refuses unless the order is still at the version that the user saw. */
-    @Transactional(propagation = Propagation.MANDATORY)
-    public void requireVersion(String number, long version) {
-        stored.requireVersion(number, version);
-    }
 }

@@ -40,9 +40,12 @@ class OrderStore {
 
     /** Refuses unless an order is still at the version that the user saw. */
     void requireVersion(String number, long version) {
-        var stored = queries.version(number)
+        requireVersion(number, version, version(number));
+    }
+
+    long version(String number) {
+        return queries.version(number)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("order", number)));
-        requireVersion(number, version, stored);
     }
 
     private static void requireVersion(String number, long seen, long stored) {

@@ -116,10 +116,7 @@ public final class Crediting {
                     .forEach(part -> part.invoiceLine()
                             .ifPresent(invoice -> counted.merge(invoice, part.kept(), Quantity::plus)));
             if (ahead && goods.expected(line).isPositive()) {
-                var chain = chains.stream()
-                        .filter(c -> c.order().number().equals(line.orderLine().number()))
-                        .findFirst()
-                        .orElseThrow();
+                var chain = Chain.ofOrder(chains, line.orderLine().number());
                 new Returnable(chain)
                         .standings(goods.number(), line, goods.expected(line))
                         .forEach(standing -> standing.invoiceLine()

@@ -268,20 +268,7 @@ abstract class KeptBooks {
         }
 
         private void refundGiven(Effect.RefundGiven effect) {
-            bank = bank.minus(effect.amount());
-            if (effect.order().isEmpty()) {
-                var was = payments.get(effect.source().number());
-                payments.put(
-                        effect.source().number(),
-                        new RefundRules.Source(
-                                was.document(),
-                                "C",
-                                was.amount(),
-                                was.left().minus(effect.amount()),
-                                was.refunded().plus(effect.amount()),
-                                false,
-                                was.settled()));
-            }
+            refunded(effect.source(), effect.order(), effect.amount());
             refunds.put(
                     effect.refund(),
                     new RefundRules.Refund(
@@ -289,21 +276,25 @@ abstract class KeptBooks {
         }
 
         private void refundReversed(Effect.RefundReversed effect) {
-            bank = bank.plus(effect.amount());
-            if (effect.order().isEmpty()) {
-                var was = payments.get(effect.source().number());
+            refunded(effect.source(), effect.order(), effect.amount().negated());
+            refunds.remove(effect.refund());
+        }
+
+        private void refunded(DocumentRef source, String order, Money amount) {
+            bank = bank.minus(amount);
+            if (order.isEmpty()) {
+                var was = payments.get(source.number());
                 payments.put(
-                        effect.source().number(),
+                        source.number(),
                         new RefundRules.Source(
                                 was.document(),
                                 "C",
                                 was.amount(),
-                                was.left().plus(effect.amount()),
-                                was.refunded().minus(effect.amount()),
+                                was.left().minus(amount),
+                                was.refunded().plus(amount),
                                 false,
                                 was.settled()));
             }
-            refunds.remove(effect.refund());
         }
 
         private void source(DocumentKind kind, String number, Money amount) {

@@ -155,7 +155,9 @@ interface BankQueries {
             from (select i.id as id, i.number as number, i.customerId as customerId, i.gross as gross,
                 i.openAmount as openAmount, i.dueOn as dueOn,
                 row_number() over (partition by i.customerId order by i.dueOn, i.id) as place
-                from InvoiceEntity i where i.openAmount > 0 and i.customerId in (select k.id from CustomerEntity k where :these contains lower(k.name))) i
+                from InvoiceEntity i
+                where i.openAmount > 0 and i.customerId in (
+                    select k.id from CustomerEntity k where :these contains lower(k.name))) i
             join CustomerEntity c on c.id = i.customerId
             where i.place <= :most
             order by i.dueOn, i.id

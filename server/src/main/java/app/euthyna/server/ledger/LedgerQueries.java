@@ -84,9 +84,10 @@ interface LedgerQueries {
     List<SheetRow> sheet(String account, LocalDate from, LocalDate to, LocalDate seen, long id);
 
     @HQL("""
-            select l.account, a.name, sum(case when l.entryDate < cast(:from as LocalDate) then l.amount else 0 end), sum(case when
-                l.entryDate >= cast(:from as LocalDate) and l.amount > 0 then l.amount else 0 end), sum(case when l.entryDate >= cast(:from as LocalDate)
-                and l.amount < 0 then - l.amount else 0 end)
+            select l.account, a.name,
+                sum(case when l.entryDate < cast(:from as LocalDate) then l.amount else 0 end),
+                sum(case when l.entryDate >= cast(:from as LocalDate) and l.amount > 0 then l.amount else 0 end),
+                sum(case when l.entryDate >= cast(:from as LocalDate) and l.amount < 0 then - l.amount else 0 end)
             from JournalLineEntity l
             join AccountEntity a on a.code = l.account
             where l.entryDate <= :to

@@ -165,7 +165,8 @@ interface OrderQueries {
                         where r.orderId = o.id and r.state = 'SENT_BACK')""")
                 .where("""
                         o.id in (select x.orderId from OpenOrderEntity x
-                        where x.cleared = true and x.toShip = true and x.requestedOn < :today)""", lane == OrderController.Lane.LATE ? today : null)
+                        where x.cleared = true and x.toShip = true
+                        and x.requestedOn < :today)""", lane == OrderController.Lane.LATE ? today : null)
                 .whereIf(
                         lane == OrderController.Lane.PART_SHIPPED,
                         "o.id in (select x.orderId from OpenOrderEntity x where x.partShipped = true)")

@@ -24,9 +24,11 @@ class AccountPapers {
     private static final List<String> WORDS = List.of("", """
         The invoices below are past due. If you have paid in the last few days, please disregard this reminder.\
         """, """
-        We have had no answer to our reminder, and the invoices below are still open. Please pay them within seven days, or tell us what prevents payment.\
+        We have had no answer to our reminder, and the invoices below are still open. Please pay them within seven days, \
+        or tell us what prevents payment.\
         """, """
-        Despite two reminders the invoices below are still open. Unless they are paid within seven days we will hold your orders and refer the matter to collection.\
+        Despite two reminders the invoices below are still open. Unless they are paid within seven days \
+        we will hold your orders and refer the matter to collection.\
         """);
 
     private final Letterhead letterhead;

@@ -5,6 +5,7 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Figures;
+import app.euthyna.core.shared.Totals;
 import app.euthyna.server.flow.DocumentChains;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Texts;
@@ -54,19 +55,7 @@ class BillingPapers {
         }
         lines(html, invoice, found);
         var totals = invoice.totals();
-        Letterhead.sums(
-                html,
-                List.of(Map.entry("Net", totals.net().amount())),
-                totals.bands().stream()
-                        .map(band -> Map.entry(
-                                Letterhead.vat(
-                                                band.vat().category().name(),
-                                                band.vat().ratePercent()) + " on "
-                                        + Figures.grouped(band.taxable().amount()),
-                                band.tax().amount()))
-                        .toList(),
-                "Amount due, " + letterhead.currency(),
-                totals.gross().amount());
+        sums(html, totals, "Amount due");
         var settled = queries.deposited(number);
         if (settled.signum() > 0) {
             var paid = company.money(settled);
@@ -113,19 +102,7 @@ class BillingPapers {
         });
         html.raw("</table>");
         var totals = credit.totals();
-        Letterhead.sums(
-                html,
-                List.of(Map.entry("Net", totals.net().amount())),
-                totals.bands().stream()
-                        .map(band -> Map.entry(
-                                Letterhead.vat(
-                                                band.vat().category().name(),
-                                                band.vat().ratePercent()) + " on "
-                                        + Figures.grouped(band.taxable().amount()),
-                                band.tax().amount()))
-                        .toList(),
-                "Credited, " + letterhead.currency(),
-                totals.gross().amount());
+        sums(html, totals, "Credited");
         var settled = queries.settledBy(number, invoice.number());
         var left = totals.gross().minus(company.money(settled));
         html.element(
@@ -160,6 +137,22 @@ class BillingPapers {
                     "#" + Figures.grouped(line.net().amount()));
         });
         html.raw("</table>");
+    }
+
+    private void sums(Html html, Totals totals, String last) {
+        Letterhead.sums(
+                html,
+                List.of(Map.entry("Net", totals.net().amount())),
+                totals.bands().stream()
+                        .map(band -> Map.entry(
+                                Letterhead.vat(
+                                                band.vat().category().name(),
+                                                band.vat().ratePercent()) + " on "
+                                        + Figures.grouped(band.taxable().amount()),
+                                band.tax().amount()))
+                        .toList(),
+                last + ", " + letterhead.currency(),
+                totals.gross().amount());
     }
 
     private static String origin(Invoice.Line line, String po) {

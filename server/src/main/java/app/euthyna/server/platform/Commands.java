@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -222,9 +223,14 @@ public class Commands {
         return "";
     }
 
+    /** The day on which commands are given now. */
+    public LocalDate today() {
+        return clock.today();
+    }
+
     /** Somebody today who is not signed in: a clock, a service. */
     public CommandContext as(Person person) {
-        return new CommandContext(person, clock.today(), "");
+        return new CommandContext(person, today(), "");
     }
 
     /** Who is signed in, today. */
@@ -236,7 +242,7 @@ public class Commands {
                 .findFirst()
                 .map(a -> Role.valueOf(a.substring("ROLE_".length())))
                 .orElseThrow();
-        var today = clock.today();
+        var today = today();
         var standsInFor = queries.standsInFor(authentication.getName(), today);
         return new CommandContext(
                 new Person(authentication.getName(), role, Set.copyOf(standsInFor)),

@@ -1,10 +1,9 @@
 package app.euthyna.server.platform;
 
 import app.euthyna.core.shared.CommonRefusal;
-import jakarta.persistence.EntityManagerFactory;
 import java.util.Collection;
 import java.util.List;
-import org.hibernate.engine.spi.SessionFactoryImplementor;
+import org.hibernate.dialect.Dialect;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
@@ -42,11 +41,8 @@ public class Locks {
     private final TransactionCache<Long, Boolean> held = TransactionCache.toTheEnd();
     private final TransactionCache<String, Boolean> heldItems = TransactionCache.toTheEnd();
 
-    Locks(EntityManagerFactory entities, IdQueries queries, ObjectProvider<Listener> listeners) {
-        this.forUpdate = entities.unwrap(SessionFactoryImplementor.class)
-                .getJdbcServices()
-                .getDialect()
-                .getForUpdateString();
+    Locks(Dialect dialect, IdQueries queries, ObjectProvider<Listener> listeners) {
+        this.forUpdate = dialect.getForUpdateString();
         this.queries = queries;
         this.listeners = listeners;
     }

@@ -2,15 +2,14 @@ package app.euthyna.server.platform;
 
 import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.DocumentKind;
-import jakarta.persistence.EntityManagerFactory;
 import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.Locale;
 import java.util.Set;
 import org.hibernate.LockMode;
 import org.hibernate.StatelessSession;
+import org.hibernate.dialect.Dialect;
 import org.hibernate.dialect.sequence.SequenceSupport;
-import org.hibernate.engine.spi.SessionFactoryImplementor;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -32,14 +31,11 @@ public class Numbers {
     private final ClosedPeriods closed;
     private final Locks locks;
 
-    Numbers(StatelessSession session, EntityManagerFactory entities, ClosedPeriods closed, Locks locks) {
+    Numbers(StatelessSession session, Dialect dialect, ClosedPeriods closed, Locks locks) {
         this.closed = closed;
         this.locks = locks;
         this.session = session;
-        this.sequences = entities.unwrap(SessionFactoryImplementor.class)
-                .getJdbcServices()
-                .getDialect()
-                .getSequenceSupport();
+        this.sequences = dialect.getSequenceSupport();
     }
 
     /** The next number of a series that may have gaps. */

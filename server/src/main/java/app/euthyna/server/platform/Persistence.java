@@ -4,6 +4,7 @@ import jakarta.persistence.EntityManagerFactory;
 import java.lang.reflect.Method;
 import org.hibernate.SessionFactory;
 import org.hibernate.StatelessSession;
+import org.hibernate.dialect.Dialect;
 import org.hibernate.engine.spi.SessionFactoryImplementor;
 import org.springframework.aop.support.DefaultPointcutAdvisor;
 import org.springframework.aop.support.StaticMethodMatcherPointcut;
@@ -31,6 +32,12 @@ class Persistence {
     static StatelessSession session(EntityManagerFactory factory) {
         IsAnyOf.install(factory.unwrap(SessionFactoryImplementor.class));
         return SharedSessionCreator.createSharedStatelessSession(factory.unwrap(SessionFactory.class));
+    }
+
+    /** How the database says what is not the same everywhere: locks, sequences. */
+    @Bean
+    static Dialect dialect(EntityManagerFactory factory) {
+        return factory.unwrap(SessionFactoryImplementor.class).getJdbcServices().getDialect();
     }
 
     /** A question over HTTP is answered from one read-only transaction, however many tables it asks. */

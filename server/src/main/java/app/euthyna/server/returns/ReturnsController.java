@@ -12,10 +12,9 @@ import app.euthyna.core.returns.Returning.OfInvoice;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
-import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.flow.DocumentChains;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Commands;
-import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.Quantities;
 import app.euthyna.server.platform.Texts;
@@ -29,6 +28,7 @@ import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -44,22 +44,19 @@ import org.springframework.web.bind.annotation.RestController;
 class ReturnsController {
 
     private final ReturnsService returns;
-    private final ChainReader chains;
     private final Commands commands;
     private final CompanyRulesStore rules;
-    private final DocumentOrders orders;
+    private final DocumentChains documents;
     private final ReturnQueries queries;
 
     ReturnsController(
             ReturnsService returns,
-            ChainReader chains,
             Commands commands,
             CompanyRulesStore rules,
-            DocumentOrders orders,
+            DocumentChains documents,
             ReturnQueries queries) {
-        this.orders = orders;
+        this.documents = documents;
         this.returns = returns;
-        this.chains = chains;
         this.commands = commands;
         this.rules = rules;
         this.queries = queries;
@@ -260,10 +257,10 @@ class ReturnsController {
 
     @GetMapping("/{number}")
     ReturnView view(@PathVariable String number) {
-        var found = chains.chains(orders.of(DocumentKind.RETURN, number));
-        var goods = Chain.returnOf(found.values(), number);
-        var due = Crediting.due(goods, found.values());
-        var credits = Chain.credits(found.values());
+        var found = documents.of(DocumentKind.RETURN, number);
+        var goods = Chain.returnOf(found, number);
+        var due = Crediting.due(goods, found);
+        var credits = Chain.credits(found);
         var lines = goods.lines().stream()
                 .map(line -> line(goods, line, found, due, credits))
                 .toList();
@@ -302,7 +299,7 @@ class ReturnsController {
     private static ReturnLineView line(
             Return goods,
             Return.Line line,
-            Map<String, Chain> found,
+            Collection<Chain> found,
             Map<String, List<Share>> due,
             List<CreditNote> credits) {
         return new ReturnLineView(
@@ -314,7 +311,7 @@ class ReturnsController {
                 line.invoiceLine().map(LineRef::number).orElse(null),
                 line.invoiceLine().map(LineRef::line).orElse(null),
                 line.item(),
-                found.get(line.orderLine().number())
+                Chain.ofOrder(found, line.orderLine().number())
                         .order()
                         .line(line.orderLine().line())
                         .description(),

@@ -279,11 +279,7 @@ public class UnwindService {
                 .flatMap(i -> i.lines().stream())
                 .filter(line -> line.kind().isShipped())
                 .map(line -> {
-                    var own = chains.stream()
-                            .filter(c ->
-                                    c.order().number().equals(line.orderLine().number()))
-                            .findFirst()
-                            .orElseThrow();
+                    var own = Chain.ofOrder(chains, line.orderLine().number());
                     return new Line(
                             line.no(),
                             line.description(),

@@ -51,9 +51,6 @@ interface ApprovalQueries {
             LocalDate closedOn,
             String closing) {}
 
-    @HQL("select c.ownApproval from CustomerEntity c where c.code = :code")
-    Boolean hasOwn(String code);
-
     @HQL("""
             select a.level, a.approvedBy, a.approvedOn, a.reason, a.content
             from ApprovalEntity a

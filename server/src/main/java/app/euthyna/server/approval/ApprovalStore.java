@@ -91,7 +91,7 @@ class ApprovalStore {
     }
 
     boolean hasOwn(String customer) {
-        return queries.hasOwn(customer);
+        return masterData.hasOwnApproval(customer);
     }
 
     /** The rules of the company, or a customer's own. */
@@ -123,7 +123,7 @@ class ApprovalStore {
             queries.removeCompanyRules();
         } else {
             queries.removeOwnRules(id);
-            masterData.letHaveOwnApproval(id, rules != null);
+            masterData.letHaveOwnApproval(customer, rules != null);
         }
         if (rules != null) {
             rules.forEach(rule -> {

@@ -39,7 +39,8 @@ class Approvals implements Clearance, EffectSink {
             return OrderState.CLEARED;
         }
         var asks = asked.of(order, findings);
-        var pending = Approving.pending(order, asks, store.approvals(order.number()));
+        var pending =
+                asks.isEmpty() ? List.<Level>of() : Approving.pending(order, asks, store.approvals(order.number()));
         if (pending.isEmpty()) {
             return OrderState.CLEARED;
         }
@@ -77,7 +78,7 @@ class Approvals implements Clearance, EffectSink {
         if (ended != null
                 && (effect.from() == OrderState.AWAITING_APPROVAL
                         || ended == State.SENT_BACK
-                        || store.isOpen(effect.order()))) {
+                        || (effect.from() != OrderState.SUBMITTED && store.isOpen(effect.order())))) {
             store.close(context, effect.order(), ended);
         }
     }

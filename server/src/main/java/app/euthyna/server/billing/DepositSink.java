@@ -4,6 +4,7 @@ import app.euthyna.core.billing.Depositing;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.Ids;
@@ -19,19 +20,19 @@ import org.springframework.stereotype.Component;
 class DepositSink implements EffectSink {
 
     private final ChainReader chains;
-    private final PaymentQueries queries;
+    private final MasterData masterData;
     private final OpenInvoices openInvoices;
     private final DepositRequests depositRequests;
     private final Ids ids;
 
     DepositSink(
             ChainReader chains,
-            PaymentQueries queries,
+            MasterData masterData,
             OpenInvoices openInvoices,
             DepositRequests depositRequests,
             Ids ids) {
         this.chains = chains;
-        this.queries = queries;
+        this.masterData = masterData;
         this.openInvoices = openInvoices;
         this.depositRequests = depositRequests;
         this.ids = ids;
@@ -42,7 +43,7 @@ class DepositSink implements EffectSink {
     public void store(CommandContext context, Effect effect) {
         if (effect instanceof Effect.OrderSubmitted submitted) {
             var order = submitted.order();
-            var percent = queries.depositPercent(order.customer());
+            var percent = masterData.depositPercent(order.customer());
             if (percent.signum() > 0 && !depositRequests.areThereFor(order.number())) {
                 depositRequests.keep(context, order.number(), percent, Depositing.share(Chain.of(order), percent));
             }

@@ -72,9 +72,6 @@ interface PaymentQueries {
             """)
     SourceRow source(String number);
 
-    @HQL("select c.depositPercent from CustomerEntity c where c.code = :code")
-    BigDecimal depositPercent(String code);
-
     @HQL("select count(*) from DepositRequestEntity dr where dr.orderId = :orderId")
     long depositRequests(long orderId);
 

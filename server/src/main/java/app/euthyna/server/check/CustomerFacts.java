@@ -104,7 +104,7 @@ class CustomerFacts {
      * @param beside an order whose undispatched value is left out, or empty
      */
     CustomerPosition position(String customer, String beside) {
-        openOrders.bringUpToDate();
+        openOrders.bringUpToDateBut(beside);
         var sums = queries.position(customer, beside);
         return new CustomerPosition(
                 term(DocumentKind.INVOICE, sums.unpaid(), () -> queries.unpaid(customer)),
@@ -214,12 +214,11 @@ class CustomerFacts {
     private List<PoUse> like(Order order, PoNumber po) {
         var net = order.totals().net();
         var customer = ids.customer(order.customer());
-        var length = po.normal().length();
         var own = queries.standing(order.number())
                 .map(row -> new Standing(row.family(), row.blanket(), row.poTaken()))
                 .orElse(Standing.NEW);
         var orders = new TreeMap<Long, PoUse>();
-        queries.ordersLike(customer, po.normal(), po.folded(), net.amount(), length, order.number()).stream()
+        queries.ordersLike(customer, po, net.amount(), order.number())
                 .filter(row -> own.follows(new Standing(row.family(), row.blanket(), row.taken())))
                 .forEach(row -> orders.put(
                         row.id(),
@@ -230,7 +229,7 @@ class CustomerFacts {
                                 row.net(),
                                 row.state().isEnded() ? PoUse.Place.CLOSED_ORDER : PoUse.Place.OPEN_ORDER)));
         var imported = new TreeMap<Long, PoUse>();
-        queries.pastInvoicesLike(customer, po.normal(), po.folded(), net.amount(), length)
+        queries.pastInvoicesLike(customer, po, net.amount())
                 .forEach(row ->
                         imported.put(row.id(), use(row.number(), row.po(), row.on(), row.net(), PoUse.Place.IMPORTED)));
         return Stream.of(orders, imported)

@@ -1,10 +1,12 @@
 package app.euthyna.server.check;
 
+import app.euthyna.core.check.PoNumber;
 import app.euthyna.core.order.OrderState;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.hibernate.StatelessSession;
 import org.hibernate.annotations.processing.HQL;
 import org.springframework.transaction.annotation.Transactional;
@@ -209,19 +211,31 @@ interface FactQueries {
             and v.poTaken is not null and v.state not in ('CANCELLED', 'DECLINED') and v.number <> :number
             """;
 
-    /**
-     * Orders with the same normal or folded form, and of those of the same value the ones whose number is about as
-     * long.
-     */
-    @HQL(AN_ORDER + "OrderEntity v where v.customerId = :customer and v.poNormal = :po " + THAT_TOOK_IT + " union "
-            + AN_ORDER + "OrderEntity v where v.customerId = :customer and v.poFolded = :folded " + THAT_TOOK_IT
-            + " union " + AN_ORDER + """
+    @HQL(AN_ORDER + "OrderEntity v where v.customerId = :customer and v.poNormal = :po " + THAT_TOOK_IT)
+    List<LikeOrderRow> ordersOfNormal(long customer, String po, String number);
+
+    @HQL(AN_ORDER + "OrderEntity v where v.customerId = :customer and v.poFolded = :folded " + THAT_TOOK_IT)
+    List<LikeOrderRow> ordersOfFolded(long customer, String folded, String number);
+
+    @HQL(AN_ORDER + """
             (select w.id as id, w.number as number, w.po as po, w.orderedOn as orderedOn, w.net as net,
                 w.state as state, w.splitOf as splitOf, w.agreementId as agreementId, w.poTaken as poTaken,
                 w.poNormal as poNormal
             from OrderEntity w
             """ + OF_SAME_VALUE + THAT_TOOK_IT)
-    List<LikeOrderRow> ordersLike(long customer, String po, String folded, BigDecimal net, int length, String number);
+    List<LikeOrderRow> ordersOfSameValue(long customer, BigDecimal net, int length, String number);
+
+    /**
+     * Orders with the same normal or folded form, and of those of the same value the ones whose number is about as
+     * long. Three questions, since H2 would think one of three parts through anew each time.
+     */
+    default Stream<LikeOrderRow> ordersLike(long customer, PoNumber po, BigDecimal net, String number) {
+        return Stream.of(
+                        ordersOfNormal(customer, po.normal(), number),
+                        ordersOfFolded(customer, po.folded(), number),
+                        ordersOfSameValue(customer, net, po.normal().length(), number))
+                .flatMap(List::stream);
+    }
 
     /** An invoice from before that may stand under the same PO. */
     record LikeInvoiceRow(long id, String number, String po, LocalDate on, BigDecimal net) {}
@@ -231,12 +245,25 @@ interface FactQueries {
             select v.id, v.number, v.po, v.invoicedOn, v.net
             from\s""";
 
-    @HQL(AN_INVOICE + "PastInvoiceEntity v where v.customerId = :customer and v.poNormal = :po union "
-            + AN_INVOICE + "PastInvoiceEntity v where v.customerId = :customer and v.poFolded = :folded union "
-            + AN_INVOICE + """
+    @HQL(AN_INVOICE + "PastInvoiceEntity v where v.customerId = :customer and v.poNormal = :po")
+    List<LikeInvoiceRow> invoicesOfNormal(long customer, String po);
+
+    @HQL(AN_INVOICE + "PastInvoiceEntity v where v.customerId = :customer and v.poFolded = :folded")
+    List<LikeInvoiceRow> invoicesOfFolded(long customer, String folded);
+
+    @HQL(AN_INVOICE + """
             (select w.id as id, w.number as number, w.po as po, w.invoicedOn as invoicedOn, w.net as net,
                 w.poNormal as poNormal
             from PastInvoiceEntity w
             """ + OF_SAME_VALUE)
-    List<LikeInvoiceRow> pastInvoicesLike(long customer, String po, String folded, BigDecimal net, int length);
+    List<LikeInvoiceRow> invoicesOfSameValue(long customer, BigDecimal net, int length);
+
+    /** Invoices from before, found as the orders are. */
+    default Stream<LikeInvoiceRow> pastInvoicesLike(long customer, PoNumber po, BigDecimal net) {
+        return Stream.of(
+                        invoicesOfNormal(customer, po.normal()),
+                        invoicesOfFolded(customer, po.folded()),
+                        invoicesOfSameValue(customer, net, po.normal().length()))
+                .flatMap(List::stream);
+    }
 }

@@ -7,6 +7,7 @@ import app.euthyna.server.flow.OpenFindings;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.Texts;
+import app.euthyna.server.platform.TransactionCache;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -25,6 +26,7 @@ public class FindingStore implements OpenFindings {
 
     private final ReviewQueries queries;
     private final Ids ids;
+    private final TransactionCache<Long, List<FindingEntity>> known = TransactionCache.readThrough();
 
     FindingStore(ReviewQueries queries, Ids ids) {
         this.queries = queries;
@@ -39,7 +41,9 @@ public class FindingStore implements OpenFindings {
 
     @Override
     public boolean areOpen(long order) {
-        return queries.openFindings(order) > 0;
+        return known.known(order)
+                .map(found -> found.stream().anyMatch(finding -> finding.state == Finding.State.OPEN))
+                .orElseGet(() -> queries.openFindings(order) > 0);
     }
 
     public List<Finding> of(String order) {
@@ -47,7 +51,7 @@ public class FindingStore implements OpenFindings {
     }
 
     private List<FindingEntity> stored(long order) {
-        return queries.findings(order);
+        return known.get(order, queries::findings);
     }
 
     private Finding toCore(FindingEntity f) {
@@ -60,7 +64,8 @@ public class FindingStore implements OpenFindings {
 
     void save(String order, List<Finding> findings) {
         var id = ids.order(order);
-        var stored = stored(id).stream().collect(Collectors.toMap(f -> f.checkCode, Function.identity()));
+        var rows = stored(id);
+        var stored = rows.stream().collect(Collectors.toMap(f -> f.checkCode, Function.identity()));
         for (var finding : findings) {
             var entity = stored.computeIfAbsent(finding.check().code(), code -> {
                 var added = new FindingEntity();
@@ -71,6 +76,7 @@ public class FindingStore implements OpenFindings {
             if (entity.id == null) {
                 write(finding, entity);
                 queries.session().insert(entity);
+                rows.add(entity);
             } else if (!toCore(entity).equals(finding)) {
                 write(finding, entity);
                 queries.session().update(entity);

@@ -8,6 +8,7 @@ import app.euthyna.core.order.Committed;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.order.CommittedQuantities;
 import app.euthyna.server.order.OrderChains;
+import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.TransactionCache;
 import java.util.Collection;
@@ -30,9 +31,16 @@ public class ChainReader implements CommittedQuantities {
     private final ChainParts.Moved moved;
     private final ChainParts.Billed billed;
     private final ChainParts.Returned returned;
+    private final Locks locks;
     private final TransactionCache<String, Chain> known = TransactionCache.readThrough();
 
-    ChainReader(OrderChains ordered, ChainParts.Moved moved, ChainParts.Billed billed, ChainParts.Returned returned) {
+    ChainReader(
+            OrderChains ordered,
+            ChainParts.Moved moved,
+            ChainParts.Billed billed,
+            ChainParts.Returned returned,
+            Locks locks) {
+        this.locks = locks;
         this.ordered = ordered;
         this.moved = moved;
         this.billed = billed;
@@ -62,6 +70,10 @@ public class ChainReader implements CommittedQuantities {
 
     /** Has the chains known in this transaction follow what was written. */
     void happened(Effect effect) {
+        if (effect instanceof Effect.OrderSubmitted submitted
+                && locks.hasMade(submitted.order().number())) {
+            known.put(submitted.order().number(), Chain.of(submitted.order()));
+        }
         effect.orders().forEach(order -> known.change(order, chain -> chain.after(effect)));
     }
 

@@ -9,8 +9,10 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.TransactionCache;
 import java.util.List;
+import java.util.Set;
 import java.util.TreeSet;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
@@ -26,10 +28,12 @@ public class OpenOrderSink implements EffectSink {
     private final ChainReader chains;
     private final OpenOrderQueries queries;
     private final OpenFindings findings;
+    private final Locks locks;
     private final Ids ids;
     private final TransactionCache<String, Boolean> touched = TransactionCache.toTheEnd();
 
-    OpenOrderSink(ChainReader chains, OpenOrderQueries queries, OpenFindings findings, Ids ids) {
+    OpenOrderSink(ChainReader chains, OpenOrderQueries queries, OpenFindings findings, Locks locks, Ids ids) {
+        this.locks = locks;
         this.chains = chains;
         this.queries = queries;
         this.findings = findings;
@@ -55,6 +59,16 @@ public class OpenOrderSink implements EffectSink {
     /** Writes the rows of the orders touched so far anew; an order that has ended leaves the table. */
     public void bringUpToDate() {
         new TreeSet<>(touched.takeAll().keySet()).forEach(order -> write(chains.chain(order)));
+    }
+
+    /** The same for whoever looks at what is open of all orders but one: the row of one that is new can wait. */
+    public void bringUpToDateBut(String order) {
+        var canWait = locks.hasMade(order)
+                && touched.keys().equals(Set.of(order))
+                && chains.chain(order).dispatches().isEmpty();
+        if (!canWait) {
+            bringUpToDate();
+        }
     }
 
     private void write(Chain chain) {

@@ -9,6 +9,7 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.goods.ShelfQueries.ClaimRow;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Locks;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Set;
@@ -20,9 +21,11 @@ class ClaimQueue {
 
     private final ShelfQueries queries;
     private final ChainReader chains;
+    private final Locks locks;
     private final Ids ids;
 
-    ClaimQueue(ShelfQueries queries, ChainReader chains, Ids ids) {
+    ClaimQueue(ShelfQueries queries, ChainReader chains, Locks locks, Ids ids) {
+        this.locks = locks;
         this.queries = queries;
         this.chains = chains;
         this.ids = ids;
@@ -37,7 +40,7 @@ class ClaimQueue {
         var chain = chains.chain(number);
         var order = chain.order();
         var id = ids.order(number);
-        var rows = queries.claims(id);
+        var rows = isNew(order) ? List.<ClaimRow>of() : queries.claims(id);
         for (var row : rows) {
             var reserved = new Quantity(row.reserved());
             var flow = order.hasLine(row.line()) && isOf(order, row) ? chain.flow(row.line()) : null;
@@ -59,6 +62,11 @@ class ClaimQueue {
             }
         }
         return order;
+    }
+
+    /** An order that this transaction has made and not let go yet takes no place. */
+    private boolean isNew(Order order) {
+        return order.state() == OrderState.SUBMITTED && locks.hasMade(order.number());
     }
 
     /** Whether a place in the queue is still for the item and the store that its line asks for. */

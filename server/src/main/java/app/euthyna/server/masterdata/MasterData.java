@@ -9,11 +9,13 @@ import app.euthyna.core.shared.Vat;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectWriter;
+import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.TransactionCache;
+import java.math.BigDecimal;
 import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -37,10 +39,12 @@ public class MasterData {
     private final MasterDataQueries queries;
     private final Company company;
     private final TransactionCache<String, Customer> customers = TransactionCache.readThrough();
+    private final TransactionCache<String, CustomerEntity> rows = TransactionCache.readThrough();
     private final TransactionCache<String, Item> items = TransactionCache.readThrough();
 
     private final Locks locks;
     private final CompanyRulesStore rules;
+    private final Ids ids;
     private final ObjectProvider<EffectWriter> writer;
 
     MasterData(
@@ -48,8 +52,10 @@ public class MasterData {
             Company company,
             Locks locks,
             CompanyRulesStore rules,
+            Ids ids,
             ObjectProvider<EffectWriter> writer) {
         this.rules = rules;
+        this.ids = ids;
         this.locks = locks;
         this.writer = writer;
         this.queries = queries;
@@ -57,10 +63,26 @@ public class MasterData {
     }
 
     public Customer customer(String code) {
-        return customers.get(
-                code,
-                c -> findCustomer(c)
-                        .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", c))));
+        return customers.get(code, c -> toCustomer(row(c)));
+    }
+
+    private CustomerEntity row(String code) {
+        return rows.get(code, c -> {
+            var row = queries.customer(c)
+                    .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", c)));
+            ids.customerIs(c, row.id);
+            return row;
+        });
+    }
+
+    /** What of an order's gross a customer is always asked for as a deposit, in percent; 0 for nothing. */
+    public BigDecimal depositPercent(String customer) {
+        return row(customer).depositPercent;
+    }
+
+    /** Whether a customer has rules of approval of its own. */
+    public boolean hasOwnApproval(String customer) {
+        return row(customer).ownApproval;
     }
 
     public Optional<Customer> findCustomer(String code) {
@@ -109,9 +131,11 @@ public class MasterData {
             items.known(code).ifPresentOrElse(item -> found.put(code, item), () -> unknown.add(code));
         }
         if (!unknown.isEmpty()) {
-            queries.items(Many.names(unknown)).stream().map(MasterData::toItem).forEach(item -> {
-                items.put(item.code(), item);
-                found.put(item.code(), item);
+            queries.items(Many.names(unknown)).forEach(row -> {
+                var item = toItem(row);
+                ids.itemIs(row.code, row.id);
+                items.put(row.code, item);
+                found.put(row.code, item);
             });
         }
         return found;
@@ -139,7 +163,9 @@ public class MasterData {
 
     /** The store that orders ship from unless they say otherwise: the first that was set up. */
     public String defaultSite() {
-        return queries.defaultSite();
+        var site = queries.defaultSite();
+        ids.siteIs(site.code(), site.id());
+        return site.code();
     }
 
     public boolean hasSite(String code) {
@@ -235,8 +261,9 @@ public class MasterData {
 
     /** Notes whether a customer has rules of approval of its own. */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void letHaveOwnApproval(long customer, boolean own) {
+    public void letHaveOwnApproval(String customer, boolean own) {
         queries.letHaveOwnApproval(own, customer);
+        rows.forget(customer);
     }
 
     /** Keeps the numbers of a customer's licences by class; orders that it concerns are checked again. */
@@ -257,6 +284,7 @@ public class MasterData {
         }
         change.accept(entity);
         queries.session().update(entity);
+        rows.put(code, entity);
         customers.put(code, toCustomer(entity));
         writer.getObject().write(context, List.of(new Effect.CustomerChanged(code)));
     }

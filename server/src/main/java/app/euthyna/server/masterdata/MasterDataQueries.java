@@ -33,8 +33,10 @@ interface MasterDataQueries {
             """)
     List<ChangesRow> changes();
 
-    @HQL("select s.code from SiteEntity s order by s.id fetch first 1 rows only")
-    String defaultSite();
+    record FirstSite(long id, String code) {}
+
+    @HQL("select s.id, s.code from SiteEntity s order by s.id fetch first 1 rows only")
+    FirstSite defaultSite();
 
     @HQL("select count(*) from SiteEntity s where s.code = :code")
     long sitesNamed(String code);
@@ -166,6 +168,6 @@ interface MasterDataQueries {
                 .first(most);
     }
 
-    @HQL("update CustomerEntity c set c.ownApproval = :own where c.id = :customer")
-    int letHaveOwnApproval(boolean own, long customer);
+    @HQL("update CustomerEntity c set c.ownApproval = :own where c.code = :customer")
+    int letHaveOwnApproval(boolean own, String customer);
 }

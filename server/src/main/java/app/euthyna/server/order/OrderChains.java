@@ -4,6 +4,7 @@ import app.euthyna.core.flow.Cancellation;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Many;
 import java.util.Collection;
 import java.util.LinkedHashMap;
@@ -17,10 +18,12 @@ import org.springframework.stereotype.Component;
 public class OrderChains {
 
     private final OrderQueries queries;
+    private final Ids ids;
     private final Company company;
 
-    OrderChains(OrderQueries queries, Company company) {
+    OrderChains(OrderQueries queries, Ids ids, Company company) {
         this.queries = queries;
+        this.ids = ids;
         this.company = company;
     }
 
@@ -30,8 +33,14 @@ public class OrderChains {
         if (headers.isEmpty()) {
             return Map.of();
         }
-        var ids = headers.stream().map(row -> row.order().id).toList();
-        var lines = queries.linesOf(Many.ids(ids)).stream()
+        headers.forEach(row -> {
+            ids.orderIs(row.order().number, row.order().id);
+            ids.customerIs(row.customer(), row.order().customerId);
+            ids.siteIs(row.site(), row.order().siteId);
+        });
+        var lines = queries
+                .linesOf(Many.ids(headers.stream().map(row -> row.order().id).toList()))
+                .stream()
                 .collect(Collectors.groupingBy(
                         line -> line.orderId, Collectors.mapping(OrderLineEntity::toCore, Collectors.toList())));
         var orders = new LinkedHashMap<Long, Order>();

@@ -61,13 +61,13 @@ class OrderDrafts {
         header.importReference = draft.reference();
         var kept = new StoredOrder(header, List.of());
         kept.write(order);
+        locks.made(number);
         return kept;
     }
 
     /** Keeps an order that was begun. */
     StoredOrder keep(StoredOrder order) {
         stored.save(order);
-        locks.made(order.number());
         return order;
     }
 

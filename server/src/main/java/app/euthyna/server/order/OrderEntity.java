@@ -71,7 +71,7 @@ public class OrderEntity {
     Order toCore(String customer, String site, Currency currency, List<OrderLine> lines) {
         return new Order(
                 number,
-                id,
+                id == null ? 0 : id,
                 kind,
                 state,
                 customer,

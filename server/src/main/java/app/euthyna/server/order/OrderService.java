@@ -53,7 +53,7 @@ public class OrderService {
     @Transactional(propagation = Propagation.MANDATORY)
     public OrderView submit(CommandContext context, OrderDraft draft) {
         drafts.lockCustomer(draft);
-        var order = drafts.keep(drafts.begin(context, draft));
+        var order = drafts.begin(context, draft);
         submission.submit(context, order);
         return views.of(order.number());
     }

@@ -28,6 +28,7 @@ class OrderStore {
     StoredOrder find(String number) {
         var header = queries.header(number)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("order", number)));
+        ids.orderIs(number, header.id);
         return new StoredOrder(header, queries.lines(header.id));
     }
 
@@ -63,6 +64,7 @@ class OrderStore {
     void save(StoredOrder stored) {
         if (stored.header.id == null) {
             queries.session().insert(stored.header);
+            ids.orderIs(stored.number(), stored.header.id);
         } else {
             queries.session().update(stored.header);
         }

@@ -55,10 +55,10 @@ class OrderSubmission {
         if (!refusals.isEmpty()) {
             throw new RefusedException(refusals);
         }
-        replaces(context, kept, order);
         kept.header.state = OrderState.SUBMITTED;
         kept.wantAtOnce(context.today());
         stored.save(kept);
+        replaces(context, kept, order);
         writer.write(context, List.of(new Effect.OrderSubmitted(stored.core(kept))));
     }
 

@@ -66,6 +66,31 @@ public class Ids {
         return one("unexpected goods", number, queries::unexpectedGoods);
     }
 
+    /** Somebody has read or written an order: nobody needs to ask for its id again. */
+    public void orderIs(String number, long id) {
+        is("order", number, id);
+    }
+
+    /** The same of a customer. */
+    public void customerIs(String code, long id) {
+        is("customer", code, id);
+    }
+
+    /** The same of an item. */
+    public void itemIs(String code, long id) {
+        is("item", code, id);
+    }
+
+    /** The same of a store. */
+    public void siteIs(String code, long id) {
+        is("store", code, id);
+    }
+
+    private void is(String what, String code, long id) {
+        known.put(what + " " + code, id);
+        codes.put(what + " " + id, code);
+    }
+
     /** Numbers of orders by their id. */
     public Map<Long, String> orderNumbers(Collection<Long> ids) {
         return ids.isEmpty()

@@ -38,6 +38,7 @@ public class Locks {
     private final IdQueries queries;
     private final ObjectProvider<Listener> listeners;
     private final TransactionCache<String, Boolean> heldOrders = TransactionCache.toTheEnd();
+    private final TransactionCache<String, Boolean> madeOrders = TransactionCache.toTheEnd();
     private final TransactionCache<Long, Boolean> held = TransactionCache.toTheEnd();
     private final TransactionCache<String, Boolean> heldItems = TransactionCache.toTheEnd();
 
@@ -73,6 +74,12 @@ public class Locks {
     /** An order that this transaction has made: nobody else sees it before its end. */
     public void made(String order) {
         heldOrders.put(order, true);
+        madeOrders.put(order, true);
+    }
+
+    /** Whether this transaction has made an order: what it has not written of it is not there. */
+    public boolean hasMade(String order) {
+        return madeOrders.known(order).isPresent();
     }
 
     /** Whether this transaction has orders locked. */

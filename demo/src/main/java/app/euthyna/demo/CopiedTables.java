@@ -33,6 +33,7 @@ final class CopiedTables {
             "import_log",
             "import_page",
             "item",
+            "job",
             "lane_limit",
             "last_look",
             "ledger_head",

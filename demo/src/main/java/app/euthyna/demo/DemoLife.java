@@ -1,5 +1,6 @@
 package app.euthyna.demo;
 
+import app.euthyna.server.billing.PayoutJobs;
 import app.euthyna.server.platform.Commands;
 import java.time.LocalDate;
 import java.util.Deque;
@@ -23,8 +24,10 @@ class DemoLife {
     private final TransactionTemplate transactions;
     private final Commands commands;
     private final Desks desks;
+    private final PayoutJobs payouts;
 
-    DemoLife(TransactionTemplate transactions, Commands commands, Desks desks) {
+    DemoLife(TransactionTemplate transactions, Commands commands, Desks desks, PayoutJobs payouts) {
+        this.payouts = payouts;
         this.transactions = transactions;
         this.commands = commands;
         this.desks = desks;
@@ -52,6 +55,7 @@ class DemoLife {
             while (!deeds.isEmpty()) {
                 doSome(deeds);
             }
+            payouts.sendNow();
             agenda.done(day);
             if (ordinary > 2_000 && day.getDayOfMonth() % 5 == 0) {
                 LOG.info("The demo company has come to {}.", day);

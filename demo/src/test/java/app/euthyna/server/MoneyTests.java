@@ -333,14 +333,16 @@ class MoneyTests extends OnServer {
             assertThat(done.body().get("done").asInt()).isEqualTo(1);
             var another = cleared(2);
             gone(another);
-            jdbc.sql("update batch set touched_at = timestamp with time zone '2020-01-01 00:00:00+00' where id = ?")
-                    .param(Long.valueOf(done.text("id")))
-                    .update();
             jdbc.sql("update batch_entry set state = 'WAITING', request = ? where batch_id = ?")
                     .params("{\"orders\":[\"%s\"],\"text\":\"\"}".formatted(another), Long.valueOf(done.text("id")))
                     .update();
+            jdbc.sql("""
+                            insert into job (task_name, task_instance, execution_time, picked, picked_by, last_heartbeat, version)
+                            values ('batch', ?, timestamp with time zone '2020-01-01 00:00:00+00', true, 'a server that is gone',
+                                timestamp with time zone '2020-01-01 00:00:00+00', 1)
+                            """).param(done.text("id")).update();
             for (int tries = 0;
-                    tries < 60
+                    tries < 160
                             && auditor.get("/api/batches/" + done.text("id"))
                                             .body()
                                             .get("waiting")

@@ -2,11 +2,9 @@ package app.euthyna.server;
 
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
-import org.springframework.scheduling.annotation.EnableScheduling;
 
 /** The server: REST in front, the rules of {@code app.euthyna.core} inside, a database behind. */
 @SpringBootApplication
-@EnableScheduling
 public class EuthynaApplication {
 
     public static void main(String[] args) {

@@ -8,13 +8,16 @@ import app.euthyna.server.people.People;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.History;
+import app.euthyna.server.platform.Jobs;
 import app.euthyna.server.platform.RefusedException;
+import com.github.kagkarlsson.scheduler.task.Task;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
-import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.context.annotation.Bean;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -47,10 +50,14 @@ class Reminders {
         this.commands = commands;
     }
 
-    @Scheduled(initialDelay = 90_000, fixedDelay = 600_000)
+    /** Reminds each morning. */
+    @Bean
+    Task<?> dailyRemindersJob() {
+        return Jobs.every("daily-reminders", Duration.ofSeconds(90), Duration.ofMinutes(10), this::onceADay);
+    }
+
     void onceADay() {
         var today = commands.today();
-        // of two servers the one that comes second finds the day done
         commands.inTransaction(() -> {
             // a company that is still being set up has nobody to remind; its day is not over with that
             if (!people.isEmpty() && queries.runs(today) == 0) {

@@ -16,15 +16,6 @@ interface BatchQueries {
 
     record CountRow(long batchId, String state, Long count) {}
 
-    @HQL("""
-            select distinct b.id
-            from BatchEntryEntity e
-            join BatchEntity b on b.id = e.batchId
-            where e.state = 'WAITING' and b.touchedAt < :touchedAt
-            order by b.id
-            """)
-    List<Long> takeUp(Instant touchedAt);
-
     @HQL("select b.kind, b.askedBy, b.role, b.standsIn, b.onDate, b.reason from BatchEntity b where b.id = :id")
     AskedRow batch(long id);
 

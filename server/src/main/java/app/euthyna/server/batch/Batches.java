@@ -8,14 +8,16 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.CompanyClock;
+import app.euthyna.server.platform.Jobs;
 import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Reading;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
+import com.github.kagkarlsson.scheduler.task.Task;
+import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
 import jakarta.annotation.Nullable;
-import jakarta.annotation.PreDestroy;
 import jakarta.servlet.http.HttpServletRequest;
 import java.time.Duration;
 import java.time.Instant;
@@ -26,12 +28,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.TimeoutException;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
@@ -39,7 +35,7 @@ import org.hibernate.LockMode;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
-import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.context.annotation.Bean;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -56,29 +52,29 @@ public class Batches {
 
     /** An answer waits so long for a batch to be done, then tells how far it is. */
     private static final Duration PATIENCE = Duration.ofSeconds(6);
-    /** A batch that nobody has worked on for so long is taken up again. */
-    private static final Duration SILENCE = Duration.ofSeconds(10);
+
+    private static final Duration FIRST_LOOK = Duration.ofMillis(5);
+    private static final Duration LONGEST_PAUSE = Duration.ofMillis(100);
 
     private final BatchQueries queries;
     private final Commands commands;
     private final CompanyClock clock;
     private final ObjectProvider<BatchWork> works;
-    private final ExecutorService workers = Executors.newFixedThreadPool(2, task -> {
-        var thread = new Thread(task, "batch");
-        thread.setDaemon(true);
-        return thread;
-    });
+    private final Jobs jobs;
+    private final OneTimeTask<Void> batch = Jobs.asked("batch", id -> work(Long.parseLong(id)));
 
-    Batches(BatchQueries queries, Commands commands, CompanyClock clock, ObjectProvider<BatchWork> works) {
+    Batches(BatchQueries queries, Commands commands, CompanyClock clock, ObjectProvider<BatchWork> works, Jobs jobs) {
+        this.jobs = jobs;
         this.queries = queries;
         this.commands = commands;
         this.clock = clock;
         this.works = works;
     }
 
-    @PreDestroy
-    void close() {
-        workers.shutdownNow();
+    /** Carries out batches. */
+    @Bean
+    Task<?> batchJob() {
+        return batch;
     }
 
     /** What is done many times over. */
@@ -171,6 +167,7 @@ public class Batches {
             rows.add(row(id, entry, Records.write(one.request())));
         }
         queries.session().insertMultiple(rows);
+        jobs.ask(batch, String.valueOf(id));
         return id;
     }
 
@@ -215,40 +212,20 @@ public class Batches {
         return row;
     }
 
-    /** Works on a batch, and answers when it is done or patience ends; it goes on in the background then. */
+    /** Answers when a batch is done or patience ends; it goes on in the background then. */
     public BatchView carryOut(long id) {
-        var running = start(id);
-        try {
-            running.get(PATIENCE.toMillis(), TimeUnit.MILLISECONDS);
-        } catch (TimeoutException goesOn) {
-            return view(id, null, null);
-        } catch (InterruptedException stopped) {
-            Thread.currentThread().interrupt();
-            throw new IllegalStateException("stopped while batch " + id + " was carried out", stopped);
-        } catch (ExecutionException broken) {
-            throw new IllegalStateException("batch " + id + " broke off", broken.getCause());
+        var until = Instant.now().plus(PATIENCE);
+        var pause = FIRST_LOOK;
+        while (!queries.waiting(id).isEmpty() && Instant.now().isBefore(until)) {
+            try {
+                Thread.sleep(pause.toMillis());
+            } catch (InterruptedException stopped) {
+                Thread.currentThread().interrupt();
+                throw new IllegalStateException("stopped while batch " + id + " was carried out", stopped);
+            }
+            pause = pause.multipliedBy(2).compareTo(LONGEST_PAUSE) < 0 ? pause.multipliedBy(2) : LONGEST_PAUSE;
         }
         return view(id, null, null);
-    }
-
-    /** Takes up what a server left that is no longer there. */
-    @Scheduled(initialDelay = 3_000, fixedDelay = 5_000)
-    void takeUp() {
-        queries.takeUp(Instant.now().minus(SILENCE)).forEach(id -> {
-            var unused = start(id);
-        });
-    }
-
-    /** Whoever asked may have stopped waiting for it, so what breaks it off is told here too. */
-    private Future<?> start(long id) {
-        return workers.submit(() -> {
-            try {
-                work(id);
-            } catch (RuntimeException bug) {
-                LOG.error("batch {} broke off", id, bug);
-                throw bug;
-            }
-        });
     }
 
     private void work(long id) {
@@ -272,7 +249,7 @@ public class Batches {
                 .orElseThrow();
         for (var no : queries.waiting(id)) {
             if (Thread.currentThread().isInterrupted()) {
-                return;
+                throw new IllegalStateException("batch " + id + " goes on when a server is there again");
             }
             one(batch.context(), doer, id, no);
         }

@@ -25,12 +25,14 @@ import org.springframework.web.bind.annotation.RestController;
 class PayoutController {
 
     private final Payouts payouts;
+    private final PayoutJobs jobs;
     private final Commands commands;
     private final Company company;
     private final RefundQueries queries;
 
-    PayoutController(Payouts payouts, Commands commands, Company company, RefundQueries queries) {
+    PayoutController(Payouts payouts, PayoutJobs jobs, Commands commands, Company company, RefundQueries queries) {
         this.payouts = payouts;
+        this.jobs = jobs;
         this.commands = commands;
         this.company = company;
         this.queries = queries;
@@ -93,7 +95,7 @@ class PayoutController {
     @PostMapping("/payouts/{refund}/askings")
     PayoutView ask(@PathVariable String refund, @Valid @RequestBody PayoutSeen request, HttpServletRequest http) {
         return commands.run(http, request, PayoutView.class, context -> {
-            payouts.askAgain(refund, request.version());
+            jobs.askAgain(refund, request.version());
             return view(refund);
         });
     }

@@ -14,12 +14,12 @@ class PayoutSink implements EffectSink {
 
     private final RefundQueries queries;
     private final CompanyRulesStore rules;
-    private final Payouts payouts;
+    private final PayoutJobs jobs;
 
-    PayoutSink(RefundQueries queries, CompanyRulesStore rules, Payouts payouts) {
+    PayoutSink(RefundQueries queries, CompanyRulesStore rules, PayoutJobs jobs) {
         this.queries = queries;
         this.rules = rules;
-        this.payouts = payouts;
+        this.jobs = jobs;
     }
 
     @Override
@@ -33,7 +33,7 @@ class PayoutSink implements EffectSink {
             payout.reference = "";
             payout.answer = "";
             queries.session().insert(payout);
-            payouts.sendAfterCommit(payout.id);
+            jobs.ask(payout);
         }
     }
 }

@@ -14,23 +14,16 @@ import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
-import jakarta.annotation.PreDestroy;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.concurrent.TimeoutException;
 import java.util.function.Consumer;
 import org.hibernate.LockMode;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.support.TransactionSynchronization;
-import org.springframework.transaction.support.TransactionSynchronizationManager;
 
 /**
  * Refunds on their way through the payment service. A refund is posted and its payout kept in one transaction; the
@@ -45,8 +38,6 @@ class Payouts {
     private static final Person THE_SERVICE = new Person("payment-service", Role.ADMIN);
     /** The service is asked so often before someone has to look. */
     static final int TRIES = 3;
-    /** A payout that was taken up and not ended for so long is taken up again. */
-    private static final Duration SILENCE = Duration.ofSeconds(20);
 
     private final RefundQueries queries;
     private final Optional<PaymentServiceConnection> service;
@@ -54,11 +45,6 @@ class Payouts {
     private final Commands commands;
     private final EffectWriter writer;
     private final Locks locks;
-    private final ExecutorService worker = Executors.newSingleThreadExecutor(task -> {
-        var thread = new Thread(task, "payouts");
-        thread.setDaemon(true);
-        return thread;
-    });
 
     Payouts(
             RefundQueries queries,
@@ -73,11 +59,6 @@ class Payouts {
         this.commands = commands;
         this.writer = writer;
         this.locks = locks;
-    }
-
-    @PreDestroy
-    void close() {
-        worker.shutdownNow();
     }
 
     /** How far a payout is. */
@@ -100,50 +81,28 @@ class Payouts {
         }
     }
 
-    /** Has it sent once the transaction stands. */
-    void sendAfterCommit(long id) {
-        TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
-            @Override
-            public void afterCommit() {
-                worker.execute(() -> send(id));
-            }
-        });
-    }
-
     private long id(String refund) {
         return queries.payoutOf(refund)
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("payout of refund", refund)));
     }
 
-    /** Takes up what waits, or was taken up by a server that is no longer there. */
-    @Scheduled(initialDelay = 4_000, fixedDelay = 5_000)
-    void takeUp() {
-        queries.toSend(Instant.now().minus(SILENCE)).forEach(id -> worker.execute(() -> send(id)));
-    }
-
     private record Claimed(RefundRules.Refund refund, long id) {}
 
-    /** Asks the service, unless someone else is doing so. */
+    /** Asks the service. Where this ends in the middle, it is asked again, under the same key. */
     void send(long id) {
-        try {
-            var claimed = commands.inTransaction(() -> claim(id));
-            if (claimed != null) {
-                var answer = ask(claimed.refund());
-                commands.inTransaction(() -> {
-                    record(claimed, answer);
-                    return null;
-                });
-            }
-        } catch (RuntimeException bug) {
-            // it stays claimed, and is taken up again under the same key
-            LOG.error("payout {}", id, bug);
+        var claimed = commands.inTransaction(() -> claim(id));
+        if (claimed != null) {
+            var answer = ask(claimed.refund());
+            commands.inTransaction(() -> {
+                record(claimed, answer);
+                return null;
+            });
         }
     }
 
+    /** Null where it has ended meanwhile. */
     private Claimed claim(long id) {
-        var now = Instant.now();
-        var taken = queries.claim(now, id, now.minus(SILENCE));
-        return taken == 0 ? null : new Claimed(refund(queries.refundOf(id)), id);
+        return queries.claim(Instant.now(), id) == 0 ? null : new Claimed(refund(queries.refundOf(id)), id);
     }
 
     private RefundRules.Refund refund(RefundQueries.RefundRow row) {
@@ -200,9 +159,9 @@ class Payouts {
         queries.end(state.name(), reference, answer, closed, id);
     }
 
-    /** Asks the service once more what became of a refund. */
-    void askAgain(String refund, long version) {
-        sendAfterCommit(change(refund, version, State.UNANSWERED, payout -> payout.state = State.WAITING.name()));
+    /** The payout of a refund of which the service is to say once more what became of it. */
+    PayoutEntity toAskAgain(String refund, long version) {
+        return change(refund, version, State.UNANSWERED, payout -> payout.state = State.WAITING.name());
     }
 
     /** Somebody has seen that a refund was declined; the money stays customer credit. */
@@ -210,7 +169,7 @@ class Payouts {
         change(refund, version, State.DECLINED, payout -> payout.closed = true);
     }
 
-    private long change(String refund, long version, State wanted, Consumer<PayoutEntity> change) {
+    private PayoutEntity change(String refund, long version, State wanted, Consumer<PayoutEntity> change) {
         var payout = queries.session().get(PayoutEntity.class, id(refund), LockMode.PESSIMISTIC_WRITE);
         var state = State.valueOf(payout.state);
         if (state != wanted) {
@@ -222,6 +181,6 @@ class Payouts {
         }
         change.accept(payout);
         queries.session().update(payout);
-        return payout.id;
+        return payout;
     }
 }

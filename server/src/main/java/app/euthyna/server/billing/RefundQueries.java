@@ -18,20 +18,11 @@ interface RefundQueries {
     Optional<Long> payoutOf(String number);
 
     @HQL("""
-            select p.id
-            from PayoutEntity p
-            where p.closed = false and (p.state = 'WAITING' or p.state = 'SENDING' and p.claimedAt < :claimedAt)
-            order by p.id fetch first 100 rows only
-            """)
-    List<Long> toSend(Instant claimedAt);
-
-    @HQL("""
             update PayoutEntity p
             set p.state = 'SENDING', p.claimedAt = :claimedAt, p.tries = p.tries + 1, p.version = p.version + 1
-            where p.id = :id and p.closed = false and (p.state = 'WAITING' or p.state = 'SENDING' and p.claimedAt <
-                :silentSince)
+            where p.id = :id and p.closed = false and p.state in ('WAITING', 'SENDING')
             """)
-    int claim(Instant claimedAt, long id, Instant silentSince);
+    int claim(Instant claimedAt, long id);
 
     @HQL("""
             update PayoutEntity p

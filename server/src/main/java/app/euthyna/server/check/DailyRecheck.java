@@ -8,14 +8,16 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.server.platform.EffectWriter;
+import app.euthyna.server.platform.Jobs;
 import app.euthyna.server.platform.Locks;
+import com.github.kagkarlsson.scheduler.task.Task;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.context.annotation.Bean;
 import org.springframework.stereotype.Service;
 
 /**
@@ -27,8 +29,6 @@ import org.springframework.stereotype.Service;
 public class DailyRecheck {
 
     private static final Logger LOG = LoggerFactory.getLogger(DailyRecheck.class);
-    /** A run that has not ended after so long has lost its server. */
-    private static final Duration SILENCE = Duration.ofHours(2);
 
     private static final Person THE_CLOCK = new Person("clock", Role.ADMIN);
 
@@ -54,37 +54,24 @@ public class DailyRecheck {
         this.clock = clock;
     }
 
-    @Scheduled(initialDelay = 60_000, fixedDelay = 600_000)
-    void onceADay() {
-        // a company that is still being set up is looked at when it stands
-        if (!people.isEmpty()) {
-            ofToday();
-        }
+    /** Looks at it each morning. */
+    @Bean
+    Task<?> dailyRecheckJob() {
+        return Jobs.every("daily-recheck", Duration.ofMinutes(1), Duration.ofMinutes(10), this::onceADay);
     }
 
-    /** Does today's re-check, unless it is done or another server does it. */
-    public void ofToday() {
+    void onceADay() {
         var today = clock.today();
-        // of two servers the one that comes second finds the day begun
-        var begun = commands.inTransaction(() -> begins(today));
-        if (Boolean.TRUE.equals(begun)) {
+        // a company that is still being set up is looked at when it stands
+        if (!people.isEmpty() && queries.runs(today) == 0) {
+            var run = new DailyRecheckEntity();
+            run.runOn = today;
+            run.startedAt = Instant.now();
             var done = run(today);
-            queries.finished(Instant.now(), today);
+            run.finishedAt = Instant.now();
+            queries.session().upsert(run);
             LOG.info("{} customers were re-checked for dates that passed.", done);
         }
-    }
-
-    /** A day that was begun and not ended within a while is begun again: its server is gone. */
-    private boolean begins(LocalDate day) {
-        var now = Instant.now();
-        if (queries.runs(day) > 0) {
-            return queries.beginAgain(now, day, now.minus(SILENCE)) > 0;
-        }
-        var run = new DailyRecheckEntity();
-        run.runOn = day;
-        run.startedAt = now;
-        queries.session().insert(run);
-        return true;
     }
 
     /** Has everything that could have changed by a day looked at again; answers how many customers that concerned. */

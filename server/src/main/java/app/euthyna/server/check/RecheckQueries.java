@@ -45,18 +45,9 @@ interface RecheckQueries {
             """)
     List<LeftRow> leftOf(String[] items, String[] sites);
 
-    @HQL("update DailyRecheckEntity dr set dr.finishedAt = :finishedAt where dr.runOn = :runOn")
-    int finished(Instant finishedAt, LocalDate runOn);
-
-    @HQL("select count(*) from DailyRecheckEntity dr where dr.runOn = :runOn")
+    /** Whether a day was looked at to its end. */
+    @HQL("select count(*) from DailyRecheckEntity dr where dr.runOn = :runOn and dr.finishedAt is not null")
     long runs(LocalDate runOn);
-
-    @HQL("""
-            update DailyRecheckEntity dr
-            set dr.startedAt = :startedAt
-            where dr.runOn = :runOn and dr.finishedAt is null and dr.startedAt < :silentSince
-            """)
-    int beginAgain(Instant startedAt, LocalDate runOn, Instant silentSince);
 
     @HQL("""
             select distinct c.code

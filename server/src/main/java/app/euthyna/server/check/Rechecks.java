@@ -11,10 +11,13 @@ import app.euthyna.server.platform.AfterCommand;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.EffectWriter;
+import app.euthyna.server.platform.Jobs;
 import app.euthyna.server.platform.LeftWork;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.WorldChanged;
+import com.github.kagkarlsson.scheduler.task.Task;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -24,9 +27,9 @@ import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.context.annotation.Bean;
 import org.springframework.context.event.EventListener;
 import org.springframework.core.annotation.Order;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
 /**
@@ -119,7 +122,11 @@ class Rechecks implements AfterCommand {
     }
 
     /** Takes up what was left behind. */
-    @Scheduled(initialDelay = 5_000, fixedDelay = 10_000)
+    @Bean
+    Task<?> leftRechecksJob() {
+        return Jobs.every("left-rechecks", Duration.ofSeconds(5), Duration.ofSeconds(10), this::takeUp);
+    }
+
     void takeUp() {
         queries.leftBehind(LeftWork.leftBehindBefore()).forEach(left::add);
         commands.workOff();

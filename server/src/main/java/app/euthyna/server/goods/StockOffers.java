@@ -7,16 +7,19 @@ import app.euthyna.server.platform.AfterCommand;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.EffectWriter;
+import app.euthyna.server.platform.Jobs;
 import app.euthyna.server.platform.LeftWork;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Many;
+import com.github.kagkarlsson.scheduler.task.Task;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.context.annotation.Bean;
 import org.springframework.core.annotation.Order;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
 /**
@@ -69,7 +72,11 @@ class StockOffers implements AfterCommand {
     }
 
     /** Takes up what was left behind. */
-    @Scheduled(initialDelay = 5_000, fixedDelay = 10_000)
+    @Bean
+    Task<?> leftStockOffersJob() {
+        return Jobs.every("left-stock-offers", Duration.ofSeconds(5), Duration.ofSeconds(10), this::takeUp);
+    }
+
     void takeUp() {
         queries.leftBehind(LeftWork.leftBehindBefore()).forEach(row -> left.add(new Place(row.itemId(), row.siteId())));
         commands.workOff();

@@ -2,6 +2,7 @@ package app.euthyna.server.platform;
 
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Role;
+import com.github.kagkarlsson.scheduler.task.Task;
 import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
@@ -12,6 +13,7 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.context.annotation.Bean;
 import org.springframework.core.retry.RetryException;
 import org.springframework.core.retry.RetryPolicy;
 import org.springframework.core.retry.RetryTemplate;
@@ -20,7 +22,6 @@ import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.dao.QueryTimeoutException;
 import org.springframework.orm.jpa.vendor.HibernateJpaDialect;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.TransactionDefinition;
@@ -124,7 +125,12 @@ public class Commands {
         }));
     }
 
-    @Scheduled(initialDelay = 120_000, fixedDelay = 3_600_000)
+    /** Forgets old answers. */
+    @Bean
+    Task<?> forgetOldAnswersJob() {
+        return Jobs.every("forget-old-answers", Duration.ofMinutes(2), Duration.ofHours(1), this::forgetOldAnswers);
+    }
+
     void forgetOldAnswers() {
         queries.forgetOldAnswers(Instant.now().minus(KEPT));
     }

@@ -8,12 +8,14 @@ import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import app.euthyna.server.billing.InvoiceReminders;
 import app.euthyna.server.billing.Statements;
+import app.euthyna.server.paper.PaperText.Column;
+import app.euthyna.server.paper.PaperText.Fact;
 import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import org.springframework.stereotype.Component;
 
 /** Statements of account and reminders. */
@@ -53,49 +55,64 @@ class AccountPapers {
         }
     }
 
-    void statement(Html html, String number, int copy, LocalDate today) {
+    PaperText statement(String number, int copy, LocalDate today) {
         var parts = number.split("\\|", -1);
         var to = parts.length > 2 ? day(parts[2]) : today;
         var from = parts.length > 1 ? day(parts[1]) : to.minusMonths(3);
         RefusedException.where(Dating.span("from", from, "to", to));
         var view = statements.of(parts[0], from, to);
-        letterhead.head(html, letterhead.party(parts[0]), "Statement of account at " + Figures.day(to), copy, "");
-        html.raw("<table class=\"lines\">")
-                .head("Date", "Document", "What", "#Debit", "#Credit", "#Balance " + letterhead.currency());
-        html.cells(Figures.day(from), "", "Balance brought forward", "", "", "#" + Figures.grouped(view.opening()));
+        var rows = new ArrayList<List<String>>();
+        rows.add(List.of(Figures.day(from), "", "Balance brought forward", "", "", Figures.grouped(view.opening())));
         view.rows()
-                .forEach(row -> html.cells(
+                .forEach(row -> rows.add(List.of(
                         Figures.day(row.on()),
                         row.documentNumber(),
                         row.event(),
-                        "#" + orNothing(row.debit()),
-                        "#" + orNothing(row.credit()),
-                        "#" + Figures.grouped(row.balance())));
-        html.raw("</table>").element("h2", "", "Open invoices");
-        html.raw("<table class=\"lines\">")
-                .head("Invoice", "Date", "Due", "#Days past due", "#Gross", "#Open " + letterhead.currency());
-        view.openItems()
-                .forEach(item -> html.cells(
-                        item.invoice(),
-                        Figures.day(item.on()),
-                        Figures.day(item.dueOn()),
-                        "#" + (item.daysLate() == 0 ? "" : item.daysLate()),
-                        "#" + Figures.grouped(item.gross()),
-                        "#" + Figures.grouped(item.open())));
-        html.raw("</table>");
-        Letterhead.sums(
-                html,
-                List.of(Map.entry("Open invoices", view.open())),
-                List.of(Map.entry("Deposits and credit", view.unapplied().negate())),
-                "Balance, " + letterhead.currency(),
-                view.closing());
+                        orNothing(row.debit()),
+                        orNothing(row.credit()),
+                        Figures.grouped(row.balance()))));
+        return letterhead
+                .paper(letterhead.party(parts[0]), "Statement of account at " + Figures.day(to), copy, "")
+                .table(
+                        List.of(
+                                Column.text("Date"),
+                                Column.text("Document"),
+                                Column.text("What"),
+                                Column.figure("Debit"),
+                                Column.figure("Credit"),
+                                Column.figure("Balance " + letterhead.currency())),
+                        rows,
+                        row -> row)
+                .heading("Open invoices")
+                .table(
+                        List.of(
+                                Column.text("Invoice"),
+                                Column.text("Date"),
+                                Column.text("Due"),
+                                Column.figure("Days past due"),
+                                Column.figure("Gross"),
+                                Column.figure("Open " + letterhead.currency())),
+                        view.openItems(),
+                        item -> List.of(
+                                item.invoice(),
+                                Figures.day(item.on()),
+                                Figures.day(item.dueOn()),
+                                item.daysLate() == 0 ? "" : String.valueOf(item.daysLate()),
+                                Figures.grouped(item.gross()),
+                                Figures.grouped(item.open())))
+                .sums(
+                        List.of(
+                                Letterhead.sum("Open invoices", view.open()),
+                                Letterhead.sum(
+                                        "Deposits and credit", view.unapplied().negate())),
+                        Letterhead.sum("Balance, " + letterhead.currency(), view.closing()));
     }
 
     private static String orNothing(BigDecimal figure) {
         return figure.signum() == 0 ? "" : Figures.grouped(figure);
     }
 
-    void reminder(Html html, String number, int copy) {
+    PaperText reminder(String number, int copy) {
         long id;
         try {
             id = Long.parseLong(number);
@@ -105,25 +122,29 @@ class AccountPapers {
         var reminder = reminders.reminder(id);
         var customer = queries.customerReminded(id).orElseThrow();
         var on = reminder.invoices().get(0).remindedOn();
-        letterhead.head(html, letterhead.party(customer), REMINDERS.get(reminder.step()), copy, "");
-        Letterhead.facts(html, List.of(Map.entry("Date", Figures.day(on))));
-        html.element("p", "", words(reminder.step()));
-        html.raw("<table class=\"lines\">")
-                .head("Invoice", "Due", "#Days past due", "Payment reference", "#Open " + letterhead.currency());
-        reminder.invoices()
-                .forEach(i -> html.cells(
-                        i.invoice(),
-                        Figures.day(i.dueOn()),
-                        "#" + i.daysLate(on),
-                        CreditorReference.of(i.invoice()),
-                        "#" + Figures.grouped(i.open().amount())));
-        html.raw("</table>");
-        Letterhead.sums(
-                html,
-                List.of(),
-                List.of(),
-                "Amount due, " + letterhead.currency(),
-                reminder.open().amount());
+        return letterhead
+                .paper(letterhead.party(customer), REMINDERS.get(reminder.step()), copy, "")
+                .facts(new Fact("Date", Figures.day(on)))
+                .paragraph(words(reminder.step()))
+                .table(
+                        List.of(
+                                Column.text("Invoice"),
+                                Column.text("Due"),
+                                Column.figure("Days past due"),
+                                Column.text("Payment reference"),
+                                Column.figure("Open " + letterhead.currency())),
+                        reminder.invoices(),
+                        i -> List.of(
+                                i.invoice(),
+                                Figures.day(i.dueOn()),
+                                String.valueOf(i.daysLate(on)),
+                                CreditorReference.of(i.invoice()),
+                                Figures.grouped(i.open().amount())))
+                .sums(
+                        List.of(),
+                        Letterhead.sum(
+                                "Amount due, " + letterhead.currency(),
+                                reminder.open().amount()));
     }
 
     /** The words of a reminder, on paper and in the message. */

@@ -2,19 +2,23 @@ package app.euthyna.server.paper;
 
 import app.euthyna.core.billing.CreditorReference;
 import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Figures;
+import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Totals;
 import app.euthyna.server.flow.DocumentChains;
+import app.euthyna.server.paper.PaperText.Column;
+import app.euthyna.server.paper.PaperText.Fact;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Texts;
 import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** Invoices and credit notes. */
@@ -33,126 +37,126 @@ class BillingPapers {
         this.company = company;
     }
 
-    void invoice(Html html, String number, int copy) {
+    PaperText invoice(String number, int copy) {
         var found = documents.of(DocumentKind.INVOICE, number);
         var invoice = Chain.invoiceOf(found, number);
-        letterhead.head(
-                html,
-                letterhead.party(invoice.customer()),
-                "Invoice " + number,
-                copy,
-                invoice.reversed() ? "Reversed: do not pay" : "");
-        Letterhead.facts(
-                html,
-                List.of(
-                        Map.entry("Date", Figures.day(invoice.on())),
-                        Map.entry("Due", Figures.day(invoice.dueOn())),
-                        Map.entry(
+        var paper = letterhead
+                .paper(
+                        letterhead.party(invoice.customer()),
+                        "Invoice " + number,
+                        copy,
+                        invoice.reversed() ? "Reversed: do not pay" : "")
+                .facts(
+                        new Fact("Date", Figures.day(invoice.on())),
+                        new Fact("Due", Figures.day(invoice.dueOn())),
+                        new Fact(
                                 "Payment reference",
-                                CreditorReference.of(number).replaceAll("(.{4})(?=.)", "$1 "))));
-        if (!invoice.text().isBlank()) {
-            html.element("p", "", invoice.text());
-        }
-        lines(html, invoice, found);
+                                CreditorReference.of(number).replaceAll("(.{4})(?=.)", "$1 ")))
+                .paragraph(invoice.text())
+                .table(
+                        List.of(
+                                Column.figure("Line"),
+                                Column.text("Item"),
+                                Column.text("Order, dispatch, your PO"),
+                                Column.figure("Quantity"),
+                                Column.figure("Price"),
+                                Column.figure("Net " + letterhead.currency())),
+                        invoice.lines(),
+                        line -> line(line, found));
         var totals = invoice.totals();
-        sums(html, totals, "Amount due");
+        sums(paper, totals, "Amount due");
         var settled = queries.deposited(number);
         if (settled.signum() > 0) {
             var paid = company.money(settled);
-            html.element(
-                    "p",
-                    "",
-                    "Deposits applied to this invoice: %s; amount due: %s."
-                            .formatted(paid, totals.gross().minus(paid)));
+            paper.paragraph("Deposits applied to this invoice: %s; amount due: %s."
+                    .formatted(paid, totals.gross().minus(paid)));
         }
+        return paper;
+    }
+
+    private static List<String> line(Invoice.Line line, Collection<Chain> found) {
+        var chain = Chain.ofOrder(found, line.orderLine().number());
+        return List.of(
+                String.valueOf(line.no()),
+                line.description() + " (" + line.item() + ")",
+                origin(line, chain.order().po()),
+                Figures.plain(line.quantity().value()),
+                Letterhead.price(line.price()),
+                Figures.grouped(line.net().amount()));
     }
 
     /**
      * Refers to its invoice and says why (EN 16931-1 BG-3, preceding invoice; a credit note's amounts are positive).
      */
-    void creditNote(Html html, String number, int copy) {
+    PaperText creditNote(String number, int copy) {
         var found = documents.of(DocumentKind.CREDIT_NOTE, number);
         var credit = Chain.credits(found).stream()
                 .filter(c -> c.number().equals(number))
                 .findFirst()
                 .orElseThrow();
         var invoice = Chain.invoiceOf(found, credit.invoice());
-        letterhead.head(html, letterhead.party(credit.customer()), "Credit note " + number, copy, "");
-        Letterhead.facts(
-                html,
-                List.of(
-                        Map.entry("Date", Figures.day(credit.on())),
-                        Map.entry("For invoice", invoice.number() + " of " + Figures.day(invoice.on())),
-                        Map.entry("Reason", credit.reason())));
-        html.raw("<table class=\"lines\">")
-                .head("#Line", "Item", "Invoice line, return", "#Quantity", "#Net " + letterhead.currency());
-        credit.lines().forEach(line -> {
-            var fee = line.fee().isPositive() ? "\nless a restocking fee of %s".formatted(line.fee()) : "";
-            html.cells(
-                    "#" + line.no(),
-                    line.description() + " (" + line.item() + ")" + fee,
-                    Texts.joined(
-                            ", ",
-                            "line " + line.invoiceLine(),
-                            line.returnLine().map(r -> r.number()).orElse("")),
-                    line.quantity().isPositive()
-                            ? "#" + Figures.plain(line.quantity().value())
-                            : "#",
-                    "#" + Figures.grouped(line.net().amount()));
-        });
-        html.raw("</table>");
+        var paper = letterhead
+                .paper(letterhead.party(credit.customer()), "Credit note " + number, copy, "")
+                .facts(
+                        new Fact("Date", Figures.day(credit.on())),
+                        new Fact("For invoice", invoice.number() + " of " + Figures.day(invoice.on())),
+                        new Fact("Reason", credit.reason()))
+                .table(
+                        List.of(
+                                Column.figure("Line"),
+                                Column.text("Item"),
+                                Column.text("Invoice line, return"),
+                                Column.figure("Quantity"),
+                                Column.figure("Net " + letterhead.currency())),
+                        credit.lines(),
+                        BillingPapers::line);
         var totals = credit.totals();
-        sums(html, totals, "Credited");
-        var settled = queries.settledBy(number, invoice.number());
-        var left = totals.gross().minus(company.money(settled));
-        html.element(
-                "p",
-                "",
-                left.isZero()
-                        ? "Applied to invoice %s.".formatted(invoice.number())
-                        : left.equals(totals.gross())
-                                ? "Invoice %s is paid; the amount is your credit or was refunded."
-                                        .formatted(invoice.number())
-                                : "%s are applied to invoice %s; the rest is your credit or was refunded."
-                                        .formatted(company.money(settled), invoice.number()));
+        sums(paper, totals, "Credited");
+        return paper.paragraph(settled(totals, invoice, company.money(queries.settledBy(number, invoice.number()))));
     }
 
-    private void lines(Html html, Invoice invoice, Collection<Chain> found) {
-        html.raw("<table class=\"lines\">")
-                .head(
-                        "#Line",
-                        "Item",
-                        "Order, dispatch, your PO",
-                        "#Quantity",
-                        "#Price",
-                        "#Net " + letterhead.currency());
-        invoice.lines().forEach(line -> {
-            var chain = Chain.ofOrder(found, line.orderLine().number());
-            html.cells(
-                    "#" + line.no(),
-                    line.description() + " (" + line.item() + ")",
-                    origin(line, chain.order().po()),
-                    "#" + Figures.plain(line.quantity().value()),
-                    "#" + Letterhead.price(line.price()),
-                    "#" + Figures.grouped(line.net().amount()));
-        });
-        html.raw("</table>");
+    private static List<String> line(CreditNote.Line line) {
+        var fee = line.fee().isPositive() ? "\nless a restocking fee of %s".formatted(line.fee()) : "";
+        return List.of(
+                String.valueOf(line.no()),
+                line.description() + " (" + line.item() + ")" + fee,
+                Texts.joined(
+                        ", ",
+                        "line " + line.invoiceLine(),
+                        line.returnLine().map(r -> r.number()).orElse("")),
+                line.quantity().isPositive() ? Figures.plain(line.quantity().value()) : "",
+                Figures.grouped(line.net().amount()));
     }
 
-    private void sums(Html html, Totals totals, String last) {
-        Letterhead.sums(
-                html,
-                List.of(Map.entry("Net", totals.net().amount())),
-                totals.bands().stream()
-                        .map(band -> Map.entry(
-                                Letterhead.vat(
-                                                band.vat().category().name(),
-                                                band.vat().ratePercent()) + " on "
-                                        + Figures.grouped(band.taxable().amount()),
-                                band.tax().amount()))
+    /** What became of a credit. */
+    private static String settled(Totals totals, Invoice invoice, Money settled) {
+        var left = totals.gross().minus(settled);
+        if (left.isZero()) {
+            return "Applied to invoice %s.".formatted(invoice.number());
+        }
+        return left.equals(totals.gross())
+                ? "Invoice %s is paid; the amount is your credit or was refunded.".formatted(invoice.number())
+                : "%s are applied to invoice %s; the rest is your credit or was refunded."
+                        .formatted(settled, invoice.number());
+    }
+
+    private void sums(PaperText paper, Totals totals, String last) {
+        paper.sums(
+                Stream.concat(
+                                Stream.of(Letterhead.sum("Net", totals.net().amount())),
+                                totals.bands().stream()
+                                        .map(band -> Letterhead.sum(
+                                                Letterhead.vat(
+                                                                band.vat()
+                                                                        .category()
+                                                                        .name(),
+                                                                band.vat().ratePercent()) + " on "
+                                                        + Figures.grouped(
+                                                                band.taxable().amount()),
+                                                band.tax().amount())))
                         .toList(),
-                last + ", " + letterhead.currency(),
-                totals.gross().amount());
+                Letterhead.sum(
+                        last + ", " + letterhead.currency(), totals.gross().amount()));
     }
 
     private static String origin(Invoice.Line line, String po) {

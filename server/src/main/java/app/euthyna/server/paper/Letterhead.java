@@ -4,16 +4,16 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Vat;
+import app.euthyna.server.paper.PaperText.Fact;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import java.math.BigDecimal;
-import java.util.List;
-import java.util.Map;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
-/** What all papers have: the company's own head and foot, the address, and tables of facts and sums. */
+/** What all papers have: the company's own head and foot, and the address. */
 @Component
 class Letterhead {
 
@@ -38,50 +38,31 @@ class Letterhead {
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)));
     }
 
-    /** House, address, title, and a mark where the paper is a copy or speaks of something that is not settled. */
-    void head(Html html, Party to, String title, int copy, String mark) {
+    /** A paper with its head: house, address, title, and a mark where it is a copy or something is not settled. */
+    PaperText paper(Party to, String title, int copy, String mark) {
         var house = house();
-        html.raw("<div class=\"foot\">")
-                .text(Texts.joined(
+        var copied = copy == 0 ? "" : copy == Papers.FOR_INSPECTION ? "For inspection only" : "Copy " + copy;
+        return new PaperText(new PaperText.Head(
+                Texts.joined(
                         " · ",
                         house.name(),
                         house.vatId().isBlank() ? "" : "VAT id " + house.vatId(),
-                        house.iban().isBlank() ? "" : "IBAN " + house.iban()))
-                .raw("</div>");
-        html.element(
-                "div",
-                "house",
+                        house.iban().isBlank() ? "" : "IBAN " + house.iban()),
                 Texts.joined(
                         ", ",
                         house.name(),
                         house.street(),
                         Texts.joined(" ", house.postcode(), house.town()),
-                        house.country()));
-        html.element(
-                "div",
-                "to",
+                        house.country()),
                 Texts.joined(
                         "\n",
                         to.name(),
                         to.street(),
                         Texts.joined(" ", to.postcode(), to.town()),
                         to.country(),
-                        to.vatId().isBlank() ? "" : "VAT id " + to.vatId()));
-        html.element("h1", "", title);
-        if (copy != 0) {
-            html.element("div", "mark", copy == Papers.FOR_INSPECTION ? "For inspection only" : "Copy " + copy);
-        }
-        if (!mark.isBlank()) {
-            html.element("div", "mark", mark);
-        }
-    }
-
-    static void facts(Html html, List<Map.Entry<String, String>> facts) {
-        html.raw("<table class=\"facts\">");
-        facts.stream()
-                .filter(fact -> !fact.getValue().isBlank())
-                .forEach(fact -> html.cells(fact.getKey(), fact.getValue()));
-        html.raw("</table>");
+                        to.vatId().isBlank() ? "" : "VAT id " + to.vatId()),
+                title,
+                Stream.of(copied, mark).filter(said -> !said.isBlank()).toList()));
     }
 
     String currency() {
@@ -98,19 +79,9 @@ class Letterhead {
         };
     }
 
-    static void sums(
-            Html html,
-            List<Map.Entry<String, BigDecimal>> first,
-            List<Map.Entry<String, BigDecimal>> then,
-            String last,
-            BigDecimal sum) {
-        html.raw("<table class=\"sums\">");
-        first.forEach(row -> html.cells(row.getKey(), "#" + Figures.grouped(row.getValue())));
-        then.forEach(row -> html.cells(row.getKey(), "#" + Figures.grouped(row.getValue())));
-        html.raw("<tr class=\"last\">")
-                .element("td", "", last)
-                .element("td", "figure", Figures.grouped(sum))
-                .raw("</tr></table>");
+    /** A sum and what it is of. */
+    static Fact sum(String name, BigDecimal sum) {
+        return new Fact(name, Figures.grouped(sum));
     }
 
     /** A PO number, on a paper that the warehouse makes too: it does not read them. */

@@ -4,10 +4,13 @@ import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.server.order.OrderService;
 import app.euthyna.server.order.OrderView;
+import app.euthyna.server.paper.PaperText.Column;
+import app.euthyna.server.paper.PaperText.Fact;
 import app.euthyna.server.platform.Texts;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** What stands on each kind of paper. */
@@ -37,88 +40,80 @@ public class Papers {
     }
 
     /**
-     * The paper of a document, as XHTML.
+     * What stands on the paper of a document.
      *
      * @param number of the document; of a statement {@code CUSTOMER} or {@code CUSTOMER|from|to}
      * @param copy zero for the original, or {@link #FOR_INSPECTION}
      */
-    String of(Paper paper, String number, int copy, LocalDate today) {
-        var html = new Html();
-        switch (paper) {
-            case ORDER_CONFIRMATION -> confirmation(html, number, copy);
-            case PACKING_SLIP -> goods.packingSlip(html, number, copy);
-            case INVOICE -> billing.invoice(html, number, copy);
-            case CREDIT_NOTE -> billing.creditNote(html, number, copy);
-            case RETURN_SLIP -> goods.returnSlip(html, number, copy);
-            case STATEMENT -> account.statement(html, number, copy, today);
-            case REMINDER -> account.reminder(html, number, copy);
-        }
-        return html.toString();
+    PaperText of(Paper paper, String number, int copy, LocalDate today) {
+        return switch (paper) {
+            case ORDER_CONFIRMATION -> confirmation(number, copy);
+            case PACKING_SLIP -> goods.packingSlip(number, copy);
+            case INVOICE -> billing.invoice(number, copy);
+            case CREDIT_NOTE -> billing.creditNote(number, copy);
+            case RETURN_SLIP -> goods.returnSlip(number, copy);
+            case STATEMENT -> account.statement(number, copy, today);
+            case REMINDER -> account.reminder(number, copy);
+        };
     }
 
-    private void confirmation(Html html, String number, int copy) {
+    private PaperText confirmation(String number, int copy) {
         var order = orders.view(number);
         var cleared = order.state().isCleared() || order.state().isEnded();
-        letterhead.head(
-                html,
-                letterhead.party(order.customer()),
-                "Order confirmation " + number,
-                copy,
-                cleared ? "" : "Not cleared: " + order.state().words());
-        var shipTo = order.details().shipTo();
-        Letterhead.facts(
-                html,
-                List.of(
-                        Map.entry("Date", Figures.day(order.orderedOn())),
-                        Map.entry("Your PO", order.po()),
-                        Map.entry("Requested", Figures.day(order.requestedOn())),
-                        Map.entry(
-                                "Ships to",
-                                shipTo == null
-                                        ? ""
-                                        : Texts.joined(
-                                                ", ",
-                                                shipTo.name(),
-                                                shipTo.street(),
-                                                Texts.joined(" ", shipTo.postcode(), shipTo.town()),
-                                                shipTo.country())),
-                        Map.entry(
+        return letterhead
+                .paper(
+                        letterhead.party(order.customer()),
+                        "Order confirmation " + number,
+                        copy,
+                        cleared ? "" : "Not cleared: " + order.state().words())
+                .facts(
+                        new Fact("Date", Figures.day(order.orderedOn())),
+                        new Fact("Your PO", order.po()),
+                        new Fact("Requested", Figures.day(order.requestedOn())),
+                        new Fact("Ships to", shipTo(order)),
+                        new Fact(
                                 "Your reference",
-                                order.details().externalReference() == null
-                                        ? ""
-                                        : order.details().externalReference())));
-        lines(html, order);
-        Letterhead.sums(
-                html,
-                List.of(Map.entry("Net", order.net())),
-                order.vatBands().stream()
-                        .map(b -> Map.entry(Letterhead.vat(b.category(), b.rate()), b.tax()))
-                        .toList(),
-                "Gross",
-                order.gross());
-        if (!order.remark().isBlank()) {
-            html.element("p", "", order.remark());
-        }
+                                Objects.requireNonNullElse(order.details().externalReference(), "")))
+                .table(
+                        List.of(
+                                Column.figure("Line"),
+                                Column.text("Item"),
+                                Column.figure("Quantity"),
+                                Column.figure("Price"),
+                                Column.figure("Discount %"),
+                                Column.figure("Net " + letterhead.currency())),
+                        order.lines(),
+                        Papers::line)
+                .sums(
+                        Stream.concat(
+                                        Stream.of(Letterhead.sum("Net", order.net())),
+                                        order.vatBands().stream()
+                                                .map(b -> Letterhead.sum(
+                                                        Letterhead.vat(b.category(), b.rate()), b.tax())))
+                                .toList(),
+                        Letterhead.sum("Gross", order.gross()))
+                .paragraph(order.remark());
     }
 
-    private void lines(Html html, OrderView order) {
-        html.raw("<table class=\"lines\">")
-                .head("#Line", "Item", "#Quantity", "#Price", "#Discount %", "#Net " + letterhead.currency());
-        order.lines().forEach(line -> {
-            if (line.kind().equals(LineKind.TEXT.name())) {
-                html.cells("", line.description(), "", "", "", "");
-            } else if (line.kind().equals(LineKind.SUBTOTAL.name())) {
-                html.cells("", line.description(), "", "", "", "#" + Figures.grouped(line.net()));
-            } else {
-                html.cells(
-                        "#" + line.no(),
+    private static String shipTo(OrderView order) {
+        var to = order.details().shipTo();
+        return to == null
+                ? ""
+                : Texts.joined(", ", to.name(), to.street(), Texts.joined(" ", to.postcode(), to.town()), to.country());
+    }
+
+    private static List<String> line(OrderView.LineView line) {
+        return switch (LineKind.valueOf(line.kind())) {
+            case TEXT -> List.of("", line.description(), "", "", "", "");
+            case SUBTOTAL -> List.of("", line.description(), "", "", "", Figures.grouped(line.net()));
+            default ->
+                List.of(
+                        String.valueOf(line.no()),
                         line.description() + " (" + line.item() + ")",
-                        "#" + Figures.plain(line.quantity()),
-                        "#" + Figures.price(line.price()),
-                        "#" + (line.discount().signum() == 0 ? "" : Figures.plain(line.discount())),
-                        "#" + Figures.grouped(line.net()));
-            }
-        });
-        html.raw("</table>");
+                        Figures.plain(line.quantity()),
+                        Figures.price(line.price()),
+                        line.discount().signum() == 0 ? "" : Figures.plain(line.discount()),
+                        Figures.grouped(line.net()));
+        };
     }
 }

@@ -3,9 +3,13 @@ package app.euthyna.server.paper;
 import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import com.openhtmltopdf.util.XRLog;
+import gg.jte.ContentType;
+import gg.jte.TemplateEngine;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.util.List;
+import java.util.Map;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.stereotype.Component;
 
@@ -13,34 +17,12 @@ import org.springframework.stereotype.Component;
 @Component
 class Pdf {
 
-    private static final String STYLE = """
-        @page { size: A4; margin: 18mm 16mm 22mm 18mm; @bottom-left { content: element(foot); } @bottom-right { content: counter(page) " / " counter(pages);
-            font-family: Next, NextExt; font-size: 8pt; } }
-        body { font-family: Next, NextExt; font-size: 9.5pt; color: #20262b; line-height: 1.35; }
-        .paper { page-break-after: always; } .paper:last-child { page-break-after: auto; }
-        h1 { font-size: 15pt; margin: 6mm 0 2mm 0; font-weight: bold; } h2 { font-size: 10.5pt; margin: 5mm 0 1mm 0; }
-        .house { font-size: 8pt; color: #55534c; border-bottom: 0.4pt solid #c9bfa9; padding-bottom: 1.5mm; }
-        .barcode { display: block; height: 14mm; margin: 4mm 0 2mm; }
-        .mark { font-size: 10pt; font-weight: bold; border: 1pt solid #96283a; color: #96283a; padding: 1mm 3mm; display: inline-block; margin-top: 3mm; }
-        .to { margin: 8mm 0 6mm 0; } .facts td { padding: 0.3mm 6mm 0.3mm 0; border: none; }
-        table.lines { width: 100%; border-collapse: collapse; margin-top: 3mm; -fs-table-paginate: paginate; }
-        th { text-align: left; font-weight: bold; border-bottom: 0.6pt solid #20262b; padding: 1mm 1.5mm; font-size: 8.5pt; }
-        td { padding: 0.9mm 1.5mm; vertical-align: top; border-bottom: 0.3pt solid #e2dbcb; } tr { page-break-inside: avoid; }
-        .figure { text-align: right; white-space: nowrap; } .small { font-size: 8pt; color: #55534c; }
-        table.sums { margin-left: 55%; width: 45%; margin-top: 3mm; border-collapse: collapse; } table.sums tr.last td { font-weight: bold; border-top: 0.6pt solid #20262b; }
-        .foot { position: running(foot); font-size: 7.5pt; color: #55534c; }
-        """;
+    private final TemplateEngine templates = TemplateEngine.createPrecompiled(ContentType.Html);
 
-    /** One file of all papers, in the sequence given. */
-    byte[] of(String title, Iterable<String> papers) {
-        var page = new Html()
-                .raw("<html lang=\"en\"><head><meta charset=\"UTF-8\"/><title>")
-                .text(title)
-                .raw("</title><style>")
-                .raw(STYLE)
-                .raw("</style></head><body>");
-        papers.forEach(paper -> page.raw("<div class=\"paper\">").raw(paper).raw("</div>"));
-        page.raw("</body></html>");
+    /** One file of papers, in the sequence given. */
+    byte[] of(String title, List<PaperText> papers) {
+        var page = new WellFormed();
+        templates.render("file.jte", Map.of("title", title, "papers", papers), page);
         XRLog.setLoggingEnabled(false);
         var out = new ByteArrayOutputStream();
         var builder = new PdfRendererBuilder()

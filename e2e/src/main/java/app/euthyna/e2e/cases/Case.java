@@ -69,17 +69,17 @@ final class Case {
         var at = 0;
         for (var step : yaml.sections("steps")) {
             at++;
-            var word = step.map().keySet().stream().findFirst().orElseThrow(() -> new CaseFailed("an empty step"));
+            var word = step.words().stream().findFirst().orElseThrow(() -> new CaseFailed("an empty step"));
             var where = "step " + at + " (" + word + ")";
             try {
-                if (step.map().size() != 1) {
-                    throw new CaseFailed("one word a step, found " + step.map().keySet());
+                if (step.words().size() != 1) {
+                    throw new CaseFailed("one word a step, found " + step.words());
                 }
                 if (word.equals("today")) {
                     known.today = step.date("today");
                     known.clock(known.today);
                 } else {
-                    step(word, Yaml.of(step.map().get(word), word));
+                    step(word, Yaml.of(step.get(word), word));
                 }
             } catch (CaseFailed failed) {
                 throw new CaseFailed(where + ": " + failed.getMessage());

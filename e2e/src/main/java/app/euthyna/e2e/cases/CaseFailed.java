@@ -8,4 +8,8 @@ final class CaseFailed extends RuntimeException {
     CaseFailed(String message) {
         super(message);
     }
+
+    CaseFailed(String message, Throwable cause) {
+        super(message, cause);
+    }
 }

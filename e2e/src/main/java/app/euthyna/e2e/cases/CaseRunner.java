@@ -8,8 +8,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.UUID;
-import org.yaml.snakeyaml.LoaderOptions;
-import org.yaml.snakeyaml.constructor.SafeConstructor;
+import tools.jackson.core.JacksonException;
 
 /**
  * Runs every {@code *.yaml} below a directory against a running application and prints a line a case. Cases that wait
@@ -73,15 +72,10 @@ public final class CaseRunner {
 
     private static String failure(Path file, Users users) throws IOException {
         try {
-            var loaded =
-                    new org.yaml.snakeyaml.Yaml(new SafeConstructor(new LoaderOptions())).load(Files.readString(file));
-            new Case(
-                            Yaml.of(loaded, file.getFileName().toString()),
-                            users,
-                            UUID.randomUUID().toString().substring(0, 8))
-                    .run();
+            var read = Yaml.read(Files.readString(file), file.getFileName().toString());
+            new Case(read, users, UUID.randomUUID().toString().substring(0, 8)).run();
             return null;
-        } catch (CaseFailed | org.yaml.snakeyaml.error.YAMLException failed) {
+        } catch (CaseFailed | JacksonException failed) {
             return failed.getMessage();
         } catch (app.euthyna.e2e.client.Api.Refused refused) {
             return "refused with " + refused.getMessage();

@@ -40,7 +40,7 @@ final class Deeds {
                                 known.version(step.text("of")),
                                 "findings",
                                 step.only(Set.of("of", "findings", "reason", "as", "refused"))
-                                        .list("findings"),
+                                        .texts("findings"),
                                 "reason",
                                 step.text("reason", "")));
             case "decline" ->
@@ -211,7 +211,7 @@ final class Deeds {
 
     private void amend(Yaml step, Api api) {
         var order = known.users.as("auditor").get("/api/orders/" + known.number(step, "of"));
-        var removed = step.list("remove").stream().map(String::valueOf).toList();
+        var removed = step.texts("remove");
         var changes = new TreeMap<String, Map<String, Object>>();
         step.sections("lines").forEach(line -> changes.put(line.text("line"), line(line, false)));
         var lines = new ArrayList<Map<String, Object>>();
@@ -277,8 +277,8 @@ final class Deeds {
         request.put("ahead", step.flag("ahead"));
         request.put(
                 "orders",
-                step.list("of").stream()
-                        .map(ref -> known.document(String.valueOf(ref)).number())
+                step.texts("of").stream()
+                        .map(ref -> known.document(ref).number())
                         .toList());
         Known.put(request, "date", Known.date(step));
         if (step.has("lines")) {
@@ -289,7 +289,7 @@ final class Deeds {
                                 line.only(Set.of("of", "line", "qty"));
                                 var of = line.has("of")
                                         ? line.text("of")
-                                        : String.valueOf(step.list("of").get(0));
+                                        : step.texts("of").get(0);
                                 return Map.of(
                                         "order",
                                         known.document(of).number(),
@@ -382,8 +382,7 @@ final class Deeds {
     private void clearTogether(Yaml step, Api api) {
         var sequence = Map.of(
                 "orders",
-                step.list("of").stream()
-                        .map(String::valueOf)
+                step.texts("of").stream()
                         .map(ref -> Map.of("number", known.document(ref).number(), "version", known.version(ref)))
                         .toList(),
                 "reason",
@@ -453,8 +452,7 @@ final class Deeds {
         var kinds = new ArrayList<String>();
         plan.get("steps").forEach(s -> kinds.add(s.get("kind").asString()));
         if (step.has("plan")) {
-            Expected.same(
-                    "plan", step.list("plan").stream().map(String::valueOf).toList(), kinds);
+            Expected.same("plan", step.texts("plan"), kinds);
         }
         var waitsAt =
                 plan.get("waitsAt").isNull() ? "nothing" : plan.get("waitsAt").asString();

@@ -21,42 +21,32 @@ final class Expected {
 
     void compare(Yaml expected) {
         expected.section("state")
-                .map()
-                .forEach((ref, state) -> same("state of " + ref, String.valueOf(state), state(known.document(ref))));
+                .each((ref, state) -> same("state of " + ref, state.asString(), state(known.document(ref))));
         var findings = expected.section("findings");
-        findings.map()
-                .keySet()
+        findings.words()
                 .forEach(ref -> same(
                         "findings of " + ref,
-                        findings.list(ref).stream()
-                                .map(String::valueOf)
-                                .sorted()
-                                .toList(),
+                        findings.texts(ref).stream().sorted().toList(),
                         findings(known.document(ref).number())));
-        expected.section("lines").map().forEach((ref, measures) -> lines(ref, Yaml.of(measures, ref)));
+        expected.section("lines").each((ref, measures) -> lines(ref, Yaml.of(measures, ref)));
         if (expected.has("balances")) {
             balances(expected.section("balances"));
         }
-        expected.section("open")
-                .map()
-                .forEach((ref, amount) -> same("open of " + ref, Yaml.figure(amount, ref), open(ref)));
+        expected.section("open").each((ref, amount) -> same("open of " + ref, Yaml.figure(amount, ref), open(ref)));
         expected.section("exposure")
-                .map()
-                .forEach((ref, amount) -> same(
+                .each((ref, amount) -> same(
                         "exposure of " + ref,
                         Yaml.figure(amount, ref),
                         known.users
                                 .as("auditor")
                                 .get("/api/customers/" + Api.encode(known.customer(ref)) + "/position")
                                 .get("exposure")));
-        expected.section("stock").map().forEach((ref, figures) -> stock(ref, Yaml.of(figures, ref)));
+        expected.section("stock").each((ref, figures) -> stock(ref, Yaml.of(figures, ref)));
         if (expected.has("trail")) {
             trail(expected.section("trail").only(Set.of("from", "has", "neighbours")));
         }
         expected.section("entries")
-                .map()
-                .forEach(
-                        (ref, lines) -> entries(ref, expected.section("entries").sections(ref)));
+                .each((ref, lines) -> entries(ref, expected.section("entries").sections(ref)));
         if (expected.has("proof")) {
             proof(expected.text("proof"));
         }
@@ -115,11 +105,10 @@ final class Expected {
                 "to_bill"));
         for (var flow : known.sheet(known.document(parts[0]).number()).get("flows")) {
             if (flow.get("no").asString().equals(parts[1])) {
-                expected.map()
-                        .forEach((measure, quantity) -> same(
-                                ref + " " + measure,
-                                Yaml.figure(quantity, ref),
-                                flow.get(names.getOrDefault(measure, measure))));
+                expected.each((measure, quantity) -> same(
+                        ref + " " + measure,
+                        Yaml.figure(quantity, ref),
+                        flow.get(names.getOrDefault(measure, measure))));
                 return;
             }
         }
@@ -152,7 +141,7 @@ final class Expected {
             }
         });
         var wanted = new TreeMap<String, BigDecimal>();
-        expected.map().forEach((role, amount) -> {
+        expected.each((role, amount) -> {
             var figure = Yaml.figure(amount, role);
             if (figure.signum() != 0) {
                 wanted.put(role, figure.stripTrailingZeros());
@@ -177,11 +166,10 @@ final class Expected {
                     .forEach((name, field) ->
                             sums.merge(name, new BigDecimal(shelf.get(field).asString()), BigDecimal::add));
         }
-        expected.map()
-                .forEach((name, figure) -> same(
-                        "stock " + ref + " " + name,
-                        Yaml.figure(figure, ref).stripTrailingZeros(),
-                        sums.getOrDefault(name, BigDecimal.ZERO).stripTrailingZeros()));
+        expected.each((name, figure) -> same(
+                "stock " + ref + " " + name,
+                Yaml.figure(figure, ref).stripTrailingZeros(),
+                sums.getOrDefault(name, BigDecimal.ZERO).stripTrailingZeros()));
     }
 
     private void trail(Yaml expected) {
@@ -193,7 +181,7 @@ final class Expected {
                         known.name(d.get("kind").asString(), d.get("number").asString())));
         same(
                 "trail from " + expected.text("from"),
-                expected.list("has").stream().map(String::valueOf).sorted().toList(),
+                expected.texts("has").stream().sorted().toList(),
                 found.stream().sorted().toList());
         if (expected.has("neighbours")) {
             var neighbours = new ArrayList<String>();
@@ -202,18 +190,15 @@ final class Expected {
                             known.name(n.get("kind").asString(), n.get("number").asString())));
             same(
                     "neighbours",
-                    expected.list("neighbours").stream()
-                            .map(String::valueOf)
-                            .sorted()
-                            .toList(),
+                    expected.texts("neighbours").stream().sorted().toList(),
                     neighbours.stream().sorted().toList());
         }
     }
 
     private void entries(String ref, List<Yaml> expected) {
         var wanted = new TreeMap<String, BigDecimal>();
-        expected.forEach(line ->
-                line.map().forEach((role, amount) -> wanted.merge(role, Yaml.figure(amount, ref), BigDecimal::add)));
+        expected.forEach(
+                line -> line.each((role, amount) -> wanted.merge(role, Yaml.figure(amount, ref), BigDecimal::add)));
         var found = new TreeMap<String, BigDecimal>();
         for (var entry : known.users
                 .as("auditor")

@@ -129,9 +129,8 @@ final class Known {
 
     /** What became of orders that were cleared together. */
     void requireOutcomes(Yaml expected) {
-        expected.map()
-                .forEach((ref, outcome) ->
-                        Expected.same("outcome of " + ref, word(String.valueOf(outcome)), outcomes.get(ref)));
+        expected.each(
+                (ref, outcome) -> Expected.same("outcome of " + ref, word(outcome.asString()), outcomes.get(ref)));
     }
 
     static String word(String outcome) {

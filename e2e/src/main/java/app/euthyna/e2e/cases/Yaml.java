@@ -2,43 +2,69 @@ package app.euthyna.e2e.cases;
 
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.time.ZoneOffset;
+import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
-import java.util.Date;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
+import java.util.function.BiConsumer;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.JsonNodeFactory;
+import tools.jackson.dataformat.yaml.YAMLMapper;
 
 /** What a case says, read with a word for everything that is not as it should be. */
-record Yaml(Map<String, Object> map, String where) {
+record Yaml(JsonNode node, String where) {
 
-    static Yaml of(Object value, String where) {
-        if (!(value instanceof Map<?, ?> map)) {
+    private static final YAMLMapper MAPPER = YAMLMapper.builder()
+            .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
+            .enable(DeserializationFeature.FAIL_ON_READING_DUP_TREE_KEY)
+            .build();
+
+    /** Reads a whole file. */
+    static Yaml read(String text, String where) {
+        return of(MAPPER.readTree(text), where);
+    }
+
+    static Yaml of(JsonNode value, String where) {
+        if (!value.isObject()) {
             throw new CaseFailed(where + ": a mapping is expected, found " + value);
         }
-        var copy = new LinkedHashMap<String, Object>();
-        map.forEach((key, v) -> copy.put(String.valueOf(key), v));
-        return new Yaml(copy, where);
+        return new Yaml(value, where);
+    }
+
+    /** The words that it says, in their order. */
+    List<String> words() {
+        return List.copyOf(node.propertyNames());
+    }
+
+    /** What it says to each word. */
+    void each(BiConsumer<String, JsonNode> said) {
+        node.forEachEntry(said);
     }
 
     /** Fails on every word that is not among those known. */
     Yaml only(Set<String> known) {
-        map.keySet().stream().filter(word -> !known.contains(word)).findFirst().ifPresent(word -> {
+        words().stream().filter(word -> !known.contains(word)).findFirst().ifPresent(word -> {
             throw new CaseFailed(where + ": the word '" + word + "' is not known");
         });
         return this;
     }
 
     boolean has(String key) {
-        return map.get(key) != null;
+        return node.hasNonNull(key);
     }
 
-    String text(String key) {
+    JsonNode get(String key) {
         if (!has(key)) {
             throw new CaseFailed(where + ": '" + key + "' is missing");
         }
-        return String.valueOf(map.get(key));
+        return node.get(key);
+    }
+
+    String text(String key) {
+        return get(key).asString();
     }
 
     String text(String key, String otherwise) {
@@ -46,30 +72,27 @@ record Yaml(Map<String, Object> map, String where) {
     }
 
     BigDecimal decimal(String key) {
-        return figure(map.get(key), where + "." + key);
+        return figure(get(key), where + "." + key);
     }
 
     BigDecimal decimal(String key, BigDecimal otherwise) {
         return has(key) ? decimal(key) : otherwise;
     }
 
-    static BigDecimal figure(Object value, String where) {
-        try {
-            return new BigDecimal(String.valueOf(value));
-        } catch (NumberFormatException none) {
-            throw new CaseFailed(where + ": a number is expected, found " + value);
-        }
+    static BigDecimal figure(JsonNode value, String where) {
+        return value.asDecimalOpt().orElseThrow(() -> new CaseFailed(where + ": a number is expected, found " + value));
     }
 
     boolean flag(String key) {
-        return has(key) && Boolean.parseBoolean(text(key));
+        return has(key) && get(key).asBoolean();
     }
 
     LocalDate date(String key) {
-        var value = map.get(key);
-        return value instanceof Date date
-                ? date.toInstant().atZone(ZoneOffset.UTC).toLocalDate()
-                : LocalDate.parse(text(key));
+        try {
+            return LocalDate.parse(text(key));
+        } catch (DateTimeParseException none) {
+            throw new CaseFailed(where + "." + key + ": a day is expected, found " + text(key), none);
+        }
     }
 
     LocalDate date(String key, LocalDate otherwise) {
@@ -77,22 +100,22 @@ record Yaml(Map<String, Object> map, String where) {
     }
 
     Yaml section(String key) {
-        return of(map.getOrDefault(key, Map.of()), where + "." + key);
+        return has(key) ? of(get(key), where + "." + key) : new Yaml(JsonNodeFactory.instance.objectNode(), where);
     }
 
     List<Yaml> sections(String key) {
-        var found = new ArrayList<Yaml>();
-        for (var value : list(key)) {
-            found.add(of(value, where + "." + key));
-        }
-        return found;
+        return values(key).map(value -> of(value, where + "." + key)).toList();
     }
 
-    List<?> list(String key) {
-        var value = map.get(key);
-        if (value == null) {
-            return List.of();
+    /** A list of texts; one that stands alone is a list too. */
+    List<String> texts(String key) {
+        return values(key).map(JsonNode::asString).collect(Collectors.toCollection(ArrayList::new));
+    }
+
+    private Stream<JsonNode> values(String key) {
+        if (!has(key)) {
+            return Stream.of();
         }
-        return value instanceof List<?> list ? list : List.of(value);
+        return get(key).isArray() ? get(key).valueStream() : Stream.of(get(key));
     }
 }

@@ -17,6 +17,9 @@ public final class Dating {
     /** Days that a document may be dated back by anybody, where the company has no rule of its own. */
     public static final int DAYS_BACK = 31;
 
+    /** Who dates further back than the company's days, with a reason. */
+    public static final List<Role> FAR_BACK = List.of(Role.LEAD);
+
     private Dating() {}
 
     /** The date lies after today. */
@@ -59,7 +62,7 @@ public final class Dating {
         if (on.isBefore(EARLIEST)) {
             return Optional.of(new DatedTooFarBack(on, EARLIEST, false));
         }
-        if (!person.carries(List.of(Role.LEAD))) {
+        if (!person.carries(FAR_BACK)) {
             return Optional.of(new DatedTooFarBack(on, earliest, false));
         }
         return reason.isBlank() ? Optional.of(new DatedTooFarBack(on, earliest, true)) : Optional.empty();

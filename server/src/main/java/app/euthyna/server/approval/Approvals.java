@@ -2,16 +2,19 @@ package app.euthyna.server.approval;
 
 import app.euthyna.core.approval.Approving;
 import app.euthyna.core.approval.Level;
+import app.euthyna.core.approval.OrderActions;
 import app.euthyna.core.check.Checks.Occasion;
 import app.euthyna.core.check.Finding;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.Order;
 import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.approval.ApprovalStore.State;
 import app.euthyna.server.check.Clearance;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
+import app.euthyna.server.platform.Right;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
@@ -55,6 +58,25 @@ class Approvals implements Clearance, EffectSink {
     public List<String> asks(Order order) {
         return asked.of(order, List.of()).stream()
                 .map(ask -> ask.reason() + ": " + ask.level().words() + " must agree")
+                .toList();
+    }
+
+    @Override
+    public List<ActionView> actions(CommandContext context, Chain chain, List<Finding> findings) {
+        var order = chain.order();
+        var awaits = order.state() == OrderState.AWAITING_APPROVAL;
+        return OrderActions.of(
+                        chain,
+                        findings,
+                        awaits ? asked.of(order, findings) : List.of(),
+                        awaits ? store.approvals(order.number()) : List.of(),
+                        context.person(),
+                        context.today())
+                .stream()
+                .filter(one -> one.action() != OrderActions.Action.REMIND
+                        || Right.of(context.person()).contains(Right.PROPOSE))
+                .map(one -> new ActionView(
+                        one.action(), one.refusal().map(Refusal::sentence).orElse(null)))
                 .toList();
     }
 

@@ -19,6 +19,7 @@ import app.euthyna.server.check.ReviewViews.ShortageView;
 import app.euthyna.server.masterdata.Customer;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.order.OrderService;
+import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import java.math.BigDecimal;
 import java.util.ArrayList;
@@ -52,7 +53,8 @@ class CaseSheets {
         this.company = company;
     }
 
-    SheetView of(String number) {
+    /** As whoever asks sees it. */
+    SheetView of(CommandContext context, String number) {
         var chain = cases.chain(number);
         var view = orders.view(number);
         var found = cases.findings(number);
@@ -70,7 +72,8 @@ class CaseSheets {
                         limit(customer)),
                 documents(number),
                 history(number),
-                approval);
+                approval,
+                clearance.actions(context, chain, found));
     }
 
     /** What would hold an order as it is written now. */

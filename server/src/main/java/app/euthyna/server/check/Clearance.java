@@ -1,5 +1,6 @@
 package app.euthyna.server.check;
 
+import app.euthyna.core.approval.OrderActions;
 import app.euthyna.core.check.Checks.Occasion;
 import app.euthyna.core.check.Finding;
 import app.euthyna.core.flow.Chain;
@@ -26,6 +27,16 @@ public interface Clearance {
 
     /** How an order's request for approval stands; null where none was ever asked for. */
     RequestView requestOf(String order);
+
+    /** What can be decided on an order as it stands, by whoever asks and by others. */
+    List<ActionView> actions(CommandContext context, Chain chain, List<Finding> findings);
+
+    /**
+     * Something that an order is there for.
+     *
+     * @param refused why whoever asks can't do it; null where they can
+     */
+    record ActionView(OrderActions.Action action, @Nullable String refused) {}
 
     /** What orders by their id wait for, in a few words, and since when. */
     Map<Long, Wait> waiting(Collection<Long> orders);

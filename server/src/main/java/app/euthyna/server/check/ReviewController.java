@@ -78,7 +78,7 @@ class ReviewController {
     SheetView waive(@PathVariable String number, @Valid @RequestBody Waiver request, HttpServletRequest http) {
         return commands.run(http, request, SheetView.class, context -> {
             checks.waive(context.because(request.reason()), number, request.version(), named(request.findings()));
-            return sheet(number);
+            return sheets.of(context, number);
         });
     }
 
@@ -123,7 +123,7 @@ class ReviewController {
     /** An order with all that speaks for and against it. */
     @GetMapping("/review/{number}")
     SheetView sheet(@PathVariable String number) {
-        return sheets.of(number);
+        return sheets.of(commands.context(), number);
     }
 
     /** A customer's exposure with its terms. */

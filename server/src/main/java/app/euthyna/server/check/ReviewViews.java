@@ -98,7 +98,8 @@ final class ReviewViews {
             PositionView position,
             List<DocumentView> documents,
             List<HistoryView> history,
-            @Nullable Clearance.RequestView approval) {}
+            @Nullable Clearance.RequestView approval,
+            List<Clearance.ActionView> actions) {}
 
     /** Free stock of an item at a store. */
     record AtStore(String site, BigDecimal free) {}

@@ -1,9 +1,13 @@
 package app.euthyna.server.people;
 
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Person;
+import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.DecimalMark;
+import app.euthyna.server.platform.Reading;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Right;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.validation.Valid;
@@ -11,6 +15,7 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.stream.Collectors;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.web.context.SecurityContextRepository;
@@ -53,13 +58,19 @@ class SessionController {
             @NotBlank @Size(max = 500) String password) {}
 
     /**
-     * Who is signed in; all but the company empty when nobody is. {@code standsInFor} are roles of those who are away.
+     * Who is signed in; all but the company empty when nobody is.
+     *
+     * @param standsInFor roles of those who are away
+     * @param may what is not refused to whoever is signed in for who they are
+     * @param reads what they read
      */
     record SessionView(
             String username,
             String displayName,
             String role,
             List<String> standsInFor,
+            List<Right> may,
+            List<Reading.Kind> reads,
             String company,
             String currency,
             DecimalMark decimalMark,
@@ -120,6 +131,8 @@ class SessionController {
                     "",
                     "",
                     List.of(),
+                    List.of(),
+                    List.of(),
                     facts.name(),
                     facts.currency().getCurrencyCode(),
                     rules.decimalMark(),
@@ -132,11 +145,17 @@ class SessionController {
                 .findFirst()
                 .map(a -> a.substring("ROLE_".length()))
                 .orElseThrow();
+        var standsInFor = deputies.rolesFor(signedIn.getName(), today);
         return new SessionView(
                 signedIn.getName(),
                 people.displayName(signedIn.getName()),
                 role,
-                deputies.rolesFor(signedIn.getName(), today),
+                standsInFor,
+                Right.of(new Person(
+                        signedIn.getName(),
+                        Role.valueOf(role),
+                        standsInFor.stream().map(Role::valueOf).collect(Collectors.toSet()))),
+                Reading.Kind.of(Role.valueOf(role)),
                 facts.name(),
                 facts.currency().getCurrencyCode(),
                 rules.decimalMark(),

@@ -8,6 +8,7 @@ import java.util.Collections;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.http.server.PathContainer;
 import org.springframework.security.access.AccessDeniedException;
@@ -33,6 +34,32 @@ public final class Reading implements HandlerInterceptor {
     private static final Set<Role> SETTINGS = EnumSet.complementOf(EnumSet.of(Role.WAREHOUSE));
 
     private static final Set<Role> ACCESS = EnumSet.of(Role.LEAD, Role.AUDITOR, Role.ADMIN);
+
+    /** What a role may read, for a screen that shows no place whose questions would be refused. */
+    public enum Kind {
+        GOODS(BUSINESS),
+        SELLING(Reading.SELLING),
+        SETTINGS(Reading.SETTINGS),
+        COSTS(rolesReading(ReadBy.Group.COSTS)),
+        BOOKS(Reading.BOOKS),
+        ACCESS(Reading.ACCESS);
+
+        @SuppressWarnings("ImmutableEnumChecker") // never changed
+        private final Set<Role> roles;
+
+        Kind(Set<Role> roles) {
+            this.roles = roles;
+        }
+
+        /** All that a role reads. */
+        public static List<Kind> of(Role role) {
+            return Stream.of(values()).filter(kind -> kind.roles.contains(role)).toList();
+        }
+
+        private static Set<Role> rolesReading(ReadBy.Group group) {
+            return Stream.of(Role.values()).filter(group::isRead).collect(Collectors.toUnmodifiableSet());
+        }
+    }
 
     /** Addresses, and the roles that may read there. */
     public record Rule(PathPattern path, Set<Role> roles) {

@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /** Money that comes in, and customer credit that is used (section 7). */
 public final class Receiving {
@@ -42,6 +43,23 @@ public final class Receiving {
         return refusals.isEmpty()
                 ? Decision.of(new Effect.PaymentReceived(number, customer, amount, settlements))
                 : Decision.refused(refusals);
+    }
+
+    /** What of credit an invoice is to get: as much as it asks for and is there, where nothing is said. */
+    public record Share(String invoice, Optional<Money> amount) {}
+
+    /** Shares of credit in figures; those that say none take what the ones before them leave. */
+    public static List<Settlement> settlements(
+            List<Share> shares, Map<String, OpenInvoice> invoices, List<Credit> credits, Money zero) {
+        var left = credits.stream().map(Credit::left).reduce(zero, Money::plus);
+        var settlements = new ArrayList<Settlement>();
+        for (var share : shares) {
+            var invoice = invoices.get(share.invoice());
+            var amount = share.amount().orElse(invoice == null ? left : left.min(invoice.open()));
+            settlements.add(new Settlement(share.invoice(), amount));
+            left = left.minus(amount).max(zero);
+        }
+        return settlements;
     }
 
     /**

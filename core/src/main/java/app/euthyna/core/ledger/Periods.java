@@ -50,10 +50,17 @@ public final class Periods {
                             .formatted(Figures.day(through.withDayOfMonth(1).minusDays(1)))));
         }
         return closedThrough
-                .map(closed -> YearMonth.from(closed.plusDays(1)).atEndOfMonth())
+                .map(closed -> next(today, Optional.of(closed)))
                 .filter(next -> !next.equals(through))
                 .map(next -> CommonRefusal.Incomplete.of(
                         "through", "%s: months are closed one after the other".formatted(Figures.day(next))));
+    }
+
+    /** The last day of the period that is closed next: the month after what is closed, else the last that is over. */
+    public static LocalDate next(LocalDate today, Optional<LocalDate> closedThrough) {
+        return closedThrough
+                .map(closed -> YearMonth.from(closed.plusDays(1)).atEndOfMonth())
+                .orElseGet(() -> YearMonth.from(today).minusMonths(1).atEndOfMonth());
     }
 
     /** Why the period that was closed last can't be opened again, if so. */

@@ -24,6 +24,7 @@ import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
@@ -243,6 +244,36 @@ class BillingTests {
             assertThat(codes(eur("50.00"), new Settlement("I-1", eur("50.01")))).containsExactly("more-than-open");
             assertThat(codes(eur("50.00"), new Settlement("I-3", eur("5.00")))).containsExactly("wrong-customer");
             assertThat(codes(eur("0.00"))).containsExactly("incomplete");
+        }
+
+        /** I-1 is open with 60.00. */
+        @Test
+        void creditOfWhichNoAmountIsSaidGoesAsFarAsItReachesAndIsOpen() {
+            assertThat(reach("100.00", Optional.empty())).isEqualTo(eur("60.00"));
+            assertThat(reach("25.00", Optional.empty())).isEqualTo(eur("25.00"));
+            assertThat(reach("0.00", Optional.empty())).isEqualTo(eur("0.00"));
+            assertThat(reach("25.00", Optional.of(eur("70.00"))))
+                    .as("what was said is not bent, and is refused later")
+                    .isEqualTo(eur("70.00"));
+            assertThat(Receiving.settlements(
+                            List.of(
+                                    new Receiving.Share("I-1", Optional.of(eur("20.00"))),
+                                    new Receiving.Share("I-2", Optional.empty())),
+                            invoices,
+                            List.of(new Receiving.Credit(payment("P-1"), eur("25.00"))),
+                            eur("0.00")))
+                    .as("the second takes what the first leaves")
+                    .containsExactly(new Settlement("I-1", eur("20.00")), new Settlement("I-2", eur("5.00")));
+        }
+
+        private Money reach(String credit, Optional<Money> asked) {
+            return Receiving.settlements(
+                            List.of(new Receiving.Share("I-1", asked)),
+                            invoices,
+                            List.of(new Receiving.Credit(payment("P-1"), eur(credit))),
+                            eur("0.00"))
+                    .get(0)
+                    .amount();
         }
 
         @Test

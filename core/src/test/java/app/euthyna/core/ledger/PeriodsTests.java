@@ -62,6 +62,13 @@ class PeriodsTests {
     }
 
     @Test
+    void areSuggestedInTheirTurn() {
+        assertThat(Periods.next(TODAY, Optional.empty())).isEqualTo("2026-02-28");
+        assertThat(Periods.next(LocalDate.of(2026, 12, 1), JANUARY)).isEqualTo("2026-02-28");
+        assertThat(Periods.next(TODAY, Optional.of(LocalDate.of(2023, 12, 31)))).isEqualTo("2024-01-31");
+    }
+
+    @Test
     void sayWhichMonthIsNext() {
         assertThat(Periods.closing(LocalDate.of(2025, 12, 31), TODAY, JANUARY, LEAD)
                         .orElseThrow()

@@ -3,6 +3,7 @@ package app.euthyna.server.bank;
 import app.euthyna.core.billing.Matching;
 import app.euthyna.core.billing.Matching.Proposal;
 import app.euthyna.core.billing.Matching.Received;
+import app.euthyna.core.billing.Receiving;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.CommonRefusal;
@@ -267,7 +268,11 @@ class BankStatements implements BatchWork {
         queries.settle(ids.payment(payment), id);
         for (var one : settlements) {
             if (later.containsKey(one.invoice())) {
-                payments.allocateCredit(context.dated(later.get(one.invoice())), customer, List.of(one), payment);
+                payments.allocateCredit(
+                        context.dated(later.get(one.invoice())),
+                        customer,
+                        List.of(new Receiving.Share(one.invoice(), Optional.of(one.amount()))),
+                        payment);
             }
         }
         return payment;

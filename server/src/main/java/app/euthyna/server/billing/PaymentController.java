@@ -1,5 +1,6 @@
 package app.euthyna.server.billing;
 
+import app.euthyna.core.billing.Receiving;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.platform.Commands;
@@ -18,6 +19,7 @@ import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -53,11 +55,14 @@ class PaymentController {
             LocalDate date,
             @Size(max = 2000) String reason) {}
 
+    /** @param amount as much as is open and there is credit for, where it is left out */
+    record CreditShare(@NotBlank String invoice, BigDecimal amount) {}
+
     /** @param of the document whose credit it is; the oldest credit first where it is left out */
     record CreditUse(
             @NotBlank String customer,
             String of,
-            @NotEmpty List<@Valid SettledInvoice> allocate,
+            @NotEmpty List<@Valid CreditShare> allocate,
             LocalDate date,
             @Size(max = 2000) String reason) {}
 
@@ -143,7 +148,13 @@ class PaymentController {
             payments.allocateCredit(
                     context.given(request.date(), request.reason()),
                     request.customer(),
-                    settlements(request.allocate()),
+                    request.allocate().stream()
+                            .map(share -> new Receiving.Share(
+                                    share.invoice(),
+                                    Optional.ofNullable(share.amount())
+                                            .map(amount ->
+                                                    company.given("allocate[" + share.invoice() + "].amount", amount))))
+                            .toList(),
                     Texts.given(request.of()));
             return credit(request.customer());
         });

@@ -14,6 +14,7 @@ import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
+import java.math.BigDecimal;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -58,16 +59,20 @@ public class Payments {
      *
      * @param of the document whose credit it is; the oldest credit first where it is empty
      */
-    public void allocateCredit(CommandContext context, String customer, List<Settlement> settlements, String of) {
+    public void allocateCredit(CommandContext context, String customer, List<Receiving.Share> shares, String of) {
         locks.customer(customer);
         var credits = queries.credits(customer, of).stream()
                 .map(row -> new Receiving.Credit(
                         new DocumentRef(row.kind(), row.number()), company.money(row.leftAmount())))
                 .toList();
+        var invoices = open(shares.stream().map(Receiving.Share::invoice).toList());
         writer.write(
                 context,
-                RefusedException.orThrow(
-                        Receiving.allocateCredit(customer, settlements, invoices(settlements), credits)));
+                RefusedException.orThrow(Receiving.allocateCredit(
+                        customer,
+                        Receiving.settlements(shares, invoices, credits, company.money(BigDecimal.ZERO)),
+                        invoices,
+                        credits)));
     }
 
     /** Takes what a payment settled off invoices; it stays as customer credit. */
@@ -123,9 +128,11 @@ public class Payments {
 
     /** The invoices that settlements name. */
     Map<String, OpenInvoice> invoices(List<Settlement> settlements) {
-        return openInvoices
-                .numbered(settlements.stream().map(Settlement::invoice).toList())
-                .stream()
+        return open(settlements.stream().map(Settlement::invoice).toList());
+    }
+
+    private Map<String, OpenInvoice> open(List<String> numbers) {
+        return openInvoices.numbered(numbers).stream()
                 .collect(Collectors.toMap(OpenInvoice::number, Function.identity()));
     }
 }

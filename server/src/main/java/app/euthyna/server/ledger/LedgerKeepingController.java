@@ -2,6 +2,7 @@ package app.euthyna.server.ledger;
 
 import app.euthyna.core.flow.Effect.ManualLine;
 import app.euthyna.core.ledger.AccountRole;
+import app.euthyna.core.ledger.Periods;
 import app.euthyna.core.ledger.PostingMap;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
@@ -68,13 +69,18 @@ class LedgerKeepingController {
             @Nullable String reopenedBy,
             @Nullable String reason) {}
 
-    /** Through which day the books are closed (null where they are open), and how it came to that. */
-    record PeriodsView(@Nullable LocalDate closedThrough, List<ClosingView> closings) {}
+    /**
+     * Through which day the books are closed (null where they are open), and how it came to that.
+     *
+     * @param next the last day of the period that is closed next
+     */
+    record PeriodsView(@Nullable LocalDate closedThrough, LocalDate next, List<ClosingView> closings) {}
 
     @GetMapping("/periods")
     PeriodsView periods() {
         return new PeriodsView(
                 accounts.closedThrough().orElse(null),
+                Periods.next(commands.today(), accounts.closedThrough()),
                 queries.periods().stream()
                         .map(row -> new ClosingView(
                                 row.through(),

@@ -112,6 +112,7 @@ class ReturnsController {
      * @param awaited what may still come
      * @param creditable billed, here and not credited
      * @param creditedAhead credited and not here
+     * @param creditableAhead may still come and is not credited
      */
     record ReturnLineView(
             int no,
@@ -130,6 +131,7 @@ class ReturnsController {
             BigDecimal awaited,
             BigDecimal creditable,
             BigDecimal creditedAhead,
+            BigDecimal creditableAhead,
             BigDecimal restocked,
             BigDecimal scrapped,
             BigDecimal sentBack,
@@ -322,6 +324,10 @@ class ReturnsController {
                 goods.expected(line).value(),
                 creditable(goods, line, due),
                 Crediting.ahead(goods, line, credits).value(),
+                goods.expected(line)
+                        .minus(Crediting.ahead(goods, line, credits))
+                        .max(Quantity.ZERO)
+                        .value(),
                 outcome(line, Return.Outcome.Kind.RESTOCK),
                 outcome(line, Return.Outcome.Kind.SCRAP),
                 outcome(line, Return.Outcome.Kind.SEND_BACK),

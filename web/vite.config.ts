@@ -3,8 +3,17 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   plugins: [react()],
-  build: { outDir: 'target/classes/META-INF/resources', emptyOutDir: true, chunkSizeWarningLimit: 1000 },
+  build: {
+    outDir: 'target/classes/META-INF/resources',
+    emptyOutDir: true,
+  },
   server: { proxy: { '/api': process.env.EUTHYNA_URL ?? 'http://127.0.0.1:8080' } },
   preview: { proxy: { '/api': process.env.EUTHYNA_URL ?? 'http://127.0.0.1:8080' } },
-  test: { environment: 'jsdom', include: ['src/**/*.test.ts', 'src/**/*.test.tsx'] },
+  test: {
+    environment: 'jsdom',
+    include: ['src/**/*.test.ts', 'src/**/*.test.tsx'],
+    // a busy machine is slow, not wrong
+    testTimeout: 120_000,
+    setupFiles: ['src/test/browser.ts', 'src/test/setup.ts'],
+  },
 });

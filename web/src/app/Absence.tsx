@@ -1,15 +1,16 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { usersQuery } from '../features/review';
+import { usersQuery } from '../features/review/api';
 import { answer, client, once } from '../shared/api/http';
+import { keyOf } from '../shared/api/keyOf';
+import { queries } from '../shared/api/queries';
 import { date } from '../shared/format';
 import { useSession } from '../shared/session';
 import { ProblemNote, tell } from '../shared/ui';
 import { DayInput } from '../shared/ui/DayInput';
 import { Dialog } from '../shared/ui/Dialog';
-import { queries } from './queries';
 
-const absencesQuery = { queryKey: ['absences'], queryFn: () => answer(client.GET('/api/users/absences')) };
+const absencesQuery = { queryKey: keyOf('absences'), queryFn: () => answer(client.GET('/api/users/absences')) };
 
 /** Who stands in for whoever is signed in, from when and until when; and who else is away. */
 export function AbsenceDialog({ onClose }: { onClose: () => void }) {
@@ -50,7 +51,7 @@ export function AbsenceDialog({ onClose }: { onClose: () => void }) {
           set.mutate({ deputy, from, until });
         }}
       >
-        <div className="fields" style={{ gridTemplateColumns: '1fr 120px 120px' }}>
+        <div className="fields columns-1fr-120px-120px">
           <div className="field">
             <label htmlFor="deputy">Deputy, with your authority</label>
             <select id="deputy" data-autofocus value={deputy} onChange={(event) => setDeputy(event.target.value)}>
@@ -80,7 +81,7 @@ export function AbsenceDialog({ onClose }: { onClose: () => void }) {
         </button>
       </form>
       {others.length > 0 && (
-        <section style={{ marginTop: 18 }}>
+        <section className="above-18">
           <h2>Current and coming absences</h2>
           {others.map((absence) => (
             <div className="pair" key={absence.of}>

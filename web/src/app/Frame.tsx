@@ -1,66 +1,49 @@
-import { Menu, useMantineColorScheme } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet } from 'react-router';
-import { latestProofQuery } from '../features/proof';
-import { answer, client, Problem, whenSessionEnds } from '../shared/api/http';
+import { latestProofQuery } from '../features/proof/api';
+import { whenSessionEnds } from '../shared/api/http';
 import { useBusy } from '../shared/busy';
 import { date } from '../shared/format';
 import { useScrollPlace } from '../shared/kept';
 import { useKeys } from '../shared/keys';
 import { useGo } from '../shared/navigation';
-import { reads, sessionQuery, useSession } from '../shared/session';
-import { Ring, tellProblem, Waiting } from '../shared/ui';
-import { Dialog } from '../shared/ui/Dialog';
-import { AbsenceDialog } from './Absence';
+import { sessionQuery, useSession, type Readable } from '../shared/session';
+import { Ring, Waiting } from '../shared/ui';
 import { Find } from './Find';
-import { OwnPasswordDialog } from './OwnPassword';
 import { PostingDate } from './PostingDate';
 import { SignIn } from './SignIn';
-import { SignInAgain } from './SignInAgain';
 import { Unsaved } from './Unsaved';
 import { useListFocus } from './focus';
 import { usePageTitle } from './title';
 
-type Place = { to: string; label: string; of: Parameters<typeof reads>[1] };
+// what is seldom asked for is not waited for; it is fetched with the menu, as soon as the page is there
+const seldom = () => import('./seldom');
+const AbsenceDialog = lazy(() => seldom().then((loaded) => ({ default: loaded.AbsenceDialog })));
+const KeysDialog = lazy(() => seldom().then((loaded) => ({ default: loaded.KeysDialog })));
+const OwnPasswordDialog = lazy(() => seldom().then((loaded) => ({ default: loaded.OwnPasswordDialog })));
+const SignInAgain = lazy(() => seldom().then((loaded) => ({ default: loaded.SignInAgain })));
+const UserMenu = lazy(() => seldom().then((loaded) => ({ default: loaded.UserMenu })));
+
+type Place = { to: string; label: string; of?: Readable };
 
 const PLACES: Place[] = [
-  { to: '/today', label: 'Today', of: 'all' },
-  { to: '/review', label: 'Review', of: 'selling' },
-  { to: '/orders', label: 'Orders', of: 'selling' },
-  { to: '/goods', label: 'Goods', of: 'goods' },
-  { to: '/billing', label: 'Billing', of: 'selling' },
-  { to: '/returns', label: 'Returns', of: 'goods' },
-  { to: '/ledger', label: 'Ledger', of: 'books' },
-  { to: '/proof', label: 'Proof', of: 'books' },
+  { to: '/today', label: 'Today' },
+  { to: '/review', label: 'Review', of: 'SELLING' },
+  { to: '/orders', label: 'Orders', of: 'SELLING' },
+  { to: '/goods', label: 'Goods', of: 'GOODS' },
+  { to: '/billing', label: 'Billing', of: 'SELLING' },
+  { to: '/returns', label: 'Returns', of: 'GOODS' },
+  { to: '/ledger', label: 'Ledger', of: 'BOOKS' },
+  { to: '/proof', label: 'Proof', of: 'BOOKS' },
 ];
 
 const BELOW: Place[] = [
-  { to: '/customers', label: 'Customers', of: 'settings' },
-  { to: '/items', label: 'Items', of: 'all' },
-  { to: '/rules', label: 'Rules', of: 'settings' },
-  { to: '/outbox', label: 'Outbox', of: 'all' },
-  { to: '/access', label: 'Access', of: 'access' },
-];
-
-const KEYS: [string, string][] = [
-  ['/ or Ctrl K', 'Find a number, PO or name'],
-  ['J, K', 'Next and previous in a list'],
-  ['Enter', 'Open'],
-  ['X', 'Select a row'],
-  ['Shift X', 'Select all that are shown, or none'],
-  ['W', 'Waive findings'],
-  ['C', 'Clear: approve or clear the order, or all selected orders'],
-  ['Shift J, Shift K', 'Move an order later or earlier in a bulk decision'],
-  ['S', 'Send an order back'],
-  ['D', 'Decline the order'],
-  ['T', 'Open the trail'],
-  ['U', 'Open Unwind'],
-  ['B', 'Authorise a return'],
-  ['N', 'New order'],
-  ['Ctrl Enter', 'Submit an order, carry out a plan'],
-  ['Ctrl S', 'Save as draft'],
-  ['R', 'Run the proof again'],
+  { to: '/customers', label: 'Customers', of: 'SETTINGS' },
+  { to: '/items', label: 'Items' },
+  { to: '/rules', label: 'Rules', of: 'SETTINGS' },
+  { to: '/outbox', label: 'Outbox' },
+  { to: '/access', label: 'Access', of: 'ACCESS' },
 ];
 
 /** The frame around every page: places, Find, the date, the seal, the user. */
@@ -78,6 +61,7 @@ function SignedIn() {
   const [password, setPassword] = useState(false);
   const [ended, setEnded] = useState(false);
   const body = useRef<HTMLElement>(null);
+  const shown = (place: Place) => !place.of || session.reads(place.of);
   const busy = useBusy();
   usePageTitle();
   useScrollPlace();
@@ -89,22 +73,34 @@ function SignedIn() {
   useKeys({ '?': () => setHelp(true), n: () => navigate('/orders/new') });
   return (
     <div className="frame">
+      <a
+        className="skip"
+        href="#page"
+        onClick={(event) => {
+          event.preventDefault();
+          body.current?.focus();
+        }}
+      >
+        Skip to the page
+      </a>
       <div className="frame-name">Euthyna</div>
       <header className="frame-top">
         <Find />
         <PostingDate />
-        <span style={{ flex: 1 }} />
-        {reads(session.role, 'books') && <Seal />}
-        <UserMenu onKeys={() => setHelp(true)} onAway={() => setAway(true)} onPassword={() => setPassword(true)} />
+        <span className="grows-1" />
+        {session.reads('BOOKS') && <Seal />}
+        <Suspense fallback={<span className="plain nowrap">{session.username}</span>}>
+          <UserMenu onKeys={() => setHelp(true)} onAway={() => setAway(true)} onPassword={() => setPassword(true)} />
+        </Suspense>
       </header>
       <nav className="frame-places" aria-label="Places">
-        {PLACES.filter((place) => reads(session.role, place.of)).map((place) => (
+        {PLACES.filter(shown).map((place) => (
           <NavLink key={place.to} to={place.to}>
             {place.label}
           </NavLink>
         ))}
         <hr />
-        {BELOW.filter((place) => reads(session.role, place.of)).map((place) => (
+        {BELOW.filter(shown).map((place) => (
           <NavLink key={place.to} to={place.to}>
             {place.label}
           </NavLink>
@@ -117,23 +113,16 @@ function SignedIn() {
         </div>
       </nav>
       {/* what is shown while a command runs is not yet what it will be: nothing is clicked on the strength of it */}
-      <main className="frame-body" ref={body} tabIndex={-1} aria-busy={busy}>
+      <main id="page" className="frame-body" ref={body} tabIndex={-1} aria-busy={busy}>
         <Outlet />
       </main>
       <Unsaved />
-      {ended && <SignInAgain onDone={() => setEnded(false)} />}
-      {password && <OwnPasswordDialog onClose={() => setPassword(false)} />}
-      {away && <AbsenceDialog onClose={() => setAway(false)} />}
-      {help && (
-        <Dialog closeOnClickOutside onClose={() => setHelp(false)} title="Keys">
-          {KEYS.map(([key, what]) => (
-            <div className="pair" key={key}>
-              <span>{what}</span>
-              <kbd>{key}</kbd>
-            </div>
-          ))}
-        </Dialog>
-      )}
+      <Suspense>
+        {password && <OwnPasswordDialog onClose={() => setPassword(false)} />}
+        {away && <AbsenceDialog onClose={() => setAway(false)} />}
+        {help && <KeysDialog onClose={() => setHelp(false)} />}
+        {ended && <SignInAgain onDone={() => setEnded(false)} />}
+      </Suspense>
     </div>
   );
 }
@@ -154,46 +143,11 @@ function Seal() {
           ? 'One statement fails'
           : `${data.failing} statements fail`;
   return (
-    <NavLink to="/proof" className="nowrap" style={{ color: 'inherit' }} title="Open Proof">
+    <NavLink to="/proof" className="nowrap ink-inherit" title="Open Proof">
       <Ring holds={data && at ? data.failing === 0 : null} />
-      {says} <span className="muted">{when}</span>
+      <span role="status">
+        {says} <span className="muted">{when}</span>
+      </span>
     </NavLink>
-  );
-}
-
-function UserMenu({ onKeys, onAway, onPassword }: { onKeys: () => void; onAway: () => void; onPassword: () => void }) {
-  const session = useSession();
-  const { setColorScheme } = useMantineColorScheme();
-  const signOut = async () => {
-    try {
-      await answer(client.DELETE('/api/session'));
-      // nothing that was seen or typed stays
-      window.location.assign('/');
-    } catch (problem) {
-      tellProblem(problem as Problem);
-    }
-  };
-  return (
-    <Menu position="bottom-end">
-      <Menu.Target>
-        <button className="plain nowrap" style={{ color: 'inherit' }}>
-          {session.username}
-        </button>
-      </Menu.Target>
-      <Menu.Dropdown>
-        <Menu.Label>
-          {session.displayName}, {session.role.toLowerCase()}
-          {session.standsInFor.length > 0 && `, standing in for the ${session.standsInFor.join(' and ').toLowerCase()}`}
-        </Menu.Label>
-        <Menu.Item onClick={() => setColorScheme('light')}>Light</Menu.Item>
-        <Menu.Item onClick={() => setColorScheme('dark')}>Dark</Menu.Item>
-        <Menu.Item onClick={() => setColorScheme('auto')}>System setting</Menu.Item>
-        <Menu.Divider />
-        <Menu.Item onClick={onAway}>While you are away</Menu.Item>
-        <Menu.Item onClick={onPassword}>Change your password</Menu.Item>
-        <Menu.Item onClick={onKeys}>Keys</Menu.Item>
-        <Menu.Item onClick={signOut}>Sign out</Menu.Item>
-      </Menu.Dropdown>
-    </Menu>
   );
 }

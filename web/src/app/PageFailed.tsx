@@ -7,7 +7,7 @@ export function PageFailed() {
   return (
     <div role="alert">
       <Empty>This page failed. Everything that was saved is safe; go to another place, or load it again.</Empty>
-      <p className="muted small" style={{ textAlign: 'center' }}>
+      <p className="muted small text-center">
         {error instanceof Error ? error.message : String(error)}{' '}
         <button className="plain" onClick={() => window.location.reload()}>
           Load again

@@ -1,17 +1,20 @@
+import { lazy, Suspense } from 'react';
 import { dateDocuments, useDated } from '../shared/api/dated';
+import { readAgain } from '../shared/api/queries';
 import { date } from '../shared/format';
-import { may, useSession } from '../shared/session';
-import { DayInput } from '../shared/ui/DayInput';
-import { readAgain } from './queries';
+import { useSession } from '../shared/session';
+
+// the calendar is not waited for
+const DayInput = lazy(() => import('../shared/ui/DayInput').then((loaded) => ({ default: loaded.DayInput })));
 
 /**
  * The date that whatever is posted from here carries: today, unless somebody dates documents back. It stands on every page, and
  * nobody overlooks another one than today's.
  */
 export function PostingDate() {
-  const { role, today } = useSession();
+  const { today, may } = useSession();
   const dated = useDated();
-  if (!may(role, 'post')) return <span className="muted nowrap">{date(today)}</span>;
+  if (!may('PROPOSE')) return <span className="muted nowrap">{date(today)}</span>;
   const set = (to: string | null, reason = dated.reason) => {
     dateDocuments({ date: to === today ? null : to, reason });
     void readAgain();
@@ -19,22 +22,23 @@ export function PostingDate() {
   return (
     <span className={`posting-date nowrap${dated.date ? ' back' : ' muted'}`}>
       {dated.date ? 'Documents are dated' : 'Dated'}{' '}
-      <DayInput
-        label="Date of documents"
-        className="cell-input"
-        style={{ width: 106, display: 'inline-block' }}
-        value={dated.date ?? today}
-        max={today}
-        onChange={(day) => {
-          set(day);
-        }}
-      />
+      <Suspense fallback={date(dated.date ?? today)}>
+        <DayInput
+          label="Date of documents"
+          className="cell-input"
+          style={{ width: 106, display: 'inline-block' }}
+          value={dated.date ?? today}
+          max={today}
+          onChange={(day) => {
+            set(day);
+          }}
+        />
+      </Suspense>
       {dated.date && (
         <>
-          {may(role, 'dateFarBack') && (
+          {may('DATE_FAR_BACK') && (
             <input
-              className="cell-input"
-              style={{ width: 170 }}
+              className="cell-input wide-170"
               aria-label="Reason for the date"
               placeholder="reason, if far back"
               maxLength={2000}

@@ -1,8 +1,8 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client } from '../shared/api/http';
+import { startSession } from '../shared/api/queries';
 import { ProblemNote } from '../shared/ui';
-import { startSession } from './queries';
 
 export function SignIn({ company, demo }: { company: string; demo: boolean }) {
   const [username, setUsername] = useState('');

@@ -1,11 +1,11 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client } from '../shared/api/http';
+import { queries } from '../shared/api/queries';
 import { sessionQuery, useSession } from '../shared/session';
 import { ProblemNote } from '../shared/ui';
 import { Dialog } from '../shared/ui/Dialog';
 import { PasswordField } from '../shared/ui/PasswordField';
-import { queries } from './queries';
 
 /** The session is over: the same person signs in again, and finds the page as it was, with all that was typed. */
 export function SignInAgain({ onDone }: { onDone: () => void }) {
@@ -29,7 +29,7 @@ export function SignInAgain({ onDone }: { onDone: () => void }) {
         <p>What you typed is still there. Sign in as {username} to go on.</p>
         <PasswordField first id="again-password" value={password} onChange={setPassword} />
         <ProblemNote problem={signIn.error} />
-        <div style={{ display: 'flex', gap: 10 }}>
+        <div className="row gap-10">
           <button type="submit" className="button first" disabled={signIn.isPending}>
             Sign in <kbd>↵</kbd>
           </button>

@@ -1,7 +1,8 @@
-import { useEffect } from 'react';
+import { lazy, Suspense, useEffect } from 'react';
 import { useBlocker } from 'react-router';
-import { Dialog } from '../shared/ui/Dialog';
 import { anythingUnsaved, forgetUnsaved, wouldLose } from '../shared/unsaved';
+
+const LeaveDialog = lazy(() => import('./seldom').then((loaded) => ({ default: loaded.LeaveDialog })));
 
 /** Asks before what was typed is lost: on the way to another place, and when the window is closed. */
 export function Unsaved() {
@@ -18,22 +19,14 @@ export function Unsaved() {
   }, []);
   if (blocker.state !== 'blocked') return null;
   return (
-    <Dialog onClose={() => blocker.reset()} title="Not saved yet">
-      <p>What you changed here is lost if you leave.</p>
-      <div style={{ display: 'flex', gap: 10 }}>
-        <button className="button first" data-autofocus onClick={() => blocker.reset()}>
-          Stay
-        </button>
-        <button
-          className="button"
-          onClick={() => {
-            forgetUnsaved();
-            blocker.proceed();
-          }}
-        >
-          Leave without saving
-        </button>
-      </div>
-    </Dialog>
+    <Suspense>
+      <LeaveDialog
+        onStay={() => blocker.reset()}
+        onLeave={() => {
+          forgetUnsaved();
+          blocker.proceed();
+        }}
+      />
+    </Suspense>
   );
 }

@@ -1,81 +1,102 @@
-import type { ReactNode } from 'react';
+import type { ComponentType } from 'react';
 import { createBrowserRouter, Navigate } from 'react-router';
-import { AccessPage } from '../features/access';
-import { AgreementEntryPage, AgreementListPage, AgreementPage } from '../features/agreement';
-import { BatchListPage, BatchPage } from '../features/batch';
-import { BillingPage, CorrectPage, CreditNotePage, DepositPage, InvoicePage, PaymentPage } from '../features/billing';
-import { CustomerListPage, CustomerPage } from '../features/customers';
-import { GoodsPage } from '../features/goods';
-import { ImportPage } from '../features/imports';
-import { ItemListPage, ItemPage } from '../features/items';
-import { LedgerPage } from '../features/ledger';
-import { OrderEntryPage, OrderListPage, OrderPage } from '../features/order';
-import { OutboxPage } from '../features/outbox';
-import { ProofPage } from '../features/proof';
-import { AuthorisePage, ReturnPage, ReturnsPage } from '../features/returns';
-import { ReviewPage, TogetherPage } from '../features/review';
-import { RulesPage } from '../features/rules';
-import { TodayPage } from '../features/today';
-import { TrailPage } from '../features/trail';
-import { UndonePage, UnwindPage } from '../features/unwind';
 import { Empty } from '../shared/ui';
 import { Frame } from './Frame';
 import { PageFailed } from './PageFailed';
 
+/* Each capability is loaded when a page of it is opened for the first time. */
+const access = () => import('../features/access');
+const agreement = () => import('../features/agreement');
+const batch = () => import('../features/batch');
+const billing = () => import('../features/billing');
+const customers = () => import('../features/customers');
+const goods = () => import('../features/goods');
+const imports = () => import('../features/imports');
+const items = () => import('../features/items');
+const ledger = () => import('../features/ledger');
+const order = () => import('../features/order');
+const outbox = () => import('../features/outbox');
+const proof = () => import('../features/proof');
+const returns = () => import('../features/returns');
+const review = () => import('../features/review');
+const rules = () => import('../features/rules');
+const today = () => import('../features/today');
+const trail = () => import('../features/trail');
+const unwind = () => import('../features/unwind');
+
 /** A page with the title of its window; a parameter that is not given leaves nothing behind. */
-const page = (path: string, element: ReactNode, title: string) => ({ path, element, handle: { title } });
+const page = <Name extends string>(
+  path: string,
+  title: string,
+  load: () => Promise<Record<Name, ComponentType>>,
+  name: Name,
+) => ({ path, handle: { title }, lazy: async () => ({ Component: (await load())[name] }) });
+
+/** Quotes, blanket orders, recurring orders; without a kind whatever is due of them. */
+const agreements = (path: string, title: string, kind?: 'QUOTE' | 'BLANKET_ORDER' | 'RECURRING_ORDER') => ({
+  path,
+  handle: { title },
+  lazy: async () => {
+    const { AgreementListPage } = await agreement();
+    return { element: <AgreementListPage key={path} kind={kind} /> };
+  },
+});
+
+/** Until the first page is there. */
+const Nothing = () => null;
 
 export const router = createBrowserRouter([
   {
     path: '/',
     element: <Frame />,
+    HydrateFallback: Nothing,
     errorElement: <Empty>The application failed. Reload it; everything that was saved is safe.</Empty>,
     children: [
       {
         errorElement: <PageFailed />,
         children: [
           { index: true, element: <Navigate to="/today" replace /> },
-          page('today', <TodayPage />, 'Today'),
-          page('review/together', <TogetherPage />, 'Bulk clearing'),
-          page('review/:number?', <ReviewPage />, 'Review :number'),
-          page('orders', <OrderListPage />, 'Orders'),
-          page('orders/new', <OrderEntryPage />, 'New order'),
-          page('orders/import', <ImportPage />, 'Import orders'),
-          page('orders/quotes', <AgreementListPage key="quotes" kind="QUOTE" />, 'Quotes'),
-          page('orders/blanket', <AgreementListPage key="blanket" kind="BLANKET_ORDER" />, 'Blanket orders'),
-          page('orders/recurring', <AgreementListPage key="recurring" kind="RECURRING_ORDER" />, 'Recurring orders'),
-          page('orders/due', <AgreementListPage key="due" />, 'Orders due'),
-          page('orders/agreements/new', <AgreementEntryPage />, 'New agreement'),
-          page('orders/agreements/:number', <AgreementPage />, 'Agreement :number'),
-          page('orders/agreements/:number/change', <AgreementEntryPage />, 'Change agreement :number'),
-          page('orders/:number', <OrderPage />, 'Order :number'),
-          page('orders/:number/change', <OrderEntryPage />, 'Change order :number'),
-          page('goods/:tab?', <GoodsPage />, 'Goods :tab'),
-          page('billing/invoice/:number', <InvoicePage />, 'Invoice :number'),
-          page('billing/credit-note/:number', <CreditNotePage />, 'Credit note :number'),
-          page('billing/correct/:number', <CorrectPage />, 'Credit and rebill :number'),
-          page('billing/payment/:number', <PaymentPage />, 'Payment :number'),
-          page('billing/deposit/:number', <DepositPage />, 'Deposit :number'),
-          page('billing/:tab?', <BillingPage />, 'Billing :tab'),
-          page('trail/:kind/:number', <TrailPage />, 'Trail :number'),
-          page('returns/return/:number', <ReturnPage />, 'Return :number'),
-          page('returns/new', <AuthorisePage />, 'Authorise a return'),
-          page('returns/:tab?', <ReturnsPage />, 'Returns :tab'),
-          page('unwind/:number', <UnwindPage />, 'Unwind :number'),
-          page('unwind/:kind/:number', <UnwindPage />, 'Unwind :number'),
-          page('undone/:tab?', <UndonePage />, 'Unwound documents :tab'),
-          page('ledger/:tab?', <LedgerPage />, 'Ledger :tab'),
-          page('proof', <ProofPage />, 'Proof'),
-          page('customers', <CustomerListPage />, 'Customers'),
-          page('customers/:code/:tab?', <CustomerPage />, 'Customer :code :tab'),
-          page('items', <ItemListPage />, 'Items'),
-          page('items/:code', <ItemPage />, 'Item :code'),
-          page('rules/:tab?', <RulesPage />, 'Rules :tab'),
-          page('batches', <BatchListPage />, 'Bulk logs'),
-          page('batches/:id', <BatchPage />, 'Bulk log :id'),
-          page('access/:tab?', <AccessPage />, 'Users and access :tab'),
-          page('outbox', <OutboxPage />, 'Outbox'),
-          page('*', <Empty>This page does not exist.</Empty>, 'Page not found'),
+          page('today', 'Today', today, 'TodayPage'),
+          page('review/together', 'Bulk clearing', review, 'TogetherPage'),
+          page('review/:number?', 'Review :number', review, 'ReviewPage'),
+          page('orders', 'Orders', order, 'OrderListPage'),
+          page('orders/new', 'New order', order, 'OrderEntryPage'),
+          page('orders/import', 'Import orders', imports, 'ImportPage'),
+          agreements('orders/quotes', 'Quotes', 'QUOTE'),
+          agreements('orders/blanket', 'Blanket orders', 'BLANKET_ORDER'),
+          agreements('orders/recurring', 'Recurring orders', 'RECURRING_ORDER'),
+          agreements('orders/due', 'Orders due'),
+          page('orders/agreements/new', 'New agreement', agreement, 'AgreementEntryPage'),
+          page('orders/agreements/:number', 'Agreement :number', agreement, 'AgreementPage'),
+          page('orders/agreements/:number/change', 'Change agreement :number', agreement, 'AgreementEntryPage'),
+          page('orders/:number', 'Order :number', order, 'OrderPage'),
+          page('orders/:number/change', 'Change order :number', order, 'OrderEntryPage'),
+          page('goods/:tab?', 'Goods :tab', goods, 'GoodsPage'),
+          page('billing/invoice/:number', 'Invoice :number', billing, 'InvoicePage'),
+          page('billing/credit-note/:number', 'Credit note :number', billing, 'CreditNotePage'),
+          page('billing/correct/:number', 'Credit and rebill :number', billing, 'CorrectPage'),
+          page('billing/payment/:number', 'Payment :number', billing, 'PaymentPage'),
+          page('billing/deposit/:number', 'Deposit :number', billing, 'DepositPage'),
+          page('billing/:tab?', 'Billing :tab', billing, 'BillingPage'),
+          page('trail/:kind/:number', 'Trail :number', trail, 'TrailPage'),
+          page('returns/return/:number', 'Return :number', returns, 'ReturnPage'),
+          page('returns/new', 'Authorise a return', returns, 'AuthorisePage'),
+          page('returns/:tab?', 'Returns :tab', returns, 'ReturnsPage'),
+          page('unwind/:number', 'Unwind :number', unwind, 'UnwindPage'),
+          page('unwind/:kind/:number', 'Unwind :number', unwind, 'UnwindPage'),
+          page('undone/:tab?', 'Unwound documents :tab', unwind, 'UndonePage'),
+          page('ledger/:tab?', 'Ledger :tab', ledger, 'LedgerPage'),
+          page('proof', 'Proof', proof, 'ProofPage'),
+          page('customers', 'Customers', customers, 'CustomerListPage'),
+          page('customers/:code/:tab?', 'Customer :code :tab', customers, 'CustomerPage'),
+          page('items', 'Items', items, 'ItemListPage'),
+          page('items/:code', 'Item :code', items, 'ItemPage'),
+          page('rules/:tab?', 'Rules :tab', rules, 'RulesPage'),
+          page('batches', 'Bulk logs', batch, 'BatchListPage'),
+          page('batches/:id', 'Bulk log :id', batch, 'BatchPage'),
+          page('access/:tab?', 'Users and access :tab', access, 'AccessPage'),
+          page('outbox', 'Outbox', outbox, 'OutboxPage'),
+          { path: '*', element: <Empty>This page does not exist.</Empty>, handle: { title: 'Page not found' } },
         ],
       },
     ],

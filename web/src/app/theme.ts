@@ -1,4 +1,4 @@
-import { createTheme, Modal, Notification, type MantineColorsTuple } from '@mantine/core';
+import { createTheme, type MantineColorsTuple, type ModalProps, type NotificationProps } from '@mantine/core';
 
 const sea: MantineColorsTuple = [
   '#E1ECE8',
@@ -23,15 +23,18 @@ export const theme = createTheme({
   headings: { fontFamily: '"Atkinson Hyperlegible Next Variable", sans-serif', fontWeight: '700' },
   defaultRadius: 3,
   components: {
-    Modal: Modal.extend({
+    // by their names: the components themselves come when they are needed
+    Modal: {
       defaultProps: {
         closeButtonProps: { 'aria-label': 'Close' },
         centered: true,
         transitionProps: { duration: 0 },
         // what was typed is not lost by a click that missed
         closeOnClickOutside: false,
-      },
-    }),
-    Notification: Notification.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }),
+      } satisfies Partial<ModalProps>,
+    },
+    Notification: {
+      defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } satisfies Partial<NotificationProps>,
+    },
   },
 });

@@ -41,3 +41,6 @@ export function saidBack(text: string, signed = false): string | null {
   if (read === null) return `no figure; decimals follow a ${mark === '.' ? 'point' : 'comma'}`;
   return read !== '' && /[^\d]/.test(text.trim().replace(/^-/, '')) ? `read as ${read}` : null;
 }
+
+/** A whole number as somebody typed it; nothing where there is none. */
+export const wholeOf = (text: string) => (/^\d+$/.test(text.trim()) ? Number(text) : undefined);

@@ -31,7 +31,7 @@ type Selection<T> = ReturnType<typeof useSelection<T>>;
 /** The box at the head of a list: all of its rows, or none. */
 export function SelectAll<T>({ selection, rows }: { selection: Selection<T>; rows: T[] }) {
   return (
-    <th style={{ width: 24 }}>
+    <th className="wide-24">
       <input
         type="checkbox"
         aria-label="Select all"

@@ -26,7 +26,7 @@ export function NewUser({ onClose }: { onClose: () => void }) {
           if (!add.isPending) add.mutate();
         }}
       >
-        <div className="field" style={{ marginBottom: 12 }}>
+        <div className="field below-12">
           <label htmlFor="new-username">User name</label>
           <input
             id="new-username"
@@ -38,7 +38,7 @@ export function NewUser({ onClose }: { onClose: () => void }) {
             onChange={(event) => setUser({ ...user, username: event.target.value })}
           />
         </div>
-        <div className="field" style={{ marginBottom: 12 }}>
+        <div className="field below-12">
           <label htmlFor="new-name">Name</label>
           <input
             id="new-name"
@@ -47,7 +47,7 @@ export function NewUser({ onClose }: { onClose: () => void }) {
             onChange={(event) => setUser({ ...user, displayName: event.target.value })}
           />
         </div>
-        <div className="field" style={{ marginBottom: 12 }}>
+        <div className="field below-12">
           <label htmlFor="new-role">Role</label>
           <select
             id="new-role"

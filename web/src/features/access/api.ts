@@ -1,17 +1,18 @@
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 
 export type Role = Schemas['NewRole']['role'];
 export const ROLES: Role[] = ['CLERK', 'WAREHOUSE', 'RECEIVABLES', 'CONTROLLER', 'LEAD', 'AUDITOR', 'ADMIN'];
 
 export const accessQuery = queryOptions({
-  queryKey: ['users', 'access'],
+  queryKey: keyOf('users', 'access'),
   queryFn: () => answer(client.GET('/api/users/access')),
 });
 
 export const userLogQuery = infiniteQueryOptions({
-  queryKey: ['users', 'log'],
+  queryKey: keyOf('users', 'log'),
   queryFn: ({ pageParam }) => answer(client.GET('/api/users/log', { params: { query: { after: pageParam } } })),
   ...pages,
 });

@@ -12,8 +12,7 @@ import { ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
-import { CustomerLook } from '../order/CustomerLook';
-import { ItemLook } from '../order/ItemLook';
+import { CustomerLook, ItemLook } from '../masterdata';
 import { changeAgreement, agreementQuery, writeAgreement, WORDS, type Kind, type Agreement } from './api';
 
 type Line = { item: string; description: string; quantity: string; price: string; discount: string };
@@ -192,10 +191,10 @@ function Entry({ agreement, kind, start }: { agreement: Agreement | undefined; k
           {kind === 'RECURRING_ORDER' && (
             <div className="field">
               <label htmlFor="agreement-every">Repeats every</label>
-              <span style={{ display: 'flex', gap: 8 }}>
+              <span className="row gap-8">
                 <input
                   id="agreement-every"
-                  style={{ width: 50 }}
+                  className="wide-50"
                   inputMode="numeric"
                   value={typed.every}
                   onChange={(event) => set({ every: event.target.value.replace(/\D/g, '') })}
@@ -214,22 +213,15 @@ function Entry({ agreement, kind, start }: { agreement: Agreement | undefined; k
           )}
         </div>
         <table className="rows inset">
+          <caption className="unseen">Lines</caption>
           <thead>
             <tr>
-              <th className="num" style={{ width: 30 }}>
-                Line
-              </th>
+              <th className="num wide-30">Line</th>
               <th>Item</th>
-              <th className="num" style={{ width: 100 }}>
-                Quantity
-              </th>
-              <th className="num" style={{ width: 110 }}>
-                Price
-              </th>
-              <th className="num" style={{ width: 80 }}>
-                Discount %
-              </th>
-              <th style={{ width: 20 }} />
+              <th className="num wide-100">Quantity</th>
+              <th className="num wide-110">Price</th>
+              <th className="num wide-80">Discount %</th>
+              <td className="wide-20" />
             </tr>
           </thead>
           <tbody>
@@ -291,10 +283,10 @@ function Schedule({ calls, lines, onChange }: { calls: Call[]; lines: Line[]; on
   const set = (at: number, change: Partial<Call>) =>
     onChange(calls.map((call, index) => (index === at ? { ...call, ...change } : call)));
   return (
-    <section style={{ marginTop: 18, maxWidth: 620 }}>
+    <section className="above-18 up-to-620">
       <h2>Call-off schedule</h2>
       {calls.map((call, at) => (
-        <div key={at} style={{ display: 'flex', gap: 12, padding: '3px 0' }}>
+        <div key={at} className="row gap-12 inset-3px-0">
           <DayInput
             className="cell-input"
             style={{ width: 120 }}

@@ -26,6 +26,7 @@ export function AgreementListPage({ kind }: { kind?: Kind }) {
         </div>
         <OrderTabs />
         <table className="rows">
+          <caption className="unseen">{kind ? WORDS[kind].many : 'Orders due'}</caption>
           <thead>
             <tr>
               <th>Number</th>
@@ -51,7 +52,7 @@ export function AgreementListPage({ kind }: { kind?: Kind }) {
                   </Link>
                 </td>
                 {!kind && <td>{WORDS[row.kind].one}</td>}
-                <td style={{ overflowWrap: 'anywhere' }}>{row.customerName}</td>
+                <td className="breaks">{row.customerName}</td>
                 <td className="mono">{row.po}</td>
                 <td>{row.expired ? 'expired' : words(row.state)}</td>
                 <td className="nowrap">{date(row.until)}</td>

@@ -4,11 +4,11 @@ import { Link, useParams } from 'react-router';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, plain, price, trim, words } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, Mark, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
-import { DetailsLine, StartFrom } from '../order';
+import { DetailsLine, StartFrom } from '../document';
 import { closeAgreement, makeOrder, agreementQuery, skipDue, WORDS, type Agreement } from './api';
 
 /** A quote, blanket order or recurring order: what was agreed, what became of it, and the next order from it. */
@@ -21,11 +21,11 @@ export function AgreementPage() {
 }
 
 function Shown({ agreement }: { agreement: Agreement }) {
-  const { role } = useSession();
+  const { may } = useSession();
   const navigate = useGo();
   const { one, make: makes, end } = WORDS[agreement.kind];
   const blanket = agreement.kind === 'BLANKET_ORDER';
-  const open = agreement.state === 'OPEN' && !agreement.expired && may(role, 'enter');
+  const open = agreement.state === 'OPEN' && !agreement.expired && may('ENTER');
   const dueCalls = agreement.schedule.filter((call) => !call.order && agreement.due);
   const [before] = useState<Record<number, string>>(
     blanket ? {} : Object.fromEntries(agreement.lines.map((line) => [line.no, plain(line.quantity)])),
@@ -66,7 +66,7 @@ function Shown({ agreement }: { agreement: Agreement }) {
       <div className="page">
         <div className="page-scroll">
           <div className="page-head">
-            <h1 style={{ overflowWrap: 'anywhere' }}>
+            <h1 className="breaks">
               {one.replace(/^./, (first) => first.toUpperCase())} <span className="mono">{agreement.number}</span> ·{' '}
               <Link to={`/customers/${encodeURIComponent(agreement.customer)}`}>{agreement.customerName}</Link>
             </h1>
@@ -84,6 +84,7 @@ function Shown({ agreement }: { agreement: Agreement }) {
           <DetailsLine details={agreement.details} />
           {agreement.remark && <p className="muted">{agreement.remark}</p>}
           <table className="rows inset">
+            <caption className="unseen">Lines</caption>
             <thead>
               <tr>
                 <th className="num">Line</th>
@@ -112,7 +113,7 @@ function Shown({ agreement }: { agreement: Agreement }) {
                   </td>
                   <td className="num">{figure(line.net)}</td>
                   {open && (
-                    <td style={{ width: 96 }}>
+                    <td className="wide-96">
                       <FigureInput
                         label={`Quantity of line ${line.no}`}
                         value={asked[line.no] ?? ''}
@@ -130,10 +131,10 @@ function Shown({ agreement }: { agreement: Agreement }) {
             </span>
           </div>
           {agreement.schedule.length > 0 && (
-            <section style={{ marginTop: 16, maxWidth: 520 }}>
+            <section className="above-16 up-to-520">
               <h2>Schedule</h2>
               {agreement.schedule.map((call) => (
-                <div className="pair" key={`${call.on} ${call.line}`} style={{ borderBottom: '1px solid var(--rule)' }}>
+                <div className="pair line-below" key={`${call.on} ${call.line}`}>
                   <span>
                     {!call.order && dueCalls.includes(call) && call.on <= (agreement.nextDue ?? '') && (
                       <Mark of="caution" />
@@ -152,7 +153,7 @@ function Shown({ agreement }: { agreement: Agreement }) {
         <div className="bar">
           {open && (
             <>
-              <div className="field" style={{ width: 180 }}>
+              <div className="field wide-180">
                 <label htmlFor="made-po">Customer PO</label>
                 <input
                   id="made-po"
@@ -186,7 +187,7 @@ function Shown({ agreement }: { agreement: Agreement }) {
             </>
           )}
           <span className="gap" />
-          {agreement.state === 'OPEN' && may(role, 'enter') && (
+          {agreement.state === 'OPEN' && may('ENTER') && (
             <>
               <Link className="button" to={`/orders/agreements/${agreement.number}/change`}>
                 Change
@@ -209,7 +210,7 @@ function Shown({ agreement }: { agreement: Agreement }) {
         )}
       </div>
       <aside>
-        <section style={{ marginBottom: 20 }}>
+        <section className="below-20">
           <h2>Orders created</h2>
           {agreement.orders.length === 0 && <div className="muted">None yet.</div>}
           {agreement.orders.map((order) => (
@@ -224,7 +225,7 @@ function Shown({ agreement }: { agreement: Agreement }) {
         <section>
           <h2>History</h2>
           {agreement.changes.map((change, index) => (
-            <div key={index} style={{ padding: '3px 0', overflowWrap: 'anywhere' }}>
+            <div key={index} className="inset-3px-0 breaks">
               <span className="muted small">
                 {date(change.on)}, {change.by}
               </span>

@@ -1,5 +1,6 @@
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 
 export type Agreement = Schemas['SalesAgreementView'];
@@ -20,7 +21,7 @@ export const WORDS: Record<Kind, { one: string; many: string; tab: string; end: 
 
 export const agreementsQuery = (kind: Kind | undefined, due: boolean) =>
   infiniteQueryOptions({
-    queryKey: ['agreements', kind, due],
+    queryKey: keyOf('agreements', kind, due),
     queryFn: ({ pageParam }) =>
       answer(client.GET('/api/sales-agreements', { params: { query: { kind, due, after: pageParam } } })),
     ...pages,
@@ -28,7 +29,7 @@ export const agreementsQuery = (kind: Kind | undefined, due: boolean) =>
 
 export const agreementQuery = (number: string) =>
   queryOptions({
-    queryKey: ['agreement', number],
+    queryKey: keyOf('agreement', number),
     queryFn: () => answer(client.GET('/api/sales-agreements/{number}', { params: { path: { number } } })),
   });
 

@@ -1,3 +1,4 @@
 export { AgreementEntryPage } from './AgreementEntryPage';
 export { AgreementListPage } from './AgreementListPage';
 export { AgreementPage } from './AgreementPage';
+export { OrderTabs } from './OrderTabs';

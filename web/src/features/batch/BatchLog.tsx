@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import type { Schemas } from '../../shared/api/http';
 import { Dialog } from '../../shared/ui/Dialog';
-import { BATCHES, BatchEntries } from '.';
+import { BATCHES, BatchEntries } from './BatchPages';
 
 /** The log of what was just done many at a time; what takes longer goes on while one looks, or leaves. */
 export function BatchLog({ batch, onClose }: { batch: Schemas['BatchView'] | undefined; onClose: () => void }) {
@@ -9,7 +9,7 @@ export function BatchLog({ batch, onClose }: { batch: Schemas['BatchView'] | und
   return (
     <Dialog onClose={onClose} size="xl" title={BATCHES[batch.kind].title}>
       <BatchEntries id={batch.id} />
-      <div style={{ display: 'flex', gap: 16, marginTop: 14, alignItems: 'baseline' }}>
+      <div className="row gap-16 above-14 aligned-baseline">
         <button className="button first" data-autofocus onClick={onClose}>
           Close
         </button>

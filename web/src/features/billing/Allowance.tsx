@@ -1,6 +1,7 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
 import { figure, isZero, trim } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
@@ -16,7 +17,7 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
   const [reason, setReason] = useState('');
   const saved = useUnsaved(Object.values(shares).some((share) => share.quantity !== '' || share.amount !== ''));
   const left = useQuery({
-    queryKey: ['billing', 'left-to-credit', invoice.number],
+    queryKey: keyOf('billing', 'left-to-credit', invoice.number),
     queryFn: () => answer(client.GET('/api/credit-notes/left', { params: { query: { invoice: invoice.number } } })),
   }).data;
   const leftOf = (line: number) => left?.lines.find((one) => one.line === line);
@@ -57,6 +58,7 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
         }}
       >
         <table className="rows inset">
+          <caption className="unseen">Lines to credit</caption>
           <thead>
             <tr>
               <th className="num">Line</th>
@@ -76,7 +78,7 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
                   {trim(leftOf(line.no)?.quantity ?? '')} of {trim(line.quantity)}
                 </td>
                 <td className="num">{figure(leftOf(line.no)?.net)}</td>
-                <td className="num" style={{ width: 120 }}>
+                <td className="num wide-120">
                   <FigureInput
                     first={line.no === invoice.lines[0]?.no}
                     label={`Quantity, line ${line.no}`}
@@ -84,7 +86,7 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
                     onChange={(to) => set(line.no, 'quantity', to)}
                   />
                 </td>
-                <td className="num" style={{ width: 140 }}>
+                <td className="num wide-140">
                   <FigureInput
                     label={`Credit an amount, line ${line.no}`}
                     value={shares[line.no]?.amount ?? ''}
@@ -95,12 +97,12 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
             ))}
           </tbody>
         </table>
-        <div className="field" style={{ margin: '12px 0' }}>
+        <div className="field around-12px-0">
           <label htmlFor="allowance-reason">Reason (printed on the credit note)</label>
           <ReasonInput last id="allowance-reason" value={reason} onChange={setReason} />
         </div>
         <ProblemNote problem={credit.error} />
-        <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
+        <div className="row gap-10 above-14">
           <button
             type="submit"
             className="button first"

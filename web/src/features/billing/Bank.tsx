@@ -1,30 +1,24 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
+import { answer, client, once, type Problem, type Schemas, upload } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { date, figure, moment, orDash } from '../../shared/format';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Empty, Mark, More, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
-import { BatchLog } from '../batch/BatchLog';
-import { CustomerLook } from '../order/CustomerLook';
+import { BatchLog } from '../batch';
+import { CustomerLook } from '../masterdata';
 import { bankEntriesQuery, bankStatementQuery, bankStatementsQuery } from './api';
 
 /** Statements of the bank: read in, and each entry set against invoices. */
 export function BankPage() {
   const [search, setSearch] = useSearchParams();
-  const { role, demo } = useSession();
+  const { demo, may } = useSession();
   const list = useInfiniteQuery(bankStatementsQuery);
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const chosen = Number(search.get('statement')) || 0;
   const read = useMutation<Schemas['ReadStatementView'][], Problem, File>({
-    mutationFn: (file) => {
-      const body = new FormData();
-      body.append('file', file);
-      return answer(
-        client.POST('/api/bank-statements', { body: body as never, bodySerializer: () => body, ...once() }),
-      );
-    },
+    mutationFn: (file) => answer(client.POST('/api/bank-statements', { ...upload(file), ...once() })),
     onSuccess: (found) => {
       const fresh = found.filter((one) => !one.readBefore);
       tell(
@@ -38,10 +32,10 @@ export function BankPage() {
   if (!list.data) return <Waiting query={list} />;
   if (chosen) return <Entries key={chosen} id={chosen} />;
   return (
-    <div className="page-scroll" style={{ paddingTop: 0 }}>
+    <div className="page-scroll inset-top-0">
       <div className="page-head">
         <h1>Bank statements</h1>
-        {may(role, 'bill') && (
+        {may('BILL') && (
           <label className="small">
             Import a camt.053 file{' '}
             <input
@@ -59,6 +53,7 @@ export function BankPage() {
       <ProblemNote problem={read.error} />
       {rows.length > 0 && (
         <table className="rows">
+          <caption className="unseen">Bank statements</caption>
           <thead>
             <tr>
               <th>Statement</th>
@@ -109,7 +104,7 @@ export function BankPage() {
 const SURE = { CERTAIN: 'settled', LIKELY: 'awaiting', POSSIBLE: 'caution' };
 
 function Entries({ id }: { id: number }) {
-  const { role } = useSession();
+  const { may } = useSession();
   const statement = useQuery(bankStatementQuery(id));
   const list = useInfiniteQuery(bankEntriesQuery(id));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
@@ -125,7 +120,7 @@ function Entries({ id }: { id: number }) {
   const shown = list.hasNextPage ? ' on this page' : '';
   return (
     <>
-      <div className="page-scroll" style={{ paddingTop: 0 }}>
+      <div className="page-scroll inset-top-0">
         <div className="page-head">
           <h1>Statement {statementId}</h1>
           <Link to="/billing/bank">All statements</Link>
@@ -136,6 +131,7 @@ function Entries({ id }: { id: number }) {
             : `${open} ${open === 1 ? 'entry is' : 'entries are'} to be settled; of ${certain === 0 ? 'none' : certain === 1 ? 'one' : certain}${shown} the invoice is certain.`}
         </p>
         <table className="rows">
+          <caption className="unseen">Entries of the statement</caption>
           <thead>
             <tr>
               <th className="num">No</th>
@@ -143,12 +139,12 @@ function Entries({ id }: { id: number }) {
               <th>From</th>
               <th>Reference</th>
               <th className="num">Amount {currency()}</th>
-              <th style={{ width: '40%' }}>Settles</th>
+              <th className="wide-40pc">Settles</th>
             </tr>
           </thead>
           <tbody>
             {rows.map((row) => (
-              <EntryRow key={row.id} row={row} mayBill={may(role, 'bill')} />
+              <EntryRow key={row.id} row={row} mayBill={may('BILL')} />
             ))}
           </tbody>
         </table>
@@ -157,7 +153,7 @@ function Entries({ id }: { id: number }) {
       <div className="bar">
         <button
           className="button first"
-          disabled={!may(role, 'bill') || all.isPending || open === 0 || (certain === 0 && !list.hasNextPage)}
+          disabled={!may('BILL') || all.isPending || open === 0 || (certain === 0 && !list.hasNextPage)}
           onClick={() => all.mutate()}
         >
           {list.hasNextPage
@@ -198,11 +194,11 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
     <tr className={row.state === 'NOT_OURS' || row.state === 'SET_ASIDE' ? 'dropped' : ''}>
       <td className="num muted">{row.no}</td>
       <td className="nowrap">{date(row.bookedOn)}</td>
-      <td style={{ overflowWrap: 'anywhere' }}>
+      <td className="breaks">
         {row.payer || <span className="muted">not named</span>}
         <div className="mono muted small">{row.payerAccount}</div>
       </td>
-      <td className="small" style={{ overflowWrap: 'anywhere' }}>
+      <td className="small breaks">
         {row.creditorReference && <div className="mono">{row.creditorReference}</div>}
         {row.remittance}
       </td>
@@ -222,8 +218,8 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
         )}
         {row.state === 'OPEN' &&
           row.proposals.slice(0, 3).map((proposal, index) => (
-            <div key={index} style={{ display: 'flex', gap: 10, alignItems: 'baseline' }}>
-              <span style={{ flex: 1 }}>
+            <div key={index} className="row gap-10 aligned-baseline">
+              <span className="grows-1">
                 <Mark of={SURE[proposal.sureness]} />
                 {proposal.sureness === 'CERTAIN' ? <b>certain</b> : proposal.sureness.toLowerCase()}:{' '}
                 <span className="small">{proposal.reason}</span>
@@ -241,7 +237,7 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
           ))}
         {row.state === 'OPEN' && row.proposals.length === 0 && <div className="muted small">No invoice matches.</div>}
         {row.state === 'OPEN' && mayBill && (
-          <div className="small" style={{ display: 'flex', gap: 14 }}>
+          <div className="small row gap-14">
             <button className="plain" onClick={() => setOther(!other)}>
               on account…
             </button>

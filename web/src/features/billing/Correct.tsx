@@ -3,6 +3,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
 import { figure, isZero, plain, plainPrice, price, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
@@ -10,7 +11,7 @@ import { useGo } from '../../shared/navigation';
 import { Doc, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
-import { CustomerLook } from '../order';
+import { CustomerLook } from '../masterdata';
 import { invoiceQuery } from './api';
 
 type Line = { line: number; quantity: string; price: string; discount: string };
@@ -58,7 +59,7 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
   const [asked] = useDebouncedValue(JSON.stringify(body), 400);
   const path = { path: { number: invoice.number } };
   const preview = useQuery({
-    queryKey: ['correction', invoice.number, asked],
+    queryKey: keyOf('correction', invoice.number, asked),
     queryFn: () =>
       answer(client.POST('/api/invoices/{number}/corrections/previews', { params: path, body: JSON.parse(asked) })),
     placeholderData: (before) => before,
@@ -105,7 +106,7 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
           The goods and their cost stay as they are; the new order ships nothing. The amount paid stays as credit of{' '}
           {invoice.customerName}.
         </p>
-        <div className="fields" style={{ gridTemplateColumns: '280px 200px 1fr', marginBottom: 14 }}>
+        <div className="fields columns-280px-200px-1fr below-14">
           <div className="field">
             <label htmlFor="Bill to">Bill to</label>
             <CustomerLook
@@ -120,7 +121,7 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
           </div>
           <div className="field">
             <label htmlFor="correct-name">Ship-to address, if different</label>
-            <div style={{ display: 'grid', gridTemplateColumns: '2fr 2fr 1fr 1.4fr 60px', gap: 8 }}>
+            <div className="grid columns-2fr-2fr-1fr-1-4fr-60px gap-8">
               {(['name', 'street', 'postcode', 'town', 'country'] as const).map((field) => (
                 <input
                   key={field}
@@ -136,6 +137,7 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
           </div>
         </div>
         <table className="rows">
+          <caption className="unseen">Lines to bill again</caption>
           <thead>
             <tr>
               <th className="num">Line</th>
@@ -158,21 +160,21 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
                   {trim(line.quantity)} × {price(line.price)}
                 </td>
                 <td className="num">{figure(line.net)}</td>
-                <td className="num" style={{ width: 96 }}>
+                <td className="num wide-96">
                   <FigureInput
                     label={`New quantity, line ${line.no}`}
                     value={lines[at]?.quantity ?? ''}
                     onChange={(to) => set(at, { quantity: to })}
                   />
                 </td>
-                <td className="num" style={{ width: 110 }}>
+                <td className="num wide-110">
                   <FigureInput
                     label={`New price, line ${line.no}`}
                     value={lines[at]?.price ?? ''}
                     onChange={(to) => set(at, { price: to })}
                   />
                 </td>
-                <td className="num" style={{ width: 70 }}>
+                <td className="num wide-70">
                   <FigureInput
                     label={`New discount, line ${line.no}`}
                     value={lines[at]?.discount ?? ''}
@@ -184,7 +186,7 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
           </tbody>
         </table>
         {preview.data && !preview.error && (
-          <p className="situation" style={{ marginTop: 14 }}>
+          <p className="situation above-14">
             {currency()} {figure(preview.data.credited)} are credited to {invoice.customerName}, {currency()}{' '}
             {figure(preview.data.billed)} billed to {customer.name}
             {preview.data.invoice
@@ -201,7 +203,7 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
           if (ready) correct.mutate();
         }}
       >
-        <div className="field" style={{ width: 380 }}>
+        <div className="field wide-380">
           <label htmlFor="correct-reason">Reason (printed on the credit note)</label>
           <ReasonInput id="correct-reason" value={reason} onChange={setReason} />
         </div>

@@ -7,7 +7,7 @@ import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintBar, PrintButton } from '../paper';
-import { Settle } from '../returns/Settle';
+import { Settle } from './Settle';
 import { WaysOut } from './WaysOut';
 import { creditNoteQuery, creditNotesQuery } from './api';
 
@@ -25,7 +25,7 @@ export function CreditNotes() {
   if (!query.data) return <Waiting query={query} />;
   return (
     <>
-      <div className="page-scroll" style={{ paddingTop: 0 }}>
+      <div className="page-scroll inset-top-0">
         <div className="page-head">
           <h1>{open ? 'Credit notes with customer credit' : 'Credit notes'}</h1>
           <span>
@@ -40,6 +40,7 @@ export function CreditNotes() {
         )}
         {rows.length > 0 && (
           <table className="rows">
+            <caption className="unseen">Credit notes</caption>
             <thead>
               <tr>
                 <SelectAll selection={selection} rows={rows} />
@@ -64,7 +65,7 @@ export function CreditNotes() {
                     <Doc kind="INVOICE" number={row.invoice} />
                   </td>
                   <td className="nowrap">{date(row.on)}</td>
-                  <td style={{ overflowWrap: 'anywhere' }}>{row.reason}</td>
+                  <td className="breaks">{row.reason}</td>
                   <td className="num">{figure(row.gross)}</td>
                   <td className="num">{orDash(row.left)}</td>
                 </tr>
@@ -103,6 +104,7 @@ export function CreditNotePage() {
           {isZero(credit.left) ? 'Fully used.' : `${currency()} ${figure(credit.left)} are customer credit.`}
         </p>
         <table className="rows">
+          <caption className="unseen">Lines</caption>
           <thead>
             <tr>
               <th className="num">Line</th>

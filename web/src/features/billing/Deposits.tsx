@@ -7,7 +7,7 @@ import { date, figure, isZero, orDash } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { present } from '../../shared/present';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, Empty, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
@@ -22,7 +22,7 @@ export function Deposits() {
   const [at] = useCursor(rows, (row) => navigate(`/billing/deposit/${row.number}`));
   if (!list.data) return <Waiting query={list} />;
   return (
-    <div className="page-scroll" style={{ paddingTop: 0 }}>
+    <div className="page-scroll inset-top-0">
       <div className="page-head">
         <h1>{open ? 'Unapplied deposits' : 'All deposits'}</h1>
         <label className="muted">
@@ -30,6 +30,7 @@ export function Deposits() {
         </label>
       </div>
       <table className="rows">
+        <caption className="unseen">Deposits</caption>
         <thead>
           <tr>
             <th>Deposit</th>
@@ -79,7 +80,7 @@ const USES = {
 /** A deposit, what became of it, and what can be done with the rest. */
 export function DepositPage() {
   const { number = '' } = useParams();
-  const { role } = useSession();
+  const { may } = useSession();
   const query = useQuery(depositQuery(number));
   const [amount, setAmount] = useState('');
   const [target, setTarget] = useState('');
@@ -136,7 +137,7 @@ export function DepositPage() {
     },
   });
   if (!deposit) return <Waiting query={query} />;
-  const idle = may(role, 'bill') && !act.isPending;
+  const idle = may('BILL') && !act.isPending;
   return (
     <div className="page">
       <div className="page-scroll">
@@ -155,7 +156,8 @@ export function DepositPage() {
           <Doc kind="ORDER" number={deposit.order} />;{' '}
           {isZero(deposit.unapplied) ? 'fully applied.' : `${currency()} ${figure(deposit.unapplied)} are unapplied.`}
         </p>
-        <table className="rows" style={{ maxWidth: 620 }}>
+        <table className="rows up-to-620">
+          <caption className="unseen">What the deposit was applied to</caption>
           <tbody>
             {deposit.uses.map((use, index) => (
               <tr key={index}>
@@ -176,10 +178,10 @@ export function DepositPage() {
             ))}
           </tbody>
         </table>
-        {!isZero(deposit.unapplied) && may(role, 'bill') && (
+        {!isZero(deposit.unapplied) && may('BILL') && (
           <>
-            <h2 style={{ marginTop: 20 }}>Use the unapplied amount</h2>
-            <div className="fields" style={{ gridTemplateColumns: '130px 190px 1fr', maxWidth: 780 }}>
+            <h2 className="above-20">Use the unapplied amount</h2>
+            <div className="fields columns-130px-190px-1fr up-to-780">
               <div className="field">
                 <label htmlFor="deposit-amount">Amount {currency()} (empty: all)</label>
                 <FigureInput

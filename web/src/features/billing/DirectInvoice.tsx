@@ -6,19 +6,18 @@ import { withEmptyLast } from '../../shared/entryRows';
 import { figure, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
-import { CustomerLook } from '../order/CustomerLook';
-import { ItemLook } from '../order/ItemLook';
+import { CustomerLook, ItemLook } from '../masterdata';
 
 type Line = { item: string; description: string; list: string; free: string; quantity: string; price: string };
 const NO_LINE: Line = { item: '', description: '', list: '', free: '', quantity: '', price: '' };
 
 /** An invoice without an earlier order: order, dispatch and invoice are made in one step, or none of them. */
 export function DirectInvoice() {
-  const { role } = useSession();
+  const { may } = useSession();
   const navigate = useGo();
   const [customer, setCustomer] = useState({ code: '', name: '' });
   const [po, setPo] = useState('');
@@ -50,7 +49,7 @@ export function DirectInvoice() {
     },
   });
   const complete = customer.code !== '' && written.length > 0 && written.every((line) => line.quantity);
-  const post = () => complete && !bill.isPending && may(role, 'bill') && bill.mutate();
+  const post = () => complete && !bill.isPending && may('BILL') && bill.mutate();
   useKeys({ 'ctrl+enter': post });
   const set = (at: number, change: Partial<Line>) => {
     const changed = lines.map((line, index) => (index === at ? { ...line, ...change } : line));
@@ -58,7 +57,7 @@ export function DirectInvoice() {
   };
   return (
     <>
-      <div className="page-scroll" style={{ paddingTop: 0 }}>
+      <div className="page-scroll inset-top-0">
         <div className="page-head">
           <h1>Direct invoice</h1>
           <span className="muted">creates order, dispatch and invoice in one step</span>
@@ -84,28 +83,21 @@ export function DirectInvoice() {
               onChange={(event) => setPo(event.target.value)}
             />
           </div>
-          <div className="field" style={{ gridColumn: 'span 2' }}>
+          <div className="field spans-span-2">
             <label htmlFor="direct-text">Text above the lines</label>
             <input id="direct-text" maxLength={2000} value={text} onChange={(event) => setText(event.target.value)} />
           </div>
         </div>
         <table className="rows inset">
+          <caption className="unseen">Lines</caption>
           <thead>
             <tr>
-              <th className="num" style={{ width: 30 }}>
-                Line
-              </th>
+              <th className="num wide-30">Line</th>
               <th>Item</th>
-              <th className="num" style={{ width: 90 }}>
-                Quantity
-              </th>
-              <th className="num" style={{ width: 80 }}>
-                Free
-              </th>
-              <th className="num" style={{ width: 110 }}>
-                Price {currency()}
-              </th>
-              <th style={{ width: 16 }} />
+              <th className="num wide-90">Quantity</th>
+              <th className="num wide-80">Free</th>
+              <th className="num wide-110">Price {currency()}</th>
+              <td className="wide-16" />
             </tr>
           </thead>
           <tbody>
@@ -155,7 +147,7 @@ export function DirectInvoice() {
         <ProblemNote problem={bill.error} />
       </div>
       <div className="bar">
-        <button className="button first" disabled={!complete || bill.isPending || !may(role, 'bill')} onClick={post}>
+        <button className="button first" disabled={!complete || bill.isPending || !may('BILL')} onClick={post}>
           Post the invoice <kbd>Ctrl ↵</kbd>
         </button>
         <span className="muted small">

@@ -5,7 +5,7 @@ import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, price, trim, Words } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintBar, PrintButton } from '../paper';
 import { Allowance } from './Allowance';
@@ -28,11 +28,11 @@ export function Invoices() {
   if (!list.data) return <Waiting query={list} />;
   return (
     <>
-      <div className="page-scroll" style={{ paddingTop: 0 }}>
+      <div className="page-scroll inset-top-0">
         <div className="page-head">
           <h1>{pastDue ? 'Invoices past due' : open ? 'Open invoices' : 'All invoices'}</h1>
           <span>
-            <label className="muted" style={{ marginRight: 16 }}>
+            <label className="muted before-16">
               <input
                 type="checkbox"
                 checked={pastDue}
@@ -52,6 +52,7 @@ export function Invoices() {
           </span>
         </div>
         <table className="rows">
+          <caption className="unseen">Invoices</caption>
           <thead>
             <tr>
               <SelectAll selection={selection} rows={rows} />
@@ -62,7 +63,7 @@ export function Invoices() {
               <th>State</th>
               <th className="num">Gross {currency()}</th>
               <th className="num">Open {currency()}</th>
-              <th />
+              <td />
             </tr>
           </thead>
           <tbody>
@@ -102,7 +103,7 @@ export function InvoicePage() {
   const { number = '' } = useParams();
   const query = useQuery(invoiceQuery(number));
   const invoice = query.data;
-  const { today, role } = useSession();
+  const { today, may } = useSession();
   const [allowing, setAllowing] = useState(false);
   if (!invoice) return <Waiting query={query} />;
   const ahead = invoice.lines.some((line) => !isZero(line.ahead));
@@ -126,8 +127,9 @@ export function InvoicePage() {
               : `${currency()} ${figure(invoice.open)} of ${figure(invoice.gross)} are open, ${invoice.dueOn < today ? `past due since ${date(invoice.dueOn)}` : `due on ${date(invoice.dueOn)}`}.`}
           {ahead && ' Part of it was billed ahead; that revenue is deferred until the goods leave.'}
         </p>
-        {invoice.text && <p style={{ whiteSpace: 'pre-wrap' }}>{invoice.text}</p>}
+        {invoice.text && <p className="space-pre-wrap">{invoice.text}</p>}
         <table className="rows">
+          <caption className="unseen">Lines</caption>
           <thead>
             <tr>
               <th className="num">Line</th>
@@ -164,9 +166,7 @@ export function InvoicePage() {
                     </div>
                   ))}
                 </td>
-                <td className="mono" style={{ overflowWrap: 'anywhere' }}>
-                  {line.po}
-                </td>
+                <td className="mono breaks">{line.po}</td>
                 <td className="num">{trim(line.quantity)}</td>
                 <td className="num">
                   {price(line.price)}
@@ -199,7 +199,7 @@ export function InvoicePage() {
           Print
         </PrintButton>
         <MailButton paper="INVOICE" number={invoice.number} />
-        {may(role, 'bill') && invoice.state !== 'REVERSED' && (
+        {may('BILL') && invoice.state !== 'REVERSED' && (
           <>
             <button className="button" onClick={() => setAllowing(true)}>
               Credit without goods

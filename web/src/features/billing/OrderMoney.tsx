@@ -2,9 +2,10 @@ import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { answer, client, once, type Problem } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, trim } from '../../shared/format';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
@@ -14,10 +15,10 @@ import { depositsQuery } from './api';
 
 /** What was requested and deposited for an order, billing ahead of its goods, and its confirmation on paper. */
 export function OrderMoney({ sheet }: { sheet: Sheet }) {
-  const { role } = useSession();
+  const { may } = useSession();
   const { order } = sheet;
   const asked = useQuery({
-    queryKey: ['deposit-request', order.number],
+    queryKey: keyOf('deposit-request', order.number),
     queryFn: async () => {
       try {
         return await answer(
@@ -63,7 +64,7 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
   const live = ['HELD', 'AWAITING_APPROVAL', 'CLEARED'].includes(order.state);
   const toLeave = order.state === 'CLEARED' && sheet.flows.some((flow) => !isZero(flow.toShip));
   return (
-    <section style={{ marginBottom: 20 }}>
+    <section className="below-20">
       <h2>Deposits</h2>
       {asked.data && (
         <div>
@@ -90,8 +91,8 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
       ))}
       {!asked.data && deposits.length === 0 && <div className="muted">No deposit requested or received.</div>}
       {live && (
-        <div style={{ display: 'flex', gap: 8, alignItems: 'center', marginTop: 6 }}>
-          <div style={{ width: 84 }}>
+        <div className="row gap-8 aligned-center above-6">
+          <div className="wide-84">
             <FigureInput label="Amount of the deposit" value={amount} onChange={setAmount} />
           </div>
           <select
@@ -106,7 +107,7 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
           <button className="plain small" disabled={!amount || ask.isPending} onClick={() => ask.mutate()}>
             Request
           </button>
-          {may(role, 'bill') && (
+          {may('BILL') && (
             <button
               className="plain small"
               disabled={!amount || percent || receive.isPending}
@@ -123,7 +124,7 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
           Print confirmation
         </PrintButton>
         <MailButton plain paper="ORDER_CONFIRMATION" number={order.number} />
-        {toLeave && may(role, 'bill') && (
+        {toLeave && may('BILL') && (
           <button className="plain" disabled={ahead.isPending} onClick={() => ahead.mutate()}>
             Bill ahead of dispatch
           </button>

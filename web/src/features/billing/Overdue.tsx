@@ -5,16 +5,16 @@ import { currency } from '../../shared/currency';
 import { date, figure, orDash } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Empty, Mark, More, tellProblem, Waiting } from '../../shared/ui';
-import { BatchLog } from '../batch/BatchLog';
+import { BatchLog } from '../batch';
 import { overdueQuery } from './api';
 
 const REMINDERS = ['', 'first reminder', 'second reminder', 'final reminder'];
 
 /** Customers with invoices past due, how late, and the reminder that each is due. */
 export function Overdue() {
-  const { role } = useSession();
+  const { may } = useSession();
   const navigate = useGo();
   const list = useInfiniteQuery(overdueQuery);
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
@@ -33,7 +33,7 @@ export function Overdue() {
   const due = selection.chosen.filter((row) => row.reminder != null);
   return (
     <>
-      <div className="page-scroll" style={{ paddingTop: 0 }}>
+      <div className="page-scroll inset-top-0">
         <div className="page-head">
           <h1>
             {rows.length === 0
@@ -43,6 +43,7 @@ export function Overdue() {
           <span className="muted">reminders 7, 21 and 35 days after the due date, at least ten days apart</span>
         </div>
         <table className="rows">
+          <caption className="unseen">Customers with invoices past due</caption>
           <thead>
             <tr>
               <SelectAll selection={selection} rows={rows} />
@@ -98,7 +99,7 @@ export function Overdue() {
       <div className="bar">
         <button
           className="button first"
-          disabled={!may(role, 'bill') || remind.isPending || due.length === 0}
+          disabled={!may('BILL') || remind.isPending || due.length === 0}
           onClick={() => remind.mutate(due.map((row) => row.customer))}
         >
           Send {due.length || ''} {due.length === 1 ? 'reminder' : 'reminders'}

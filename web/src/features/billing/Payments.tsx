@@ -6,7 +6,7 @@ import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Empty, More, ProblemNote, ReasonDialog, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
@@ -20,8 +20,9 @@ export function Payments() {
   const [at] = useCursor(rows, (row) => navigate(`/billing/payment/${row.number}`));
   if (!list.data) return <Waiting query={list} />;
   return (
-    <div className="page-scroll" style={{ paddingTop: 0 }}>
+    <div className="page-scroll inset-top-0">
       <table className="rows">
+        <caption className="unseen">Payments</caption>
         <thead>
           <tr>
             <th>Payment</th>
@@ -44,9 +45,7 @@ export function Payments() {
               </td>
               <td>{row.customerName}</td>
               <td className="nowrap">{date(row.on)}</td>
-              <td className="small" style={{ overflowWrap: 'anywhere' }}>
-                {row.reference}
-              </td>
+              <td className="small breaks">{row.reference}</td>
               <td className="num">{figure(row.amount)}</td>
               <td className="num">{orDash(row.left)}</td>
             </tr>
@@ -62,7 +61,7 @@ export function Payments() {
 /** A payment, what it settled, and how it is undone. */
 export function PaymentPage() {
   const { number = '' } = useParams();
-  const { role } = useSession();
+  const { may } = useSession();
   const query = useQuery(paymentQuery(number));
   const [asking, setAsking] = useState<'reversal' | 'refund' | null>(null);
   const [off, setOff] = useState<Record<string, string>>({});
@@ -102,7 +101,7 @@ export function PaymentPage() {
     },
   });
   if (!payment) return <Waiting query={query} />;
-  const mayBill = may(role, 'bill') && !payment.reversed;
+  const mayBill = may('BILL') && !payment.reversed;
   return (
     <div className="page">
       <div className="page-scroll">
@@ -132,17 +131,14 @@ export function PaymentPage() {
         </p>
         {payment.reference && <p className="muted">Reference: {payment.reference}</p>}
         {payment.allocations.length > 0 && (
-          <table className="rows" style={{ maxWidth: 620 }}>
+          <table className="rows up-to-620">
+            <caption className="unseen">Allocations</caption>
             <thead>
               <tr>
                 <th>Allocated to invoice</th>
                 <th className="num">Amount {currency()}</th>
-                {mayBill && (
-                  <th className="num" style={{ width: 140 }}>
-                    Unallocate {currency()}
-                  </th>
-                )}
-                {mayBill && <th />}
+                {mayBill && <th className="num wide-140">Unallocate {currency()}</th>}
+                {mayBill && <td />}
               </tr>
             </thead>
             <tbody>

@@ -1,18 +1,19 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
-import { CustomerLook } from '../order/CustomerLook';
+import { CustomerLook } from '../masterdata';
 import { invoicesQuery } from './api';
 
 /** A payment or customer credit, set against open invoices. */
 export function RecordPayment() {
-  const { role } = useSession();
+  const { may } = useSession();
   const asked = new URLSearchParams(window.location.search).get('customer') ?? '';
   const [customer, setCustomer] = useState({ code: asked, name: asked });
   const [amount, setAmount] = useState('');
@@ -20,7 +21,7 @@ export function RecordPayment() {
   useUnsaved(amount !== '' || Object.values(allocated).some((one) => one !== ''));
   const invoices = useInfiniteQuery({ ...invoicesQuery(true, customer.code), enabled: customer.code !== '' });
   const credit = useQuery({
-    queryKey: ['billing', 'credit', customer.code],
+    queryKey: keyOf('billing', 'credit', customer.code),
     queryFn: () => answer(client.GET('/api/customers/{code}/credit', { params: { path: { code: customer.code } } })),
     enabled: customer.code !== '',
   });
@@ -56,8 +57,8 @@ export function RecordPayment() {
   const name = customer.name === customer.code ? (rows[0]?.customerName ?? customer.name) : customer.name;
   return (
     <>
-      <div className="page-scroll" style={{ paddingTop: 0 }}>
-        <div className="fields" style={{ gridTemplateColumns: '2fr 1fr 1fr' }}>
+      <div className="page-scroll inset-top-0">
+        <div className="fields columns-2fr-1fr-1fr">
           <div className="field">
             <label htmlFor="payment-customer">From</label>
             <CustomerLook
@@ -76,23 +77,22 @@ export function RecordPayment() {
           </div>
           <div className="field">
             <label htmlFor="payment-credit">Customer credit {currency()}</label>
-            <output id="payment-credit" style={{ padding: '6px 2px' }}>
+            <output id="payment-credit" className="inset-6px-2px">
               {credit.data ? orDash(credit.data.credit) : '–'}
             </output>
           </div>
         </div>
         {customer.code !== '' && (
           <table className="rows">
+            <caption className="unseen">Open invoices</caption>
             <thead>
               <tr>
                 <th>Invoice</th>
                 <th>Date</th>
                 <th>Due</th>
                 <th className="num">Open {currency()}</th>
-                <th className="num" style={{ width: 130 }}>
-                  Allocate {currency()}
-                </th>
-                <th />
+                <th className="num wide-130">Allocate {currency()}</th>
+                <td />
               </tr>
             </thead>
             <tbody>
@@ -130,7 +130,7 @@ export function RecordPayment() {
       <div className="bar">
         <button
           className="button first"
-          disabled={!may(role, 'bill') || !customer.code || isZero(amount) || pay.isPending}
+          disabled={!may('BILL') || !customer.code || isZero(amount) || pay.isPending}
           onClick={() => pay.mutate()}
         >
           Record the payment
@@ -138,7 +138,7 @@ export function RecordPayment() {
         <button
           className="button"
           disabled={
-            !may(role, 'bill') ||
+            !may('BILL') ||
             !customer.code ||
             !isZero(amount) ||
             allocate.length === 0 ||

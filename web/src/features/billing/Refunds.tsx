@@ -2,7 +2,7 @@ import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { date, figure } from '../../shared/format';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, Empty, More, tellProblem, Waiting } from '../../shared/ui';
 import { creditNotesQuery, payoutsQuery, refundsQuery } from './api';
 
@@ -16,7 +16,7 @@ const PAYOUT: Record<string, string> = {
 
 /** Money that is to go back, that is sent, and all that went. */
 export function Refunds() {
-  const { role } = useSession();
+  const { may } = useSession();
   const payouts = useInfiniteQuery(payoutsQuery);
   const wished = useInfiniteQuery(creditNotesQuery(true, 'REFUND'));
   const refunds = useInfiniteQuery(refundsQuery);
@@ -34,11 +34,12 @@ export function Refunds() {
   const todo = wished.data?.pages.flatMap((page) => page.rows) ?? [];
   const given = refunds.data.pages.flatMap((page) => page.rows);
   return (
-    <div className="page-scroll" style={{ paddingTop: 0 }}>
+    <div className="page-scroll inset-top-0">
       {todo.length > 0 && (
         <>
           <h1>Refunds to send</h1>
           <table className="rows">
+            <caption className="unseen">Refunds to send</caption>
             <tbody>
               {todo.map((row) => (
                 <tr key={row.number}>
@@ -60,6 +61,7 @@ export function Refunds() {
         <>
           <h1 style={{ marginTop: todo.length > 0 ? 24 : 0 }}>At the payment service</h1>
           <table className="rows">
+            <caption className="unseen">At the payment service</caption>
             <thead>
               <tr>
                 <th>Refund</th>
@@ -68,7 +70,7 @@ export function Refunds() {
                 <th>On</th>
                 <th>State</th>
                 <th className="num">Amount {currency()}</th>
-                <th />
+                <td />
               </tr>
             </thead>
             <tbody>
@@ -82,7 +84,7 @@ export function Refunds() {
                   </td>
                   <td className="num">{figure(row.amount)}</td>
                   <td className="nowrap">
-                    {may(role, 'bill') && row.state === 'UNANSWERED' && (
+                    {may('BILL') && row.state === 'UNANSWERED' && (
                       <button
                         className="button"
                         disabled={act.isPending}
@@ -91,7 +93,7 @@ export function Refunds() {
                         Ask again
                       </button>
                     )}
-                    {may(role, 'bill') && row.state === 'DECLINED' && (
+                    {may('BILL') && row.state === 'DECLINED' && (
                       <button
                         className="button"
                         disabled={act.isPending}
@@ -113,6 +115,7 @@ export function Refunds() {
       {given.length === 0 && <Empty>No refunds yet.</Empty>}
       {given.length > 0 && (
         <table className="rows">
+          <caption className="unseen">Refunded</caption>
           <thead>
             <tr>
               <th>Refund</th>
@@ -128,9 +131,7 @@ export function Refunds() {
             {given.map((row) => (
               <tr key={row.number} className={row.reversed ? 'dropped' : ''}>
                 <Who of={row} number={row.number} />
-                <td className="small" style={{ overflowWrap: 'anywhere' }}>
-                  {row.reason}
-                </td>
+                <td className="small breaks">{row.reason}</td>
                 <td className="nowrap">{row.payout ? PAYOUT[row.payout] : 'manual'}</td>
                 <td className="num">{figure(row.amount)}</td>
               </tr>

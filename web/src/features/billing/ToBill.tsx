@@ -4,16 +4,16 @@ import { Link } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { figure, isZero, plain, shortDate } from '../../shared/format';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, Empty, More, tell, tellProblem, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
-import { BatchLog } from '../batch/BatchLog';
+import { BatchLog } from '../batch';
 import { toBillQuery } from './api';
 
 /** Orders by customer; quantities can be lowered, and what is ticked goes on one invoice. */
 export function ToBill() {
-  const { role } = useSession();
+  const { may } = useSession();
   const list = useInfiniteQuery(toBillQuery);
   const [ticked, setTicked] = useState<string[]>([]);
   const [quantities, setQuantities] = useState<Record<string, string>>({});
@@ -65,16 +65,17 @@ export function ToBill() {
     setTicked(ticked.includes(order) ? ticked.filter((o) => o !== order) : [...ticked, order]);
   return (
     <>
-      <div className="page-scroll" style={{ paddingTop: 0 }}>
+      <div className="page-scroll inset-top-0">
         <div className="page-head">
           <h1>
             {rows.length === 0 ? 'Nothing to bill' : `${rows.length}${list.hasNextPage ? '+' : ''} orders to bill`}
           </h1>
         </div>
         <table className="rows">
+          <caption className="unseen">Orders to bill</caption>
           <thead>
             <tr>
-              <th style={{ width: 24 }}>
+              <th className="wide-24">
                 <input
                   type="checkbox"
                   aria-label="Select all"
@@ -116,7 +117,7 @@ export function ToBill() {
                       <td>{line.description}</td>
                       <td className="mono">{at === 0 && row.po}</td>
                       <td className="nowrap">{at === 0 && shortDate(row.since)}</td>
-                      <td className="num" style={{ width: 90 }}>
+                      <td className="num wide-90">
                         <FigureInput
                           label={`Quantity of ${key}`}
                           value={quantities[key] ?? plain(line.toBill)}
@@ -137,14 +138,14 @@ export function ToBill() {
       <div className="bar">
         <button
           className="button first"
-          disabled={!may(role, 'bill') || bill.isPending || customers.size !== 1}
+          disabled={!may('BILL') || bill.isPending || customers.size !== 1}
           onClick={() => bill.mutate(chosen)}
         >
           Bill {chosen.length > 1 ? `${chosen.length} orders on one invoice` : 'the order'}
         </button>
         <button
           className="button"
-          disabled={!may(role, 'bill') || each.isPending || chosen.length === 0 || changed}
+          disabled={!may('BILL') || each.isPending || chosen.length === 0 || changed}
           onClick={() => each.mutate(chosen)}
         >
           Bill {chosen.length || ''} selected, one invoice per customer

@@ -1,60 +1,61 @@
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import { answer, client } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 
 export const toBillQuery = infiniteQueryOptions({
-  queryKey: ['billing', 'to-bill'],
+  queryKey: keyOf('billing', 'to-bill'),
   queryFn: ({ pageParam }) => answer(client.GET('/api/billing/to-bill', { params: { query: { after: pageParam } } })),
   ...pages,
 });
 export const invoicesQuery = (open: boolean, customer?: string, pastDue = false) =>
   infiniteQueryOptions({
-    queryKey: ['billing', 'invoices', open, customer, pastDue],
+    queryKey: keyOf('billing', 'invoices', open, customer, pastDue),
     queryFn: ({ pageParam }) =>
       answer(client.GET('/api/invoices', { params: { query: { open, customer, pastDue, after: pageParam } } })),
     ...pages,
   });
 export const paymentsQuery = infiniteQueryOptions({
-  queryKey: ['billing', 'payments'],
+  queryKey: keyOf('billing', 'payments'),
   queryFn: ({ pageParam }) => answer(client.GET('/api/payments', { params: { query: { after: pageParam } } })),
   ...pages,
 });
 export const depositsQuery = (open: boolean, customer = '', order = '') =>
   infiniteQueryOptions({
-    queryKey: ['billing', 'deposits', open, customer, order],
+    queryKey: keyOf('billing', 'deposits', open, customer, order),
     queryFn: ({ pageParam }) =>
       answer(client.GET('/api/deposits', { params: { query: { open, customer, order, after: pageParam } } })),
     ...pages,
   });
 export const depositQuery = (number: string) =>
   queryOptions({
-    queryKey: ['billing', 'deposit', number],
+    queryKey: keyOf('billing', 'deposit', number),
     queryFn: () => answer(client.GET('/api/deposits/{number}', { params: { path: { number } } })),
   });
 export const paymentQuery = (number: string) =>
   queryOptions({
-    queryKey: ['billing', 'payment', number],
+    queryKey: keyOf('billing', 'payment', number),
     queryFn: () => answer(client.GET('/api/payments/{number}', { params: { path: { number } } })),
   });
 export const invoiceQuery = (number: string) =>
   queryOptions({
-    queryKey: ['billing', 'invoice', number],
+    queryKey: keyOf('billing', 'invoice', number),
     queryFn: () => answer(client.GET('/api/invoices/{number}', { params: { path: { number } } })),
   });
 export const creditNoteQuery = (number: string) =>
   queryOptions({
-    queryKey: ['billing', 'credit-note', number],
+    queryKey: keyOf('billing', 'credit-note', number),
     queryFn: () => answer(client.GET('/api/credit-notes/{number}', { params: { path: { number } } })),
   });
 export const creditNotesQuery = (open: boolean, wish?: 'KEEP' | 'REFUND') =>
   infiniteQueryOptions({
-    queryKey: ['billing', 'credit-notes', open, wish],
+    queryKey: keyOf('billing', 'credit-notes', open, wish),
     queryFn: ({ pageParam }) =>
       answer(client.GET('/api/credit-notes', { params: { query: { open, wish, after: pageParam } } })),
     ...pages,
   });
 export const payoutsQuery = infiniteQueryOptions({
-  queryKey: ['billing', 'payouts'],
+  queryKey: keyOf('billing', 'payouts'),
   queryFn: ({ pageParam }) => answer(client.GET('/api/payouts', { params: { query: { after: pageParam } } })),
   // what is on its way gets there without anybody asking
   refetchInterval: (query) =>
@@ -64,29 +65,29 @@ export const payoutsQuery = infiniteQueryOptions({
   ...pages,
 });
 export const refundsQuery = infiniteQueryOptions({
-  queryKey: ['billing', 'refunds'],
+  queryKey: keyOf('billing', 'refunds'),
   queryFn: ({ pageParam }) => answer(client.GET('/api/refunds', { params: { query: { after: pageParam } } })),
   ...pages,
 });
 export const overdueQuery = infiniteQueryOptions({
-  queryKey: ['billing', 'overdue'],
+  queryKey: keyOf('billing', 'overdue'),
   queryFn: ({ pageParam }) =>
     answer(client.GET('/api/receivables/overdue', { params: { query: { after: pageParam } } })),
   ...pages,
 });
 export const bankStatementsQuery = infiniteQueryOptions({
-  queryKey: ['billing', 'bank'],
+  queryKey: keyOf('billing', 'bank'),
   queryFn: ({ pageParam }) => answer(client.GET('/api/bank-statements', { params: { query: { after: pageParam } } })),
   ...pages,
 });
 export const bankStatementQuery = (id: number) =>
   queryOptions({
-    queryKey: ['billing', 'bank', id, 'statement'],
+    queryKey: keyOf('billing', 'bank', id, 'statement'),
     queryFn: () => answer(client.GET('/api/bank-statements/{id}', { params: { path: { id } } })),
   });
 export const bankEntriesQuery = (id: number) =>
   infiniteQueryOptions({
-    queryKey: ['billing', 'bank', id],
+    queryKey: keyOf('billing', 'bank', id),
     queryFn: ({ pageParam }) =>
       answer(
         client.GET('/api/bank-statements/{id}/entries', { params: { path: { id }, query: { after: pageParam } } }),

@@ -1,13 +1,13 @@
 import { currency } from '../../shared/currency';
 import { figure, orDash } from '../../shared/format';
-import { reads, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Mark } from '../../shared/ui';
 import { NamedList } from '../../shared/ui/NamedList';
 import { customersQuery } from './api';
 
 /** All customers by name, with where they stand. */
 export function CustomerListPage() {
-  const business = reads(useSession().role, 'selling');
+  const business = useSession().reads('SELLING');
   return (
     <NamedList
       title="Customers"
@@ -24,7 +24,7 @@ export function CustomerListPage() {
           <th className="num">Limit {currency()}</th>
           {business && <th className="num">Open orders</th>}
           {business && <th className="num">held</th>}
-          <th />
+          <td />
         </>
       }
       cells={(row) => (

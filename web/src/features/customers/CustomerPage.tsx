@@ -4,19 +4,19 @@ import { Link, useParams } from 'react-router';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, Words } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
-import { may, reads, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, SearchLine, Tabs, Waiting } from '../../shared/ui';
 import { ReturnsOf } from '../returns';
 import { Position } from '../review';
-import { OwnApprovalRules } from '../rules/ApprovalRules';
+import { OwnApprovalRules } from '../rules';
 import { CustomerTerms } from './CustomerTerms';
 import { Statement } from './Statement';
 import { customerQuery, openInvoicesQuery, openOrdersQuery, positionQuery, posQuery, type CustomerSheet } from './api';
 
 /** A customer: where it stands, its orders, invoices and PO numbers, what was decided on it, what is agreed with it. */
 export function CustomerPage() {
-  const { role } = useSession();
-  const business = reads(role, 'selling');
+  const { may, reads } = useSession();
+  const business = reads('SELLING');
   const { code = '', tab = business ? 'orders' : 'terms' } = useParams();
   const query = useQuery(customerQuery(code));
   const position = useQuery({ ...positionQuery(code), enabled: business });
@@ -29,7 +29,7 @@ export function CustomerPage() {
       <div className="page">
         <div className="page-scroll">
           <div className="page-head">
-            <h1 style={{ overflowWrap: 'anywhere' }}>{customer.name}</h1>
+            <h1 className="breaks">{customer.name}</h1>
             <span className="muted nowrap">
               <span className="mono">{customer.code}</span> · {customer.town}
             </span>
@@ -71,7 +71,7 @@ export function CustomerPage() {
           {tab === 'statement' && <Statement code={code} />}
           {tab === 'po-numbers' && <PoNumbers code={code} />}
           {tab === 'decisions' && <Decisions customer={customer} />}
-          {tab === 'approval' && <OwnApprovalRules code={code} locked={!may(role, 'rule')} />}
+          {tab === 'approval' && <OwnApprovalRules code={code} locked={!may('KEEP_MASTER_DATA')} />}
           {tab === 'terms' && <CustomerTerms customer={customer} />}
         </div>
         {business && (
@@ -93,7 +93,7 @@ export function CustomerPage() {
       </div>
       <aside>
         {position.data && <Position name="Position now" position={position.data} />}
-        <section style={{ marginTop: 20 }}>
+        <section className="above-20">
           <h2>Licences</h2>
           {customer.licences.length === 0 && <div className="muted">None.</div>}
           {customer.licences.map((licence) => (
@@ -111,7 +111,7 @@ export function CustomerPage() {
             </div>
           ))}
         </section>
-        <section style={{ marginTop: 20 }}>
+        <section className="above-20">
           <h2>Duplicate PO numbers</h2>
           <div>
             same {customer.po.same.toLowerCase()}, alike {customer.po.alike.toLowerCase()}, near{' '}
@@ -137,6 +137,7 @@ function Orders({ code }: { code: string }) {
   return (
     <>
       <table className="rows">
+        <caption className="unseen">Orders</caption>
         <thead>
           <tr>
             <th>Order</th>
@@ -145,7 +146,7 @@ function Orders({ code }: { code: string }) {
             <th>Ordered</th>
             <th>Requested</th>
             <th className="num">Gross {currency()}</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>
@@ -183,6 +184,7 @@ function Invoices({ code }: { code: string }) {
   return (
     <>
       <table className="rows">
+        <caption className="unseen">Invoices</caption>
         <thead>
           <tr>
             <th>Invoice</th>
@@ -221,7 +223,8 @@ function PoNumbers({ code }: { code: string }) {
   return (
     <>
       <SearchLine label="PO number" value={q} onChange={setQ} />
-      <table className="rows" style={{ marginTop: 6 }}>
+      <table className="rows above-6">
+        <caption className="unseen">PO numbers</caption>
         <thead>
           <tr>
             <th>Customer PO</th>
@@ -239,9 +242,7 @@ function PoNumbers({ code }: { code: string }) {
               key={row.kind + row.number}
               className={['CANCELLED', 'DECLINED'].includes(row.state ?? '') ? 'dropped' : ''}
             >
-              <td className="mono" style={{ overflowWrap: 'anywhere' }}>
-                {row.po}
-              </td>
+              <td className="mono breaks">{row.po}</td>
               <td className="mono muted">{row.normal}</td>
               <td>
                 {row.kind === 'ORDER' ? (
@@ -274,6 +275,7 @@ function Decisions({ customer }: { customer: CustomerSheet }) {
   if (!customer.decisions?.length) return <Empty>No decisions yet.</Empty>;
   return (
     <table className="rows">
+      <caption className="unseen">Decisions</caption>
       <thead>
         <tr>
           <th>On</th>
@@ -289,7 +291,7 @@ function Decisions({ customer }: { customer: CustomerSheet }) {
             <td>
               <Doc kind="ORDER" number={decision.order} />
             </td>
-            <td style={{ overflowWrap: 'anywhere' }}>{decision.sentence}</td>
+            <td className="breaks">{decision.sentence}</td>
             <td>{decision.by}</td>
           </tr>
         ))}

@@ -3,7 +3,8 @@ import { useState, type FormEvent, type ReactNode } from 'react';
 import type { Problem } from '../../shared/api/http';
 import { answer, client, once } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
-import { may, useSession } from '../../shared/session';
+import { wholeOf } from '../../shared/figures';
+import { useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
@@ -13,8 +14,8 @@ const SEVERITIES = ['STOP', 'CAUTION', 'OFF'] as const;
 
 /** What is agreed with a customer: limit and block, PO policy, licences; each a command of its own. */
 export function CustomerTerms({ customer }: { customer: CustomerSheet }) {
-  const { role } = useSession();
-  const locked = !may(role, 'rule');
+  const { may } = useSession();
+  const locked = !may('KEEP_MASTER_DATA');
   const { limit, overdueOwn, overdueDays, overdueAbove, blocked, po, licences } = customer;
   // begun anew only when what it shows was changed: saving one leaves what is typed in the others
   const money = JSON.stringify([limit, overdueOwn, overdueDays, overdueAbove, blocked]);
@@ -48,14 +49,14 @@ function Part({
     onSave();
   };
   return (
-    <form onSubmit={save} style={{ borderBottom: '1px solid var(--rule)', padding: '10px 0 14px' }}>
-      <h2 style={{ marginBottom: 8 }}>{title}</h2>
+    <form onSubmit={save} className="line-below inset-10px-0-14px">
+      <h2 className="below-8">{title}</h2>
       <fieldset disabled={locked} style={{ border: 0, padding: 0, margin: 0 }}>
         {children}
       </fieldset>
       <ProblemNote problem={problem} />
       {!locked && (
-        <button type="submit" className="button" disabled={busy} style={{ marginTop: 10 }}>
+        <button type="submit" className="button above-10" disabled={busy}>
           Save terms
         </button>
       )}
@@ -89,7 +90,8 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
         body: {
           version: customer.version,
           creditLimit: limit || undefined,
-          overdue: own ? { days: days as never, above: above || '0' } : undefined,
+          // what is no number is sent as none, and the server says so
+          overdue: own ? { days: wholeOf(days) ?? NaN, above: above || '0' } : undefined,
           blocked: blocked.trim() || undefined,
         },
         ...once(),
@@ -104,7 +106,7 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
       problem={agree.error}
       onSave={() => agree.mutate(undefined)}
     >
-      <div className="fields" style={{ gridTemplateColumns: '160px 1fr', marginBottom: 6 }}>
+      <div className="fields columns-160px-1fr below-6">
         <div className="field">
           <label htmlFor="limit">Credit limit {currency()} (empty: none)</label>
           <FigureInput id="limit" className="" value={limit} onChange={setLimit} />
@@ -185,7 +187,7 @@ function Policy({ customer, locked }: { customer: CustomerSheet; locked: boolean
         the company’s
       </label>
       {own && (
-        <div className="fields" style={{ gridTemplateColumns: 'repeat(5, 1fr)', marginTop: 8, marginBottom: 0 }}>
+        <div className="fields columns-x-5-1fr above-8 below-0">
           {(['same', 'alike', 'near'] as const).map((kind) => (
             <div className="field" key={kind}>
               <label htmlFor={`po-${kind}`}>{kind === 'near' ? 'near match' : kind}</label>
@@ -222,7 +224,7 @@ function Policy({ customer, locked }: { customer: CustomerSheet; locked: boolean
               <option value="REFUSE">refuse</option>
             </select>
           </div>
-          <label style={{ gridColumn: '1 / -1' }}>
+          <label className="spans-1-1">
             <input
               type="checkbox"
               checked={po.required}
@@ -260,7 +262,7 @@ function Licences({ customer, locked }: { customer: CustomerSheet; locked: boole
       onSave={() => agree.mutate(undefined)}
     >
       {rows.map((row, index) => (
-        <div key={index} style={{ display: 'flex', gap: 12, maxWidth: 480, padding: '2px 0' }}>
+        <div key={index} className="row gap-12 up-to-480 inset-2px-0">
           <input
             className="cell-input"
             aria-label={`Licence class ${index + 1}`}

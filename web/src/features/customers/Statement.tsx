@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { answer, client } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Waiting } from '../../shared/ui';
-import { BroughtForward, Days } from '../ledger/AccountSheet';
+import { BroughtForward, Days } from '../ledger';
 import { MailButton, PrintButton } from '../paper';
 
 const monthsBefore = (day: string, months: number) => {
@@ -21,7 +22,7 @@ export function Statement({ code }: { code: string }) {
   const to = search.get('to') ?? today;
   const from = search.get('from') ?? monthsBefore(to, 3);
   const query = useQuery({
-    queryKey: ['customer', code, 'statement', from, to],
+    queryKey: keyOf('customer', code, 'statement', from, to),
     queryFn: () =>
       answer(client.GET('/api/customers/{code}/statement', { params: { path: { code }, query: { from, to } } })),
   });
@@ -29,11 +30,11 @@ export function Statement({ code }: { code: string }) {
   const number = `${code}|${from}|${to}`;
   return (
     <>
-      <div style={{ display: 'flex', gap: 20, alignItems: 'baseline', margin: '4px 0 8px' }}>
+      <div className="row gap-20 aligned-baseline around-4px-0-8px">
         <span className="muted">
           <Days from={from} to={to} onChange={(changed) => setSearch(changed, { replace: true })} />
         </span>
-        <span style={{ flex: 1 }} />
+        <span className="grows-1" />
         <PrintButton plain paper="STATEMENT" numbers={[number]}>
           Print
         </PrintButton>
@@ -54,6 +55,7 @@ export function Statement({ code }: { code: string }) {
             .
           </p>
           <table className="rows">
+            <caption className="unseen">Statement of account</caption>
             <thead>
               <tr>
                 <th>Date</th>
@@ -80,10 +82,11 @@ export function Statement({ code }: { code: string }) {
               ))}
             </tbody>
           </table>
-          <h2 style={{ marginTop: 20 }}>Open invoices on that date</h2>
+          <h2 className="above-20">Open invoices on that date</h2>
           {statement.openItems.length === 0 && <Empty>None.</Empty>}
           {statement.openItems.length > 0 && (
             <table className="rows">
+              <caption className="unseen">Open invoices on that date</caption>
               <thead>
                 <tr>
                   <th>Invoice</th>

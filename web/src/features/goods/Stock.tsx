@@ -1,37 +1,37 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
+import { answer, client, once, type Problem, type Schemas, upload } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, plain, trim } from '../../shared/format';
 import { present } from '../../shared/present';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
-import { ItemLook } from '../order/ItemLook';
-import { sitesQuery } from '../order/api';
+import { ItemLook, sitesQuery } from '../masterdata';
 
 /** One item on its shelves: what lies there, what comes in, what a count found, and who holds or waits for it. */
 export function Stock() {
   const [search, setSearch] = useSearchParams();
-  const { role } = useSession();
+  const { may } = useSession();
   const item = search.get('item') ?? '';
   const shelves = useQuery({
-    queryKey: ['stock', item],
+    queryKey: keyOf('stock', item),
     queryFn: () => answer(client.GET('/api/stock/{item}', { params: { path: { item } } })),
     enabled: item !== '',
   });
   const queue = useQuery({
-    queryKey: ['stock', item, 'queue'],
+    queryKey: keyOf('stock', item, 'queue'),
     queryFn: () => answer(client.GET('/api/stock/{item}/queue', { params: { path: { item } } })),
     enabled: item !== '',
   });
   return (
-    <div className="page-scroll" style={{ paddingTop: 0 }}>
+    <div className="page-scroll inset-top-0">
       <div className="page-head">
         <h1>{item === '' ? 'Stock' : `Stock of ${item}`}</h1>
-        <div style={{ width: 320 }}>
+        <div className="wide-320">
           <ItemLook
             label="Item"
             placeholder="item, by name or code"
@@ -42,12 +42,13 @@ export function Stock() {
           />
         </div>
       </div>
-      {item === '' && may(role, 'moveGoods') && <StockFile />}
+      {item === '' && may('MOVE_GOODS') && <StockFile />}
       {item === '' && <Empty>Choose an item to see its stock and who waits for it.</Empty>}
       {item !== '' && !shelves.data && <Waiting query={shelves} />}
       {item !== '' && shelves.data && (
         <>
           <table className="rows">
+            <caption className="unseen">Stock by store</caption>
             <thead>
               <tr>
                 <th>Store</th>
@@ -72,8 +73,8 @@ export function Stock() {
             </tbody>
           </table>
           {shelves.data.length === 0 && <Empty>No store has ever held it.</Empty>}
-          {may(role, 'moveGoods') && <Moves key={item} item={item} shelves={shelves.data} />}
-          <h2 style={{ marginTop: 22 }}>Reservations and waiting orders, in sequence</h2>
+          {may('MOVE_GOODS') && <Moves key={item} item={item} shelves={shelves.data} />}
+          <h2 className="above-22">Reservations and waiting orders, in sequence</h2>
           {queue.data && <Queue rows={queue.data} />}
           <p>
             <Link to={`/items/${encodeURIComponent(item)}`}>Item page</Link>
@@ -121,9 +122,7 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
     },
   });
   return (
-    <div
-      style={{ display: 'grid', gridTemplateColumns: '150px 1fr 1.4fr', gap: 28, marginTop: 18, alignItems: 'start' }}
-    >
+    <div className="grid columns-150px-1fr-1-4fr gap-28 above-18 aligned-start">
       <div className="field">
         <label htmlFor="stock-site">Store</label>
         <select id="stock-site" value={at} onChange={(event) => setSite(event.target.value)}>
@@ -140,8 +139,8 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
           if (quantity && cost && !receive.isPending) receive.mutate();
         }}
       >
-        <h2 style={{ marginTop: 0 }}>Receive stock</h2>
-        <div style={{ display: 'flex', gap: 14, alignItems: 'end' }}>
+        <h2 className="above-0">Receive stock</h2>
+        <div className="row gap-14 aligned-end">
           <div className="field">
             <label htmlFor="in-quantity">Quantity</label>
             <FigureInput id="in-quantity" label="Quantity received" value={quantity} onChange={setQuantity} />
@@ -162,19 +161,19 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
           if (counted && reason.trim() && !count.isPending) count.mutate();
         }}
       >
-        <h2 style={{ marginTop: 0 }}>Counted</h2>
-        <div style={{ display: 'flex', gap: 14, alignItems: 'end' }}>
-          <div className="field" style={{ width: 80 }}>
+        <h2 className="above-0">Counted</h2>
+        <div className="row gap-14 aligned-end">
+          <div className="field wide-80">
             <label htmlFor="counted">Counted</label>
             <FigureInput id="counted" label="Counted" value={counted} onChange={setCounted} />
           </div>
           {(!shelf || isZero(shelf.onHand)) && (
-            <div className="field" style={{ width: 90 }}>
+            <div className="field wide-90">
               <label htmlFor="worth">Unit cost {currency()}</label>
               <FigureInput id="worth" label="Unit cost of surplus" value={worth} onChange={setWorth} />
             </div>
           )}
-          <div className="field" style={{ flex: 1 }}>
+          <div className="field grows-1">
             <label htmlFor="count-reason">Reason</label>
             <ReasonInput id="count-reason" value={reason} onChange={setReason} />
           </div>
@@ -195,7 +194,7 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
 
 /** The queue at the shelves; a decider hands reserved goods over from one order to another. */
 function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
-  const { role } = useSession();
+  const { may } = useSession();
   const [from, setFrom] = useState<Schemas['ClaimView'] | null>(null);
   const [quantity, setQuantity] = useState('');
   const [reason, setReason] = useState('');
@@ -225,7 +224,7 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
     },
   });
   if (rows.length === 0) return <div className="muted">Nobody.</div>;
-  const decides = may(role, 'decide');
+  const decides = may('DECIDE');
   return (
     <>
       {from && (
@@ -242,11 +241,11 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
           <span>
             Transfer from order <b className="mono">{from.order}</b>, which has reserved {trim(from.reserved)}:
           </span>
-          <div className="field" style={{ width: 80 }}>
+          <div className="field wide-80">
             <label htmlFor="hand-quantity">Quantity</label>
             <FigureInput id="hand-quantity" label="Quantity to transfer" value={quantity} onChange={setQuantity} />
           </div>
-          <div className="field" style={{ flex: 1 }}>
+          <div className="field grows-1">
             <label htmlFor="hand-reason">Reason</label>
             <ReasonInput id="hand-reason" value={reason} onChange={setReason} autoFocus />
           </div>
@@ -257,6 +256,7 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
       )}
       <ProblemNote problem={hand.error} />
       <table className="rows">
+        <caption className="unseen">Reservations and waiting orders, in sequence</caption>
         <thead>
           <tr>
             <th>Order</th>
@@ -265,7 +265,7 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
             <th>Requested</th>
             <th className="num">Holds</th>
             <th className="num">Waiting</th>
-            {decides && <th />}
+            {decides && <td />}
           </tr>
         </thead>
         <tbody>
@@ -316,14 +316,10 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
 /** Import stock receipts. */
 function StockFile() {
   const take = useMutation<Schemas['StockReport'], Problem, File>({
-    mutationFn: (file) => {
-      const body = new FormData();
-      body.append('file', file);
-      return answer(client.POST('/api/imports/stock', { body: body as never, bodySerializer: () => body, ...once() }));
-    },
+    mutationFn: (file) => answer(client.POST('/api/imports/stock', { ...upload(file), ...once() })),
   });
   return (
-    <section style={{ maxWidth: 720 }}>
+    <section className="up-to-720">
       <h2>Import stock receipts</h2>
       <p className="muted small">
         CSV with the columns item, quantity, unit_cost and, where it is not the first one, store. All rows are imported

@@ -1,9 +1,10 @@
 import { queryOptions, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
 import { price, trim } from '../../shared/format';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
@@ -12,13 +13,13 @@ type Break = Schemas['PriceBreak'];
 
 const pricesQuery = (code: string) =>
   queryOptions({
-    queryKey: ['prices', code],
+    queryKey: keyOf('prices', code),
     queryFn: () => answer(client.GET('/api/items/{code}/prices', { params: { path: { code } } })),
   });
 
 /** The price list of an item: everybody's and single customers' prices from a quantity on. */
 export function Prices({ code, unit, list }: { code: string; unit: string; list: string }) {
-  const { role } = useSession();
+  const { may } = useSession();
   const { data } = useQuery(pricesQuery(code));
   const [edited, setEdited] = useState<Break[] | null>(null);
   useUnsaved(edited !== null);
@@ -30,7 +31,7 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
       tell('The prices apply to lines entered from now on.');
     },
   });
-  const locked = !may(role, 'rule');
+  const locked = !may('KEEP_MASTER_DATA');
   const rows = edited ?? data?.breaks ?? [];
   const change = (at: number, changed: Partial<Break>) =>
     setEdited(rows.map((row, index) => (index === at ? { ...row, ...changed } : row)));
@@ -38,17 +39,18 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
     <FigureInput label={`${label} of price ${at + 1}`} value={shown} onChange={(to) => change(at, { [field]: to })} />
   );
   return (
-    <section style={{ marginTop: 20 }}>
+    <section className="above-20">
       <h2>Prices by quantity and customer</h2>
       {rows.length === 0 && <p className="muted">All customers {price(list)}.</p>}
       {rows.length > 0 && (
-        <table className="rows inset" style={{ maxWidth: 560 }}>
+        <table className="rows inset up-to-560">
+          <caption className="unseen">Prices by quantity and customer</caption>
           <thead>
             <tr>
               <th>Customer</th>
               <th className="num">From, {unit}</th>
               <th className="num">Price {currency()}</th>
-              <th />
+              <td />
             </tr>
           </thead>
           <tbody>
@@ -87,7 +89,7 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
       )}
       <ProblemNote problem={set.error} />
       {!locked && (
-        <div style={{ display: 'flex', gap: 10, marginTop: 6, alignItems: 'center' }}>
+        <div className="row gap-10 above-6 aligned-center">
           <button className="plain small" onClick={() => setEdited([...rows, { customer: '', from: '', price: '' }])}>
             + price (customer code, or empty for all customers)
           </button>

@@ -1,6 +1,7 @@
 import { infiniteQueryOptions, queryOptions, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { answer, client } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 import { currency } from '../../shared/currency';
 import { date, figure, orDash } from '../../shared/format';
@@ -9,13 +10,13 @@ import { Doc, Empty, More, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 
 export const accountsQuery = queryOptions({
-  queryKey: ['ledger', 'accounts'],
+  queryKey: keyOf('ledger', 'accounts'),
   queryFn: () => answer(client.GET('/api/ledger/accounts')),
 });
 
 const sheetQuery = (account: string, from: string, to: string) =>
   infiniteQueryOptions({
-    queryKey: ['ledger', 'sheet', account, from, to],
+    queryKey: keyOf('ledger', 'sheet', account, from, to),
     queryFn: ({ pageParam }) =>
       answer(
         client.GET('/api/ledger/accounts/{account}/sheet', {
@@ -110,6 +111,7 @@ export function AccountSheet() {
       {!sheet.data && <Waiting query={sheet} />}
       {sheet.data && (
         <table className="rows">
+          <caption className="unseen">Account sheet</caption>
           <thead>
             <tr>
               <th>Date</th>

@@ -2,6 +2,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
 import { withEmptyLast } from '../../shared/entryRows';
 import { date, isZero, moment, words } from '../../shared/format';
@@ -17,7 +18,7 @@ const NO_SIDE: Side = { account: '', debit: '', credit: '' };
 
 /** An entry that no document brings about: by the finance lead, with a reason, never into accounts that documents account for. */
 export function ManualEntry() {
-  const { role, today } = useSession();
+  const { today, may } = useSession();
   const accounts = useQuery(accountsQuery);
   const [sides, setSides] = useState<Side[]>([NO_SIDE, NO_SIDE]);
   const [reason, setReason] = useState('');
@@ -51,14 +52,14 @@ export function ManualEntry() {
     },
   });
   if (!accounts.data) return <Waiting query={accounts} />;
-  if (role !== 'LEAD') return <Empty>Manual entries are for the finance lead.</Empty>;
+  if (!may('KEEP_BOOKS')) return <Empty>Manual entries are for the finance lead.</Empty>;
   const set = (at: number, change: Partial<Side>) => {
     const changed = sides.map((side, index) => (index === at ? { ...side, ...change } : side));
     setSides(withEmptyLast(changed, (side) => side.account !== '', NO_SIDE));
   };
   return (
     <form
-      style={{ maxWidth: 760 }}
+      className="up-to-760"
       onSubmit={(event) => {
         event.preventDefault();
         if (!post.isPending) post.mutate();
@@ -69,15 +70,12 @@ export function ManualEntry() {
         <span className="muted">control accounts are not offered</span>
       </div>
       <table className="rows inset">
+        <caption className="unseen">Lines of the entry</caption>
         <thead>
           <tr>
             <th>Account</th>
-            <th className="num" style={{ width: 130 }}>
-              Debit {currency()}
-            </th>
-            <th className="num" style={{ width: 130 }}>
-              Credit {currency()}
-            </th>
+            <th className="num wide-130">Debit {currency()}</th>
+            <th className="num wide-130">Credit {currency()}</th>
           </tr>
         </thead>
         <tbody>
@@ -118,7 +116,7 @@ export function ManualEntry() {
           ))}
         </tbody>
       </table>
-      <div className="fields" style={{ gridTemplateColumns: '150px 1fr', marginTop: 16 }}>
+      <div className="fields columns-150px-1fr above-16">
         <div className="field">
           <label htmlFor="hand-date">Dated</label>
           <DayInput id="hand-date" value={on} onChange={setOn} />
@@ -167,15 +165,18 @@ const roleWords = (role: string) => WORDS[role] ?? words(role);
 
 /** Posting map, and how that came to be; the finance lead changes it for later entries. */
 export function PostingMap() {
-  const { role } = useSession();
-  const query = useQuery({ queryKey: ['ledger', 'map'], queryFn: () => answer(client.GET('/api/ledger/posting-map')) });
+  const { may } = useSession();
+  const query = useQuery({
+    queryKey: keyOf('ledger', 'map'),
+    queryFn: () => answer(client.GET('/api/ledger/posting-map')),
+  });
   const changes = useQuery({
-    queryKey: ['ledger', 'map', 'changes'],
+    queryKey: keyOf('ledger', 'map', 'changes'),
     queryFn: () => answer(client.GET('/api/ledger/posting-map/changes')),
   });
   const [row, setRow] = useState<Schemas['WrittenRow'] | null>(null);
   if (!query.data) return <Waiting query={query} />;
-  const lead = role === 'LEAD';
+  const lead = may('KEEP_BOOKS');
   const any = (text: string) => text || <span className="muted">any</span>;
   return (
     <>
@@ -200,6 +201,7 @@ export function PostingMap() {
       </div>
       {row && <RowForm key={JSON.stringify(row)} start={row} onClose={() => setRow(null)} />}
       <table className="rows">
+        <caption className="unseen">Posting map</caption>
         <thead>
           <tr>
             <th>Role</th>
@@ -208,7 +210,7 @@ export function PostingMap() {
             <th>Store</th>
             <th>VAT</th>
             <th>Account</th>
-            {lead && <th />}
+            {lead && <td />}
           </tr>
         </thead>
         <tbody>
@@ -249,9 +251,9 @@ export function PostingMap() {
       </table>
       {changes.data && changes.data.length > 0 && (
         <>
-          <h2 style={{ marginTop: 22 }}>Changes</h2>
+          <h2 className="above-22">Changes</h2>
           {changes.data.map((change, index) => (
-            <div key={index} style={{ padding: '3px 0' }}>
+            <div key={index} className="inset-3px-0">
               <span className="muted small">
                 {moment(change.at)}, {change.by}
               </span>{' '}
@@ -294,7 +296,7 @@ function RowForm({ start, onClose }: { start: Schemas['WrittenRow']; onClose: ()
         if (row.reason?.trim() && !save.isPending) save.mutate();
       }}
     >
-      <div className="fields" style={{ gridTemplateColumns: '1.2fr 1fr 1fr 1fr 0.8fr 1.6fr' }}>
+      <div className="fields columns-1-2fr-1fr-1fr-1fr-0-8fr-1-6fr">
         <div className="field">
           <label htmlFor="row-role">Role</label>
           <select id="row-role" value={row.role} onChange={(event) => setRow({ ...row, role: event.target.value })}>
@@ -324,11 +326,11 @@ function RowForm({ start, onClose }: { start: Schemas['WrittenRow']; onClose: ()
             ))}
           </select>
         </div>
-        <div className="field" style={{ gridColumn: 'span 5' }}>
+        <div className="field spans-span-5">
           <label htmlFor="row-reason">Reason</label>
           <ReasonInput id="row-reason" value={row.reason ?? ''} onChange={(reason) => setRow({ ...row, reason })} />
         </div>
-        <div style={{ display: 'flex', gap: 10, alignItems: 'end' }}>
+        <div className="row gap-10 aligned-end">
           <button className="button first" disabled={!row.reason?.trim() || save.isPending}>
             Save the row
           </button>
@@ -344,12 +346,13 @@ function RowForm({ start, onClose }: { start: Schemas['WrittenRow']; onClose: ()
 
 /** Through which day the books are closed; the finance lead closes and, for a reason, opens again. */
 export function Periods() {
-  const { role, today } = useSession();
-  const query = useQuery({ queryKey: ['ledger', 'periods'], queryFn: () => answer(client.GET('/api/ledger/periods')) });
-  const last = new Date(Date.UTC(Number(today.slice(0, 4)), Number(today.slice(5, 7)) - 1, 0))
-    .toISOString()
-    .slice(0, 10);
-  const [through, setThrough] = useState(last);
+  const { may } = useSession();
+  const query = useQuery({
+    queryKey: keyOf('ledger', 'periods'),
+    queryFn: () => answer(client.GET('/api/ledger/periods')),
+  });
+  const [chosen, setThrough] = useState<string | null>(null);
+  const through = chosen ?? query.data?.next ?? '';
   const [asking, setAsking] = useState<'close' | 'open' | null>(null);
   const done = () => setAsking(null);
   const close = useMutation({
@@ -374,8 +377,8 @@ export function Periods() {
           ? `The books are closed through ${date(closed)}: no entry can be dated on it or before.`
           : 'No period is closed: entries can be dated on any day.'}
       </p>
-      {role === 'LEAD' ? (
-        <div style={{ display: 'flex', gap: 14, alignItems: 'end', marginBottom: 16 }}>
+      {may('KEEP_BOOKS') ? (
+        <div className="row gap-14 aligned-end below-16">
           <div className="field">
             <label htmlFor="close-through">Close through</label>
             <DayInput id="close-through" value={through} onChange={setThrough} />
@@ -397,6 +400,7 @@ export function Periods() {
         <p className="muted">The finance lead closes and reopens periods.</p>
       )}
       <table className="rows">
+        <caption className="unseen">Periods</caption>
         <thead>
           <tr>
             <th>Through</th>

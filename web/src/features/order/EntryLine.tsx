@@ -4,7 +4,8 @@ import { figure, plain, price, trim, Words } from '../../shared/format';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { LookAhead } from '../../shared/ui/LookAhead';
-import { findItems, type TypedLine } from './api';
+import { findItems } from '../masterdata';
+import { type TypedLine } from './api';
 
 type Hit = Schemas['ItemView'];
 

@@ -3,6 +3,7 @@ import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useEffectEvent, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { answer, client, type Problem, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
 import { withEmptyLast } from '../../shared/entryRows';
 import { capital, figure, isZero, moment, plain, plainPrice, words } from '../../shared/format';
@@ -13,20 +14,11 @@ import { Mark, ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
+import { CustomerLook, sitesQuery } from '../masterdata';
 import { Position, sheetQuery, type Sheet } from '../review';
-import { rulesQuery } from '../rules/api';
-import { CustomerLook } from './CustomerLook';
+import { rulesQuery } from '../rules';
 import { EntryLine } from './EntryLine';
-import {
-  changeOrder,
-  isWritten,
-  sitesQuery,
-  tryOrder,
-  writeOrder,
-  type ShipTo,
-  type TypedLine,
-  type TypedOrder,
-} from './api';
+import { changeOrder, isWritten, tryOrder, writeOrder, type ShipTo, type TypedLine, type TypedOrder } from './api';
 import { keepUnfinished, unfinished } from './unfinished';
 
 const KINDS: TypedOrder['kind'][] = ['STANDARD', 'SAMPLE', 'REPLACEMENT'];
@@ -100,7 +92,7 @@ export function OrderEntryPage() {
   const code = number ? '' : (search.get('customer') ?? '');
   const existing = useQuery({ ...sheetQuery(number ?? ''), enabled: !!number, staleTime: Infinity });
   const customer = useQuery({
-    queryKey: ['customer-view', code],
+    queryKey: keyOf('customer-view', code),
     queryFn: () => answer(client.GET('/api/customers/{code}', { params: { path: { code } } })),
     enabled: code !== '',
     staleTime: Infinity,
@@ -126,6 +118,9 @@ export function OrderEntryPage() {
     />
   );
 }
+
+/** There is something to be checked. */
+const isComplete = (order: TypedOrder) => order.customer !== '' && order.lines.some((line) => line.item);
 
 /** Where an entry that is missing is made. */
 const fieldOf = (field: string, lines: TypedLine[]) => {
@@ -180,7 +175,7 @@ function Entry({
       navigate(`/orders/${saved.number}`);
     },
   });
-  const complete = order.customer !== '' && order.lines.some((line) => line.item);
+  const complete = isComplete(order);
   const submit = () => complete && !save.isPending && save.mutate(false);
   const keep = () => order.customer && !save.isPending && save.mutate(true);
   useKeys({ 'ctrl+enter': submit, 'ctrl+s': sheet ? submit : () => keep() });
@@ -345,29 +340,18 @@ function Entry({
           </div>
           <ShipToFields shipTo={order.shipTo} onChange={(shipTo) => set({ shipTo })} />
           <table className="rows inset">
+            <caption className="unseen">Lines</caption>
             <thead>
               <tr>
-                <th className="num" style={{ width: 30 }}>
-                  Line
-                </th>
+                <th className="num wide-30">Line</th>
                 <th>Item</th>
-                <th className="num" style={{ width: 76 }}>
-                  Quantity
-                </th>
-                <th className="num" style={{ width: 58 }}>
-                  Free
-                </th>
-                <th style={{ width: 104 }}>Requested</th>
-                <th className="num" style={{ width: 82 }}>
-                  Price
-                </th>
-                <th className="num" style={{ width: 56 }}>
-                  Discount %
-                </th>
-                <th className="num" style={{ width: 88 }}>
-                  Net {currency()}
-                </th>
-                <th style={{ width: 16 }} />
+                <th className="num wide-76">Quantity</th>
+                <th className="num wide-58">Free</th>
+                <th className="wide-104">Requested</th>
+                <th className="num wide-82">Price</th>
+                <th className="num wide-56">Discount %</th>
+                <th className="num wide-88">Net {currency()}</th>
+                <td className="wide-16" />
               </tr>
             </thead>
             <tbody>
@@ -393,7 +377,7 @@ function Entry({
               })}
             </tbody>
           </table>
-          <div style={{ display: 'flex', gap: 16, marginTop: 8 }}>
+          <div className="row gap-16 above-8">
             <button className="plain small" onClick={() => add('TEXT')}>
               + text
             </button>
@@ -479,7 +463,7 @@ function HouseFieldInput({
 function ShipToFields({ shipTo, onChange }: { shipTo: ShipTo | null; onChange: (to: ShipTo | null) => void }) {
   if (!shipTo) {
     return (
-      <button className="plain small" style={{ marginBottom: 12 }} onClick={() => onChange(NOWHERE)}>
+      <button className="plain small below-12" onClick={() => onChange(NOWHERE)}>
         Ship to another address
       </button>
     );
@@ -496,14 +480,14 @@ function ShipToFields({ shipTo, onChange }: { shipTo: ShipTo | null; onChange: (
     </div>
   );
   return (
-    <div style={{ marginBottom: 12 }}>
+    <div className="below-12">
       <div className="muted small">
         Only this order ships to the address below.{' '}
         <button className="plain small" onClick={() => onChange(null)}>
           Use the customer’s address
         </button>
       </div>
-      <div className="fields" style={{ gridTemplateColumns: '2fr 2fr 90px 1.2fr 60px', marginBottom: 0 }}>
+      <div className="fields columns-2fr-2fr-90px-1-2fr-60px below-0">
         {field('name', 'Name', 200)}
         {field('street', 'Street', 200)}
         {field('postcode', 'Postcode', 20)}
@@ -518,9 +502,10 @@ function ShipToFields({ shipTo, onChange }: { shipTo: ShipTo | null; onChange: (
 function useDryRun(order: TypedOrder, number: string | undefined, enabled: boolean) {
   const [settled] = useDebouncedValue(order, 350);
   return useQuery({
-    queryKey: ['dry-run', number, settled],
+    queryKey: keyOf('dry-run', number, settled),
     queryFn: () => tryOrder(settled, number),
-    enabled: enabled && settled.customer !== '',
+    // what is complete by now may not have been when the typing rested
+    enabled: enabled && isComplete(settled),
     placeholderData: keepPreviousData,
     staleTime: 0,
   });
@@ -556,12 +541,12 @@ function DryRun({
             : 'Would be cleared';
   return (
     <>
-      <h1>{headline}</h1>
-      <div className="muted small" style={{ marginBottom: 10 }}>
+      <h1 aria-live="polite">{headline}</h1>
+      <div className="muted small below-10">
         {change ? 'with this change; not saved yet' : 'as typed; not saved yet'}
       </div>
       {missing.length > 0 && (
-        <div style={{ borderTop: '1px solid var(--rule)', padding: '8px 0' }}>
+        <div className="line-above inset-8px-0">
           <b>Missing</b>
           {missing.map((one) => (
             <div key={one.field}>
@@ -573,26 +558,26 @@ function DryRun({
         </div>
       )}
       {approval.map((ask) => (
-        <div key={ask} style={{ borderTop: '1px solid var(--rule)', padding: '8px 0' }}>
+        <div key={ask} className="line-above inset-8px-0">
           <Mark of="awaiting" />
           <b>Approval</b>
           <div>{capital(ask)}.</div>
         </div>
       ))}
       {run.data.findings.map((finding) => (
-        <div key={finding.check} style={{ borderTop: '1px solid var(--rule)', padding: '8px 0' }}>
+        <div key={finding.check} className="line-above inset-8px-0">
           <Mark of={finding.severity} />
           <b>{finding.title}</b>
           <div>{capital(finding.sentence)}.</div>
         </div>
       ))}
       {run.data.findings.length === 0 && (
-        <div style={{ borderTop: '1px solid var(--rule)', padding: '8px 0' }} className="muted">
+        <div className="muted line-above inset-8px-0">
           <Mark of="settled" />
           All checks passed
         </div>
       )}
-      <div style={{ marginTop: 16 }}>
+      <div className="above-16">
         <Position name={run.data.order.customerName} position={run.data.position} />
       </div>
     </>

@@ -6,7 +6,7 @@ import { useCursor } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { onRow } from '../../shared/rows';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
-import { OrderTabs } from '../agreement/OrderTabs';
+import { OrderTabs } from '../agreement';
 import { type OrderLane, ordersQuery, type OrderState } from './api';
 
 const STATES: OrderState[] = ['DRAFT', 'HELD', 'CLEARED', 'COMPLETED', 'CLOSED_SHORT', 'CANCELLED', 'DECLINED'];
@@ -51,8 +51,7 @@ export function OrderListPage() {
               aria-label="State"
               value={state ?? ''}
               onChange={(event) => choose(event.target.value)}
-              className="cell-input"
-              style={{ width: 130 }}
+              className="cell-input wide-130"
             >
               <option value="">any state</option>
               {STATES.map((s) => (
@@ -65,6 +64,7 @@ export function OrderListPage() {
         </div>
         <OrderTabs />
         <table className="rows">
+          <caption className="unseen">Orders</caption>
           <thead>
             <tr>
               <th>Order</th>

@@ -4,10 +4,10 @@ import { Link, useParams } from 'react-router';
 import { date, figure, isZero, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, Waiting } from '../../shared/ui';
-import { OrderMoney } from '../billing/OrderMoney';
-import { GoodsBack, returnOf } from '../billing/WaysOut';
+import { OrderMoney, GoodsBack, returnOf } from '../billing';
+import { Attachments, DetailsLine, StartFrom } from '../document';
 import {
   ApprovalRow,
   DecisionBar,
@@ -20,9 +20,6 @@ import {
   type Sheet,
 } from '../review';
 import { ToDo } from '../unwind';
-import { Attachments } from './Attachments';
-import { DetailsLine } from './DetailsLine';
-import { StartFrom } from './StartFrom';
 import { Versions } from './Versions';
 
 const CHANGEABLE = ['DRAFT', 'HELD', 'CLEARED'];
@@ -31,11 +28,11 @@ const CHANGEABLE = ['DRAFT', 'HELD', 'CLEARED'];
 export function OrderPage() {
   const { number = '' } = useParams();
   const query = useQuery(sheetQuery(number));
-  const { role } = useSession();
+  const { may } = useSession();
   const navigate = useGo();
   const [settled, setSettled] = useState(false);
   const sheet = query.data;
-  const canChange = !!sheet && CHANGEABLE.includes(sheet.order.state) && may(role, 'enter');
+  const canChange = !!sheet && CHANGEABLE.includes(sheet.order.state) && may('ENTER');
   const back = sheet?.documents.some((document) => document.kind === 'DISPATCH' && document.state === 'DEPARTED')
     ? returnOf('ORDER', number)
     : null;
@@ -68,7 +65,7 @@ export function OrderPage() {
           </div>
           <p className="situation">{sheet.sentence}</p>
           <Measures sheet={sheet} />
-          <div className="fields" style={{ gridTemplateColumns: 'repeat(5, 1fr)' }}>
+          <div className="fields columns-x-5-1fr">
             <Fact label="Customer PO">{order.po ? <span className="mono">{order.po}</span> : '–'}</Fact>
             <Fact label="Ordered">{date(order.orderedOn)}</Fact>
             <Fact label="Requested">{date(order.requestedOn)}</Fact>
@@ -99,7 +96,7 @@ export function OrderPage() {
               To submit it: {missing.expected}.
             </div>
           ))}
-          <div style={{ marginTop: 16 }}>
+          <div className="above-16">
             {sheet.approval && <ApprovalRow approval={sheet.approval} />}
             {findings.map((finding) => (
               <FindingRow key={finding.check} finding={finding} sheet={sheet} />
@@ -122,7 +119,7 @@ export function OrderPage() {
       </div>
       <aside>
         <ToDo order={order.number} />
-        <section style={{ marginBottom: 20 }}>
+        <section className="below-20">
           <h2>Papers</h2>
           {sheet.documents.length === 0 && <div className="muted">None yet.</div>}
           {sheet.documents.map((document) => (
@@ -137,7 +134,7 @@ export function OrderPage() {
             </div>
           ))}
         </section>
-        <div style={{ marginBottom: 20 }}>
+        <div className="below-20">
           <Position name={`${order.customerName} now`} position={sheet.position} />
         </div>
         {order.state !== 'DRAFT' && <OrderMoney sheet={sheet} />}

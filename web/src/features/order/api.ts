@@ -1,5 +1,6 @@
-import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
+import { infiniteQueryOptions } from '@tanstack/react-query';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 
 export type OrderState = NonNullable<Schemas['OrderRow']['state']>;
@@ -8,30 +9,11 @@ export type OrderLane = 'SENT_BACK' | 'LATE' | 'PART_SHIPPED';
 
 export const ordersQuery = (state: OrderState | undefined, customer: string | undefined, lane: OrderLane | undefined) =>
   infiniteQueryOptions({
-    queryKey: ['orders', state, customer, lane],
+    queryKey: keyOf('orders', state, customer, lane),
     queryFn: ({ pageParam }) =>
       answer(client.GET('/api/orders', { params: { query: { state, customer, lane, after: pageParam } } })),
     ...pages,
   });
-
-export const sitesQuery = queryOptions({
-  queryKey: ['sites'],
-  queryFn: () => answer(client.GET('/api/sites')),
-  staleTime: 300_000,
-});
-
-/** What files may be kept with. */
-export type Owner = 'orders' | 'returns' | 'unexpected-goods';
-
-export const attachmentsQuery = (owner: Owner, number: string) =>
-  queryOptions({
-    queryKey: ['attachments', owner, number],
-    queryFn: () => answer(client.GET('/api/{owner}/{number}/attachments', { params: { path: { owner, number } } })),
-  });
-
-export const findCustomers = (q: string) => answer(client.GET('/api/customers', { params: { query: { q } } }));
-export const findItems = (site: string) => (q: string) =>
-  answer(client.GET('/api/items', { params: { query: { q, site } } }));
 
 /** A line as it is being typed; without an item it is still empty, unless it is a text or a subtotal. */
 export type TypedLine = {

@@ -5,19 +5,18 @@ import { answer, client, once } from '../../shared/api/http';
 import { date, isZero, plain, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, Empty, More, ProblemNote, SearchLine, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
-import { CustomerLook } from '../order';
-import { ReasonChoice } from '../rules/ReasonChoice';
-import { rulesQuery } from '../rules/api';
+import { CustomerLook } from '../masterdata';
+import { ReasonChoice, rulesQuery } from '../rules';
 import { returnableQuery, type Which } from './api';
 
 /** Lets goods come back: a customer's lines of one or several documents, with a reason. */
 export function AuthorisePage() {
   const [search, setSearch] = useSearchParams();
-  const { role } = useSession();
+  const { may } = useSession();
   const navigate = useGo();
   const which: Which = {
     customer: search.get('customer') ?? undefined,
@@ -54,7 +53,7 @@ export function AuthorisePage() {
             }),
             reason,
             remark: remark.trim() || undefined,
-            exception: late.length > 0 && may(role, 'decide') ? exception.trim() || undefined : undefined,
+            exception: late.length > 0 && may('DECIDE') ? exception.trim() || undefined : undefined,
           },
           ...once(),
         }),
@@ -87,7 +86,7 @@ export function AuthorisePage() {
             </button>
           )}
         </div>
-        <div className="fields" style={{ gridTemplateColumns: '280px 240px 1fr', marginBottom: 14 }}>
+        <div className="fields columns-280px-240px-1fr below-14">
           <div className="field">
             <label htmlFor="Customer">Customer</label>
             <CustomerLook
@@ -135,6 +134,7 @@ export function AuthorisePage() {
             )}
             {rows.length > 0 && (
               <table className="rows">
+                <caption className="unseen">Goods that can come back</caption>
                 <thead>
                   <tr>
                     <th>Departed</th>
@@ -185,7 +185,7 @@ export function AuthorisePage() {
                           {trim(row.returnable)}
                         </button>
                       </td>
-                      <td className="num" style={{ width: 96 }}>
+                      <td className="num wide-96">
                         <FigureInput
                           label={`Quantity returned of ${row.description}, ${row.dispatch}`}
                           value={quantities[keyOf(row)] ?? ''}
@@ -200,7 +200,7 @@ export function AuthorisePage() {
             <More query={query} />
           </>
         )}
-        {late.length > 0 && !may(role, 'decide') && (
+        {late.length > 0 && !may('DECIDE') && (
           <p className="error">
             {late.length === 1 ? 'One line departed' : `${late.length} lines departed`} too long ago. A controller or
             the finance lead may allow it.
@@ -209,8 +209,8 @@ export function AuthorisePage() {
         <ProblemNote problem={authorise.error} />
       </div>
       <div className="bar">
-        {late.length > 0 && may(role, 'decide') && (
-          <div className="field" style={{ width: 340 }}>
+        {late.length > 0 && may('DECIDE') && (
+          <div className="field wide-340">
             <label htmlFor="return-exception">Reason for allowing it</label>
             <input
               id="return-exception"

@@ -5,7 +5,7 @@ import { currency } from '../../shared/currency';
 import { date, figure, orDash, Words } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
-import { may, reads, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, Empty, More, tellProblem, Waiting } from '../../shared/ui';
 import { PrintButton } from '../paper';
 import { returnsQuery, type ReturnLane } from './api';
@@ -42,6 +42,7 @@ export function ReturnsOf({ customer }: { customer: string }) {
   return (
     <>
       <table className="rows">
+        <caption className="unseen">Returns</caption>
         <thead>
           <tr>
             <th>Return</th>
@@ -75,8 +76,8 @@ export function ReturnsOf({ customer }: { customer: string }) {
 /** Returns that wait for something, with how long they have. */
 export function Lanes({ tab }: { tab: string }) {
   const { lane, title, none } = LANE[tab] ?? EXPECTED;
-  const { role } = useSession();
-  const priced = reads(role, 'selling');
+  const { may, reads } = useSession();
+  const priced = reads('SELLING');
   const navigate = useGo();
   const query = useInfiniteQuery(returnsQuery(lane));
   const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
@@ -95,7 +96,7 @@ export function Lanes({ tab }: { tab: string }) {
   const reminding = lane === 'EXPECTED' || lane === 'AHEAD';
   return (
     <>
-      <div className="page-scroll" style={{ paddingTop: 0 }}>
+      <div className="page-scroll inset-top-0">
         <div className="page-head">
           <h1>{title}</h1>
           <Link className="button" to="/returns/new">
@@ -105,6 +106,7 @@ export function Lanes({ tab }: { tab: string }) {
         {rows.length === 0 && <Empty>{none}</Empty>}
         {rows.length > 0 && (
           <table className="rows">
+            <caption className="unseen">Returns</caption>
             <thead>
               <tr>
                 <SelectAll selection={selection} rows={rows} />
@@ -154,7 +156,7 @@ export function Lanes({ tab }: { tab: string }) {
         <More query={query} />
       </div>
       <div className="bar">
-        {reminding && role !== 'AUDITOR' && role !== 'ADMIN' && (
+        {reminding && may('PROPOSE') && (
           <button className="button" disabled={chosen.length === 0 || remind.isPending} onClick={() => remind.mutate()}>
             {`Remind ${chosen.length || ''} selected`}
           </button>
@@ -164,7 +166,7 @@ export function Lanes({ tab }: { tab: string }) {
         </PrintButton>
         <span className="muted small">
           <kbd>X</kbd> selects · <kbd>↵</kbd> opens
-          {may(role, 'moveGoods') ? ' · scan a slip’s barcode into Find to open its return' : ''}
+          {may('MOVE_GOODS') ? ' · scan a slip’s barcode into Find to open its return' : ''}
         </span>
       </div>
     </>

@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { useSearchParams } from 'react-router';
 import { answer, client } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
 import { date, figure, trim } from '../../shared/format';
-import { reads, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, Empty, Waiting } from '../../shared/ui';
 import { DayRange } from '../../shared/ui/DayInput';
 
@@ -24,9 +25,9 @@ export function Rates() {
   const at = BY.find((one) => one.by === search.get('by')) ?? BY_ITEM;
   const from = search.get('from') ?? undefined;
   const to = search.get('to') ?? undefined;
-  const costs = reads(useSession().role, 'costs');
+  const costs = useSession().reads('COSTS');
   const query = useQuery({
-    queryKey: ['return-rates', at.by, from, to],
+    queryKey: keyOf('return-rates', at.by, from, to),
     queryFn: () => answer(client.GET('/api/return-rates', { params: { query: { by: at.by, from, to } } })),
     placeholderData: (before) => before,
   });
@@ -36,7 +37,7 @@ export function Rates() {
     setSearch({ ...Object.fromEntries(search), [key]: value }, { replace: true });
   const most = Math.max(...table.rows.map((row) => Number(row.percent ?? 0)), 1);
   return (
-    <div className="page-scroll" style={{ paddingTop: 0 }}>
+    <div className="page-scroll inset-top-0">
       <div className="page-head">
         <h1>
           {table.rows.length === 0
@@ -61,15 +62,16 @@ export function Rates() {
       {table.rows.length === 0 && <Empty>No returns received between these dates.</Empty>}
       {table.rows.length > 0 && (
         <table className="rows">
+          <caption className="unseen">Return rate</caption>
           <thead>
             <tr>
-              <th style={{ width: '30%' }}>{at.head}</th>
+              <th className="wide-30pc">{at.head}</th>
               <th className="num">Returns</th>
               {at.by === 'ITEM' && <th className="num">Quantity</th>}
               {costs && <th className="num">Returned, at cost {currency()}</th>}
               {costs && at.by !== 'REASON' && <th className="num">Shipped, at cost {currency()}</th>}
               <th className="num">{at.share}</th>
-              <th style={{ width: '26%' }} aria-hidden />
+              <td className="wide-26pc" />
             </tr>
           </thead>
           <tbody>

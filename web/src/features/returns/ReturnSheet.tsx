@@ -4,14 +4,14 @@ import { Link, useParams } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { date, isZero, plain, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
-import { WaysOut } from '../billing/WaysOut';
-import { Attachments, sitesQuery, StartFrom } from '../order';
+import { WaysOut, Settle } from '../billing';
+import { Attachments, StartFrom } from '../document';
+import { sitesQuery } from '../masterdata';
 import { MailButton, PrintButton } from '../paper';
-import { Settle } from './Settle';
 import { TakeIn } from './Unexpected';
 import { returnQuery, type Goods, type GoodsLine } from './api';
 
@@ -33,8 +33,8 @@ const OUTCOME = { RESTOCK: 'restocked', SCRAP: 'scrapped', SEND_BACK: 'sent back
 const awaited = (quantity: string) => (isZero(quantity) ? '' : plain(quantity));
 
 function ReturnSheet({ goods }: { goods: Goods }) {
-  const { role } = useSession();
-  const handles = may(role, 'moveGoods');
+  const { may } = useSession();
+  const handles = may('MOVE_GOODS');
   const receives = handles && goods.expects;
   const inspects = handles && goods.inspecting;
   const sites = useQuery(sitesQuery).data ?? [];
@@ -117,10 +117,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
   const canReceive = receives && Object.values(came).some((quantity) => !isZero(quantity)) && !receive.isPending;
   const canInspect = inspects && judged.length > 0 && !inspect.isPending;
   const creditable = goods.lines.some((line) => !isZero(line.creditable));
-  const mayAhead =
-    goods.ahead &&
-    goods.expects &&
-    goods.lines.some((line) => !isZero(line.awaited) && !(Number(line.creditedAhead) >= Number(line.awaited)));
+  const mayAhead = goods.ahead && goods.expects && goods.lines.some((line) => !isZero(line.creditableAhead));
   const first = canInspect ? inspect.mutate : canReceive ? receive.mutate : undefined;
   useKeys({ 'ctrl+enter': first ? () => first() : undefined });
   const set = (line: GoodsLine, field: keyof InspectionResult, value: string) =>
@@ -145,6 +142,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
             `. Customer reminded on ${date(goods.remindedOn)}${goods.reminders > 1 ? `, for the ${goods.reminders}. time` : ''}.`}
         </p>
         <table className="rows">
+          <caption className="unseen">Lines</caption>
           <thead>
             <tr>
               <th className="num">Line</th>
@@ -199,7 +197,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
                 <td className="num">{trim(line.authorised)}</td>
                 <td className="num">{isZero(line.received) ? '–' : trim(line.received)}</td>
                 {receives && (
-                  <td className="num" style={{ width: 74 }}>
+                  <td className="num wide-74">
                     {isZero(line.awaited) ? (
                       '–'
                     ) : (
@@ -221,7 +219,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
                     <>
                       {(['restock', 'scrap', 'sendBack'] as const).map((field) => (
                         <Fragment key={field}>
-                          <td className="num" style={{ width: 74 }}>
+                          <td className="num wide-74">
                             <FigureInput
                               label={`${FIELD[field]}, line ${line.no}`}
                               value={results[line.no]?.[field] ?? ''}
@@ -269,7 +267,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
           </tbody>
         </table>
         <ProblemNote problem={receive.error ?? inspect.error ?? credit.error} />
-        <div className="two" style={{ marginTop: 18 }}>
+        <div className="two above-18">
           <section>
             <h2>Settlement</h2>
             {goods.credits.length === 0 && goods.replacements.length === 0 && (
@@ -301,12 +299,12 @@ function ReturnSheet({ goods }: { goods: Goods }) {
                 {date(line.on)} {line.sentence} <span className="muted">by {line.by}</span>
               </div>
             ))}
-            {role !== 'AUDITOR' && role !== 'ADMIN' && (
+            {may('PROPOSE') && (
               <button className="plain small" onClick={() => setAsking('note')}>
                 Add a note
               </button>
             )}
-            <div style={{ marginTop: 14 }}>
+            <div className="above-14">
               <Attachments owner="returns" number={goods.number} />
             </div>
           </section>
@@ -327,7 +325,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
             Record inspection <kbd>Ctrl ↵</kbd>
           </button>
         )}
-        {may(role, 'bill') && creditable && (
+        {may('BILL') && creditable && (
           <button
             className={handles ? 'button' : 'button first'}
             disabled={credit.isPending}
@@ -336,7 +334,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
             Credit received goods
           </button>
         )}
-        {may(role, 'bill') && mayAhead && (
+        {may('BILL') && mayAhead && (
           <button className="button" disabled={credit.isPending} onClick={() => credit.mutate(true)}>
             Credit ahead
           </button>
@@ -351,7 +349,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
             Other goods came…
           </button>
         )}
-        {goods.expects && may(role, 'decide') && (
+        {goods.expects && may('DECIDE') && (
           <button className="plain" onClick={() => setAsking('withdraw')}>
             Withdraw…
           </button>

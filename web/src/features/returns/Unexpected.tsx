@@ -2,21 +2,21 @@ import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
 import { date, isZero, plain, trim, words } from '../../shared/format';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
-import { Attachments, CustomerLook, ItemLook } from '../order';
-import { ReasonChoice } from '../rules/ReasonChoice';
-import { rulesQuery } from '../rules/api';
+import { Attachments } from '../document';
+import { CustomerLook, ItemLook } from '../masterdata';
+import { ReasonChoice, rulesQuery } from '../rules';
 import { returnableQuery, unexpectedQuery } from './api';
 
 type Unexpected = Schemas['UnexpectedView'];
 
 /** Goods that came and that no return expects: recorded by the warehouse, decided on by a controller. */
 export function UnexpectedGoods() {
-  const { role } = useSession();
+  const { may } = useSession();
   const [all, setAll] = useState(false);
   const [taking, setTaking] = useState(false);
   const [open, setOpen] = useState<string | null>(null);
@@ -25,7 +25,7 @@ export function UnexpectedGoods() {
   const rows = query.data.pages.flatMap((page) => page.rows);
   return (
     <>
-      <div className="page-scroll" style={{ paddingTop: 0 }}>
+      <div className="page-scroll inset-top-0">
         <div className="page-head">
           <h1>{all ? 'Unexpected goods' : 'Unexpected goods waiting for a decision'}</h1>
           <label className="muted">
@@ -71,8 +71,8 @@ export function UnexpectedGoods() {
               <Decide goods={row} onDone={() => setOpen(null)} />
             ) : (
               !isZero(row.left) && (
-                <button className="button" style={{ marginTop: 6 }} onClick={() => setOpen(row.number)}>
-                  {may(role, 'decide') ? `Decide on ${trim(row.left)}` : 'Open'}
+                <button className="button above-6" onClick={() => setOpen(row.number)}>
+                  {may('DECIDE') ? `Decide on ${trim(row.left)}` : 'Open'}
                 </button>
               )
             )}
@@ -81,12 +81,12 @@ export function UnexpectedGoods() {
         <More query={query} />
       </div>
       <div className="bar">
-        {may(role, 'moveGoods') && (
+        {may('MOVE_GOODS') && (
           <button className="button first" onClick={() => setTaking(true)}>
             Record goods
           </button>
         )}
-        {!may(role, 'decide') && <span className="muted small">A controller or the finance lead decides.</span>}
+        {!may('DECIDE') && <span className="muted small">A controller or the finance lead decides.</span>}
       </div>
       {taking && <TakeIn onClose={() => setTaking(false)} />}
     </>
@@ -140,7 +140,7 @@ export function TakeIn({
           if (item.code && !take.isPending) take.mutate();
         }}
       >
-        <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+        <div className="fields columns-1fr-1fr">
           <div className="field">
             <label htmlFor="Item received">Item</label>
             <ItemLook
@@ -172,7 +172,7 @@ export function TakeIn({
               onChange={(event) => setSender(event.target.value)}
             />
           </div>
-          <div className="field" style={{ gridColumn: '1 / -1' }}>
+          <div className="field spans-1-1">
             <label htmlFor="came-remark">Serial number, condition, enclosures</label>
             <input
               id="came-remark"
@@ -183,7 +183,7 @@ export function TakeIn({
           </div>
         </div>
         <ProblemNote problem={take.error} />
-        <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
+        <div className="row gap-10 above-14">
           <button type="submit" className="button first" disabled={!item.code || take.isPending}>
             Record <kbd>↵</kbd>
           </button>
@@ -198,8 +198,8 @@ export function TakeIn({
 
 /** Back on a return, with the dispatch lines on which they had left; or away. */
 function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
-  const { role } = useSession();
-  const decides = may(role, 'decide');
+  const { may } = useSession();
+  const decides = may('DECIDE');
   const [who, setWho] = useState({ code: goods.customer ?? '', name: goods.customerName ?? '' });
   const lines = useInfiniteQuery(returnableQuery({ customer: who.code || undefined, item: goods.item }));
   const reasons = useQuery(rulesQuery).data?.returns.reasons ?? [];
@@ -243,16 +243,16 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
   });
   const rows = lines.data?.pages.flatMap((page) => page.rows) ?? [];
   return (
-    <div className="two" style={{ marginTop: 8 }}>
+    <div className="two above-8">
       {decides && (
-        <div className="field" style={{ gridColumn: '1 / -1', maxWidth: 560 }}>
+        <div className="field spans-1-1 up-to-560">
           <label htmlFor="decide-reason">Reason for the decision</label>
           <ReasonInput id="decide-reason" value={reason} onChange={setReason} />
         </div>
       )}
       <section>
         <h2>Accept as a return</h2>
-        <div className="field" style={{ width: 280, marginBottom: 8 }}>
+        <div className="field wide-280 below-8">
           <label htmlFor="Customer">Customer</label>
           <CustomerLook
             label="Customer"
@@ -265,6 +265,7 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
         )}
         {rows.length > 0 && (
           <table className="rows inset">
+            <caption className="unseen">Accept as a return</caption>
             <tbody>
               {rows.map((row) => {
                 const key = `${row.dispatch}/${row.line}`;
@@ -278,7 +279,7 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
                       <Doc kind="DISPATCH" number={row.dispatch} />
                     </td>
                     <td className="num nowrap">of {trim(row.returnable)}</td>
-                    <td className="num" style={{ width: 80 }}>
+                    <td className="num wide-80">
                       <FigureInput
                         label={`Quantity on ${row.dispatch}`}
                         value={quantities[key] ?? ''}
@@ -292,7 +293,7 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
           </table>
         )}
         <More query={lines} />
-        <div style={{ width: 280, margin: '8px 0 12px' }}>
+        <div className="wide-280 around-8px-0-12px">
           <ReasonChoice id="admit-reason" label="Reason" value={code} of={reasons} onChange={setCode} />
         </div>
         {decides && (
@@ -307,12 +308,12 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
       </section>
       <section>
         <h2>Dispose of it</h2>
-        <div className="field" style={{ width: 120, marginBottom: 12 }}>
+        <div className="field wide-120 below-12">
           <label htmlFor="away-quantity">Quantity</label>
           <FigureInput id="away-quantity" label="Quantity" value={away} onChange={setAway} />
         </div>
         {decides && (
-          <div style={{ display: 'flex', gap: 10, marginBottom: 16 }}>
+          <div className="row gap-10 below-16">
             <button
               className="button"
               disabled={!reason.trim() || decide.isPending}
@@ -331,7 +332,7 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
         )}
         <Attachments owner="unexpected-goods" number={goods.number} />
       </section>
-      <div style={{ gridColumn: '1 / -1' }}>
+      <div className="spans-1-1">
         <ProblemNote problem={decide.error} />
         <button className="plain" onClick={onDone}>
           Close

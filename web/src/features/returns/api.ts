@@ -1,5 +1,6 @@
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import { answer, client, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 
 export type Goods = Schemas['ReturnView'];
@@ -8,7 +9,7 @@ export type ReturnLane = 'EXPECTED' | 'INSPECTING' | 'TO_CREDIT' | 'AHEAD';
 
 export const returnsQuery = (lane: ReturnLane | undefined, customer?: string) =>
   infiniteQueryOptions({
-    queryKey: ['returns', lane, customer],
+    queryKey: keyOf('returns', lane, customer),
     queryFn: ({ pageParam }) =>
       answer(client.GET('/api/returns', { params: { query: { lane, customer, after: pageParam } } })),
     ...pages,
@@ -16,7 +17,7 @@ export const returnsQuery = (lane: ReturnLane | undefined, customer?: string) =>
 
 export const returnQuery = (number: string) =>
   queryOptions({
-    queryKey: ['return', number],
+    queryKey: keyOf('return', number),
     queryFn: () => answer(client.GET('/api/returns/{number}', { params: { path: { number } } })),
   });
 
@@ -25,7 +26,7 @@ export type Which = { customer?: string; order?: string; dispatch?: string; invo
 
 export const returnableQuery = (which: Which) =>
   infiniteQueryOptions({
-    queryKey: ['returnable', which],
+    queryKey: keyOf('returnable', which),
     queryFn: ({ pageParam }) =>
       answer(client.GET('/api/returnable', { params: { query: { ...which, after: pageParam } } })),
     enabled: [which.customer, which.order, which.dispatch, which.invoice].some(Boolean),
@@ -34,7 +35,7 @@ export const returnableQuery = (which: Which) =>
 
 export const unexpectedQuery = (waiting: boolean) =>
   infiniteQueryOptions({
-    queryKey: ['unexpected', waiting],
+    queryKey: keyOf('unexpected', waiting),
     queryFn: ({ pageParam }) =>
       answer(client.GET('/api/unexpected-goods', { params: { query: { waiting, after: pageParam } } })),
     ...pages,

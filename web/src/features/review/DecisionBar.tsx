@@ -1,3 +1,5 @@
+import '@mantine/core/styles/InlineInput.css';
+import '@mantine/core/styles/Checkbox.css';
 import { Checkbox } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
@@ -5,7 +7,7 @@ import { answer, client, once } from '../../shared/api/http';
 import { isZero, words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Mark, ReasonDialog, tell, tellProblem } from '../../shared/ui';
 import { useApprovalStep, useDecline, useRemind, useWaive, type Sheet } from './api';
 
@@ -26,19 +28,9 @@ export function DecisionBar({
   onDecided?: () => void;
   children?: ReactNode;
 }) {
-  const { role, username, standsInFor } = useSession();
   const navigate = useGo();
   const [asking, setAsking] = useState<'waive' | 'decline' | 'approvals' | 'send-backs' | 'recalls' | null>(null);
-  const { number, state, author, lastEditor } = sheet.order;
-  const open = state === 'DRAFT' ? [] : sheet.findings.filter((finding) => finding.state === 'OPEN');
-  const roles = [role, ...standsInFor];
-  const decides = roles.some((one) => may(one, 'decide'));
-  const canWaive = open.length > 0 && decides;
-  const awaiting = state === 'AWAITING_APPROVAL';
-  const undecided = state === 'HELD' || awaiting;
-  const canDecide = undecided && decides;
-  const canApprove = awaiting && !!sheet.approval?.roles.some((one) => roles.includes(one));
-  const canRecall = awaiting && (username === author || username === lastEditor);
+  const { number } = sheet.order;
   const remind = useRemind(sheet);
   const close = () => setAsking(null);
   const decided = () => {
@@ -46,70 +38,48 @@ export function DecisionBar({
     onDecided?.();
   };
   const clear = () => navigate(`/review/together?orders=${number}`);
+  const ask: Record<Action, { name: string; key?: string; do: () => void; title?: string }> = {
+    APPROVE: { name: 'Approve', key: 'C', do: () => setAsking('approvals') },
+    WAIVE: { name: 'Waive', key: 'W', do: () => setAsking('waive') },
+    CLEAR: { name: 'Clear', key: 'C', do: clear, title: 'Shows exposure, stock and quota before and after' },
+    SEND_BACK: { name: 'Send back', key: 'S', do: () => setAsking('send-backs') },
+    DECLINE: { name: 'Decline', key: 'D', do: () => setAsking('decline') },
+    RECALL: { name: 'Recall', do: () => setAsking('recalls') },
+    REMIND: {
+      name: 'Remind',
+      do: () =>
+        remind.mutate(undefined, {
+          onSuccess: ({ told }) => tell(`Reminded: ${told.join(', ')}.`),
+          onError: tellProblem,
+        }),
+    },
+  };
+  /** What a key does: an action that is offered and not refused. */
+  const allowed = (...actions: Action[]) => {
+    const action = actions.find((one) => sheet.actions.some((offered) => offered.action === one && !offered.refused));
+    return action && ask[action].do;
+  };
   useKeys({
-    w: canWaive ? () => setAsking('waive') : undefined,
-    c: selecting ? undefined : canApprove ? () => setAsking('approvals') : canWaive ? clear : undefined,
-    s: canDecide ? () => setAsking('send-backs') : undefined,
-    d: canDecide ? () => setAsking('decline') : undefined,
+    w: allowed('WAIVE'),
+    c: selecting ? undefined : allowed('APPROVE', 'CLEAR', 'WAIVE'),
+    s: allowed('SEND_BACK'),
+    d: allowed('DECLINE'),
     t: () => navigate(`/trail/ORDER/${number}`),
     u: () => navigate(`/unwind/ORDER/${number}`),
   });
   return (
     <div className="bar">
-      {awaiting && (
+      {sheet.actions.map(({ action, refused }, at) => (
         <button
-          className="button first"
-          disabled={!canApprove}
-          onClick={() => setAsking('approvals')}
-          title={canApprove ? '' : `For ${sheet.approval?.waitsFor}`}
+          key={action}
+          className={at === 0 ? 'button first' : 'button'}
+          disabled={!!refused || (action === 'REMIND' && remind.isPending)}
+          onClick={ask[action].do}
+          title={refused ?? ask[action].title}
         >
-          Approve <kbd>C</kbd>
+          {ask[action].name} {ask[action].key && <kbd>{ask[action].key}</kbd>}
         </button>
-      )}
-      {open.length > 0 && (
-        <button
-          className={awaiting ? 'button' : 'button first'}
-          disabled={!canWaive}
-          onClick={() => setAsking('waive')}
-          title={canWaive ? '' : 'For a controller'}
-        >
-          Waive <kbd>W</kbd>
-        </button>
-      )}
-      {state === 'HELD' && decides && (
-        <button className="button" onClick={clear} title="Shows exposure, stock and quota before and after">
-          Clear <kbd>C</kbd>
-        </button>
-      )}
-      {undecided && (
-        <>
-          <button className="button" disabled={!canDecide} onClick={() => setAsking('send-backs')}>
-            Send back <kbd>S</kbd>
-          </button>
-          <button className="button" disabled={!canDecide} onClick={() => setAsking('decline')}>
-            Decline <kbd>D</kbd>
-          </button>
-        </>
-      )}
-      {canRecall && (
-        <button className="button" onClick={() => setAsking('recalls')}>
-          Recall
-        </button>
-      )}
-      {awaiting && !canApprove && (
-        <button
-          className="button"
-          disabled={remind.isPending}
-          onClick={() =>
-            remind.mutate(undefined, {
-              onSuccess: ({ told }) => tell(`Reminded: ${told.join(', ')}.`),
-              onError: tellProblem,
-            })
-          }
-        >
-          Remind
-        </button>
-      )}
+      ))}
       <NextStep sheet={sheet} />
       {children}
       <span className="gap" />
@@ -128,6 +98,8 @@ export function DecisionBar({
   );
 }
 
+type Action = Sheet['actions'][number]['action'];
+
 type Asking = { sheet: Sheet; onClose: () => void; onDecided: () => void };
 
 function WaiveDialog({ sheet, onClose, onDecided }: Asking) {
@@ -136,7 +108,7 @@ function WaiveDialog({ sheet, onClose, onDecided }: Asking) {
   const waive = useWaive(sheet);
   return (
     <ReasonDialog
-      title={`Waive findings of order ${sheet.order.number} pass`}
+      title={`Waive findings of order ${sheet.order.number}`}
       action="Waive"
       busy={waive.isPending || named.length === 0}
       problem={waive.error}
@@ -248,7 +220,7 @@ function DeclineDialog({ sheet, onClose, onDecided }: Asking) {
 
 /** The next thing that can happen to a cleared order, as a button. */
 function NextStep({ sheet }: { sheet: Sheet }) {
-  const { role } = useSession();
+  const { may } = useSession();
   const { number, version, state } = sheet.order;
   const done = { onError: tellProblem };
   const stage = useMutation({
@@ -286,11 +258,7 @@ function NextStep({ sheet }: { sheet: Sheet }) {
   const anyOf = (measure: 'reserved' | 'toBill') => sheet.flows.some((flow) => !isZero(flow[measure]));
   if (state === 'DRAFT') {
     return (
-      <button
-        className="button first"
-        disabled={submit.isPending || !may(role, 'enter')}
-        onClick={() => submit.mutate()}
-      >
+      <button className="button first" disabled={submit.isPending || !may('ENTER')} onClick={() => submit.mutate()}>
         Submit
       </button>
     );
@@ -302,7 +270,7 @@ function NextStep({ sheet }: { sheet: Sheet }) {
         <button
           key={dispatch.number}
           className="button first"
-          disabled={busy || !may(role, 'moveGoods')}
+          disabled={busy || !may('MOVE_GOODS')}
           onClick={() => depart.mutate(dispatch)}
         >
           Send off {dispatch.number}
@@ -311,14 +279,14 @@ function NextStep({ sheet }: { sheet: Sheet }) {
       {anyOf('reserved') && (
         <button
           className={staged.length ? 'button' : 'button first'}
-          disabled={busy || !may(role, 'moveGoods')}
+          disabled={busy || !may('MOVE_GOODS')}
           onClick={() => stage.mutate()}
         >
           Stage reserved goods
         </button>
       )}
       {anyOf('toBill') && (
-        <button className="button" disabled={busy || !may(role, 'bill')} onClick={() => bill.mutate()}>
+        <button className="button" disabled={busy || !may('BILL')} onClick={() => bill.mutate()}>
           Create invoice
         </button>
       )}

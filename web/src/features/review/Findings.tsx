@@ -19,7 +19,7 @@ export function FindingRow({ finding, sheet }: { finding: Finding; sheet?: Sheet
           <Mark of={state} />
           <b>{finding.title}</b>
         </div>
-        <div className="muted small" style={{ paddingLeft: 15 }}>
+        <div className="muted small inset-left-15">
           {state.toLowerCase()} · since {shortDate(finding.since)}
         </div>
       </div>
@@ -46,7 +46,7 @@ export function ApprovalRow({ approval }: { approval: NonNullable<Sheet['approva
           <Mark of={awaiting ? 'awaiting' : 'settled'} />
           <b>Approval</b>
         </div>
-        <div className="muted small" style={{ paddingLeft: 15 }}>
+        <div className="muted small inset-left-15">
           {words(approval.state)} · since {shortDate(approval.askedOn)}
         </div>
       </div>
@@ -143,12 +143,7 @@ function Match({ match, sheet }: { match: Schemas['MatchView']; sheet?: Sheet })
           </span>
         ))}
       {sheet && !imported && (
-        <button
-          className="plain small"
-          style={{ marginLeft: 10 }}
-          aria-expanded={beside}
-          onClick={() => setBeside(!beside)}
-        >
+        <button className="plain small after-10" aria-expanded={beside} onClick={() => setBeside(!beside)}>
           {beside ? 'Close' : 'Compare'}
         </button>
       )}

@@ -11,11 +11,9 @@ export function HistoryList({ sheet }: { sheet: Sheet }) {
     <section>
       <h2>History</h2>
       {sheet.history.map((line, index) => (
-        <div className="pair" key={index} style={{ justifyContent: 'flex-start' }}>
-          <span className="muted nowrap" style={{ flex: '0 0 52px' }}>
-            {shortDate(line.on)}
-          </span>
-          <span style={{ overflowWrap: 'anywhere' }}>
+        <div className="pair spread-flex-start" key={index}>
+          <span className="muted nowrap grows-0-0-52px">{shortDate(line.on)}</span>
+          <span className="breaks">
             {line.kind === 'ORDER'
               ? capital(line.sentence)
               : `${Words(line.kind)} ${line.number} ${line.sentence === line.number ? '' : line.sentence}`}{' '}
@@ -55,7 +53,7 @@ function NoteLine({ sheet }: { sheet: Sheet }) {
       },
     });
   return (
-    <div className="look" style={{ marginTop: 8 }}>
+    <div className="look above-8">
       <input
         ref={input}
         className="cell-input"
@@ -78,7 +76,7 @@ function NoteLine({ sheet }: { sheet: Sheet }) {
         }}
       />
       {hits.length > 0 && (
-        <div className="look-hits" role="listbox" style={{ minWidth: 240 }}>
+        <div className="look-hits at-least-240" role="listbox">
           {hits.map((user, index) => (
             <div
               key={user.username}

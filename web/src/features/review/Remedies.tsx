@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Schemas } from '../../shared/api/http';
 import { capital, date, figure, isZero, price, trim } from '../../shared/format';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Mark, ProblemNote, tell } from '../../shared/ui';
 import { remediesQuery, useRemedy, type Remedy, type Sheet } from './api';
 
@@ -24,7 +24,7 @@ export function Remedies({ sheet }: { sheet: Sheet }) {
         {remedies.map((remedy) => {
           const key = `${remedy.check} ${remedy.kind}`;
           return (
-            <div key={key} style={{ padding: '2px 0' }}>
+            <div key={key} className="inset-2px-0">
               <button
                 className="plain"
                 aria-expanded={shown === key}
@@ -48,7 +48,7 @@ export function Remedies({ sheet }: { sheet: Sheet }) {
 }
 
 function AsItWouldBe({ sheet, remedy, onClose }: { sheet: Sheet; remedy: Remedy; onClose: () => void }) {
-  const { role } = useSession();
+  const { may } = useSession();
   const apply = useRemedy(sheet);
   const changeable = sheet.order.state === 'HELD' || sheet.order.state === 'CLEARED' || sheet.order.state === 'DRAFT';
   if (!remedy.order) {
@@ -68,22 +68,20 @@ function AsItWouldBe({ sheet, remedy, onClose }: { sheet: Sheet; remedy: Remedy;
       <Lines before={sheet.order.lines} after={remedy.order.lines} />
       {rest.length > 0 && (
         <>
-          <div className="muted small" style={{ marginTop: 6 }}>
-            On a separate order
-          </div>
+          <div className="muted small above-6">On a separate order</div>
           <Lines before={[]} after={rest} />
         </>
       )}
-      <div className="totals" style={{ margin: '6px 0' }}>
+      <div className="totals around-6px-0">
         <span>
           gross <span className="muted">{figure(sheet.order.gross)}</span> → <b>{figure(remedy.order.gross)}</b>
         </span>
       </div>
       <ProblemNote problem={apply.error} />
-      <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
+      <div className="row gap-10 aligned-center">
         <button
           className="button first"
-          disabled={apply.isPending || !changeable || !may(role, 'enter')}
+          disabled={apply.isPending || !changeable || !may('ENTER')}
           onClick={() =>
             apply.mutate(remedy, {
               onSuccess: (order) => {
@@ -122,6 +120,7 @@ function Lines({ before, after }: { before: Schemas['LineView'][]; after: Schema
   );
   return (
     <table className="rows inset">
+      <caption className="unseen">Lines before and after</caption>
       <tbody>
         {[...after, ...gone].map((line) => {
           const old = before.find((one) => one.no === line.no);
@@ -132,9 +131,7 @@ function Lines({ before, after }: { before: Schemas['LineView'][]; after: Schema
               className={dropped ? 'dropped' : ''}
               style={dropped ? { textDecoration: 'line-through' } : undefined}
             >
-              <td className="num" style={{ width: 30 }}>
-                {line.no}
-              </td>
+              <td className="num wide-30">{line.no}</td>
               <td>
                 {line.description} <span className="mono muted small">{line.item}</span>
               </td>

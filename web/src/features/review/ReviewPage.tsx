@@ -1,8 +1,8 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { queries } from '../../app/queries';
 import type { Schemas } from '../../shared/api/http';
+import { queries } from '../../shared/api/queries';
 import { currency } from '../../shared/currency';
 import { age, figure, nearness, shortDate } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
@@ -100,7 +100,7 @@ export function ReviewPage() {
               .filter(Boolean)
               .join(', ')}
           </h1>
-          <div className="muted small" style={{ display: 'flex', justifyContent: 'space-between' }}>
+          <div className="muted small row spread-space-between">
             <span className="nowrap">
               {currency()} {figure(totals.value)}
             </span>
@@ -247,7 +247,7 @@ function Row({
             checked={selected}
             onChange={onSelect}
             onClick={(event) => event.stopPropagation()}
-            style={{ margin: '0 6px 0 0', verticalAlign: -2 }}
+            className="around-0-6px-0-0 raised-m2"
           />
           <span className="mono">{row.number}</span>
         </span>
@@ -290,7 +290,7 @@ function CaseSheet({ number, selecting, onDecided }: { number: string; selecting
           <FindingRow key={finding.check} finding={finding} sheet={sheet} />
         ))}
         <Remedies sheet={sheet} />
-        <div style={{ borderTop: '1px solid var(--rule)', paddingTop: 10 }}>
+        <div className="line-above inset-top-10">
           <SheetLines sheet={sheet} />
         </div>
         <div className="totals">
@@ -304,7 +304,7 @@ function CaseSheet({ number, selecting, onDecided }: { number: string; selecting
             gross <b>{figure(order.gross)}</b>
           </span>
         </div>
-        <div className="two" style={{ marginTop: 18 }}>
+        <div className="two above-18">
           <HistoryList sheet={sheet} />
           <Position name={`${order.customerName} now`} position={sheet.position} />
         </div>

@@ -9,6 +9,7 @@ export function SheetLines({ sheet }: { sheet: Sheet }) {
   const back = sheet.flows.some((flow) => !isZero(flow.returned) || !isZero(flow.credited));
   return (
     <table className="rows inset">
+      <caption className="unseen">Lines</caption>
       <thead>
         <tr>
           <th className="num">Line</th>

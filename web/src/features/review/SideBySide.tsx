@@ -34,9 +34,10 @@ export function SideBySide({ sheet, other }: { sheet: Sheet; other: string }) {
     );
   return (
     <table className="rows inset as-would-be">
+      <caption className="unseen">Both orders side by side</caption>
       <thead>
         <tr>
-          <th />
+          <td />
           <th colSpan={3} className="num">
             This order, {date(mine.orderedOn)}, by {mine.author}
           </th>

@@ -111,9 +111,10 @@ export function TogetherPage() {
             : `In this sequence ${goOn(clears)}${stays > 0 ? `; ${stays} would stay held` : ''}.${shown.steps.length > 1 ? ' Each order is checked against the exposure, stock and quota left by those before it.' : ''}`}
         </p>
         <table className="rows">
+          <caption className="unseen">Orders in sequence</caption>
           <thead>
             <tr>
-              <th className="num" />
+              <td className="num" />
               <th>Order</th>
               <th className="num">Open {currency()}</th>
               <th>Outcome</th>
@@ -121,7 +122,7 @@ export function TogetherPage() {
               <th className="num">after</th>
               <th className="num">limit</th>
               <th>Stock and quota used</th>
-              {!done && numbers.length > 1 && <th />}
+              {!done && numbers.length > 1 && <td />}
             </tr>
           </thead>
           <tbody>
@@ -222,7 +223,7 @@ export function TogetherPage() {
             carryOut();
           }}
         >
-          <div className="field" style={{ width: 380 }}>
+          <div className="field wide-380">
             <label htmlFor="together-reason">Reason for all orders</label>
             <ReasonInput id="together-reason" value={reason} onChange={setReason} autoFocus />
           </div>
@@ -274,7 +275,7 @@ function Findings({
                 type="checkbox"
                 checked={accepted.includes(finding.check)}
                 onChange={(event) => onAccept(finding.check, event.target.checked)}
-                style={{ marginRight: 6, verticalAlign: -2 }}
+                className="before-6 raised-m2"
               />
               waive as it has grown: {finding.sentence}
             </label>

@@ -1,5 +1,6 @@
 import { infiniteQueryOptions, queryOptions, useMutation } from '@tanstack/react-query';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 
 export type Sheet = Schemas['SheetView'];
@@ -11,7 +12,7 @@ export type Only = 'HELD' | 'AWAITING' | 'MINE' | 'FLAGGED';
 
 export const reviewQuery = (sort: Sort, reason: string | undefined, only: Only | undefined) =>
   infiniteQueryOptions({
-    queryKey: ['review', sort, reason, only],
+    queryKey: keyOf('review', sort, reason, only),
     queryFn: ({ pageParam }) =>
       answer(client.GET('/api/review', { params: { query: { sort, reason, only, after: pageParam } } })),
     ...pages,
@@ -19,18 +20,18 @@ export const reviewQuery = (sort: Sort, reason: string | undefined, only: Only |
 
 export const sheetQuery = (number: string) =>
   queryOptions({
-    queryKey: ['sheet', number],
+    queryKey: keyOf('sheet', number),
     queryFn: () => answer(client.GET('/api/review/{number}', { params: { path: { number } } })),
   });
 
 export const remediesQuery = (number: string) =>
   queryOptions({
-    queryKey: ['remedies', number],
+    queryKey: keyOf('remedies', number),
     queryFn: () => answer(client.GET('/api/review/{number}/remedies', { params: { path: { number } } })),
   });
 
 export const usersQuery = queryOptions({
-  queryKey: ['users'],
+  queryKey: keyOf('users'),
   queryFn: () => answer(client.GET('/api/users')),
   staleTime: 300_000,
 });
@@ -40,7 +41,7 @@ export type Asked = { number: string; version?: number; accepted: string[] };
 
 export const previewQuery = (orders: Asked[]) =>
   queryOptions({
-    queryKey: ['clearing', orders],
+    queryKey: keyOf('clearing', orders),
     queryFn: () => answer(client.POST('/api/clearing-previews', { body: { orders } })),
     retry: false,
     enabled: orders.length > 0,

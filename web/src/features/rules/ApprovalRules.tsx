@@ -79,13 +79,14 @@ function RuleTable({
           ? 'No order needs approval.'
           : 'An order needs approval at every level that a rule names, the controller before the finance lead. Nobody approves their own order.'}
       </p>
-      <table className="rows" style={{ maxWidth: 720 }}>
+      <table className="rows up-to-720">
+        <caption className="unseen">Approval rules</caption>
         <thead>
           <tr>
             <th>Approval is needed when</th>
-            <th />
+            <td />
             <th>by</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>
@@ -162,7 +163,7 @@ function RuleTable({
       </table>
       <ProblemNote problem={publish.error} />
       {!locked && (
-        <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
+        <div className="row gap-10 above-14">
           <button
             className="button"
             onClick={() => setEdited([...rules, { kind: 'NET_ABOVE', figure: '', level: 'CONTROLLER' }])}

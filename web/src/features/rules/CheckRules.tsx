@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
+import { wholeOf } from '../../shared/figures';
 import { figure, words } from '../../shared/format';
 import { Mark } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
@@ -104,7 +105,7 @@ export function CheckRules({
           label="Days past due"
           value={figures.overdueDays}
           disabled={locked}
-          onChange={(to) => set({ overdueDays: to === '' ? undefined : (to as never) })}
+          onChange={(to) => set({ overdueDays: wholeOf(to) })}
         />{' '}
         days past due and above {currency()}{' '}
         <InSentence
@@ -170,6 +171,7 @@ export function CheckRules({
   };
   return (
     <table className="rows">
+      <caption className="unseen">Checks</caption>
       <thead>
         <tr>
           <th>Check</th>

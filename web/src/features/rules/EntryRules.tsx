@@ -1,4 +1,5 @@
 import type { Schemas } from '../../shared/api/http';
+import { wholeOf } from '../../shared/figures';
 import { words } from '../../shared/format';
 import { InSentence } from './CheckRules';
 import type { Rules } from './api';
@@ -39,7 +40,7 @@ export function EntryRules({
           label="Days back"
           value={rules.daysBack}
           disabled={locked}
-          onChange={(to) => onChange({ ...rules, daysBack: to === '' ? 0 : (to as never) })}
+          onChange={(to) => onChange({ ...rules, daysBack: wholeOf(to) ?? 0 })}
         />{' '}
         days back, only the finance lead dates a document, with a reason. Decimals are typed after a{' '}
         <select
@@ -58,7 +59,7 @@ export function EntryRules({
       <p className="muted">
         Orders of these kinds may be billed before their goods leave; the revenue is deferred until they do.
       </p>
-      <div style={{ display: 'flex', gap: 20, marginBottom: 18 }}>
+      <div className="row gap-20 below-18">
         {ORDER_KINDS.map((kind) => (
           <label key={kind}>
             <input
@@ -82,11 +83,12 @@ export function EntryRules({
       <p className="muted">
         {units.length === 0 ? 'None.' : 'Every order belongs to one: the first unless another is chosen.'}
       </p>
-      <table className="rows inset" style={{ maxWidth: 560 }}>
+      <table className="rows inset up-to-560">
+        <caption className="unseen">Revenue units</caption>
         <tbody>
           {units.map((unit, at) => (
             <tr key={at}>
-              <td style={{ width: 120 }}>
+              <td className="wide-120">
                 <input
                   className="cell-input mono"
                   aria-label={`Code of unit ${at + 1}`}
@@ -108,7 +110,7 @@ export function EntryRules({
                   onChange={(event) => setUnit(at, { name: event.target.value })}
                 />
               </td>
-              <td style={{ width: 60 }}>{out(() => set({ units: units.filter((_, index) => index !== at) }))}</td>
+              <td className="wide-60">{out(() => set({ units: units.filter((_, index) => index !== at) }))}</td>
             </tr>
           ))}
         </tbody>
@@ -118,17 +120,18 @@ export function EntryRules({
           + unit
         </button>
       )}
-      <h2 style={{ marginTop: 22 }}>Company fields on orders</h2>
+      <h2 className="above-22">Company fields on orders</h2>
       <p className="muted">Every order has them; its dispatches and invoices take over their values.</p>
       <table className="rows inset">
+        <caption className="unseen">Company fields on orders</caption>
         <thead>
           <tr>
-            <th style={{ width: 120 }}>Code</th>
-            <th style={{ width: 180 }}>Label</th>
-            <th style={{ width: 90 }}>Takes</th>
+            <th className="wide-120">Code</th>
+            <th className="wide-180">Label</th>
+            <th className="wide-90">Takes</th>
             <th>Choices, separated by commas</th>
-            <th style={{ width: 80 }}>Required</th>
-            <th style={{ width: 60 }} />
+            <th className="wide-80">Required</th>
+            <td className="wide-60" />
           </tr>
         </thead>
         <tbody>

@@ -1,5 +1,6 @@
 import type { Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
+import { wholeOf } from '../../shared/figures';
 import { Count, InSentence, SeverityChoice } from './CheckRules';
 import type { Rules, Severity } from './api';
 
@@ -39,7 +40,7 @@ export function PoRules({
         checked={places[key]}
         disabled={locked}
         onChange={(event) => setPlaces({ [key]: event.target.checked })}
-        style={{ marginRight: 8, verticalAlign: -2 }}
+        className="before-8 raised-m2"
       />
       {label}
     </label>
@@ -48,6 +49,7 @@ export function PoRules({
     <div className="two">
       <section>
         <table className="rows">
+          <caption className="unseen">Matches of PO numbers</caption>
           <thead>
             <tr>
               <th>Match</th>
@@ -80,7 +82,7 @@ export function PoRules({
               checked={po.required}
               disabled={locked}
               onChange={(event) => setPo({ required: event.target.checked })}
-              style={{ marginRight: 8, verticalAlign: -2 }}
+              className="before-8 raised-m2"
             />
             Every order needs a PO number.
           </label>
@@ -126,7 +128,7 @@ export function PoRules({
               width={36}
               value={places.closedMonths}
               disabled={locked}
-              onChange={(to) => setPlaces({ closedMonths: to as never })}
+              onChange={(to) => setPlaces({ closedMonths: wholeOf(to) })}
             />{' '}
             months
           </>,

@@ -1,3 +1,4 @@
+import { wholeOf } from '../../shared/figures';
 import { InSentence } from './CheckRules';
 import { ReasonCells } from './ReasonCells';
 import type { Rules } from './api';
@@ -32,21 +33,22 @@ export function ReturnRules({
           label="Return period, days"
           value={returns.days}
           disabled={locked}
-          onChange={(to) => set({ days: to === '' ? undefined : (to as never) })}
+          onChange={(to) => set({ days: wholeOf(to) })}
         />{' '}
         days after departure (empty: no limit). Later returns need a controller or the finance lead, with a reason.
       </p>
-      <table className="rows" style={{ maxWidth: 980 }}>
+      <table className="rows up-to-980">
+        <caption className="unseen">Return reasons</caption>
         <thead>
           <tr>
-            <th style={{ width: 170 }}>Code</th>
+            <th className="wide-170">Code</th>
             <th>Return reasons</th>
             {GRANTS.map((grant) => (
               <th key={grant.field} className="nowrap">
                 {grant.head}
               </th>
             ))}
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

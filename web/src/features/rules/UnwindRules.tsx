@@ -23,12 +23,13 @@ export function UnwindRules({
   return (
     <div className="two">
       <section>
-        <table className="rows" style={{ maxWidth: 620 }}>
+        <table className="rows up-to-620">
+          <caption className="unseen">Reasons for unwinding</caption>
           <thead>
             <tr>
-              <th style={{ width: 190 }}>Code</th>
+              <th className="wide-190">Code</th>
               <th>Reason</th>
-              <th />
+              <td />
             </tr>
           </thead>
           <tbody>

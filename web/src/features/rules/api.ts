@@ -1,14 +1,15 @@
 import { queryOptions } from '@tanstack/react-query';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { present } from '../../shared/present';
 
 export type Rules = Schemas['RulesView'];
 export type Severity = 'OFF' | 'CAUTION' | 'STOP';
 export type ApprovalRule = Schemas['Rule'];
 
-export const rulesQuery = queryOptions({ queryKey: ['rules'], queryFn: () => answer(client.GET('/api/rules')) });
+export const rulesQuery = queryOptions({ queryKey: keyOf('rules'), queryFn: () => answer(client.GET('/api/rules')) });
 export const approvalRulesQuery = queryOptions({
-  queryKey: ['approval-rules'],
+  queryKey: keyOf('approval-rules'),
   queryFn: () => answer(client.GET('/api/approval-rules')),
 });
 
@@ -25,7 +26,7 @@ const written = ({ version, checks, figures, po, places, entry, billedAhead, unw
 
 export const previewQuery = (rules: Rules | undefined) =>
   queryOptions({
-    queryKey: ['rules-preview', rules && written(rules)],
+    queryKey: keyOf('rules-preview', rules && written(rules)),
     queryFn: () => answer(client.POST('/api/rules/previews', { body: written(present(rules, 'the rules')) })),
     enabled: !!rules,
     retry: false,
@@ -40,7 +41,7 @@ export const publishApprovalRules = (rules: ApprovalRule[]) =>
 
 export const ownApprovalRulesQuery = (code: string) =>
   queryOptions({
-    queryKey: ['approval-rules', code],
+    queryKey: keyOf('approval-rules', code),
     queryFn: () => answer(client.GET('/api/customers/{code}/approval-rules', { params: { path: { code } } })),
   });
 

@@ -54,7 +54,7 @@ export function PlanSheet({ plan }: { plan: Plan }) {
       {plan.steps.map((step, index) => (
         <StepRow key={index} step={step} no={index + 1} later={index >= waits} />
       ))}
-      <h2 style={{ margin: '18px 0 6px' }}>Before and after</h2>
+      <h2 className="around-18px-0-6px">Before and after</h2>
       <div className="before-after">
         <Lines plan={plan} />
         <div>
@@ -65,7 +65,7 @@ export function PlanSheet({ plan }: { plan: Plan }) {
       </div>
       {plan.besides.length > 0 && (
         <>
-          <h2 style={{ margin: '18px 0 6px' }}>What else follows</h2>
+          <h2 className="around-18px-0-6px">What else follows</h2>
           {plan.besides.map((sentence) => (
             <div key={sentence}>{sentence}.</div>
           ))}
@@ -123,6 +123,7 @@ function StepRow({ step, no, later }: { step: Step; no: number; later: boolean }
         {step.entries?.length === 0 && <span className="muted">posts nothing</span>}
         {step.entries?.map((entry, index) => (
           <table className="entry" key={index}>
+            <caption className="unseen">Entry</caption>
             <thead>
               <tr>
                 <th>
@@ -176,10 +177,11 @@ function Lines({ plan }: { plan: Plan }) {
   return (
     <div>
       <table className="rows inset">
+        <caption className="unseen">Order lines before and after</caption>
         <thead>
           <tr>
             <th>Order line</th>
-            <th />
+            <td />
             {shown.map(([measure, label]) => (
               <th key={measure} className="num">
                 {label}
@@ -220,7 +222,7 @@ function Lines({ plan }: { plan: Plan }) {
         </tbody>
       </table>
       {still > 0 && (
-        <div className="muted small" style={{ marginTop: 4 }}>
+        <div className="muted small above-4">
           {rows.length === 0
             ? 'No order line changes'
             : `${still} more ${still === 1 ? 'line does' : 'lines do'} not change`}
@@ -243,7 +245,8 @@ function Changes({
 }) {
   if (rows.length === 0) return null;
   return (
-    <table className="rows inset" style={{ marginBottom: 14 }}>
+    <table className="rows inset below-14">
+      <caption className="unseen">{title} before and after</caption>
       <thead>
         <tr>
           <th>{title}</th>

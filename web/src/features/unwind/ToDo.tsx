@@ -2,8 +2,9 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { capital, date } from '../../shared/format';
-import { may, useSession } from '../../shared/session';
+import { useSession } from '../../shared/session';
 import { Doc, ReasonDialog, tell, tellProblem } from '../../shared/ui';
 import { STEP } from './PlanSheet';
 
@@ -19,13 +20,13 @@ const FOR: Record<string, string> = {
 /** What still waits of plans that were carried out in part, with what was done around an order. */
 export function ToDo({ order }: { order: string }) {
   const query = useQuery({
-    queryKey: ['unwind', 'done', order],
+    queryKey: keyOf('unwind', 'done', order),
     queryFn: () => answer(client.GET('/api/unwind/done', { params: { query: { order } } })),
   });
   const rows = query.data?.rows ?? [];
   if (rows.length === 0) return null;
   return (
-    <section style={{ marginBottom: 20 }}>
+    <section className="below-20">
       <h2>{rows.some((row) => row.state === 'WAITING') ? 'To do' : 'Undone'}</h2>
       {rows.map((row) =>
         row.state === 'WAITING' ? <WaitingPlan key={row.id} plan={row} /> : <Past key={row.id} plan={row} />,
@@ -36,7 +37,7 @@ export function ToDo({ order }: { order: string }) {
 
 function Past({ plan }: { plan: Undone }) {
   return (
-    <div className="small" style={{ padding: '3px 0' }}>
+    <div className="small inset-3px-0">
       {capital(plan.words)}, {date(plan.on)} by {plan.by}
       {plan.state === 'ABANDONED' && (
         <span className="muted">
@@ -49,7 +50,7 @@ function Past({ plan }: { plan: Undone }) {
 
 /** A plan with its steps, where it stands, and what can be done with it. */
 export function WaitingPlan({ plan }: { plan: Undone }) {
-  const { role } = useSession();
+  const { may } = useSession();
   const [giving, setGiving] = useState(false);
   const at = plan.steps.findIndex((step) => step.kind === plan.waitsAt);
   const decide = useMutation({
@@ -105,7 +106,7 @@ export function WaitingPlan({ plan }: { plan: Undone }) {
             {' · '}
           </>
         )}
-        {plan.waitsFor === 'DECISION' && may(role, 'decide') && (
+        {plan.waitsFor === 'DECISION' && may('DECIDE') && (
           <>
             <button className="plain" disabled={decide.isPending} onClick={() => decide.mutate()}>
               Approve the refund
@@ -113,7 +114,7 @@ export function WaitingPlan({ plan }: { plan: Undone }) {
             {' · '}
           </>
         )}
-        {may(role, 'decide') && (
+        {may('DECIDE') && (
           <button className="plain" onClick={() => setGiving(true)}>
             Cancel the rest…
           </button>

@@ -2,6 +2,7 @@ import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 import { currency } from '../../shared/currency';
 import { capital, date, figure, isZero, Words } from '../../shared/format';
@@ -10,7 +11,7 @@ import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, Tabs, Waiting } from '../../shared/ui';
 import { DayInput, DayRange } from '../../shared/ui/DayInput';
-import { ReasonChoice } from '../rules/ReasonChoice';
+import { ReasonChoice } from '../rules';
 import { STEP } from './PlanSheet';
 import { WaitingPlan } from './ToDo';
 
@@ -42,7 +43,7 @@ export function UndonePage() {
 
 function Plans({ waiting }: { waiting: boolean }) {
   const query = useInfiniteQuery({
-    queryKey: ['unwind', 'all', waiting],
+    queryKey: keyOf('unwind', 'all', waiting),
     queryFn: ({ pageParam }) =>
       answer(client.GET('/api/unwind/done', { params: { query: { waiting, after: pageParam } } })),
     ...pages,
@@ -72,6 +73,7 @@ function Plans({ waiting }: { waiting: boolean }) {
   return (
     <>
       <table className="rows">
+        <caption className="unseen">Unwound documents</caption>
         <thead>
           <tr>
             <th>Date</th>
@@ -91,7 +93,7 @@ function Plans({ waiting }: { waiting: boolean }) {
                 {capital(row.words)} <Doc kind={row.kind} number={row.number} />
               </td>
               <td>{row.customerName}</td>
-              <td style={{ overflowWrap: 'anywhere' }}>{row.reason}</td>
+              <td className="breaks">{row.reason}</td>
               <td>{row.by}</td>
               <td className="nowrap">{Words(row.state)}</td>
               <td className="num">{figure(row.amount)}</td>
@@ -118,7 +120,7 @@ function Report() {
   const from = search.get('from') ?? undefined;
   const to = search.get('to') ?? undefined;
   const query = useQuery({
-    queryKey: ['unwind', 'report', by, from, to],
+    queryKey: keyOf('unwind', 'report', by, from, to),
     queryFn: () => answer(client.GET('/api/unwind/report', { params: { query: { by, from, to } } })),
     placeholderData: (before) => before,
   });
@@ -151,12 +153,13 @@ function Report() {
       {report.rows.length === 0 && <Empty>Nothing unwound between these dates. Cancelled plans are not counted.</Empty>}
       {report.rows.length > 0 && (
         <table className="rows">
+          <caption className="unseen">Unwound documents by reason</caption>
           <thead>
             <tr>
-              <th style={{ width: '26%' }}>{capital(BY.find(([code]) => code === by)?.[1] ?? by)}</th>
+              <th className="wide-26pc">{capital(BY.find(([code]) => code === by)?.[1] ?? by)}</th>
               <th className="num">Cases</th>
               <th className="num">Worth {currency()}</th>
-              <th style={{ width: '48%' }} aria-hidden />
+              <td className="wide-48pc" />
             </tr>
           </thead>
           <tbody>
@@ -188,7 +191,7 @@ function Leftovers() {
   const customer = search.get('customer') ?? undefined;
   const navigate = useGo();
   const query = useInfiniteQuery({
-    queryKey: ['unwind', 'leftovers', before, partShipped, customer],
+    queryKey: keyOf('unwind', 'leftovers', before, partShipped, customer),
     queryFn: ({ pageParam }) =>
       answer(
         client.GET('/api/unwind/leftovers', { params: { query: { before, partShipped, customer, after: pageParam } } }),
@@ -246,8 +249,7 @@ function Leftovers() {
           only part shipped
         </label>{' '}
         <input
-          className="cell-input"
-          style={{ width: 130 }}
+          className="cell-input wide-130"
           aria-label="Customer"
           placeholder="customer"
           value={customer ?? ''}
@@ -256,6 +258,7 @@ function Leftovers() {
       </div>
       {rows.length > 0 && (
         <table className="rows">
+          <caption className="unseen">Orders with goods left to ship</caption>
           <thead>
             <tr>
               <SelectAll selection={selection} rows={rows} />
@@ -310,7 +313,7 @@ function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => 
   const [text, setText] = useState('');
   const navigate = useGo();
   const reasons = useQuery({
-    queryKey: ['unwind', 'reasons'],
+    queryKey: keyOf('unwind', 'reasons'),
     queryFn: () => answer(client.GET('/api/unwind/reasons')),
   });
   const possible = of.orders.filter((order) => order.fingerprint);
@@ -345,6 +348,7 @@ function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => 
         </button>
       </div>
       <table className="rows inset">
+        <caption className="unseen">Orders to cancel</caption>
         <tbody>
           {of.orders.map((order) => (
             <tr key={order.order}>
@@ -363,7 +367,7 @@ function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => 
           ))}
         </tbody>
       </table>
-      <div className="fields" style={{ gridTemplateColumns: '240px 1fr auto', alignItems: 'end', marginTop: 10 }}>
+      <div className="fields columns-240px-1fr-auto aligned-end above-10">
         <ReasonChoice
           id="why-code"
           label="Reason for all orders"

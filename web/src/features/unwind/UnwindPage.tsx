@@ -3,6 +3,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 import { capital, isZero, trim, words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
@@ -36,7 +37,7 @@ export function UnwindPage() {
   const kind = (params.kind ?? 'ORDER') as Kind;
   const number = params.number ?? '';
   const ways = useQuery({
-    queryKey: ['unwind', 'ways', kind, number],
+    queryKey: keyOf('unwind', 'ways', kind, number),
     queryFn: () => answer(client.GET('/api/unwind/ways', { params: { query: { kind, number } } })),
   });
   if (!ways.data) return <Waiting query={ways} />;
@@ -88,7 +89,7 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
   const [asked] = useDebouncedValue(JSON.stringify(planned), 250);
   const body = JSON.parse(asked) as typeof planned;
   const plan = useQuery({
-    queryKey: ['plan', asked],
+    queryKey: keyOf('plan', asked),
     queryFn: () => answer(client.POST('/api/unwind/plans', { body })),
     enabled: body.lines?.length !== 0,
     retry: false,
@@ -120,7 +121,7 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
     plan.data && !plan.error ? plan.data.questions : plan.error?.code === 'deposit-attached' ? [DEPOSIT] : null;
   if (now && now !== questions && JSON.stringify(now) !== JSON.stringify(questions)) setQuestions(now);
   return (
-    <div className="split" style={{ gridTemplateColumns: '308px minmax(0, 1fr)' }}>
+    <div className="split columns-308px-rest">
       <section className="left unwind-left">
         <h1>Unwind</h1>
         <div className="muted">
@@ -220,7 +221,7 @@ function Refused({ problem, way }: { problem: Problem; way: Way }) {
 function Changed({ problem, onAgain }: { problem: Problem | null; onAgain: () => void }) {
   if (!problem) return null;
   return (
-    <div style={{ marginTop: 14 }}>
+    <div className="above-14">
       <ProblemNote problem={problem} />
       {problem.code === 'plan-changed' && (
         <button className="button" onClick={onAgain}>
@@ -242,7 +243,7 @@ function HowMuch({
 }) {
   const byLine = way.intent === 'cancel-rest' || way.intent === 'take-goods-back';
   const lines = useQuery({
-    queryKey: ['unwind', 'lines', way.kind, way.number, way.intent],
+    queryKey: keyOf('unwind', 'lines', way.kind, way.number, way.intent),
     queryFn: () =>
       answer(
         client.GET('/api/unwind/lines', {
@@ -264,7 +265,7 @@ function HowMuch({
       </label>
       {quantities &&
         lines.data?.map((line) => (
-          <div className="pair" key={line.line} style={{ alignItems: 'center' }}>
+          <div className="pair aligned-center" key={line.line}>
             <span className="small">
               {line.line} {line.description} <span className="muted">of {trim(line.most)}</span>
             </span>

@@ -74,6 +74,16 @@ client.use({
 /** The header of a command; which key it has goes by what it says, until an answer came. */
 export const once = () => ({ headers: { [KEY]: 'to be given' } });
 
+/** A file as a form sends it; the interface describes it as a text. */
+export const upload = (file: File) => ({
+  body: { file: file as unknown as string },
+  bodySerializer: () => {
+    const form = new FormData();
+    form.append('file', file);
+    return form;
+  },
+});
+
 let told: () => void = () => undefined;
 
 /** The server no longer knows who sits here. */

@@ -1,3 +1,7 @@
+import '@mantine/core/styles/CloseButton.css';
+import '@mantine/core/styles/Overlay.css';
+import '@mantine/core/styles/ModalBase.css';
+import '@mantine/core/styles/Modal.css';
 import { Modal, type MantineSize } from '@mantine/core';
 import { useLayoutEffect, useRef, type ReactNode } from 'react';
 

@@ -1,8 +1,11 @@
 import { useId, useState } from 'react';
 import { decimalMark, readFigure, saidBack } from '../figures';
 
-/** A figure in the form in which it is sent, as somebody here would type it. */
-const asTyped = (value: string) => (readFigure(value, true) === null ? value : value.replace('.', decimalMark()));
+/** The form in which figures are sent. */
+const SENT = /^-?\d+(\.\d+)?$/;
+
+/** A figure in the form in which it is sent, as somebody here would type it; whatever else it is stays as it is. */
+const asTyped = (value: string) => (SENT.test(value) ? value.replace('.', decimalMark()) : value);
 
 /**
  * A figure as it is typed, by the company's decimal mark. While it is typed it says how it is read; what is none is left as it

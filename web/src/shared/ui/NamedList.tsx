@@ -2,6 +2,7 @@ import { useInfiniteQuery, type InfiniteData, type UseInfiniteQueryOptions } fro
 import type { ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Problem } from '../api/http';
+import type { Subject } from '../api/keyOf';
 import { useCursor } from '../keys';
 import { useGo } from '../navigation';
 import { onRow } from '../rows';
@@ -24,7 +25,9 @@ export function NamedList<T extends Named>({
   /** where the page of one stands, before its code */
   place: string;
   search: string;
-  load: (q: string) => UseInfiniteQueryOptions<Page<T>, Problem, InfiniteData<Page<T>>, string[], string | undefined>;
+  load: (
+    q: string,
+  ) => UseInfiniteQueryOptions<Page<T>, Problem, InfiniteData<Page<T>>, readonly [Subject, string], string | undefined>;
   none: { found: string; there: string };
   head: ReactNode;
   cells: (row: T) => ReactNode;
@@ -45,6 +48,7 @@ export function NamedList<T extends Named>({
           <SearchLine label={search} value={q} onChange={(to) => ask(to ? { q: to } : {}, { replace: true })} />
         </div>
         <table className="rows">
+          <caption className="unseen">{title}</caption>
           <thead>
             <tr>{head}</tr>
           </thead>
@@ -55,7 +59,7 @@ export function NamedList<T extends Named>({
                 className={`clickable${index === at ? ' at' : ''}`}
                 onClick={onRow(() => navigate(placeOf(row)))}
               >
-                <td style={{ overflowWrap: 'anywhere' }}>
+                <td className="breaks">
                   <Link to={placeOf(row)}>{row.name}</Link>
                 </td>
                 {cells(row)}

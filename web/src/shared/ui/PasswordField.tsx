@@ -19,7 +19,7 @@ export function PasswordField({
   onChange: (to: string) => void;
 }) {
   return (
-    <div className="field" style={{ marginBottom: 12 }}>
+    <div className="field below-12">
       <label htmlFor={id}>{label}</label>
       <input
         id={id}

@@ -5,8 +5,12 @@ import { Link, NavLink } from 'react-router';
 import type { Problem } from '../api/http';
 import { figure } from '../format';
 import { useOnTheWay } from '../keys';
-import { reads, useSession } from '../session';
-import { Dialog } from './Dialog';
+import { useSession, type Readable } from '../session';
+import { ProblemNote } from './ProblemNote';
+
+export { ReasonDialog } from './ReasonDialog';
+export { keepReason, ReasonInput } from './ReasonInput';
+export { ProblemNote } from './ProblemNote';
 
 /** A severity or state as a shape, with its word beside it for whoever does not see shapes. */
 export function Mark({ of }: { of: string }) {
@@ -41,36 +45,24 @@ export const hasOnlyPage = (kind: string) => kind !== 'ORDER' && kind in PLACE;
 export const placeOf = (kind: string, number: string) =>
   (PLACE[kind] ?? ((n: string) => `/trail/${kind}/${n}`))(number);
 
-/** Who may open the page of a document; of what is not named, whoever reads orders. */
-const READERS: Record<string, Parameters<typeof reads>[1]> = {
-  RETURN: 'goods',
-  UNEXPECTED_GOODS: 'goods',
-  ITEM: 'all',
-  CUSTOMER: 'settings',
-  ENTRY: 'books',
+/** What one must read to open the page of a document; of what is not named, orders. */
+const READS: Record<string, Readable | 'ANYTHING'> = {
+  RETURN: 'GOODS',
+  UNEXPECTED_GOODS: 'GOODS',
+  ITEM: 'ANYTHING',
+  CUSTOMER: 'SETTINGS',
+  ENTRY: 'BOOKS',
 };
 
 /** A document by its number, which opens it for those who may. */
 export function Doc({ kind, number }: { kind: string; number: string }) {
-  const { role } = useSession();
-  if (!reads(role, READERS[kind] ?? 'selling')) return <span className="mono">{number}</span>;
+  const { reads } = useSession();
+  const what = READS[kind] ?? 'SELLING';
+  if (what !== 'ANYTHING' && !reads(what)) return <span className="mono">{number}</span>;
   return (
     <Link className="mono" to={placeOf(kind, number)}>
       {number}
     </Link>
-  );
-}
-
-export function ProblemNote({ problem }: { problem: Problem | null | undefined }) {
-  if (!problem) return null;
-  return (
-    <div className="problem" role="alert">
-      <div>{problem.message}</div>
-      {problem.others.map((other) => (
-        <div key={other}>{other}</div>
-      ))}
-      {problem.instead && <div className="muted">{problem.instead}</div>}
-    </div>
   );
 }
 
@@ -88,7 +80,11 @@ export function Empty({ children }: { children: ReactNode }) {
 }
 
 export function Loading() {
-  return <Empty>Loading…</Empty>;
+  return (
+    <div className="empty" role="status">
+      Loading…
+    </div>
+  );
 }
 
 /** What a query shows while it has nothing to show. */
@@ -96,7 +92,7 @@ export function Waiting({ query }: { query: { error: Problem | null; refetch: ()
   useOnTheWay(!query.error);
   if (!query.error) return <Loading />;
   return (
-    <div style={{ padding: 22 }}>
+    <div className="inset-22">
       <ProblemNote problem={query.error} />
       <button className="button" onClick={() => query.refetch()}>
         Try again
@@ -121,104 +117,6 @@ export function Amount({ of, dash }: { of: string | null | undefined; dash?: boo
   return <>{dash && (!of || Number(of) === 0) ? '–' : figure(of)}</>;
 }
 
-/** Reasons that were given since the page was opened: they are offered again, since many cases are alike. */
-const given: string[] = [];
-
-/** A line for a reason, with those given before to choose from. */
-export function ReasonInput({
-  id,
-  value,
-  autoFocus,
-  last,
-  onChange,
-}: {
-  id: string;
-  value: string;
-  autoFocus?: boolean;
-  last?: boolean;
-  onChange: (to: string) => void;
-}) {
-  return (
-    <>
-      <input
-        id={id}
-        data-autofocus={!last || undefined}
-        autoFocus={autoFocus}
-        list={`${id}-given`}
-        autoComplete="off"
-        value={value}
-        maxLength={2000}
-        onChange={(event) => onChange(event.target.value)}
-      />
-      <datalist id={`${id}-given`}>
-        {given.map((one) => (
-          <option key={one} value={one} />
-        ))}
-      </datalist>
-    </>
-  );
-}
-
-/** Keeps a reason to be offered again. */
-export const keepReason = (reason: string) => {
-  if (reason && !given.includes(reason)) given.unshift(reason);
-  given.splice(8);
-};
-
-/** Asks for a reason, or a remark that may be left out, before something is done. */
-export function ReasonDialog({
-  title,
-  action,
-  optional = false,
-  busy,
-  problem,
-  children,
-  onClose,
-  onGiven,
-}: {
-  title: string;
-  action: string;
-  optional?: boolean;
-  busy: boolean;
-  problem: Problem | null;
-  children?: ReactNode;
-  onClose: () => void;
-  onGiven: (reason: string) => void;
-}) {
-  const [reason, setReason] = useState('');
-  const missing = !optional && !reason.trim();
-  const give = () => {
-    if (busy || missing) return;
-    keepReason(reason.trim());
-    onGiven(reason.trim());
-  };
-  return (
-    <Dialog onClose={onClose} title={title}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          give();
-        }}
-      >
-        {children}
-        <div className="field" style={{ margin: '12px 0' }}>
-          <label htmlFor="reason">{optional ? 'Remark, optional' : 'Reason'}</label>
-          <ReasonInput id="reason" value={reason} onChange={setReason} />
-        </div>
-        <ProblemNote problem={problem} />
-        <div style={{ display: 'flex', gap: 10, marginTop: 14 }}>
-          <button type="submit" className="button first" disabled={busy || missing}>
-            {action} <kbd>↵</kbd>
-          </button>
-          <button type="button" className="button" onClick={onClose}>
-            Cancel
-          </button>
-        </div>
-      </form>
-    </Dialog>
-  );
-}
-
 /** Narrows a list while one types. */
 export function SearchLine({
   label,
@@ -240,8 +138,7 @@ export function SearchLine({
   }, [settled, onChange]);
   return (
     <input
-      className="cell-input"
-      style={{ width: 260 }}
+      className="cell-input wide-260"
       aria-label={label}
       placeholder={label}
       maxLength={80}
@@ -259,7 +156,7 @@ export function More({
 }) {
   if (!query.hasNextPage) return null;
   return (
-    <div style={{ padding: 12 }}>
+    <div className="inset-12">
       <button className="button" disabled={query.isFetchingNextPage} onClick={() => query.fetchNextPage()}>
         Show more
       </button>

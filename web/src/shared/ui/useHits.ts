@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useEffectEvent, useRef } from 'react';
+import { keyOf } from '../api/keyOf';
 
 /**
  * What is found for a text while one types. Enter that comes before the answer is not lost: it takes what the answer begins with,
@@ -12,7 +13,7 @@ export function useHits<T>(
   onEnter: (hit: T) => void,
 ) {
   const asked = text.trim();
-  const query = useQuery({ queryKey: [name, asked], queryFn: () => load(asked), enabled: asked !== '' });
+  const query = useQuery({ queryKey: keyOf('look', name, asked), queryFn: () => load(asked), enabled: asked !== '' });
   const entered = useRef('');
   const hits = query.data ?? [];
   const ready = query.data !== undefined;

@@ -1,0 +1,1 @@
+export { AccessPage } from './AccessPage';

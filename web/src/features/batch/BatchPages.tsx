@@ -1,0 +1,187 @@
+import { infiniteQueryOptions, useInfiniteQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { answer, client, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
+import { pages } from '../../shared/api/pages';
+import { moment } from '../../shared/format';
+import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
+
+type Kind = Schemas['BatchRow']['kind'];
+
+/** What was done many times over, in words: as a title, and of one that went through. */
+export const BATCHES: Record<Kind, { title: string; one: string; many: string }> = {
+  CLEARING: { title: 'Bulk clearing', one: 'order', many: 'orders' },
+  STAGING: { title: 'Bulk staging', one: 'order', many: 'orders' },
+  DEPARTURE: { title: 'Bulk departure', one: 'dispatch', many: 'dispatches' },
+  BILLING: { title: 'Bulk billing', one: 'invoice', many: 'invoices' },
+  REMINDERS: { title: 'Payment reminders', one: 'reminder', many: 'reminders' },
+  RETURN_REMINDERS: { title: 'Return reminders', one: 'return', many: 'returns' },
+  CANCELLING: { title: 'Bulk cancellation', one: 'order', many: 'orders' },
+  MATCHING: { title: 'Bank matching', one: 'entry', many: 'entries' },
+};
+
+/** A batch with a page of its entries after another, or of those that were refused; read again while it runs. */
+const batchQuery = (id: number, state?: 'REFUSED') =>
+  infiniteQueryOptions({
+    queryKey: keyOf('batch', id, state),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/batches/{id}', { params: { path: { id }, query: { state, after: pageParam } } })),
+    refetchInterval: (query) => ((query.state.data?.pages[0]?.waiting ?? 0) > 0 ? 1000 : false),
+    ...pages,
+  });
+
+/** How far a batch is, as a sentence. */
+function progress(batch: Pick<Schemas['BatchRow'], 'kind' | 'waiting' | 'done' | 'refused'>): string {
+  const { one, many } = BATCHES[batch.kind];
+  const total = batch.waiting + batch.done + batch.refused;
+  const of = `Of ${total} ${total === 1 ? one : many}, ${batch.done} went through`;
+  const not = batch.refused > 0 ? `, ${batch.refused} did not; the reasons are below` : '';
+  return batch.waiting > 0
+    ? `${of}${not}; ${batch.waiting} waiting. You can leave this page; the work continues.`
+    : `${of}${not}.`;
+}
+
+/** The log of a batch: per document what happened. */
+export function BatchPage() {
+  const { id = '' } = useParams();
+  const query = useInfiniteQuery(batchQuery(Number(id)));
+  const batch = query.data?.pages[0];
+  if (!batch) return <Waiting query={query} />;
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>{BATCHES[batch.kind].title}</h1>
+          <span className="muted">
+            {moment(batch.at)}, {batch.by} · <Link to="/batches">All logs</Link>
+          </span>
+        </div>
+        {batch.reason && <p className="muted">Reason: {batch.reason}</p>}
+        <BatchEntries id={batch.id} />
+      </div>
+    </div>
+  );
+}
+
+const MARKS = { DONE: 'settled', REFUSED: 'stop', WAITING: 'awaiting' };
+const WORDS = { DONE: 'done', REFUSED: 'refused', WAITING: 'waiting' };
+
+/** How far a batch is, and its entries. */
+export function BatchEntries({ id }: { id: number }) {
+  const [refusedOnly, setRefusedOnly] = useState(false);
+  const query = useInfiniteQuery(batchQuery(id, refusedOnly ? 'REFUSED' : undefined));
+  const batch = query.data?.pages[0];
+  if (!batch) return <Waiting query={query} />;
+  const entries = query.data?.pages.flatMap((page) => page.entries) ?? [];
+  return (
+    <>
+      <p className="situation above-0" role="status">
+        {progress(batch)}
+      </p>
+      {batch.refused > 0 && batch.done > 0 && (
+        <label className="check small">
+          <input type="checkbox" checked={refusedOnly} onChange={(event) => setRefusedOnly(event.target.checked)} />{' '}
+          Only what was refused
+        </label>
+      )}
+      <EntryTable kind={batch.kind} entries={entries} />
+      <More query={query} />
+    </>
+  );
+}
+
+function EntryTable({ kind, entries }: { kind: Kind; entries: Schemas['Entry'][] }) {
+  return (
+    <table className="rows">
+      <caption className="unseen">What became of each</caption>
+      <thead>
+        <tr>
+          <td className="num wide-40" />
+          <th>Document</th>
+          <th className="wide-110">Outcome</th>
+          <th>Result</th>
+          <th>Reason</th>
+        </tr>
+      </thead>
+      <tbody>
+        {entries.map((entry) => (
+          <tr key={entry.no}>
+            <td className="num muted">{entry.no}</td>
+            <td className="breaks">
+              {entry.subject.includes(' ') ? (
+                entry.subject
+              ) : (
+                <Doc kind={kind === 'REMINDERS' ? 'CUSTOMER' : entry.subjectKind} number={entry.subject} />
+              )}
+            </td>
+            <td className="nowrap">
+              <Mark of={MARKS[entry.state]} />
+              {WORDS[entry.state]}
+            </td>
+            <td>{entry.result && entry.resultKind && <Doc kind={entry.resultKind} number={entry.result} />}</td>
+            <td className="breaks">{entry.sentence}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+const batchesQuery = (kind: Kind | undefined) =>
+  infiniteQueryOptions({
+    queryKey: keyOf('batches', kind),
+    queryFn: ({ pageParam }) => answer(client.GET('/api/batches', { params: { query: { kind, after: pageParam } } })),
+    ...pages,
+  });
+
+/** All batches, newest first. */
+export function BatchListPage() {
+  const [search] = useSearchParams();
+  const kind = (search.get('kind') ?? undefined) as Kind | undefined;
+  const query = useInfiniteQuery(batchesQuery(kind));
+  if (!query.data) return <Waiting query={query} />;
+  const rows = query.data.pages.flatMap((page) => page.rows);
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>Bulk logs</h1>
+        </div>
+        {rows.length === 0 && <Empty>No bulk work yet. Select several orders in Review, Goods or Billing.</Empty>}
+        {rows.length > 0 && (
+          <table className="rows">
+            <caption className="unseen">Bulk logs</caption>
+            <thead>
+              <tr>
+                <th>When</th>
+                <th>What</th>
+                <th>By</th>
+                <th className="num">Done</th>
+                <th className="num">Refused</th>
+                <th className="num">Waiting</th>
+                <th>Reason</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr key={row.id}>
+                  <td className="nowrap">
+                    <Link to={`/batches/${row.id}`}>{moment(row.at)}</Link>
+                  </td>
+                  <td>{BATCHES[row.kind].title}</td>
+                  <td>{row.by}</td>
+                  <td className="num">{row.done}</td>
+                  <td className="num">{row.refused || '–'}</td>
+                  <td className="num">{row.waiting || '–'}</td>
+                  <td className="breaks">{row.reason}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        <More query={query} />
+      </div>
+    </div>
+  );
+}

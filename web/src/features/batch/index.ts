@@ -1,0 +1,2 @@
+export { BatchLog } from './BatchLog';
+export { BatchListPage, BatchPage } from './BatchPages';

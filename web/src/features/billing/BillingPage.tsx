@@ -1,0 +1,46 @@
+import { useParams } from 'react-router';
+import { Tabs } from '../../shared/ui';
+import { BankPage } from './Bank';
+import { CreditNotes } from './CreditNote';
+import { Deposits } from './Deposits';
+import { DirectInvoice } from './DirectInvoice';
+import { Invoices } from './Invoices';
+import { Overdue } from './Overdue';
+import { Payments } from './Payments';
+import { RecordPayment } from './RecordPayment';
+import { Refunds } from './Refunds';
+import { ToBill } from './ToBill';
+
+/** What is to be billed, what was, and the money that came in. */
+export function BillingPage() {
+  const { tab = 'to-bill' } = useParams();
+  return (
+    <div className="page">
+      <div className="page-scroll inset-bottom-0 grows-0-0-auto">
+        <Tabs
+          of={[
+            { to: '/billing', label: 'To bill' },
+            { to: '/billing/invoices', label: 'Invoices' },
+            { to: '/billing/credit-notes', label: 'Credit notes' },
+            { to: '/billing/overdue', label: 'Past due' },
+            { to: '/billing/receive', label: 'Record a payment' },
+            { to: '/billing/bank', label: 'Bank' },
+            { to: '/billing/payments', label: 'Payments' },
+            { to: '/billing/deposits', label: 'Deposits' },
+            { to: '/billing/refunds', label: 'Refunds' },
+          ]}
+        />
+      </div>
+      {tab === 'to-bill' && <ToBill />}
+      {tab === 'invoices' && <Invoices />}
+      {tab === 'credit-notes' && <CreditNotes />}
+      {tab === 'overdue' && <Overdue />}
+      {tab === 'receive' && <RecordPayment />}
+      {tab === 'bank' && <BankPage />}
+      {tab === 'payments' && <Payments />}
+      {tab === 'deposits' && <Deposits />}
+      {tab === 'refunds' && <Refunds />}
+      {tab === 'direct' && <DirectInvoice />}
+    </div>
+  );
+}

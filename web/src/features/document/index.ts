@@ -1,0 +1,3 @@
+export { Attachments } from './Attachments';
+export { DetailsLine } from './DetailsLine';
+export { StartFrom, startable } from './StartFrom';

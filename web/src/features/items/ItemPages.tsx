@@ -1,0 +1,346 @@
+import { infiniteQueryOptions, queryOptions, useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useParams } from 'react-router';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
+import { pages } from '../../shared/api/pages';
+import { currency } from '../../shared/currency';
+import { date, figure, isZero, orDash, price, trim, words } from '../../shared/format';
+import { useSession } from '../../shared/session';
+import { Doc, Empty, Mark, More, ProblemNote, tell, Waiting } from '../../shared/ui';
+import { DayInput } from '../../shared/ui/DayInput';
+import { FigureInput } from '../../shared/ui/FigureInput';
+import { NamedList } from '../../shared/ui/NamedList';
+import { useUnsaved } from '../../shared/unsaved';
+import { Prices } from './Prices';
+
+const itemsQuery = (q: string) =>
+  infiniteQueryOptions({
+    queryKey: keyOf('items', q),
+    queryFn: ({ pageParam }) => answer(client.GET('/api/item-list', { params: { query: { q, after: pageParam } } })),
+    ...pages,
+  });
+const itemQuery = (code: string) =>
+  queryOptions({
+    queryKey: keyOf('item', code),
+    queryFn: () => answer(client.GET('/api/items/{code}/sheet', { params: { path: { code } } })),
+  });
+const claimsQuery = (code: string) =>
+  infiniteQueryOptions({
+    queryKey: keyOf('claims', code),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/items/{code}/claims', { params: { path: { code }, query: { after: pageParam } } })),
+    ...pages,
+  });
+const quotasQuery = (code: string) =>
+  queryOptions({
+    queryKey: keyOf('quotas', code),
+    queryFn: () => answer(client.GET('/api/items/{code}/quotas', { params: { path: { code } } })),
+  });
+
+/** All items by name, with what is free and what waits. */
+export function ItemListPage() {
+  const { reads } = useSession();
+  return (
+    <NamedList
+      title="Items"
+      place="/items"
+      search="Name or code"
+      load={itemsQuery}
+      none={{ found: 'No item matches.', there: 'No items yet.' }}
+      head={
+        <>
+          <th>Item</th>
+          <th>Code</th>
+          <th>Kind</th>
+          {reads('SETTINGS') && <th className="num">Price {currency()}</th>}
+          <th className="num">On hand</th>
+          <th className="num">Free</th>
+          <th className="num">Waits</th>
+          <td />
+        </>
+      }
+      cells={(row) => (
+        <>
+          <td className="mono">{row.code}</td>
+          <td>{words(row.kind)}</td>
+          {reads('SETTINGS') && <td className="num">{price(row.price)}</td>}
+          <td className="num">{row.kind === 'STOCK' ? `${trim(row.onHand)} ${row.unit}` : '–'}</td>
+          <td className="num">{row.kind === 'STOCK' ? trim(row.free) : '–'}</td>
+          <td className="num">{orDash(trim(row.waiting))}</td>
+          <td className="muted nowrap">{row.regulated && `licence ${row.regulated}`}</td>
+        </>
+      )}
+    />
+  );
+}
+
+/** An item: its stock by store, the orders that hold or want it, its quotas. */
+export function ItemPage() {
+  const { code = '' } = useParams();
+  const query = useQuery(itemQuery(code));
+  const item = query.data;
+  if (!item) return <Waiting query={query} />;
+  return (
+    <div className="side-right">
+      <div className="page">
+        <div className="page-scroll">
+          <div className="page-head">
+            <h1 className="breaks">{item.name}</h1>
+            <span className="mono muted nowrap">{item.code}</span>
+          </div>
+          <p className="situation">{situation(item)}</p>
+          {item.kind === 'STOCK' && (
+            <>
+              <table className="rows inset">
+                <caption className="unseen">Stock by store</caption>
+                <thead>
+                  <tr>
+                    <th>Store</th>
+                    <th className="num">On hand</th>
+                    <th className="num">Reserved</th>
+                    <th className="num">Free</th>
+                    <th className="num">Value {currency()}</th>
+                    <th className="num">Average cost {currency()}</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {item.shelves.map((shelf) => (
+                    <tr key={shelf.site}>
+                      <td>{shelf.siteName}</td>
+                      <td className="num">{trim(shelf.onHand)}</td>
+                      <td className="num">{orDash(trim(shelf.reserved))}</td>
+                      <td className="num">{trim(shelf.free)}</td>
+                      <td className="num">{figure(shelf.value)}</td>
+                      <td className="num">{isZero(shelf.onHand) ? '–' : price(shelf.unitCost)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              {item.shelves.length === 0 && <Empty>Never in stock.</Empty>}
+              <Claims code={code} />
+            </>
+          )}
+          {item.price !== null && <Prices code={code} unit={item.unit} list={item.price} />}
+          <Quotas code={code} unit={item.unit} />
+        </div>
+      </div>
+      <aside>
+        <h2>Terms</h2>
+        <Pair what="Price" is={`${currency()} ${price(item.price)} a ${item.unit}`} />
+        <Pair what="Floor" is={item.floor === null ? '–' : isZero(item.floor) ? 'none' : price(item.floor)} />
+        <Pair what="VAT" is={`${item.vatCategory}, ${trim(item.vatRate)} %`} />
+        <Pair what="Minimum stock" is={isZero(item.minStock) ? 'none' : trim(item.minStock)} />
+        <Pair what="Lead time" is={item.leadDays === 0 ? 'none' : `${item.leadDays} days`} />
+        <Pair what="Class" is={item.itemClass || '–'} />
+        <Pair what="Licence class" is={item.regulated || 'none'} />
+      </aside>
+    </div>
+  );
+}
+
+const situation = (item: Schemas['ItemSheet']) => {
+  if (item.kind !== 'STOCK') return `A ${words(item.kind)}, not kept in stock.`;
+  return item.shelves.length === 0
+    ? 'Out of stock.'
+    : item.shelves
+        .map((shelf) => `${trim(shelf.free)} ${item.unit} free in the ${shelf.siteName.toLowerCase()}`)
+        .join(', ') + '.';
+};
+
+function Pair({ what, is }: { what: string; is: string }) {
+  return (
+    <div className="pair">
+      <span className="muted">{what}</span>
+      <span>{is}</span>
+    </div>
+  );
+}
+
+function Claims({ code }: { code: string }) {
+  const list = useInfiniteQuery(claimsQuery(code));
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
+  return (
+    <section className="above-20">
+      <h2>Reservations and waiting orders, in sequence</h2>
+      {rows.length === 0 ? (
+        <p className="muted">{list.isPending ? 'Loading…' : 'None.'}</p>
+      ) : (
+        <table className="rows inset">
+          <caption className="unseen">Reservations and waiting orders, in sequence</caption>
+          <thead>
+            <tr>
+              <th>Order</th>
+              <th>Customer</th>
+              <th>Store</th>
+              <th>Requested</th>
+              <th className="num">Reserved</th>
+              <th className="num">Waits</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={`${row.order}/${row.line}`}>
+                <td className="nowrap">
+                  <Doc kind="ORDER" number={row.order} /> <span className="muted small">line {row.line}</span>
+                </td>
+                <td className="breaks">{row.customerName}</td>
+                <td>{row.site}</td>
+                <td className="nowrap">{date(row.requestedOn)}</td>
+                <td className="num">{orDash(trim(row.reserved))}</td>
+                <td className="num">{orDash(trim(row.waiting))}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <More query={list} />
+    </section>
+  );
+}
+
+/** What may be sold of a rationed item in a season, to whom, and how much of it was. */
+function Quotas({ code, unit }: { code: string; unit: string }) {
+  const { may } = useSession();
+  const query = useQuery(quotasQuery(code));
+  const [asking, setAsking] = useState(false);
+  const quotas = query.data ?? [];
+  return (
+    <section className="above-20">
+      <h2>Quotas</h2>
+      {quotas.length === 0 && <p className="muted">Not rationed.</p>}
+      {quotas.length > 0 && (
+        <table className="rows inset">
+          <caption className="unseen">Quotas</caption>
+          <thead>
+            <tr>
+              <th>For</th>
+              <th>Season</th>
+              <th className="num">Granted</th>
+              <th className="num">Used</th>
+              <th className="num">Left</th>
+              <td className="wide-160" />
+            </tr>
+          </thead>
+          <tbody>
+            {quotas.map((quota) => (
+              <tr key={quota.scope + quota.key + quota.from}>
+                <td>
+                  {words(quota.scope)} {quota.key}
+                </td>
+                <td className="nowrap">
+                  {date(quota.from)} to {date(quota.to)}
+                </td>
+                <td className="num">{trim(quota.granted)}</td>
+                <td className="num">{trim(quota.used)}</td>
+                <td className="num">
+                  {quota.left.startsWith('-') && <Mark of="stop" />}
+                  {trim(quota.left)}
+                </td>
+                <td>
+                  <div
+                    className="measure"
+                    role="img"
+                    aria-label={`${quota.used} of ${quota.granted} used`}
+                    style={{ height: 10, margin: '4px 0' }}
+                  >
+                    <i
+                      style={{
+                        width: `${Math.min(100, isZero(quota.granted) ? 100 : (Number(quota.used) / Number(quota.granted)) * 100)}%`,
+                        background: 'var(--rule-strong)',
+                      }}
+                    />
+                  </div>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {may('KEEP_MASTER_DATA') && !asking && (
+        <button className="plain small above-6" onClick={() => setAsking(true)}>
+          Grant a quota
+        </button>
+      )}
+      {asking && <Grant code={code} unit={unit} onDone={() => setAsking(false)} />}
+    </section>
+  );
+}
+
+function Grant({ code, unit, onDone }: { code: string; unit: string; onDone: () => void }) {
+  const { today } = useSession();
+  const [given, setGiven] = useState<Schemas['GivenQuota']>({
+    scope: 'CUSTOMER',
+    key: '',
+    granted: '',
+    from: `${today.slice(0, 4)}-01-01`,
+    to: `${today.slice(0, 4)}-12-31`,
+  });
+  const grant = useMutation({
+    mutationFn: () =>
+      answer(client.PUT('/api/items/{code}/quotas', { params: { path: { code } }, body: given, ...once() })),
+    onSuccess: () => {
+      tell('Quota granted. Open orders are measured against it at their next check.');
+      onDone();
+    },
+  });
+  useUnsaved(given.key !== '' || given.granted !== '');
+  const day = (id: 'from' | 'to', label: string) => (
+    <div className="field">
+      <label htmlFor={`quota-${id}`}>{label}</label>
+      <DayInput id={`quota-${id}`} value={given[id]} onChange={(chosen) => setGiven({ ...given, [id]: chosen })} />
+    </div>
+  );
+  return (
+    <form
+      className="above-8"
+      onSubmit={(event) => {
+        event.preventDefault();
+        grant.mutate();
+      }}
+    >
+      <div className="fields columns-110px-1fr-110px-140px-140px below-8">
+        <div className="field">
+          <label htmlFor="quota-scope">For a</label>
+          <select
+            id="quota-scope"
+            value={given.scope}
+            onChange={(event) => setGiven({ ...given, scope: event.target.value as typeof given.scope })}
+          >
+            <option value="CUSTOMER">customer</option>
+            <option value="REGION">region</option>
+            <option value="SELLER">seller</option>
+          </select>
+        </div>
+        <div className="field">
+          <label htmlFor="quota-key">
+            {given.scope === 'CUSTOMER' ? 'Customer code' : given.scope === 'REGION' ? 'Region' : 'User name'}
+          </label>
+          <input
+            id="quota-key"
+            value={given.key}
+            onChange={(event) => setGiven({ ...given, key: event.target.value })}
+          />
+        </div>
+        <div className="field">
+          <label htmlFor="quota-granted">Granted, {unit}</label>
+          <FigureInput
+            id="quota-granted"
+            className=""
+            value={given.granted ?? ''}
+            onChange={(granted) => setGiven({ ...given, granted })}
+          />
+        </div>
+        {day('from', 'From')}
+        {day('to', 'To')}
+      </div>
+      <ProblemNote problem={grant.error} />
+      <button type="submit" className="button first" disabled={grant.isPending || !given.key || !given.granted}>
+        Grant
+      </button>{' '}
+      <button type="button" className="button" onClick={onDone}>
+        Cancel
+      </button>
+    </form>
+  );
+}

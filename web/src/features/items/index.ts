@@ -1,0 +1,1 @@
+export { ItemListPage, ItemPage } from './ItemPages';

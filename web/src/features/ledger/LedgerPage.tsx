@@ -1,0 +1,273 @@
+import { infiniteQueryOptions, useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { answer, client, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
+import { pages } from '../../shared/api/pages';
+import { currency } from '../../shared/currency';
+import { date, figure, isZero, orDash } from '../../shared/format';
+import { present } from '../../shared/present';
+import { useSession } from '../../shared/session';
+import { Doc, Empty, More, Tabs, Waiting } from '../../shared/ui';
+import { AccountSheet, Days } from './AccountSheet';
+import { ManualEntry, Periods, PostingMap } from './Keeping';
+
+type Filter = { document?: string; account?: string; from?: string; to?: string };
+
+const entriesQuery = (filter: Filter) =>
+  infiniteQueryOptions({
+    queryKey: keyOf('ledger', 'entries', filter),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/ledger/entries', { params: { query: { ...filter, after: pageParam } } })),
+    ...pages,
+  });
+
+/** Balances, the journal and the posting map. */
+export function LedgerPage() {
+  const { tab = 'balances' } = useParams();
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <Tabs
+          of={[
+            { to: '/ledger', label: 'Balances' },
+            { to: '/ledger/journal', label: 'Journal' },
+            { to: '/ledger/account', label: 'Account sheet' },
+            { to: '/ledger/manual-entry', label: 'Manual entry' },
+            { to: '/ledger/posting-map', label: 'Posting map' },
+            { to: '/ledger/periods', label: 'Periods' },
+          ]}
+        />
+        {tab === 'balances' && <Balances />}
+        {tab === 'journal' && <Journal />}
+        {tab === 'account' && <AccountSheet />}
+        {tab === 'manual-entry' && <ManualEntry />}
+        {tab === 'posting-map' && <PostingMap />}
+        {tab === 'periods' && <Periods />}
+      </div>
+    </div>
+  );
+}
+
+function Balances() {
+  const { today } = useSession();
+  const [search, setSearch] = useSearchParams();
+  const from = search.get('from') ?? `${today.slice(0, 8)}01`;
+  const to = search.get('to') ?? today;
+  const [moved, setMoved] = useState(true);
+  const query = useQuery({
+    queryKey: keyOf('ledger', 'balances', from, to),
+    queryFn: () => answer(client.GET('/api/ledger/balances', { params: { query: { from, to } } })),
+  });
+  return (
+    <>
+      <div className="page-head">
+        <h1>Balances</h1>
+        <span className="muted nowrap whole">
+          <label className="before-18">
+            <input type="checkbox" checked={moved} onChange={(event) => setMoved(event.target.checked)} /> movements
+            between
+          </label>
+          <Days from={from} to={to} onChange={(changed) => setSearch(changed, { replace: true })} />
+        </span>
+      </div>
+      {!query.data ? (
+        <Waiting query={query} />
+      ) : (
+        <table className="rows">
+          <caption className="unseen">Balances</caption>
+          <thead>
+            <tr>
+              <th>Account</th>
+              <td />
+              <th className="num">Before {currency()}</th>
+              <th className="num">Debit {currency()}</th>
+              <th className="num">Credit {currency()}</th>
+              <th className="num">After {currency()}</th>
+            </tr>
+          </thead>
+          <tbody>
+            {query.data.rows
+              .filter((row) => !moved || !isZero(row.debit) || !isZero(row.credit))
+              .map((row) => (
+                <tr key={row.account}>
+                  <td className="wide-60">
+                    <Link className="mono" to={`/ledger/account?account=${row.account}&from=${from}&to=${to}`}>
+                      {row.account}
+                    </Link>
+                  </td>
+                  <td>{row.name}</td>
+                  <td className="num">{orDash(row.opening)}</td>
+                  <td className="num">{orDash(row.debit)}</td>
+                  <td className="num">{orDash(row.credit)}</td>
+                  <td className="num strong">{orDash(row.closing)}</td>
+                </tr>
+              ))}
+          </tbody>
+        </table>
+      )}
+      {query.data?.rows.length === 0 && <Empty>Nothing posted by that date.</Empty>}
+    </>
+  );
+}
+
+function Journal() {
+  const [search] = useSearchParams();
+  const entry = search.get('entry');
+  const filter: Filter = {
+    document: search.get('document') ?? undefined,
+    account: search.get('account') ?? undefined,
+    from: search.get('from') ?? undefined,
+    to: search.get('to') ?? undefined,
+  };
+  const one = useQuery({
+    queryKey: keyOf('ledger', 'entry', entry),
+    queryFn: () =>
+      answer(
+        client.GET('/api/ledger/entries/{number}', { params: { path: { number: present(entry, 'the number') } } }),
+      ),
+    enabled: !!entry,
+  });
+  const list = useInfiniteQuery({ ...entriesQuery(filter), enabled: !entry });
+  const rows = entry ? (one.data ? [one.data] : []) : (list.data?.pages.flatMap((page) => page.rows) ?? []);
+  const narrowed = entry
+    ? `entry ${entry}`
+    : filter.document
+      ? `of ${filter.document}`
+      : filter.account
+        ? `on account ${filter.account}`
+        : '';
+  if (entry ? !one.data : !list.data) return <Waiting query={entry ? one : list} />;
+  return (
+    <>
+      <div className="page-head">
+        <h1>Journal {narrowed}</h1>
+        {narrowed && <Link to="/ledger/journal">all entries</Link>}
+      </div>
+      <table className="rows">
+        <caption className="unseen">Journal</caption>
+        <thead>
+          <tr>
+            <th>Date</th>
+            <th>Entry</th>
+            <th>Document</th>
+            <th>Account</th>
+            <th className="num">Debit {currency()}</th>
+            <th className="num">Credit {currency()}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <EntryRows key={row.number} entry={row} />
+          ))}
+        </tbody>
+      </table>
+      {rows.length === 0 && (
+        <Empty>No entries match. Orders, reservations, staging and cancellations post nothing.</Empty>
+      )}
+      {!entry && <More query={list} />}
+      {entry && one.data && <Explanation entry={one.data} />}
+    </>
+  );
+}
+
+/** How each account of an entry was found, and its place in the chain. */
+function Explanation({ entry }: { entry: Schemas['EntryView'] }) {
+  const told = entry.lines.filter((line) => line.explained.length > 0);
+  return (
+    <section className="above-22">
+      <h2>Posting row used</h2>
+      {told.length === 0 && (
+        <div className="muted">
+          {entry.mirrors
+            ? 'A reversal uses the accounts of the entry it reverses.'
+            : 'A manual entry names its accounts.'}
+        </div>
+      )}
+      {told.length > 0 && (
+        <table className="rows up-to-900">
+          <caption className="unseen">Posting row used</caption>
+          <thead>
+            <tr>
+              <th>Account</th>
+              <th>Matched on</th>
+              <th>Row used</th>
+              <th className="num">Amount {currency()}</th>
+            </tr>
+          </thead>
+          <tbody>
+            {told.flatMap((line) =>
+              line.explained.map((use, index) => (
+                <tr key={`${line.account} ${line.role} ${index}`}>
+                  <td>
+                    {index === 0 && (
+                      <>
+                        <span className="mono muted small">{line.account}</span> {line.accountName}
+                      </>
+                    )}
+                  </td>
+                  <td>{use.asked || <span className="muted">default row</span>}</td>
+                  <td>{use.row}</td>
+                  <td className="num">{figure(use.amount)}</td>
+                </tr>
+              )),
+            )}
+          </tbody>
+        </table>
+      )}
+      {entry.remark && (
+        <p>
+          {entry.documentKind === 'MANUAL_ENTRY' ? 'Reason' : 'It'}: {entry.remark}
+        </p>
+      )}
+      {entry.mirrors && (
+        <p>
+          Reverses entry <Doc kind="ENTRY" number={entry.mirrors} />.
+        </p>
+      )}
+      {entry.mirroredBy && (
+        <p>
+          Entry <Doc kind="ENTRY" number={entry.mirroredBy} /> reverses it.
+        </p>
+      )}
+      <p className="muted small mono breaks">
+        hash {entry.hash}
+        <br />
+        before it {entry.previousHash}
+      </p>
+    </section>
+  );
+}
+
+function EntryRows({ entry }: { entry: Schemas['EntryView'] }) {
+  return entry.lines.map((line, index) => (
+    <tr key={`${line.account} ${index}`} style={index < entry.lines.length - 1 ? { borderBottom: '0' } : undefined}>
+      {index === 0 && (
+        <>
+          <td rowSpan={entry.lines.length} className="nowrap">
+            {date(entry.date)}
+          </td>
+          <td rowSpan={entry.lines.length}>
+            <Link className="mono" to={`/ledger/journal?entry=${entry.number}`} title={`hash ${entry.hash}`}>
+              {entry.number}
+            </Link>
+            <div className="muted small">{entry.event}</div>
+          </td>
+          <td rowSpan={entry.lines.length}>
+            {['STOCK_RECEIPT', 'STOCK_COUNT', 'MANUAL_ENTRY'].includes(entry.documentKind) ? (
+              <span className="mono">{entry.documentNumber}</span>
+            ) : (
+              <Doc kind={entry.documentKind} number={entry.documentNumber} />
+            )}
+            <div className="muted small">{entry.customerName}</div>
+          </td>
+        </>
+      )}
+      <td>
+        <span className="mono muted small">{line.account}</span> {line.accountName}
+      </td>
+      <td className="num">{orDash(line.debit)}</td>
+      <td className="num">{orDash(line.credit)}</td>
+    </tr>
+  ));
+}

@@ -1,0 +1,2 @@
+export { BroughtForward, Days } from './AccountSheet';
+export { LedgerPage } from './LedgerPage';

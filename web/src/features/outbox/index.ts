@@ -1,0 +1,1 @@
+export { OutboxPage } from './OutboxPage';

@@ -1,0 +1,1 @@
+export { MailButton, PrintBar, PrintButton } from './Printing';

@@ -1,0 +1,2 @@
+export { ProofPage } from './ProofPage';
+export { latestProofQuery } from './api';

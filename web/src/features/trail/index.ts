@@ -1,0 +1,1 @@
+export { TrailPage } from './TrailPage';

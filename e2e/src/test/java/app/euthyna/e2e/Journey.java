@@ -7,6 +7,7 @@ import app.euthyna.e2e.client.Api;
 import app.euthyna.e2e.client.Application;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.ConsoleMessage;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
@@ -66,11 +67,19 @@ abstract class Journey {
                 .newPage();
         page.setDefaultTimeout(PATIENCE);
         page.onPageError(complaints::add);
+        page.onConsoleMessage(this::listen);
         page.navigate(application.url());
         page.getByLabel("Name").fill(user);
         page.getByLabel("Password").fill(user);
         page.keyboard().press("Enter");
         page.waitForURL("**/today");
+    }
+
+    /** What the browser complains of; that an answer was a refusal, or did not come, is no fault of the page. */
+    private void listen(ConsoleMessage said) {
+        if (said.type().equals("error") && !said.text().startsWith("Failed to load resource")) {
+            complaints.add(said.text());
+        }
     }
 
     /** Somebody else at a browser of their own. */

@@ -53,6 +53,7 @@ class FigureReadersTests extends OnServer {
             "authorised",
             "awaited",
             "creditable",
+            "creditableAhead",
             "inInspection",
             "received",
             "restocked",

@@ -69,7 +69,10 @@ public class DailyRecheck {
             run.startedAt = Instant.now();
             var done = run(today);
             run.finishedAt = Instant.now();
-            queries.session().upsert(run);
+            commands.inTransaction(() -> {
+                queries.session().upsert(run);
+                return null;
+            });
             LOG.info("{} customers were re-checked for dates that passed.", done);
         }
     }

@@ -73,8 +73,7 @@ class Approvals implements Clearance, EffectSink {
                         context.person(),
                         context.today())
                 .stream()
-                .filter(one -> one.action() != OrderActions.Action.REMIND
-                        || Right.of(context.person()).contains(Right.PROPOSE))
+                .filter(one -> one.action() != OrderActions.Action.REMIND || Right.PROPOSE.isOf(context.person()))
                 .map(one -> new ActionView(
                         one.action(), one.refusal().map(Refusal::sentence).orElse(null)))
                 .toList();

@@ -1,7 +1,6 @@
 package app.euthyna.server.batch;
 
 import app.euthyna.server.platform.Listing;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import org.hibernate.StatelessSession;
@@ -27,6 +26,10 @@ interface BatchQueries {
             """)
     List<Integer> waiting(long batchId);
 
+    /** How many entries still wait. */
+    @HQL("select count(*) from BatchEntryEntity be where be.batchId = :batchId and be.state = 'WAITING'")
+    long leftOf(long batchId);
+
     @HQL("""
             update BatchEntryEntity be
             set be.state = :state, be.code = :code, be.sentence = :sentence, be.resultKind = :resultKind, be.result
@@ -34,9 +37,6 @@ interface BatchQueries {
             where be.batchId = :batchId and be.no = :no and be.state = 'WAITING'
             """)
     int settle(String state, String code, String sentence, String resultKind, String result, long batchId, int no);
-
-    @HQL("update BatchEntity b set b.touchedAt = :touchedAt where b.id = :id")
-    int touch(Instant touchedAt, long id);
 
     @HQL("""
             select be.batchId, be.state, count(*)

@@ -53,8 +53,13 @@ public enum Right {
         private static final Pattern ROLE = Pattern.compile("'(\\w+)'");
     }
 
+    /** Whether somebody has it. */
+    public boolean isOf(Person person) {
+        return given.test(person);
+    }
+
     /** All that somebody may. */
     public static List<Right> of(Person person) {
-        return Arrays.stream(values()).filter(right -> right.given.test(person)).toList();
+        return Arrays.stream(values()).filter(right -> right.isOf(person)).toList();
     }
 }

@@ -93,7 +93,7 @@ final class DatesInOrder {
     private void money() {
         for (var payment : facts.payments()) {
             for (var allocation : payment.allocations()) {
-                check("an allocation of " + payment.document(), allocation.on(), "it", payment.on());
+                check("an allocation of " + payment.document(), allocation.on(), "its receipt", payment.on());
                 if (invoices.containsKey(allocation.invoice())) {
                     check(
                             "an allocation of " + payment.document(),
@@ -104,7 +104,9 @@ final class DatesInOrder {
             }
         }
         for (var deposit : facts.deposits()) {
-            deposit.uses().forEach(use -> check("a use of deposit " + deposit.number(), use.on(), "it", deposit.on()));
+            deposit.uses()
+                    .forEach(use ->
+                            check("a use of deposit " + deposit.number(), use.on(), "its receipt", deposit.on()));
         }
     }
 

@@ -9,6 +9,7 @@ import { useSession } from '../shared/session';
 import { ProblemNote, tell } from '../shared/ui';
 import { DayInput } from '../shared/ui/DayInput';
 import { Dialog } from '../shared/ui/Dialog';
+import { Choice, Field } from '../shared/ui/fields';
 
 const absencesQuery = { queryKey: keyOf('absences'), queryFn: () => answer(client.GET('/api/users/absences')) };
 
@@ -52,9 +53,8 @@ export function AbsenceDialog({ onClose }: { onClose: () => void }) {
         }}
       >
         <div className="fields columns-1fr-120px-120px">
-          <div className="field">
-            <label htmlFor="deputy">Deputy, with your authority</label>
-            <select id="deputy" data-autofocus value={deputy} onChange={(event) => setDeputy(event.target.value)}>
+          <Field of="deputy" label="Deputy, with your authority">
+            <Choice id="deputy" data-autofocus value={deputy} onChange={setDeputy}>
               <option value="" />
               {users
                 .filter((user) => user.username !== username)
@@ -64,16 +64,14 @@ export function AbsenceDialog({ onClose }: { onClose: () => void }) {
                     {user.role ? `, ${user.role.toLowerCase()}` : ''}
                   </option>
                 ))}
-            </select>
-          </div>
-          <div className="field">
-            <label htmlFor="away-from">From</label>
+            </Choice>
+          </Field>
+          <Field of="away-from" label="From">
             <DayInput id="away-from" value={from} onChange={setFrom} />
-          </div>
-          <div className="field">
-            <label htmlFor="away-until">Until</label>
+          </Field>
+          <Field of="away-until" label="Until">
             <DayInput id="away-until" value={until} onChange={setUntil} />
-          </div>
+          </Field>
         </div>
         <ProblemNote problem={set.error} />
         <button type="submit" className="button first" disabled={!deputy || set.isPending}>

@@ -3,6 +3,7 @@ import { dateDocuments, useDated } from '../shared/api/dated';
 import { readAgain } from '../shared/api/queries';
 import { date } from '../shared/format';
 import { useSession } from '../shared/session';
+import { TextLine } from '../shared/ui/fields';
 
 // the calendar is not waited for
 const DayInput = lazy(() => import('../shared/ui/DayInput').then((loaded) => ({ default: loaded.DayInput })));
@@ -37,14 +38,14 @@ export function PostingDate() {
       {dated.date && (
         <>
           {may('DATE_FAR_BACK') && (
-            <input
+            <TextLine
               className="cell-input wide-170"
               aria-label="Reason for the date"
               placeholder="reason, if far back"
               maxLength={2000}
               value={dated.reason}
-              onChange={(event) => {
-                dateDocuments({ ...dated, reason: event.target.value });
+              onChange={(to) => {
+                dateDocuments({ ...dated, reason: to });
               }}
             />
           )}

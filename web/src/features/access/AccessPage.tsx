@@ -5,8 +5,9 @@ import type { Problem } from '../../shared/api/http';
 import { date, moment, words } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Empty, More, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
+import { Choice } from '../../shared/ui/fields';
 import { NewUser, SetPassword } from './Dialogs';
-import { accessQuery, ROLES, setEnabled, setRole, userLogQuery, type Role } from './api';
+import { accessQuery, ROLES, setEnabled, setRole, userLogQuery } from './api';
 
 /** As wide as names are, and broken only where they are very long. */
 const NAME = { maxWidth: 240, overflowWrap: 'break-word' } as const;
@@ -81,22 +82,19 @@ function Users({ keeps }: { keeps: boolean }) {
               <td style={NAME}>{user.displayName}</td>
               <td>
                 {keeps && user.username !== username ? (
-                  <select
+                  <Choice
                     className="bare"
                     aria-label={`Role of ${user.username}`}
                     value={user.role}
                     disabled={change.isPending}
-                    onChange={(event) => {
-                      const to = event.target.value as Role;
-                      change.mutate(() => setRole(user.username, to));
-                    }}
+                    onChange={(to) => change.mutate(() => setRole(user.username, to))}
                   >
                     {ROLES.map((one) => (
                       <option key={one} value={one}>
                         {words(one)}
                       </option>
                     ))}
-                  </select>
+                  </Choice>
                 ) : (
                   words(user.role)
                 )}

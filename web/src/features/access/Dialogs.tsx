@@ -4,19 +4,27 @@ import { words } from '../../shared/format';
 import { ProblemNote, tell } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
 import { PasswordField } from '../../shared/ui/PasswordField';
-import { addUser, ROLES, setPassword, type Role } from './api';
+import { Choice, Field, TextLine } from '../../shared/ui/fields';
+import { useWritten } from '../../shared/written';
+import { addUser, ROLES, setPassword } from './api';
 
 const PASSWORD = 'At least 12 characters, without the user’s name in it, and none that is tried first.';
 
 /** Somebody new, with a first password that they change. */
 export function NewUser({ onClose }: { onClose: () => void }) {
-  const [user, setUser] = useState({ username: '', displayName: '', role: 'CLERK' as Role, password: '' });
+  const user = useWritten<Parameters<typeof addUser>[0]>({
+    username: '',
+    displayName: '',
+    role: 'CLERK',
+    password: '',
+  });
   const add = useMutation({
-    mutationFn: () => addUser(user),
+    mutationFn: () => addUser(user.values),
     onSuccess: () => {
-      tell(`${user.displayName} can sign in as ${user.username}.`);
+      tell(`${user.values.displayName} can sign in as ${user.values.username}.`);
       onClose();
     },
+    onError: user.refused,
   });
   return (
     <Dialog onClose={onClose} title="New user">
@@ -26,48 +34,29 @@ export function NewUser({ onClose }: { onClose: () => void }) {
           if (!add.isPending) add.mutate();
         }}
       >
-        <div className="field below-12">
-          <label htmlFor="new-username">User name</label>
-          <input
+        <Field of="new-username" label="User name" className="below-12" error={user.wrong('username')}>
+          <TextLine
             id="new-username"
             className="mono"
             data-autofocus
             autoComplete="off"
             maxLength={60}
-            value={user.username}
-            onChange={(event) => setUser({ ...user, username: event.target.value })}
+            {...user.of('username')}
           />
-        </div>
-        <div className="field below-12">
-          <label htmlFor="new-name">Name</label>
-          <input
-            id="new-name"
-            maxLength={120}
-            value={user.displayName}
-            onChange={(event) => setUser({ ...user, displayName: event.target.value })}
-          />
-        </div>
-        <div className="field below-12">
-          <label htmlFor="new-role">Role</label>
-          <select
-            id="new-role"
-            value={user.role}
-            onChange={(event) => setUser({ ...user, role: event.target.value as Role })}
-          >
+        </Field>
+        <Field of="new-name" label="Name" className="below-12" error={user.wrong('displayName')}>
+          <TextLine id="new-name" maxLength={120} {...user.of('displayName')} />
+        </Field>
+        <Field of="new-role" label="Role" className="below-12">
+          <Choice id="new-role" {...user.of('role')}>
             {ROLES.map((role) => (
               <option key={role} value={role}>
                 {words(role)}
               </option>
             ))}
-          </select>
-        </div>
-        <PasswordField
-          chosen
-          hint={PASSWORD}
-          id="new-password"
-          value={user.password}
-          onChange={(password) => setUser({ ...user, password })}
-        />
+          </Choice>
+        </Field>
+        <PasswordField chosen hint={PASSWORD} id="new-password" {...user.of('password')} />
         <ProblemNote problem={add.error} />
         <button type="submit" className="button first" disabled={add.isPending}>
           Create the user <kbd>↵</kbd>

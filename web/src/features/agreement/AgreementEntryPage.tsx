@@ -11,6 +11,7 @@ import { useSession } from '../../shared/session';
 import { ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook, ItemLook } from '../masterdata';
 import { changeAgreement, agreementQuery, writeAgreement, WORDS, type Kind, type Agreement } from './api';
@@ -135,21 +136,14 @@ function Entry({ agreement, kind, start }: { agreement: Agreement | undefined; k
     set({ lines: withEmptyLast(lines, (line) => line.item !== '', NO_LINE) });
   };
   const day = (id: 'from' | 'until', label: string) => (
-    <div className="field">
-      <label htmlFor={`agreement-${id}`}>{label}</label>
+    <Field of={`agreement-${id}`} label={label}>
       <DayInput id={`agreement-${id}`} value={typed[id]} onChange={(chosen) => set({ [id]: chosen })} />
-    </div>
+    </Field>
   );
   const field = (id: 'po' | 'ceiling' | 'remark', label: string) => (
-    <div className="field">
-      <label htmlFor={`agreement-${id}`}>{label}</label>
-      <input
-        id={`agreement-${id}`}
-        maxLength={2000}
-        value={typed[id]}
-        onChange={(event) => set({ [id]: event.target.value })}
-      />
-    </div>
+    <Field of={`agreement-${id}`} label={label}>
+      <TextLine id={`agreement-${id}`} maxLength={2000} value={typed[id]} onChange={(to) => set({ [id]: to })} />
+    </Field>
   );
   const figureInput = (at: number, key: 'quantity' | 'price' | 'discount', label: string) => (
     <FigureInput
@@ -167,8 +161,7 @@ function Entry({ agreement, kind, start }: { agreement: Agreement | undefined; k
           <h1>{agreement ? `Change ${one} ${agreement.number}` : `New ${one}`}</h1>
         </div>
         <div className="fields">
-          <div className="field">
-            <label htmlFor="agreement-customer">Customer</label>
+          <Field of="agreement-customer" label="Customer">
             {agreement ? (
               <output id="agreement-customer">
                 <b>{typed.customerName}</b>
@@ -182,34 +175,29 @@ function Entry({ agreement, kind, start }: { agreement: Agreement | undefined; k
                 onTake={(hit) => set({ customer: hit.code, customerName: hit.name })}
               />
             )}
-          </div>
+          </Field>
           {field('po', 'Customer PO')}
           {day('from', kind === 'RECURRING_ORDER' ? 'First order due' : 'Valid from')}
           {day('until', kind === 'QUOTE' ? 'Valid until' : 'Until')}
           {field('remark', 'Remark')}
           {kind === 'BLANKET_ORDER' && field('ceiling', `Value limit ${currency()}, optional`)}
           {kind === 'RECURRING_ORDER' && (
-            <div className="field">
-              <label htmlFor="agreement-every">Repeats every</label>
+            <Field of="agreement-every" label="Repeats every">
               <span className="row gap-8">
-                <input
+                <TextLine
                   id="agreement-every"
                   className="wide-50"
                   inputMode="numeric"
                   value={typed.every}
-                  onChange={(event) => set({ every: event.target.value.replace(/\D/g, '') })}
+                  onChange={(to) => set({ every: to.replace(/\D/g, '') })}
                 />
-                <select
-                  aria-label="Unit of recurrence"
-                  value={typed.unit}
-                  onChange={(event) => set({ unit: event.target.value as Typed['unit'] })}
-                >
+                <Choice aria-label="Unit of recurrence" value={typed.unit} onChange={(to) => set({ unit: to })}>
                   <option value="DAY">days</option>
                   <option value="WEEK">weeks</option>
                   <option value="MONTH">months</option>
-                </select>
+                </Choice>
               </span>
-            </div>
+            </Field>
           )}
         </div>
         <table className="rows inset">
@@ -294,11 +282,11 @@ function Schedule({ calls, lines, onChange }: { calls: Call[]; lines: Line[]; on
             value={call.on}
             onChange={(chosen) => set(at, { on: chosen })}
           />
-          <select
+          <Choice
             className="cell-input"
             aria-label={`Line of call-off ${at + 1}`}
             value={call.line}
-            onChange={(event) => set(at, { line: event.target.value })}
+            onChange={(to) => set(at, { line: to })}
           >
             <option value="">choose a line</option>
             {lines.map((line, index) => (
@@ -306,7 +294,7 @@ function Schedule({ calls, lines, onChange }: { calls: Call[]; lines: Line[]; on
                 {index + 1}, {line.description}
               </option>
             ))}
-          </select>
+          </Choice>
           <FigureInput
             width={90}
             placeholder="quantity"

@@ -7,6 +7,7 @@ import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Doc, Mark, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { DetailsLine, StartFrom } from '../document';
 import { closeAgreement, makeOrder, agreementQuery, skipDue, WORDS, type Agreement } from './api';
@@ -153,16 +154,9 @@ function Shown({ agreement }: { agreement: Agreement }) {
         <div className="bar">
           {open && (
             <>
-              <div className="field wide-180">
-                <label htmlFor="made-po">Customer PO</label>
-                <input
-                  id="made-po"
-                  className="mono"
-                  maxLength={120}
-                  value={po}
-                  onChange={(event) => setPo(event.target.value)}
-                />
-              </div>
+              <Field of="made-po" label="Customer PO" className="wide-180">
+                <TextLine id="made-po" className="mono" maxLength={120} value={po} onChange={setPo} />
+              </Field>
               {blanket && agreement.due && (
                 <button
                   className="button first"

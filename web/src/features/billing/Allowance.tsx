@@ -8,6 +8,7 @@ import { useGo } from '../../shared/navigation';
 import { keepReason, ProblemNote, ReasonInput, tell } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 
 /** Credits lines of an invoice without goods: by quantity or by amount, or all that is left of it. */
@@ -97,10 +98,9 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
             ))}
           </tbody>
         </table>
-        <div className="field around-12px-0">
-          <label htmlFor="allowance-reason">Reason (printed on the credit note)</label>
+        <Field of="allowance-reason" label="Reason (printed on the credit note)" className="around-12px-0">
           <ReasonInput last id="allowance-reason" value={reason} onChange={setReason} />
-        </div>
+        </Field>
         <ProblemNote problem={credit.error} />
         <div className="row gap-10 above-14">
           <button

@@ -10,6 +10,7 @@ import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { Doc, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook } from '../masterdata';
 import { invoiceQuery } from './api';
@@ -107,34 +108,31 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
           {invoice.customerName}.
         </p>
         <div className="fields columns-280px-200px-1fr below-14">
-          <div className="field">
-            <label htmlFor="Bill to">Bill to</label>
+          <Field of="Bill to" label="Bill to">
             <CustomerLook
               label="Bill to"
               shown={customer.name}
               onTake={(hit) => setCustomer({ code: hit.code, name: hit.name })}
             />
-          </div>
-          <div className="field">
-            <label htmlFor="correct-po">{other ? 'Customer PO' : 'Customer PO, if different'}</label>
-            <input id="correct-po" maxLength={60} value={po} onChange={(event) => setPo(event.target.value)} />
-          </div>
-          <div className="field">
-            <label htmlFor="correct-name">Ship-to address, if different</label>
+          </Field>
+          <Field of="correct-po" label={other ? 'Customer PO' : 'Customer PO, if different'}>
+            <TextLine id="correct-po" maxLength={60} value={po} onChange={setPo} />
+          </Field>
+          <Field of="correct-name" label="Ship-to address, if different">
             <div className="grid columns-2fr-2fr-1fr-1-4fr-60px gap-8">
               {(['name', 'street', 'postcode', 'town', 'country'] as const).map((field) => (
-                <input
+                <TextLine
                   key={field}
                   id={field === 'name' ? 'correct-name' : undefined}
                   aria-label={`Ship-to: ${field}`}
                   placeholder={field}
                   maxLength={field === 'country' ? 2 : 100}
                   value={address[field]}
-                  onChange={(event) => setAddress({ ...address, [field]: event.target.value })}
+                  onChange={(to) => setAddress({ ...address, [field]: to })}
                 />
               ))}
             </div>
-          </div>
+          </Field>
         </div>
         <table className="rows">
           <caption className="unseen">Lines to bill again</caption>
@@ -203,10 +201,9 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
           if (ready) correct.mutate();
         }}
       >
-        <div className="field wide-380">
-          <label htmlFor="correct-reason">Reason (printed on the credit note)</label>
+        <Field of="correct-reason" label="Reason (printed on the credit note)" className="wide-380">
           <ReasonInput id="correct-reason" value={reason} onChange={setReason} />
-        </div>
+        </Field>
         <button type="submit" className="button first" disabled={!ready}>
           Credit and rebill <kbd>Ctrl ↵</kbd>
         </button>

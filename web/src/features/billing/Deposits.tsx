@@ -10,6 +10,7 @@ import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { WaysOut } from './WaysOut';
 import { depositQuery, depositsQuery } from './api';
@@ -182,8 +183,7 @@ export function DepositPage() {
           <>
             <h2 className="above-20">Use the unapplied amount</h2>
             <div className="fields columns-130px-190px-1fr up-to-780">
-              <div className="field">
-                <label htmlFor="deposit-amount">Amount {currency()} (empty: all)</label>
+              <Field of="deposit-amount" label={<>Amount {currency()}(empty: all)</>}>
                 <FigureInput
                   id="deposit-amount"
                   label="Amount"
@@ -191,21 +191,13 @@ export function DepositPage() {
                   value={amount}
                   onChange={setAmount}
                 />
-              </div>
-              <div className="field">
-                <label htmlFor="deposit-target">Invoice or other order</label>
-                <input
-                  id="deposit-target"
-                  className="mono"
-                  maxLength={40}
-                  value={target}
-                  onChange={(event) => setTarget(event.target.value)}
-                />
-              </div>
-              <div className="field">
-                <label htmlFor="deposit-reason">Reason</label>
+              </Field>
+              <Field of="deposit-target" label="Invoice or other order">
+                <TextLine id="deposit-target" className="mono" maxLength={40} value={target} onChange={setTarget} />
+              </Field>
+              <Field of="deposit-reason" label="Reason">
                 <ReasonInput id="deposit-reason" value={reason} onChange={setReason} />
-              </div>
+              </Field>
             </div>
           </>
         )}

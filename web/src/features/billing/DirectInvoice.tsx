@@ -9,6 +9,7 @@ import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook, ItemLook } from '../masterdata';
 
@@ -63,8 +64,7 @@ export function DirectInvoice() {
           <span className="muted">creates order, dispatch and invoice in one step</span>
         </div>
         <div className="fields">
-          <div className="field">
-            <label htmlFor="direct-customer">Customer</label>
+          <Field of="direct-customer" label="Customer">
             <CustomerLook
               id="direct-customer"
               label="Customer"
@@ -72,21 +72,13 @@ export function DirectInvoice() {
               shown={customer.name}
               onTake={(hit) => setCustomer({ code: hit.code, name: hit.name })}
             />
-          </div>
-          <div className="field">
-            <label htmlFor="direct-po">Customer PO</label>
-            <input
-              id="direct-po"
-              className="mono"
-              maxLength={120}
-              value={po}
-              onChange={(event) => setPo(event.target.value)}
-            />
-          </div>
-          <div className="field spans-span-2">
-            <label htmlFor="direct-text">Text above the lines</label>
-            <input id="direct-text" maxLength={2000} value={text} onChange={(event) => setText(event.target.value)} />
-          </div>
+          </Field>
+          <Field of="direct-po" label="Customer PO">
+            <TextLine id="direct-po" className="mono" maxLength={120} value={po} onChange={setPo} />
+          </Field>
+          <Field of="direct-text" label="Text above the lines" className="spans-span-2">
+            <TextLine id="direct-text" maxLength={2000} value={text} onChange={setText} />
+          </Field>
         </div>
         <table className="rows inset">
           <caption className="unseen">Lines</caption>

@@ -8,6 +8,7 @@ import { date, figure, isZero, trim } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Choice } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { MailButton, PrintButton } from '../paper';
 import { type Sheet } from '../review';
@@ -95,15 +96,15 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
           <div className="wide-84">
             <FigureInput label="Amount of the deposit" value={amount} onChange={setAmount} />
           </div>
-          <select
+          <Choice
             className="bare small"
             aria-label="Amount or percentage"
             value={percent ? '%' : currency()}
-            onChange={(event) => setPercent(event.target.value === '%')}
+            onChange={(to) => setPercent(to === '%')}
           >
             <option value={currency()}>{currency()}</option>
             <option value="%">% of gross</option>
-          </select>
+          </Choice>
           <button className="plain small" disabled={!amount || ask.isPending} onClick={() => ask.mutate()}>
             Request
           </button>

@@ -7,6 +7,7 @@ import { date, figure, isZero, orDash } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook } from '../masterdata';
 import { invoicesQuery } from './api';
@@ -59,8 +60,7 @@ export function RecordPayment() {
     <>
       <div className="page-scroll inset-top-0">
         <div className="fields columns-2fr-1fr-1fr">
-          <div className="field">
-            <label htmlFor="payment-customer">From</label>
+          <Field of="payment-customer" label="From">
             <CustomerLook
               id="payment-customer"
               label="Customer"
@@ -70,17 +70,15 @@ export function RecordPayment() {
                 setAllocated({});
               }}
             />
-          </div>
-          <div className="field">
-            <label htmlFor="payment-amount">Amount received {currency()}</label>
+          </Field>
+          <Field of="payment-amount" label={<>Amount received {currency()}</>}>
             {money(amount, setAmount, 'Amount received', 'payment-amount')}
-          </div>
-          <div className="field">
-            <label htmlFor="payment-credit">Customer credit {currency()}</label>
+          </Field>
+          <Field of="payment-credit" label={<>Customer credit {currency()}</>}>
             <output id="payment-credit" className="inset-6px-2px">
               {credit.data ? orDash(credit.data.credit) : '–'}
             </output>
-          </div>
+          </Field>
         </div>
         {customer.code !== '' && (
           <table className="rows">

@@ -7,6 +7,7 @@ import { wholeOf } from '../../shared/figures';
 import { useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import type { CustomerSheet } from './api';
 
@@ -107,14 +108,12 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
       onSave={() => agree.mutate(undefined)}
     >
       <div className="fields columns-160px-1fr below-6">
-        <div className="field">
-          <label htmlFor="limit">Credit limit {currency()} (empty: none)</label>
+        <Field of="limit" label={<>Credit limit {currency()}(empty: none)</>}>
           <FigureInput id="limit" className="" value={limit} onChange={setLimit} />
-        </div>
-        <div className="field">
-          <label htmlFor="blocked">Reason for blocking (empty: not blocked)</label>
-          <input id="blocked" maxLength={200} value={blocked} onChange={(event) => setBlocked(event.target.value)} />
-        </div>
+        </Field>
+        <Field of="blocked" label="Reason for blocking (empty: not blocked)">
+          <TextLine id="blocked" maxLength={200} value={blocked} onChange={setBlocked} />
+        </Field>
       </div>
       <label>
         <input type="checkbox" checked={own} onChange={(event) => setOwn(event.target.checked)} /> own limits for
@@ -189,41 +188,30 @@ function Policy({ customer, locked }: { customer: CustomerSheet; locked: boolean
       {own && (
         <div className="fields columns-x-5-1fr above-8 below-0">
           {(['same', 'alike', 'near'] as const).map((kind) => (
-            <div className="field" key={kind}>
-              <label htmlFor={`po-${kind}`}>{kind === 'near' ? 'near match' : kind}</label>
-              <select
-                id={`po-${kind}`}
-                value={po[kind]}
-                onChange={(event) => setPo({ ...po, [kind]: event.target.value as (typeof SEVERITIES)[number] })}
-              >
+            <Field of={`po-${kind}`} label={kind === 'near' ? 'near match' : kind} key={kind}>
+              <Choice id={`po-${kind}`} value={po[kind]} onChange={(to) => setPo({ ...po, [kind]: to })}>
                 {SEVERITIES.filter((one) => kind !== 'near' || one !== 'STOP').map((one) => (
                   <option key={one} value={one}>
                     {one.toLowerCase()}
                   </option>
                 ))}
-              </select>
-            </div>
+              </Choice>
+            </Field>
           ))}
-          <div className="field">
-            <label htmlFor="ceiling">one PO covers up to {currency()}</label>
+          <Field of="ceiling" label={<>one PO covers up to {currency()}</>}>
             <FigureInput
               id="ceiling"
               className=""
               value={po.ceiling}
               onChange={(ceiling) => setPo({ ...po, ceiling })}
             />
-          </div>
-          <div className="field">
-            <label htmlFor="barred">if the user may not waive it</label>
-            <select
-              id="barred"
-              value={po.barred}
-              onChange={(event) => setPo({ ...po, barred: event.target.value as 'HOLD' | 'REFUSE' })}
-            >
+          </Field>
+          <Field of="barred" label="if the user may not waive it">
+            <Choice id="barred" value={po.barred} onChange={(to) => setPo({ ...po, barred: to })}>
               <option value="HOLD">hold the order</option>
               <option value="REFUSE">refuse</option>
-            </select>
-          </div>
+            </Choice>
+          </Field>
           <label className="spans-1-1">
             <input
               type="checkbox"
@@ -263,19 +251,19 @@ function Licences({ customer, locked }: { customer: CustomerSheet; locked: boole
     >
       {rows.map((row, index) => (
         <div key={index} className="row gap-12 up-to-480 inset-2px-0">
-          <input
+          <TextLine
             className="cell-input"
             aria-label={`Licence class ${index + 1}`}
             placeholder="class"
             value={row.licenceClass}
-            onChange={(event) => set(index, { licenceClass: event.target.value })}
+            onChange={(to) => set(index, { licenceClass: to })}
           />
-          <input
+          <TextLine
             className="cell-input mono"
             aria-label={`Licence number ${index + 1}`}
             placeholder="number"
             value={row.number}
-            onChange={(event) => set(index, { number: event.target.value })}
+            onChange={(to) => set(index, { number: to })}
           />
           {!locked && (
             <button

@@ -5,6 +5,7 @@ import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
+import { Field } from '../../shared/ui/fields';
 import { CustomerLook } from '../masterdata';
 
 const KINDS = ['ORDER', 'DISPATCH', 'INVOICE', 'RETURN', 'QUOTE', 'BLANKET_ORDER', 'RECURRING_ORDER'] as const;
@@ -56,15 +57,14 @@ export function StartFrom({
                 : 'Creates a draft with the same lines.'}{' '}
               Each line names its source and can be changed or removed.
             </div>
-            <div className="field around-12px-0">
-              <label htmlFor="Customer">Customer</label>
+            <Field of="Customer" label="Customer" className="around-12px-0">
               <CustomerLook
                 label="Customer"
                 autoFocus
                 shown={chosen.name}
                 onTake={(hit) => setChosen({ code: hit.code, name: hit.name })}
               />
-            </div>
+            </Field>
             {chosen.code !== customer && kind !== 'RETURN' && (
               <div className="muted small">Prices stay as they were; the PO number is left empty.</div>
             )}

@@ -10,6 +10,7 @@ import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, ProblemNote, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
+import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { BatchLog } from '../batch';
 import { PrintButton } from '../paper';
 import { Stock } from './Stock';
@@ -118,14 +119,14 @@ function ToStage() {
                   ) : (
                     <>
                       {trim(row.waiting)}{' '}
-                      <select
+                      <Choice
                         className="bare small"
                         aria-label={`Shortage choice for ${row.order}`}
                         value={own[row.order] ?? whenShort}
-                        onChange={(event) => setOwn({ ...own, [row.order]: event.target.value as typeof whenShort })}
+                        onChange={(to) => setOwn({ ...own, [row.order]: to })}
                       >
                         <Shortages />
-                      </select>
+                      </Choice>
                     </>
                   )}
                 </td>
@@ -146,13 +147,9 @@ function ToStage() {
         </button>
         <label className="small">
           if short:{' '}
-          <select
-            className="bare"
-            value={whenShort}
-            onChange={(event) => setWhenShort(event.target.value as typeof whenShort)}
-          >
+          <Choice className="bare" value={whenShort} onChange={setWhenShort}>
             <Shortages />
-          </select>
+          </Choice>
         </label>
         <span className="gap" />
         <Link className="small" to="/batches?kind=STAGING">
@@ -396,16 +393,9 @@ function Carrier({ rows, onClose }: { rows: { number: string; version: number }[
           if (carrier.trim() && !book.isPending) book.mutate();
         }}
       >
-        <div className="field around-12px-0">
-          <label htmlFor="carrier">Carrier</label>
-          <input
-            id="carrier"
-            data-autofocus
-            maxLength={60}
-            value={carrier}
-            onChange={(event) => setCarrier(event.target.value)}
-          />
-        </div>
+        <Field of="carrier" label="Carrier" className="around-12px-0">
+          <TextLine id="carrier" data-autofocus maxLength={60} value={carrier} onChange={setCarrier} />
+        </Field>
         <ProblemNote problem={book.error} />
         <button type="submit" className="button first" disabled={!carrier.trim() || book.isPending}>
           {book.isPending ? 'Booking…' : 'Book'} <kbd>↵</kbd>

@@ -9,6 +9,7 @@ import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Choice, Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { ItemLook, sitesQuery } from '../masterdata';
 
@@ -123,16 +124,15 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
   });
   return (
     <div className="grid columns-150px-1fr-1-4fr gap-28 above-18 aligned-start">
-      <div className="field">
-        <label htmlFor="stock-site">Store</label>
-        <select id="stock-site" value={at} onChange={(event) => setSite(event.target.value)}>
+      <Field of="stock-site" label="Store">
+        <Choice id="stock-site" value={at} onChange={setSite}>
           {sites.map((one) => (
             <option key={one.code} value={one.code}>
               {one.name}
             </option>
           ))}
-        </select>
-      </div>
+        </Choice>
+      </Field>
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -141,14 +141,12 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
       >
         <h2 className="above-0">Receive stock</h2>
         <div className="row gap-14 aligned-end">
-          <div className="field">
-            <label htmlFor="in-quantity">Quantity</label>
+          <Field of="in-quantity" label="Quantity">
             <FigureInput id="in-quantity" label="Quantity received" value={quantity} onChange={setQuantity} />
-          </div>
-          <div className="field">
-            <label htmlFor="in-cost">Unit cost {currency()}</label>
+          </Field>
+          <Field of="in-cost" label={<>Unit cost {currency()}</>}>
             <FigureInput id="in-cost" label="Unit cost" value={cost} onChange={setCost} />
-          </div>
+          </Field>
           <button className="button" disabled={!quantity || !cost || receive.isPending}>
             Receive
           </button>
@@ -163,20 +161,17 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
       >
         <h2 className="above-0">Counted</h2>
         <div className="row gap-14 aligned-end">
-          <div className="field wide-80">
-            <label htmlFor="counted">Counted</label>
+          <Field of="counted" label="Counted" className="wide-80">
             <FigureInput id="counted" label="Counted" value={counted} onChange={setCounted} />
-          </div>
+          </Field>
           {(!shelf || isZero(shelf.onHand)) && (
-            <div className="field wide-90">
-              <label htmlFor="worth">Unit cost {currency()}</label>
+            <Field of="worth" label={<>Unit cost {currency()}</>} className="wide-90">
               <FigureInput id="worth" label="Unit cost of surplus" value={worth} onChange={setWorth} />
-            </div>
+            </Field>
           )}
-          <div className="field grows-1">
-            <label htmlFor="count-reason">Reason</label>
+          <Field of="count-reason" label="Reason" className="grows-1">
             <ReasonInput id="count-reason" value={reason} onChange={setReason} />
-          </div>
+          </Field>
           <button className="button" disabled={!counted || !reason.trim() || count.isPending}>
             Correct
           </button>
@@ -241,14 +236,12 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
           <span>
             Transfer from order <b className="mono">{from.order}</b>, which has reserved {trim(from.reserved)}:
           </span>
-          <div className="field wide-80">
-            <label htmlFor="hand-quantity">Quantity</label>
+          <Field of="hand-quantity" label="Quantity" className="wide-80">
             <FigureInput id="hand-quantity" label="Quantity to transfer" value={quantity} onChange={setQuantity} />
-          </div>
-          <div className="field grows-1">
-            <label htmlFor="hand-reason">Reason</label>
+          </Field>
+          <Field of="hand-reason" label="Reason" className="grows-1">
             <ReasonInput id="hand-reason" value={reason} onChange={setReason} autoFocus />
-          </div>
+          </Field>
           <button className="plain" onClick={() => setFrom(null)}>
             Cancel
           </button>

@@ -9,6 +9,7 @@ import { figure, moment, Words } from '../../shared/format';
 import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Mark, More, ProblemNote, Waiting } from '../../shared/ui';
+import { Choice, Field } from '../../shared/ui/fields';
 
 const intakesQuery = queryOptions({ queryKey: keyOf('intakes'), queryFn: () => answer(client.GET('/api/imports')) });
 
@@ -101,38 +102,34 @@ export function ImportPage() {
           </p>
         )}
         <div className="fields columns-2fr-1fr-1fr-1-4fr">
-          <div className="field">
-            <label htmlFor="file">File</label>
+          <Field of="file" label="File">
             <input
               id="file"
               type="file"
               accept=".csv,text/csv,text/plain"
               onChange={(event) => setFile(event.target.files?.[0] ?? null)}
             />
-          </div>
-          <div className="field">
-            <label htmlFor="decimalMark">Decimal mark</label>
-            <select id="decimalMark" value={decimalMark} onChange={(event) => setDecimals(event.target.value)}>
+          </Field>
+          <Field of="decimalMark" label="Decimal mark">
+            <Choice id="decimalMark" value={decimalMark} onChange={setDecimals}>
               <option value="point">point: 12.5</option>
               <option value="comma">comma: 12,5</option>
-            </select>
-          </div>
-          <div className="field">
-            <label htmlFor="delimiter">Delimiter</label>
-            <select id="delimiter" value={delimiter} onChange={(event) => setSeparator(event.target.value)}>
+            </Choice>
+          </Field>
+          <Field of="delimiter" label="Delimiter">
+            <Choice id="delimiter" value={delimiter} onChange={setSeparator}>
               <option value="comma">comma</option>
               <option value="semicolon">semicolon</option>
               <option value="tab">tab</option>
-            </select>
-          </div>
+            </Choice>
+          </Field>
           {!past && (
-            <div className="field">
-              <label htmlFor="whole">If a row is wrong</label>
-              <select id="whole" value={String(whole)} onChange={(event) => setWhole(event.target.value === 'true')}>
+            <Field of="whole" label="If a row is wrong">
+              <Choice id="whole" value={String(whole)} onChange={(to) => setWhole(to === 'true')}>
                 <option value="true">import nothing</option>
                 <option value="false">import the correct orders</option>
-              </select>
-            </div>
+              </Choice>
+            </Field>
           )}
         </div>
         <ProblemNote problem={past ? takePast.error : take.error} />

@@ -11,7 +11,9 @@ import { Doc, Empty, Mark, More, ProblemNote, tell, Waiting } from '../../shared
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { NamedList } from '../../shared/ui/NamedList';
+import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
+import { useWritten } from '../../shared/written';
 import { Prices } from './Prices';
 
 const itemsQuery = (q: string) =>
@@ -269,13 +271,14 @@ function Quotas({ code, unit }: { code: string; unit: string }) {
 
 function Grant({ code, unit, onDone }: { code: string; unit: string; onDone: () => void }) {
   const { today } = useSession();
-  const [given, setGiven] = useState<Schemas['GivenQuota']>({
+  const written = useWritten<Required<Schemas['GivenQuota']>>({
     scope: 'CUSTOMER',
     key: '',
     granted: '',
     from: `${today.slice(0, 4)}-01-01`,
     to: `${today.slice(0, 4)}-12-31`,
   });
+  const given = written.values;
   const grant = useMutation({
     mutationFn: () =>
       answer(client.PUT('/api/items/{code}/quotas', { params: { path: { code } }, body: given, ...once() })),
@@ -283,13 +286,13 @@ function Grant({ code, unit, onDone }: { code: string; unit: string; onDone: () 
       tell('Quota granted. Open orders are measured against it at their next check.');
       onDone();
     },
+    onError: written.refused,
   });
-  useUnsaved(given.key !== '' || given.granted !== '');
+  useUnsaved(written.touched);
   const day = (id: 'from' | 'to', label: string) => (
-    <div className="field">
-      <label htmlFor={`quota-${id}`}>{label}</label>
-      <DayInput id={`quota-${id}`} value={given[id]} onChange={(chosen) => setGiven({ ...given, [id]: chosen })} />
-    </div>
+    <Field of={`quota-${id}`} label={label} error={written.wrong(id)}>
+      <DayInput id={`quota-${id}`} {...written.of(id)} />
+    </Field>
   );
   return (
     <form
@@ -300,37 +303,23 @@ function Grant({ code, unit, onDone }: { code: string; unit: string; onDone: () 
       }}
     >
       <div className="fields columns-110px-1fr-110px-140px-140px below-8">
-        <div className="field">
-          <label htmlFor="quota-scope">For a</label>
-          <select
-            id="quota-scope"
-            value={given.scope}
-            onChange={(event) => setGiven({ ...given, scope: event.target.value as typeof given.scope })}
-          >
+        <Field of="quota-scope" label="For a">
+          <Choice id="quota-scope" {...written.of('scope')}>
             <option value="CUSTOMER">customer</option>
             <option value="REGION">region</option>
             <option value="SELLER">seller</option>
-          </select>
-        </div>
-        <div className="field">
-          <label htmlFor="quota-key">
-            {given.scope === 'CUSTOMER' ? 'Customer code' : given.scope === 'REGION' ? 'Region' : 'User name'}
-          </label>
-          <input
-            id="quota-key"
-            value={given.key}
-            onChange={(event) => setGiven({ ...given, key: event.target.value })}
-          />
-        </div>
-        <div className="field">
-          <label htmlFor="quota-granted">Granted, {unit}</label>
-          <FigureInput
-            id="quota-granted"
-            className=""
-            value={given.granted ?? ''}
-            onChange={(granted) => setGiven({ ...given, granted })}
-          />
-        </div>
+          </Choice>
+        </Field>
+        <Field
+          of="quota-key"
+          label={given.scope === 'CUSTOMER' ? 'Customer code' : given.scope === 'REGION' ? 'Region' : 'User name'}
+          error={written.wrong('key')}
+        >
+          <TextLine id="quota-key" {...written.of('key')} />
+        </Field>
+        <Field of="quota-granted" label={`Granted, ${unit}`} error={written.wrong('granted')}>
+          <FigureInput id="quota-granted" className="" {...written.of('granted')} />
+        </Field>
         {day('from', 'From')}
         {day('to', 'To')}
       </div>

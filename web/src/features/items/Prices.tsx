@@ -7,6 +7,7 @@ import { price, trim } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 
 type Break = Schemas['PriceBreak'];
@@ -58,11 +59,11 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
               <tr key={at}>
                 <td>
                   {edited ? (
-                    <input
+                    <TextLine
                       className="cell-input mono"
                       aria-label={`Customer of price ${at + 1}`}
                       value={row.customer ?? ''}
-                      onChange={(event) => change(at, { customer: event.target.value })}
+                      onChange={(to) => change(at, { customer: to })}
                     />
                   ) : row.customer ? (
                     <span className="mono">{row.customer}</span>

@@ -8,6 +8,7 @@ import { date, figure, orDash } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
+import { Choice } from '../../shared/ui/fields';
 
 export const accountsQuery = queryOptions({
   queryKey: keyOf('ledger', 'accounts'),
@@ -87,13 +88,13 @@ export function AccountSheet() {
       <div className="page-head">
         <h1>
           Account{' '}
-          <select
+          <Choice
             className="bare"
             aria-label="Account"
             value={account}
-            onChange={(event) => {
+            onChange={(to) => {
               const changed = new URLSearchParams(search);
-              changed.set('account', event.target.value);
+              changed.set('account', to);
               setSearch(changed, { replace: true });
             }}
           >
@@ -102,7 +103,7 @@ export function AccountSheet() {
                 {one.code} {one.name}
               </option>
             ))}
-          </select>
+          </Choice>
         </h1>
         <span className="muted">
           <Days from={from} to={to} onChange={(changed) => setSearch(changed, { replace: true })} />

@@ -10,7 +10,9 @@ import { useSession } from '../../shared/session';
 import { Empty, ProblemNote, ReasonDialog, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
+import { useWritten } from '../../shared/written';
 import { accountsQuery } from './AccountSheet';
 
 type Side = { account: string; debit: string; credit: string };
@@ -82,11 +84,11 @@ export function ManualEntry() {
           {sides.map((side, at) => (
             <tr key={at}>
               <td>
-                <select
+                <Choice
                   className="cell-input"
                   aria-label={`Account of line ${at + 1}`}
                   value={side.account}
-                  onChange={(event) => set(at, { account: event.target.value })}
+                  onChange={(to) => set(at, { account: to })}
                 >
                   <option value="" />
                   {accounts.data
@@ -96,7 +98,7 @@ export function ManualEntry() {
                         {one.code} {one.name}
                       </option>
                     ))}
-                </select>
+                </Choice>
               </td>
               <td>
                 <FigureInput
@@ -117,14 +119,12 @@ export function ManualEntry() {
         </tbody>
       </table>
       <div className="fields columns-150px-1fr above-16">
-        <div className="field">
-          <label htmlFor="hand-date">Dated</label>
+        <Field of="hand-date" label="Dated">
           <DayInput id="hand-date" value={on} onChange={setOn} />
-        </div>
-        <div className="field">
-          <label htmlFor="hand-why">Reason</label>
+        </Field>
+        <Field of="hand-why" label="Reason">
           <ReasonInput id="hand-why" value={reason} onChange={setReason} />
-        </div>
+        </Field>
       </div>
       <ProblemNote problem={post.error} />
       <button
@@ -268,70 +268,64 @@ export function PostingMap() {
 
 function RowForm({ start, onClose }: { start: Schemas['WrittenRow']; onClose: () => void }) {
   const accounts = useQuery(accountsQuery).data ?? [];
-  const [row, setRow] = useState(start);
+  const written = useWritten({ ...start, reason: start.reason ?? '', account: start.account ?? '' });
+  const row = written.values;
   const save = useMutation({
     mutationFn: () => answer(client.PUT('/api/ledger/posting-map', { body: row, ...once() })),
     onSuccess: () => {
       tell('Posting map changed; posted entries keep their accounts.');
       onClose();
     },
+    onError: written.refused,
   });
   const key = (name: 'customerClass' | 'itemClass' | 'site' | 'vat', label: string, placeholder: string) => (
-    <div className="field">
-      <label htmlFor={`row-${name}`}>{label}</label>
-      <input
+    <Field of={`row-${name}`} label={label} error={written.wrong(name)}>
+      <TextLine
         id={`row-${name}`}
         maxLength={40}
         placeholder={placeholder}
         value={row[name] ?? ''}
-        onChange={(event) => setRow({ ...row, [name]: event.target.value })}
+        onChange={written.of(name).onChange}
       />
-    </div>
+    </Field>
   );
   return (
     <form
       style={{ borderLeft: '2px solid var(--sea)', padding: '4px 0 10px 14px', margin: '4px 0 14px' }}
       onSubmit={(event) => {
         event.preventDefault();
-        if (row.reason?.trim() && !save.isPending) save.mutate();
+        if (row.reason.trim() && !save.isPending) save.mutate();
       }}
     >
       <div className="fields columns-1-2fr-1fr-1fr-1fr-0-8fr-1-6fr">
-        <div className="field">
-          <label htmlFor="row-role">Role</label>
-          <select id="row-role" value={row.role} onChange={(event) => setRow({ ...row, role: event.target.value })}>
+        <Field of="row-role" label="Role" error={written.wrong('role')}>
+          <Choice id="row-role" {...written.of('role')}>
             {ROLES.map((role) => (
               <option key={role} value={role}>
                 {roleWords(role)}
               </option>
             ))}
-          </select>
-        </div>
+          </Choice>
+        </Field>
         {key('customerClass', 'Customer class', 'any')}
         {key('itemClass', 'Item class', 'any')}
         {key('site', 'Store', 'any')}
         {key('vat', 'VAT', 'any, or S 21')}
-        <div className="field">
-          <label htmlFor="row-account">Account</label>
-          <select
-            id="row-account"
-            value={row.account ?? ''}
-            onChange={(event) => setRow({ ...row, account: event.target.value })}
-          >
+        <Field of="row-account" label="Account" error={written.wrong('account')}>
+          <Choice id="row-account" {...written.of('account')}>
             <option value="">none: remove the row</option>
             {accounts.map((one) => (
               <option key={one.code} value={one.code}>
                 {one.code} {one.name}
               </option>
             ))}
-          </select>
-        </div>
-        <div className="field spans-span-5">
-          <label htmlFor="row-reason">Reason</label>
-          <ReasonInput id="row-reason" value={row.reason ?? ''} onChange={(reason) => setRow({ ...row, reason })} />
-        </div>
+          </Choice>
+        </Field>
+        <Field of="row-reason" label="Reason" className="spans-span-5" error={written.wrong('reason')}>
+          <ReasonInput id="row-reason" {...written.of('reason')} />
+        </Field>
         <div className="row gap-10 aligned-end">
-          <button className="button first" disabled={!row.reason?.trim() || save.isPending}>
+          <button className="button first" disabled={!row.reason.trim() || save.isPending}>
             Save the row
           </button>
           <button type="button" className="plain" onClick={onClose}>
@@ -379,10 +373,9 @@ export function Periods() {
       </p>
       {may('KEEP_BOOKS') ? (
         <div className="row gap-14 aligned-end below-16">
-          <div className="field">
-            <label htmlFor="close-through">Close through</label>
+          <Field of="close-through" label="Close through">
             <DayInput id="close-through" value={through} onChange={setThrough} />
-          </div>
+          </Field>
           <button
             className="button first"
             disabled={!through || (!!closed && through <= closed)}

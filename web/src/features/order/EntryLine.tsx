@@ -4,6 +4,7 @@ import { figure, plain, price, trim, Words } from '../../shared/format';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { LookAhead } from '../../shared/ui/LookAhead';
+import { TextLine } from '../../shared/ui/fields';
 import { findItems } from '../masterdata';
 import { type TypedLine } from './api';
 
@@ -69,7 +70,7 @@ function Line({ line, position, site, result, lacking, shortage, onChange, onMor
       <tr>
         {no}
         <td colSpan={6}>
-          <input
+          <TextLine
             id={`item-${position}`}
             className={`cell-input${line.kind === 'SUBTOTAL' ? ' strong' : ''}`}
             aria-label={`${Words(line.kind)} of line ${position}`}
@@ -77,7 +78,7 @@ function Line({ line, position, site, result, lacking, shortage, onChange, onMor
             maxLength={500}
             value={line.description}
             onKeyDown={(event) => event.key === 'Enter' && !event.ctrlKey && next()}
-            onChange={(event) => onChange({ description: event.target.value })}
+            onChange={(to) => onChange({ description: to })}
           />
         </td>
         <td className="num strong">{line.kind === 'SUBTOTAL' && result ? figure(result.net) : ''}</td>

@@ -13,6 +13,7 @@ import { useSession } from '../../shared/session';
 import { Mark, ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook, sitesQuery } from '../masterdata';
 import { Position, sheetQuery, type Sheet } from '../review';
@@ -199,7 +200,7 @@ function Entry({
   const run = useDryRun(order, sheet?.order.number, complete);
   const tried = order.lines.filter(isWritten);
   const lacking = new Set(run.data?.order.missing.map((one) => fieldOf(one.field, order.lines)));
-  const wrong = (check: string) => (run.data?.findings.some((f) => f.check === check) ? ' wrong' : '');
+  const wrong = (check: string) => !!run.data?.findings.some((f) => f.check === check);
   return (
     <div className="side-right">
       <div className="page">
@@ -219,8 +220,7 @@ function Entry({
             </p>
           )}
           <div className="fields">
-            <div className="field">
-              <label htmlFor="customer">Customer</label>
+            <Field of="customer" label="Customer">
               {sheet ? (
                 <output id="customer">
                   <b>{order.customerName}</b>
@@ -234,90 +234,70 @@ function Entry({
                   onTake={(hit) => set({ customer: hit.code, customerName: hit.name })}
                 />
               )}
-            </div>
-            <div className={`field${wrong('duplicate-po')}${wrong('missing-po')}${lacking.has('po') ? ' wrong' : ''}`}>
-              <label htmlFor="po">Customer PO</label>
-              <input
-                id="po"
-                className="mono"
-                maxLength={120}
-                value={order.po}
-                onChange={(event) => set({ po: event.target.value })}
-              />
-            </div>
-            <div className={`field${wrong('dates')}`}>
-              <label htmlFor="wanted">Requested</label>
+            </Field>
+            <Field
+              of="po"
+              label="Customer PO"
+              wrong={wrong('duplicate-po') || wrong('missing-po') || lacking.has('po')}
+            >
+              <TextLine id="po" className="mono" maxLength={120} value={order.po} onChange={(to) => set({ po: to })} />
+            </Field>
+            <Field of="wanted" label="Requested" wrong={wrong('dates')}>
               <DayInput id="wanted" value={order.requestedOn} onChange={(day) => set({ requestedOn: day })} />
-            </div>
-            <div className="field">
-              <label htmlFor="kind">Kind</label>
-              <select
-                id="kind"
-                value={order.kind}
-                disabled={!!sheet}
-                onChange={(e) => set({ kind: e.target.value as TypedOrder['kind'] })}
-              >
+            </Field>
+            <Field of="kind" label="Kind">
+              <Choice id="kind" value={order.kind} disabled={!!sheet} onChange={(to) => set({ kind: to })}>
                 {[...new Set([...KINDS, order.kind])].map((kind) => (
                   <option key={kind} value={kind}>
                     {words(kind)}
                   </option>
                 ))}
-              </select>
-            </div>
+              </Choice>
+            </Field>
             {order.kind === 'REPLACEMENT' && (
-              <div className={`field${lacking.has('replaces') ? ' wrong' : ''}`}>
-                <label htmlFor="replaces">Replaces goods of return or dispatch</label>
-                <input
+              <Field of="replaces" label="Replaces goods of return or dispatch" wrong={lacking.has('replaces')}>
+                <TextLine
                   id="replaces"
                   className="mono"
                   maxLength={40}
                   value={order.replaces}
-                  onChange={(event) => set({ replaces: event.target.value })}
+                  onChange={(to) => set({ replaces: to })}
                 />
-              </div>
+              </Field>
             )}
-            <div className="field">
-              <label htmlFor="remark">Remark</label>
-              <input
-                id="remark"
-                maxLength={2000}
-                value={order.remark}
-                onChange={(event) => set({ remark: event.target.value })}
-              />
-            </div>
-            <div className="field">
-              <label htmlFor="external">External reference</label>
-              <input
+            <Field of="remark" label="Remark">
+              <TextLine id="remark" maxLength={2000} value={order.remark} onChange={(to) => set({ remark: to })} />
+            </Field>
+            <Field of="external" label="External reference">
+              <TextLine
                 id="external"
                 maxLength={120}
                 value={order.externalReference}
-                onChange={(event) => set({ externalReference: event.target.value })}
+                onChange={(to) => set({ externalReference: to })}
               />
-            </div>
+            </Field>
             {sites.length > 1 && (
-              <div className="field">
-                <label htmlFor="site">Ships from</label>
-                <select
+              <Field of="site" label="Ships from">
+                <Choice
                   id="site"
-                  value={order.site || sites[0]?.code}
+                  value={order.site || (sites[0]?.code ?? '')}
                   disabled={!!sheet}
-                  onChange={(event) => set({ site: event.target.value })}
+                  onChange={(to) => set({ site: to })}
                 >
                   {sites.map((site) => (
                     <option key={site.code} value={site.code}>
                       {site.name}
                     </option>
                   ))}
-                </select>
-              </div>
+                </Choice>
+              </Field>
             )}
             {rules && rules.units.length > 0 && (
-              <div className={`field${lacking.has('revenue-unit') ? ' wrong' : ''}`}>
-                <label htmlFor="revenue-unit">Revenue unit</label>
-                <select
+              <Field of="revenue-unit" label="Revenue unit" wrong={lacking.has('revenue-unit')}>
+                <Choice
                   id="revenue-unit"
-                  value={order.revenueUnit ?? rules.units[0]?.code}
-                  onChange={(event) => set({ revenueUnit: event.target.value })}
+                  value={order.revenueUnit ?? rules.units[0]?.code ?? ''}
+                  onChange={(to) => set({ revenueUnit: to })}
                 >
                   {order.revenueUnit === '' && <option value="" />}
                   {rules.units.map((unit) => (
@@ -325,8 +305,8 @@ function Entry({
                       {unit.name}
                     </option>
                   ))}
-                </select>
-              </div>
+                </Choice>
+              </Field>
             )}
             {rules?.fields.map((field) => (
               <HouseFieldInput
@@ -436,26 +416,22 @@ function HouseFieldInput({
 }) {
   const id = `field-${field.code}`;
   return (
-    <div className={`field${lacking ? ' wrong' : ''}`}>
-      <label htmlFor={id}>
-        {field.label}
-        {field.required && ' *'}
-      </label>
+    <Field of={id} label={field.required ? `${field.label} *` : field.label} wrong={lacking}>
       {field.kind === 'LIST' ? (
-        <select id={id} value={value} onChange={(event) => onChange(event.target.value)}>
+        <Choice id={id} value={value} onChange={onChange}>
           <option value="" />
           {field.choices?.map((choice) => (
             <option key={choice}>{choice}</option>
           ))}
-        </select>
+        </Choice>
       ) : field.kind === 'DATE' ? (
         <DayInput id={id} value={value} optional onChange={onChange} />
       ) : field.kind === 'NUMBER' ? (
         <FigureInput id={id} className="" signed value={value} onChange={onChange} />
       ) : (
-        <input id={id} maxLength={200} value={value} onChange={(event) => onChange(event.target.value)} />
+        <TextLine id={id} maxLength={200} value={value} onChange={onChange} />
       )}
-    </div>
+    </Field>
   );
 }
 
@@ -469,15 +445,14 @@ function ShipToFields({ shipTo, onChange }: { shipTo: ShipTo | null; onChange: (
     );
   }
   const field = (id: keyof ShipTo, label: string, max: number) => (
-    <div className="field">
-      <label htmlFor={`ship-${id}`}>{label}</label>
-      <input
+    <Field of={`ship-${id}`} label={label}>
+      <TextLine
         id={`ship-${id}`}
         maxLength={max}
         value={shipTo[id]}
-        onChange={(event) => onChange({ ...shipTo, [id]: event.target.value })}
+        onChange={(to) => onChange({ ...shipTo, [id]: to })}
       />
-    </div>
+    </Field>
   );
   return (
     <div className="below-12">

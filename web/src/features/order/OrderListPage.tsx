@@ -6,6 +6,7 @@ import { useCursor } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { onRow } from '../../shared/rows';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
+import { Choice } from '../../shared/ui/fields';
 import { OrderTabs } from '../agreement';
 import { type OrderLane, ordersQuery, type OrderState } from './api';
 
@@ -47,19 +48,14 @@ export function OrderListPage() {
             {customer ? ` of ${rows[0]?.customerName ?? customer}` : ''}
           </h1>
           <span>
-            <select
-              aria-label="State"
-              value={state ?? ''}
-              onChange={(event) => choose(event.target.value)}
-              className="cell-input wide-130"
-            >
+            <Choice aria-label="State" value={state ?? ''} onChange={choose} className="cell-input wide-130">
               <option value="">any state</option>
               {STATES.map((s) => (
                 <option key={s} value={s}>
                   {Words(s).toLowerCase()}
                 </option>
               ))}
-            </select>
+            </Choice>
           </span>
         </div>
         <OrderTabs />

@@ -4,6 +4,7 @@ import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { useSession } from '../../shared/session';
 import { ProblemNote, tell, tellProblem } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
+import { Field, TextLine } from '../../shared/ui/fields';
 
 export type Paper = Schemas['WrittenPrint']['paper'];
 
@@ -96,17 +97,14 @@ export function MailButton({ paper, number, plain }: { paper: Paper; number: str
             }}
           >
             {!may('DECIDE') && <p>It goes to the address in the customer’s record.</p>}
-            <div className="field around-12px-0" hidden={!may('DECIDE')}>
-              <label htmlFor="mail-to">To (empty: the customer’s address)</label>
-              <input
-                id="mail-to"
-                data-autofocus
-                type="email"
-                maxLength={200}
-                value={to}
-                onChange={(event) => setTo(event.target.value)}
-              />
-            </div>
+            <Field
+              of="mail-to"
+              label="To (empty: the customer’s address)"
+              className="around-12px-0"
+              hidden={!may('DECIDE')}
+            >
+              <TextLine id="mail-to" data-autofocus type="email" maxLength={200} value={to} onChange={setTo} />
+            </Field>
             <ProblemNote problem={mail.error} />
             <button type="submit" className="button first" disabled={mail.isPending}>
               Send <kbd>↵</kbd>

@@ -8,6 +8,7 @@ import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, ProblemNote, SearchLine, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook } from '../masterdata';
 import { ReasonChoice, rulesQuery } from '../rules';
@@ -87,8 +88,7 @@ export function AuthorisePage() {
           )}
         </div>
         <div className="fields columns-280px-240px-1fr below-14">
-          <div className="field">
-            <label htmlFor="Customer">Customer</label>
+          <Field of="Customer" label="Customer">
             <CustomerLook
               label="Customer"
               autoFocus={!head}
@@ -98,17 +98,11 @@ export function AuthorisePage() {
                 setSearch({ customer: hit.code }, { replace: true });
               }}
             />
-          </div>
+          </Field>
           <ReasonChoice id="return-reason" label="Reason" value={reason} of={reasons} onChange={setReason} />
-          <div className="field">
-            <label htmlFor="return-remark">Customer’s remark</label>
-            <input
-              id="return-remark"
-              maxLength={1500}
-              value={remark}
-              onChange={(event) => setRemark(event.target.value)}
-            />
-          </div>
+          <Field of="return-remark" label="Customer’s remark">
+            <TextLine id="return-remark" maxLength={1500} value={remark} onChange={setRemark} />
+          </Field>
         </div>
         {!which.customer && !narrowed && (
           <Empty>Choose the customer to list the shipped goods that may come back.</Empty>
@@ -210,15 +204,9 @@ export function AuthorisePage() {
       </div>
       <div className="bar">
         {late.length > 0 && may('DECIDE') && (
-          <div className="field wide-340">
-            <label htmlFor="return-exception">Reason for allowing it</label>
-            <input
-              id="return-exception"
-              maxLength={400}
-              value={exception}
-              onChange={(event) => setException(event.target.value)}
-            />
-          </div>
+          <Field of="return-exception" label="Reason for allowing it" className="wide-340">
+            <TextLine id="return-exception" maxLength={400} value={exception} onChange={setException} />
+          </Field>
         )}
         <button className="button first" disabled={!ready} onClick={() => authorise.mutate()}>
           Authorise {chosen.length > 0 && (chosen.length === 1 ? 'one line' : `${chosen.length} lines`)}{' '}

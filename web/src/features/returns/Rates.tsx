@@ -7,6 +7,7 @@ import { date, figure, trim } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Waiting } from '../../shared/ui';
 import { DayRange } from '../../shared/ui/DayInput';
+import { Choice } from '../../shared/ui/fields';
 
 type By = 'ITEM' | 'CUSTOMER' | 'REASON';
 
@@ -50,13 +51,13 @@ export function Rates() {
       </div>
       <div className="filters">
         by{' '}
-        <select aria-label="By" value={at.by} onChange={(event) => set('by', event.target.value)}>
+        <Choice aria-label="By" value={at.by} onChange={(to) => set('by', to)}>
           {BY.map((one) => (
             <option key={one.by} value={one.by}>
               {one.words}
             </option>
           ))}
-        </select>{' '}
+        </Choice>{' '}
         <DayRange from={table.from} to={table.to} onChange={set} />
       </div>
       {table.rows.length === 0 && <Empty>No returns received between these dates.</Empty>}

@@ -7,6 +7,7 @@ import { useKeys } from '../../shared/keys';
 import { useSession } from '../../shared/session';
 import { Doc, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Choice, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { WaysOut, Settle } from '../billing';
 import { Attachments, StartFrom } from '../document';
@@ -228,29 +229,29 @@ function ReturnSheet({ goods }: { goods: Goods }) {
                           </td>
                           {field === 'restock' && (
                             <td>
-                              <select
+                              <Choice
                                 className="bare"
                                 aria-label={`Store, line ${line.no}`}
                                 value={results[line.no]?.site ?? line.site}
-                                onChange={(event) => set(line, 'site', event.target.value)}
+                                onChange={(to) => set(line, 'site', to)}
                               >
                                 {sites.map((site) => (
                                   <option key={site.code} value={site.code}>
                                     {site.code}
                                   </option>
                                 ))}
-                              </select>
+                              </Choice>
                             </td>
                           )}
                         </Fragment>
                       ))}
                       <td>
-                        <input
+                        <TextLine
                           className="cell-input"
                           aria-label={`Remark, line ${line.no}`}
                           maxLength={2000}
                           value={results[line.no]?.remark ?? ''}
-                          onChange={(event) => set(line, 'remark', event.target.value)}
+                          onChange={(to) => set(line, 'remark', to)}
                         />
                       </td>
                     </>

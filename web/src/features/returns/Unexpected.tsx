@@ -6,7 +6,9 @@ import { useSession } from '../../shared/session';
 import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
+import { useWritten } from '../../shared/written';
 import { Attachments } from '../document';
 import { CustomerLook, ItemLook } from '../masterdata';
 import { ReasonChoice, rulesQuery } from '../rules';
@@ -103,11 +105,14 @@ export function TakeIn({
   customer?: { code: string; name: string };
   onClose: () => void;
 }) {
-  const [who, setWho] = useState(customer ?? { code: '', name: '' });
-  const [sender, setSender] = useState('');
-  const [item, setItem] = useState({ code: '', name: '' });
-  const [quantity, setQuantity] = useState('');
-  const [remark, setRemark] = useState('');
+  const written = useWritten({
+    customer: customer ?? { code: '', name: '' },
+    item: { code: '', name: '' },
+    sender: '',
+    quantity: '',
+    remark: '',
+  });
+  const { customer: who, item, sender, quantity, remark } = written.values;
   const take = useMutation({
     mutationFn: () =>
       answer(
@@ -127,6 +132,7 @@ export function TakeIn({
       tell(`Recorded as ${taken.number}; it waits for a decision.`);
       onClose();
     },
+    onError: written.refused,
   });
   return (
     <Dialog
@@ -141,46 +147,31 @@ export function TakeIn({
         }}
       >
         <div className="fields columns-1fr-1fr">
-          <div className="field">
-            <label htmlFor="Item received">Item</label>
+          <Field of="Item received" label="Item" error={written.wrong('item')}>
             <ItemLook
               label="Item received"
               autoFocus
               shown={item.name}
               placeholder="name or code"
-              onTake={(hit) => setItem({ code: hit.code, name: hit.name })}
+              onTake={(hit) => written.of('item').onChange({ code: hit.code, name: hit.name })}
             />
-          </div>
-          <div className="field">
-            <label htmlFor="came-quantity">Quantity</label>
-            <FigureInput id="came-quantity" label="Quantity" value={quantity} onChange={setQuantity} />
-          </div>
-          <div className="field">
-            <label htmlFor="Customer">Customer, if known</label>
+          </Field>
+          <Field of="came-quantity" label="Quantity" error={written.wrong('quantity')}>
+            <FigureInput id="came-quantity" label="Quantity" {...written.of('quantity')} />
+          </Field>
+          <Field of="Customer" label="Customer, if known" error={written.wrong('customer')}>
             <CustomerLook
               label="Customer"
               shown={who.name}
-              onTake={(hit) => setWho({ code: hit.code, name: hit.name })}
+              onTake={(hit) => written.of('customer').onChange({ code: hit.code, name: hit.name })}
             />
-          </div>
-          <div className="field">
-            <label htmlFor="came-sender">Sender on the label</label>
-            <input
-              id="came-sender"
-              maxLength={200}
-              value={sender}
-              onChange={(event) => setSender(event.target.value)}
-            />
-          </div>
-          <div className="field spans-1-1">
-            <label htmlFor="came-remark">Serial number, condition, enclosures</label>
-            <input
-              id="came-remark"
-              maxLength={2000}
-              value={remark}
-              onChange={(event) => setRemark(event.target.value)}
-            />
-          </div>
+          </Field>
+          <Field of="came-sender" label="Sender on the label">
+            <TextLine id="came-sender" maxLength={200} {...written.of('sender')} />
+          </Field>
+          <Field of="came-remark" label="Serial number, condition, enclosures" className="spans-1-1">
+            <TextLine id="came-remark" maxLength={2000} {...written.of('remark')} />
+          </Field>
         </div>
         <ProblemNote problem={take.error} />
         <div className="row gap-10 above-14">
@@ -245,21 +236,19 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
   return (
     <div className="two above-8">
       {decides && (
-        <div className="field spans-1-1 up-to-560">
-          <label htmlFor="decide-reason">Reason for the decision</label>
+        <Field of="decide-reason" label="Reason for the decision" className="spans-1-1 up-to-560">
           <ReasonInput id="decide-reason" value={reason} onChange={setReason} />
-        </div>
+        </Field>
       )}
       <section>
         <h2>Accept as a return</h2>
-        <div className="field wide-280 below-8">
-          <label htmlFor="Customer">Customer</label>
+        <Field of="Customer" label="Customer" className="wide-280 below-8">
           <CustomerLook
             label="Customer"
             shown={who.name}
             onTake={(hit) => setWho({ code: hit.code, name: hit.name })}
           />
-        </div>
+        </Field>
         {who.code && rows.length === 0 && lines.data && (
           <p className="muted">No {goods.itemName} shipped to the customer can be returned.</p>
         )}
@@ -308,10 +297,9 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
       </section>
       <section>
         <h2>Dispose of it</h2>
-        <div className="field wide-120 below-12">
-          <label htmlFor="away-quantity">Quantity</label>
+        <Field of="away-quantity" label="Quantity" className="wide-120 below-12">
           <FigureInput id="away-quantity" label="Quantity" value={away} onChange={setAway} />
-        </div>
+        </Field>
         {decides && (
           <div className="row gap-10 below-16">
             <button

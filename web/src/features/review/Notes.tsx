@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { capital, shortDate, Words } from '../../shared/format';
 import { ProblemNote, tell } from '../../shared/ui';
+import { TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { useNote, usersQuery, type Sheet } from './api';
 
@@ -54,15 +55,15 @@ function NoteLine({ sheet }: { sheet: Sheet }) {
     });
   return (
     <div className="look above-8">
-      <input
+      <TextLine
         ref={input}
         className="cell-input"
         aria-label="Note"
         placeholder="Note; @name notifies a colleague"
         maxLength={2000}
         value={text}
-        onChange={(event) => {
-          setText(event.target.value);
+        onChange={(to) => {
+          setText(to);
           setAt(0);
         }}
         onKeyDown={(event) => {

@@ -9,6 +9,7 @@ import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Empty, Mark, More, Waiting } from '../../shared/ui';
+import { Choice } from '../../shared/ui/fields';
 import { DecisionBar } from './DecisionBar';
 import { ApprovalRow, FindingRow, Position } from './Findings';
 import { HistoryList } from './Notes';
@@ -104,11 +105,18 @@ export function ReviewPage() {
             <span className="nowrap">
               {currency()} {figure(totals.value)}
             </span>
-            <Choice label="Sorted" of={SORTS} value={sort} onChange={(value) => set('sort', value)} />
+            <Choice className="bare" label="Sorted" of={SORTS} value={sort} onChange={(value) => set('sort', value)} />
           </div>
           <div className="muted small list-choices">
-            <Choice label="Shown" of={SHOWN} value={only ?? ''} onChange={(value) => set('only', value)} />
             <Choice
+              className="bare"
+              label="Shown"
+              of={SHOWN}
+              value={only ?? ''}
+              onChange={(value) => set('only', value)}
+            />
+            <Choice
+              className="bare"
               label="Reason"
               of={reasonsOf(totals)}
               value={reason ?? ''}
@@ -155,28 +163,6 @@ export function ReviewPage() {
         )}
       </section>
     </div>
-  );
-}
-
-function Choice({
-  label,
-  of,
-  value,
-  onChange,
-}: {
-  label: string;
-  of: [string, string][];
-  value: string;
-  onChange: (to: string) => void;
-}) {
-  return (
-    <select aria-label={label} value={value} onChange={(event) => onChange(event.target.value)} className="bare">
-      {of.map(([code, words]) => (
-        <option key={code} value={code}>
-          {words}
-        </option>
-      ))}
-    </select>
   );
 }
 

@@ -7,6 +7,7 @@ import { figure, trim } from '../../shared/format';
 import { useKeys, usePlace } from '../../shared/keys';
 import { useGo, useGoBack } from '../../shared/navigation';
 import { Empty, keepReason, Mark, ProblemNote, ReasonInput, Waiting } from '../../shared/ui';
+import { Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { previewQuery, useClear, type Asked } from './api';
 
@@ -223,10 +224,9 @@ export function TogetherPage() {
             carryOut();
           }}
         >
-          <div className="field wide-380">
-            <label htmlFor="together-reason">Reason for all orders</label>
+          <Field of="together-reason" label="Reason for all orders" className="wide-380">
             <ReasonInput id="together-reason" value={reason} onChange={setReason} autoFocus />
-          </div>
+          </Field>
           <button
             type="submit"
             className="button first"

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { words } from '../../shared/format';
 import { ProblemNote, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Choice } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import {
   approvalRulesQuery,
@@ -93,16 +94,16 @@ function RuleTable({
           {rules.map((rule, index) => (
             <tr key={index}>
               <td>
-                <select
+                <Choice
                   className="bare"
                   aria-label="Reason"
                   value={rule.kind}
                   disabled={locked}
-                  onChange={(event) =>
+                  onChange={(to) =>
                     set(index, {
-                      kind: event.target.value as ApprovalRule['kind'],
+                      kind: to,
                       figure: undefined,
-                      orderKind: event.target.value === 'ORDER_KIND' ? 'SAMPLE' : undefined,
+                      orderKind: to === 'ORDER_KIND' ? 'SAMPLE' : undefined,
                     })
                   }
                 >
@@ -111,23 +112,23 @@ function RuleTable({
                       {says}
                     </option>
                   ))}
-                </select>
+                </Choice>
               </td>
               <td>
                 {rule.kind === 'ORDER_KIND' ? (
-                  <select
+                  <Choice
                     className="bare"
                     aria-label="Kind of order"
                     value={rule.orderKind ?? ''}
                     disabled={locked}
-                    onChange={(event) => set(index, { orderKind: event.target.value as ApprovalRule['orderKind'] })}
+                    onChange={(to) => set(index, { orderKind: to || null })}
                   >
                     {ORDER_KINDS.map((kind) => (
                       <option key={kind} value={kind}>
                         {words(kind)}
                       </option>
                     ))}
-                  </select>
+                  </Choice>
                 ) : rule.kind === 'NET_ABOVE' || rule.kind === 'DISCOUNT_ABOVE' ? (
                   <FigureInput
                     width={110}
@@ -139,16 +140,16 @@ function RuleTable({
                 ) : null}
               </td>
               <td>
-                <select
+                <Choice
                   className="bare"
                   aria-label="Level"
                   value={rule.level}
                   disabled={locked}
-                  onChange={(event) => set(index, { level: event.target.value as ApprovalRule['level'] })}
+                  onChange={(to) => set(index, { level: to })}
                 >
                   <option value="CONTROLLER">a controller</option>
                   <option value="LEAD">the finance lead</option>
-                </select>
+                </Choice>
               </td>
               <td>
                 {!locked && (

@@ -5,6 +5,7 @@ import { wholeOf } from '../../shared/figures';
 import { figure, words } from '../../shared/format';
 import { Mark } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Choice } from '../../shared/ui/fields';
 import type { Rules, Severity } from './api';
 
 const KINDS = ['STANDARD', 'SAMPLE', 'REPLACEMENT', 'DIRECT', 'CALL_OFF'] as const;
@@ -28,19 +29,13 @@ export function SeverityChoice({
   return (
     <span className="nowrap">
       {value === 'OFF' ? <span className="mark" style={{ visibility: 'hidden' }} /> : <Mark of={value} />}
-      <select
-        className="bare"
-        aria-label={label}
-        value={value}
-        disabled={disabled}
-        onChange={(event) => onChange(event.target.value as Severity)}
-      >
+      <Choice className="bare" aria-label={label} value={value} disabled={disabled} onChange={onChange}>
         {of.map((severity) => (
           <option key={severity} value={severity}>
             {severity.toLowerCase()}
           </option>
         ))}
-      </select>
+      </Choice>
     </span>
   );
 }

@@ -1,6 +1,7 @@
 import type { Schemas } from '../../shared/api/http';
 import { wholeOf } from '../../shared/figures';
 import { words } from '../../shared/format';
+import { Choice, TextLine } from '../../shared/ui/fields';
 import { InSentence } from './CheckRules';
 import type { Rules } from './api';
 
@@ -43,16 +44,16 @@ export function EntryRules({
           onChange={(to) => onChange({ ...rules, daysBack: wholeOf(to) ?? 0 })}
         />{' '}
         days back, only the finance lead dates a document, with a reason. Decimals are typed after a{' '}
-        <select
+        <Choice
           className="bare"
           aria-label="Decimal mark"
           value={rules.decimalMark}
           disabled={locked}
-          onChange={(event) => onChange({ ...rules, decimalMark: event.target.value as Rules['decimalMark'] })}
+          onChange={(to) => onChange({ ...rules, decimalMark: to })}
         >
           <option value="POINT">point</option>
           <option value="COMMA">comma</option>
-        </select>
+        </Choice>
         ; they are shown after a point.
       </p>
       <h2>Billing ahead</h2>
@@ -89,25 +90,25 @@ export function EntryRules({
           {units.map((unit, at) => (
             <tr key={at}>
               <td className="wide-120">
-                <input
+                <TextLine
                   className="cell-input mono"
                   aria-label={`Code of unit ${at + 1}`}
                   placeholder="code"
                   maxLength={40}
                   value={unit.code}
                   disabled={locked}
-                  onChange={(event) => setUnit(at, { code: event.target.value })}
+                  onChange={(to) => setUnit(at, { code: to })}
                 />
               </td>
               <td>
-                <input
+                <TextLine
                   className="cell-input"
                   aria-label={`Name of unit ${at + 1}`}
                   placeholder="name"
                   maxLength={120}
                   value={unit.name}
                   disabled={locked}
-                  onChange={(event) => setUnit(at, { name: event.target.value })}
+                  onChange={(to) => setUnit(at, { name: to })}
                 />
               </td>
               <td className="wide-60">{out(() => set({ units: units.filter((_, index) => index !== at) }))}</td>
@@ -138,39 +139,39 @@ export function EntryRules({
           {fields.map((field, at) => (
             <tr key={at}>
               <td>
-                <input
+                <TextLine
                   className="cell-input mono"
                   aria-label={`Code of field ${at + 1}`}
                   maxLength={40}
                   value={field.code}
                   disabled={locked}
-                  onChange={(event) => setField(at, { code: event.target.value.toLowerCase() })}
+                  onChange={(to) => setField(at, { code: to.toLowerCase() })}
                 />
               </td>
               <td>
-                <input
+                <TextLine
                   className="cell-input"
                   aria-label={`Label of field ${at + 1}`}
                   maxLength={80}
                   value={field.label}
                   disabled={locked}
-                  onChange={(event) => setField(at, { label: event.target.value })}
+                  onChange={(to) => setField(at, { label: to })}
                 />
               </td>
               <td>
-                <select
+                <Choice
                   className="bare"
                   aria-label={`Kind of field ${at + 1}`}
                   value={field.kind}
                   disabled={locked}
-                  onChange={(event) => setField(at, { kind: event.target.value as Field['kind'] })}
+                  onChange={(to) => setField(at, { kind: to })}
                 >
                   {KINDS.map((kind) => (
                     <option key={kind} value={kind}>
                       {kind.toLowerCase()}
                     </option>
                   ))}
-                </select>
+                </Choice>
               </td>
               <td>
                 {field.kind === 'LIST' && (

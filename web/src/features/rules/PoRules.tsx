@@ -1,6 +1,7 @@
 import type { Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { wholeOf } from '../../shared/figures';
+import { Choice } from '../../shared/ui/fields';
 import { Count, InSentence, SeverityChoice } from './CheckRules';
 import type { Rules, Severity } from './api';
 
@@ -100,16 +101,16 @@ export function PoRules({
         </p>
         <p>
           When a user who may not waive it enters such a number{' '}
-          <select
+          <Choice
             className="bare"
             aria-label="Barred"
             value={po.barred}
             disabled={locked}
-            onChange={(event) => setPo({ barred: event.target.value as 'HOLD' | 'REFUSE' })}
+            onChange={(to) => setPo({ barred: to })}
           >
             <option value="HOLD">hold the order</option>
             <option value="REFUSE">refuse the number</option>
-          </select>
+          </Choice>
           .
         </p>
         <p className="muted">

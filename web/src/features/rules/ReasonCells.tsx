@@ -1,3 +1,4 @@
+import { TextLine } from '../../shared/ui/fields';
 type Named = { code: string; words: string };
 
 /** A reason of the company in the table of its rules: its code, which never changes once it is used, and its words. */
@@ -15,23 +16,23 @@ export function ReasonCells({
   return (
     <>
       <td>
-        <input
+        <TextLine
           className="cell-input mono"
           aria-label={`Code of reason ${at + 1}`}
           maxLength={60}
           value={reason.code}
           disabled={locked}
-          onChange={(event) => /^[a-z0-9-]*$/.test(event.target.value) && onChange({ code: event.target.value })}
+          onChange={(to) => /^[a-z0-9-]*$/.test(to) && onChange({ code: to })}
         />
       </td>
       <td>
-        <input
+        <TextLine
           className="cell-input"
           aria-label={`Words of reason ${at + 1}`}
           maxLength={120}
           value={reason.words}
           disabled={locked}
-          onChange={(event) => onChange({ words: event.target.value })}
+          onChange={(to) => onChange({ words: to })}
         />
       </td>
     </>

@@ -1,3 +1,4 @@
+import { Choice, Field } from '../../shared/ui/fields';
 /** A reason of the company's, to be chosen; nothing is chosen beforehand. */
 export function ReasonChoice({
   id,
@@ -13,9 +14,8 @@ export function ReasonChoice({
   onChange: (to: string) => void;
 }) {
   return (
-    <div className="field">
-      <label htmlFor={id}>{label}</label>
-      <select id={id} value={value} onChange={(event) => onChange(event.target.value)}>
+    <Field of={id} label={label}>
+      <Choice id={id} value={value} onChange={onChange}>
         {value === '' && (
           <option value="" disabled>
             choose a reason
@@ -26,7 +26,7 @@ export function ReasonChoice({
             {one.words}
           </option>
         ))}
-      </select>
-    </div>
+      </Choice>
+    </Field>
   );
 }

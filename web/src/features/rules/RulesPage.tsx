@@ -7,6 +7,7 @@ import { currency } from '../../shared/currency';
 import { date } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { keepReason, ProblemNote, ReasonInput, Tabs, tell, Waiting } from '../../shared/ui';
+import { Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { ApprovalRules } from './ApprovalRules';
 import { CheckRules } from './CheckRules';
@@ -146,10 +147,9 @@ function LayBar({ rules, ready, onDone }: { rules: Rules; ready: boolean; onDone
           if (reason.trim() && ready && !publish.isPending) publish.mutate();
         }}
       >
-        <div className="field wide-340">
-          <label htmlFor="rules-reason">Reason for the change</label>
+        <Field of="rules-reason" label="Reason for the change" className="wide-340">
           <ReasonInput id="rules-reason" value={reason} onChange={setReason} />
-        </div>
+        </Field>
         <button type="submit" className="button first" disabled={!reason.trim() || !ready || publish.isPending}>
           Publish rules <kbd>↵</kbd>
         </button>

@@ -9,6 +9,7 @@ import { useKeys, usePlace } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Doc, Mark, tellProblem, Waiting } from '../../shared/ui';
+import { TextLine } from '../../shared/ui/fields';
 import { latestProofQuery } from '../proof';
 
 type Lane = Schemas['LaneView'];
@@ -188,12 +189,12 @@ function Limit({ lane, words }: { lane: Lane; words: string }) {
       : setDays(String(lane.limitDays));
   return (
     <>
-      <input
+      <TextLine
         className="cell-input num wide-26 around-0-4px"
         inputMode="numeric"
         aria-label={`${words}: limit in days`}
         value={days}
-        onChange={(event) => setDays(event.target.value)}
+        onChange={setDays}
         onBlur={give}
         onKeyDown={(event) => event.key === 'Enter' && give()}
       />

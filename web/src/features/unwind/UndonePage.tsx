@@ -11,6 +11,7 @@ import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, Tabs, Waiting } from '../../shared/ui';
 import { DayInput, DayRange } from '../../shared/ui/DayInput';
+import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { ReasonChoice } from '../rules';
 import { STEP } from './PlanSheet';
 import { WaitingPlan } from './ToDo';
@@ -141,13 +142,13 @@ function Report() {
       </div>
       <div className="filters">
         by{' '}
-        <select aria-label="By" value={by} onChange={(event) => set('by', event.target.value)}>
+        <Choice aria-label="By" value={by} onChange={(to) => set('by', to)}>
           {BY.map(([code, label]) => (
             <option key={code} value={code}>
               {label}
             </option>
           ))}
-        </select>{' '}
+        </Choice>{' '}
         <DayRange from={report.from} to={report.to} onChange={set} />
       </div>
       {report.rows.length === 0 && <Empty>Nothing unwound between these dates. Cancelled plans are not counted.</Empty>}
@@ -248,12 +249,12 @@ function Leftovers() {
           />{' '}
           only part shipped
         </label>{' '}
-        <input
+        <TextLine
           className="cell-input wide-130"
           aria-label="Customer"
           placeholder="customer"
           value={customer ?? ''}
-          onChange={(event) => set('customer', event.target.value)}
+          onChange={(to) => set('customer', to)}
         />
       </div>
       {rows.length > 0 && (
@@ -375,10 +376,9 @@ function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => 
           of={reasons.data ?? []}
           onChange={setReasonCode}
         />
-        <div className="field">
-          <label htmlFor="why">Remark</label>
+        <Field of="why" label="Remark">
           <ReasonInput id="why" value={text} onChange={setText} />
-        </div>
+        </Field>
         <button
           className="button first"
           disabled={possible.length === 0 || carryOut.isPending}

@@ -12,6 +12,7 @@ import { useSession } from '../../shared/session';
 import { Doc, Empty, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Choice, Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { PlanSheet, WAITS } from './PlanSheet';
 
@@ -149,24 +150,21 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
             onAnswer={(to) => setAnswers({ ...answers, [question.code]: to })}
           />
         ))}
-        <div className="field">
-          <label htmlFor="reason-code">Reason</label>
-          <select id="reason-code" value={reasonCode} onChange={(event) => setReasonCode(event.target.value)}>
+        <Field of="reason-code" label="Reason">
+          <Choice id="reason-code" value={reasonCode} onChange={setReasonCode}>
             {of.reasons.map((one) => (
               <option key={one.code} value={one.code}>
                 {one.words}
               </option>
             ))}
-          </select>
-        </div>
-        <div className="field">
-          <label htmlFor="reason">Remark</label>
+          </Choice>
+        </Field>
+        <Field of="reason" label="Remark">
           <ReasonInput id="reason" value={text} onChange={setText} />
-        </div>
-        <div className="field">
-          <label htmlFor="dated">Dated</label>
+        </Field>
+        <Field of="dated" label="Dated">
           <DayInput id="dated" value={date} onChange={setDate} />
-        </div>
+        </Field>
       </section>
       <section className="right page">
         <div className="page-scroll">

@@ -1,5 +1,6 @@
 import { useId, useState } from 'react';
 import { decimalMark, readFigure, saidBack } from '../figures';
+import { useInvalid } from './fields';
 
 /** The form in which figures are sent. */
 const SENT = /^-?\d+(\.\d+)?$/;
@@ -42,6 +43,7 @@ export function FigureInput({
   onEnter?: () => void;
 }) {
   const hint = useId();
+  const invalid = useInvalid();
   const [typed, setTyped] = useState({ text: asTyped(value), value });
   const [focused, setFocused] = useState(false);
   // changed from elsewhere
@@ -55,7 +57,7 @@ export function FigureInput({
         className={className}
         data-autofocus={first || undefined}
         aria-label={label}
-        aria-invalid={wrong || undefined}
+        aria-invalid={wrong || invalid}
         aria-describedby={said ? hint : undefined}
         inputMode="decimal"
         autoComplete="off"

@@ -1,3 +1,6 @@
+import type { ReactNode } from 'react';
+import { Field, TextLine } from './fields';
+
 /** A password, never shown; what is asked of it stands below where somebody chooses one. */
 export function PasswordField({
   id,
@@ -6,6 +9,7 @@ export function PasswordField({
   first,
   chosen,
   hint,
+  error,
   onChange,
 }: {
   id: string;
@@ -16,21 +20,21 @@ export function PasswordField({
   /** it is a new one, and not the one that there is */
   chosen?: boolean;
   hint?: string;
+  error?: ReactNode;
   onChange: (to: string) => void;
 }) {
   return (
-    <div className="field below-12">
-      <label htmlFor={id}>{label}</label>
-      <input
+    <Field of={id} label={label} className="below-12" error={error}>
+      <TextLine
         id={id}
         type="password"
         data-autofocus={first ?? undefined}
         autoComplete={chosen ? 'new-password' : 'current-password'}
         maxLength={200}
         value={value}
-        onChange={(event) => onChange(event.target.value)}
+        onChange={onChange}
       />
       {hint && <span className="muted small">{hint}</span>}
-    </div>
+    </Field>
   );
 }

@@ -3,6 +3,7 @@ import type { Problem } from '../api/http';
 import { Dialog } from './Dialog';
 import { ProblemNote } from './ProblemNote';
 import { keepReason, ReasonInput } from './ReasonInput';
+import { Field } from './fields';
 
 /** Asks for a reason, or a remark that may be left out, before something is done. */
 export function ReasonDialog({
@@ -40,10 +41,9 @@ export function ReasonDialog({
         }}
       >
         {children}
-        <div className="field around-12px-0">
-          <label htmlFor="reason">{optional ? 'Remark, optional' : 'Reason'}</label>
+        <Field of="reason" label={optional ? 'Remark, optional' : 'Reason'} className="around-12px-0">
           <ReasonInput id="reason" value={reason} onChange={setReason} />
-        </div>
+        </Field>
         <ProblemNote problem={problem} />
         <div className="row gap-10 above-14">
           <button type="submit" className="button first" disabled={busy || missing}>

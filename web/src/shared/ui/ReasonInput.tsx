@@ -1,3 +1,4 @@
+import { TextLine } from './fields';
 /** Reasons that were given since the page was opened: they are offered again, since many cases are alike. */
 const given: string[] = [];
 
@@ -17,7 +18,7 @@ export function ReasonInput({
 }) {
   return (
     <>
-      <input
+      <TextLine
         id={id}
         data-autofocus={!last || undefined}
         autoFocus={autoFocus}
@@ -25,7 +26,7 @@ export function ReasonInput({
         autoComplete="off"
         value={value}
         maxLength={2000}
-        onChange={(event) => onChange(event.target.value)}
+        onChange={onChange}
       />
       <datalist id={`${id}-given`}>
         {given.map((one) => (

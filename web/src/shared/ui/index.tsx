@@ -7,6 +7,7 @@ import { figure } from '../format';
 import { useOnTheWay } from '../keys';
 import { useSession, type Readable } from '../session';
 import { ProblemNote } from './ProblemNote';
+import { TextLine } from './fields';
 
 export { ReasonDialog } from './ReasonDialog';
 export { keepReason, ReasonInput } from './ReasonInput';
@@ -137,13 +138,13 @@ export function SearchLine({
     }
   }, [settled, onChange]);
   return (
-    <input
+    <TextLine
       className="cell-input wide-260"
       aria-label={label}
       placeholder={label}
       maxLength={80}
       value={typed}
-      onChange={(event) => setTyped(event.target.value)}
+      onChange={setTyped}
     />
   );
 }

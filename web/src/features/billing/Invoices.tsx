@@ -4,13 +4,14 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, price, trim, Words } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
+import { offersOf } from '../../shared/offered';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintBar, PrintButton } from '../paper';
 import { Allowance } from './Allowance';
 import { WaysOut } from './WaysOut';
-import { invoiceQuery, invoicesQuery } from './api';
+import { invoiceActionsQuery, invoiceQuery, invoicesQuery } from './api';
 
 export function Invoices() {
   const [open, setOpen] = useState(true);
@@ -103,7 +104,9 @@ export function InvoicePage() {
   const { number = '' } = useParams();
   const query = useQuery(invoiceQuery(number));
   const invoice = query.data;
-  const { today, may } = useSession();
+  const { today } = useSession();
+  const offered = useQuery(invoiceActionsQuery(number)).data;
+  const { has, can, why } = offersOf(offered?.actions ?? []);
   const [allowing, setAllowing] = useState(false);
   if (!invoice) return <Waiting query={query} />;
   const ahead = invoice.lines.some((line) => !isZero(line.ahead));
@@ -199,17 +202,17 @@ export function InvoicePage() {
           Print
         </PrintButton>
         <MailButton paper="INVOICE" number={invoice.number} />
-        {may('BILL') && invoice.state !== 'REVERSED' && (
-          <>
-            <button className="button" onClick={() => setAllowing(true)}>
-              Credit without goods
-            </button>
-            <Link className="button" to={`/billing/correct/${invoice.number}`}>
-              Credit and rebill
-            </Link>
-          </>
+        {has('CREDIT') && (
+          <button className="button" disabled={!can('CREDIT')} title={why('CREDIT')} onClick={() => setAllowing(true)}>
+            Credit without goods
+          </button>
         )}
-        {!isZero(invoice.open) && (
+        {can('CREDIT_AND_REBILL') && (
+          <Link className="button" to={`/billing/correct/${invoice.number}`}>
+            Credit and rebill
+          </Link>
+        )}
+        {can('PAY') && (
           <Link className="button" to={`/billing/receive?customer=${encodeURIComponent(invoice.customer)}`}>
             Record a payment
           </Link>

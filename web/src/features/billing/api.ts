@@ -42,6 +42,11 @@ export const invoiceQuery = (number: string) =>
     queryKey: keyOf('billing', 'invoice', number),
     queryFn: () => answer(client.GET('/api/invoices/{number}', { params: { path: { number } } })),
   });
+export const invoiceActionsQuery = (number: string) =>
+  queryOptions({
+    queryKey: keyOf('billing', 'invoice', number, 'actions'),
+    queryFn: () => answer(client.GET('/api/invoices/{number}/actions', { params: { path: { number } } })),
+  });
 export const creditNoteQuery = (number: string) =>
   queryOptions({
     queryKey: keyOf('billing', 'credit-note', number),

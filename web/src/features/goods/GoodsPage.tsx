@@ -1,11 +1,12 @@
 import { infiniteQueryOptions, useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { answer, client, once } from '../../shared/api/http';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 import { date, isZero, nearness, shortDate, trim } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
+import { offersOf } from '../../shared/offered';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, ProblemNote, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
@@ -215,8 +216,11 @@ function Staged() {
   });
   const [booked, setBooked] = useState(false);
   if (!list.data) return <Waiting query={list} />;
-  const idle = may('MOVE_GOODS') && !depart.isPending && !voiding.isPending && selection.chosen.length > 0;
-  const falling = rows.filter((row) => selection.has(row) && row.fallsUnderMinimum.length > 0);
+  const offered = selection.chosen.map((row) => offersOf(row.actions));
+  const can = (action: Schemas['DispatchActionView']['action']) =>
+    offered.some((one) => one.can(action)) && !depart.isPending && !voiding.isPending;
+  const stays = offered.flatMap((one) => one.why('DEPART') ?? []);
+  const warned = [...new Set([...stays, ...selection.chosen.flatMap((row) => row.fallsUnderMinimum)])];
   return (
     <>
       <div className="page-scroll inset-top-0">
@@ -250,6 +254,9 @@ function Staged() {
                 </td>
                 <td>
                   <Doc kind="ORDER" number={row.order} />
+                  {may('MOVE_GOODS') && offersOf(row.actions).why('DEPART') && (
+                    <div className="small error">{offersOf(row.actions).why('DEPART')}</div>
+                  )}
                 </td>
                 <td>{row.customerName}</td>
                 <td>{row.site}</td>
@@ -269,23 +276,23 @@ function Staged() {
         <More query={list} />
       </div>
       <div className="bar">
-        <button className="button first" disabled={!idle} onClick={() => depart.mutate(selection.chosen)}>
+        <button className="button first" disabled={!can('DEPART')} onClick={() => depart.mutate(selection.chosen)}>
           Send off {selection.chosen.length || ''} selected
         </button>
-        <button className="button" disabled={!idle} onClick={() => voiding.mutate(selection.chosen)}>
+        <button className="button" disabled={!can('VOID')} onClick={() => voiding.mutate(selection.chosen)}>
           Void
         </button>
-        <button className="button" disabled={!idle} onClick={() => setBooked(true)}>
+        <button className="button" disabled={!can('BOOK_CARRIER')} onClick={() => setBooked(true)}>
           Book carrier
         </button>
         <PrintButton paper="PACKING_SLIP" numbers={selection.chosen.map((row) => row.number)}>
           Packing slips
         </PrintButton>
-        <span className={falling.length > 0 ? 'small' : 'muted small'}>
-          {falling.length > 0 ? (
+        <span className={warned.length > 0 ? 'small' : 'muted small'}>
+          {warned.length > 0 ? (
             <>
               <Mark of="caution" />
-              {falling.flatMap((row) => row.fallsUnderMinimum).join('; ')}
+              {warned.join('; ')}
             </>
           ) : (
             'Goods that left can only come back as a return.'

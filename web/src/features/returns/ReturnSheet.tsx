@@ -4,6 +4,7 @@ import { Link, useParams } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { date, isZero, plain, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
+import { offersOf } from '../../shared/offered';
 import { useSession } from '../../shared/session';
 import { Doc, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
@@ -35,9 +36,9 @@ const awaited = (quantity: string) => (isZero(quantity) ? '' : plain(quantity));
 
 function ReturnSheet({ goods }: { goods: Goods }) {
   const { may } = useSession();
-  const handles = may('MOVE_GOODS');
-  const receives = handles && goods.expects;
-  const inspects = handles && goods.inspecting;
+  const { has, can, why } = offersOf(goods.actions);
+  const receives = can('RECEIVE');
+  const inspects = can('INSPECT');
   const sites = useQuery(sitesQuery).data ?? [];
   const [before] = useState<Record<number, string>>(() =>
     Object.fromEntries(goods.lines.map((line) => [line.no, awaited(line.awaited)])),
@@ -117,8 +118,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
   });
   const canReceive = receives && Object.values(came).some((quantity) => !isZero(quantity)) && !receive.isPending;
   const canInspect = inspects && judged.length > 0 && !inspect.isPending;
-  const creditable = goods.lines.some((line) => !isZero(line.creditable));
-  const mayAhead = goods.ahead && goods.expects && goods.lines.some((line) => !isZero(line.creditableAhead));
+  const creditable = has('CREDIT');
   const first = canInspect ? inspect.mutate : canReceive ? receive.mutate : undefined;
   useKeys({ 'ctrl+enter': first ? () => first() : undefined });
   const set = (line: GoodsLine, field: keyof InspectionResult, value: string) =>
@@ -326,16 +326,16 @@ function ReturnSheet({ goods }: { goods: Goods }) {
             Record inspection <kbd>Ctrl ↵</kbd>
           </button>
         )}
-        {may('BILL') && creditable && (
+        {can('CREDIT') && (
           <button
-            className={handles ? 'button' : 'button first'}
+            className={receives || inspects ? 'button' : 'button first'}
             disabled={credit.isPending}
             onClick={() => credit.mutate(false)}
           >
             Credit received goods
           </button>
         )}
-        {may('BILL') && mayAhead && (
+        {can('CREDIT_AHEAD') && (
           <button className="button" disabled={credit.isPending} onClick={() => credit.mutate(true)}>
             Credit ahead
           </button>
@@ -350,8 +350,13 @@ function ReturnSheet({ goods }: { goods: Goods }) {
             Other goods came…
           </button>
         )}
-        {goods.expects && may('DECIDE') && (
-          <button className="plain" onClick={() => setAsking('withdraw')}>
+        {has('WITHDRAW') && (
+          <button
+            className="plain"
+            disabled={!can('WITHDRAW')}
+            title={why('WITHDRAW')}
+            onClick={() => setAsking('withdraw')}
+          >
             Withdraw…
           </button>
         )}

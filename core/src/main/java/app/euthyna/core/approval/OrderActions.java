@@ -6,13 +6,11 @@ import app.euthyna.core.check.Finding;
 import app.euthyna.core.check.FindingDecisions;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.order.OrderState;
-import app.euthyna.core.shared.Decision;
+import app.euthyna.core.shared.Offered;
 import app.euthyna.core.shared.Person;
-import app.euthyna.core.shared.Refusal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import java.util.stream.Collectors;
 
 /**
@@ -42,18 +40,11 @@ public final class OrderActions {
     }
 
     /**
-     * Something that an order in its state is there for.
-     *
-     * @param refusal why this person can't do it
-     */
-    public record Offered(Action action, Optional<Refusal> refusal) {}
-
-    /**
      * What an order is there for, in the order in which it is offered.
      *
      * @param asked approvals that the rules ask for; looked at only while it awaits one
      */
-    public static List<Offered> of(
+    public static List<Offered<Action>> of(
             Chain chain,
             List<Finding> findings,
             List<Ask> asked,
@@ -66,9 +57,10 @@ public final class OrderActions {
         var open = order.state() == OrderState.DRAFT
                 ? List.<Finding>of()
                 : findings.stream().filter(Finding::isOpen).toList();
-        var offered = new ArrayList<Offered>();
+        var offered = new ArrayList<Offered<Action>>();
         if (awaits) {
-            offered.add(offered(Action.APPROVE, Approving.approve(order, asked, approvals, person, SOME_REASON, on)));
+            offered.add(
+                    Offered.of(Action.APPROVE, Approving.approve(order, asked, approvals, person, SOME_REASON, on)));
         }
         if (!open.isEmpty()) {
             var waive = FindingDecisions.waive(
@@ -78,28 +70,23 @@ public final class OrderActions {
                     person,
                     SOME_REASON,
                     on);
-            offered.add(offered(Action.WAIVE, waive));
+            offered.add(Offered.of(Action.WAIVE, waive));
             if (held) {
-                offered.add(offered(Action.CLEAR, waive));
+                offered.add(Offered.of(Action.CLEAR, waive));
             }
         }
         if (awaits || held) {
-            offered.add(offered(Action.SEND_BACK, Approving.sendBack(order, person, SOME_REASON)));
-            offered.add(offered(Action.DECLINE, FindingDecisions.decline(chain, person, SOME_REASON)));
+            offered.add(Offered.of(Action.SEND_BACK, Approving.sendBack(order, person, SOME_REASON)));
+            offered.add(Offered.of(Action.DECLINE, FindingDecisions.decline(chain, person, SOME_REASON)));
         }
         if (awaits) {
             if (order.wasWrittenBy(person.username())) {
-                offered.add(offered(Action.RECALL, Approving.recall(order, person, SOME_REASON)));
+                offered.add(Offered.of(Action.RECALL, Approving.recall(order, person, SOME_REASON)));
             }
             if (offered.get(0).refusal().isPresent()) {
-                offered.add(new Offered(Action.REMIND, Optional.empty()));
+                offered.add(Offered.of(Action.REMIND));
             }
         }
         return List.copyOf(offered);
-    }
-
-    private static Offered offered(Action action, Decision<?> decision) {
-        return new Offered(
-                action, decision.isRefused() ? Optional.of(decision.refusals().get(0)) : Optional.empty());
     }
 }

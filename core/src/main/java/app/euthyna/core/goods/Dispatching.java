@@ -7,7 +7,6 @@ import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.flow.LineFlow;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderRefusal;
-import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.LineRef;
@@ -120,9 +119,10 @@ public final class Dispatching {
         if (refused.isPresent()) {
             return Decision.refused(refused.get());
         }
-        if (chain.order().state() != OrderState.CLEARED) {
-            return Decision.refused(new OrderRefusal.NotCleared(
-                    chain.order().number(), chain.order().state()));
+        var held =
+                DispatchActions.notCleared(chain.order().number(), chain.order().state());
+        if (held.isPresent()) {
+            return Decision.refused(held.get());
         }
         var left = new HashMap<>(shelves);
         var lines = new ArrayList<Dispatch.Line>();

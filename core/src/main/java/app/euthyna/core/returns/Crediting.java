@@ -338,7 +338,7 @@ public final class Crediting {
             refusals.add(new ReturnRefusal.InvoiceReversed(invoice.number()));
         }
         if (shares.isEmpty()) {
-            refusals.add(new ReturnRefusal.MoreThanCreditable(invoice.number(), 0, "more", "nothing"));
+            refusals.add(nothingLeft(invoice));
         }
         refusals.addAll(uncreditable(invoice, before, shares));
         if (!refusals.isEmpty()) {
@@ -364,6 +364,11 @@ public final class Crediting {
                 terms.number().get(), invoice.customer(), invoice.number(), terms.on(), terms.reason(), lines, totals);
         return Decision.of(
                 new Effect.CreditNotePosted(credit, invoice, totals.gross().min(open)));
+    }
+
+    /** All of an invoice is credited. */
+    static Refusal nothingLeft(Invoice invoice) {
+        return new ReturnRefusal.MoreThanCreditable(invoice.number(), 0, "more", "nothing");
     }
 
     /** What of the shares is not there to be credited; those of one line count together. */

@@ -7,13 +7,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.core.approval.Approving.Ask;
 import app.euthyna.core.approval.OrderActions.Action;
-import app.euthyna.core.approval.OrderActions.Offered;
 import app.euthyna.core.check.CustomerRules;
 import app.euthyna.core.check.Evidence;
 import app.euthyna.core.check.Finding;
 import app.euthyna.core.check.Severity;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.order.OrderState;
+import app.euthyna.core.shared.Offered;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.Role;
@@ -38,19 +38,19 @@ class OrderActionsTests {
     private static final Person CONTROLLER = new Person("controller", Role.CONTROLLER);
     private static final Person AUTHOR = new Person("clerk", Role.CLERK);
 
-    private static List<Offered> offered(OrderState state, List<Finding> findings, Person person) {
+    private static List<Offered<Action>> offered(OrderState state, List<Finding> findings, Person person) {
         var chain = Chain.of(order("SO-1", state, stock(1, "A", "1", "100.00", "0")));
         return OrderActions.of(chain, findings, TWO_LEVELS, List.of(), person, TODAY);
     }
 
-    private static List<Action> allowed(List<Offered> offered) {
+    private static List<Action> allowed(List<Offered<Action>> offered) {
         return offered.stream()
                 .filter(one -> one.refusal().isEmpty())
                 .map(Offered::action)
                 .toList();
     }
 
-    private static String why(List<Offered> offered, Action action) {
+    private static String why(List<Offered<Action>> offered, Action action) {
         return offered.stream()
                 .filter(one -> one.action() == action)
                 .findFirst()

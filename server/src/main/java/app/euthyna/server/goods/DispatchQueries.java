@@ -1,6 +1,7 @@
 package app.euthyna.server.goods;
 
 import app.euthyna.core.flow.Dispatch;
+import app.euthyna.core.order.OrderState;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
@@ -23,6 +24,7 @@ interface DispatchQueries {
             String customerName,
             String siteName,
             Dispatch.State state,
+            OrderState orderState,
             LocalDate stagedOn,
             LocalDate departedOn,
             long version,
@@ -72,7 +74,7 @@ interface DispatchQueries {
     List<LineRow> lines(String number);
 
     @HQL("""
-            select d.number, o.number, c.name, s.name, d.state, d.stagedOn, d.departedOn, d.version, d.carrier,
+            select d.number, o.number, c.name, s.name, d.state, o.state, d.stagedOn, d.departedOn, d.version, d.carrier,
                 d.carrierReference, d.carrierFailure
             from DispatchEntity d
             join OrderEntity o on o.id = d.orderId
@@ -151,6 +153,7 @@ interface DispatchQueries {
             long id,
             String number,
             String order,
+            OrderState orderState,
             String customerName,
             String po,
             String siteName,
@@ -164,7 +167,7 @@ interface DispatchQueries {
             BigDecimal quantity) {}
 
     @HQL("""
-            select d.id, d.number, o.number, c.name, o.po, s.name, d.stagedOn, d.departedOn, o.requestedOn, d.version,
+            select d.id, d.number, o.number, o.state, c.name, o.po, s.name, d.stagedOn, d.departedOn, o.requestedOn, d.version,
                 d.carrierReference, d.carrierFailure,
                 (select count(*) from DispatchLineEntity l where l.dispatchId = d.id),
                 (select coalesce(sum(l.quantity), 0) from DispatchLineEntity l where l.dispatchId = d.id)
@@ -179,7 +182,7 @@ interface DispatchQueries {
     List<NoteRow> staged(LocalDate on, long id);
 
     @HQL("""
-            select d.id, d.number, o.number, c.name, o.po, s.name, d.stagedOn, d.departedOn, o.requestedOn, d.version,
+            select d.id, d.number, o.number, o.state, c.name, o.po, s.name, d.stagedOn, d.departedOn, o.requestedOn, d.version,
                 d.carrierReference, d.carrierFailure,
                 (select count(*) from DispatchLineEntity l where l.dispatchId = d.id),
                 (select coalesce(sum(l.quantity), 0) from DispatchLineEntity l where l.dispatchId = d.id)

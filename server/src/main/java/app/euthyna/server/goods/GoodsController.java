@@ -1,8 +1,13 @@
 package app.euthyna.server.goods;
 
+import app.euthyna.core.flow.Dispatch;
+import app.euthyna.core.goods.DispatchActions;
 import app.euthyna.core.goods.Dispatching.Pick;
+import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
@@ -11,6 +16,7 @@ import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Right;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -63,6 +69,11 @@ class GoodsController {
         this.queries = queries;
     }
 
+    private static final Map<DispatchActions.Action, String> DEEDS = Map.of(
+            DispatchActions.Action.DEPART, "send goods off",
+            DispatchActions.Action.VOID, "void a dispatch",
+            DispatchActions.Action.BOOK_CARRIER, "book a carrier");
+
     record NumberView(String number) {}
 
     record PickedLine(int line, @NotNull BigDecimal quantity) {}
@@ -76,6 +87,27 @@ class GoodsController {
             @NotNull Long version,
             LocalDate date,
             @Size(max = 2000) String reason) {}
+
+    /**
+     * Something that a dispatch is there for.
+     *
+     * @param refused why whoever asks can't do it; null where they can
+     */
+    record DispatchActionView(
+            DispatchActions.Action action, @Nullable String refused) {}
+
+    private static List<DispatchActionView> actions(
+            Person person, Dispatch.State state, String order, OrderState orderState) {
+        return DispatchActions.of(state, order, orderState).stream()
+                .map(offered -> new DispatchActionView(
+                        offered.action(),
+                        Right.MOVE_GOODS
+                                .refusal(person, DEEDS.get(offered.action()))
+                                .or(offered::refusal)
+                                .map(Refusal::sentence)
+                                .orElse(null)))
+                .toList();
+    }
 
     record DispatchLineView(
             int no,
@@ -97,6 +129,7 @@ class GoodsController {
             @Nullable String carrierReference,
             @Nullable String carrierFailure,
             long version,
+            List<DispatchActionView> actions,
             List<GoodsService.Falls> fallsUnderMinimum,
             List<DocumentDetails.CarriedDetails> details,
             List<DispatchLineView> lines) {}
@@ -117,6 +150,7 @@ class GoodsController {
      * A note in the list.
      *
      * @param fallsUnderMinimum of a staged one, in words, what its departure brings under its minimum
+     * @param actions of a staged one, what it is there for
      */
     record DispatchRow(
             String number,
@@ -128,6 +162,7 @@ class GoodsController {
             LocalDate requestedOn,
             @Nullable String carrierReference,
             @Nullable String carrierFailure,
+            List<DispatchActionView> actions,
             List<String> fallsUnderMinimum,
             long lines,
             BigDecimal quantity,
@@ -143,6 +178,7 @@ class GoodsController {
                     requestedOn,
                     carrierReference,
                     carrierFailure,
+                    actions,
                     falls,
                     lines,
                     quantity,
@@ -171,7 +207,7 @@ class GoodsController {
     DispatchView book(@PathVariable String number, @Valid @RequestBody Booking request, HttpServletRequest http) {
         return commands.run(http, request, DispatchView.class, context -> {
             carriers.book(number, request.version(), request.carrier().strip());
-            return dispatch(number);
+            return dispatch(number, context.person());
         });
     }
 
@@ -186,7 +222,7 @@ class GoodsController {
                                     l.line(),
                                     StockController.quantity("lines[" + l.line() + "].quantity", l.quantity())))
                             .toList();
-            return dispatch(goods.stage(context, request.order(), request.version(), picks));
+            return dispatch(goods.stage(context, request.order(), request.version(), picks), context.person());
         });
     }
 
@@ -195,7 +231,7 @@ class GoodsController {
     DispatchView depart(@PathVariable String number, @Valid @RequestBody Departing request, HttpServletRequest http) {
         return commands.run(http, request, DispatchView.class, context -> {
             goods.depart(context.given(request.date(), request.reason()), number, request.version());
-            return dispatch(number);
+            return dispatch(number, context.person());
         });
     }
 
@@ -204,12 +240,16 @@ class GoodsController {
     DispatchView voidStaged(@PathVariable String number, @Valid @RequestBody Seen request, HttpServletRequest http) {
         return commands.run(http, request, DispatchView.class, context -> {
             goods.voidStaged(context, number, request.version());
-            return dispatch(number);
+            return dispatch(number, context.person());
         });
     }
 
     @GetMapping("/dispatches/{number}")
     DispatchView dispatch(@PathVariable String number) {
+        return dispatch(number, commands.context().person());
+    }
+
+    private DispatchView dispatch(String number, Person person) {
         var lines = queries.lines(number).stream()
                 .map(row -> new DispatchLineView(
                         row.lineNo(),
@@ -232,6 +272,7 @@ class GoodsController {
                         row.carrierReference(),
                         row.carrierFailure(),
                         row.version(),
+                        actions(person, row.state(), row.order(), row.orderState()),
                         goods.falls(number),
                         details.of("DISPATCH", number),
                         lines))
@@ -267,6 +308,7 @@ class GoodsController {
         var key = after != null ? Pages.key(after) : departed ? LAST : FIRST;
         var notes =
                 departed ? queries.departed(key.date(0), key.number(1)) : queries.staged(key.date(0), key.number(1));
+        var person = commands.context().person();
         var rows = notes.stream()
                 .map(note -> new Keyed<>(
                         note.id(),
@@ -281,6 +323,9 @@ class GoodsController {
                                 note.requestedOn(),
                                 note.carrierReference(),
                                 note.carrierFailure(),
+                                departed
+                                        ? List.of()
+                                        : actions(person, Dispatch.State.STAGED, note.order(), note.orderState()),
                                 List.of(),
                                 note.lines(),
                                 new Quantity(note.quantity()).value(),

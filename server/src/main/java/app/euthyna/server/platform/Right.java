@@ -1,11 +1,15 @@
 package app.euthyna.server.platform;
 
+import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.Person;
+import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.Role;
 import java.lang.annotation.Annotation;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.regex.Pattern;
 import org.springframework.security.access.prepost.PreAuthorize;
@@ -24,18 +28,25 @@ public enum Right {
     PROVE(Permissions.Prove.class),
     KEEP_USERS(Permissions.KeepUsers.class),
     /** Also in place of somebody who is away: the core asks whom one stands in for. */
-    DECIDE(Person::decides),
-    DATE_FAR_BACK(person -> person.carries(Dating.FAR_BACK));
+    DECIDE(List.of(Role.CONTROLLER, Role.LEAD), Person::decides),
+    DATE_FAR_BACK(Dating.FAR_BACK, person -> person.carries(Dating.FAR_BACK));
 
     @SuppressWarnings("ImmutableEnumChecker") // a question, without state
     private final Predicate<Person> given;
 
+    @SuppressWarnings("ImmutableEnumChecker") // a copy
+    private final List<Role> roles;
+
     Right(Class<? extends Annotation> permission) {
-        var roles = roles(permission);
-        this.given = person -> roles.contains(person.role());
+        this(roles(permission));
     }
 
-    Right(Predicate<Person> given) {
+    Right(List<Role> roles) {
+        this(roles, person -> roles.contains(person.role()));
+    }
+
+    Right(Collection<Role> roles, Predicate<Person> given) {
+        this.roles = List.copyOf(roles);
         this.given = given;
     }
 
@@ -56,6 +67,17 @@ public enum Right {
     /** Whether somebody has it. */
     public boolean isOf(Person person) {
         return given.test(person);
+    }
+
+    /**
+     * Why somebody may not do something for which it is needed; empty where they may.
+     *
+     * @param deed in words, as in "to receive goods"
+     */
+    public Optional<Refusal> refusal(Person person, String deed) {
+        return isOf(person)
+                ? Optional.empty()
+                : Optional.of(new CommonRefusal.NotAuthorised(deed, person.role(), roles));
     }
 
     /** All that somebody may. */

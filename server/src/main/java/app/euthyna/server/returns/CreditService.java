@@ -6,11 +6,13 @@ import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.returns.Crediting.Share;
+import app.euthyna.core.returns.InvoiceActions;
 import app.euthyna.core.returns.ReturnPolicy;
 import app.euthyna.core.returns.ReturnRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Offered;
 import app.euthyna.server.billing.OpenInvoices;
 import app.euthyna.server.flow.DocumentChains;
 import app.euthyna.server.masterdata.CompanyRulesStore;
@@ -88,6 +90,16 @@ public class CreditService {
     public List<Crediting.Left> leftToCredit(String number) {
         var found = documents.of(DocumentKind.INVOICE, number);
         return Crediting.left(Chain.invoiceOf(found, number), Chain.creditsFor(found, number));
+    }
+
+    /** What an invoice is there for as it stands. */
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public List<Offered<InvoiceActions.Action>> actions(String number) {
+        var found = documents.of(DocumentKind.INVOICE, number);
+        return InvoiceActions.of(
+                Chain.invoiceOf(found, number),
+                Chain.creditsFor(found, number),
+                open(found).get(number));
     }
 
     /**

@@ -5,18 +5,23 @@ import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.returns.Crediting.Share;
+import app.euthyna.core.returns.ReturnActions;
 import app.euthyna.core.returns.Returning.Came;
 import app.euthyna.core.returns.Returning.InspectionLine;
 import app.euthyna.core.returns.Returning.OfDispatch;
 import app.euthyna.core.returns.Returning.OfInvoice;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Offered;
+import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Quantity;
+import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.flow.DocumentChains;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.Quantities;
+import app.euthyna.server.platform.Right;
 import app.euthyna.server.platform.Texts;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
@@ -144,6 +149,26 @@ class ReturnsController {
     record StoryLine(LocalDate on, String by, String event, String sentence) {}
 
     /**
+     * Something that a return is there for.
+     *
+     * @param refused why whoever asks can't do it; null where they can
+     */
+    record ReturnActionView(
+            ReturnActions.Action action, @Nullable String refused) {}
+
+    private static ReturnActionView view(Offered<ReturnActions.Action> offered, Person person) {
+        var unauthorised = switch (offered.action()) {
+            case RECEIVE -> Right.MOVE_GOODS.refusal(person, "receive goods");
+            case INSPECT -> Right.MOVE_GOODS.refusal(person, "inspect goods");
+            case CREDIT, CREDIT_AHEAD -> Right.BILL.refusal(person, "credit goods");
+            case WITHDRAW -> Right.PROPOSE.refusal(person, "withdraw a return");
+        };
+        return new ReturnActionView(
+                offered.action(),
+                unauthorised.or(offered::refusal).map(Refusal::sentence).orElse(null));
+    }
+
+    /**
      * A return.
      *
      * @param ahead whether the company credits goods before they are here for this reason
@@ -165,6 +190,7 @@ class ReturnsController {
             List<ReturnLineView> lines,
             List<String> credits,
             List<String> replacements,
+            List<ReturnActionView> actions,
             int reminders,
             @Nullable LocalDate remindedOn,
             List<StoryLine> story) {}
@@ -183,12 +209,14 @@ class ReturnsController {
                     .map(l -> new OfInvoice(
                             new LineRef(l.invoice(), l.line()), Quantities.given("quantity", l.quantity())))
                     .toList();
-            return view(returns.authorise(
-                    context.because(Texts.given(request.remark())),
-                    dispatched,
-                    invoiced,
-                    request.reason(),
-                    Texts.given(request.exception())));
+            return view(
+                    returns.authorise(
+                            context.because(Texts.given(request.remark())),
+                            dispatched,
+                            invoiced,
+                            request.reason(),
+                            Texts.given(request.exception())),
+                    context.person());
         });
     }
 
@@ -205,7 +233,7 @@ class ReturnsController {
                             : request.lines().stream()
                                     .map(l -> new Came(l.line(), Quantities.given("quantity", l.quantity())))
                                     .toList());
-            return view(number);
+            return view(number, context.person());
         });
     }
 
@@ -220,7 +248,7 @@ class ReturnsController {
                 add(results, line, Return.Outcome.Kind.SEND_BACK, line.sendBack());
             });
             returns.inspect(context.given(request.date(), request.reason()), number, request.version(), results);
-            return view(number);
+            return view(number, context.person());
         });
     }
 
@@ -241,7 +269,7 @@ class ReturnsController {
     ReturnView withdraw(@PathVariable String number, @Valid @RequestBody Withdrawal request, HttpServletRequest http) {
         return commands.run(http, request, ReturnView.class, context -> {
             returns.withdraw(context.because(request.reason()), number, request.version());
-            return view(number);
+            return view(number, context.person());
         });
     }
 
@@ -253,12 +281,16 @@ class ReturnsController {
     ReturnView note(@PathVariable String number, @Valid @RequestBody ReturnNote request, HttpServletRequest http) {
         return commands.run(http, request, ReturnView.class, context -> {
             returns.note(context, number, request.text().strip());
-            return view(number);
+            return view(number, context.person());
         });
     }
 
     @GetMapping("/{number}")
     ReturnView view(@PathVariable String number) {
+        return view(number, commands.context().person());
+    }
+
+    private ReturnView view(String number, Person person) {
         var found = documents.of(DocumentKind.RETURN, number);
         var goods = Chain.returnOf(found, number);
         var due = Crediting.due(goods, found);
@@ -293,6 +325,9 @@ class ReturnsController {
                 lines,
                 own,
                 replacements,
+                ReturnActions.of(goods, found, rules.inForce().returns()).stream()
+                        .map(offered -> view(offered, person))
+                        .toList(),
                 row.reminders(),
                 row.remindedOn(),
                 story);
@@ -324,10 +359,7 @@ class ReturnsController {
                 goods.expected(line).value(),
                 creditable(goods, line, due),
                 Crediting.ahead(goods, line, credits).value(),
-                goods.expected(line)
-                        .minus(Crediting.ahead(goods, line, credits))
-                        .max(Quantity.ZERO)
-                        .value(),
+                ReturnActions.creditableAhead(goods, line, credits).value(),
                 outcome(line, Return.Outcome.Kind.RESTOCK),
                 outcome(line, Return.Outcome.Kind.SCRAP),
                 outcome(line, Return.Outcome.Kind.SEND_BACK),

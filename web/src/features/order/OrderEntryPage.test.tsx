@@ -16,6 +16,7 @@ const tried = (findings: object[] = [], missing: object[] = []) => ({
     gross: '150.00',
     vatBands: [],
   },
+  outlook: missing.length > 0 ? 'NOT_READY' : findings.length > 0 ? 'HELD' : 'CLEARED',
   findings,
   approval: [],
   position: { terms: [], exposure: '150.00', limit: null },

@@ -486,6 +486,14 @@ function useDryRun(order: TypedOrder, number: string | undefined, enabled: boole
   });
 }
 
+const OUTLOOK = {
+  NOT_READY: 'Not ready to submit',
+  HELD: 'Would be held',
+  AWAITING_APPROVAL: 'Would wait for approval',
+  FLAGGED: 'Would be cleared with a flag',
+  CLEARED: 'Would be cleared',
+} satisfies Record<Schemas['DryRunView']['outlook'], string>;
+
 function DryRun({
   run,
   complete,
@@ -501,22 +509,11 @@ function DryRun({
     return <p className="muted">Choose a customer and an item. Checks run while you type and show here.</p>;
   if (run.error) return <ProblemNote problem={run.error} />;
   if (!run.data) return <p className="muted">Searching…</p>;
-  const stops = run.data.findings.filter((finding) => finding.severity === 'STOP');
   const { approval } = run.data;
   const missing = run.data.order.missing;
-  const headline =
-    missing.length > 0
-      ? 'Not ready to submit'
-      : stops.length > 0
-        ? 'Would be held'
-        : approval.length > 0
-          ? 'Would wait for approval'
-          : run.data.findings.length > 0
-            ? 'Would be cleared with a flag'
-            : 'Would be cleared';
   return (
     <>
-      <h1 aria-live="polite">{headline}</h1>
+      <h1 aria-live="polite">{OUTLOOK[run.data.outlook]}</h1>
       <div className="muted small below-10">
         {change ? 'with this change; not saved yet' : 'as typed; not saved yet'}
       </div>

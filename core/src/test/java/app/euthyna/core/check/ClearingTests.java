@@ -43,6 +43,17 @@ class ClearingTests {
     }
 
     @Test
+    void theOutlookIsTheWorstThatWouldHappen() {
+        var care = Finding.open(Severity.CAUTION, new PoEvidence.PoMissing("C1"), TODAY);
+        assertThat(Outlook.of(false, List.of(noPo()), true)).isEqualTo(Outlook.NOT_READY);
+        assertThat(Outlook.of(true, List.of(care, noPo()), true)).isEqualTo(Outlook.HELD);
+        assertThat(Outlook.of(true, List.of(care, waived(noPo())), true)).isEqualTo(Outlook.AWAITING_APPROVAL);
+        assertThat(Outlook.of(true, List.of(care), false)).isEqualTo(Outlook.FLAGGED);
+        assertThat(Outlook.of(true, List.of(waived(noPo())), false)).isEqualTo(Outlook.CLEARED);
+        assertThat(Outlook.of(true, List.of(), false)).isEqualTo(Outlook.CLEARED);
+    }
+
+    @Test
     void whatWasOpenByItselfPasses() {
         assertThat(Clearing.passing(List.of(over("5.00"), noPo()), List.of(over("5.00"), noPo()), Set.of()))
                 .containsExactlyInAnyOrder(Check.CREDIT_LIMIT, Check.MISSING_PO);

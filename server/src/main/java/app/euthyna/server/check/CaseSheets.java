@@ -4,6 +4,7 @@ import app.euthyna.core.billing.OpenInvoice;
 import app.euthyna.core.check.Checks;
 import app.euthyna.core.check.Evidence;
 import app.euthyna.core.check.Finding;
+import app.euthyna.core.check.Outlook;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.LineFlow;
 import app.euthyna.core.order.Order;
@@ -84,14 +85,17 @@ class CaseSheets {
                 run.chain().after(new Effect.StateChanged(order.number(), order.state(), OrderState.SUBMITTED)),
                 run.findings());
         var exposure = run.checkContext().position().exposure().plus(run.chain().openGross());
+        var written = orders.simulated(order);
+        var asks = clearance.asks(order);
         return new DryRunView(
-                orders.simulated(order),
+                written,
+                Outlook.of(written.missing().isEmpty(), run.findings(), !asks.isEmpty()),
                 ReviewViews.sentence(held.name(), run.findings(), null),
                 run.findings().stream()
                         .filter(f -> f.isOpen())
                         .map(ReviewViews::finding)
                         .toList(),
-                clearance.asks(order),
+                asks,
                 new PositionView(
                         ReviewViews.terms(
                                 run.checkContext().position(),

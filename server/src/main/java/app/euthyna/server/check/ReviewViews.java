@@ -3,6 +3,7 @@ package app.euthyna.server.check;
 import app.euthyna.core.check.CustomerPosition;
 import app.euthyna.core.check.Evidence;
 import app.euthyna.core.check.Finding;
+import app.euthyna.core.check.Outlook;
 import app.euthyna.core.check.PoEvidence;
 import app.euthyna.core.check.PoUse;
 import app.euthyna.core.check.PriceEvidence;
@@ -109,6 +110,7 @@ final class ReviewViews {
 
     record DryRunView(
             OrderView order,
+            Outlook outlook,
             String sentence,
             List<FindingView> findings,
             List<String> approval,

@@ -24,7 +24,7 @@ export function useWritten<T extends object>(start: T) {
       wrong: (name: keyof T & string) => errors[name],
       /** the server did not take it */
       refused: (problem: Problem) => {
-        setErrors(problem.missing);
+        setErrors(problem.fields);
       },
     }),
     [values, errors, setFieldValue, setErrors, isDirty],

@@ -13,8 +13,8 @@ export class Problem extends Error {
     detail: string,
     readonly instead: string,
     readonly others: string[],
-    /** what is expected of each field that is missing or not well formed */
-    readonly missing: Record<string, string> = {},
+    /** what is wrong with each field that is missing or not well formed */
+    readonly fields: Record<string, string> = {},
   ) {
     super(detail);
   }
@@ -118,14 +118,6 @@ export async function answer<T>(request: Promise<{ data?: T; error?: unknown; re
     body.detail ?? `The server answered with ${result.response.status}.`,
     body.instead ?? '',
     body.others ?? [],
-    missing(body.facts),
-  );
-}
-
-/** The fields that a refusal names as incomplete, each with what is expected of it. */
-function missing(facts: unknown): Record<string, string> {
-  const named = (facts as { missing?: { field?: unknown; expected?: unknown }[] } | undefined)?.missing;
-  return Object.fromEntries(
-    (Array.isArray(named) ? named : []).map((one) => [String(one.field), `needs ${String(one.expected)}`]),
+    body.fields ?? {},
   );
 }

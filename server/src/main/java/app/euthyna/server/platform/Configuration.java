@@ -133,6 +133,9 @@ class Configuration {
                                     .addProperty("code", new StringSchema())
                                     .addProperty("instead", new StringSchema())
                                     .addProperty("facts", new Schema<>().type("object"))
+                                    .addProperty(
+                                            "fields",
+                                            new Schema<>().type("object").additionalProperties(new StringSchema()))
                                     .addProperty("others", new ArraySchema().items(new StringSchema())));
             var problem = new ApiResponse()
                     .description("Refused")

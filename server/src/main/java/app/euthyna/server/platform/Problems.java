@@ -1,5 +1,6 @@
 package app.euthyna.server.platform;
 
+import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Refusal;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -9,6 +10,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.TreeMap;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.apache.tomcat.util.http.InvalidParameterException;
@@ -59,6 +61,11 @@ class Problems extends ResponseEntityExceptionHandler {
         var problem = problem(status(first.kind()), first.code(), first.sentence());
         problem.setProperty("instead", first.instead());
         problem.setProperty("facts", json.valueToTree(first));
+        if (first instanceof CommonRefusal.Incomplete incomplete) {
+            var fields = new TreeMap<String, String>();
+            incomplete.missing().forEach(one -> fields.putIfAbsent(one.field(), "needs " + one.expected()));
+            problem.setProperty("fields", fields);
+        }
         problem.setProperty(
                 "others",
                 refused.refusals().stream()
@@ -182,11 +189,14 @@ class Problems extends ResponseEntityExceptionHandler {
     @Override
     protected ResponseEntity<Object> handleMethodArgumentNotValid(
             MethodArgumentNotValidException invalid, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
-        var fields = invalid.getFieldErrors().stream()
-                .map(f -> f.getField() + ": " + f.getDefaultMessage())
-                .sorted()
-                .toList();
-        return widen(problem(HttpStatus.BAD_REQUEST, "incomplete", String.join("; ", fields) + "."));
+        var fields = new TreeMap<String, String>();
+        invalid.getFieldErrors().forEach(one -> fields.putIfAbsent(one.getField(), one.getDefaultMessage()));
+        var said = fields.entrySet().stream()
+                .map(one -> one.getKey() + ": " + one.getValue())
+                .collect(Collectors.joining("; "));
+        var problem = problem(HttpStatus.BAD_REQUEST, "incomplete", said + ".");
+        problem.setProperty("fields", fields);
+        return widen(problem);
     }
 
     @Override

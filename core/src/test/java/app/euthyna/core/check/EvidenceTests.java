@@ -328,6 +328,56 @@ class EvidenceTests {
     }
 
     @Test
+    void whatElseIsSaid() {
+        var block = new Evidence.Blocked(new CustomerRules.Block("lead", TODAY, "disputes every bill"));
+        assertThat(block.brief()).isEqualTo("blocked");
+        assertThat(block.sentence()).isEqualTo("the customer is blocked by lead: disputes every bill");
+        assertThat(unusualValue("40").brief()).isEqualTo("unusual value");
+        assertThat(unusualValue("40").sentence()).isEqualTo("its net of 40 is far from the usual 10");
+        assertThat(licence("A", LicenceFact.Answer.NO_ANSWER, "L1", 1).sentence())
+                .as("one try is not counted")
+                .isEqualTo("the register did not answer for the chemicals licence L1");
+        assertThat(FindingDecisionRefusal.StandsWorse.of(
+                                "SO-1", List.of(Finding.open(Severity.STOP, over("1.00"), TODAY)))
+                        .sentence())
+                .isEqualTo("Order SO-1 stands worse than you saw: the customer would be EUR 1.00 over the limit.");
+    }
+
+    /** Each evidence belongs to one check, which findings are carried on by. */
+    @Test
+    void belongsToItsCheck() {
+        assertThat(Stream.of(
+                                met(PoNumber.Likeness.SAME, "SO-1"),
+                                ceiling("1.00"),
+                                new PoMissing("C1"),
+                                floor(1, "A", "9.0000"),
+                                price("0.00", 1),
+                                margin(1, "A", "8.0"),
+                                over("1.00"),
+                                overdue(0, "2026-1", "5.00"),
+                                licence("A", LicenceFact.Answer.FOUND, "L", 1),
+                                shortage(1, 1),
+                                quota("A", Quota.Scope.CUSTOMER, "C", 3),
+                                wanted(1, 3),
+                                unusualValue("40"))
+                        .map(Evidence::check))
+                .containsExactly(
+                        Check.DUPLICATE_PO,
+                        Check.DUPLICATE_PO,
+                        Check.MISSING_PO,
+                        Check.PRICE_FLOOR,
+                        Check.ZERO_PRICE,
+                        Check.MARGIN,
+                        Check.CREDIT_LIMIT,
+                        Check.OVERDUE,
+                        Check.LICENCE,
+                        Check.UNRESERVED,
+                        Check.QUOTA,
+                        Check.DATES,
+                        Check.UNUSUAL);
+    }
+
+    @Test
     void overdueTogetherIsTheirSum() {
         var two = new InvoicesOverdue(
                 TODAY,

@@ -435,6 +435,69 @@ class OccasionsTests {
         assertThat(submitted(without, world)).extracting(Finding::check).containsExactly(Check.MISSING_PO);
     }
 
+    @Nested
+    class PoNumbersUsedBefore {
+
+        private List<Finding> met(PoPolicy policy, PoUse... uses) {
+            return submitted(
+                    in(OrderState.SUBMITTED),
+                    world("99.00")
+                            .withCustomer(new CustomerRules(
+                                    "C", Optional.empty(), policy, Optional.empty(), Optional.empty()))
+                            .withPoUses(List.of(uses)));
+        }
+
+        private PoUse used(String order, String po, String left) {
+            return new PoUse(order, po, TODAY, eur("20.00"), eur(left), List.of(), PoUse.Place.OPEN_ORDER, false);
+        }
+
+        @Test
+        void weighAsTheHeaviestAndStandTheClosestFirst() {
+            var found = met(
+                    PoPolicy.STANDARD,
+                    used("SO-9", "P-2", "1.00"),
+                    used("SO-8", "p 1", "1.00"),
+                    used("SO-7", "P-1", "1.00"));
+            assertThat(found).hasSize(1);
+            assertThat(found.get(0).severity()).isEqualTo(Severity.STOP);
+            assertThat(((PoEvidence.PoMet) found.get(0).evidence()).matches())
+                    .extracting(m -> m.use().order())
+                    .containsExactly("SO-7", "SO-8", "SO-9");
+            assertThat(met(PoPolicy.STANDARD, used("SO-9", "P-2", "1.00"))
+                            .get(0)
+                            .severity())
+                    .as("one slip away, for the same value")
+                    .isEqualTo(Severity.CAUTION);
+        }
+
+        /** Orders under one PO may come to its ceiling; what was cancelled of them does not count. */
+        @Test
+        void countTogetherToTheirCeiling() {
+            var ceiling = new PoPolicy(
+                    false,
+                    Severity.STOP,
+                    Severity.STOP,
+                    Severity.CAUTION,
+                    Optional.of(eur("50.00")),
+                    PoPolicy.Barred.HOLD);
+            assertThat(met(ceiling, used("SO-8", "p 1", "30.00"), used("SO-9", "P-2", "99.00")))
+                    .as("this order is 20.00, another PO does not count")
+                    .isEmpty();
+            assertThat(met(ceiling, used("SO-8", "p 1", "30.01")))
+                    .extracting(f -> f.evidence().brief())
+                    .containsExactly("PO ceiling exceeded");
+        }
+    }
+
+    @Test
+    void whatIsLeftOfAQuotaIsNeverLessThanNothing() {
+        var quota = new Quota("A", Quota.Scope.REGION, "N", TODAY, TODAY, q(10), q(4));
+        assertThat(quota.left()).isEqualTo(q(6));
+        assertThat(new Quota("A", Quota.Scope.REGION, "N", TODAY, TODAY, q(10), q(14)).left())
+                .isEqualTo(q(0));
+        assertThat(CustomerPosition.nothing(EUR).exposure()).isEqualTo(eur("0.00"));
+    }
+
     @Test
     void codesOfChecksReadBack() {
         for (var check : Check.values()) {

@@ -7,6 +7,7 @@ import static app.euthyna.core.Given.q;
 import static app.euthyna.core.Sale.codes;
 import static app.euthyna.core.Sale.ofDispatch;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
 import app.euthyna.core.Sale;
 import app.euthyna.core.billing.Billing;
@@ -282,6 +283,35 @@ class TakingBackTests extends Undone {
             assertThat(kinds(carriedOut(new Intent.CancelOrder("SO-1"))))
                     .containsExactly(Plan.Kind.MOVE_TO_CUSTOMER_CREDIT, Plan.Kind.CANCEL_QUANTITY);
             assertThat(sale.chain().settledState()).isEqualTo(OrderState.CANCELLED);
+        }
+    }
+
+    @Nested
+    class Intents {
+
+        /** Codes stand in REST and in what waits; words on the button. */
+        @Test
+        void haveACodeAWordAndADocumentToBeginAt() {
+            var dispatch = new DocumentRef(DocumentKind.DISPATCH, "D-1");
+            var invoice = new DocumentRef(DocumentKind.INVOICE, "2026-1");
+            assertThat(List.<Intent>of(
+                            new Intent.CancelRest("SO-1", List.of()),
+                            new Intent.CancelOrder("SO-1"),
+                            new Intent.TakeBackInvoice("2026-1", false),
+                            new Intent.TakeBackInvoice("2026-1", true),
+                            new Intent.TakeBackDispatch("D-1"),
+                            new Intent.TakeGoodsBack(dispatch, List.of()),
+                            new Intent.GiveMoneyBack(invoice)))
+                    .extracting(Intent::code, Intent::words, Intent::subject)
+                    .containsExactly(
+                            tuple("cancel-rest", "cancel the rest of order SO-1", ORDER),
+                            tuple("cancel-order", "cancel order SO-1", ORDER),
+                            tuple("take-back-invoice", "take back invoice 2026-1", invoice),
+                            tuple("take-back-invoice", "take back invoice 2026-1 and its dispatch", invoice),
+                            tuple("take-back-dispatch", "take back dispatch D-1", dispatch),
+                            tuple("take-goods-back", "take back the goods of dispatch D-1", dispatch),
+                            tuple("give-money-back", "refund the money of invoice 2026-1", invoice));
+            assertThat(Plan.Kind.MOVE_TO_CUSTOMER_CREDIT.code()).isEqualTo("move-to-customer-credit");
         }
     }
 

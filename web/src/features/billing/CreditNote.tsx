@@ -8,6 +8,7 @@ import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintBar, PrintButton } from '../paper';
 import { Settle } from './Settle';
+import { VatTotals } from './VatTotals';
 import { WaysOut } from './WaysOut';
 import { creditNoteQuery, creditNotesQuery } from './api';
 
@@ -146,19 +147,7 @@ export function CreditNotePage() {
             ))}
           </tbody>
         </table>
-        <div className="totals">
-          <span>
-            net <b>{figure(credit.net)}</b>
-          </span>
-          {credit.bands.map((band) => (
-            <span key={band.category + band.rate}>
-              VAT {band.category} {trim(band.rate)} % on {figure(band.taxable)} <b>{figure(band.vat)}</b>
-            </span>
-          ))}
-          <span>
-            gross <b>{figure(credit.gross)}</b>
-          </span>
-        </div>
+        <VatTotals of={credit} />
         <h2>Use</h2>
         <Settle own number={credit.number} />
       </div>

@@ -10,6 +10,7 @@ import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintBar, PrintButton } from '../paper';
 import { Allowance } from './Allowance';
+import { VatTotals } from './VatTotals';
 import { WaysOut } from './WaysOut';
 import { invoiceActionsQuery, invoiceQuery, invoicesQuery } from './api';
 
@@ -183,19 +184,7 @@ export function InvoicePage() {
             ))}
           </tbody>
         </table>
-        <div className="totals">
-          <span>
-            net <b>{figure(invoice.net)}</b>
-          </span>
-          {invoice.bands.map((band) => (
-            <span key={band.category + band.rate}>
-              VAT {band.category} {trim(band.rate)} % on {figure(band.taxable)} <b>{figure(band.vat)}</b>
-            </span>
-          ))}
-          <span>
-            gross <b>{figure(invoice.gross)}</b>
-          </span>
-        </div>
+        <VatTotals of={invoice} />
       </div>
       <div className="bar">
         <PrintButton paper="INVOICE" numbers={[invoice.number]}>

@@ -1,5 +1,6 @@
 package app.euthyna.core;
 
+import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.order.Details;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.order.Order;
@@ -48,14 +49,29 @@ public final class Given {
                 no, kind, item, "Item " + item, Quantity.of(quantity), Price.of(price), vat, TODAY, "", Shortage.WAIT);
     }
 
+    /** A note of one line that is staged for line 1 of SO-1. */
+    public static Dispatch staged(String number, String item, Quantity quantity) {
+        return new Dispatch(
+                number,
+                "SO-1",
+                "S",
+                Dispatch.State.STAGED,
+                TODAY,
+                List.of(new Dispatch.Line(1, 1, item, quantity, eur("0.00"))));
+    }
+
     public static Order order(String number, OrderState state, OrderLine... lines) {
+        return order(number, OrderKind.STANDARD, state, "P-1", lines);
+    }
+
+    public static Order order(String number, OrderKind kind, OrderState state, String po, OrderLine... lines) {
         return new Order(
                 number,
                 1,
-                OrderKind.STANDARD,
+                kind,
                 state,
                 "C",
-                "P-1",
+                po,
                 "S",
                 TODAY,
                 TODAY,

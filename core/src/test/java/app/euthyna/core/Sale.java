@@ -12,6 +12,7 @@ import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.ledger.AccountRole;
 import app.euthyna.core.ledger.Postings;
+import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.returns.Crediting;
@@ -82,6 +83,18 @@ public final class Sale {
                 .get();
         happen(invoiced);
         return invoiced.invoice();
+    }
+
+    /** So many of line 1 are reserved and billed before they leave, on invoice 2026-1. */
+    public void billAhead(Quantity quantity) {
+        happen(new Effect.StockReserved(new LineRef("SO-1", 1), "S", "A", quantity));
+        happen(Billing.bill(
+                        "C",
+                        List.of(chain),
+                        List.of(new Billing.Share(new LineRef("SO-1", 1), quantity)),
+                        new Billing.Terms("2026-1", TODAY, 30, "", true),
+                        Set.of(OrderKind.STANDARD))
+                .get());
     }
 
     public Decision<Effect.ReturnAuthorised> ask(

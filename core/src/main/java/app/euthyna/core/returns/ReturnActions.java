@@ -15,7 +15,7 @@ public final class ReturnActions {
     private ReturnActions() {}
 
     public enum Action {
-        /** Take in goods that are expected. */
+        /** Receive goods that are expected. */
         RECEIVE,
         /** Decide what becomes of goods in inspection. */
         INSPECT,

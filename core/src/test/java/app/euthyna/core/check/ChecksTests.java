@@ -141,24 +141,7 @@ class ChecksTests {
             var line = stock(1, "A", quantity, "10.00", "0")
                     .withPrice(new Price(new BigDecimal("10.00"), new BigDecimal(discount)))
                     .withRequestedOn(requested);
-            var plain = order("SO-1", state, line);
-            return Chain.of(new app.euthyna.core.order.Order(
-                    plain.number(),
-                    1,
-                    kind,
-                    state,
-                    "C",
-                    "",
-                    "S",
-                    TODAY,
-                    TODAY,
-                    "",
-                    "clerk",
-                    "clerk",
-                    java.util.Set.of(),
-                    EUR,
-                    plain.details(),
-                    List.of(line)));
+            return Chain.of(order("SO-1", kind, state, "", line));
         }
 
         private List<String> briefs(Chain chain, CheckContext checkContext) {

@@ -139,6 +139,11 @@ class EvidenceTests {
 
     /** Waived, found again, and whether that is worse. */
     static Stream<Arguments> growth() {
+        return Stream.of(growthOfPosAndPrices(), growthOfCustomers(), growthOfGoods(), growthFromOneCheckToAnother())
+                .flatMap(one -> one);
+    }
+
+    private static Stream<Arguments> growthOfPosAndPrices() {
         return Stream.of(
                 Arguments.of(met(PoNumber.Likeness.ALIKE, "SO-1"), met(PoNumber.Likeness.ALIKE, "SO-1"), false),
                 Arguments.of(met(PoNumber.Likeness.ALIKE, "SO-1"), met(PoNumber.Likeness.NEAR, "SO-1"), false),
@@ -164,7 +169,11 @@ class EvidenceTests {
                 Arguments.of(margin(1, "A", "8.0"), margin(1, "A", "8.0"), false),
                 Arguments.of(margin(1, "A", "8.0"), margin(1, "A", "7.9"), true),
                 Arguments.of(margin(1, "A", "8.0"), margin(1, "B", "9.0"), true),
-                Arguments.of(margin(1, "A", "8.0"), margin(2, "A", "9.0"), true),
+                Arguments.of(margin(1, "A", "8.0"), margin(2, "A", "9.0"), true));
+    }
+
+    private static Stream<Arguments> growthOfCustomers() {
+        return Stream.of(
                 Arguments.of(over("10.00"), over("10.00"), false),
                 Arguments.of(over("10.00"), over("10.01"), true),
                 Arguments.of(overdue(0, "2026-1", "5.00"), overdue(90, "2026-1", "5.00"), false),
@@ -185,7 +194,11 @@ class EvidenceTests {
                 Arguments.of(
                         licence("A", LicenceFact.Answer.NO_ANSWER, "L1", 1),
                         licence("B", LicenceFact.Answer.NO_ANSWER, "L1", 1),
-                        true),
+                        true));
+    }
+
+    private static Stream<Arguments> growthOfGoods() {
+        return Stream.of(
                 Arguments.of(shortage(1, 4), shortage(1, 4), false),
                 Arguments.of(shortage(1, 4), shortage(1, 5), true),
                 Arguments.of(shortage(1, 4), shortage(2, 1), true),
@@ -202,7 +215,11 @@ class EvidenceTests {
                 Arguments.of(unusualLine("A", "40"), unusualLine("A", "40"), false),
                 Arguments.of(unusualLine("A", "40"), unusualLine("A", "41"), true),
                 Arguments.of(unusualLine("A", "40"), unusualLine("B", "20"), true),
-                Arguments.of(unusualLine("A", "40"), unusualValue("20"), true),
+                Arguments.of(unusualLine("A", "40"), unusualValue("20"), true));
+    }
+
+    private static Stream<Arguments> growthFromOneCheckToAnother() {
+        return Stream.of(
                 Arguments.of(over("10.00"), shortage(1, 1), true),
                 Arguments.of(shortage(1, 1), over("0.01"), true),
                 Arguments.of(shortage(1, 1), floor(1, "A", "9.9999"), true),
@@ -228,6 +245,10 @@ class EvidenceTests {
 
     /** Findings in a list and in a sentence. */
     static Stream<Arguments> words() {
+        return Stream.of(wordsOfPosAndPrices(), wordsOfCustomersAndGoods()).flatMap(one -> one);
+    }
+
+    private static Stream<Arguments> wordsOfPosAndPrices() {
         return Stream.of(
                 Arguments.of(
                         met(PoNumber.Likeness.SAME, "SO-7"), "PO used before", "the PO number is also on order SO-7"),
@@ -258,7 +279,11 @@ class EvidenceTests {
                 Arguments.of(price("0.00", 1, 3), "price is zero", "lines 1, 3 have no price"),
                 Arguments.of(price("4.00", 2), "price not zero", "line 2 has a price on goods at no charge"),
                 Arguments.of(
-                        margin(1, "A", "8.0"), "margin too low", "line 1 has a margin of 8.0 %, the minimum is 10 %"),
+                        margin(1, "A", "8.0"), "margin too low", "line 1 has a margin of 8.0 %, the minimum is 10 %"));
+    }
+
+    private static Stream<Arguments> wordsOfCustomersAndGoods() {
+        return Stream.of(
                 Arguments.of(over("12.00"), "over limit", "the customer would be EUR 12.00 over the limit"),
                 Arguments.of(
                         overdue(0, "2026-1", "5.00"),

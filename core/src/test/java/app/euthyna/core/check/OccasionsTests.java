@@ -5,6 +5,7 @@ import static app.euthyna.core.Given.TODAY;
 import static app.euthyna.core.Given.eur;
 import static app.euthyna.core.Given.order;
 import static app.euthyna.core.Given.q;
+import static app.euthyna.core.Given.staged;
 import static app.euthyna.core.Given.stock;
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -12,6 +13,7 @@ import app.euthyna.core.check.CustomerPosition.Term;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.LineRef;
@@ -356,13 +358,7 @@ class OccasionsTests {
             }
             assertThat(may)
                     .containsExactlyInAnyOrder(OrderState.HELD, OrderState.CLEARED, OrderState.AWAITING_APPROVAL);
-            var note = new Dispatch(
-                    "D-1",
-                    "SO-1",
-                    "S",
-                    Dispatch.State.STAGED,
-                    TODAY,
-                    List.of(new Dispatch.Line(1, 1, "A", q(4), eur("0.00"))));
+            var note = staged("D-1", "A", q(4));
             assertThat(declined(held.after(new Effect.DispatchStaged(note)), CONTROLLER, "no"))
                     .containsExactly("staged-goods");
             assertThat(declined(
@@ -414,24 +410,8 @@ class OccasionsTests {
         var world = world("99.00")
                 .withCustomer(new CustomerRules("C", Optional.empty(), requires, Optional.empty(), Optional.empty()));
         assertThat(submitted(in(OrderState.SUBMITTED), world)).isEmpty();
-        var order = in(OrderState.SUBMITTED).order();
-        var without = Chain.of(new app.euthyna.core.order.Order(
-                order.number(),
-                1,
-                order.kind(),
-                order.state(),
-                "C",
-                " ",
-                "S",
-                TODAY,
-                TODAY,
-                "",
-                "clerk",
-                "clerk",
-                Set.of(),
-                EUR,
-                order.details(),
-                order.lines()));
+        var without = Chain.of(
+                order("SO-1", OrderKind.STANDARD, OrderState.SUBMITTED, " ", stock(1, "A", "10", "2.00", "0")));
         assertThat(submitted(without, world)).extracting(Finding::check).containsExactly(Check.MISSING_PO);
     }
 

@@ -5,12 +5,12 @@ import static app.euthyna.core.Given.TODAY;
 import static app.euthyna.core.Given.eur;
 import static app.euthyna.core.Given.order;
 import static app.euthyna.core.Given.q;
+import static app.euthyna.core.Given.staged;
 import static app.euthyna.core.Given.stock;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.core.check.CustomerPosition.Term;
 import app.euthyna.core.flow.Chain;
-import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderLine;
@@ -101,21 +101,15 @@ class RemedyExamplesTests {
     @Test
     void whatIsStagedOrGoneIsNotTakenOff() {
         limit = "100.00";
-        var staged = Chain.of(order("SO-1", OrderState.CLEARED, stock(1, "A", "20", "10.00", "0")))
+        var partly = Chain.of(order("SO-1", OrderState.CLEARED, stock(1, "A", "20", "10.00", "0")))
                 .after(new Effect.StockReserved(new app.euthyna.core.shared.LineRef("SO-1", 1), "S", "A", q(20)))
-                .after(new Effect.DispatchStaged(new Dispatch(
-                        "D-1",
-                        "SO-1",
-                        "S",
-                        Dispatch.State.STAGED,
-                        TODAY,
-                        List.of(new Dispatch.Line(1, 1, "A", q(12), eur("0.00"))))));
-        assertThat(offered(staged))
+                .after(new Effect.DispatchStaged(staged("D-1", "A", q(12))));
+        assertThat(offered(partly))
                 .as("twelve are staged, and even they are over the limit")
                 .containsExactly(
                         "credit-limit PAYMENT: a payment or deposit of EUR 100.00 brings the exposure to the limit");
         limit = "150.00";
-        assertThat(offered(staged))
+        assertThat(offered(partly))
                 .containsExactly(
                         "credit-limit PAYMENT: a payment or deposit of EUR 50.00 brings the exposure to the limit",
                         "credit-limit QUANTITY: line 1 at 15 instead of 20 Item A");
@@ -160,24 +154,7 @@ class RemedyExamplesTests {
 
     @Test
     void goodsAtNoChargeGetNoPrice() {
-        var plain = order("SO-1", OrderState.SUBMITTED, stock(1, "A", "1", "9.00", "0"));
-        var sample = new app.euthyna.core.order.Order(
-                "SO-1",
-                1,
-                OrderKind.SAMPLE,
-                OrderState.SUBMITTED,
-                "C",
-                "P-1",
-                "S",
-                TODAY,
-                TODAY,
-                "",
-                "clerk",
-                "clerk",
-                java.util.Set.of(),
-                EUR,
-                plain.details(),
-                plain.lines());
+        var sample = order("SO-1", OrderKind.SAMPLE, OrderState.SUBMITTED, "P-1", stock(1, "A", "1", "9.00", "0"));
         assertThat(offered(Chain.of(sample))).containsExactly("zero-price PRICE: line 1 at 0.00");
     }
 

@@ -7,6 +7,7 @@ import static app.euthyna.core.Given.q;
 import static app.euthyna.core.Given.stock;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.euthyna.core.Given;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
@@ -38,13 +39,7 @@ class DispatchActionsTests {
     @ParameterizedTest
     @EnumSource(OrderState.class)
     void goodsLeaveOnlyForAClearedOrder(OrderState state) {
-        var note = new Dispatch(
-                "D-1",
-                "SO-1",
-                "S",
-                Dispatch.State.STAGED,
-                TODAY,
-                List.of(new Dispatch.Line(1, 1, "A", q(4), eur("0.00"))));
+        var note = Given.staged("D-1", "A", q(4));
         var chain = Chain.of(order("SO-1", state, stock(1, "A", "10", "2.00", "0")))
                 .after(new Effect.StockReserved(new LineRef("SO-1", 1), "S", "A", q(4)))
                 .after(new Effect.DispatchStaged(note));

@@ -9,18 +9,14 @@ import static app.euthyna.core.Sale.ofDispatch;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.core.Sale;
-import app.euthyna.core.billing.Billing;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Return;
-import app.euthyna.core.order.OrderKind;
-import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Offered;
 import app.euthyna.core.shared.Refusal;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 
@@ -129,14 +125,7 @@ class DocumentActionsTests {
 
         @Test
         void thatBilledAheadIsNotBilledAgain() {
-            sale.happen(new Effect.StockReserved(new LineRef("SO-1", 1), "S", "A", q(4)));
-            sale.happen(Billing.bill(
-                            "C",
-                            List.of(sale.chain()),
-                            List.of(new Billing.Share(new LineRef("SO-1", 1), q(4))),
-                            new Billing.Terms("2026-1", TODAY, 30, "", true),
-                            Set.of(OrderKind.STANDARD))
-                    .get());
+            sale.billAhead(q(4));
             assertThat(now("2026-1", eur("48.40"))).containsExactly("CREDIT", "CREDIT_AND_REBILL billed-ahead", "PAY");
         }
     }

@@ -290,20 +290,8 @@ class ReturningTests {
         for (int round = 0; round < Rounds.of(2_000); round++) {
             var name = "seed " + seed + ", round " + round;
             var random = new Random(seed + round);
-            var wanted = new HashMap<LineRef, Quantity>();
             var atOnce = sold(new Random(seed + round));
-            for (var dispatch : atOnce.chain().dispatches()) {
-                dispatch.lines()
-                        .forEach(line -> wanted.put(
-                                new LineRef(dispatch.number(), line.no()),
-                                random.nextInt(3) == 0
-                                        ? twentieths(1
-                                                + random.nextInt(20
-                                                        * line.quantity()
-                                                                .value()
-                                                                .intValueExact()))
-                                        : line.quantity()));
-            }
+            var wanted = wanted(atOnce, random);
             var reason = random.nextBoolean() ? "faulty" : "unwanted";
             var all = atOnce.allowed(
                     reason,
@@ -315,57 +303,83 @@ class ReturningTests {
             atOnce.credit(all, "12.5");
 
             var slowly = sold(new Random(seed + round));
-            var open = new ArrayList<Return>();
-            var left = new HashMap<>(wanted);
-            while (!left.isEmpty()
-                    || open.stream().anyMatch(goods -> slowly.now(goods).expectsMore())) {
-                pieces++;
-                if (!left.isEmpty() && random.nextInt(3) == 0) {
-                    var ref = List.copyOf(left.keySet()).get(random.nextInt(left.size()));
-                    var piece = left.get(ref).min(twentieths(1 + random.nextInt(80)));
-                    open.add(slowly.allowed(reason, new Returning.OfDispatch(ref, piece)));
-                    left.compute(ref, (r, rest) -> rest.minus(piece).isZero() ? null : rest.minus(piece));
-                } else if (!open.isEmpty()) {
-                    var goods = slowly.now(open.get(random.nextInt(open.size())));
-                    switch (random.nextInt(3)) {
-                        case 0 ->
-                            goods.lines().stream()
-                                    .filter(l -> goods.expected(l).isPositive())
-                                    .findFirst()
-                                    .ifPresent(l -> slowly.receive(
-                                            goods,
-                                            new Returning.Came(
-                                                    l.no(),
-                                                    goods.expected(l).min(twentieths(1 + random.nextInt(60))))));
-                        case 1 -> slowly.restock(goods);
-                        default -> slowly.credit(goods, "12.5");
-                    }
-                }
-            }
-            open.forEach(slowly::restock);
-            open.forEach(goods -> slowly.credit(goods, "12.5"));
-
-            assertThat(slowly.ledger()).as(name).isEqualTo(atOnce.ledger());
-            assertThat(slowly.chain().flows()).as(name).isEqualTo(atOnce.chain().flows());
-            for (var invoice : atOnce.chain().invoices()) {
-                assertThat(slowly.credited(invoice.number()))
-                        .as("%s: credited of %s", name, invoice.number())
-                        .isEqualTo(atOnce.credited(invoice.number()));
-                if (wholly(wanted, atOnce.chain()) && reason.equals("faulty")) {
-                    assertThat(slowly.credited(invoice.number()))
-                            .as("%s: all of %s", name, invoice.number())
-                            .isEqualTo(invoice.totals().gross());
-                }
-            }
-            // goods that cost nothing come back without an entry
-            assertThat(slowly.ledger().getOrDefault(AccountRole.GOODS_IN_INSPECTION, eur("0.00")))
-                    .as(name)
-                    .isEqualTo(eur("0.00"));
-            assertThat(slowly.ledger().getOrDefault(AccountRole.INVENTORY, eur("0.00")))
-                    .as("%s: no more comes back than left", name)
-                    .isLessThanOrEqualTo(eur("0.00"));
+            pieces += pieceByPiece(slowly, wanted, reason, random);
+            stand(name, slowly, atOnce, reason.equals("faulty") && wholly(wanted, atOnce.chain()));
         }
         assertThat(pieces).isGreaterThan(Rounds.of(20_000));
+    }
+
+    /** Of every line that left all, or some. */
+    private static Map<LineRef, Quantity> wanted(Sale sold, Random random) {
+        var wanted = new HashMap<LineRef, Quantity>();
+        for (var dispatch : sold.chain().dispatches()) {
+            dispatch.lines()
+                    .forEach(line -> wanted.put(
+                            new LineRef(dispatch.number(), line.no()),
+                            random.nextInt(3) == 0
+                                    ? twentieths(1
+                                            + random.nextInt(
+                                                    20 * line.quantity().value().intValueExact()))
+                                    : line.quantity()));
+        }
+        return wanted;
+    }
+
+    /** Allows, takes in, inspects and credits what is wanted, some of it at a time; answers in how many pieces. */
+    private static int pieceByPiece(Sale slowly, Map<LineRef, Quantity> wanted, String reason, Random random) {
+        var pieces = 0;
+        var open = new ArrayList<Return>();
+        var left = new HashMap<>(wanted);
+        while (!left.isEmpty()
+                || open.stream().anyMatch(goods -> slowly.now(goods).expectsMore())) {
+            pieces++;
+            if (!left.isEmpty() && random.nextInt(3) == 0) {
+                var ref = List.copyOf(left.keySet()).get(random.nextInt(left.size()));
+                var piece = left.get(ref).min(twentieths(1 + random.nextInt(80)));
+                open.add(slowly.allowed(reason, new Returning.OfDispatch(ref, piece)));
+                left.compute(ref, (r, rest) -> rest.minus(piece).isZero() ? null : rest.minus(piece));
+            } else if (!open.isEmpty()) {
+                var goods = slowly.now(open.get(random.nextInt(open.size())));
+                switch (random.nextInt(3)) {
+                    case 0 ->
+                        goods.lines().stream()
+                                .filter(l -> goods.expected(l).isPositive())
+                                .findFirst()
+                                .ifPresent(l -> slowly.receive(
+                                        goods,
+                                        new Returning.Came(
+                                                l.no(), goods.expected(l).min(twentieths(1 + random.nextInt(60))))));
+                    case 1 -> slowly.restock(goods);
+                    default -> slowly.credit(goods, "12.5");
+                }
+            }
+        }
+        open.forEach(slowly::restock);
+        open.forEach(goods -> slowly.credit(goods, "12.5"));
+        return pieces;
+    }
+
+    /** Both sales stand alike. */
+    private static void stand(String name, Sale slowly, Sale atOnce, boolean wholeBack) {
+        assertThat(slowly.ledger()).as(name).isEqualTo(atOnce.ledger());
+        assertThat(slowly.chain().flows()).as(name).isEqualTo(atOnce.chain().flows());
+        for (var invoice : atOnce.chain().invoices()) {
+            assertThat(slowly.credited(invoice.number()))
+                    .as("%s: credited of %s", name, invoice.number())
+                    .isEqualTo(atOnce.credited(invoice.number()));
+            if (wholeBack) {
+                assertThat(slowly.credited(invoice.number()))
+                        .as("%s: all of %s", name, invoice.number())
+                        .isEqualTo(invoice.totals().gross());
+            }
+        }
+        // goods that cost nothing come back without an entry
+        assertThat(slowly.ledger().getOrDefault(AccountRole.GOODS_IN_INSPECTION, eur("0.00")))
+                .as(name)
+                .isEqualTo(eur("0.00"));
+        assertThat(slowly.ledger().getOrDefault(AccountRole.INVENTORY, eur("0.00")))
+                .as("%s: no more comes back than left", name)
+                .isLessThanOrEqualTo(eur("0.00"));
     }
 
     private static Quantity twentieths(int count) {

@@ -9,14 +9,13 @@ import static app.euthyna.core.Sale.ofDispatch;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.tuple;
 
+import app.euthyna.core.Given;
 import app.euthyna.core.Sale;
 import app.euthyna.core.billing.Billing;
-import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.goods.Dispatching;
 import app.euthyna.core.goods.Shelf;
 import app.euthyna.core.order.LineKind;
-import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.returns.Returning;
@@ -128,15 +127,7 @@ class TakingBackTests extends Undone {
 
         @Test
         void thatBilledAheadIsEarnedNoMore() {
-            sale.happen(new Effect.StockReserved(new LineRef("SO-1", 1), "S", "A", q(4)));
-            var ahead = Billing.bill(
-                            "C",
-                            List.of(sale.chain()),
-                            List.of(new Billing.Share(new LineRef("SO-1", 1), q(4))),
-                            new Billing.Terms("2026-1", TODAY, 30, "", true),
-                            Set.of(OrderKind.STANDARD))
-                    .get();
-            sale.happen(ahead);
+            sale.billAhead(q(4));
             var plan = carriedOut(new Intent.TakeBackInvoice("2026-1", false));
             assertThat(asked(plan)).as("no dispatch, no money").isEmpty();
             assertThat(sale.chain().flow(1).ahead()).isEqualTo(q(0));
@@ -150,13 +141,7 @@ class TakingBackTests extends Undone {
         @Test
         void thatIsStagedIsVoided() {
             sale.happen(new Effect.StockReserved(new LineRef("SO-1", 1), "S", "A", q(4)));
-            sale.happen(new Effect.DispatchStaged(new Dispatch(
-                    "D-1",
-                    "SO-1",
-                    "S",
-                    Dispatch.State.STAGED,
-                    TODAY,
-                    List.of(new Dispatch.Line(1, 1, "A", q(4), eur("0.00"))))));
+            sale.happen(new Effect.DispatchStaged(Given.staged("D-1", "A", q(4))));
             var plan = carriedOut(new Intent.TakeBackDispatch("D-1"));
             assertThat(kinds(plan)).containsExactly(Plan.Kind.VOID_STAGED);
             assertThat(plan.value()).isEqualTo(eur("40.00"));
@@ -186,21 +171,8 @@ class TakingBackTests extends Undone {
 
         @Test
         void whoseGoodsWereBilledAheadAndCreditedSinceStays() {
-            sale.happen(new Effect.StockReserved(new LineRef("SO-1", 1), "S", "A", q(4)));
-            sale.happen(Billing.bill(
-                            "C",
-                            List.of(sale.chain()),
-                            List.of(new Billing.Share(new LineRef("SO-1", 1), q(4))),
-                            new Billing.Terms("2026-1", TODAY, 30, "", true),
-                            Set.of(OrderKind.STANDARD))
-                    .get());
-            var staged = new Dispatch(
-                    "D-1",
-                    "SO-1",
-                    "S",
-                    Dispatch.State.STAGED,
-                    TODAY,
-                    List.of(new Dispatch.Line(1, 1, "A", q(4), eur("0.00"))));
+            sale.billAhead(q(4));
+            var staged = Given.staged("D-1", "A", q(4));
             sale.happen(new Effect.DispatchStaged(staged));
             sale.happen(Dispatching.depart(
                             sale.chain(),

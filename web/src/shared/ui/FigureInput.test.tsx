@@ -51,6 +51,14 @@ describe('a figure', () => {
     expect(field).toHaveAccessibleDescription('no figure; decimals follow a point');
   });
 
+  it('that only the server would read is sent so that it is not', async () => {
+    takeDecimalMark('COMMA');
+    const { field, sent } = await type('12.50');
+    expect(field).toBeInvalid();
+    expect(field).toHaveValue('12.50');
+    expect(sent).toBe('“12.50”');
+  });
+
   it('from the server is shown by the mark of the company', () => {
     takeDecimalMark('COMMA');
     show(<FigureInput label="Amount" value="12.50" onChange={vi.fn()} />);

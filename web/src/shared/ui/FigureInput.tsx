@@ -5,6 +5,9 @@ import { useInvalid } from './fields';
 /** The form in which figures are sent. */
 const SENT = /^-?\d+(\.\d+)?$/;
 
+/** What was typed and is no figure here: the server must not take it for one by a mark that is not the company's. */
+const unread = (text: string) => (SENT.test(text.trim()) ? `“${text}”` : text);
+
 /** A figure in the form in which it is sent, as somebody here would type it; whatever else it is stays as it is. */
 const asTyped = (value: string) => (SENT.test(value) ? value.replace('.', decimalMark()) : value);
 
@@ -72,7 +75,7 @@ export function FigureInput({
         onKeyDown={(event) => event.key === 'Enter' && !event.ctrlKey && onEnter?.()}
         onChange={(event) => {
           const text = event.target.value;
-          const to = readFigure(text, signed) ?? text;
+          const to = readFigure(text, signed) ?? unread(text);
           setTyped({ text, value: to });
           onChange(to);
         }}

@@ -16,7 +16,6 @@ public class BatchEntity {
 
     String kind;
     Instant askedAt;
-    Instant touchedAt;
     String askedBy;
     String role;
     String standsIn;

@@ -182,11 +182,9 @@ public class Batches {
     }
 
     private long insert(CommandContext context, Kind kind) {
-        var now = Instant.now();
         var row = new BatchEntity();
         row.kind = kind.name();
-        row.askedAt = now;
-        row.touchedAt = now;
+        row.askedAt = Instant.now();
         row.askedBy = context.person().username();
         row.role = context.person().role().name();
         row.standsIn =

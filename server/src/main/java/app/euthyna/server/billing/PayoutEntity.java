@@ -5,7 +5,6 @@ import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
-import java.time.Instant;
 import java.time.LocalDate;
 
 @Entity
@@ -19,7 +18,6 @@ public class PayoutEntity {
     String state;
     LocalDate askedOn;
     int tries;
-    Instant claimedAt;
     String reference;
     String answer;
     boolean closed;

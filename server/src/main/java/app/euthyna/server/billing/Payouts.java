@@ -14,7 +14,6 @@ import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.PlatformRefusal;
 import app.euthyna.server.platform.RefusedException;
-import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -102,7 +101,7 @@ class Payouts {
 
     /** Null where it has ended meanwhile. */
     private Claimed claim(long id) {
-        return queries.claim(Instant.now(), id) == 0 ? null : new Claimed(refund(queries.refundOf(id)), id);
+        return queries.claim(id) == 0 ? null : new Claimed(refund(queries.refundOf(id)), id);
     }
 
     private RefundRules.Refund refund(RefundQueries.RefundRow row) {

@@ -2,7 +2,6 @@ package app.euthyna.server.billing;
 
 import app.euthyna.core.shared.DocumentKind;
 import java.math.BigDecimal;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
@@ -19,10 +18,10 @@ interface RefundQueries {
 
     @HQL("""
             update PayoutEntity p
-            set p.state = 'SENDING', p.claimedAt = :claimedAt, p.tries = p.tries + 1, p.version = p.version + 1
+            set p.state = 'SENDING', p.tries = p.tries + 1, p.version = p.version + 1
             where p.id = :id and p.closed = false and p.state in ('WAITING', 'SENDING')
             """)
-    int claim(Instant claimedAt, long id);
+    int claim(long id);
 
     @HQL("""
             update PayoutEntity p

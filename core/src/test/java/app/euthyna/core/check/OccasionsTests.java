@@ -13,6 +13,7 @@ import app.euthyna.core.check.CustomerPosition.Term;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.order.LineKind;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.order.OrderState;
@@ -20,6 +21,7 @@ import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.Role;
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.EnumSet;
@@ -413,6 +415,37 @@ class OccasionsTests {
         var without = Chain.of(
                 order("SO-1", OrderKind.STANDARD, OrderState.SUBMITTED, " ", stock(1, "A", "10", "2.00", "0")));
         assertThat(submitted(without, world)).extracting(Finding::check).containsExactly(Check.MISSING_PO);
+    }
+
+    @Nested
+    class Remarks {
+
+        private final OrderLine remark = app.euthyna.core.Given.line(2, LineKind.TEXT, "", "1", "0.00", "0");
+
+        /** A text has no price, no floor and no date: nothing is found on it. */
+        @Test
+        void areLookedAtByNoCheck() {
+            var world = world("99.00")
+                    .withItems(Map.of(
+                            "", ItemFact.PLAIN.withFloor(new BigDecimal("9.00")).withLeadDays(9)))
+                    .withPolicy(new CheckPolicy(
+                            Map.of(),
+                            new CheckFigures(
+                                    Optional.empty(),
+                                    Optional.of(BigDecimal.TEN),
+                                    Map.of(),
+                                    CheckFigures.USUAL_SCORE)));
+            assertThat(submitted(in(OrderState.SUBMITTED, stock(1, "A", "1", "2.00", "0"), remark), world))
+                    .isEmpty();
+        }
+
+        /** Only a stop holds: what asks for care lets an order through. */
+        @Test
+        void whatAsksForCareHoldsNothing() {
+            var care = Finding.open(Severity.CAUTION, new PoEvidence.PoMissing("C"), TODAY);
+            assertThat(care.holds()).isFalse();
+            assertThat(Checks.stateOf(in(OrderState.SUBMITTED), List.of(care))).isEqualTo(OrderState.CLEARED);
+        }
     }
 
     @Nested

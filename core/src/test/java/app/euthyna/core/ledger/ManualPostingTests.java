@@ -66,6 +66,12 @@ class ManualPostingTests {
                 .containsExactly("There is no account 9999.");
     }
 
+    @Test
+    void aLineOfNothingIsNoLine() {
+        assertThat(sentences(posted(LEAD, "rent", line("6000", "10.00"), line("6100", "-10.00"), line("6100", "0.00"))))
+                .containsExactly("lines: at least two lines, each with an amount.");
+    }
+
     /** What documents account for to the cent takes no manual entry (common practice). */
     @Test
     void keepsOffAccountsThatDocumentsAccountFor() {

@@ -1,9 +1,11 @@
 package app.euthyna.core.ledger;
 
 import static app.euthyna.core.Given.eur;
+import static app.euthyna.core.Given.q;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.core.Rounds;
+import app.euthyna.core.flow.Effect;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.Vat;
 import java.math.BigDecimal;
@@ -227,5 +229,16 @@ class PostingMapTests {
                         AccountRole.CUSTOMER_CREDIT,
                         AccountRole.DEFERRED_REVENUE,
                         AccountRole.OUTPUT_VAT);
+    }
+
+    /** Goods that cost nothing move without an entry: an entry of nothing but zeros tells nothing. */
+    @Test
+    void whatIsWorthNothingIsNotPosted() {
+        var postings = new Postings(item -> "", customer -> "");
+        assertThat(postings.of(new Effect.StockReceived("SR-1", "S", "A", q(3), eur("0.00"))))
+                .isEmpty();
+        assertThat(postings.of(new Effect.StockReceived("SR-1", "S", "A", q(3), eur("0.01"))))
+                .isPresent();
+        assertThat(postings.of(new Effect.CustomerChanged("C"))).isEmpty();
     }
 }

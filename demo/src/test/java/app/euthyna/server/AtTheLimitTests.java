@@ -20,7 +20,7 @@ import org.junit.jupiter.api.Test;
  */
 class AtTheLimitTests extends OnServer {
 
-    private static final int ROUNDS = 8;
+    private static final int ROUNDS = 5;
 
     private final ExecutorService threads = Executors.newFixedThreadPool(2);
     private final CyclicBarrier together = new CyclicBarrier(2);

@@ -255,7 +255,7 @@ function Staged() {
                 <td>
                   <Doc kind="ORDER" number={row.order} />
                   {may('MOVE_GOODS') && offersOf(row.actions).why('DEPART') && (
-                    <div className="small error">{offersOf(row.actions).why('DEPART')}</div>
+                    <div className="small error up-to-220">{offersOf(row.actions).why('DEPART')}</div>
                   )}
                 </td>
                 <td>{row.customerName}</td>

@@ -183,7 +183,7 @@ export function DepositPage() {
           <>
             <h2 className="above-20">Use the unapplied amount</h2>
             <div className="fields columns-130px-190px-1fr up-to-780">
-              <Field of="deposit-amount" label={<>Amount {currency()}(empty: all)</>}>
+              <Field of="deposit-amount" label={`Amount ${currency()} (empty: all)`}>
                 <FigureInput
                   id="deposit-amount"
                   label="Amount"

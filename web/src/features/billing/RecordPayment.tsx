@@ -71,10 +71,10 @@ export function RecordPayment() {
               }}
             />
           </Field>
-          <Field of="payment-amount" label={<>Amount received {currency()}</>}>
+          <Field of="payment-amount" label={`Amount received ${currency()}`}>
             {money(amount, setAmount, 'Amount received', 'payment-amount')}
           </Field>
-          <Field of="payment-credit" label={<>Customer credit {currency()}</>}>
+          <Field of="payment-credit" label={`Customer credit ${currency()}`}>
             <output id="payment-credit" className="inset-6px-2px">
               {credit.data ? orDash(credit.data.credit) : '–'}
             </output>

@@ -108,7 +108,7 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
       onSave={() => agree.mutate(undefined)}
     >
       <div className="fields columns-160px-1fr below-6">
-        <Field of="limit" label={<>Credit limit {currency()}(empty: none)</>}>
+        <Field of="limit" label={`Credit limit ${currency()} (empty: none)`}>
           <FigureInput id="limit" className="" value={limit} onChange={setLimit} />
         </Field>
         <Field of="blocked" label="Reason for blocking (empty: not blocked)">
@@ -198,7 +198,7 @@ function Policy({ customer, locked }: { customer: CustomerSheet; locked: boolean
               </Choice>
             </Field>
           ))}
-          <Field of="ceiling" label={<>one PO covers up to {currency()}</>}>
+          <Field of="ceiling" label={`one PO covers up to ${currency()}`}>
             <FigureInput
               id="ceiling"
               className=""

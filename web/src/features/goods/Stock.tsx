@@ -144,7 +144,7 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
           <Field of="in-quantity" label="Quantity">
             <FigureInput id="in-quantity" label="Quantity received" value={quantity} onChange={setQuantity} />
           </Field>
-          <Field of="in-cost" label={<>Unit cost {currency()}</>}>
+          <Field of="in-cost" label={`Unit cost ${currency()}`}>
             <FigureInput id="in-cost" label="Unit cost" value={cost} onChange={setCost} />
           </Field>
           <button className="button" disabled={!quantity || !cost || receive.isPending}>
@@ -165,7 +165,7 @@ function Moves({ item, shelves }: { item: string; shelves: Schemas['ShelfView'][
             <FigureInput id="counted" label="Counted" value={counted} onChange={setCounted} />
           </Field>
           {(!shelf || isZero(shelf.onHand)) && (
-            <Field of="worth" label={<>Unit cost {currency()}</>} className="wide-90">
+            <Field of="worth" label={`Unit cost ${currency()}`} className="wide-90">
               <FigureInput id="worth" label="Unit cost of surplus" value={worth} onChange={setWorth} />
             </Field>
           )}

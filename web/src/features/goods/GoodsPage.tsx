@@ -254,7 +254,7 @@ function Staged() {
                 </td>
                 <td>
                   <Doc kind="ORDER" number={row.order} />
-                  {may('MOVE_GOODS') && offersOf(row.actions).why('DEPART') && (
+                  {may('MOVE_GOODS') && (
                     <div className="small error up-to-220">{offersOf(row.actions).why('DEPART')}</div>
                   )}
                 </td>

@@ -135,7 +135,7 @@ function ReturnSheet({ goods }: { goods: Goods }) {
             <WaysOut kind="RETURN" number={goods.number} />
           </span>
         </div>
-        <p className="situation">{sentence(goods)}</p>
+        <p className="situation">{sentence(goods, creditable)}</p>
         <p className="muted">
           {goods.reasonWords}, authorised on {date(goods.on)}
           {goods.remark && `: ${goods.remark}`}
@@ -396,10 +396,8 @@ function ReturnSheet({ goods }: { goods: Goods }) {
   );
 }
 
-function sentence(goods: Goods): string {
-  const creditable = goods.lines.some((line) => !isZero(line.creditable))
-    ? ' The billed goods are to be credited.'
-    : '';
+function sentence(goods: Goods, toCredit: boolean): string {
+  const creditable = toCredit ? ' The billed goods are to be credited.' : '';
   if (goods.inspecting)
     return `Goods received and waiting for inspection${goods.expects ? '; more is expected' : ''}.${creditable}`;
   if (goods.expects)

@@ -1,6 +1,7 @@
 package app.euthyna.core.shared;
 
 import java.util.Collection;
+import java.util.List;
 import java.util.Set;
 
 /**
@@ -9,6 +10,9 @@ import java.util.Set;
  * @param standsInFor roles of those who are away and named this person as their deputy
  */
 public record Person(String username, Role role, Set<Role> standsInFor) {
+
+    /** Who decides on orders and undoes what was posted. */
+    public static final List<Role> DECIDING = List.of(Role.CONTROLLER, Role.LEAD);
 
     public Person {
         standsInFor = Set.copyOf(standsInFor);
@@ -19,7 +23,7 @@ public record Person(String username, Role role, Set<Role> standsInFor) {
     }
 
     public boolean decides() {
-        return carries(Set.of(Role.CONTROLLER, Role.LEAD));
+        return carries(DECIDING);
     }
 
     /** One of the roles is the person's own, or that of someone they stand in for. */

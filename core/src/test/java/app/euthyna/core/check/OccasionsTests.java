@@ -140,19 +140,8 @@ class OccasionsTests {
 
         @Test
         void aFindingKeepsTheDayItWasFound() {
-            var tomorrow = new CheckContext(
-                    TODAY.plusDays(1),
-                    poor.customer(),
-                    poor.position(),
-                    poor.poUses(),
-                    poor.dueInvoices(),
-                    poor.items(),
-                    poor.licences(),
-                    poor.free(),
-                    poor.quotas(),
-                    poor.past(),
-                    poor.authorRole(),
-                    poor.policy());
+            var tomorrow = CheckContext.of(TODAY.plusDays(1), poor.customer(), poor.position())
+                    .withFree(poor.free());
             assertThat(Checks.again(in(OrderState.HELD), tomorrow, found))
                     .extracting(Finding::since)
                     .containsExactly(TODAY);

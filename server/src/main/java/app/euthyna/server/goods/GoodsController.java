@@ -7,7 +7,6 @@ import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Quantity;
-import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
@@ -100,12 +99,7 @@ class GoodsController {
             Person person, Dispatch.State state, String order, OrderState orderState) {
         return DispatchActions.of(state, order, orderState).stream()
                 .map(offered -> new DispatchActionView(
-                        offered.action(),
-                        Right.MOVE_GOODS
-                                .refusal(person, DEEDS.get(offered.action()))
-                                .or(offered::refusal)
-                                .map(Refusal::sentence)
-                                .orElse(null)))
+                        offered.action(), Right.MOVE_GOODS.refused(person, DEEDS.get(offered.action()), offered)))
                 .toList();
     }
 

@@ -2,15 +2,14 @@ package app.euthyna.server.platform;
 
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Dating;
+import app.euthyna.core.shared.Offered;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.Role;
+import jakarta.annotation.Nullable;
 import java.lang.annotation.Annotation;
 import java.util.Arrays;
-import java.util.Collection;
 import java.util.List;
-import java.util.Optional;
-import java.util.function.Predicate;
 import java.util.regex.Pattern;
 import org.springframework.security.access.prepost.PreAuthorize;
 
@@ -27,27 +26,24 @@ public enum Right {
     KEEP_BOOKS(Permissions.KeepBooks.class),
     PROVE(Permissions.Prove.class),
     KEEP_USERS(Permissions.KeepUsers.class),
-    /** Also in place of somebody who is away: the core asks whom one stands in for. */
-    DECIDE(List.of(Role.CONTROLLER, Role.LEAD), Person::decides),
-    DATE_FAR_BACK(Dating.FAR_BACK, person -> person.carries(Dating.FAR_BACK));
-
-    @SuppressWarnings("ImmutableEnumChecker") // a question, without state
-    private final Predicate<Person> given;
+    DECIDE(Person.DECIDING),
+    DATE_FAR_BACK(Dating.FAR_BACK);
 
     @SuppressWarnings("ImmutableEnumChecker") // a copy
     private final List<Role> roles;
 
+    private final boolean deputies;
+
+    /** What a permission gives. */
     Right(Class<? extends Annotation> permission) {
-        this(roles(permission));
+        this.roles = roles(permission);
+        this.deputies = false;
     }
 
+    /** What a rule of the core gives, also in place of somebody who is away: it asks whom one stands in for. */
     Right(List<Role> roles) {
-        this(roles, person -> roles.contains(person.role()));
-    }
-
-    Right(Collection<Role> roles, Predicate<Person> given) {
         this.roles = List.copyOf(roles);
-        this.given = given;
+        this.deputies = true;
     }
 
     /** The roles that a permission names. */
@@ -66,18 +62,20 @@ public enum Right {
 
     /** Whether somebody has it. */
     public boolean isOf(Person person) {
-        return given.test(person);
+        return deputies ? person.carries(roles) : roles.contains(person.role());
     }
 
     /**
-     * Why somebody may not do something for which it is needed; empty where they may.
+     * Why somebody can't do what a document is there for; null where they can. That it is not for them is told before
+     * what else speaks against it.
      *
-     * @param deed in words, as in "to receive goods"
+     * @param deed in words: "receive goods"
      */
-    public Optional<Refusal> refusal(Person person, String deed) {
+    @Nullable
+    public String refused(Person person, String deed, Offered<?> offered) {
         return isOf(person)
-                ? Optional.empty()
-                : Optional.of(new CommonRefusal.NotAuthorised(deed, person.role(), roles));
+                ? offered.refusal().map(Refusal::sentence).orElse(null)
+                : new CommonRefusal.NotAuthorised(deed, person.role(), roles).sentence();
     }
 
     /** All that somebody may. */

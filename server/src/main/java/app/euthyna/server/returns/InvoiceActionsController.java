@@ -3,7 +3,6 @@ package app.euthyna.server.returns;
 import app.euthyna.core.returns.InvoiceActions;
 import app.euthyna.core.shared.Offered;
 import app.euthyna.core.shared.Person;
-import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Right;
 import jakarta.annotation.Nullable;
@@ -51,12 +50,6 @@ class InvoiceActionsController {
             case CREDIT_AND_REBILL -> "credit and rebill";
             case PAY -> "record payments";
         };
-        return new InvoiceActionView(
-                offered.action(),
-                Right.BILL
-                        .refusal(person, deed)
-                        .or(offered::refusal)
-                        .map(Refusal::sentence)
-                        .orElse(null));
+        return new InvoiceActionView(offered.action(), Right.BILL.refused(person, deed, offered));
     }
 }

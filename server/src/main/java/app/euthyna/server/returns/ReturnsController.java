@@ -15,7 +15,6 @@ import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Offered;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Quantity;
-import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.flow.DocumentChains;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Commands;
@@ -157,15 +156,13 @@ class ReturnsController {
             ReturnActions.Action action, @Nullable String refused) {}
 
     private static ReturnActionView view(Offered<ReturnActions.Action> offered, Person person) {
-        var unauthorised = switch (offered.action()) {
-            case RECEIVE -> Right.MOVE_GOODS.refusal(person, "receive goods");
-            case INSPECT -> Right.MOVE_GOODS.refusal(person, "inspect goods");
-            case CREDIT, CREDIT_AHEAD -> Right.BILL.refusal(person, "credit goods");
-            case WITHDRAW -> Right.PROPOSE.refusal(person, "withdraw a return");
+        var refused = switch (offered.action()) {
+            case RECEIVE -> Right.MOVE_GOODS.refused(person, "receive goods", offered);
+            case INSPECT -> Right.MOVE_GOODS.refused(person, "inspect goods", offered);
+            case CREDIT, CREDIT_AHEAD -> Right.BILL.refused(person, "credit goods", offered);
+            case WITHDRAW -> Right.PROPOSE.refused(person, "withdraw a return", offered);
         };
-        return new ReturnActionView(
-                offered.action(),
-                unauthorised.or(offered::refusal).map(Refusal::sentence).orElse(null));
+        return new ReturnActionView(offered.action(), refused);
     }
 
     /**

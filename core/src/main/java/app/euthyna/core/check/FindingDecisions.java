@@ -9,7 +9,6 @@ import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
-import app.euthyna.core.shared.Role;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,8 +19,6 @@ import java.util.Set;
  * eyes.
  */
 public final class FindingDecisions {
-
-    private static final List<Role> DECIDE = List.of(Role.CONTROLLER, Role.LEAD);
 
     private FindingDecisions() {}
 
@@ -34,7 +31,7 @@ public final class FindingDecisions {
             Chain chain, List<Finding> findings, Set<Check> named, Person person, String reason, LocalDate on) {
         var order = chain.order();
         if (!person.decides()) {
-            return Decision.refused(new CommonRefusal.NotAuthorised("waive a finding", person.role(), DECIDE));
+            return Decision.refused(new CommonRefusal.NotAuthorised("waive a finding", person.role(), Person.DECIDING));
         }
         if (order.wasWrittenBy(person.username())) {
             return Decision.refused(new CommonRefusal.FourEyes("order " + order.number(), person.username()));
@@ -64,7 +61,8 @@ public final class FindingDecisions {
     public static Decision<List<Effect>> decline(Chain chain, Person person, String reason) {
         var order = chain.order();
         if (!person.decides()) {
-            return Decision.refused(new CommonRefusal.NotAuthorised("decline an order", person.role(), DECIDE));
+            return Decision.refused(
+                    new CommonRefusal.NotAuthorised("decline an order", person.role(), Person.DECIDING));
         }
         if (order.wasWrittenBy(person.username())) {
             return Decision.refused(new CommonRefusal.FourEyes("order " + order.number(), person.username()));

@@ -7,6 +7,7 @@ import app.euthyna.core.ledger.Postings;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Role;
 import java.util.List;
 
@@ -16,7 +17,7 @@ import java.util.List;
  */
 public final class Planner {
 
-    static final List<Role> MAY_UNDO = List.of(Role.CONTROLLER, Role.LEAD);
+    static final List<Role> MAY_UNDO = Person.DECIDING;
     private static final Postings POSTINGS = new Postings(item -> "", customer -> "");
 
     private Planner() {}

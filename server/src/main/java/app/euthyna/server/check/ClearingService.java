@@ -4,7 +4,7 @@ import app.euthyna.core.check.Check;
 import app.euthyna.core.check.Finding;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
-import app.euthyna.core.shared.Role;
+import app.euthyna.core.shared.Person;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
@@ -142,7 +142,7 @@ class ClearingService {
     private Sequence run(CommandContext context, List<Asked> asked) {
         if (!context.person().decides()) {
             throw new RefusedException(new CommonRefusal.NotAuthorised(
-                    "clear orders", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
+                    "clear orders", context.person().role(), Person.DECIDING));
         }
         var numbers = asked.stream().map(Asked::number).toList();
         if (Set.copyOf(numbers).size() != numbers.size()) {

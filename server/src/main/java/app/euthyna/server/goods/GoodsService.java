@@ -10,8 +10,8 @@ import app.euthyna.core.goods.Reserving;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Quantity;
-import app.euthyna.core.shared.Role;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.order.OrderDecisions;
 import app.euthyna.server.platform.CommandContext;
@@ -110,7 +110,7 @@ public class GoodsService {
         var drops = !waiting.isEmpty() && choice == ShortageChoice.DROP_REST;
         if (drops && !context.person().decides()) {
             throw new RefusedException(new CommonRefusal.NotAuthorised(
-                    "cancel what is short", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
+                    "cancel what is short", context.person().role(), Person.DECIDING));
         }
         var number = stage(context, order, version, List.of());
         if (drops) {

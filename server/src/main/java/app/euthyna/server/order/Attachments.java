@@ -2,7 +2,7 @@ package app.euthyna.server.order;
 
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
-import app.euthyna.core.shared.Role;
+import app.euthyna.core.shared.Person;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.DocumentOrders;
@@ -193,7 +193,7 @@ class Attachments {
                 throw new RefusedException(new CommonRefusal.NotAuthorised(
                         "remove a file that " + by + " attached",
                         context.person().role(),
-                        List.of(Role.CONTROLLER, Role.LEAD)));
+                        Person.DECIDING));
             }
             queries.removeParts(id);
             queries.remove(id);

@@ -5,8 +5,8 @@ import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Figures;
+import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
-import app.euthyna.core.shared.Role;
 import app.euthyna.server.outbox.Outbox;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
@@ -106,7 +106,7 @@ public class Mailing {
             throw new RefusedException(new CommonRefusal.NotAuthorised(
                     "mail to an address that is not in the customer's record",
                     context.person().role(),
-                    List.of(Role.CONTROLLER, Role.LEAD)));
+                    Person.DECIDING));
         }
         documentOf(paper)
                 .ifPresent(kind -> history.note(

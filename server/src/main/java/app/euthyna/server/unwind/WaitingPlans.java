@@ -12,7 +12,6 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
-import app.euthyna.core.shared.Role;
 import app.euthyna.core.unwind.Placeholders;
 import app.euthyna.core.unwind.Plan;
 import app.euthyna.core.unwind.Planner;
@@ -167,7 +166,7 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
         var plan = locked(id, version);
         if (!context.person().decides()) {
             throw new RefusedException(new CommonRefusal.NotAuthorised(
-                    "approve a refund", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
+                    "approve a refund", context.person().role(), Person.DECIDING));
         }
         var rest = RefusedException.orThrow(rest(context, plan, context.person()));
         if (rest.now().isEmpty()) {
@@ -189,7 +188,7 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
     public void abandon(CommandContext context, long id, long version) {
         if (!context.person().decides()) {
             throw new RefusedException(new CommonRefusal.NotAuthorised(
-                    "cancel a plan", context.person().role(), List.of(Role.CONTROLLER, Role.LEAD)));
+                    "cancel a plan", context.person().role(), Person.DECIDING));
         }
         if (context.reason().isBlank()) {
             throw new RefusedException(CommonRefusal.Incomplete.of("reason", "a reason for cancelling the rest"));

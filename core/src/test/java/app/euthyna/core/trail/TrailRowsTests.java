@@ -86,26 +86,26 @@ class TrailRowsTests {
         return new PaymentFact.Allocation(to.number(), eur(amount), TODAY, new Stamp(moment, by));
     }
 
+    /** Received by Dora, and all of it set against invoices, some later. */
+    private void paid(String amount, boolean reversed, PaymentFact.Allocation... allocations) {
+        stamps.put(PAID, new Stamp(4, "dora receives"));
+        payments.add(new PaymentFact(
+                PAID, "C", TODAY, eur(amount), eur("0.00"), eur("0.00"), reversed, List.of(allocations)));
+    }
+
     @Nested
     class Actors {
 
         @Test
         void eachRowIsByWhoeverDidWhatItTells() {
             var invoice = shippedAndBilled();
-            stamps.put(PAID, new Stamp(4, "dora receives"));
-            payments.add(new PaymentFact(
-                    PAID,
-                    "C",
-                    TODAY,
-                    eur("50.00"),
-                    eur("0.00"),
-                    eur("0.00"),
+            paid(
+                    "50.00",
                     false,
-                    List.of(
-                            allocated(invoice, "30.00", 4, "dora receives"),
-                            allocated(invoice, "20.00", 6, "emil allocates"),
-                            allocated(invoice, "-20.00", 7, "fritz unallocates"),
-                            allocated(invoice, "20.00", 8, "gerda allocates"))));
+                    allocated(invoice, "30.00", 4, "dora receives"),
+                    allocated(invoice, "20.00", 6, "emil allocates"),
+                    allocated(invoice, "-20.00", 7, "fritz unallocates"),
+                    allocated(invoice, "20.00", 8, "gerda allocates"));
             remarks.add(new Remark("SO-1", TODAY, new Stamp(5, "hugo remarks"), "waived: paid", false));
             assertThat(trail().rows())
                     .extracting(Row::moment, Row::by)
@@ -355,18 +355,11 @@ class TrailRowsTests {
         @Test
         void aPaymentThatBouncedLeavesTheInvoiceOpen() {
             var invoice = shippedAndBilled();
-            stamps.put(PAID, new Stamp(4, "dora receives"));
-            payments.add(new PaymentFact(
-                    PAID,
-                    "C",
-                    TODAY,
-                    eur("121.00"),
-                    eur("0.00"),
-                    eur("0.00"),
+            paid(
+                    "121.00",
                     true,
-                    List.of(
-                            allocated(invoice, "121.00", 4, "dora receives"),
-                            allocated(invoice, "-121.00", 5, "rosa reverses"))));
+                    allocated(invoice, "121.00", 4, "dora receives"),
+                    allocated(invoice, "-121.00", 5, "rosa reverses"));
             var rows = trail().rows();
             assertThat(rows.get(3).what()).isEqualTo("EUR 121.00 received, then bounced");
             assertThat(rows.get(3).dropped()).isTrue();

@@ -64,37 +64,23 @@ class BooksTests extends OnServer {
         booksAgree();
     }
 
+    private Rest.Answer mapped(String row) {
+        return lead.send(
+                "PUT", "/api/ledger/posting-map", row, UUID.randomUUID().toString());
+    }
+
     @Test
     void sayWhichRowGaveAnAccountAndNameACombinationThatHasNone() {
         var map = "{\"role\":\"revenue\",\"customerClass\":\"%s\",\"account\":\"%s\",\"reason\":\"told apart from"
                 + " now on\"}";
-        assertThat(lead.send(
-                                "PUT",
-                                "/api/ledger/posting-map",
-                                map.formatted("", "nowhere"),
-                                UUID.randomUUID().toString())
-                        .code())
-                .isEqualTo("not-found");
+        assertThat(mapped(map.formatted("", "nowhere")).code()).isEqualTo("not-found");
         var code = "4" + UUID.randomUUID().toString().substring(0, 6);
         lead.post("/api/ledger/accounts", "{\"code\":\"%s\",\"name\":\"Sales to clubs\"}".formatted(code));
-        assertThat(lead.send(
-                                "PUT",
-                                "/api/ledger/posting-map",
-                                map.formatted("club", code),
-                                UUID.randomUUID().toString())
-                        .code())
+        assertThat(mapped(map.formatted("club", code)).code())
                 .as("services of clubs would have two accounts")
                 .isEqualTo("ambiguous-posting-rule");
-        lead.send(
-                "PUT",
-                "/api/ledger/posting-map",
-                map.formatted("club", code).replace("{", "{\"itemClass\":\"service\","),
-                UUID.randomUUID().toString());
-        lead.send(
-                "PUT",
-                "/api/ledger/posting-map",
-                map.formatted("club", code),
-                UUID.randomUUID().toString());
+        mapped(map.formatted("club", code).replace("{", "{\"itemClass\":\"service\","));
+        mapped(map.formatted("club", code));
         jdbc.sql("update customer set customer_class = 'club' where code = ?")
                 .param(customer)
                 .update();
@@ -107,27 +93,15 @@ class BooksTests extends OnServer {
         assertThat(revenue.get("explained").get(0).get("asked").asString()).isEqualTo("customer class club");
         assertThat(lines(invoice).get("cogs").get("explained").get(0).get("row").asString())
                 .isEqualTo("cost of sales, any");
-        lead.send(
-                "PUT",
-                "/api/ledger/posting-map",
-                map.formatted("", ""),
-                UUID.randomUUID().toString());
-        lead.send(
-                "PUT",
-                "/api/ledger/posting-map",
-                map.formatted("club", ""),
-                UUID.randomUUID().toString());
+        mapped(map.formatted("", ""));
+        mapped(map.formatted("club", ""));
         var more = cleared(1);
         gone(more);
         var refused = billed(more);
         assertThat(refused.code()).isEqualTo("no-posting-rule");
         assertThat(refused.text("detail"))
                 .isEqualTo("The posting map has no account for revenue with customer class club.");
-        lead.send(
-                "PUT",
-                "/api/ledger/posting-map",
-                map.formatted("", "4000"),
-                UUID.randomUUID().toString());
+        mapped(map.formatted("", "4000"));
         assertThat(billed(more).status()).isEqualTo(200);
         var sheet = auditor.get("/api/ledger/accounts/" + code + "/sheet?from=2020-01-01&to=2999-12-31")
                 .body();

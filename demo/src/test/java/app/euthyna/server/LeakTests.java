@@ -69,7 +69,39 @@ class LeakTests extends OnServer {
         return answer.text(field);
     }
 
+    /** What is planted, from the price to the last batch; the numbers of its documents are kept. */
     private void plant() {
+        priced();
+        var order = done(clerk.post("/api/orders", order(PO, 3)), "number");
+        var dispatch = gone(order);
+        var invoice = done(billed(order), "number");
+        var paidAndCredited = paidAndGivenBack(dispatch, invoice);
+        var cleared = done(clerk.post("/api/orders", order(PO + "/D", 3)), "number");
+        var deposit = done(
+                receivables.post("/api/deposits", "{\"order\":\"%s\",\"amount\":23577.53}".formatted(cleared)),
+                "number");
+        var low = order(PO + "/L", 3).replace("\"quantity\":3", "\"quantity\":3,\"price\":45000");
+        var held = done(clerk.post("/api/orders", low), "number");
+        assertThat(clerk.get("/api/orders/" + held).text("state")).isEqualTo("HELD");
+        done(clerk.post("/api/sales-agreements", """
+                    {"kind":"QUOTE","content":{"customer":"%s","po":"%s","from":"%s","until":"2099-12-31",
+                     "lines":[{"item":"%s","quantity":3}]}}\
+                    """.formatted(customer, PO, realToday(), item)), "number");
+        documents.put("orders", List.of(order, held, cleared));
+        documents.put("review", List.of(order, held, cleared));
+        documents.put("dispatches", List.of(dispatch));
+        documents.put("invoices", List.of(invoice));
+        documents.put("payments", paidAndCredited);
+        documents.put("deposits", List.of(deposit));
+        documents.put("customers", List.of(customer));
+        documents.put("items", List.of(item));
+        documents.put("stock", List.of(item));
+        documents.put("prints", sentAndPrinted(order, dispatch, invoice));
+        documents.put("batches", inBulk(held));
+    }
+
+    /** A thousand in stock at the planted cost, for sale at the planted price to the planted limit. */
+    private void priced() {
         done(
                 warehouse.post(
                         "/api/stock-counts", "{\"item\":\"%s\",\"counted\":0,\"reason\":\"planted\"}".formatted(item)),
@@ -85,9 +117,10 @@ class LeakTests extends OnServer {
         jdbc.sql("update customer set credit_limit = 918234567.89, email = 'orders@harbour.example' where code = ?")
                 .param(customer)
                 .update();
-        var order = done(clerk.post("/api/orders", order(PO, 3)), "number");
-        var dispatch = gone(order);
-        var invoice = done(billed(order), "number");
+    }
+
+    /** A part is paid, two come back and are credited; the payment and the credit notes. */
+    private List<String> paidAndGivenBack(String dispatch, String invoice) {
         var payment = done(
                 receivables.post(
                         "/api/payments",
@@ -109,58 +142,45 @@ class LeakTests extends OnServer {
         var credit =
                 controller.post("/api/credit-notes", "{\"ofReturn\":\"%s\",\"reason\":\"damaged\"}".formatted(back));
         assertThat(credit.status()).as(credit.body().toString()).isEqualTo(200);
-        var cleared = done(clerk.post("/api/orders", order(PO + "/D", 3)), "number");
-        var deposit = done(
-                receivables.post("/api/deposits", "{\"order\":\"%s\",\"amount\":23577.53}".formatted(cleared)),
-                "number");
-        var low = order(PO + "/L", 3).replace("\"quantity\":3", "\"quantity\":3,\"price\":45000");
-        var held = done(clerk.post("/api/orders", low), "number");
-        assertThat(clerk.get("/api/orders/" + held).text("state")).isEqualTo("HELD");
-        done(clerk.post("/api/sales-agreements", """
-                    {"kind":"QUOTE","content":{"customer":"%s","po":"%s","from":"%s","until":"2099-12-31",
-                     "lines":[{"item":"%s","quantity":3}]}}\
-                    """.formatted(customer, PO, realToday(), item)), "number");
-        done(receivables.post("/api/mails", "{\"paper\":\"INVOICE\",\"number\":\"%s\"}".formatted(invoice)), "message");
-        done(
-                warehouse.post("/api/mails", "{\"paper\":\"PACKING_SLIP\",\"number\":\"%s\"}".formatted(dispatch)),
-                "message");
-        Map.of("INVOICE", invoice, "ORDER_CONFIRMATION", order, "PACKING_SLIP", dispatch)
-                .forEach((paper, number) -> prints.add(done(
-                        controller.post(
-                                "/api/prints", "{\"paper\":\"%s\",\"numbers\":[\"%s\"]}".formatted(paper, number)),
-                        "id")));
-        var batches = new ArrayList<String>();
-        batches.add(done(
-                receivables.post("/api/batches/billings", "{\"invoices\":[{\"orders\":[\"%s\"]}]}".formatted(held)),
-                "id"));
-        batches.add(
-                done(receivables.post("/api/batches/reminders", "{\"customers\":[\"%s\"]}".formatted(customer)), "id"));
-        batches.add(done(
-                warehouse.post(
-                        "/api/batches/stagings", "{\"orders\":[{\"order\":\"%s\",\"version\":0}]}".formatted(held)),
-                "id"));
-        documents.put("orders", List.of(order, held, cleared));
-        documents.put("review", List.of(order, held, cleared));
-        documents.put("dispatches", List.of(dispatch));
-        documents.put("invoices", List.of(invoice));
         var credits = credit.body()
                 .get("numbers")
                 .valueStream()
                 .map(number -> number.asString())
                 .toList();
-        documents.put(
-                "payments", Stream.concat(Stream.of(payment), credits.stream()).toList());
         documents.put("returns", List.of(back));
         documents.put("credit-notes", credits);
-        documents.put("deposits", List.of(deposit));
-        documents.put("customers", List.of(customer));
-        documents.put("items", List.of(item));
-        documents.put("stock", List.of(item));
-        documents.put("batches", batches);
-        documents.put("prints", prints);
+        return Stream.concat(Stream.of(payment), credits.stream()).toList();
     }
 
-    private final List<String> prints = new ArrayList<>();
+    /** Mails and prints of the papers; the prints. */
+    private List<String> sentAndPrinted(String order, String dispatch, String invoice) {
+        done(receivables.post("/api/mails", "{\"paper\":\"INVOICE\",\"number\":\"%s\"}".formatted(invoice)), "message");
+        done(
+                warehouse.post("/api/mails", "{\"paper\":\"PACKING_SLIP\",\"number\":\"%s\"}".formatted(dispatch)),
+                "message");
+        return Map.of("INVOICE", invoice, "ORDER_CONFIRMATION", order, "PACKING_SLIP", dispatch).entrySet().stream()
+                .map(paper -> done(
+                        controller.post(
+                                "/api/prints",
+                                "{\"paper\":\"%s\",\"numbers\":[\"%s\"]}".formatted(paper.getKey(), paper.getValue())),
+                        "id"))
+                .toList();
+    }
+
+    /** What was asked for in bulk about an order that is held. */
+    private List<String> inBulk(String held) {
+        return List.of(
+                done(
+                        receivables.post(
+                                "/api/batches/billings", "{\"invoices\":[{\"orders\":[\"%s\"]}]}".formatted(held)),
+                        "id"),
+                done(receivables.post("/api/batches/reminders", "{\"customers\":[\"%s\"]}".formatted(customer)), "id"),
+                done(
+                        warehouse.post(
+                                "/api/batches/stagings",
+                                "{\"orders\":[{\"order\":\"%s\",\"version\":0}]}".formatted(held)),
+                        "id"));
+    }
 
     private static final Map<String, String> KINDS = Map.of(
             "orders",
@@ -178,6 +198,22 @@ class LeakTests extends OnServer {
             "deposits",
             "DEPOSIT");
 
+    /** Every paper of what was planted. */
+    private List<String> papers() {
+        return Map.of(
+                        "INVOICE", "invoices",
+                        "ORDER_CONFIRMATION", "orders",
+                        "PACKING_SLIP", "dispatches",
+                        "RETURN_SLIP", "returns",
+                        "CREDIT_NOTE", "credit-notes",
+                        "STATEMENT", "customers")
+                .entrySet()
+                .stream()
+                .flatMap(paper -> documents.get(paper.getValue()).stream()
+                        .map(number -> "/api/papers/" + paper.getKey() + "?number=" + number))
+                .toList();
+    }
+
     /** The addresses for a path of the interface, about what was planted. */
     private List<String> addresses(String path) {
         var start = path.split("/", -1)[2];
@@ -189,18 +225,7 @@ class LeakTests extends OnServer {
                     .toList();
         }
         if (path.equals("/api/papers/{paper}")) {
-            return Map.of(
-                            "INVOICE", "invoices",
-                            "ORDER_CONFIRMATION", "orders",
-                            "PACKING_SLIP", "dispatches",
-                            "RETURN_SLIP", "returns",
-                            "CREDIT_NOTE", "credit-notes",
-                            "STATEMENT", "customers")
-                    .entrySet()
-                    .stream()
-                    .flatMap(paper -> documents.get(paper.getValue()).stream()
-                            .map(number -> "/api/papers/" + paper.getKey() + "?number=" + number))
-                    .toList();
+            return papers();
         }
         if (path.contains("{kind}")) {
             return KINDS.entrySet().stream()
@@ -230,6 +255,11 @@ class LeakTests extends OnServer {
                     .map(number -> path.replaceFirst("[{][a-z]+[}]", number).replace("{id}", "1"))
                     .toList();
         }
+        return filtered(path);
+    }
+
+    /** A list, whole and by everything that it may be asked for. */
+    private List<String> filtered(String path) {
         var about =
                 "customer=%s&q=%s&item=%s&dispatch=%s&invoice=%s&order=%s&ofOrder=%s&kind=ORDER&number=%s&departed=true"
                         .formatted(

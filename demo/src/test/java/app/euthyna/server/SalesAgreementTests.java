@@ -84,18 +84,25 @@ class SalesAgreementTests extends OnServer {
         assertThat(make(quote, "").code()).isEqualTo("agreement-not-valid");
     }
 
-    /**
-     * 100 agreed, 30 due today and 30 in a month: what is called off counts until it is cancelled, under one PO that
-     * never counts as repeated.
-     */
-    @Test
-    void blanketOrdersTellWhatIsLeftAndKeepTheirSchedule() {
-        var blanket = write(
+    /** 100 agreed, 30 due today and 30 in a month, for 900 in all. */
+    private String agreedOnAHundred() {
+        var schedule = "{\"on\":\"%s\",\"line\":1,\"quantity\":30}";
+        return write(
                         "BLANKET_ORDER",
-                        ",\"ceiling\":900,\"schedule\":[{\"on\":\"%s\",\"line\":1,\"quantity\":30},{\"on\":\"%s\",\"line\":1,\"quantity\":30}]"
-                                .formatted(today(), today().plusDays(30)),
+                        ",\"ceiling\":900,\"schedule\":[%s,%s]"
+                                .formatted(schedule.formatted(today()), schedule.formatted(today().plusDays(30))),
                         line(",\"quantity\":100"))
                 .text("number");
+    }
+
+    private String leftOf(String blanket) {
+        return agreement(blanket).get("lines").get(0).get("left").asString();
+    }
+
+    /** What is called off counts until it is cancelled, under one PO that never counts as repeated. */
+    @Test
+    void blanketOrdersTellWhatIsLeftAndKeepTheirSchedule() {
+        var blanket = agreedOnAHundred();
         assertThat(texts(
                         clerk.get("/api/sales-agreements?due=true&customer=" + customer)
                                 .body()
@@ -116,8 +123,7 @@ class SalesAgreementTests extends OnServer {
         assertThat(second.text("state"))
                 .as("the same PO, called off the same blanket order")
                 .isEqualTo("CLEARED");
-        assertThat(agreement(blanket).get("lines").get(0).get("left").asString())
-                .isEqualTo("20");
+        assertThat(leftOf(blanket)).isEqualTo("20");
         assertThat(agreement(blanket).get("leftInValue").asString()).isEqualTo("100.00");
         assertThat(make(blanket, ",\"lines\":[{\"line\":1,\"quantity\":11}]").code())
                 .isEqualTo("more-than-left");
@@ -139,8 +145,7 @@ class SalesAgreementTests extends OnServer {
                 "/api/unwind/executions",
                 "{\"kind\":\"ORDER\",\"number\":\"%s\",\"intent\":\"cancel-order\",\"reason\":\"not needed\",\"fingerprint\":\"%s\"}"
                         .formatted(second.text("number"), plan));
-        assertThat(agreement(blanket).get("lines").get(0).get("left").asString())
-                .isEqualTo("70");
+        assertThat(leftOf(blanket)).isEqualTo("70");
         var other = clerk.post(
                 "/api/orders",
                 "{\"customer\":\"%s\",\"po\":\"BL-%s\",\"lines\":[%s]}"
@@ -148,6 +153,13 @@ class SalesAgreementTests extends OnServer {
         assertThat(other.text("state"))
                 .as("an order beside the blanket order repeats its PO")
                 .isEqualTo("HELD");
+    }
+
+    /** Ended or written smaller, it never falls below what was called off. */
+    @Test
+    void blanketOrdersAreNeverWrittenBelowWhatWasCalledOff() {
+        var blanket = agreedOnAHundred();
+        make(blanket, ",\"submit\":true");
         var version = agreement(blanket).get("version").asString();
         var less = "{\"version\":%s,\"content\":{\"customer\":\"%s\",\"from\":\"%s\",\"until\":\"%s\",\"lines\":[%s]}}";
         assertThat(clerk.send(
@@ -221,7 +233,6 @@ class SalesAgreementTests extends OnServer {
         } finally {
             pool.shutdownNow();
         }
-        assertThat(agreement(blanket).get("lines").get(0).get("left").asString())
-                .isEqualTo("10");
+        assertThat(leftOf(blanket)).isEqualTo("10");
     }
 }

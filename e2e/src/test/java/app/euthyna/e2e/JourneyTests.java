@@ -199,7 +199,13 @@ class JourneyTests extends Journey {
         var api = Api.signIn(application.url(), "controller", "controller");
         var order = gone(api, "four hands", 6);
         var number = billedAndPaid(api, order, api);
+        var goods = clerkExpectsTwo(number);
+        warehouseReceivesAndInspects(goods);
+        controllerSendsTheOthersBack(goods);
+        receivablesCreditsAndRefunds(goods);
+    }
 
+    private String clerkExpectsTwo(String number) {
         as("clerk");
         page.navigate(application.url() + "/billing/invoice/" + number);
         assertThat(page.locator("h1")).containsText(number);
@@ -212,10 +218,12 @@ class JourneyTests extends Journey {
         page.getByLabel("Quantity returned of").fill("2");
         page.keyboard().press("Control+Enter");
         page.waitForURL("**/returns/return/RT-*");
-        var goods = page.locator("h1 .mono").textContent();
         assertThat(page.locator(".situation")).containsText("Goods expected");
         assertThat(button("Receive into inspection")).hasCount(0);
+        return page.locator("h1 .mono").textContent();
+    }
 
+    private void warehouseReceivesAndInspects(String goods) {
         as("warehouse");
         page.keyboard().press("/");
         page.keyboard().type(goods);
@@ -235,7 +243,9 @@ class JourneyTests extends Journey {
         page.keyboard().press("Control+Enter");
         assertThat(page.locator("table.rows").first()).containsText("serial 0417 burnt out");
         assertThat(button("Credit received goods")).hasCount(0);
+    }
 
+    private void controllerSendsTheOthersBack(String goods) {
         as("controller");
         page.navigate(application.url() + "/returns/unexpected");
         var unexpected = page.locator(".unexpected").filter(new Locator.FilterOptions().setHasText(goods));
@@ -247,7 +257,9 @@ class JourneyTests extends Journey {
                 .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Send back"))
                 .click();
         assertThat(unexpected).hasCount(0);
+    }
 
+    private void receivablesCreditsAndRefunds(String goods) {
         as("receivables");
         page.navigate(application.url() + "/returns/to-credit");
         page.locator("tr")

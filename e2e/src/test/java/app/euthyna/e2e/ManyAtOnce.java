@@ -56,22 +56,7 @@ final class ManyAtOnce {
         admin.post("/api/customers", Map.of("code", "ST", "name", "Stress", "creditLimit", 10_000_000));
         goods(admin, lead, "ST-1", 400);
         goods(admin, lead, "ST-2", 150);
-        var orders = new ArrayList<String>();
-        for (int at = 0; at < 12; at++) {
-            orders.add(lead.post(
-                            "/api/orders",
-                            Map.of(
-                                    "customer",
-                                    "ST",
-                                    "po",
-                                    "ST-" + at * 7919,
-                                    "lines",
-                                    List.of(
-                                            Map.of("item", "ST-1", "quantity", 40),
-                                            Map.of("item", "ST-2", "quantity", 20, "price", "0.333"))))
-                    .get("number")
-                    .asString());
-        }
+        var orders = twelveOrders(lead);
         var done = new ConcurrentHashMap<String, AtomicInteger>();
         var until = System.nanoTime() + TimeUnit.SECONDS.toNanos(SECONDS);
         var pool = Executors.newFixedThreadPool(8);
@@ -104,6 +89,31 @@ final class ManyAtOnce {
         pool.shutdown();
         System.out.println("done by eight clients in " + SECONDS + " s: " + done);
         assertThat(done.keySet()).containsAll(WANTED);
+        noMoreIsReservedThanLies(lead);
+        booksAgree(lead);
+    }
+
+    private static List<String> twelveOrders(Api lead) {
+        var orders = new ArrayList<String>();
+        for (int at = 0; at < 12; at++) {
+            orders.add(lead.post(
+                            "/api/orders",
+                            Map.of(
+                                    "customer",
+                                    "ST",
+                                    "po",
+                                    "ST-" + at * 7919,
+                                    "lines",
+                                    List.of(
+                                            Map.of("item", "ST-1", "quantity", 40),
+                                            Map.of("item", "ST-2", "quantity", 20, "price", "0.333"))))
+                    .get("number")
+                    .asString());
+        }
+        return orders;
+    }
+
+    private static void noMoreIsReservedThanLies(Api lead) {
         for (var item : List.of("ST-1", "ST-2")) {
             for (var shelf : lead.get("/api/stock/" + item)) {
                 assertThat(new BigDecimal(shelf.get("onHand").asString()))
@@ -113,82 +123,82 @@ final class ManyAtOnce {
                         .isNotNegative();
             }
         }
-        booksAgree(lead);
     }
 
     private static String act(Api api, Random random, String order) {
         var version = api.get("/api/orders/" + order).get("version").asLong();
-        switch (random.nextInt(11)) {
-            case 0, 1 -> {
-                api.post(
-                        "/api/dispatches",
-                        Map.of(
-                                "order",
-                                order,
-                                "version",
-                                version,
-                                "lines",
-                                List.of(Map.of("line", 1 + random.nextInt(2), "quantity", 1 + random.nextInt(5)))));
-                return "staged";
-            }
-            case 2, 3 -> {
-                var notes = api.get("/api/goods/dispatches").get("rows");
-                if (notes.isEmpty()) {
-                    return "nothing staged";
-                }
-                var note = notes.get(random.nextInt(notes.size()));
-                var voids = random.nextInt(5) == 0;
-                api.post(
-                        "/api/dispatches/" + note.get("number").asString() + (voids ? "/voiding" : "/departure"),
-                        Map.of("version", note.get("version").asLong()));
-                return voids ? "voided" : "sent off";
-            }
-            case 4, 5 -> {
-                api.post("/api/invoices", Map.of("orders", List.of(order), "ahead", random.nextInt(6) == 0));
-                return "billed";
-            }
-            case 6 -> {
-                var open = api.get("/api/invoices?open=true&customer=ST").get("rows");
-                if (open.isEmpty()) {
-                    return "nothing open";
-                }
-                var invoice = open.get(random.nextInt(open.size()));
-                api.post(
-                        "/api/payments",
-                        Map.of(
-                                "customer",
-                                "ST",
-                                "amount",
-                                invoice.get("open").asString(),
-                                "allocate",
-                                List.of(Map.of(
-                                        "invoice",
-                                        invoice.get("number").asString(),
-                                        "amount",
-                                        invoice.get("open").asString()))));
-                return "paid";
-            }
-            case 7, 8 -> {
-                return undo(api, random, order);
-            }
-            case 9 -> {
-                var back = api.get("/api/returns?lane=" + (random.nextBoolean() ? "EXPECTED" : "INSPECTING"))
-                        .get("rows");
-                if (back.isEmpty()) {
-                    return "nothing comes back";
-                }
-                handle(api, back.get(random.nextInt(back.size())).get("number").asString());
-                return "came back";
-            }
-            default -> {
-                if (random.nextInt(3) == 0) {
-                    api.post("/api/stock-receipts", Map.of("item", "ST-2", "quantity", 3, "unitCost", "2.0001"));
-                    return "imported";
-                }
-                api.post("/api/deposits", Map.of("order", order, "amount", "7.77"));
-                return "received ahead";
-            }
+        return switch (random.nextInt(11)) {
+            case 0, 1 -> staged(api, random, order, version);
+            case 2, 3 -> sentOff(api, random);
+            case 4, 5 -> billed(api, random, order);
+            case 6 -> paid(api, random);
+            case 7, 8 -> undo(api, random, order);
+            case 9 -> cameBack(api, random);
+            default -> random.nextInt(3) == 0 ? imported(api) : receivedAhead(api, order);
+        };
+    }
+
+    private static String staged(Api api, Random random, String order, long version) {
+        api.post(
+                "/api/dispatches",
+                Map.of(
+                        "order",
+                        order,
+                        "version",
+                        version,
+                        "lines",
+                        List.of(Map.of("line", 1 + random.nextInt(2), "quantity", 1 + random.nextInt(5)))));
+        return "staged";
+    }
+
+    private static String sentOff(Api api, Random random) {
+        var notes = api.get("/api/goods/dispatches").get("rows");
+        if (notes.isEmpty()) {
+            return "nothing staged";
         }
+        var note = notes.get(random.nextInt(notes.size()));
+        var voids = random.nextInt(5) == 0;
+        api.post(
+                "/api/dispatches/" + note.get("number").asString() + (voids ? "/voiding" : "/departure"),
+                Map.of("version", note.get("version").asLong()));
+        return voids ? "voided" : "sent off";
+    }
+
+    private static String billed(Api api, Random random, String order) {
+        api.post("/api/invoices", Map.of("orders", List.of(order), "ahead", random.nextInt(6) == 0));
+        return "billed";
+    }
+
+    private static String imported(Api api) {
+        api.post("/api/stock-receipts", Map.of("item", "ST-2", "quantity", 3, "unitCost", "2.0001"));
+        return "imported";
+    }
+
+    private static String receivedAhead(Api api, String order) {
+        api.post("/api/deposits", Map.of("order", order, "amount", "7.77"));
+        return "received ahead";
+    }
+
+    private static String paid(Api api, Random random) {
+        var open = api.get("/api/invoices?open=true&customer=ST").get("rows");
+        if (open.isEmpty()) {
+            return "nothing open";
+        }
+        var invoice = open.get(random.nextInt(open.size()));
+        var amount = invoice.get("open").asString();
+        var allocation = Map.of("invoice", invoice.get("number").asString(), "amount", amount);
+        api.post("/api/payments", Map.of("customer", "ST", "amount", amount, "allocate", List.of(allocation)));
+        return "paid";
+    }
+
+    private static String cameBack(Api api, Random random) {
+        var back = api.get("/api/returns?lane=" + (random.nextBoolean() ? "EXPECTED" : "INSPECTING"))
+                .get("rows");
+        if (back.isEmpty()) {
+            return "nothing comes back";
+        }
+        handle(api, back.get(random.nextInt(back.size())).get("number").asString());
+        return "came back";
     }
 
     private static String undo(Api api, Random random, String order) {

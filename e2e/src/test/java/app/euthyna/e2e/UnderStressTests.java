@@ -15,8 +15,10 @@ import java.util.Random;
 import java.util.TreeMap;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /**
@@ -49,21 +51,7 @@ class UnderStressTests {
         ManyAtOnce.goods(admin, lead, "KL-1", 10_000);
         var billedOnce = new HashMap<String, Integer>();
         for (int kill = 0; kill < KILLS; kill++) {
-            var orders = new ArrayList<String>();
-            for (int at = 0; at < 30; at++) {
-                var order = lead.post(
-                        "/api/orders",
-                        Map.of(
-                                "customer",
-                                "KL",
-                                "po",
-                                "KL-%d-%d".formatted(kill, at * 7919),
-                                "lines",
-                                List.of(Map.of("item", "KL-1", "quantity", 2))));
-                var number = order.get("number").asString();
-                Journey.leaves(lead, number);
-                orders.add(number);
-            }
+            var orders = thirtyLeave(lead, kill);
             var running = application;
             var asker = lead;
             var pool = Executors.newSingleThreadExecutor();
@@ -76,18 +64,7 @@ class UnderStressTests {
                                     .toList())));
             Thread.sleep(150 + random.nextInt(1_200));
             running.kill();
-            var answered = List.<String>of();
-            try {
-                var done = new ArrayList<String>();
-                asked.get().get("entries").forEach(e -> {
-                    if (e.get("state").asString().equals("DONE")) {
-                        done.add(e.get("result").asString());
-                    }
-                });
-                answered = done;
-            } catch (ExecutionException cutOff) {
-                assertThat(cutOff.getCause()).isInstanceOf(UncheckedIOException.class);
-            }
+            var answered = answered(asked);
             pool.shutdown();
             application = Application.start(database, 0);
             lead = Api.signIn(application.url(), "lead", "lead");
@@ -110,6 +87,40 @@ class UnderStressTests {
         application.close();
     }
 
+    /** Thirty orders of which all has left. */
+    private static List<String> thirtyLeave(Api lead, int kill) {
+        var orders = new ArrayList<String>();
+        for (int at = 0; at < 30; at++) {
+            var number = ordered(lead, "KL", "KL-%d-%d".formatted(kill, at * 7919), "KL-1", 2)
+                    .get("number")
+                    .asString();
+            Journey.leaves(lead, number);
+            orders.add(number);
+        }
+        return orders;
+    }
+
+    private static JsonNode ordered(Api lead, String customer, String po, String item, int quantity) {
+        return lead.post(
+                "/api/orders",
+                Map.of("customer", customer, "po", po, "lines", List.of(Map.of("item", item, "quantity", quantity))));
+    }
+
+    /** The invoices that the server told of before it was killed; none where it was cut off. */
+    private static List<String> answered(Future<JsonNode> asked) throws InterruptedException {
+        try {
+            return asked.get()
+                    .get("entries")
+                    .valueStream()
+                    .filter(e -> e.get("state").asString().equals("DONE"))
+                    .map(e -> e.get("result").asString())
+                    .toList();
+        } catch (ExecutionException cutOff) {
+            assertThat(cutOff.getCause()).isInstanceOf(UncheckedIOException.class);
+            return List.of();
+        }
+    }
+
     /**
      * Plans that wait for goods outlive the server, and go on when the goods come, also where it is killed meanwhile:
      * what was answered is there, what was not is whole or absent, and asking again does nothing twice.
@@ -128,75 +139,12 @@ class UnderStressTests {
         var orders = new ArrayList<String>();
         var returns = new ArrayList<String>();
         for (int at = 0; at < 12; at++) {
-            var order = lead.post(
-                    "/api/orders",
-                    Map.of(
-                            "customer",
-                            "PL",
-                            "po",
-                            "PL-" + at * 7919,
-                            "lines",
-                            List.of(Map.of("item", "PL-1", "quantity", 3))));
-            var number = order.get("number").asString();
-            var note = lead.post(
-                    "/api/dispatches",
-                    Map.of("order", number, "version", order.get("version").asLong()));
-            lead.post(
-                    "/api/dispatches/" + note.get("number").asString() + "/departure",
-                    Map.of("version", note.get("version").asLong()));
-            var invoice = lead.post("/api/invoices", Map.of("orders", List.of(number)));
-            recorder.post(
-                    "/api/payments",
-                    Map.of(
-                            "customer",
-                            "PL",
-                            "amount",
-                            invoice.get("gross").asString(),
-                            "allocate",
-                            List.of(Map.of(
-                                    "invoice",
-                                    invoice.get("number").asString(),
-                                    "amount",
-                                    invoice.get("gross").asString()))));
-            var unwinding = new TreeMap<String, Object>(Map.of(
-                    "kind",
-                    "ORDER",
-                    "number",
-                    number,
-                    "intent",
-                    "take-goods-back",
-                    "money",
-                    "refund",
-                    "reason",
-                    "broken",
-                    "reasonCode",
-                    "damaged"));
-            unwinding.put(
-                    "fingerprint",
-                    lead.post("/api/unwind/plans", unwinding).get("fingerprint").asString());
-            returns.add(lead.post("/api/unwind/executions", unwinding)
-                    .get("returnNumber")
-                    .asString());
-            orders.add(number);
+            var order = soldAndPaid(lead, recorder, "PL-" + at * 7919);
+            returns.add(takenBack(lead, order));
+            orders.add(order);
         }
         for (int kill = 0; kill < KILLS; kill++) {
-            var asker = lead;
-            var running = application;
-            var pool = Executors.newSingleThreadExecutor();
-            var handled = pool.submit(() -> {
-                for (var goods : returns) {
-                    ManyAtOnce.handle(asker, goods);
-                }
-                return null;
-            });
-            Thread.sleep(100 + random.nextInt(900));
-            running.kill();
-            try {
-                handled.get();
-            } catch (ExecutionException cutOff) {
-                assertThat(cutOff.getCause()).isInstanceOf(UncheckedIOException.class);
-            }
-            pool.shutdown();
+            killedWhileHandling(application, lead, returns, 100 + random.nextInt(900));
             application = Application.start(database, 0);
             lead = Api.signIn(application.url(), "lead", "lead");
             ManyAtOnce.booksAgree(lead);
@@ -216,6 +164,73 @@ class UnderStressTests {
         everyRefundIsPaidOutOnce(lead, returns.size());
         ManyAtOnce.booksAgree(lead);
         application.close();
+    }
+
+    /** An order of which all has left, is billed and paid. */
+    private static String soldAndPaid(Api lead, Api recorder, String po) {
+        var order = ordered(lead, "PL", po, "PL-1", 3);
+        var number = order.get("number").asString();
+        var note = lead.post(
+                "/api/dispatches",
+                Map.of("order", number, "version", order.get("version").asLong()));
+        lead.post(
+                "/api/dispatches/" + note.get("number").asString() + "/departure",
+                Map.of("version", note.get("version").asLong()));
+        var invoice = lead.post("/api/invoices", Map.of("orders", List.of(number)));
+        var gross = invoice.get("gross").asString();
+        recorder.post(
+                "/api/payments",
+                Map.of(
+                        "customer",
+                        "PL",
+                        "amount",
+                        gross,
+                        "allocate",
+                        List.of(Map.of("invoice", invoice.get("number").asString(), "amount", gross))));
+        return number;
+    }
+
+    /** A plan to take the goods of an order back and to refund it; the return that it waits for. */
+    private static String takenBack(Api lead, String order) {
+        var unwinding = new TreeMap<String, Object>(Map.of(
+                "kind",
+                "ORDER",
+                "number",
+                order,
+                "intent",
+                "take-goods-back",
+                "money",
+                "refund",
+                "reason",
+                "broken",
+                "reasonCode",
+                "damaged"));
+        unwinding.put(
+                "fingerprint",
+                lead.post("/api/unwind/plans", unwinding).get("fingerprint").asString());
+        return lead.post("/api/unwind/executions", unwinding)
+                .get("returnNumber")
+                .asString();
+    }
+
+    /** The server is killed so many milliseconds after it was asked to take the returns in and to look at them. */
+    private static void killedWhileHandling(Application running, Api asker, List<String> returns, int after)
+            throws Exception {
+        var pool = Executors.newSingleThreadExecutor();
+        var handled = pool.submit(() -> {
+            for (var goods : returns) {
+                ManyAtOnce.handle(asker, goods);
+            }
+            return null;
+        });
+        Thread.sleep(after);
+        running.kill();
+        try {
+            handled.get();
+        } catch (ExecutionException cutOff) {
+            assertThat(cutOff.getCause()).isInstanceOf(UncheckedIOException.class);
+        }
+        pool.shutdown();
     }
 
     private static void payThroughAServiceThatLosesAnswers(Api lead) {

@@ -21,6 +21,7 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.unwind.UnwindContext;
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -32,6 +33,8 @@ import java.util.function.Predicate;
 
 /** Chains with the ledger that follows from what happens to them, and what their documents hold beside it. */
 abstract class KeptBooks {
+
+    private static final Money ZERO = Money.zero(EUR);
 
     private static final EffectHandlers<Documents, Boolean> DOCUMENTS = EffectHandlers.<Documents>deeds()
             .on(Effect.StockReceived.class, Documents::stockReceived)
@@ -332,90 +335,139 @@ abstract class KeptBooks {
         }
     }
 
+    /** Every account and every quantity, against sums over the documents that are kept here apart. */
     void check() {
-        var zero = Money.zero(EUR);
-        var unbilled = chains.values().stream()
+        var unbilled = unbilledCost();
+        goodsAgree(unbilled);
+        salesAgree();
+        moneyAgrees();
+        chains.values().forEach(this::noMoreComesBackThanLeft);
+        noQuantityIsNegative();
+        assertThat(settled)
+                .allSatisfy((invoice, amount) -> assertThat(open(invoice).isNegative())
+                        .as("%s: %s is settled once: %s", name, invoice, told)
+                        .isFalse());
+        if (chains.values().stream()
+                .flatMap(c -> c.flows().stream())
+                .allMatch(flow -> flow.toBill().isZero())) {
+            assertThat(unbilled)
+                    .as("%s: all is billed, so no cost is left behind: %s", name, told)
+                    .isEqualTo(ZERO);
+        }
+    }
+
+    private Money unbilledCost() {
+        return chains.values().stream()
                 .flatMap(c -> c.unbilled().stream())
                 .map(Chain.Unbilled::cost)
-                .reduce(zero, Money::plus);
-        var invoices = new LinkedHashMap<String, Invoice>();
-        chains.values().forEach(chain -> chain.inForce().forEach(i -> invoices.putIfAbsent(i.number(), i)));
-        var unearned = zero;
-        for (var invoice : invoices.values()) {
-            for (var line : invoice.lines()) {
-                var own = chains.get(line.orderLine().number()).invoices().stream()
-                        .filter(i -> i.number().equals(invoice.number()))
-                        .findFirst()
-                        .orElseThrow()
-                        .lines()
-                        .stream()
-                        .filter(l -> l.no() == line.no())
-                        .findFirst()
-                        .orElseThrow();
-                unearned = unearned.plus(own.unearned());
-                if (own.ahead().isZero()) {
-                    assertThat(own.unearned())
-                            .as("%s: all of %s has left, so all of it is earned: %s", name, own, told)
-                            .isEqualTo(zero);
-                }
-            }
-        }
-        var net = invoices.values().stream().map(i -> i.totals().net()).reduce(zero, Money::plus);
-        var gross = invoices.values().stream().map(i -> i.totals().gross()).reduce(zero, Money::plus);
-        var credits = Chain.credits(chains.values());
-        var creditedNet = credits.stream().map(c -> c.totals().net()).reduce(zero, Money::plus);
-        var creditedVat = credits.stream().map(c -> c.totals().vat()).reduce(zero, Money::plus);
+                .reduce(ZERO, Money::plus);
+    }
+
+    /**
+     * What lies in stock, is with customers unbilled, is being inspected, was written off; the rest is cost of sales.
+     */
+    private void goodsAgree(Money unbilled) {
         var parts = chains.values().stream()
                 .flatMap(c -> c.returns().stream())
                 .distinct()
                 .flatMap(r -> r.lines().stream())
                 .flatMap(l -> l.parts().stream())
                 .toList();
-        var inspection = parts.stream().map(Return.Part::costInInspection).reduce(zero, Money::plus);
+        var inspection = parts.stream().map(Return.Part::costInInspection).reduce(ZERO, Money::plus);
         var scrapped = parts.stream()
                 .flatMap(p -> p.outcomes().stream())
                 .filter(o -> o.kind() == Return.Outcome.Kind.SCRAP)
                 .map(Return.Outcome::cost)
-                .reduce(zero, Money::plus);
+                .reduce(ZERO, Money::plus);
         same("goods in inspection", AccountRole.GOODS_IN_INSPECTION, inspection);
         same("write-off", AccountRole.WRITE_OFF, scrapped);
+        same("goods out", AccountRole.GOODS_OUT, unbilled);
+        same("inventory", AccountRole.INVENTORY, shelf.value());
+        same(
+                "cost of sales",
+                AccountRole.COGS,
+                adjusted.minus(shelf.value()).minus(unbilled).minus(inspection).minus(scrapped));
+    }
+
+    /** Revenue is what was billed and has left, less what was credited of it; the rest of it is deferred. */
+    private void salesAgree() {
+        var invoices = invoicesInForce();
+        var unearned = invoices.stream().map(this::unearned).reduce(ZERO, Money::plus);
+        var net = invoices.stream().map(i -> i.totals().net()).reduce(ZERO, Money::plus);
+        var gross = grossBilled();
+        var credits = Chain.credits(chains.values());
+        var creditedNet = credits.stream().map(c -> c.totals().net()).reduce(ZERO, Money::plus);
+        var creditedVat = credits.stream().map(c -> c.totals().vat()).reduce(ZERO, Money::plus);
         var creditedAhead = credits.stream()
                 .flatMap(c -> c.lines().stream())
                 .map(CreditNote.Line::deferred)
-                .reduce(zero, Money::plus);
+                .reduce(ZERO, Money::plus);
         same("sales returns", AccountRole.SALES_RETURNS, creditedNet.minus(creditedAhead));
-        same("goods out", AccountRole.GOODS_OUT, unbilled);
-        same("inventory", AccountRole.INVENTORY, shelf.value());
-        same("bank", AccountRole.BANK, bank);
-        same(
-                "receivables",
-                AccountRole.RECEIVABLES,
-                gross.minus(settled.values().stream().reduce(zero, Money::plus)));
         same(
                 "revenue",
                 AccountRole.REVENUE,
                 net.minus(creditedAhead).minus(unearned).negated());
         same("deferred revenue", AccountRole.DEFERRED_REVENUE, unearned.negated());
         same("VAT", AccountRole.OUTPUT_VAT, creditedVat.minus(gross.minus(net)));
+    }
+
+    private Collection<Invoice> invoicesInForce() {
+        var invoices = new LinkedHashMap<String, Invoice>();
+        chains.values().forEach(chain -> chain.inForce().forEach(i -> invoices.putIfAbsent(i.number(), i)));
+        return invoices.values();
+    }
+
+    private Money grossBilled() {
+        return invoicesInForce().stream().map(i -> i.totals().gross()).reduce(ZERO, Money::plus);
+    }
+
+    /** Of an invoice, what has not left yet; each line is read in the chain of its own order. */
+    private Money unearned(Invoice invoice) {
+        var unearned = ZERO;
+        for (var line : invoice.lines()) {
+            var own = chains.get(line.orderLine().number()).invoices().stream()
+                    .filter(i -> i.number().equals(invoice.number()))
+                    .findFirst()
+                    .orElseThrow()
+                    .lines()
+                    .stream()
+                    .filter(l -> l.no() == line.no())
+                    .findFirst()
+                    .orElseThrow();
+            unearned = unearned.plus(own.unearned());
+            if (own.ahead().isZero()) {
+                assertThat(own.unearned())
+                        .as("%s: all of %s has left, so all of it is earned: %s", name, own, told)
+                        .isEqualTo(ZERO);
+            }
+        }
+        return unearned;
+    }
+
+    private void moneyAgrees() {
+        var gross = grossBilled();
+        same("bank", AccountRole.BANK, bank);
+        same(
+                "receivables",
+                AccountRole.RECEIVABLES,
+                gross.minus(settled.values().stream().reduce(ZERO, Money::plus)));
         same(
                 "deposits",
                 AccountRole.DEPOSITS,
                 chains.values().stream()
                         .map(Chain::unappliedDeposits)
-                        .reduce(zero, Money::plus)
+                        .reduce(ZERO, Money::plus)
                         .negated());
         same(
                 "customer credit",
                 AccountRole.CUSTOMER_CREDIT,
                 payments.values().stream()
                         .map(RefundRules.Source::left)
-                        .reduce(zero, Money::plus)
+                        .reduce(ZERO, Money::plus)
                         .negated());
-        same(
-                "cost of sales",
-                AccountRole.COGS,
-                adjusted.minus(shelf.value()).minus(unbilled).minus(inspection).minus(scrapped));
-        chains.values().forEach(this::noMoreComesBackThanLeft);
+    }
+
+    private void noQuantityIsNegative() {
         for (var chain : chains.values()) {
             for (var flow : chain.flows()) {
                 assertThat(List.of(
@@ -434,17 +486,6 @@ abstract class KeptBooks {
                         .as("%s: %s after %s", name, flow, told)
                         .noneMatch(Quantity::isNegative);
             }
-        }
-        assertThat(settled)
-                .allSatisfy((invoice, amount) -> assertThat(open(invoice).isNegative())
-                        .as("%s: %s is settled once: %s", name, invoice, told)
-                        .isFalse());
-        if (chains.values().stream()
-                .flatMap(c -> c.flows().stream())
-                .allMatch(flow -> flow.toBill().isZero())) {
-            assertThat(unbilled)
-                    .as("%s: all is billed, so no cost is left behind: %s", name, told)
-                    .isEqualTo(zero);
         }
     }
 

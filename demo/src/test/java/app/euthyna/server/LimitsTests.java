@@ -10,6 +10,7 @@ import java.util.UUID;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import tools.jackson.databind.JsonNode;
@@ -18,6 +19,7 @@ import tools.jackson.databind.JsonNode;
  * What roles do on their own word (section 15): refunds of receivables up to 500 and of a controller up to 5,000, goods
  * for nothing of a clerk up to 100 and of a controller up to 1,000 at list price; the item lists at 10.00.
  */
+@Order(1)
 class LimitsTests extends OnServer {
 
     @Autowired

@@ -7,11 +7,13 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
 import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.springframework.test.web.servlet.request.MockMvcRequestBuilders;
 import tools.jackson.databind.JsonNode;
 
 /** What is written on an order beside items and quantities, over REST and a real database. */
+@Order(1)
 class OrderEntryTests extends OnServer {
 
     private Rest.Answer write(String lines, String more) {

@@ -11,10 +11,12 @@ import java.util.List;
 import java.util.Properties;
 import java.util.UUID;
 import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
 /** What the company's rules, its clock and its colleagues decide. */
+@Order(1)
 class PolicyTests extends OnDecisions {
 
     @Nested

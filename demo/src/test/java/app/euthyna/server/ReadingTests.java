@@ -13,11 +13,13 @@ import java.util.List;
 import java.util.Map;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.text.PDFTextStripper;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
 
 /** Reading follows roles (section 15 of the domain reference): role × address × kind of figure. */
+@Order(1)
 class ReadingTests extends OnServer {
 
     private Map<Role, Rest> everybody() {

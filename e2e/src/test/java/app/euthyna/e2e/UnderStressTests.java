@@ -26,7 +26,7 @@ import tools.jackson.databind.node.ObjectNode;
  */
 class UnderStressTests {
 
-    private static final int KILLS = Integer.getInteger("stress.kills", 2);
+    private static final int KILLS = Integer.getInteger("stress.kills", 1);
 
     @Test
     void eightClientsAtOnceOnTheSameOrdersLeaveBooksThatAgree() throws Exception {

@@ -11,6 +11,7 @@ import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -28,18 +29,20 @@ class GlossaryTests {
     private static final Pattern LEFT_OUT = Pattern.compile(
             ".*/schema\\.d\\.ts|.*/db/migration/.*|.*/docs/glossary\\.md|.*/(Glossary|Migration)Tests\\.java");
 
-    private record Replaced(String word, Pattern pattern) {
+    /** @param begins what every place has where it is found, in small letters: most texts are not looked at further */
+    private record Replaced(String word, String begins, Pattern pattern) {
 
         static Replaced of(String word) {
             if (word.startsWith("/")) {
                 return new Replaced(
-                        word, Pattern.compile(word.substring(1, word.length() - 1), Pattern.CASE_INSENSITIVE));
+                        word, "", Pattern.compile(word.substring(1, word.length() - 1), Pattern.CASE_INSENSITIVE));
             }
             // a name of our code is looked for as it is written, a phrase in any case and over line ends
             var name = word.matches("[A-Z]\\S*|\\S*[a-z][A-Z]\\S*");
             var words = Stream.of(word.split(" ", -1)).map(Pattern::quote).toList();
             return new Replaced(
                     word,
+                    word.split(" ", 2)[0].toLowerCase(Locale.ROOT),
                     Pattern.compile(
                             "(?<!\\w)" + String.join("[\\s*]+", words) + "(?!\\w)",
                             name ? 0 : Pattern.CASE_INSENSITIVE));
@@ -87,7 +90,11 @@ class GlossaryTests {
         var files = files();
         for (var file : files) {
             var text = Files.readString(file);
+            var small = text.toLowerCase(Locale.ROOT);
             for (var word : words) {
+                if (!small.contains(word.begins())) {
+                    continue;
+                }
                 var found = word.pattern().matcher(text);
                 if (found.find()) {
                     var line = text.substring(0, found.start()).lines().count();

@@ -1,4 +1,7 @@
-/* What every page needs of Mantine's styles, in its order; those of a component that comes later come with it. */
+/*
+ * What every page needs of Mantine's styles, in its order; those of a component that comes later come with it, unless the
+ * house has rules of its own for it: a sheet that comes later would win over them.
+ */
 import '@mantine/core/styles/baseline.css';
 import '@mantine/core/styles/default-css-variables.css';
 import '@mantine/core/styles/global.css';
@@ -8,3 +11,6 @@ import '@mantine/core/styles/VisuallyHidden.css';
 import '@mantine/core/styles/Paper.css';
 import '@mantine/core/styles/Popover.css';
 import '@mantine/core/styles/Combobox.css';
+import '@mantine/core/styles/CloseButton.css';
+import '@mantine/core/styles/Input.css';
+import '@mantine/dates/styles.css';

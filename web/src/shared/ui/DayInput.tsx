@@ -1,6 +1,3 @@
-import '@mantine/core/styles/CloseButton.css';
-import '@mantine/core/styles/Input.css';
-import '@mantine/dates/styles.css';
 import { DateInput } from '@mantine/dates';
 import type { CSSProperties } from 'react';
 import { parseDay } from '../days';

@@ -1,6 +1,6 @@
 /*
- * What every page needs of Mantine's styles, in its order; those of a component that comes later come with it, unless the
- * house has rules of its own for it: a sheet that comes later would win over them.
+ * What every page needs of Mantine's styles, in its order; those of a component that comes later come with it, unless we
+ * have rules of our own for it: a sheet that comes later would win over them.
  */
 import '@mantine/core/styles/baseline.css';
 import '@mantine/core/styles/default-css-variables.css';

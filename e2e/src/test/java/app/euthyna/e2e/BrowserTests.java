@@ -114,7 +114,7 @@ class BrowserTests extends Journey {
         var today = LocalDate.parse(api.get("/api/session").get("today").asString());
         var yesterday = today.minusDays(1);
         recordsAPayment("C133", "5.55");
-        // the house's sheets win over those of the library, whichever comes first
+        // our own sheets win over those of the library, whichever comes first
         assertThat(page.getByLabel("Date of documents")).hasCSS("border-bottom-style", "solid");
         page.getByLabel("Date of documents")
                 .fill(yesterday.format(DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH)));

@@ -304,8 +304,12 @@ class PolicyTests extends OnDecisions {
         /** More than a page of held orders: whatever the sorting, each comes once, and only those asked for. */
         @Test
         void ofReviewHoldEachOrderOnceInEverySorting() {
-            terms(",\"creditLimit\":0");
             for (int at = 0; at < 103; at++) {
+                if (at % 10 == 0) {
+                    // a new order has those looked at again that wait beside it
+                    freshCustomerAndItem();
+                    terms(",\"creditLimit\":0");
+                }
                 submit("PG-%d-%d".formatted(at, at * 7919), 1 + at % 3);
             }
             for (var sort : List.of("PRIORITY", "REQUESTED", "VALUE", "AGE")) {

@@ -14,7 +14,10 @@ import org.springframework.security.crypto.password.PasswordEncoder;
 @ComponentScan
 class DemoConfiguration {
 
-    /** The least that BCrypt can: whoever reads these hashes knows the passwords anyway, they are the names. */
+    /**
+     * The least that BCrypt can: the passwords of the demo company are the names, which everybody knows, and its books
+     * are never served.
+     */
     @Bean
     @Primary
     PasswordEncoder passwordsThatAreNames() {

@@ -78,50 +78,52 @@ class DemoTests {
     }
 
     /**
-     * Every document of every kind is told of in the last copy as it is in the company that was lived through, when one
+     * Every document of every kind is told of in each copy as it is in the company that was lived through, when one
      * reads the other's numbers and customers for its own: trail, order and account.
      */
     @Test
-    void theLastCopyIsToldOfAsTheApplicationTellsOfWhatItMade() {
+    void everyCopyIsToldOfAsTheApplicationTellsOfWhatItMade() {
         var lead = new Rest(mvc, "lead", "LEAD");
-        var copy = TIMES - 1;
-        var names = new HashMap<String, String>();
-        TABLES.values().forEach(table -> pair(names, texts("select number from " + table + " order by id"), 0));
-        pair(names, texts("select number from journal_entry order by id"), copy);
-        for (var table : TABLES.values()) {
-            pair(names, texts("select number from " + table + " order by id"), copy);
-        }
-        pair(names, texts("select number from sales_agreement order by id"), copy);
-        pair(
-                names,
-                texts("select document_number from stock_movement where document_kind = 'STOCK_RECEIPT' order by id"),
-                copy);
-        pair(
-                names,
-                texts("select import_reference from sales_order where import_reference is not null order by id"),
-                copy);
-        pair(names, texts("select code from customer order by id"), copy);
-        pair(names, texts("select name from customer order by id"), copy);
-        var compared = 0;
-        for (var kind : TABLES.keySet()) {
-            var all = texts("select number from " + TABLES.get(kind) + " order by id");
-            assertThat(all).as("there is one of each kind: %s", kind).hasSizeGreaterThanOrEqualTo(TIMES);
-            for (var number : all.subList(0, all.size() / TIMES)) {
-                if (kind != DocumentKind.UNEXPECTED_GOODS) {
-                    same(lead, "/api/trails/" + kind + "/", number, names);
-                }
-                if (kind == DocumentKind.ORDER) {
-                    same(lead, "/api/orders/", number, names);
-                    same(lead, "/api/review/", number, names);
-                }
-                compared++;
+        for (int copy = 1; copy < TIMES; copy++) {
+            var names = new HashMap<String, String>();
+            TABLES.values().forEach(table -> pair(names, texts("select number from " + table + " order by id"), 0));
+            pair(names, texts("select number from journal_entry order by id"), copy);
+            for (var table : TABLES.values()) {
+                pair(names, texts("select number from " + table + " order by id"), copy);
             }
+            pair(names, texts("select number from sales_agreement order by id"), copy);
+            pair(
+                    names,
+                    texts(
+                            "select document_number from stock_movement where document_kind = 'STOCK_RECEIPT' order by id"),
+                    copy);
+            pair(
+                    names,
+                    texts("select import_reference from sales_order where import_reference is not null order by id"),
+                    copy);
+            pair(names, texts("select code from customer order by id"), copy);
+            pair(names, texts("select name from customer order by id"), copy);
+            var compared = 0;
+            for (var kind : TABLES.keySet()) {
+                var all = texts("select number from " + TABLES.get(kind) + " order by id");
+                assertThat(all).as("there is one of each kind: %s", kind).hasSizeGreaterThanOrEqualTo(TIMES);
+                for (var number : all.subList(0, all.size() / TIMES)) {
+                    if (kind != DocumentKind.UNEXPECTED_GOODS) {
+                        same(lead, "/api/trails/" + kind + "/", number, names);
+                    }
+                    if (kind == DocumentKind.ORDER) {
+                        same(lead, "/api/orders/", number, names);
+                        same(lead, "/api/review/", number, names);
+                    }
+                    compared++;
+                }
+            }
+            for (var customer : texts("select code from customer order by id").subList(0, 44)) {
+                same(lead, "/api/customers/", customer, names);
+                same(lead, "/api/customers/%s/statement".formatted(customer), customer, names);
+            }
+            assertThat(compared).isGreaterThan(200);
         }
-        for (var customer : texts("select code from customer order by id").subList(0, 44)) {
-            same(lead, "/api/customers/", customer, names);
-            same(lead, "/api/customers/%s/statement".formatted(customer), customer, names);
-        }
-        assertThat(compared).isGreaterThan(200);
     }
 
     private static void pair(Map<String, String> names, List<String> all, int copy) {

@@ -399,8 +399,9 @@ class LeakTests extends OnServer {
             var said = said();
             said.forEach((role, answers) -> {
                 for (var answer : answers) {
+                    var plain = plain(answer);
                     secrets(role.role(), "/api/unwind/plans").stream()
-                            .filter(secret -> met(plain(answer), secret).isPresent())
+                            .filter(secret -> met(plain, secret).isPresent())
                             .forEach(secret -> leaks.add(role.role() + " is told " + secret + ": " + answer));
                 }
             });

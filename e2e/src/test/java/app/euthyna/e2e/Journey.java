@@ -121,19 +121,36 @@ abstract class Journey {
         page.getByLabel("Amount received").fill(amount);
     }
 
-    /** An order of one line. */
+    /** An order of one line, under a PO of its own. */
     static String ordered(Api api, String po, String item, int quantity) {
-        return api.post(
-                        "/api/orders",
-                        Map.of(
-                                "customer",
-                                "C126",
-                                "po",
-                                po + " " + System.nanoTime(),
-                                "lines",
-                                List.of(Map.of("item", item, "quantity", quantity))))
+        return ordered(api, "C126", po + " " + System.nanoTime(), Map.of("item", item, "quantity", quantity));
+    }
+
+    static String ordered(Api api, String customer, String po, Map<String, ?> line) {
+        return api.post("/api/orders", Map.of("customer", customer, "po", po, "lines", List.of(line)))
                 .get("number")
                 .asString();
+    }
+
+    /** All that has left of an order is billed, and paid by its customer; the invoice. */
+    static String billedAndPaid(Api api, Api recorder, String customer, String order) {
+        var invoice = api.post("/api/invoices", Map.of("orders", List.of(order)));
+        var number = invoice.get("number").asString();
+        paid(recorder, customer, number, invoice.get("gross").asString());
+        return number;
+    }
+
+    /** An amount is received and allocated to an invoice, whole. */
+    static void paid(Api recorder, String customer, String invoice, String amount) {
+        recorder.post(
+                "/api/payments",
+                Map.of(
+                        "customer",
+                        customer,
+                        "amount",
+                        amount,
+                        "allocate",
+                        List.of(Map.of("invoice", invoice, "amount", amount))));
     }
 
     /** An order of one line that has left whole. */

@@ -20,23 +20,6 @@ import org.junit.jupiter.api.Test;
 /** What a controller does, in a real browser on the packaged application. */
 class JourneyTests extends Journey {
 
-    /** Whoever records the money does not refund it. */
-    private static String billedAndPaid(Api api, String order, Api recorder) {
-        var invoice = api.post("/api/invoices", Map.of("orders", List.of(order)));
-        var number = invoice.get("number").asString();
-        var gross = invoice.get("gross").asString();
-        recorder.post(
-                "/api/payments",
-                Map.of(
-                        "customer",
-                        "C126",
-                        "amount",
-                        gross,
-                        "allocate",
-                        List.of(Map.of("invoice", number, "amount", gross))));
-        return number;
-    }
-
     @Test
     void mostUrgentHeldOrderIsWaivedShippedBilledPaidAndFoundAgainByItsPo() {
         page.navigate(application.url() + "/review?reason=duplicate-po");
@@ -153,7 +136,7 @@ class JourneyTests extends Journey {
     void brokenLampsComeBackAndTheMoneyGoesBack() {
         var api = Api.signIn(application.url(), "controller", "controller");
         var order = gone(api, "lamps", 6);
-        var number = billedAndPaid(api, order, Api.signIn(application.url(), "receivables", "receivables"));
+        var number = billedAndPaid(api, Api.signIn(application.url(), "receivables", "receivables"), "C126", order);
 
         page.navigate(application.url() + "/billing/invoice/" + number);
         assertThat(page.locator("h1")).containsText(number);
@@ -196,7 +179,7 @@ class JourneyTests extends Journey {
     void lampsGoThroughFourHands() {
         var api = Api.signIn(application.url(), "controller", "controller");
         var order = gone(api, "four hands", 6);
-        var number = billedAndPaid(api, order, api);
+        var number = billedAndPaid(api, api, "C126", order);
         var goods = clerkExpectsTwo(number);
         warehouseReceivesAndInspects(goods);
         controllerSendsTheOthersBack(goods);
@@ -334,17 +317,11 @@ class JourneyTests extends Journey {
         }
         var held = new ArrayList<String>();
         for (int at = 0; at < 100; at++) {
-            held.add(clerk.post(
-                            "/api/orders",
-                            Map.of(
-                                    "customer",
-                                    "TEN-" + at % 10,
-                                    "po",
-                                    "HUNDRED-%d-%d".formatted(at, at * 7919),
-                                    "lines",
-                                    List.of(Map.of("item", "RP-112", "quantity", 1, "price", 0))))
-                    .get("number")
-                    .asString());
+            held.add(ordered(
+                    clerk,
+                    "TEN-" + at % 10,
+                    "HUNDRED-%d-%d".formatted(at, at * 7919),
+                    Map.of("item", "RP-112", "quantity", 1, "price", 0)));
         }
         page.navigate(application.url() + "/review?sort=REQUESTED&reason=zero-price&only=HELD");
         page.locator("a.list-item.at").waitFor();

@@ -185,9 +185,8 @@ final class ManyAtOnce {
             return "nothing open";
         }
         var invoice = open.get(random.nextInt(open.size()));
-        var amount = invoice.get("open").asString();
-        var allocation = Map.of("invoice", invoice.get("number").asString(), "amount", amount);
-        api.post("/api/payments", Map.of("customer", "ST", "amount", amount, "allocate", List.of(allocation)));
+        Journey.paid(
+                api, "ST", invoice.get("number").asString(), invoice.get("open").asString());
         return "paid";
     }
 

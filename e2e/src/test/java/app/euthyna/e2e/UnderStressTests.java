@@ -11,11 +11,12 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import java.util.TreeMap;
+import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
@@ -26,7 +27,7 @@ import tools.jackson.databind.node.ObjectNode;
  */
 class UnderStressTests {
 
-    private static final int KILLS = Integer.getInteger("stress.kills", 1);
+    private static final int KILLS = Integer.getInteger("stress.kills", 2);
 
     @Test
     void eightClientsAtOnceOnTheSameOrdersLeaveBooksThatAgree() throws Exception {
@@ -52,20 +53,9 @@ class UnderStressTests {
         var billedOnce = new HashMap<String, Integer>();
         for (int kill = 0; kill < KILLS; kill++) {
             var orders = thirtyLeave(lead, kill);
-            var running = application;
             var asker = lead;
-            var pool = Executors.newSingleThreadExecutor();
-            var asked = pool.submit(() -> asker.post(
-                    "/api/batches/billings",
-                    Map.of(
-                            "invoices",
-                            orders.stream()
-                                    .map(o -> Map.of("orders", List.of(o)))
-                                    .toList())));
-            Thread.sleep(150 + random.nextInt(1_200));
-            running.kill();
-            var answered = answered(asked);
-            pool.shutdown();
+            var answered = killedDuring(application, 150 + random.nextInt(1_200), () -> billed(asker, orders))
+                    .orElse(List.of());
             application = Application.start(database, 0);
             lead = Api.signIn(application.url(), "lead", "lead");
             for (var invoice : answered) {
@@ -91,33 +81,45 @@ class UnderStressTests {
     private static List<String> thirtyLeave(Api lead, int kill) {
         var orders = new ArrayList<String>();
         for (int at = 0; at < 30; at++) {
-            var number = ordered(lead, "KL", "KL-%d-%d".formatted(kill, at * 7919), "KL-1", 2)
-                    .get("number")
-                    .asString();
+            var number = Journey.ordered(
+                    lead, "KL", "KL-%d-%d".formatted(kill, at * 7919), Map.of("item", "KL-1", "quantity", 2));
             Journey.leaves(lead, number);
             orders.add(number);
         }
         return orders;
     }
 
-    private static JsonNode ordered(Api lead, String customer, String po, String item, int quantity) {
-        return lead.post(
-                "/api/orders",
-                Map.of("customer", customer, "po", po, "lines", List.of(Map.of("item", item, "quantity", quantity))));
+    /** Orders are billed in bulk, each alone; the invoices. */
+    private static List<String> billed(Api api, List<String> orders) {
+        return billing(api, orders)
+                .get("entries")
+                .valueStream()
+                .filter(e -> e.get("state").asString().equals("DONE"))
+                .map(e -> e.get("result").asString())
+                .toList();
     }
 
-    /** The invoices that the server told of before it was killed; none where it was cut off. */
-    private static List<String> answered(Future<JsonNode> asked) throws InterruptedException {
+    private static JsonNode billing(Api api, List<String> orders) {
+        return api.post(
+                "/api/batches/billings",
+                Map.of(
+                        "invoices",
+                        orders.stream().map(o -> Map.of("orders", List.of(o))).toList()));
+    }
+
+    /** The server is killed so many milliseconds after it was asked; what it answered, unless it was cut off. */
+    private static <T> Optional<T> killedDuring(Application running, int after, Callable<T> asking) throws Exception {
+        var pool = Executors.newSingleThreadExecutor();
         try {
-            return asked.get()
-                    .get("entries")
-                    .valueStream()
-                    .filter(e -> e.get("state").asString().equals("DONE"))
-                    .map(e -> e.get("result").asString())
-                    .toList();
+            var asked = pool.submit(asking);
+            Thread.sleep(after);
+            running.kill();
+            return Optional.of(asked.get());
         } catch (ExecutionException cutOff) {
             assertThat(cutOff.getCause()).isInstanceOf(UncheckedIOException.class);
-            return List.of();
+            return Optional.empty();
+        } finally {
+            pool.shutdown();
         }
     }
 
@@ -144,7 +146,11 @@ class UnderStressTests {
             orders.add(order);
         }
         for (int kill = 0; kill < KILLS; kill++) {
-            killedWhileHandling(application, lead, returns, 100 + random.nextInt(900));
+            var asker = lead;
+            killedDuring(application, 100 + random.nextInt(900), () -> {
+                returns.forEach(goods -> ManyAtOnce.handle(asker, goods));
+                return returns;
+            });
             application = Application.start(database, 0);
             lead = Api.signIn(application.url(), "lead", "lead");
             ManyAtOnce.booksAgree(lead);
@@ -168,26 +174,10 @@ class UnderStressTests {
 
     /** An order of which all has left, is billed and paid. */
     private static String soldAndPaid(Api lead, Api recorder, String po) {
-        var order = ordered(lead, "PL", po, "PL-1", 3);
-        var number = order.get("number").asString();
-        var note = lead.post(
-                "/api/dispatches",
-                Map.of("order", number, "version", order.get("version").asLong()));
-        lead.post(
-                "/api/dispatches/" + note.get("number").asString() + "/departure",
-                Map.of("version", note.get("version").asLong()));
-        var invoice = lead.post("/api/invoices", Map.of("orders", List.of(number)));
-        var gross = invoice.get("gross").asString();
-        recorder.post(
-                "/api/payments",
-                Map.of(
-                        "customer",
-                        "PL",
-                        "amount",
-                        gross,
-                        "allocate",
-                        List.of(Map.of("invoice", invoice.get("number").asString(), "amount", gross))));
-        return number;
+        var order = Journey.ordered(lead, "PL", po, Map.of("item", "PL-1", "quantity", 3));
+        Journey.leaves(lead, order);
+        Journey.billedAndPaid(lead, recorder, "PL", order);
+        return order;
     }
 
     /** A plan to take the goods of an order back and to refund it; the return that it waits for. */
@@ -211,26 +201,6 @@ class UnderStressTests {
         return lead.post("/api/unwind/executions", unwinding)
                 .get("returnNumber")
                 .asString();
-    }
-
-    /** The server is killed so many milliseconds after it was asked to take the returns in and to look at them. */
-    private static void killedWhileHandling(Application running, Api asker, List<String> returns, int after)
-            throws Exception {
-        var pool = Executors.newSingleThreadExecutor();
-        var handled = pool.submit(() -> {
-            for (var goods : returns) {
-                ManyAtOnce.handle(asker, goods);
-            }
-            return null;
-        });
-        Thread.sleep(after);
-        running.kill();
-        try {
-            handled.get();
-        } catch (ExecutionException cutOff) {
-            assertThat(cutOff.getCause()).isInstanceOf(UncheckedIOException.class);
-        }
-        pool.shutdown();
     }
 
     private static void payThroughAServiceThatLosesAnswers(Api lead) {
@@ -270,13 +240,7 @@ class UnderStressTests {
                 : lead.get("/api/batches/" + batches.get(0).get("id").asString());
         if (mine == null
                 || !mine.get("entries").get(0).get("subject").asString().equals(orders.get(0))) {
-            lead.post(
-                    "/api/batches/billings",
-                    Map.of(
-                            "invoices",
-                            orders.stream()
-                                    .map(o -> Map.of("orders", List.of(o)))
-                                    .toList()));
+            billing(lead, orders);
             mine = lead.get("/api/batches/"
                     + lead.get("/api/batches?kind=BILLING")
                             .get("rows")

@@ -339,8 +339,10 @@ abstract class KeptBooks {
     void check() {
         var unbilled = unbilledCost();
         goodsAgree(unbilled);
-        salesAgree();
-        moneyAgrees();
+        var invoices = invoicesInForce();
+        var gross = invoices.stream().map(i -> i.totals().gross()).reduce(ZERO, Money::plus);
+        salesAgree(invoices, gross);
+        moneyAgrees(gross);
         chains.values().forEach(this::noMoreComesBackThanLeft);
         noQuantityIsNegative();
         assertThat(settled)
@@ -390,11 +392,9 @@ abstract class KeptBooks {
     }
 
     /** Revenue is what was billed and has left, less what was credited of it; the rest of it is deferred. */
-    private void salesAgree() {
-        var invoices = invoicesInForce();
+    private void salesAgree(Collection<Invoice> invoices, Money gross) {
         var unearned = invoices.stream().map(this::unearned).reduce(ZERO, Money::plus);
         var net = invoices.stream().map(i -> i.totals().net()).reduce(ZERO, Money::plus);
-        var gross = grossBilled();
         var credits = Chain.credits(chains.values());
         var creditedNet = credits.stream().map(c -> c.totals().net()).reduce(ZERO, Money::plus);
         var creditedVat = credits.stream().map(c -> c.totals().vat()).reduce(ZERO, Money::plus);
@@ -415,10 +415,6 @@ abstract class KeptBooks {
         var invoices = new LinkedHashMap<String, Invoice>();
         chains.values().forEach(chain -> chain.inForce().forEach(i -> invoices.putIfAbsent(i.number(), i)));
         return invoices.values();
-    }
-
-    private Money grossBilled() {
-        return invoicesInForce().stream().map(i -> i.totals().gross()).reduce(ZERO, Money::plus);
     }
 
     /** Of an invoice, what has not left yet; each line is read in the chain of its own order. */
@@ -444,8 +440,7 @@ abstract class KeptBooks {
         return unearned;
     }
 
-    private void moneyAgrees() {
-        var gross = grossBilled();
+    private void moneyAgrees(Money gross) {
         same("bank", AccountRole.BANK, bank);
         same(
                 "receivables",

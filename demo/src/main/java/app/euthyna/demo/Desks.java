@@ -15,6 +15,7 @@ import app.euthyna.server.order.OrderService;
 import app.euthyna.server.order.SalesAgreements;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.CompanyClock;
+import app.euthyna.server.platform.Locks;
 import app.euthyna.server.returns.CreditService;
 import app.euthyna.server.returns.ReturnsService;
 import app.euthyna.server.returns.UnexpectedService;
@@ -44,7 +45,8 @@ record Desks(Desks.Sales sales, Desks.Store store, Desks.Office office) {
             ReturnsService returns,
             CreditService credits,
             UnexpectedService unexpected,
-            ChainReader chains) {}
+            ChainReader chains,
+            Locks locks) {}
 
     /** Where money and mistakes are dealt with. */
     @Component

@@ -1,6 +1,7 @@
 package app.euthyna.demo;
 
 import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.goods.Dispatching.Pick;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
@@ -25,6 +26,7 @@ import app.euthyna.server.order.SalesAgreements;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.CompanyClock;
+import app.euthyna.server.platform.Locks;
 import app.euthyna.server.returns.CreditService;
 import app.euthyna.server.returns.ReturnsService;
 import app.euthyna.server.returns.UnexpectedService;
@@ -54,6 +56,7 @@ abstract class Story {
     final CreditService credits;
     final UnexpectedService unexpected;
     final ChainReader chains;
+    final Locks locks;
     final BillingService billing;
     final Payments payments;
     final Deposits deposits;
@@ -80,6 +83,7 @@ abstract class Story {
         this.credits = desks.store().credits();
         this.unexpected = desks.store().unexpected();
         this.chains = desks.store().chains();
+        this.locks = desks.store().locks();
         this.billing = desks.office().billing();
         this.payments = desks.office().payments();
         this.deposits = desks.office().deposits();
@@ -180,6 +184,8 @@ abstract class Story {
         var rests = leaves.isAfter(today.minusDays(2)) && random.nextInt(2) == 0;
         var billed = leaves.plusDays(1 + random.nextInt(3));
         on(leaves, () -> {
+            // as the commands will: what is read now is then read for all of them
+            locks.customerAndOrder(number);
             var staged = state(number) == OrderState.CLEARED ? stage(number, leaves, List.of()) : null;
             if (staged == null || rests) {
                 return;
@@ -193,28 +199,26 @@ abstract class Story {
         var invoice = billing.bill(receivables(on, ""), List.of(number), List.of(), "", false);
         var paid = on.plusDays(8 + random.nextInt(40));
         if (random.nextInt(15) > 0) {
-            on(paid, () -> pay(number, invoice, paid));
+            var billed = chains.chain(number).invoices().stream()
+                    .filter(i -> i.number().equals(invoice))
+                    .findFirst()
+                    .orElseThrow();
+            on(paid, () -> pay(billed, paid));
         }
     }
 
-    void pay(String number, String invoice, LocalDate on) {
-        var chain = chains.chain(number);
-        var gross = chain.invoices().stream()
-                .filter(i -> i.number().equals(invoice))
-                .findFirst()
-                .orElseThrow()
-                .totals()
-                .gross();
+    void pay(Invoice invoice, LocalDate on) {
+        var gross = invoice.totals().gross();
         var part = random.nextInt(12) == 0
                 ? Money.rounded(gross.amount().divide(BigDecimal.valueOf(2)), gross.currency())
                 : gross;
         if (part.isPositive()) {
             payments.receive(
                     receivables(on, ""),
-                    chain.order().customer(),
+                    invoice.customer(),
                     part,
-                    List.of(new Settlement(invoice, part)),
-                    invoice);
+                    List.of(new Settlement(invoice.number(), part)),
+                    invoice.number());
         }
     }
 

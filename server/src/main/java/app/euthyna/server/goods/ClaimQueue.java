@@ -35,7 +35,12 @@ class ClaimQueue {
         return new Place(ids.item(item), ids.site(site));
     }
 
-    /** The order whose lines took their place. */
+    /**
+     * The order whose lines took their place.
+     *
+     * @param concerned takes the shelves on which a line waits otherwise than before
+     * @param releases takes what a line holds and no longer needs
+     */
     Order queue(String number, Set<Place> concerned, List<Effect> releases) {
         var chain = chains.chain(number);
         var order = chain.order();
@@ -51,12 +56,10 @@ class ClaimQueue {
                 releases.add(new Effect.ReservationReleased(
                         new LineRef(number, row.line()), row.site(), row.item(), reserved.minus(needed)));
             }
-            concerned.add(place(row.item(), row.site()));
         }
         if (order.state() == OrderState.CLEARED || !rows.isEmpty()) {
             for (var flow : chain.flows()) {
-                if (flow.line().kind().isShipped()) {
-                    write(id, order, flow, rows);
+                if (flow.line().kind().isShipped() && write(id, order, flow, rows)) {
                     concerned.add(place(flow.line().item(), order.siteOf(flow.line())));
                 }
             }
@@ -75,20 +78,21 @@ class ClaimQueue {
         return line.item().equals(row.item()) && order.siteOf(line).equals(row.site());
     }
 
-    private void write(long id, Order order, LineFlow flow, List<ClaimRow> rows) {
+    /** Whether the line waits otherwise than before. */
+    private boolean write(long id, Order order, LineFlow flow, List<ClaimRow> rows) {
         var no = flow.line().no();
         var waiting = flow.waiting().max(Quantity.ZERO);
         var stored = rows.stream().filter(row -> row.line() == no).findFirst();
         if (stored.isPresent()
                 && !isOf(order, stored.get())
                 && stored.get().reserved().signum() > 0) {
-            return;
+            return false;
         }
         if (stored.isPresent()) {
             if (isOf(order, stored.get())
                     && stored.get().waiting().compareTo(waiting.value()) == 0
                     && flow.line().requestedOn().equals(stored.get().requestedOn())) {
-                return;
+                return false;
             }
             queries.wait(
                     waiting.value(),
@@ -98,7 +102,9 @@ class ClaimQueue {
                     ids.site(order.siteOf(flow.line())),
                     id,
                     no);
-        } else if (order.state() == OrderState.CLEARED) {
+            return true;
+        }
+        if (order.state() == OrderState.CLEARED) {
             var claim = new StockClaimEntity();
             claim.orderId = id;
             claim.lineNo = no;
@@ -110,6 +116,8 @@ class ClaimQueue {
             claim.waiting = waiting.value();
             claim.waits = waiting.isPositive();
             queries.session().insert(claim);
+            return true;
         }
+        return false;
     }
 }

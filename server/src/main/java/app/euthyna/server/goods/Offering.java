@@ -2,15 +2,18 @@ package app.euthyna.server.goods;
 
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Return;
+import app.euthyna.core.goods.Claim;
 import app.euthyna.core.goods.Reserving;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.order.Shortage;
 import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.Numbers;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.TreeSet;
@@ -43,15 +46,21 @@ class Offering {
     }
 
     /**
-     * The lines of orders concerned take their place in the queue anew; then free stock is offered on their shelves.
+     * The lines of orders concerned take their place in the queue anew; then free stock is offered on the shelves where
+     * something became free or somebody waits otherwise than before.
      */
     void offer(CommandContext context, List<Effect> batch, EffectSink.Further further) {
         var concerned = new TreeSet<Place>();
         var releases = new ArrayList<Effect>();
         var dropping = new LinkedHashSet<String>();
+        var touched = new LinkedHashSet<String>();
+        var cleared = new HashSet<String>();
         for (var effect : batch) {
             if (effect instanceof Effect.StockReceived received) {
                 concerned.add(claims.place(received.item(), received.site()));
+            }
+            if (effect instanceof Effect.ReservationReleased released) {
+                concerned.add(claims.place(released.item(), released.site()));
             }
             if (effect instanceof Effect.StockCounted corrected) {
                 concerned.add(claims.place(corrected.item(), corrected.site()));
@@ -70,14 +79,17 @@ class Offering {
                                 claims.place(line.item(), reversed.dispatch().site())));
             }
             if (!(effect instanceof Effect.StockReserved)) {
-                var clears = effect instanceof Effect.OrderChanged
-                        || (effect instanceof Effect.StateChanged changed && changed.to() == OrderState.CLEARED);
-                for (var number : effect.orders()) {
-                    var order = claims.queue(number, concerned, releases);
-                    if (clears && order.lines().stream().anyMatch(line -> line.shortage() == Shortage.DROP)) {
-                        dropping.add(number);
-                    }
-                }
+                touched.addAll(effect.orders());
+            }
+            if (effect instanceof Effect.OrderChanged
+                    || (effect instanceof Effect.StateChanged changed && changed.to() == OrderState.CLEARED)) {
+                cleared.addAll(effect.orders());
+            }
+        }
+        for (var number : touched) {
+            var order = claims.queue(number, concerned, releases);
+            if (cleared.contains(number) && order.lines().stream().anyMatch(line -> line.shortage() == Shortage.DROP)) {
+                dropping.add(number);
             }
         }
         further.write(context, releases);
@@ -108,11 +120,16 @@ class Offering {
                 }
                 return;
             }
-            var served = Reserving.offer(shelves.lock(place), theirs);
+            var shelf = shelves.lock(place);
+            var wanted = Quantity.sum(theirs.stream().map(Claim::waiting).toList());
+            var served = Reserving.offer(shelf, theirs);
             if (served.isEmpty()) {
                 return;
             }
             further.write(context, served);
+            if (wanted.exceeds(shelf.free()) || (theirs.size() == head.size() && head.size() < WaitingLines.AT_ONCE)) {
+                return;
+            }
         }
     }
 }

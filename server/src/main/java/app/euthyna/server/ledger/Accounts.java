@@ -3,6 +3,7 @@ package app.euthyna.server.ledger;
 import app.euthyna.core.ledger.AccountRole;
 import app.euthyna.core.ledger.PostingMap;
 import app.euthyna.server.platform.ClosedPeriods;
+import app.euthyna.server.platform.TransactionCache;
 import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.HashMap;
@@ -18,6 +19,7 @@ public class Accounts {
 
     private final LedgerQueries queries;
     private final ClosedPeriods closed;
+    private final TransactionCache<String, PostingMap> map = TransactionCache.readThrough();
 
     Accounts(LedgerQueries queries, ClosedPeriods closed) {
         this.closed = closed;
@@ -26,10 +28,22 @@ public class Accounts {
 
     /** The posting map as it stands. */
     public PostingMap map() {
-        return new PostingMap(queries.rules().stream()
-                .map(row -> new PostingMap.Row(
-                        role(row.role()), row.customerClass(), row.itemClass(), row.site(), row.vat(), row.account()))
-                .toList());
+        return map.get(
+                "",
+                key -> new PostingMap(queries.rules().stream()
+                        .map(row -> new PostingMap.Row(
+                                role(row.role()),
+                                row.customerClass(),
+                                row.itemClass(),
+                                row.site(),
+                                row.vat(),
+                                row.account()))
+                        .toList()));
+    }
+
+    /** The posting map has been changed. */
+    void changed() {
+        map.forget("");
     }
 
     /** Every account with the roles that the posting map gives it, and those under which it was ever posted to. */

@@ -9,7 +9,9 @@ import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.TransactionCache;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
 import org.hibernate.LockMode;
@@ -25,6 +27,9 @@ class JournalWriter {
     private final Clock clock;
     private final Accounts accounts;
     private final Locks locks;
+
+    /** Once it is locked nobody else posts until the transaction ends. */
+    private final TransactionCache<String, LedgerHeadEntity> heads = TransactionCache.toTheEnd();
 
     JournalWriter(StatelessSession session, Ids ids, Clock clock, Accounts accounts, Locks locks) {
         this.session = session;
@@ -42,7 +47,7 @@ class JournalWriter {
             String mirrors,
             String remark) {
         locks.taken(Locks.Rank.LEDGER);
-        var head = session.get(LedgerHeadEntity.class, 1, LockMode.PESSIMISTIC_WRITE);
+        var head = heads.get("", key -> session.get(LedgerHeadEntity.class, 1, LockMode.PESSIMISTIC_WRITE));
         RefusedException.where(Periods.refusal(context.date(), accounts.closedThrough()));
         var number = head.lastNumber + 1;
         var entry = made.apply(DocumentKind.ENTRY.prefix() + number);
@@ -76,6 +81,7 @@ class JournalWriter {
         stored.mirrors = mirrors;
         stored.remark = remark;
         session.insert(stored);
+        var rows = new ArrayList<JournalLineEntity>();
         for (int no = 1; no <= entry.lines().size(); no++) {
             var line = entry.lines().get(no - 1);
             var row = new JournalLineEntity();
@@ -90,7 +96,8 @@ class JournalWriter {
                     .map(use -> new LedgerSink.Explanation(
                             use.asked(), use.row(), use.amount().amount()))
                     .toList());
-            session.insert(row);
+            rows.add(row);
         }
+        session.insertMultiple(rows);
     }
 }

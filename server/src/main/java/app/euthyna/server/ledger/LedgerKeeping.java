@@ -149,6 +149,7 @@ public class LedgerKeeping {
             rule.account = row.account();
             queries.session().insert(rule);
         }
+        accounts.changed();
         var known = Set.copyOf(map.ambiguities());
         RefusedException.where(accounts.map().ambiguities().stream()
                 .filter(refusal -> !known.contains(refusal))

@@ -21,12 +21,17 @@ public class CompanyRulesStore implements CommandContext.DatingRule, DecimalMark
     private final MasterDataQueries queries;
     private final TransactionCache<String, Versioned> read = TransactionCache.readThrough();
 
+    /** What a text says never changes: the last one is not taken apart again. */
+    private volatile Read last = new Read("", CompanyRules.STANDARD);
+
     CompanyRulesStore(MasterDataQueries queries) {
         this.queries = queries;
     }
 
     /** Rules with the version that they are. */
     public record Versioned(long version, CompanyRules rules) {}
+
+    private record Read(String text, CompanyRules rules) {}
 
     /** A change of the rules. */
     public record Change(long version, LocalDate on, String by, String reason) {}
@@ -49,8 +54,17 @@ public class CompanyRulesStore implements CommandContext.DatingRule, DecimalMark
         return read.get(
                 THE_ONE,
                 key -> queries.current()
-                        .map(row -> new Versioned(row.versionNo(), Records.read(row.rules(), CompanyRules.class)))
+                        .map(row -> new Versioned(row.versionNo(), said(row.rules())))
                         .orElse(new Versioned(0, CompanyRules.STANDARD)));
+    }
+
+    private CompanyRules said(String text) {
+        var known = last;
+        if (!known.text().equals(text)) {
+            known = new Read(text, Records.read(text, CompanyRules.class));
+            last = known;
+        }
+        return known.rules();
     }
 
     /** Lays down new rules over those of the version that the user saw. */

@@ -9,6 +9,7 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -26,6 +27,7 @@ import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.support.TransactionTemplate;
+import org.springframework.util.function.SingletonSupplier;
 import tools.jackson.databind.ObjectMapper;
 
 /**
@@ -68,7 +70,7 @@ public class Commands {
     private final ObjectMapper json;
     private final CompanyClock clock;
     private final ObjectProvider<CommandContext.DatingRule> rule;
-    private final ObjectProvider<AfterCommand> afterwards;
+    private final Supplier<List<AfterCommand>> afterwards;
 
     Commands(
             TransactionTemplate transactions,
@@ -77,7 +79,7 @@ public class Commands {
             CompanyClock clock,
             ObjectProvider<CommandContext.DatingRule> rule,
             ObjectProvider<AfterCommand> afterwards) {
-        this.afterwards = afterwards;
+        this.afterwards = SingletonSupplier.of(() -> afterwards.orderedStream().toList());
         this.rule = rule;
         this.transactions = transactions;
         this.aside = new TransactionTemplate(transactions.getTransactionManager());
@@ -168,7 +170,7 @@ public class Commands {
     public void workOff() {
         for (int round = 0; round < ROUNDS; round++) {
             var worked = false;
-            for (var after : afterwards.orderedStream().toList()) {
+            for (var after : afterwards.get()) {
                 worked |= after.workOff();
             }
             if (!worked) {

@@ -4,10 +4,12 @@ import app.euthyna.core.flow.Effect;
 import app.euthyna.core.shared.DocumentKind;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Supplier;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.util.function.SingletonSupplier;
 
 /**
  * The one place through which effects reach the database, so that no capability can forget an entry, a line of history
@@ -16,14 +18,16 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 public class EffectWriter {
 
-    private final ObjectProvider<EffectSink> sinks;
-    private final ObjectProvider<EffectGate> gates;
+    /** Some of them write effects themselves: they are looked for when the first effect comes, and once. */
+    private final Supplier<List<EffectSink>> sinks;
+
+    private final Supplier<List<EffectGate>> gates;
     private final Numbers numbers;
 
     EffectWriter(ObjectProvider<EffectSink> sinks, ObjectProvider<EffectGate> gates, Numbers numbers) {
         this.numbers = numbers;
-        this.gates = gates;
-        this.sinks = sinks;
+        this.gates = SingletonSupplier.of(() -> gates.orderedStream().toList());
+        this.sinks = SingletonSupplier.of(() -> sinks.orderedStream().toList());
     }
 
     /**
@@ -32,10 +36,10 @@ public class EffectWriter {
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public List<Effect> write(CommandContext context, List<? extends Effect> effects) {
-        gates.forEach(gate -> gate.check(context, effects));
+        gates.get().forEach(gate -> gate.check(context, effects));
         var all = new ArrayList<Effect>();
         store(context, List.copyOf(effects), all);
-        sinks.orderedStream().forEach(sink -> sink.settle(context, all));
+        sinks.get().forEach(sink -> sink.settle(context, all));
         return all;
     }
 
@@ -59,10 +63,10 @@ public class EffectWriter {
             return;
         }
         for (var effect : batch) {
-            sinks.orderedStream().forEach(sink -> sink.store(context, effect));
+            sinks.get().forEach(sink -> sink.store(context, effect));
         }
         all.addAll(batch);
-        sinks.orderedStream()
+        sinks.get()
                 .forEach(sink ->
                         sink.follow(context.now(), batch, (given, further) -> store(given, List.copyOf(further), all)));
     }

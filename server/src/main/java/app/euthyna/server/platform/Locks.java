@@ -3,11 +3,13 @@ package app.euthyna.server.platform;
 import app.euthyna.core.shared.CommonRefusal;
 import java.util.Collection;
 import java.util.List;
+import java.util.function.Supplier;
 import org.hibernate.dialect.Dialect;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.util.function.SingletonSupplier;
 
 /**
  * Row locks, for every rule that looks at more than one row: no isolation level of the database stands in for them.
@@ -36,7 +38,7 @@ public class Locks {
     private final String forUpdate;
 
     private final IdQueries queries;
-    private final ObjectProvider<Listener> listeners;
+    private final Supplier<List<Listener>> listeners;
     private final TransactionCache<String, Boolean> heldOrders = TransactionCache.toTheEnd();
     private final TransactionCache<String, Boolean> madeOrders = TransactionCache.toTheEnd();
     private final TransactionCache<Long, Boolean> held = TransactionCache.toTheEnd();
@@ -45,12 +47,12 @@ public class Locks {
     Locks(Dialect dialect, IdQueries queries, ObjectProvider<Listener> listeners) {
         this.forUpdate = dialect.getForUpdateString();
         this.queries = queries;
-        this.listeners = listeners;
+        this.listeners = SingletonSupplier.of(() -> listeners.orderedStream().toList());
     }
 
     /** Tells of a lock that is about to be taken. */
     public void taken(Rank rank) {
-        listeners.forEach(listener -> listener.taken(rank));
+        listeners.get().forEach(listener -> listener.taken(rank));
     }
 
     /** For everything that looks at a customer's exposure or PO numbers. */

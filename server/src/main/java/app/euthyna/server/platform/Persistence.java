@@ -9,11 +9,13 @@ import org.hibernate.engine.spi.SessionFactoryImplementor;
 import org.springframework.aop.support.DefaultPointcutAdvisor;
 import org.springframework.aop.support.StaticMethodMatcherPointcut;
 import org.springframework.beans.factory.BeanFactory;
+import org.springframework.beans.factory.SmartInitializingSingleton;
 import org.springframework.beans.factory.config.BeanDefinition;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.context.annotation.Role;
 import org.springframework.orm.jpa.hibernate.SharedSessionCreator;
+import org.springframework.transaction.TransactionManager;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.interceptor.DefaultTransactionAttribute;
 import org.springframework.transaction.interceptor.MatchAlwaysTransactionAttributeSource;
@@ -53,6 +55,18 @@ class Persistence {
         // asked for the manager when it is needed: the database is not there yet while others are being proxied
         interceptor.setBeanFactory(beans);
         return new DefaultPointcutAdvisor(new Questions(), interceptor);
+    }
+
+    /**
+     * There is one manager of transactions: unless told so, Spring looks through the annotations of a class at every
+     * call for the name of another.
+     */
+    @Bean
+    static SmartInitializingSingleton oneManager(TransactionInterceptor interceptor, TransactionManager manager) {
+        return () -> {
+            interceptor.setTransactionManager(manager);
+            interceptor.setBeanFactory(null);
+        };
     }
 
     /** What is asked with GET, unless it says itself in what transaction. */

@@ -68,7 +68,7 @@ export function CreditNotes() {
                   <td className="nowrap">{date(row.on)}</td>
                   <td className="breaks">{row.reason}</td>
                   <td className="num">{figure(row.gross)}</td>
-                  <td className="num">{orDash(row.left)}</td>
+                  <td className="num">{row.reversedOn ? 'taken back' : orDash(row.left)}</td>
                 </tr>
               ))}
             </tbody>
@@ -102,7 +102,11 @@ export function CreditNotePage() {
         <p className="situation">
           {currency()} {figure(credit.gross)} of invoice <Doc kind="INVOICE" number={credit.invoice} /> credited on{' '}
           {date(credit.on)}: {credit.reason}.{' '}
-          {isZero(credit.left) ? 'Fully used.' : `${currency()} ${figure(credit.left)} are customer credit.`}
+          {credit.reversedOn
+            ? `Taken back on ${date(credit.reversedOn)}: it counts no more.`
+            : isZero(credit.left)
+              ? 'Fully used.'
+              : `${currency()} ${figure(credit.left)} are customer credit.`}
         </p>
         <table className="rows">
           <caption className="unseen">Lines</caption>

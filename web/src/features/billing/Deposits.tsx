@@ -76,6 +76,15 @@ const USES = {
   GIVEN_BACK: 'refunded as',
   MOVED: 'moved as',
   CREDITED: 'moved to customer credit',
+  REVERSED: 'taken back',
+};
+
+/** The same where it was undone again: its amount is below zero. */
+const UNDONE: typeof USES = {
+  ...USES,
+  APPLIED: 'unapplied from',
+  GIVEN_BACK: 'did not reach the customer:',
+  MOVED: 'unapplied again from',
 };
 
 /** A deposit, what became of it, and what can be done with the rest. */
@@ -155,7 +164,11 @@ export function DepositPage() {
           {currency()} {figure(deposit.amount)}{' '}
           {deposit.movedFrom ? `moved here from ${deposit.movedFrom}` : 'received'} on {date(deposit.on)} for order{' '}
           <Doc kind="ORDER" number={deposit.order} />;{' '}
-          {isZero(deposit.unapplied) ? 'fully applied.' : `${currency()} ${figure(deposit.unapplied)} are unapplied.`}
+          {deposit.uses.some((use) => use.kind === 'REVERSED')
+            ? 'taken back.'
+            : isZero(deposit.unapplied)
+              ? 'fully applied.'
+              : `${currency()} ${figure(deposit.unapplied)} are unapplied.`}
         </p>
         <table className="rows up-to-620">
           <caption className="unseen">What the deposit was applied to</caption>
@@ -164,8 +177,9 @@ export function DepositPage() {
               <tr key={index}>
                 <td className="nowrap">{date(use.on)}</td>
                 <td>
-                  {use.kind === 'APPLIED' && use.amount.startsWith('-') ? 'unapplied' : USES[use.kind]}{' '}
+                  {use.amount.startsWith('-') ? UNDONE[use.kind] : USES[use.kind]}{' '}
                   {use.kind !== 'CREDITED' &&
+                    use.kind !== 'REVERSED' &&
                     (use.documentKind === 'INVOICE' ? (
                       <Link className="mono" to={`/billing/invoice/${use.documentNumber}`}>
                         {use.documentNumber}

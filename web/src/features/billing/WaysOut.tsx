@@ -27,10 +27,9 @@ export function WaysOut({ kind, number }: { kind: string; number: string }) {
   const trail = `/trail/${kind}/${number}`;
   const unwind = `/unwind/${kind}/${number}`;
   const back = returnOf(kind, number);
-  const undone = kind !== 'RETURN';
   useKeys({
     t: () => navigate(trail),
-    u: undone ? () => navigate(unwind) : undefined,
+    u: () => navigate(unwind),
     b: back ? () => navigate(back) : undefined,
   });
   return (
@@ -38,15 +37,10 @@ export function WaysOut({ kind, number }: { kind: string; number: string }) {
       <Link to={trail}>
         Trail <kbd>T</kbd>
       </Link>
-      {undone && (
-        <>
-          {' '}
-          ·{' '}
-          <Link to={unwind}>
-            Unwind <kbd>U</kbd>
-          </Link>
-        </>
-      )}
+      {' · '}
+      <Link to={unwind}>
+        Unwind <kbd>U</kbd>
+      </Link>
       <GoodsBack to={back} />
     </>
   );

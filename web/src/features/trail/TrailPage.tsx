@@ -16,7 +16,7 @@ import { Rail } from './Rail';
 type Trail = Schemas['TrailView'];
 type Kind = Schemas['WayView']['kind'];
 
-const UNDOABLE: string[] = ['ORDER', 'DISPATCH', 'INVOICE', 'PAYMENT', 'DEPOSIT', 'CREDIT_NOTE'];
+const UNDOABLE: string[] = ['ORDER', 'DISPATCH', 'INVOICE', 'RETURN', 'CREDIT_NOTE', 'PAYMENT', 'DEPOSIT', 'REFUND'];
 
 const ASPECTS: [string, string][] = [
   ['GOODS', 'goods'],

@@ -82,6 +82,7 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
     lines,
     money: answers.money,
     withDispatch: answers.dispatch === 'yes',
+    withdraw: answers.return === 'withdrawn',
     restockingPercent: answers.restocking || undefined,
     // what goods come back for decides what is charged for restocking; of the rest the plan knows nothing
     reasonCode: way.intent === 'take-goods-back' ? reasonCode : undefined,
@@ -193,6 +194,7 @@ const SHORT: Record<string, string> = {
   'departed-goods': 'goods departed',
   'already-billed': 'it is billed',
   'already-credited': 'it is credited',
+  'already-refunded': 'it is refunded',
   'already-returned': 'a return exists',
   'already-reversed': 'already reversed',
   'deposit-attached': 'a deposit is applied',
@@ -200,6 +202,7 @@ const SHORT: Record<string, string> = {
   'more-than-open': 'nothing is open',
   'more-than-returnable': 'nothing can come back',
   'not-authorised': 'for a controller',
+  'goods-gone': 'goods are no longer in stock',
   'order-ended': 'it has ended',
   'period-closed': 'the period is closed',
 };

@@ -5,12 +5,14 @@ import app.euthyna.core.flow.Return;
 import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.returns.Returning;
 import app.euthyna.core.returns.Returning.InspectionLine;
+import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.order.OrderDraft;
 import app.euthyna.server.returns.CreditWish;
 import app.euthyna.server.returns.UnexpectedService;
+import app.euthyna.server.unwind.AskedUnwind;
 import java.util.List;
 import java.util.Optional;
 
@@ -63,6 +65,17 @@ class ReturnStories extends Story {
                             gross(order),
                             List.of(new Settlement(invoice, gross(order))),
                             invoice));
+            on(today.minusDays(7), () -> {
+                var typed = credits.creditInvoice(
+                        receivables(today.minusDays(7), "a tenth less for thin galvanising"),
+                        invoice,
+                        List.of(Crediting.Share.of(1, euros("65.00"))));
+                undo(
+                        AskedUnwind.of(DocumentKind.CREDIT_NOTE, typed, "take-back-credit"),
+                        today.minusDays(7),
+                        "entered-in-error",
+                        "65.00 typed for 6.50");
+            });
             on(
                     today.minusDays(6),
                     () -> credits.wish(

@@ -41,6 +41,8 @@ class SecondModelTests extends OnServer {
         private final Map<String, List<String>> invoicesOf = new TreeMap<>();
         private final List<Deposit> deposits = new ArrayList<>();
         private final Map<String, BigDecimal> credit = new LinkedHashMap<>();
+        private final Map<String, Payment> payments = new LinkedHashMap<>();
+        private final Map<String, Refund> refunds = new LinkedHashMap<>();
 
         private static final class Line {
             private String item;
@@ -91,9 +93,18 @@ class SecondModelTests extends OnServer {
         }
 
         private static final class Deposit {
+            private String number;
             private String order;
+            private BigDecimal amount;
             private BigDecimal left;
+            private final Map<String, BigDecimal> applied = new TreeMap<>();
         }
+
+        /** A payment, and what it settled when it came. */
+        private record Payment(BigDecimal amount, String invoice, BigDecimal settled) {}
+
+        /** Money that went back, of a payment. */
+        private record Refund(String payment, BigDecimal amount) {}
 
         private static BigDecimal share(BigDecimal whole, BigDecimal part, BigDecimal of) {
             return whole.multiply(part).divide(of, 2, RoundingMode.HALF_UP);
@@ -178,6 +189,7 @@ class SecondModelTests extends OnServer {
                     for (var invoice : invoicesOf.getOrDefault(order, List.of())) {
                         var now = deposit.left.min(open.get(invoice));
                         deposit.left = deposit.left.subtract(now);
+                        deposit.applied.merge(invoice, now, BigDecimal::add);
                         open.merge(invoice, now.negate(), BigDecimal::add);
                         post("deposits", now);
                         post("receivables", now.negate());
@@ -186,9 +198,11 @@ class SecondModelTests extends OnServer {
             }
         }
 
-        private void deposit(String order, BigDecimal amount) {
+        private void deposit(String number, String order, BigDecimal amount) {
             var deposit = new Deposit();
+            deposit.number = number;
             deposit.order = order;
+            deposit.amount = amount;
             deposit.left = amount;
             deposits.add(deposit);
             post("bank", amount);
@@ -201,10 +215,75 @@ class SecondModelTests extends OnServer {
             post("receivables", settled.negate());
             post("customer_credit", settled.subtract(amount));
             credit.put(number, amount.subtract(settled));
+            payments.put(number, new Payment(amount, invoice, settled));
             if (invoice != null) {
                 open.merge(invoice, settled.negate(), BigDecimal::add);
             }
         }
+    }
+
+    /** A step that undoes what a document did, in the plainest form: the same figures with their signs turned. */
+    private void takeBack(Model model) {
+        switch (random.nextInt(3)) {
+            case 0 ->
+                model.payments.keySet().stream()
+                        .skip(random.nextInt(3))
+                        .findFirst()
+                        .ifPresent(number -> {
+                            var refunded = model.refunds.values().stream()
+                                    .anyMatch(refund -> refund.payment().equals(number));
+                            if (undone("PAYMENT", number, "take-back-payment", refunded ? "already-refunded" : "")) {
+                                var payment = model.payments.remove(number);
+                                model.post("bank", payment.amount().negate());
+                                model.post("receivables", payment.settled());
+                                model.post("customer_credit", payment.amount().subtract(payment.settled()));
+                                model.credit.remove(number);
+                                if (payment.invoice() != null) {
+                                    model.open.merge(payment.invoice(), payment.settled(), BigDecimal::add);
+                                }
+                            }
+                        });
+            case 1 ->
+                model.refunds.keySet().stream().findFirst().ifPresent(number -> {
+                    if (undone("REFUND", number, "take-back-refund", "")) {
+                        var refund = model.refunds.remove(number);
+                        model.post("bank", refund.amount());
+                        model.post("customer_credit", refund.amount().negate());
+                        model.credit.merge(refund.payment(), refund.amount(), BigDecimal::add);
+                    }
+                });
+            default ->
+                model.deposits.stream().skip(random.nextInt(2)).findFirst().ifPresent(deposit -> {
+                    if (undone("DEPOSIT", deposit.number, "take-back-deposit", "")) {
+                        model.deposits.remove(deposit);
+                        model.post("bank", deposit.amount.negate());
+                        model.post("deposits", deposit.left);
+                        deposit.applied.forEach((invoice, amount) -> {
+                            model.post("receivables", amount);
+                            model.open.merge(invoice, amount, BigDecimal::add);
+                        });
+                    }
+                });
+        }
+    }
+
+    /** Whether it was taken back; where it is to be refused, it must be, with that code, and never twice. */
+    private boolean undone(String kind, String number, String intent, String refused) {
+        var asked = "\"kind\":\"%s\",\"number\":\"%s\",\"intent\":\"%s\",\"reason\":\"a mistake\""
+                .formatted(kind, number, intent);
+        var plan = lead.post("/api/unwind/plans", "{%s}".formatted(asked));
+        if (!refused.isEmpty()) {
+            assertThat(plan.code()).as("%s: %s after %s", name, number, told).isEqualTo(refused);
+            return false;
+        }
+        assertThat(plan.status()).as("%s: %s after %s", name, plan.body(), told).isEqualTo(200);
+        var done = "{%s,\"fingerprint\":\"%s\"}".formatted(asked, plan.text("fingerprint"));
+        assertThat(lead.post("/api/unwind/executions", done).status()).as(name).isEqualTo(200);
+        assertThat(lead.post("/api/unwind/executions", done).code())
+                .as("%s: %s is taken back once", name, number)
+                .isEqualTo("already-reversed");
+        told.add(intent + " " + number);
+        return true;
     }
 
     @Test
@@ -239,13 +318,14 @@ class SecondModelTests extends OnServer {
         }
         for (int step = 0; step < STEPS; step++) {
             var order = List.copyOf(model.orders.keySet()).get(random.nextInt(model.orders.size()));
-            switch (random.nextInt(9)) {
+            switch (random.nextInt(10)) {
                 case 0 -> stockIn(model, random.nextBoolean() ? item : other);
                 case 1, 2 -> stage(model, order);
                 case 3 -> depart(model);
                 case 4, 5 -> bill(model, order);
                 case 6 -> deposit(model, order);
                 case 7 -> pay(model);
+                case 8 -> takeBack(model);
                 default -> cancelOrRefund(model, order);
             }
             compare(model, before);
@@ -374,7 +454,7 @@ class SecondModelTests extends OnServer {
             return;
         }
         assertThat(deposit.status()).as("%s: %s", name, deposit.body()).isEqualTo(200);
-        model.deposit(order, amount);
+        model.deposit(deposit.text("number"), order, amount);
         told.add("deposit %s for %s".formatted(amount, order));
     }
 
@@ -413,6 +493,8 @@ class SecondModelTests extends OnServer {
                             .formatted(
                                     from, auditor.get("/api/payments/" + from).text("version")));
             assertThat(refund.status()).as("%s: %s", name, refund.body()).isEqualTo(200);
+            model.refunds.put(
+                    refund.text("number"), new Model.Refund(from, left.get().getValue()));
             model.post("customer_credit", left.get().getValue());
             model.post("bank", left.get().getValue().negate());
             model.credit.put(from, ZERO);

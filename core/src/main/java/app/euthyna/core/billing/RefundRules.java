@@ -50,6 +50,14 @@ public final class RefundRules {
         public Source {
             settled = new LinkedHashMap<>(settled);
         }
+
+        /** What it settles now, by invoice. */
+        public List<Settlement> settlements() {
+            return settled.entrySet().stream()
+                    .filter(e -> e.getValue().isPositive())
+                    .map(e -> new Settlement(e.getKey(), e.getValue()))
+                    .toList();
+        }
     }
 
     /** Days in which what was refunded counts together (section 15). */
@@ -186,7 +194,7 @@ public final class RefundRules {
                     new BillingRefusal.AlreadyRefunded(payment.document().toString(), payment.refunded()));
         }
         return Decision.of(new Effect.PaymentReversed(
-                payment.document().number(), payment.customer(), payment.amount(), settlements(payment)));
+                payment.document().number(), payment.customer(), payment.amount(), payment.settlements()));
     }
 
     /** Takes what a payment settled off an invoice; it stays as customer credit. */
@@ -210,13 +218,6 @@ public final class RefundRules {
         return refusals.isEmpty()
                 ? Decision.of(new Effect.AllocationTakenOff(payment.document(), payment.customer(), asked))
                 : Decision.refused(refusals);
-    }
-
-    private static List<Settlement> settlements(Source payment) {
-        return payment.settled().entrySet().stream()
-                .filter(e -> e.getValue().isPositive())
-                .map(e -> new Settlement(e.getKey(), e.getValue()))
-                .toList();
     }
 
     private static String capital(DocumentRef document) {

@@ -29,7 +29,7 @@ import java.util.stream.Stream;
  * @param invoices all that bill a line of this order, whole, reversed ones too, oldest first
  * @param deposits for this order, oldest first
  * @param returns all with a line of this order, whole, oldest first
- * @param credits all for one of these invoices, whole, oldest first
+ * @param credits all for one of these invoices, whole, those taken back too, oldest first
  */
 public record Chain(
         Order order,
@@ -87,7 +87,7 @@ public record Chain(
                         .toList()),
                 Quantity.sum(bills.stream().map(Invoice.Line::billed).toList()),
                 Quantity.sum(bills.stream().map(Invoice.Line::ahead).toList()),
-                Quantity.sum(credits.stream()
+                Quantity.sum(inForce(credits)
                         .flatMap(c -> c.lines().stream())
                         .filter(c -> c.orderLine().equals(ref(line)))
                         .map(CreditNote.Line::credited)
@@ -99,6 +99,11 @@ public record Chain(
     /** Invoices that were not taken back, oldest first. */
     public Stream<Invoice> inForce() {
         return invoices.stream().filter(invoice -> !invoice.reversed());
+    }
+
+    /** Those of credit notes that were not taken back. */
+    public static Stream<CreditNote> inForce(Collection<CreditNote> credits) {
+        return credits.stream().filter(credit -> !credit.reversed());
     }
 
     private Stream<Return.Part> returned(OrderLine line) {
@@ -345,6 +350,22 @@ public record Chain(
                 Stream.concat(credits.stream(), Stream.of(credit)).toList());
     }
 
+    Chain withCreditReversed(CreditNote credit) {
+        return new Chain(
+                order,
+                cancellations,
+                reserved,
+                dispatches,
+                invoices.stream()
+                        .map(i -> i.number().equals(credit.invoice()) ? i.withoutCredit(credit) : i)
+                        .toList(),
+                deposits,
+                returns,
+                credits.stream()
+                        .map(c -> c.number().equals(credit.number()) ? c.asReversed() : c)
+                        .toList());
+    }
+
     /** A return by its number; empty where none of the order's lines is on one. */
     public Optional<Return> returnOf(String number) {
         return returns.stream().filter(r -> r.number().equals(number)).findFirst();
@@ -367,15 +388,20 @@ public record Chain(
                 .orElseThrow();
     }
 
-    /** The credit notes for an invoice that stand in chains, each once. */
+    /** The credit notes in force for an invoice that stand in chains, each once. */
     public static List<CreditNote> creditsFor(Collection<Chain> chains, String invoice) {
         return credits(chains).stream()
                 .filter(credit -> credit.invoice().equals(invoice))
                 .toList();
     }
 
-    /** All credit notes that stand in chains, each once. */
+    /** The credit notes in force that stand in chains, each once. */
     public static List<CreditNote> credits(Collection<Chain> chains) {
+        return inForce(allCredits(chains)).toList();
+    }
+
+    /** All credit notes that stand in chains, those taken back too, each once. */
+    public static List<CreditNote> allCredits(Collection<Chain> chains) {
         return chains.stream()
                 .flatMap(chain -> chain.credits.stream())
                 .distinct()
@@ -410,29 +436,23 @@ public record Chain(
     }
 
     Chain withDeposit(Deposit added) {
-        return new Chain(
-                order,
-                cancellations,
-                reserved,
-                dispatches,
-                invoices,
-                Stream.concat(deposits.stream(), Stream.of(added)).toList(),
-                returns,
-                credits);
+        return withDeposits(Stream.concat(deposits.stream(), Stream.of(added)).toList());
     }
 
     Chain withDepositUsed(String number, Money used) {
-        return new Chain(
-                order,
-                cancellations,
-                reserved,
-                dispatches,
-                invoices,
-                deposits.stream()
-                        .map(d -> d.number().equals(number) ? d.using(used) : d)
-                        .toList(),
-                returns,
-                credits);
+        return withDeposits(deposits.stream()
+                .map(d -> d.number().equals(number) ? d.using(used) : d)
+                .toList());
+    }
+
+    Chain withDepositReversed(String number) {
+        return withDeposits(deposits.stream()
+                .map(d -> d.number().equals(number) ? d.asReversed() : d)
+                .toList());
+    }
+
+    private Chain withDeposits(List<Deposit> changed) {
+        return new Chain(order, cancellations, reserved, dispatches, invoices, changed, returns, credits);
     }
 
     /** What customers deposited for the order and is not used. */

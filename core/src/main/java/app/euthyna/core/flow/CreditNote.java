@@ -15,10 +15,18 @@ import java.util.Optional;
  * What a customer need not pay of one invoice, for goods that came back or as an allowance (section 10; a credit note
  * that refers to its invoice, EN 16931 BT-25).
  *
+ * @param reversed it was taken back: it stays on record and counts no more
  * @param totals the VAT of each band is its slice of the invoice's
  */
 public record CreditNote(
-        String number, String customer, String invoice, LocalDate on, String reason, List<Line> lines, Totals totals) {
+        String number,
+        String customer,
+        String invoice,
+        LocalDate on,
+        String reason,
+        boolean reversed,
+        List<Line> lines,
+        Totals totals) {
 
     /**
      * What is credited of one invoice line.
@@ -62,6 +70,10 @@ public record CreditNote(
 
     public CreditNote {
         lines = List.copyOf(lines);
+    }
+
+    CreditNote asReversed() {
+        return new CreditNote(number, customer, invoice, on, reason, true, lines, totals);
     }
 
     /** Whether it credits goods of a return. */

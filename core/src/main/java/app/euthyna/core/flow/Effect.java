@@ -8,6 +8,7 @@ import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -37,6 +38,48 @@ public sealed interface Effect {
         @Override
         default Chain applyTo(Chain chain) {
             return chain;
+        }
+    }
+
+    /** Changes the chain of one order, where it is about one. */
+    sealed interface OfOrder extends Effect {
+        /** Its number; empty where it is about none. */
+        String order();
+
+        @Override
+        default Set<String> orders() {
+            return order().isEmpty() ? Set.of() : Set.of(order());
+        }
+    }
+
+    /** Changes the chain of a dispatch's order. */
+    sealed interface OfDispatch extends Effect {
+        Dispatch dispatch();
+
+        @Override
+        default Set<String> orders() {
+            return Set.of(dispatch().order());
+        }
+    }
+
+    /** Changes a return, and with it the chain of every order that its goods were sold on. */
+    sealed interface OfReturn extends Effect {
+        /** The return as it stood before. */
+        Return before();
+
+        @Override
+        default Set<String> orders() {
+            return before().orders();
+        }
+    }
+
+    /** Changes an invoice, and with it the chain of every order on it. */
+    sealed interface OfInvoice extends Effect {
+        Invoice invoice();
+
+        @Override
+        default Set<String> orders() {
+            return invoice().orders();
         }
     }
 
@@ -71,12 +114,7 @@ public sealed interface Effect {
     }
 
     /** An order was held, cleared, declined, or came to its end. */
-    record StateChanged(String order, OrderState from, OrderState to) implements Effect {
-        @Override
-        public Set<String> orders() {
-            return Set.of(order());
-        }
-
+    record StateChanged(String order, OrderState from, OrderState to) implements OfOrder {
         @Override
         public Chain applyTo(Chain chain) {
             return chain.isOf(order()) ? chain.withOrder(chain.order().withState(to())) : chain;
@@ -110,12 +148,7 @@ public sealed interface Effect {
     }
 
     /** Reserved goods were picked. */
-    record DispatchStaged(Dispatch dispatch) implements Effect {
-        @Override
-        public Set<String> orders() {
-            return Set.of(dispatch().order());
-        }
-
+    record DispatchStaged(Dispatch dispatch) implements OfDispatch {
         @Override
         public Chain applyTo(Chain chain) {
             return chain.moved(dispatch(), true);
@@ -123,12 +156,7 @@ public sealed interface Effect {
     }
 
     /** Picked goods went back to the shelf, where they are reserved for their own order again. */
-    record DispatchVoided(Dispatch dispatch) implements Effect {
-        @Override
-        public Set<String> orders() {
-            return Set.of(dispatch().order());
-        }
-
+    record DispatchVoided(Dispatch dispatch) implements OfDispatch {
         @Override
         public Chain applyTo(Chain chain) {
             return chain.moved(dispatch(), false);
@@ -178,12 +206,7 @@ public sealed interface Effect {
     }
 
     /** An invoice was posted. */
-    record InvoicePosted(Invoice invoice) implements Effect {
-        @Override
-        public Set<String> orders() {
-            return ofLines(invoice().lines().stream().map(Invoice.Line::orderLine));
-        }
-
+    record InvoicePosted(Invoice invoice) implements OfInvoice {
         @Override
         public Chain applyTo(Chain chain) {
             return invoice().bills(chain.order().number()) ? chain.withInvoice(invoice()) : chain;
@@ -263,28 +286,16 @@ public sealed interface Effect {
 
     /** Money came in ahead for an order. */
     record DepositReceived(String deposit, String customer, String order, LocalDate on, Money amount)
-            implements Effect {
-        @Override
-        public Set<String> orders() {
-            return Set.of(order());
-        }
-
+            implements OfOrder {
         @Override
         public Chain applyTo(Chain chain) {
-            return chain.isOf(order())
-                    ? chain.withDeposit(new Deposit(deposit(), order(), on(), amount(), amount()))
-                    : chain;
+            return chain.isOf(order()) ? chain.withDeposit(Deposit.of(deposit(), order(), on(), amount())) : chain;
         }
     }
 
     /** A deposit settles invoices of its order. */
     record DepositApplied(String deposit, String customer, String order, List<Settlement> settlements)
-            implements Effect {
-        @Override
-        public Set<String> orders() {
-            return Set.of(order());
-        }
-
+            implements OfOrder {
         @Override
         public Chain applyTo(Chain chain) {
             return chain.isOf(order()) ? chain.withDepositUsed(deposit(), Settlement.sum(settlements())) : chain;
@@ -293,12 +304,7 @@ public sealed interface Effect {
 
     /** What a deposit had settled is open again, and the deposit unapplied. */
     record DepositTakenOff(String deposit, String customer, String order, List<Settlement> settlements)
-            implements Effect {
-        @Override
-        public Set<String> orders() {
-            return Set.of(order());
-        }
-
+            implements OfOrder {
         @Override
         public Chain applyTo(Chain chain) {
             return chain.isOf(order())
@@ -320,22 +326,47 @@ public sealed interface Effect {
         @Override
         public Chain applyTo(Chain chain) {
             var left = chain.isOf(order()) ? chain.withDepositUsed(deposit(), amount()) : chain;
-            return chain.isOf(toOrder())
-                    ? left.withDeposit(new Deposit(toDeposit(), toOrder(), on(), amount(), amount()))
-                    : left;
+            return chain.isOf(toOrder()) ? left.withDeposit(Deposit.of(toDeposit(), toOrder(), on(), amount())) : left;
         }
     }
 
     /** What is unapplied of a deposit becomes customer credit. */
-    record DepositCredited(String deposit, String order, String customer, Money amount) implements Effect {
+    record DepositCredited(String deposit, String order, String customer, Money amount) implements OfOrder {
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.isOf(order()) ? chain.withDepositUsed(deposit(), amount()) : chain;
+        }
+    }
+
+    /**
+     * A deposit bounced, or was booked in error: its entries are mirrored. Nothing of it may be applied or used as
+     * customer credit.
+     *
+     * @param credited what of it had become customer credit, which there is no more
+     * @param cameFrom the deposit that it was moved from, which is unapplied by so much again; empty where the money
+     *     came in with it
+     */
+    record DepositReversed(
+            String deposit,
+            String customer,
+            String order,
+            Money amount,
+            Money credited,
+            Optional<Deposit.Origin> cameFrom)
+            implements Effect {
         @Override
         public Set<String> orders() {
-            return Set.of(order());
+            return Stream.concat(Stream.of(order()), cameFrom().stream().map(Deposit.Origin::order))
+                    .collect(Collectors.toSet());
         }
 
         @Override
         public Chain applyTo(Chain chain) {
-            return chain.isOf(order()) ? chain.withDepositUsed(deposit(), amount()) : chain;
+            var taken = chain.isOf(order()) ? chain.withDepositReversed(deposit()) : chain;
+            return cameFrom()
+                    .filter(origin -> taken.isOf(origin.order()))
+                    .map(origin -> taken.withDepositUsed(origin.deposit(), amount().negated()))
+                    .orElse(taken);
         }
     }
 
@@ -353,12 +384,7 @@ public sealed interface Effect {
      * @param order of the deposit, where it was one that had not become credit; empty otherwise
      */
     record RefundGiven(String refund, String customer, DocumentRef source, String order, Money amount)
-            implements Effect {
-        @Override
-        public Set<String> orders() {
-            return order().isEmpty() ? Set.of() : Set.of(order());
-        }
-
+            implements OfOrder {
         @Override
         public Chain applyTo(Chain chain) {
             return chain.isOf(order()) ? chain.withDepositUsed(source().number(), amount()) : chain;
@@ -371,12 +397,7 @@ public sealed interface Effect {
      * @param order of the deposit, where it was one that had not become credit; empty otherwise
      */
     record RefundReversed(String refund, String customer, DocumentRef source, String order, Money amount)
-            implements Effect {
-        @Override
-        public Set<String> orders() {
-            return order().isEmpty() ? Set.of() : Set.of(order());
-        }
-
+            implements OfOrder {
         @Override
         public Chain applyTo(Chain chain) {
             return chain.isOf(order()) ? chain.withDepositUsed(source().number(), amount().negated()) : chain;
@@ -387,12 +408,7 @@ public sealed interface Effect {
      * An invoice was taken back: its entry is mirrored and what it had billed is to be billed anew. It must have
      * nothing set against it.
      */
-    record InvoiceReversed(Invoice invoice) implements Effect {
-        @Override
-        public Set<String> orders() {
-            return ofLines(invoice().lines().stream().map(Invoice.Line::orderLine));
-        }
-
+    record InvoiceReversed(Invoice invoice) implements OfInvoice {
         @Override
         public Chain applyTo(Chain chain) {
             return invoice().bills(chain.order().number())
@@ -475,14 +491,9 @@ public sealed interface Effect {
     }
 
     /** Goods came back, into inspection. */
-    record ReturnReceived(Return before, List<Arrival> arrivals) implements Effect {
+    record ReturnReceived(Return before, List<Arrival> arrivals) implements OfReturn {
         public ReturnReceived {
             arrivals = List.copyOf(arrivals);
-        }
-
-        @Override
-        public Set<String> orders() {
-            return before().orders();
         }
 
         @Override
@@ -503,20 +514,43 @@ public sealed interface Effect {
     record Arrival(int line, Return.Part part) {}
 
     /** It was decided what becomes of goods in inspection. */
-    record ReturnInspected(Return before, List<InspectionResult> results) implements Effect {
+    record ReturnInspected(Return before, List<InspectionResult> results) implements OfReturn {
         public ReturnInspected {
             results = List.copyOf(results);
-        }
-
-        @Override
-        public Set<String> orders() {
-            return before().orders();
         }
 
         @Override
         public Chain applyTo(Chain chain) {
             return chain.returnOf(before().number())
                     .map(found -> chain.withReturn(found.inspected(results())))
+                    .orElse(chain);
+        }
+    }
+
+    /**
+     * What was decided on goods in inspection is taken back, at the values at which it was decided.
+     *
+     * @param results the outcomes that take the others back
+     */
+    record InspectionReversed(Return before, List<InspectionResult> results) implements OfReturn {
+        public InspectionReversed {
+            results = List.copyOf(results);
+        }
+
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.returnOf(before().number())
+                    .map(found -> chain.withReturn(found.inspected(results())))
+                    .orElse(chain);
+        }
+    }
+
+    /** The goods of a return never came: they are expected again. Nothing may be decided on them. */
+    record ReceiptReversed(Return before) implements OfReturn {
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.returnOf(before().number())
+                    .map(found -> chain.withReturn(found.withoutReceipts()))
                     .orElse(chain);
         }
     }
@@ -530,15 +564,25 @@ public sealed interface Effect {
      * @param invoice that it is for
      * @param settled what of it is set against its invoice; the rest is customer credit
      */
-    record CreditNotePosted(CreditNote credit, Invoice invoice, Money settled) implements Effect {
+    record CreditNotePosted(CreditNote credit, Invoice invoice, Money settled) implements OfInvoice {
         @Override
-        public Set<String> orders() {
-            return ofLines(invoice().lines().stream().map(Invoice.Line::orderLine));
+        public Chain applyTo(Chain chain) {
+            return invoice().bills(chain.order().number()) ? chain.withCredit(credit()) : chain;
+        }
+    }
+
+    /**
+     * A credit note was posted by mistake: its entry is mirrored, and what it had settled of its invoice is open again.
+     * Of its credit nothing may be used elsewhere or refunded.
+     */
+    record CreditNoteReversed(CreditNote credit, Invoice invoice, List<Settlement> settlements) implements OfInvoice {
+        public CreditNoteReversed {
+            settlements = List.copyOf(settlements);
         }
 
         @Override
         public Chain applyTo(Chain chain) {
-            return invoice().bills(chain.order().number()) ? chain.withCredit(credit()) : chain;
+            return invoice().bills(chain.order().number()) ? chain.withCreditReversed(credit()) : chain;
         }
     }
 
@@ -552,9 +596,5 @@ public sealed interface Effect {
     private static Set<String> with(String order, List<BilledAheadDelivery> deliveries) {
         return Stream.concat(Stream.of(order), deliveries.stream().flatMap(one -> one.orders().stream()))
                 .collect(Collectors.toSet());
-    }
-
-    private static Set<String> ofLines(Stream<LineRef> lines) {
-        return lines.map(LineRef::number).collect(Collectors.toSet());
     }
 }

@@ -8,6 +8,7 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Totals;
 import app.euthyna.core.shared.Vat;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -102,39 +103,32 @@ public record Invoice(
 
         /** The line once lines of a credit note for its invoice have taken back of it what they do. */
         public Line withCredits(List<CreditNote.Line> credited) {
-            var taken = credited.stream()
+            return with(
+                    sources,
+                    Stream.concat(takenBack.stream(), takenBackBy(credited)).toList());
+        }
+
+        /** The line once a credit note with these lines was taken back. */
+        Line withoutCredits(List<CreditNote.Line> credited) {
+            var left = new ArrayList<>(takenBack);
+            takenBackBy(credited).forEach(left::remove);
+            return with(sources, left);
+        }
+
+        private Stream<TakenBack> takenBackBy(List<CreditNote.Line> credited) {
+            return credited.stream()
                     .filter(one -> one.invoiceLine() == no
                             && (one.ahead().isPositive() || !one.deferred().isZero()))
                     .map(one -> new TakenBack(one.ahead(), one.deferred()));
-            return new Line(
-                    no,
-                    orderLine,
-                    kind,
-                    item,
-                    description,
-                    quantity,
-                    price,
-                    net,
-                    deferred,
-                    vat,
-                    sources,
-                    Stream.concat(takenBack.stream(), taken).toList());
         }
 
         Line with(Source source) {
+            return with(Stream.concat(sources.stream(), Stream.of(source)).toList(), takenBack);
+        }
+
+        private Line with(List<Source> sources, List<TakenBack> takenBack) {
             return new Line(
-                    no,
-                    orderLine,
-                    kind,
-                    item,
-                    description,
-                    quantity,
-                    price,
-                    net,
-                    deferred,
-                    vat,
-                    Stream.concat(sources.stream(), Stream.of(source)).toList(),
-                    takenBack);
+                    no, orderLine, kind, item, description, quantity, price, net, deferred, vat, sources, takenBack);
         }
     }
 
@@ -190,6 +184,19 @@ public record Invoice(
                 text,
                 reversed,
                 lines.stream().map(line -> line.withCredits(credit.lines())).toList(),
+                totals);
+    }
+
+    /** The invoice once a credit note for it was taken back. */
+    Invoice withoutCredit(CreditNote credit) {
+        return new Invoice(
+                number,
+                customer,
+                on,
+                dueOn,
+                text,
+                reversed,
+                lines.stream().map(line -> line.withoutCredits(credit.lines())).toList(),
                 totals);
     }
 

@@ -35,12 +35,16 @@ public final class Precedence {
             .on(Effect.DepositTakenOff.class, Origin::depositTakenOff)
             .on(Effect.DepositMoved.class, Origin::depositMoved)
             .on(Effect.DepositCredited.class, Origin::depositCredited)
+            .on(Effect.DepositReversed.class, Origin::depositReversed)
             .on(Effect.RefundGiven.class, Origin::refundGiven)
             .on(Effect.RefundReversed.class, Origin::refundReversed)
             .on(Effect.QuantityCancelled.class, Origin::quantityCancelled)
             .on(Effect.ReturnReceived.class, Origin::returnReceived)
             .on(Effect.ReturnInspected.class, Origin::returnInspected)
+            .on(Effect.InspectionReversed.class, Origin::inspectionReversed)
+            .on(Effect.ReceiptReversed.class, Origin::receiptReversed)
             .on(Effect.CreditNotePosted.class, Origin::creditNotePosted)
+            .on(Effect.CreditNoteReversed.class, Origin::creditNoteReversed)
             .othersDoNotConcernIt();
 
     private Precedence() {}
@@ -197,6 +201,17 @@ public final class Precedence {
             money(deposit(effect.deposit()));
         }
 
+        private void depositReversed(Effect.DepositReversed effect) {
+            money(deposit(effect.deposit()));
+        }
+
+        private void creditNoteReversed(Effect.CreditNoteReversed effect) {
+            var credit =
+                    new DocumentRef(DocumentKind.CREDIT_NOTE, effect.credit().number());
+            money(credit);
+            takesOff(credit, effect.settlements());
+        }
+
         private void refundGiven(Effect.RefundGiven effect) {
             money(effect.source());
         }
@@ -227,6 +242,27 @@ public final class Precedence {
                                 .part(result.part())
                                 .on()));
             }
+        }
+
+        private void inspectionReversed(Effect.InspectionReversed effect) {
+            for (var result : effect.results()) {
+                effect.before().line(result.line()).part(result.part()).decided().stream()
+                        .map(Return.Outcome::on)
+                        .max(Comparator.naturalOrder())
+                        .ifPresent(day -> notBefore(
+                                on,
+                                "the inspection of return " + effect.before().number(),
+                                Optional.of(day)));
+            }
+        }
+
+        private void receiptReversed(Effect.ReceiptReversed effect) {
+            effect.before().lines().stream()
+                    .flatMap(line -> line.parts().stream())
+                    .map(Return.Part::on)
+                    .max(Comparator.naturalOrder())
+                    .ifPresent(day -> notBefore(
+                            on, "the receipt of return " + effect.before().number(), Optional.of(day)));
         }
 
         private void creditNotePosted(Effect.CreditNotePosted effect) {

@@ -4,6 +4,7 @@ import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Currency;
 import java.util.List;
 import java.util.Optional;
@@ -45,7 +46,7 @@ public record Return(String number, String customer, LocalDate on, String reason
         }
 
         public Quantity received() {
-            return Quantity.sum(parts.stream().map(Part::quantity).toList());
+            return Quantity.sum(parts.stream().map(Part::came).toList());
         }
 
         /** Received and not gone back to the customer. */
@@ -65,29 +66,17 @@ public record Return(String number, String customer, LocalDate on, String reason
         }
 
         Line with(List<Part> more) {
-            return new Line(
-                    no,
-                    orderLine,
-                    dispatchLine,
-                    invoiceLine,
-                    item,
-                    site,
-                    authorised,
-                    Stream.concat(parts.stream(), more.stream()).toList());
+            return withAll(Stream.concat(parts.stream(), more.stream()).toList());
         }
 
         Line with(int part, Outcome outcome) {
-            return new Line(
-                    no,
-                    orderLine,
-                    dispatchLine,
-                    invoiceLine,
-                    item,
-                    site,
-                    authorised,
-                    parts.stream()
-                            .map(p -> p.no() == part ? p.with(outcome) : p)
-                            .toList());
+            return withAll(parts.stream()
+                    .map(p -> p.no() == part ? p.with(outcome) : p)
+                    .toList());
+        }
+
+        private Line withAll(List<Part> all) {
+            return new Line(no, orderLine, dispatchLine, invoiceLine, item, site, authorised, all);
         }
     }
 
@@ -106,6 +95,8 @@ public record Return(String number, String customer, LocalDate on, String reason
      *
      * @param invoiceLine that had billed them; empty unless they were billed
      * @param cost the slice of the dispatch's cost that came back with them
+     * @param outcomes what became of them; one that was taken back is followed by the same with its signs turned
+     * @param reversed they never came: their receipt was taken back, and it counts no more
      */
     public record Part(
             int no,
@@ -114,27 +105,56 @@ public record Return(String number, String customer, LocalDate on, String reason
             Optional<LineRef> invoiceLine,
             Quantity quantity,
             Money cost,
-            List<Outcome> outcomes) {
+            List<Outcome> outcomes,
+            boolean reversed) {
         public Part {
             outcomes = List.copyOf(outcomes);
         }
 
+        /** Goods that came just now. */
+        public Part(
+                int no, LocalDate on, Standing standing, Optional<LineRef> invoiceLine, Quantity quantity, Money cost) {
+            this(no, on, standing, invoiceLine, quantity, cost, List.of(), false);
+        }
+
+        /** What of them came. */
+        public Quantity came() {
+            return reversed ? Quantity.ZERO : quantity;
+        }
+
+        private Money costThatCame() {
+            return reversed ? Money.zero(cost.currency()) : cost;
+        }
+
         public Quantity inInspection() {
-            return quantity.minus(
-                    Quantity.sum(outcomes.stream().map(Outcome::quantity).toList()));
+            return came().minus(Quantity.sum(
+                    outcomes.stream().map(Outcome::quantity).toList()));
         }
 
         public Money costInInspection() {
-            return cost.minus(cost(outcomes.stream()));
+            return costThatCame().minus(cost(outcomes.stream()));
         }
 
         /** What did not go back to the customer. */
         public Quantity kept() {
-            return quantity.minus(Quantity.sum(sentBack().map(Outcome::quantity).toList()));
+            return came().minus(Quantity.sum(sentBack().map(Outcome::quantity).toList()));
         }
 
         public Money keptCost() {
-            return cost.minus(cost(sentBack()));
+            return costThatCame().minus(cost(sentBack()));
+        }
+
+        /** Outcomes that were not taken back. */
+        public List<Outcome> decided() {
+            var left = new ArrayList<Outcome>();
+            for (var outcome : outcomes) {
+                if (outcome.quantity().isNegative()) {
+                    left.stream().filter(outcome::undoes).findFirst().ifPresent(left::remove);
+                } else {
+                    left.add(outcome);
+                }
+            }
+            return left;
         }
 
         private Stream<Outcome> sentBack() {
@@ -153,7 +173,12 @@ public record Return(String number, String customer, LocalDate on, String reason
                     invoiceLine,
                     quantity,
                     cost,
-                    Stream.concat(outcomes.stream(), Stream.of(outcome)).toList());
+                    Stream.concat(outcomes.stream(), Stream.of(outcome)).toList(),
+                    reversed);
+        }
+
+        Part asReversed() {
+            return new Part(no, on, standing, invoiceLine, quantity, cost, outcomes, true);
         }
     }
 
@@ -164,6 +189,18 @@ public record Return(String number, String customer, LocalDate on, String reason
      * @param remark a serial number, what is broken; may be empty
      */
     public record Outcome(Kind kind, LocalDate on, Quantity quantity, Money cost, String site, String remark) {
+
+        /** The outcome that takes this one back. */
+        public Outcome taken(LocalDate day, String why) {
+            return new Outcome(kind, day, quantity.negated(), cost.negated(), site, why);
+        }
+
+        private boolean undoes(Outcome other) {
+            return kind == other.kind
+                    && site.equals(other.site)
+                    && quantity.equals(other.quantity.negated())
+                    && cost.equals(other.cost.negated());
+        }
 
         public enum Kind {
             /** Back on a shelf. */
@@ -235,6 +272,29 @@ public record Return(String number, String customer, LocalDate on, String reason
                     .toList();
         }
         return new Return(number, customer, on, reason, withdrawn, judged);
+    }
+
+    /** What was decided on goods and not taken back since, by line and part. */
+    public List<Effect.InspectionResult> decided() {
+        return lines.stream()
+                .flatMap(line -> line.parts().stream()
+                        .flatMap(part -> part.decided().stream()
+                                .map(outcome -> new Effect.InspectionResult(line.no(), part.no(), outcome))))
+                .toList();
+    }
+
+    /** The return without the receipts that it has. */
+    Return withoutReceipts() {
+        return new Return(
+                number,
+                customer,
+                on,
+                reason,
+                withdrawn,
+                lines.stream()
+                        .map(line -> line.withAll(
+                                line.parts().stream().map(Part::asReversed).toList()))
+                        .toList());
     }
 
     Return asWithdrawn() {

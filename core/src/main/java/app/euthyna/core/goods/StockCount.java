@@ -76,7 +76,8 @@ public final class StockCount {
         return shelf.onHand().isZero() ? shelf.valueAt(by, unitCost.orElseThrow()) : shelf.cost(by);
     }
 
-    private static List<Effect> givenUp(Shelf shelf, Quantity lacking, List<Held> held) {
+    /** What of the reservations is given up where a shelf lacks goods for them: the last in the queue first. */
+    public static List<Effect> givenUp(Shelf shelf, Quantity lacking, List<Held> held) {
         var given = new ArrayList<Effect>();
         var left = lacking;
         for (var one : held.stream()

@@ -10,8 +10,10 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 
 /**
@@ -21,6 +23,13 @@ import java.util.function.Function;
  * @param customerClass by customer; not asked for effects without one
  */
 public record Postings(Function<String, String> itemClass, Function<String, String> customerClass) {
+
+    private static final String RETURN_RECEIVED = "return received";
+    private static final String INSPECTION = "inspection";
+    private static final String CREDIT_ALLOCATED = "customer credit allocated";
+    private static final String CREDIT_TAKEN_OFF = "customer credit taken off";
+    private static final String DEPOSIT_APPLIED = "deposit applied";
+    private static final String DEPOSIT_TAKEN_OFF = "deposit taken off";
 
     private static final EffectHandlers<Postings, Optional<Proposal>> TABLE =
             EffectHandlers.<Postings, Optional<Proposal>>answers(Optional.empty())
@@ -44,6 +53,10 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                     .nothing(
                             Effect.PaymentReversed.class,
                             Effect.RefundReversed.class,
+                            Effect.DepositReversed.class,
+                            Effect.CreditNoteReversed.class,
+                            Effect.InspectionReversed.class,
+                            Effect.ReceiptReversed.class,
                             Effect.InvoiceReversed.class,
                             Effect.DispatchReversed.class)
                     // it stays a deposit of the same customer, so the ledger does not move
@@ -168,12 +181,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         var lines = List.of(
                 new Posting.Line(AccountRole.CUSTOMER_CREDIT, customer(classOf), settled),
                 new Posting.Line(AccountRole.RECEIVABLES, customer(classOf), settled.negated()));
-        return proposal(
-                effect.source().kind(),
-                effect.source().number(),
-                effect.customer(),
-                "customer credit allocated",
-                lines);
+        return proposal(effect.source().kind(), effect.source().number(), effect.customer(), CREDIT_ALLOCATED, lines);
     }
 
     private Optional<Proposal> allocationTakenOff(Effect.AllocationTakenOff effect) {
@@ -183,7 +191,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                 effect.source().kind(),
                 effect.source().number(),
                 effect.customer(),
-                "customer credit taken off",
+                CREDIT_TAKEN_OFF,
                 AccountRole.RECEIVABLES,
                 customer(classOf),
                 AccountRole.CUSTOMER_CREDIT,
@@ -191,8 +199,28 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                 taken);
     }
 
-    /** The document whose entries an effect mirrors; empty where it undoes none whole. */
-    public static Optional<DocumentRef> mirrored(Effect effect) {
+    /**
+     * What an effect mirrors: the entries of a document, or those of one event on it.
+     *
+     * @param event empty for all of them
+     */
+    public record Mirrored(DocumentRef document, String event) {}
+
+    /** What an effect mirrors; empty where it mirrors nothing. */
+    public static Optional<Mirrored> mirrored(Effect effect) {
+        if (effect instanceof Effect.InspectionReversed reversed) {
+            return Optional.of(new Mirrored(
+                    new DocumentRef(DocumentKind.RETURN, reversed.before().number()), INSPECTION));
+        }
+        if (effect instanceof Effect.ReceiptReversed reversed) {
+            return Optional.of(new Mirrored(
+                    new DocumentRef(DocumentKind.RETURN, reversed.before().number()), RETURN_RECEIVED));
+        }
+        return undone(effect).map(document -> new Mirrored(document, ""));
+    }
+
+    /** The document that an effect undoes whole. */
+    private static Optional<DocumentRef> undone(Effect effect) {
         if (effect instanceof Effect.PaymentReversed reversed) {
             return Optional.of(new DocumentRef(DocumentKind.PAYMENT, reversed.payment()));
         }
@@ -207,7 +235,40 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         if (effect instanceof Effect.RefundReversed reversed) {
             return Optional.of(new DocumentRef(DocumentKind.REFUND, reversed.refund()));
         }
+        if (effect instanceof Effect.DepositReversed reversed) {
+            return Optional.of(new DocumentRef(DocumentKind.DEPOSIT, reversed.deposit()));
+        }
+        if (effect instanceof Effect.CreditNoteReversed reversed) {
+            return Optional.of(
+                    new DocumentRef(DocumentKind.CREDIT_NOTE, reversed.credit().number()));
+        }
         return Optional.empty();
+    }
+
+    /** What moves money of a document to and fro, and never the document itself. */
+    private static final Set<String> TO_AND_FRO =
+            Set.of(CREDIT_ALLOCATED, CREDIT_TAKEN_OFF, DEPOSIT_APPLIED, DEPOSIT_TAKEN_OFF);
+
+    /**
+     * Which of a document's entries are mirrored to undo it: all of them, but not what moved its money to and fro where
+     * that has come to nothing account by account.
+     *
+     * @param all that are not undone yet
+     * @param event empty for all of them
+     */
+    public static List<Entry> toMirror(List<Entry> all, String event) {
+        var entries = all.stream()
+                .filter(entry -> event.isEmpty() || entry.event().equals(event))
+                .toList();
+        var byAccount = new HashMap<String, Money>();
+        entries.stream()
+                .filter(entry -> TO_AND_FRO.contains(entry.event()))
+                .flatMap(entry -> entry.lines().stream())
+                .forEach(line -> byAccount.merge(line.role() + "/" + line.account(), line.amount(), Money::plus));
+        var cameToNothing = byAccount.values().stream().allMatch(Money::isZero);
+        return entries.stream()
+                .filter(entry -> !cameToNothing || !TO_AND_FRO.contains(entry.event()))
+                .toList();
     }
 
     private Optional<Proposal> depositReceived(Effect.DepositReceived effect) {
@@ -228,7 +289,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                 DocumentKind.DEPOSIT,
                 effect.deposit(),
                 effect.customer(),
-                "deposit applied",
+                DEPOSIT_APPLIED,
                 AccountRole.DEPOSITS,
                 ofCustomer(effect.customer()),
                 AccountRole.RECEIVABLES,
@@ -241,7 +302,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                 DocumentKind.DEPOSIT,
                 effect.deposit(),
                 effect.customer(),
-                "deposit taken off",
+                DEPOSIT_TAKEN_OFF,
                 AccountRole.RECEIVABLES,
                 ofCustomer(effect.customer()),
                 AccountRole.DEPOSITS,
@@ -330,7 +391,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                     arrival.part().cost().negated()));
         }
         return proposal(
-                DocumentKind.RETURN, effect.before().number(), effect.before().customer(), "return received", lines);
+                DocumentKind.RETURN, effect.before().number(), effect.before().customer(), RETURN_RECEIVED, lines);
     }
 
     private Posting.Line stood(Return.Standing standing, String customer, String item, Money amount) {
@@ -368,7 +429,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                     outcome.cost().negated()));
         }
         return proposal(
-                DocumentKind.RETURN, effect.before().number(), effect.before().customer(), "inspection", lines);
+                DocumentKind.RETURN, effect.before().number(), effect.before().customer(), INSPECTION, lines);
     }
 
     /** Sales returns, output VAT ← receivables up to what the invoice has open, the rest customer credit. */

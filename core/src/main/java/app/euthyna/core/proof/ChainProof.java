@@ -94,7 +94,7 @@ public final class ChainProof {
                                         .map(l -> new Totals.Part(l.price().net(l.quantity(), currency), l.vat()))
                                         .toList(),
                                 currency)));
-        credits().forEach(credit -> {
+        Chain.allCredits(facts.roots()).forEach(credit -> {
             var net = sum(credit.lines().stream().map(CreditNote.Line::net));
             var vat = sum(credit.totals().bands().stream().map(Totals.Band::tax));
             recomputed.put(
@@ -430,7 +430,7 @@ public final class ChainProof {
         // of this one
         var deposits = facts.deposits().stream().map(DepositFact::number).collect(Collectors.toSet());
         var movedIn = sum(facts.deposits().stream()
-                .filter(d -> !d.movedFrom().isEmpty() && !deposits.contains(d.movedFrom()))
+                .filter(d -> !d.reversed() && !d.movedFrom().isEmpty() && !deposits.contains(d.movedFrom()))
                 .map(DepositFact::amount));
         var movedOut = uses(
                 DepositFact.Kind.MOVED, use -> !deposits.contains(use.document().number()));

@@ -81,7 +81,7 @@ final class DatesInOrder {
     }
 
     private void credits() {
-        Chain.credits(facts.roots()).stream()
+        Chain.allCredits(facts.roots()).stream()
                 .filter(credit -> invoices.containsKey(credit.invoice()))
                 .forEach(credit -> check(
                         "credit note " + credit.number(),

@@ -361,7 +361,14 @@ public final class Crediting {
                     Money.zero(currency).toString()));
         }
         var credit = new CreditNote(
-                terms.number().get(), invoice.customer(), invoice.number(), terms.on(), terms.reason(), lines, totals);
+                terms.number().get(),
+                invoice.customer(),
+                invoice.number(),
+                terms.on(),
+                terms.reason(),
+                false,
+                lines,
+                totals);
         return Decision.of(
                 new Effect.CreditNotePosted(credit, invoice, totals.gross().min(open)));
     }

@@ -138,7 +138,7 @@ public record Returnable(Chain chain) {
         for (var candidate : candidates) {
             var ahead = candidate
                     .invoiceLine()
-                    .map(billed -> Crediting.ahead(number, line, billed, chain.credits()))
+                    .map(billed -> Crediting.ahead(number, line, billed, Chain.credits(List.of(chain))))
                     .orElse(Quantity.ZERO);
             left = left.minus(take(candidate, left.min(ahead), taken));
         }

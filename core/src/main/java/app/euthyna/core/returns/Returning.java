@@ -292,8 +292,7 @@ public final class Returning {
                         standing.standing(),
                         standing.invoiceLine(),
                         standing.quantity(),
-                        standing.cost().apply(standing.quantity()),
-                        List.of());
+                        standing.cost().apply(standing.quantity()));
                 var arrival = new Effect.Arrival(line.no(), part);
                 arrivals.add(arrival);
                 now.computeIfPresent(

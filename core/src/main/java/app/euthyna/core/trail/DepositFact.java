@@ -23,7 +23,9 @@ public record DepositFact(
         /** Gone on as a deposit for another order. */
         MOVED,
         /** Turned into customer credit. */
-        CREDITED
+        CREDITED,
+        /** Taken back: the money did not come, or belongs to the deposit that it was moved from. */
+        REVERSED
     }
 
     /**
@@ -33,6 +35,11 @@ public record DepositFact(
      * @param stamp who did it, and when
      */
     public record Use(Kind kind, DocumentRef document, Money amount, LocalDate on, Stamp stamp) {}
+
+    /** Whether it was taken back. */
+    public boolean reversed() {
+        return uses.stream().anyMatch(use -> use.kind() == Kind.REVERSED);
+    }
 
     public DepositFact {
         uses = List.copyOf(uses);

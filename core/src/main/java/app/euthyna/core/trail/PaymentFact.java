@@ -42,7 +42,7 @@ public record PaymentFact(
      */
     public boolean isNeighbourOf(Collection<Chain> roots) {
         return document.kind() == DocumentKind.CREDIT_NOTE
-                && Chain.credits(roots).stream()
+                && Chain.allCredits(roots).stream()
                         .noneMatch(credit -> credit.number().equals(number()));
     }
 

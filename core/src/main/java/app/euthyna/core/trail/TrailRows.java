@@ -23,7 +23,6 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -40,7 +39,8 @@ record TrailRows(TrailFacts facts, Currency currency) {
         }
         invoices.values().forEach(invoice -> rows.add(invoiceRow(invoice)));
         facts.payments().forEach(payment -> paymentRows(payment, invoices, rows));
-        facts.deposits().forEach(deposit -> depositRows(deposit, invoices, rows));
+        var deposits = new DepositRows(this, invoices);
+        facts.deposits().forEach(deposit -> rows.addAll(deposits.of(deposit)));
         facts.refunds().forEach(refund -> {
             var ref = new DocumentRef(DocumentKind.REFUND, refund.number());
             rows.add(row(
@@ -59,7 +59,7 @@ record TrailRows(TrailFacts facts, Currency currency) {
                 .flatMap(chain -> chain.returns().stream())
                 .distinct()
                 .forEach(goods -> returnRows(goods, rows));
-        Chain.credits(facts.roots()).forEach(credit -> rows.add(creditRow(credit)));
+        Chain.allCredits(facts.roots()).forEach(credit -> rows.add(creditRow(credit)));
         facts.reversals().forEach(reversal -> rows.add(reversalRow(reversal, invoices)));
         facts.remarks()
                 .forEach(remark -> rows.add(row(
@@ -200,6 +200,9 @@ record TrailRows(TrailFacts facts, Currency currency) {
         if (document.kind() == DocumentKind.REFUND) {
             return unwinding(Aspect.MONEY, reversal, "did not reach the customer" + why, List.of(), zero());
         }
+        if (document.kind() == DocumentKind.CREDIT_NOTE) {
+            return creditTakenBack(reversal, "taken back" + why);
+        }
         var chain = facts.roots().stream()
                 .filter(c -> c.dispatches().stream().anyMatch(d -> d.number().equals(document.number())))
                 .findFirst()
@@ -214,6 +217,38 @@ record TrailRows(TrailFacts facts, Currency currency) {
                 "reversed, the goods never departed" + why,
                 units(chain.order().number(), dispatch, Measure.DISPATCHED, true),
                 zero());
+    }
+
+    /** Takes back what it credited, and what it was set against the invoices of the trail until then. */
+    private Row creditTakenBack(ReversalFact reversal, String what) {
+        var credit = Chain.allCredits(facts.roots()).stream()
+                .filter(one -> one.number().equals(reversal.document().number()))
+                .findFirst()
+                .orElseThrow();
+        return new Row(
+                Aspect.MONEY,
+                reversal.on(),
+                reversal.stamp().moment(),
+                reversal.document(),
+                List.of(reversal.document()),
+                what,
+                reversal.stamp().by(),
+                true,
+                true,
+                creditedUnits(credit, true),
+                zero(),
+                settledAt(reversal.document(), reversal.stamp().moment()),
+                zero());
+    }
+
+    private List<UnitMove> creditedUnits(CreditNote credit, boolean back) {
+        var roots = roots();
+        return credit.lines().stream()
+                .filter(l ->
+                        roots.contains(l.orderLine().number()) && l.quantity().isPositive())
+                .map(l -> new UnitMove(
+                        l.orderLine(), Measure.CREDITED, back ? l.quantity().negated() : l.quantity()))
+                .toList();
     }
 
     private Row unwinding(Aspect aspect, ReversalFact reversal, String what, List<UnitMove> units, Money billed) {
@@ -276,12 +311,13 @@ record TrailRows(TrailFacts facts, Currency currency) {
         moves.forEach(move -> words.merge(move.kind(), move.quantity(), Quantity::plus));
         return words.entrySet().stream()
                 .map(e -> (switch (e.getKey()) {
-                            case RECEIVED -> "%s received into inspection";
-                            case RESTOCKED -> "%s restocked";
-                            case SCRAPPED -> "%s scrapped";
-                            case SENT_BACK -> "%s sent back to the customer";
-                        })
-                        .formatted(e.getValue()))
+                                    case RECEIVED -> "%s received into inspection";
+                                    case RESTOCKED -> "%s restocked";
+                                    case SCRAPPED -> "%s scrapped";
+                                    case SENT_BACK -> "%s sent back to the customer";
+                                })
+                                .formatted(e.getValue().max(e.getValue().negated()))
+                        + (e.getValue().isNegative() ? ", taken back" : ""))
                 .collect(Collectors.joining("; "));
     }
 
@@ -301,18 +337,12 @@ record TrailRows(TrailFacts facts, Currency currency) {
 
     /** What is left of it and used later stands on rows of its own, see {@link #paymentRows}. */
     private Row creditRow(CreditNote credit) {
-        var roots = roots();
         var ref = new DocumentRef(DocumentKind.CREDIT_NOTE, credit.number());
         var parents = new LinkedHashSet<DocumentRef>();
         parents.add(new DocumentRef(DocumentKind.INVOICE, credit.invoice()));
         credit.lines()
                 .forEach(line -> line.returnLine()
                         .ifPresent(r -> parents.add(new DocumentRef(DocumentKind.RETURN, r.number()))));
-        var units = credit.lines().stream()
-                .filter(l ->
-                        roots.contains(l.orderLine().number()) && l.quantity().isPositive())
-                .map(l -> new UnitMove(l.orderLine(), Measure.CREDITED, l.quantity()))
-                .toList();
         return row(
                 Aspect.MONEY,
                 credit.on(),
@@ -320,23 +350,28 @@ record TrailRows(TrailFacts facts, Currency currency) {
                 ref,
                 List.copyOf(parents),
                 "%s of invoice %s credited: %s".formatted(credit.totals().gross(), credit.invoice(), credit.reason()),
-                false,
-                units,
+                credit.reversed(),
+                creditedUnits(credit, false),
                 zero(),
-                settledAtOnce(ref));
+                settledAt(ref, stamp(ref).moment()));
     }
 
     /**
-     * What a credit note is set against the invoices of the trail with the moment it is made; later uses of it have
-     * rows of their own.
+     * What a credit note is set against the invoices of the trail with the moment it is made, or no longer with the one
+     * it is taken back; other uses of it have rows of their own.
      */
-    private Money settledAtOnce(DocumentRef credit) {
+    private Money settledAt(DocumentRef credit, long moment) {
         return facts.payments().stream()
                 .filter(p -> p.document().equals(credit))
                 .flatMap(p -> p.allocations().stream())
-                .filter(a -> a.moment() == stamp(credit).moment())
+                .filter(a -> a.moment() == moment)
                 .map(PaymentFact.Allocation::amount)
                 .reduce(zero(), Money::plus);
+    }
+
+    private boolean takenBackAt(DocumentRef document, long moment) {
+        return facts.reversals().stream()
+                .anyMatch(one -> one.document().equals(document) && one.stamp().moment() == moment);
     }
 
     private Row invoiceRow(Invoice invoice) {
@@ -393,8 +428,8 @@ record TrailRows(TrailFacts facts, Currency currency) {
                     .map(a -> new DocumentRef(DocumentKind.INVOICE, a.invoice()))
                     .distinct()
                     .toList();
-            if (arrival && ref.kind() != DocumentKind.PAYMENT) {
-                // a deposit has rows of its own for how it came in
+            if (ref.kind() != DocumentKind.PAYMENT && (arrival || takenBackAt(ref, moment))) {
+                // a deposit and a credit note have rows of their own for how they came about and were taken back
                 return;
             }
             if (arrival) {
@@ -412,7 +447,7 @@ record TrailRows(TrailFacts facts, Currency currency) {
                         onAccount));
             } else if (!here.isEmpty()) {
                 var words = received.isNegative()
-                        ? payment.reversed()
+                        ? payment.reversed() && ref.kind() == DocumentKind.PAYMENT
                                 ? "bounced: the invoices it settled are open again"
                                 : "unallocated, now customer credit"
                         : "its customer credit allocated to the invoice";
@@ -431,96 +466,6 @@ record TrailRows(TrailFacts facts, Currency currency) {
         });
     }
 
-    /**
-     * A deposit counts as received where it belongs to a root order, else with what of it was set against the roots'
-     * invoices.
-     */
-    private void depositRows(DepositFact deposit, Map<String, Invoice> invoices, List<Row> rows) {
-        var ref = new DocumentRef(DocumentKind.DEPOSIT, deposit.number());
-        var own = roots().contains(deposit.order());
-        var parent = own ? List.of(DocumentRef.order(deposit.order())) : List.<DocumentRef>of();
-        var arrival = deposit.movedFrom().isEmpty()
-                ? "deposit of %s received for order %s".formatted(deposit.amount(), deposit.order())
-                : "%s moved from deposit %s".formatted(deposit.amount(), deposit.movedFrom());
-        rows.add(row(
-                Aspect.MONEY,
-                deposit.on(),
-                stamp(ref),
-                ref,
-                parent,
-                arrival,
-                false,
-                List.of(),
-                zero(),
-                own ? deposit.amount() : zero()));
-        deposit.uses().stream()
-                .flatMap(use -> useRow(deposit, use, own, invoices).stream())
-                .forEach(rows::add);
-    }
-
-    /** What was done with a deposit. */
-    private Optional<Row> useRow(DepositFact deposit, DepositFact.Use use, boolean own, Map<String, Invoice> invoices) {
-        var ref = new DocumentRef(DocumentKind.DEPOSIT, deposit.number());
-        return switch (use.kind()) {
-            case APPLIED ->
-                invoices.containsKey(use.document().number())
-                        ? Optional.of(useRow(
-                                use,
-                                ref,
-                                use.document(),
-                                "%s of the deposit %s"
-                                        .formatted(
-                                                use.amount().max(use.amount().negated()),
-                                                use.amount().isNegative()
-                                                        ? "unapplied from the invoice"
-                                                        : "applied to the invoice"),
-                                own ? zero() : use.amount()))
-                        : Optional.empty();
-            case GIVEN_BACK -> Optional.of(refundRow(deposit, use, own));
-            // the deposit it went on as may stand on the trail of another order
-            case MOVED ->
-                Optional.of(useRow(
-                        use,
-                        ref,
-                        ref,
-                        "%s of the deposit moved as deposit %s"
-                                .formatted(use.amount(), use.document().number()),
-                        own ? use.amount().negated() : zero()));
-            case CREDITED ->
-                Optional.of(useRow(
-                        use,
-                        ref,
-                        ref,
-                        "%s of the deposit moved to customer credit".formatted(use.amount()),
-                        own ? use.amount().negated() : zero()));
-        };
-    }
-
-    private Row useRow(DepositFact.Use use, DocumentRef deposit, DocumentRef parent, String words, Money paid) {
-        return row(
-                Aspect.MONEY, use.on(), use.stamp(), deposit, List.of(parent), words, false, List.of(), zero(), paid);
-    }
-
-    private Row refundRow(DepositFact deposit, DepositFact.Use use, boolean own) {
-        var came = use.amount().isNegative();
-        var pair = deposit.uses().stream()
-                .anyMatch(other -> !other.equals(use) && other.document().equals(use.document()));
-        return new Row(
-                Aspect.MONEY,
-                use.on(),
-                use.stamp().moment(),
-                use.document(),
-                List.of(came ? use.document() : new DocumentRef(DocumentKind.DEPOSIT, deposit.number())),
-                came ? "did not reach the customer" : "%s of the deposit refunded".formatted(use.amount()),
-                use.stamp().by(),
-                pair,
-                came,
-                List.of(),
-                zero(),
-                own ? use.amount().negated() : zero(),
-                zero());
-    }
-
     private String arrivalWords(PaymentFact payment) {
         var left = payment.left();
         if (payment.reversed()) {
@@ -531,7 +476,7 @@ record TrailRows(TrailFacts facts, Currency currency) {
                 : "%s received, %s of it on account".formatted(payment.amount(), left);
     }
 
-    private Row row(
+    Row row(
             Aspect aspect,
             LocalDate date,
             Stamp stamp,
@@ -558,7 +503,7 @@ record TrailRows(TrailFacts facts, Currency currency) {
                 zero());
     }
 
-    private Stamp stamp(DocumentRef document) {
+    Stamp stamp(DocumentRef document) {
         var stamp = facts.stamps().get(document);
         if (stamp == null) {
             throw new IllegalStateException(document + " stands nowhere in the history");

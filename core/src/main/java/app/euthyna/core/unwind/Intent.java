@@ -3,7 +3,10 @@ package app.euthyna.core.unwind;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Quantity;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 
 /** What should be undone (section 9). Each knows the document it begins at. */
 public sealed interface Intent {
@@ -153,6 +156,52 @@ public sealed interface Intent {
         }
     }
 
+    /**
+     * Something else was posted by mistake or came to nothing: a credit note, a payment, a deposit, a refund, the
+     * receipt of a return.
+     *
+     * @param withdrawn the goods of the return are not expected any more either
+     */
+    record TakeBack(DocumentRef subject, boolean withdrawn) implements Intent {
+
+        /** What can be taken back like this, with the code of its intent. */
+        private static final Map<DocumentKind, String> CODES = new EnumMap<>(Map.of(
+                DocumentKind.CREDIT_NOTE, "take-back-credit",
+                DocumentKind.PAYMENT, "take-back-payment",
+                DocumentKind.DEPOSIT, "take-back-deposit",
+                DocumentKind.REFUND, "take-back-refund",
+                DocumentKind.RETURN, "take-back-receipt"));
+
+        /** The kind of document that an intent of this code takes back; empty where it is another intent's. */
+        public static Optional<DocumentKind> kindOf(String code) {
+            return CODES.entrySet().stream()
+                    .filter(one -> one.getValue().equals(code))
+                    .map(Map.Entry::getKey)
+                    .findFirst();
+        }
+
+        public TakeBack {
+            if (!CODES.containsKey(subject.kind())) {
+                throw new IllegalArgumentException(subject + " is not taken back like this");
+            }
+        }
+
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.takeBack(this);
+        }
+
+        @Override
+        public String code() {
+            return CODES.get(subject.kind());
+        }
+
+        @Override
+        public String words() {
+            return "take back " + (subject.kind() == DocumentKind.RETURN ? "the receipt of " : "") + subject;
+        }
+    }
+
     /** A quantity of a line of the document that one starts from. */
     record Part(int line, Quantity quantity) {}
 
@@ -169,5 +218,7 @@ public sealed interface Intent {
         T takeGoodsBack(TakeGoodsBack intent);
 
         T giveMoneyBack(GiveMoneyBack intent);
+
+        T takeBack(TakeBack intent);
     }
 }

@@ -92,6 +92,19 @@ public final class Planner {
         public Decision<Plan> giveMoneyBack(Intent.GiveMoneyBack intent) {
             return new GivingMoneyBack(unwindContext, unwindRequest).plan(intent);
         }
+
+        @Override
+        public Decision<Plan> takeBack(Intent.TakeBack intent) {
+            var reversing = new Reversing(unwindContext, unwindRequest);
+            return switch (intent.subject().kind()) {
+                case CREDIT_NOTE -> reversing.credit(intent.subject());
+                case PAYMENT -> reversing.payment(intent.subject());
+                case DEPOSIT -> reversing.deposit(intent.subject());
+                case REFUND -> reversing.refund(intent.subject());
+                case RETURN -> new ReversingReceipt(unwindContext, unwindRequest).plan(intent);
+                default -> throw new IllegalArgumentException(intent.toString());
+            };
+        }
     }
 
     /** What posts now must be dated in an open period. */

@@ -142,7 +142,7 @@ final class TakingBack {
     private List<Refusal> refusals(Invoice invoice, Set<String> dispatches) {
         var refusals = new ArrayList<Refusal>();
         var credits = unwindContext.chains().stream()
-                .flatMap(c -> c.credits().stream())
+                .flatMap(c -> Chain.inForce(c.credits()))
                 .filter(c -> c.invoice().equals(invoice.number()))
                 .map(CreditNote::number)
                 .distinct()
@@ -300,7 +300,7 @@ final class TakingBack {
                 .flatMap(invoice -> bills(invoice).stream())
                 .filter(bill -> bill.ahead() && bill.dispatchLine().number().equals(number))
                 .toList()) {
-            var credits = chain.credits().stream()
+            var credits = Chain.inForce(chain.credits())
                     .filter(credit -> credit.invoice().equals(bill.invoice().number()))
                     .filter(credit -> credited(credit, bill).isPositive())
                     .toList();

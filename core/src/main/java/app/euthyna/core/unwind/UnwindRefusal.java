@@ -50,6 +50,34 @@ public sealed interface UnwindRefusal extends Refusal.WrongState {
     @Code("more-than-open")
     record CreditAlready(String document, Money credit) implements UnwindRefusal {}
 
+    /** The money went on as another deposit. */
+    @Code("deposit-attached")
+    record DepositMoved(String deposit, List<String> movedTo) implements UnwindRefusal {}
+
+    /** The payment service was asked to pay it out and has not answered. */
+    @Code("already-refunded")
+    record MoneyOnItsWay(String refund) implements UnwindRefusal {}
+
+    /**
+     * The credit note had taken back the billing of goods that had not left, and those are no longer as open as they
+     * were.
+     */
+    @Code("more-than-open")
+    record AheadNoLonger(String credit, String order, int line, Quantity asked, Quantity open)
+            implements UnwindRefusal {}
+
+    /** Goods that were restocked are not on the shelf any more, or are staged. */
+    @Code("goods-gone")
+    record GoodsGone(String item, String site, Quantity asked, Quantity there) implements UnwindRefusal {}
+
+    /** Goods of the return are credited. */
+    @Code("already-credited")
+    record ReturnCredited(String goods, List<String> credits) implements UnwindRefusal {}
+
+    /** Nothing of the return was booked in. */
+    @Code("already-reversed")
+    record NothingReceived(String goods) implements UnwindRefusal {}
+
     /** Nothing of the order is open. */
     @Code("more-than-open")
     record NothingOpen(String order) implements UnwindRefusal {}

@@ -45,8 +45,13 @@ class EveryPlanTests {
                             "cancel-order",
                             "cancel-rest",
                             "give-money-back",
+                            "take-back-credit",
+                            "take-back-deposit",
                             "take-back-dispatch",
                             "take-back-invoice",
+                            "take-back-payment",
+                            "take-back-receipt",
+                            "take-back-refund",
                             "take-goods-back");
             assertThat(refused.keySet()).as("and refused something").hasSizeGreaterThanOrEqualTo(5);
         }
@@ -79,13 +84,14 @@ class EveryPlanTests {
                         new Intent.TakeGoodsBack(new DocumentRef(DocumentKind.INVOICE, invoice.number()), List.of()));
             });
         }
+        history.documents().forEach(document -> intents.add(new Intent.TakeBack(document, false)));
         return intents;
     }
 
     private void carryOut(RandomHistory history, Intent intent) {
         var before = history.balances();
         var flows = history.flows();
-        var decision = Planner.plan(history.unwindContext(), history.unwindRequest(intent));
+        var decision = Planner.plan(history.unwindContext(intent), history.unwindRequest(intent));
         if (decision.isRefused()) {
             refused.merge(intent.code(), 1, Integer::sum);
             assertThat(decision.refusals())
@@ -142,7 +148,7 @@ class EveryPlanTests {
     }
 
     private static List<String> refusals(RandomHistory history, Intent intent) {
-        return Planner.plan(history.unwindContext(), history.unwindRequest(intent)).refusals().stream()
+        return Planner.plan(history.unwindContext(intent), history.unwindRequest(intent)).refusals().stream()
                 .map(refusal -> refusal.code())
                 .toList();
     }

@@ -44,7 +44,9 @@ abstract class KeptBooks {
             .on(Effect.DispatchDeparted.class, Documents::dispatchDeparted)
             .on(Effect.DispatchReversed.class, Documents::dispatchReversed)
             .on(Effect.ReturnInspected.class, Documents::returnInspected)
+            .on(Effect.InspectionReversed.class, Documents::inspectionReversed)
             .on(Effect.CreditNotePosted.class, Documents::creditNotePosted)
+            .on(Effect.CreditNoteReversed.class, Documents::creditNoteReversed)
             .on(Effect.PaymentReceived.class, Documents::paymentReceived)
             .on(Effect.CreditAllocated.class, Documents::creditAllocated)
             .on(Effect.AllocationTakenOff.class, Documents::allocationTakenOff)
@@ -53,6 +55,8 @@ abstract class KeptBooks {
             .on(Effect.DepositApplied.class, Documents::depositApplied)
             .on(Effect.DepositTakenOff.class, Documents::depositTakenOff)
             .on(Effect.DepositCredited.class, Documents::depositCredited)
+            .on(Effect.DepositMoved.class, Documents::depositMoved)
+            .on(Effect.DepositReversed.class, Documents::depositReversed)
             .on(Effect.RefundGiven.class, Documents::refundGiven)
             .on(Effect.RefundReversed.class, Documents::refundReversed)
             .othersDoNotConcernIt();
@@ -69,6 +73,10 @@ abstract class KeptBooks {
     final Map<String, Money> settled = new TreeMap<>();
     final Map<String, RefundRules.Source> payments = new LinkedHashMap<>();
     final Map<String, RefundRules.Refund> refunds = new LinkedHashMap<>();
+    /** By deposits that others were moved to. */
+    final Map<String, Deposit.Origin> origins = new LinkedHashMap<>();
+
+    final Map<String, Money> refundedDeposits = new LinkedHashMap<>();
     Money bank = eur("0.00");
     Money adjusted = eur("0.00");
     Shelf shelf = new Shelf("S", "A", Quantity.ZERO, Quantity.ZERO, eur("0.00"));
@@ -160,9 +168,14 @@ abstract class KeptBooks {
         Postings.mirrored(effect).ifPresent(this::mirror);
     }
 
-    void mirror(DocumentRef document) {
-        toMirror.getOrDefault(document, List.of()).forEach(posting -> post(posting, true));
-        toMirror.remove(document);
+    void mirror(Postings.Mirrored mirrored) {
+        toMirror.getOrDefault(mirrored.document(), new ArrayList<>()).removeIf(posting -> {
+            var undone = mirrored.event().isEmpty() || posting.event().equals(mirrored.event());
+            if (undone) {
+                post(posting, true);
+            }
+            return undone;
+        });
     }
 
     void post(Posting posting, boolean mirrored) {
@@ -204,7 +217,15 @@ abstract class KeptBooks {
         }
 
         private void returnInspected(Effect.ReturnInspected effect) {
-            effect.results().stream()
+            restocked(effect.results());
+        }
+
+        private void inspectionReversed(Effect.InspectionReversed effect) {
+            restocked(effect.results());
+        }
+
+        private void restocked(List<Effect.InspectionResult> results) {
+            results.stream()
                     .map(Effect.InspectionResult::outcome)
                     .filter(o -> o.kind() == Return.Outcome.Kind.RESTOCK)
                     .forEach(o -> shelf = shelf.receive(o.quantity(), o.cost()));
@@ -216,6 +237,33 @@ abstract class KeptBooks {
             if (effect.settled().isPositive()) {
                 settle(credit.number(), List.of(new Settlement(credit.invoice(), effect.settled())), false);
             }
+        }
+
+        private void creditNoteReversed(Effect.CreditNoteReversed effect) {
+            settle(effect.credit().number(), effect.settlements(), true);
+            isNoMore(effect.credit().number());
+        }
+
+        private void isNoMore(String number) {
+            var was = payments.get(number);
+            payments.put(
+                    number,
+                    new RefundRules.Source(
+                            was.document(), "C", was.amount(), eur("0.00"), was.refunded(), true, was.settled()));
+        }
+
+        private void depositMoved(Effect.DepositMoved effect) {
+            origins.put(effect.toDeposit(), new Deposit.Origin(effect.deposit(), effect.order()));
+        }
+
+        private void depositReversed(Effect.DepositReversed effect) {
+            if (effect.cameFrom().isEmpty()) {
+                bank = bank.minus(effect.amount());
+            }
+            if (payments.containsKey(effect.deposit())) {
+                isNoMore(effect.deposit());
+            }
+            origins.remove(effect.deposit());
         }
 
         private void paymentReceived(Effect.PaymentReceived effect) {
@@ -235,11 +283,7 @@ abstract class KeptBooks {
         private void paymentReversed(Effect.PaymentReversed effect) {
             settle(effect.payment(), effect.settlements(), true);
             bank = bank.minus(effect.amount());
-            var was = payments.get(effect.payment());
-            payments.put(
-                    effect.payment(),
-                    new RefundRules.Source(
-                            was.document(), "C", was.amount(), eur("0.00"), was.refunded(), true, was.settled()));
+            isNoMore(effect.payment());
         }
 
         private void depositReceived(Effect.DepositReceived effect) {
@@ -297,6 +341,8 @@ abstract class KeptBooks {
                                 was.refunded().plus(amount),
                                 false,
                                 was.settled()));
+            } else {
+                refundedDeposits.merge(source.number(), amount, Money::plus);
             }
         }
 

@@ -10,12 +10,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.euthyna.core.Sale;
 import app.euthyna.core.billing.Billing;
 import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.returns.Returning;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -105,6 +107,15 @@ class PrecedenceTests {
                     "C", List.of(SOLD.chain()), List.of(), new Billing.Terms("2026-1", TODAY, 30, "", false), Set.of())
             .get()
             .invoice();
+    private static final CreditNote CREDITED = Crediting.credit(
+                    BILLED,
+                    List.of(),
+                    List.of(Crediting.Share.of(1, q(1))),
+                    eur("12.10"),
+                    new Crediting.Terms(() -> "CN-1", TODAY, "too much", BigDecimal.ZERO, false))
+            .get()
+            .credit();
+    private static final DocumentRef CREDIT = new DocumentRef(DocumentKind.CREDIT_NOTE, "CN-1");
     private static final Effect.BilledAheadDelivery AHEAD = new Effect.BilledAheadDelivery(
             "C",
             new LineRef("2026-1", 1),
@@ -164,6 +175,18 @@ class PrecedenceTests {
                         new Effect.RefundReversed("RF-1", "C", PAYMENT, "", eur("10.00")),
                         Map.of("the refund", dated(REFUND))),
                 new Case(
+                        new Effect.DepositReversed("DP-1", "C", "SO-1", eur("10.00"), eur("0.00"), Optional.empty()),
+                        Map.of("the deposit", dated(DEPOSIT), "what was unapplied since", freed(DEPOSIT))),
+                new Case(
+                        new Effect.CreditNoteReversed(CREDITED, BILLED, SETTLES),
+                        Map.of(
+                                "the credit note",
+                                dated(CREDIT),
+                                "its allocation",
+                                settledBy(CREDIT),
+                                "what was set free of it since",
+                                freed(CREDIT))),
+                new Case(
                         new Effect.QuantityCancelled(new Cancellation(
                                 "CA-1", "SO-1", TODAY, "less", List.of(new Cancellation.Line(1, q(1))))),
                         Map.of("its order", dated(ORDER))));
@@ -200,7 +223,11 @@ class PrecedenceTests {
         var tried = new HashSet<Class<?>>();
         cases().forEach(one -> tried.add(one.effect().getClass()));
         var triedBelow = Set.<Class<?>>of(
-                Effect.ReturnReceived.class, Effect.ReturnInspected.class, Effect.CreditNotePosted.class);
+                Effect.ReturnReceived.class,
+                Effect.ReturnInspected.class,
+                Effect.InspectionReversed.class,
+                Effect.ReceiptReversed.class,
+                Effect.CreditNotePosted.class);
         var ofNoDocument = Set.<Class<?>>of(
                 Effect.OrderSubmitted.class,
                 Effect.OrderChanged.class,
@@ -251,6 +278,27 @@ class PrecedenceTests {
         }
     }
 
+    @Test
+    void whatCameAndWasDecidedIsNotTakenBackBeforeThat() {
+        var sale = sold();
+        var goods = sale.allowed("faulty", ofDispatch("D-1", 1, q(2)));
+        sale.receive(goods, new Returning.Came(1, q(2)));
+        sale.restock(goods);
+        var now = sale.now(goods);
+        var back = new Effect.InspectionReversed(
+                now,
+                now.decided().stream()
+                        .map(one -> new Effect.InspectionResult(
+                                one.line(), one.part(), one.outcome().taken(TODAY, "")))
+                        .toList());
+        for (var effect : List.of(back, new Effect.ReceiptReversed(now))) {
+            assertThat(Precedence.refusals(List.of(effect), TODAY, new Known())).isEmpty();
+            assertThat(Precedence.refusals(List.of(effect), TODAY.minusDays(1), new Known()))
+                    .extracting(Refusal::code)
+                    .containsExactly("dated-before");
+        }
+    }
+
     /** Two came today and two tomorrow; what a credit note may be dated depends on how many it credits. */
     @Test
     void goodsThatAreHereAreNotCreditedBeforeTheyCame() {
@@ -293,6 +341,7 @@ class PrecedenceTests {
                 credit.invoice(),
                 credit.on(),
                 credit.reason(),
+                credit.reversed(),
                 credit.lines().stream()
                         .map(line -> new CreditNote.Line(
                                 line.no(),

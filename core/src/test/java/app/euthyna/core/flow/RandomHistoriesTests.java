@@ -37,7 +37,7 @@ class RandomHistoriesTests {
         }
         assertThat(happened)
                 .as("every kind of thing has happened, the rarest about a dozen times")
-                .hasSizeGreaterThanOrEqualTo(Rounds.areAll() ? 28 : 20);
+                .hasSizeGreaterThanOrEqualTo(Rounds.areAll() ? 32 : 22);
     }
 
     /**

@@ -127,7 +127,7 @@ final class RandomHistory extends KeptBooks {
     }
 
     void step() {
-        switch (random.nextInt(32)) {
+        switch (random.nextInt(33)) {
             case 0, 1, 2 -> receive();
             case 3, 4, 5, 6 -> reserve();
             case 7, 8, 9 ->
@@ -145,7 +145,7 @@ final class RandomHistory extends KeptBooks {
             case 20 -> deposit();
             case 21, 22 -> pay();
             case 23 -> giveBack();
-            case 24, 25 -> takeBack();
+            case 24, 25, 31 -> takeBack();
             case 26, 27, 28, 29 -> List.of(1, 2, 3).forEach(time -> goodsBack());
             case 30 -> allow();
             default -> cancelSome();
@@ -220,21 +220,25 @@ final class RandomHistory extends KeptBooks {
     }
 
     void count() {
+        StockCount.count(
+                        next("SC-"),
+                        shelf,
+                        Quantity.of(random.nextInt(14)),
+                        Optional.of(BigDecimal.valueOf(random.nextInt(90_000), 4)),
+                        held(),
+                        "counted")
+                .result()
+                .ifPresent(effects -> effects.forEach(this::happen));
+    }
+
+    private List<StockCount.Held> held() {
         var held = new ArrayList<StockCount.Held>();
         chains.values()
                 .forEach(chain -> chain.reserved().forEach((no, quantity) -> {
                     var line = new LineRef(chain.order().number(), no);
                     held.add(new StockCount.Held(line, quantity, new Claim(line, quantity, TODAY, random.nextInt(9))));
                 }));
-        StockCount.count(
-                        next("SC-"),
-                        shelf,
-                        Quantity.of(random.nextInt(14)),
-                        Optional.of(BigDecimal.valueOf(random.nextInt(90_000), 4)),
-                        held,
-                        "counted")
-                .result()
-                .ifPresent(effects -> effects.forEach(this::happen));
+        return held;
     }
 
     void transfer() {
@@ -341,7 +345,7 @@ final class RandomHistory extends KeptBooks {
     }
 
     void unwind(Intent intent) {
-        Planner.plan(unwindContext(), unwindRequest(intent))
+        Planner.plan(unwindContext(intent), unwindRequest(intent))
                 .result()
                 .ifPresent(plan -> plan.now().forEach(step -> step.effects().forEach(this::happen)));
     }
@@ -361,6 +365,56 @@ final class RandomHistory extends KeptBooks {
     }
 
     UnwindContext unwindContext() {
+        return unwindContext(UnwindContext.Taken.NOTHING);
+    }
+
+    UnwindContext unwindContext(Intent intent) {
+        return unwindContext(taken(intent));
+    }
+
+    private UnwindContext.Taken taken(Intent intent) {
+        var number = intent.subject().number();
+        if (!(intent instanceof Intent.TakeBack)) {
+            return UnwindContext.Taken.NOTHING;
+        }
+        return switch (intent.subject().kind()) {
+            case DEPOSIT ->
+                UnwindContext.Taken.of(new UnwindContext.DepositTaken(
+                        Optional.ofNullable(origins.get(number)),
+                        refundedDeposits.getOrDefault(number, amount(1).minus(amount(1))),
+                        origins.entrySet().stream()
+                                .filter(moved -> moved.getValue().deposit().equals(number))
+                                .map(Map.Entry::getKey)
+                                .toList()));
+            case REFUND ->
+                UnwindContext.Taken.of(
+                        new UnwindContext.RefundTaken(refunds.get(number), UnwindContext.MoneyOut.NOT_SENT));
+            case RETURN -> UnwindContext.Taken.of(List.of(new UnwindContext.Stocked(shelf, held())));
+            default -> UnwindContext.Taken.NOTHING;
+        };
+    }
+
+    /** Whatever may be taken back, or was taken back before. */
+    List<DocumentRef> documents() {
+        var documents = new ArrayList<DocumentRef>();
+        for (var chain : chains.values()) {
+            chain.credits().forEach(one -> documents.add(new DocumentRef(DocumentKind.CREDIT_NOTE, one.number())));
+            chain.deposits().forEach(one -> documents.add(new DocumentRef(DocumentKind.DEPOSIT, one.number())));
+            chain.returns().forEach(one -> documents.add(new DocumentRef(DocumentKind.RETURN, one.number())));
+        }
+        payments.values().stream()
+                .map(RefundRules.Source::document)
+                .filter(one -> one.kind() == DocumentKind.PAYMENT)
+                .forEach(documents::add);
+        refunds.keySet().forEach(one -> documents.add(new DocumentRef(DocumentKind.REFUND, one)));
+        return documents;
+    }
+
+    private Optional<DocumentRef> any(List<DocumentRef> documents) {
+        return documents.isEmpty() ? Optional.empty() : Optional.of(documents.get(random.nextInt(documents.size())));
+    }
+
+    private UnwindContext unwindContext(UnwindContext.Taken taken) {
         var open = new TreeMap<String, Money>();
         chains.values().forEach(chain -> chain.invoices().forEach(i -> open.put(i.number(), open(i.number()))));
         return new UnwindContext(
@@ -369,12 +423,14 @@ final class RandomHistory extends KeptBooks {
                 applied.values().stream().filter(a -> a.amount().isPositive()).toList(),
                 List.copyOf(payments.values()),
                 Optional.empty(),
-                RefundRules.Bounds.NONE);
+                RefundRules.Bounds.NONE,
+                taken);
     }
 
     void takeBack() {
         var chain = any();
-        switch (random.nextInt(3)) {
+        switch (random.nextInt(5)) {
+            case 3, 4 -> any(documents()).ifPresent(one -> unwind(new Intent.TakeBack(one, random.nextInt(4) == 0)));
             case 0 ->
                 chain.invoices().stream()
                         .skip(random.nextInt(3))

@@ -161,7 +161,8 @@ class DatesInOrderTests {
                                                                 one.cost(),
                                                                 one.site(),
                                                                 one.remark()))
-                                                        .toList()))
+                                                        .toList(),
+                                                part.reversed()))
                                         .toList()))
                         .toList());
     }
@@ -171,7 +172,7 @@ class DatesInOrderTests {
         var chain = sale.chain();
         var was = chain.credits().get(0);
         var early = new CreditNote(
-                was.number(), was.customer(), was.invoice(), EARLY, was.reason(), was.lines(), was.totals());
+                was.number(), was.customer(), was.invoice(), EARLY, was.reason(), false, was.lines(), was.totals());
         assertThat(found(with(chain.dispatches(), chain.invoices(), chain.returns(), List.of(early))))
                 .containsExactly("Credit note %s is dated 1 Mar 2026, before invoice %s of 2 Mar 2026."
                         .formatted(was.number(), invoice.number()));

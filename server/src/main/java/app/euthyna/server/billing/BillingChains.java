@@ -110,6 +110,7 @@ class BillingChains implements ChainParts.Billed {
                 row.order(),
                 deposit.receivedOn,
                 company.money(deposit.amount),
-                company.money(deposit.leftAmount));
+                company.money(deposit.leftAmount),
+                deposit.reversedOn != null);
     }
 }

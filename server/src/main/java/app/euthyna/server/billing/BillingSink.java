@@ -31,6 +31,7 @@ class BillingSink implements EffectSink {
             .on(Effect.DispatchReversed.class, Store::dispatchReversed)
             .on(Effect.InvoiceReversed.class, Store::invoiceReversed)
             .on(Effect.CreditNotePosted.class, Store::creditNotePosted)
+            .on(Effect.CreditNoteReversed.class, Store::creditNoteReversed)
             .on(Effect.PaymentReceived.class, Store::paymentReceived)
             .on(Effect.CreditAllocated.class, Store::creditAllocated)
             .on(Effect.AllocationTakenOff.class, Store::allocationTakenOff)
@@ -40,6 +41,7 @@ class BillingSink implements EffectSink {
             .on(Effect.DepositTakenOff.class, Store::depositTakenOff)
             .on(Effect.DepositMoved.class, Store::depositMoved)
             .on(Effect.DepositCredited.class, Store::depositCredited)
+            .on(Effect.DepositReversed.class, Store::depositReversed)
             .on(Effect.RefundGiven.class, Store::refundGiven)
             .on(Effect.RefundReversed.class, Store::refundReversed)
             .othersDoNotConcernIt();
@@ -191,11 +193,19 @@ class BillingSink implements EffectSink {
         }
 
         private void paymentReversed(Effect.PaymentReversed effect) {
-            var payment = payment(effect.payment());
+            isNoMore(payment(effect.payment()), effect.settlements());
+        }
+
+        private void creditNoteReversed(Effect.CreditNoteReversed effect) {
+            isNoMore(payment(effect.credit().number()), effect.settlements());
+        }
+
+        /** Money that is there no more; what it settled is open again. */
+        private void isNoMore(PaymentEntity payment, List<Settlement> settlements) {
             payment.reversed = true;
             payment.leftAmount = BigDecimal.ZERO;
             queries.session().update(payment);
-            negated(effect.settlements()).forEach(settlement -> allocate(payment, settlement));
+            negated(settlements).forEach(settlement -> allocate(payment, settlement));
         }
 
         private void depositReceived(Effect.DepositReceived effect) {
@@ -288,6 +298,28 @@ class BillingSink implements EffectSink {
             credit.amount = credit.amount.add(effect.amount().amount());
             credit.leftAmount = credit.leftAmount.add(effect.amount().amount());
             keep(credit);
+        }
+
+        private void depositReversed(Effect.DepositReversed effect) {
+            if (effect.credited().isPositive()) {
+                isNoMore(payment(effect.deposit()), List.of());
+            }
+            var deposit = use(
+                    effect.deposit(),
+                    DepositFact.Kind.REVERSED,
+                    new DocumentRef(DocumentKind.DEPOSIT, effect.deposit()),
+                    null,
+                    effect.amount().minus(effect.credited()));
+            deposit.reversedOn = context.date();
+            deposit.reversedMoment = history.moment();
+            queries.session().update(deposit);
+            effect.cameFrom()
+                    .ifPresent(origin -> use(
+                            origin.deposit(),
+                            DepositFact.Kind.MOVED,
+                            new DocumentRef(DocumentKind.DEPOSIT, effect.deposit()),
+                            null,
+                            effect.amount().negated()));
         }
 
         private void refundGiven(Effect.RefundGiven effect) {

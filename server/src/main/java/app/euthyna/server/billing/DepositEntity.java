@@ -22,6 +22,8 @@ public class DepositEntity {
     BigDecimal amount;
     BigDecimal leftAmount;
     Long movedFrom;
+    LocalDate reversedOn;
+    Long reversedMoment;
 
     @Version
     Long version;

@@ -129,6 +129,7 @@ interface InvoiceQueries {
             join InvoiceEntity i on i.id = c.invoiceId
             join ReturnEntity g on g.id = l.returnId
             where g.number = :goods and l.returnLineNo = :goodsLine and i.number = :invoice and l.invoiceLineNo = :line
+            and c.reversedOn is null
             """)
     BigDecimal credited(String goods, Integer goodsLine, String invoice, int line);
 

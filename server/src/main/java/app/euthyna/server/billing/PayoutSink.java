@@ -5,6 +5,7 @@ import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import org.springframework.core.annotation.Order;
+import org.springframework.dao.PessimisticLockingFailureException;
 import org.springframework.stereotype.Component;
 
 /** Keeps the payout of a refund that goes through the payment service, with the refund. */
@@ -34,6 +35,13 @@ class PayoutSink implements EffectSink {
             payout.answer = "";
             queries.session().insert(payout);
             jobs.ask(payout);
+        }
+        if (effect instanceof Effect.RefundReversed reversed) {
+            // what was not sent yet is not sent any more
+            var refund = queries.refundId(reversed.refund());
+            if (queries.withdraw(refund) == 0 && queries.onTheirWay(refund) > 0) {
+                throw new PessimisticLockingFailureException(reversed.refund() + " is being sent by now");
+            }
         }
     }
 }

@@ -102,6 +102,17 @@ interface RefundQueries {
             """)
     RefundRow refund(String number);
 
+    @HQL("""
+            update PayoutEntity p
+            set p.state = 'DECLINED', p.answer = 'Taken back before it was sent.', p.closed = true, p.version =
+                p.version + 1
+            where p.refundId = :refund and p.state = 'WAITING'
+            """)
+    int withdraw(long refund);
+
+    @HQL("select count(*) from PayoutEntity p where p.refundId = :refund and p.state in ('SENDING', 'UNANSWERED')")
+    long onTheirWay(long refund);
+
     @HQL("select r.id from RefundEntity r where r.number = :number")
     long refundId(String number);
 

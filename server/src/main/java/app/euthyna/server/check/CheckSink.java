@@ -34,7 +34,10 @@ class CheckSink implements EffectSink {
             .on(Effect.DispatchReversed.class, Answer::dispatchReversed)
             .on(Effect.ReturnReceived.class, Answer::returnReceived)
             .on(Effect.ReturnInspected.class, Answer::returnInspected)
+            .on(Effect.InspectionReversed.class, Answer::inspectionReversed)
+            .on(Effect.ReceiptReversed.class, Answer::receiptReversed)
             .on(Effect.CreditNotePosted.class, Answer::creditNotePosted)
+            .on(Effect.CreditNoteReversed.class, Answer::creditNoteReversed)
             .on(Effect.ReservationTransferred.class, Answer::reservationTransferred)
             .on(Effect.QuantityCancelled.class, Answer::quantityCancelled)
             .othersDoNotConcernIt();
@@ -118,7 +121,19 @@ class CheckSink implements EffectSink {
             settle(effect.orders());
         }
 
+        private void inspectionReversed(Effect.InspectionReversed effect) {
+            settle(effect.orders());
+        }
+
+        private void receiptReversed(Effect.ReceiptReversed effect) {
+            settle(effect.orders());
+        }
+
         private void creditNotePosted(Effect.CreditNotePosted effect) {
+            settle(effect.orders());
+        }
+
+        private void creditNoteReversed(Effect.CreditNoteReversed effect) {
             settle(effect.orders());
         }
 

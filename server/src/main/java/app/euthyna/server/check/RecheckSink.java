@@ -34,6 +34,10 @@ class RecheckSink implements EffectSink {
             .on(Effect.CustomerChanged.class, (around, effect) -> around.changed.add(effect.customer()))
             // what is lent to the customer grows again, and an invoice may be overdue
             .on(Effect.PaymentReversed.class, (around, effect) -> around.changed.add(effect.customer()))
+            .on(Effect.DepositReversed.class, (around, effect) -> around.changed.add(effect.customer()))
+            .on(
+                    Effect.CreditNoteReversed.class,
+                    (around, effect) -> around.changed.add(effect.credit().customer()))
             .on(Effect.AllocationTakenOff.class, (around, effect) -> around.touched.add(effect.customer()))
             .on(Effect.PaymentReceived.class, (around, effect) -> around.touched.add(effect.customer()))
             .on(Effect.CreditAllocated.class, (around, effect) -> around.touched.add(effect.customer()))
@@ -45,6 +49,9 @@ class RecheckSink implements EffectSink {
             .on(
                     Effect.DispatchReversed.class,
                     (around, effect) -> effect.dispatch().lines().forEach(line -> around.items.add(line.item())))
+            .on(
+                    Effect.InspectionReversed.class,
+                    (around, effect) -> effect.before().lines().forEach(line -> around.items.add(line.item())))
             .on(
                     Effect.ReturnInspected.class,
                     (around, effect) -> effect.before().lines().forEach(line -> around.items.add(line.item())))

@@ -30,6 +30,7 @@ class GoodsSink implements EffectSink {
             .on(Effect.DispatchDeparted.class, Store::dispatchDeparted)
             .on(Effect.DispatchReversed.class, Store::dispatchReversed)
             .on(Effect.ReturnInspected.class, Store::returnInspected)
+            .on(Effect.InspectionReversed.class, Store::inspectionReversed)
             .on(Effect.StockReceived.class, Store::stockReceived)
             .on(Effect.ReservationTransferred.class, Store::reservationTransferred)
             .on(Effect.StockCounted.class, Store::stockCounted)
@@ -171,10 +172,19 @@ class GoodsSink implements EffectSink {
         }
 
         private void returnInspected(Effect.ReturnInspected effect) {
-            for (var result : effect.results()) {
+            restocked(effect.before(), effect.results());
+        }
+
+        /** What was put on a shelf leaves it, at the value that it had. */
+        private void inspectionReversed(Effect.InspectionReversed effect) {
+            restocked(effect.before(), effect.results());
+        }
+
+        private void restocked(Return before, List<Effect.InspectionResult> results) {
+            for (var result : results) {
                 var outcome = result.outcome();
                 if (outcome.kind() == Return.Outcome.Kind.RESTOCK) {
-                    var item = effect.before().line(result.line()).item();
+                    var item = before.line(result.line()).item();
                     shelves.change(outcome.site(), item, shelf -> shelf.receive(outcome.quantity(), outcome.cost()));
                     move(
                             outcome.site(),
@@ -182,7 +192,7 @@ class GoodsSink implements EffectSink {
                             outcome.quantity(),
                             outcome.cost(),
                             DocumentKind.RETURN,
-                            effect.before().number(),
+                            before.number(),
                             outcome.on());
                 }
             }

@@ -36,6 +36,14 @@ class Shelves {
         return entity(site, item).toCore(site, item, company.currency());
     }
 
+    /** The shelf as it is, without a lock; empty where the item never lay there. */
+    Shelf look(String site, String item) {
+        return queries.shelf(ids.site(site), ids.item(item))
+                .map(id -> queries.session().get(ShelfEntity.class, id))
+                .orElseGet(ShelfEntity::new)
+                .toCore(site, item, company.currency());
+    }
+
     /** The same by its ids. */
     Shelf lock(Place place) {
         return lock(ids.siteCode(place.site()), ids.itemCode(place.item()));

@@ -2,6 +2,7 @@ package app.euthyna.server.goods;
 
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.goods.Claim;
+import app.euthyna.core.goods.Shelf;
 import app.euthyna.core.goods.StockCount;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
@@ -96,8 +97,13 @@ public class StockService {
         return number;
     }
 
+    /** What lies on a shelf, which is not locked. */
+    public Shelf shelf(String at, String item) {
+        return shelves.look(at, item);
+    }
+
     /** What is held on a shelf for order lines. */
-    private List<StockCount.Held> held(String at, String item) {
+    public List<StockCount.Held> held(String at, String item) {
         return queries.held(ids.item(item), ids.site(at)).stream()
                 .map(row -> {
                     var line = new LineRef(row.order(), row.lineNo());

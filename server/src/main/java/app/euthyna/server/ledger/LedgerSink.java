@@ -52,7 +52,7 @@ public class LedgerSink implements EffectSink {
     }
 
     private void postingOf(CommandContext context, Effect effect) {
-        Postings.mirrored(effect).ifPresent(document -> mirror(context, document));
+        Postings.mirrored(effect).ifPresent(mirrored -> mirror(context, mirrored));
         if (effect instanceof Effect.ManualEntryPosted manual) {
             var roles = accounts.roles();
             var lines = manual.lines().stream()
@@ -91,16 +91,18 @@ public class LedgerSink implements EffectSink {
     }
 
     /** Undoes all entries of a document that are not undone yet, in the order in which they were posted. */
-    private void mirror(CommandContext context, DocumentRef document) {
+    private void mirror(CommandContext context, Postings.Mirrored mirrored) {
+        var document = mirrored.document();
         var undone = new HashSet<>(reader.mirrors(List.of(document)).values());
         var mirrors = reader.mirrors(List.of(document)).keySet();
-        for (var entry : reader.entries(List.of(document))) {
-            if (!undone.contains(entry.number()) && !mirrors.contains(entry.number())) {
-                var later = context.date().isAfter(entry.date())
-                        ? "reverses %s of %s".formatted(entry.number(), Figures.day(entry.date()))
-                        : "";
-                journal.post(context, number -> entry.mirror(number, context.date()), List.of(), entry.number(), later);
-            }
+        var standing = reader.entries(List.of(document)).stream()
+                .filter(entry -> !undone.contains(entry.number()) && !mirrors.contains(entry.number()))
+                .toList();
+        for (var entry : Postings.toMirror(standing, mirrored.event())) {
+            var later = context.date().isAfter(entry.date())
+                    ? "reverses %s of %s".formatted(entry.number(), Figures.day(entry.date()))
+                    : "";
+            journal.post(context, number -> entry.mirror(number, context.date()), List.of(), entry.number(), later);
         }
     }
 

@@ -36,6 +36,7 @@ public class History implements EffectSink {
             .on(Effect.DepositTakenOff.class, Lines::depositTakenOff)
             .on(Effect.DepositMoved.class, Lines::depositMoved)
             .on(Effect.DepositCredited.class, Lines::depositCredited)
+            .on(Effect.DepositReversed.class, Lines::depositReversed)
             .on(Effect.RefundGiven.class, Lines::refundGiven)
             .on(Effect.RefundReversed.class, Lines::refundReversed)
             .on(Effect.InvoiceReversed.class, Lines::invoiceReversed)
@@ -44,7 +45,10 @@ public class History implements EffectSink {
             .on(Effect.ReturnWithdrawn.class, Lines::returnWithdrawn)
             .on(Effect.ReturnReceived.class, Lines::returnReceived)
             .on(Effect.ReturnInspected.class, Lines::returnInspected)
+            .on(Effect.InspectionReversed.class, Lines::inspectionReversed)
+            .on(Effect.ReceiptReversed.class, Lines::receiptReversed)
             .on(Effect.CreditNotePosted.class, Lines::creditNotePosted)
+            .on(Effect.CreditNoteReversed.class, Lines::creditNoteReversed)
             .on(Effect.ReservationTransferred.class, Lines::reservationTransferred)
             .on(Effect.StockCounted.class, Lines::stockCounted)
             .on(Effect.ManualEntryPosted.class, Lines::manualEntryPosted)
@@ -286,6 +290,27 @@ public class History implements EffectSink {
                     "%s moved to customer credit".formatted(effect.amount()) + why());
         }
 
+        private void depositReversed(Effect.DepositReversed effect) {
+            effect.cameFrom()
+                    .ifPresent(origin -> add(
+                            context,
+                            origin.order(),
+                            DocumentKind.DEPOSIT,
+                            origin.deposit(),
+                            "moved-back",
+                            null,
+                            "%s unapplied again: deposit %s was taken back"
+                                    .formatted(effect.amount(), effect.deposit())));
+            add(
+                    context,
+                    effect.order(),
+                    DocumentKind.DEPOSIT,
+                    effect.deposit(),
+                    "reversed",
+                    null,
+                    "taken back" + why());
+        }
+
         private void refundGiven(Effect.RefundGiven effect) {
             add(
                     context,
@@ -345,6 +370,14 @@ public class History implements EffectSink {
             goods(effect.orders(), effect.before().number(), "inspected", "goods inspected" + why());
         }
 
+        private void inspectionReversed(Effect.InspectionReversed effect) {
+            goods(effect.orders(), effect.before().number(), "inspection-reversed", "inspection taken back" + why());
+        }
+
+        private void receiptReversed(Effect.ReceiptReversed effect) {
+            goods(effect.orders(), effect.before().number(), "receipt-reversed", "receipt taken back" + why());
+        }
+
         private void goods(Set<String> orders, String number, String event, String sentence) {
             note(context, orders, DocumentKind.RETURN, number, event, sentence);
         }
@@ -361,6 +394,16 @@ public class History implements EffectSink {
                                     effect.credit().totals().gross(),
                                     effect.credit().invoice(),
                                     effect.credit().reason()));
+        }
+
+        private void creditNoteReversed(Effect.CreditNoteReversed effect) {
+            note(
+                    context,
+                    effect.orders(),
+                    DocumentKind.CREDIT_NOTE,
+                    effect.credit().number(),
+                    "reversed",
+                    "taken back" + why());
         }
 
         private void reservationTransferred(Effect.ReservationTransferred effect) {

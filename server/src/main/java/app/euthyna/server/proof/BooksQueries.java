@@ -84,7 +84,7 @@ interface BooksQueries {
     BigDecimal unappliedDeposits();
 
     @HQL("""
-            select (select coalesce(sum(k.vat), 0) from CreditNoteEntity k) - coalesce(sum(i.vat), 0)
+            select (select coalesce(sum(k.vat), 0) from CreditNoteEntity k where k.reversedOn is null) - coalesce(sum(i.vat), 0)
             from InvoiceEntity i
             where i.reversedOn is null
             """)
@@ -113,7 +113,10 @@ interface BooksQueries {
 
     /** What was billed ahead of its goods and is not earned or credited. */
     @HQL("""
-            select coalesce(sum(l.deferred), 0) - (select coalesce(sum(k.deferred), 0) from CreditNoteLineEntity k)
+            select coalesce(sum(l.deferred), 0) - (select coalesce(sum(k.deferred), 0)
+                    from CreditNoteLineEntity k
+                    join CreditNoteEntity n on n.id = k.creditNoteId
+                    where n.reversedOn is null)
                 - (select coalesce(sum(s.earned), 0)
                     from InvoiceLineSourceEntity s
                     join InvoiceLineEntity x on x.id = s.invoiceLineId

@@ -105,6 +105,7 @@ class CreditNoteController {
             BigDecimal vat,
             BigDecimal gross,
             BigDecimal left,
+            @Nullable LocalDate reversedOn,
             @Nullable CreditWish wish,
             long version,
             List<CreditLineView> lines,
@@ -121,7 +122,8 @@ class CreditNoteController {
             LocalDate on,
             String reason,
             BigDecimal gross,
-            BigDecimal left) {}
+            BigDecimal left,
+            @Nullable LocalDate reversedOn) {}
 
     record CreditNotePage(
             List<CreditNoteRow> rows, @Nullable String next) {}
@@ -188,7 +190,8 @@ class CreditNoteController {
                                 row.creditedOn(),
                                 row.reason(),
                                 company.money(row.gross()).amount(),
-                                company.money(row.leftAmount()).amount()))
+                                company.money(row.leftAmount()).amount(),
+                                row.reversedOn()))
                         .toList(),
                 page.next());
     }
@@ -250,6 +253,7 @@ class CreditNoteController {
                         company.money(row.vat()).amount(),
                         company.money(row.gross()).amount(),
                         company.money(row.leftAmount()).amount(),
+                        row.reversedOn(),
                         CreditWish.stored(row.wish()),
                         row.version(),
                         lines,

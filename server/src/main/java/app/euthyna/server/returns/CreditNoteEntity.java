@@ -23,6 +23,8 @@ public class CreditNoteEntity {
     BigDecimal net;
     BigDecimal vat;
     BigDecimal gross;
+    LocalDate reversedOn;
+    Long reversedMoment;
 
     @Version
     Long version;

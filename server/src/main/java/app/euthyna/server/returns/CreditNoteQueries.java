@@ -46,6 +46,7 @@ interface CreditNoteQueries {
             BigDecimal gross,
             BigDecimal leftAmount,
             String wish,
+            LocalDate reversedOn,
             long version) {}
 
     @HQL("""
@@ -91,7 +92,7 @@ interface CreditNoteQueries {
 
     @HQL("""
             select k.number, c.code, c.name, i.number, k.creditedOn, k.reason, k.net, k.vat, k.gross, p.leftAmount,
-                k.wish, p.version
+                k.wish, k.reversedOn, p.version
             from CreditNoteEntity k
             join CustomerEntity c on c.id = k.customerId
             join InvoiceEntity i on i.id = k.invoiceId
@@ -109,12 +110,14 @@ interface CreditNoteQueries {
             LocalDate creditedOn,
             String reason,
             BigDecimal gross,
-            BigDecimal leftAmount) {}
+            BigDecimal leftAmount,
+            LocalDate reversedOn) {}
 
     /** Credit notes, newest first; what is null does not matter. */
     default List<ListedRow> page(String customer, String wish, boolean open, Long before) {
         return Listing.of(session(), ListedRow.class, """
-                        select k.id, k.number, c.code, c.name, i.number, k.creditedOn, k.reason, k.gross, p.leftAmount
+                        select k.id, k.number, c.code, c.name, i.number, k.creditedOn, k.reason, k.gross, p.leftAmount,
+                            k.reversedOn
                         from CreditNoteEntity k
                         join CustomerEntity c on c.id = k.customerId
                         join InvoiceEntity i on i.id = k.invoiceId

@@ -38,7 +38,9 @@ class ReturnChains implements ChainParts.Returned {
         }
         var outcomes = grouped(queries.outcomes(Many.ids(ids)), row -> row.partId, this::outcome);
         var parts = grouped(
-                queries.parts(Many.ids(ids)),
+                queries.parts(Many.ids(ids)).stream()
+                        .filter(row -> row.part().quantity.signum() > 0)
+                        .toList(),
                 row -> row.part().returnLineId,
                 row -> part(row, outcomes.getOrDefault(row.part().id, List.of())));
         var lines = grouped(
@@ -75,7 +77,8 @@ class ReturnChains implements ChainParts.Returned {
                 line(row.invoice(), part.invoiceLineNo),
                 new Quantity(part.quantity),
                 company.money(part.cost),
-                outcomes);
+                outcomes,
+                part.reversed);
     }
 
     private static Return.Line line(ReturnedQueries.LineRow row, List<Return.Part> parts) {
@@ -107,6 +110,7 @@ class ReturnChains implements ChainParts.Returned {
                         row.invoice(),
                         row.note().creditedOn,
                         row.note().reason,
+                        row.note().reversedOn != null,
                         lines.get(row.note().id),
                         new Totals(
                                 company.money(row.note().net),

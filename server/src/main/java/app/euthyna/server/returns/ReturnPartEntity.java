@@ -23,4 +23,5 @@ public class ReturnPartEntity {
     BigDecimal quantity;
     BigDecimal cost;
     long moment;
+    boolean reversed;
 }

@@ -55,6 +55,13 @@ interface ReturnQueries {
 
     @HQL("""
             update CreditNoteEntity cn
+            set cn.reversedOn = :on, cn.reversedMoment = :moment, cn.version = cn.version + 1
+            where cn.number = :number
+            """)
+    int reverseCreditNote(LocalDate on, Long moment, String number);
+
+    @HQL("""
+            update CreditNoteEntity cn
             set cn.wish = :wish, cn.version = cn.version + 1
             where cn.number = :number
             """)
@@ -83,13 +90,22 @@ interface ReturnQueries {
                 where p.returnLineId = l.id), 0)) then true else false end,
                 g.inspecting = case when exists (select 1 from ReturnLineEntity l
                 join ReturnPartEntity p on p.returnLineId = l.id where l.returnId = g.id
-                and p.quantity > coalesce((select sum(o.quantity) from ReturnOutcomeEntity o
+                and p.reversed = false and p.quantity > coalesce((select sum(o.quantity) from ReturnOutcomeEntity o
                 where o.partId = p.id), 0)) then true else false end,
                 g.receivedOn = (select max(p.receivedOn) from ReturnLineEntity l
-                join ReturnPartEntity p on p.returnLineId = l.id where l.returnId = g.id)
+                join ReturnPartEntity p on p.returnLineId = l.id where l.returnId = g.id and p.reversed = false)
             where g.id = :goods
             """)
     int settle(long goods);
+
+    @HQL("""
+            select p
+            from ReturnPartEntity p
+            join ReturnLineEntity l on l.id = p.returnLineId
+            where l.returnId = :goods and p.reversed = false
+            order by p.id
+            """)
+    List<ReturnPartEntity> received(long goods);
 
     @HQL("select l.id from ReturnLineEntity l where l.returnId = :goods and l.lineNo = :line")
     long line(long goods, int line);

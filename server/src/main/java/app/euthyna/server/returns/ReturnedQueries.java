@@ -101,7 +101,7 @@ interface ReturnedQueries {
             from CreditNoteLineEntity l
             join CreditNoteEntity k on k.id = l.creditNoteId
             join InvoiceEntity i on i.id = k.invoiceId
-            where :invoices contains k.invoiceId and (l.ahead <> 0 or l.deferred <> 0)
+            where :invoices contains k.invoiceId and k.reversedOn is null and (l.ahead <> 0 or l.deferred <> 0)
             order by l.creditNoteId, l.lineNo
             """)
     List<TakenBackRow> takenBack(Long[] invoices);

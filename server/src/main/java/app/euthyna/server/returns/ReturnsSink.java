@@ -4,6 +4,7 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectHandlers;
+import app.euthyna.core.flow.Return;
 import app.euthyna.core.returns.Crediting;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.server.flow.ChainReader;
@@ -29,7 +30,10 @@ class ReturnsSink implements EffectSink {
             .on(Effect.ReturnWithdrawn.class, Store::returnWithdrawn)
             .on(Effect.ReturnReceived.class, Store::returnReceived)
             .on(Effect.ReturnInspected.class, Store::returnInspected)
+            .on(Effect.InspectionReversed.class, Store::inspectionReversed)
+            .on(Effect.ReceiptReversed.class, Store::receiptReversed)
             .on(Effect.CreditNotePosted.class, Store::creditNotePosted)
+            .on(Effect.CreditNoteReversed.class, Store::creditNoteReversed)
             .othersDoNotConcernIt();
 
     private final ReturnQueries queries;
@@ -58,7 +62,10 @@ class ReturnsSink implements EffectSink {
         for (var effect : batch) {
             if (effect instanceof Effect.ReturnReceived
                     || effect instanceof Effect.ReturnInspected
-                    || effect instanceof Effect.CreditNotePosted) {
+                    || effect instanceof Effect.InspectionReversed
+                    || effect instanceof Effect.ReceiptReversed
+                    || effect instanceof Effect.CreditNotePosted
+                    || effect instanceof Effect.CreditNoteReversed) {
                 for (var chain : chains.chains(effect.orders()).values()) {
                     chain.returns().forEach(goods -> touched.put(goods.number(), goods.orders()));
                 }
@@ -134,8 +141,38 @@ class ReturnsSink implements EffectSink {
         }
 
         private void returnInspected(Effect.ReturnInspected effect) {
+            decided(effect.before(), effect.results());
+        }
+
+        private void inspectionReversed(Effect.InspectionReversed effect) {
+            decided(effect.before(), effect.results());
+        }
+
+        /** The rows stay; beside each stands one with its signs turned, so that their sums are right. */
+        private void receiptReversed(Effect.ReceiptReversed effect) {
             var id = ids.goodsReturn(effect.before().number());
-            for (var result : effect.results()) {
+            for (var part : queries.received(id)) {
+                part.reversed = true;
+                queries.session().update(part);
+                var back = new ReturnPartEntity();
+                back.returnLineId = part.returnLineId;
+                back.partNo = -part.partNo;
+                back.receivedOn = context.date();
+                back.standing = part.standing;
+                back.invoiceId = part.invoiceId;
+                back.invoiceLineNo = part.invoiceLineNo;
+                back.quantity = part.quantity.negate();
+                back.cost = part.cost.negate();
+                back.moment = history.moment();
+                back.reversed = true;
+                queries.session().insert(back);
+            }
+            queries.settle(id);
+        }
+
+        private void decided(Return before, List<Effect.InspectionResult> results) {
+            var id = ids.goodsReturn(before.number());
+            for (var result : results) {
                 var outcome = result.outcome();
                 var row = new ReturnOutcomeEntity();
                 row.partId = queries.part(id, result.line(), result.part());
@@ -173,6 +210,11 @@ class ReturnsSink implements EffectSink {
                 row.tax = band.tax().amount();
                 queries.session().insert(row);
             }
+        }
+
+        private void creditNoteReversed(Effect.CreditNoteReversed effect) {
+            queries.reverseCreditNote(
+                    context.date(), history.moment(), effect.credit().number());
         }
 
         private void line(long credit, CreditNote.Line line) {

@@ -261,6 +261,14 @@ interface TrailQueries {
 
     @HQL("""
             select d.number, d.reversedOn, d.reversedMoment, h.byUser, h.sentence
+            from CreditNoteEntity d
+            join HistoryEntity h on h.moment = d.reversedMoment
+            where :numbers contains d.number
+            """)
+    List<ReversalRow> reversedCreditNotes(String[] numbers);
+
+    @HQL("""
+            select d.number, d.reversedOn, d.reversedMoment, h.byUser, h.sentence
             from RefundEntity d
             join HistoryEntity h on h.moment = d.reversedMoment
             where :numbers contains d.number

@@ -331,6 +331,14 @@ public class TrailReader {
         reversals(DocumentKind.DISPATCH, dispatches, queries::reversedDispatches, found);
         reversals(DocumentKind.INVOICE, invoices, queries::reversedInvoices, found);
         reversals(
+                DocumentKind.CREDIT_NOTE,
+                Chain.allCredits(roots).stream()
+                        .filter(CreditNote::reversed)
+                        .map(CreditNote::number)
+                        .toList(),
+                queries::reversedCreditNotes,
+                found);
+        reversals(
                 DocumentKind.REFUND,
                 refunds.stream()
                         .filter(RefundFact::reversed)

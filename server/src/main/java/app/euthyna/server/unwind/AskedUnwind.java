@@ -18,6 +18,7 @@ import java.util.Optional;
  * @param kind of the document that is undone
  * @param lines of that document; empty for all of it
  * @param money "refund" or "customer-credit"; null where that was not said
+ * @param withdraw the goods of a return are not expected any more either
  * @param restockingPercent null for what the rules say
  */
 public record AskedUnwind(
@@ -27,6 +28,7 @@ public record AskedUnwind(
         List<Line> lines,
         String money,
         boolean withDispatch,
+        boolean withdraw,
         BigDecimal restockingPercent) {
 
     /** A quantity of a line. */
@@ -38,7 +40,7 @@ public record AskedUnwind(
 
     /** All of an intent over a document, with no choice made. */
     public static AskedUnwind of(DocumentKind kind, String number, String intent) {
-        return new AskedUnwind(kind, number, intent, List.of(), null, false, null);
+        return new AskedUnwind(kind, number, intent, List.of(), null, false, false, null);
     }
 
     Intent toIntent() {
@@ -61,7 +63,10 @@ public record AskedUnwind(
                         DocumentKind.DEPOSIT,
                         DocumentKind.PAYMENT,
                         DocumentKind.CREDIT_NOTE));
-            default -> throw new RefusedException(new CommonRefusal.NotFound("intent", intent));
+            default ->
+                Intent.TakeBack.kindOf(intent)
+                        .map(taken -> new Intent.TakeBack(any(subject, taken), withdraw))
+                        .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("intent", intent)));
         };
     }
 

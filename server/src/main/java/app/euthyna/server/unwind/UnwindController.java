@@ -78,6 +78,7 @@ class UnwindController {
             @Size(max = 2000) List<@Valid UndoneLine> lines,
             String money,
             Boolean withDispatch,
+            Boolean withdraw,
             BigDecimal restockingPercent,
             @Size(max = 2000) String reason,
             @Size(max = 60) String reasonCode,
@@ -96,6 +97,7 @@ class UnwindController {
                                     .toList(),
                     money,
                     Boolean.TRUE.equals(withDispatch),
+                    Boolean.TRUE.equals(withdraw),
                     restockingPercent);
         }
 

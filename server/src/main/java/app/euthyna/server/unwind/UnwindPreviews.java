@@ -69,8 +69,8 @@ class UnwindPreviews {
     @Transactional(propagation = Propagation.MANDATORY)
     Preview preview(CommandContext context, AskedUnwind asked, String reasonCode) {
         var intent = asked.toIntent();
-        var orders = service.locked(intent.subject());
-        var unwindContext = unwindContexts.of(intent.subject(), orders);
+        var orders = service.locked(intent);
+        var unwindContext = unwindContexts.of(intent, orders);
         var unwindRequest = service.unwindRequest(context, asked, reasonCode, new Placeholders());
         var plan = RefusedException.orThrow(Planner.plan(unwindContext, unwindRequest));
         var customer = unwindContexts.customer(intent.subject(), orders);

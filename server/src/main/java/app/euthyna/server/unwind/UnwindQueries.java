@@ -146,6 +146,74 @@ interface UnwindQueries {
             """)
     int abandoned(LocalDate touchedOn, String endedBy, String endedWhy, long id);
 
+    @HQL("select c.code from RefundEntity r join CustomerEntity c on c.id = r.customerId where r.number = :number")
+    Optional<String> customerOfRefund(String number);
+
+    @HQL("select o.number from RefundEntity r join OrderEntity o on o.id = r.orderId where r.number = :number")
+    List<String> ordersOfRefund(String number);
+
+    /** The orders on the invoice that a credit note is for. */
+    @HQL("""
+            select distinct o.number
+            from CreditNoteEntity k
+            join InvoiceLineEntity l on l.invoiceId = k.invoiceId
+            join OrderEntity o on o.id = l.rootOrderId
+            where k.number = :number
+            order by o.number
+            """)
+    List<String> ordersOfCredited(String number);
+
+    record RefundRow(
+            String customer,
+            DocumentKind sourceKind,
+            String sourceNumber,
+            String order,
+            BigDecimal amount,
+            LocalDate reversedOn,
+            String payout) {}
+
+    /** A refund, with how far its payout is; without one it goes another way than through the payment service. */
+    @HQL("""
+            select c.code, r.sourceKind, r.sourceNumber, coalesce(o.number, ''), r.amount, r.reversedOn, u.state
+            from RefundEntity r
+            join CustomerEntity c on c.id = r.customerId
+            left join OrderEntity o on o.id = r.orderId
+            left join PayoutEntity u on u.refundId = r.id
+            where r.number = :number
+            """)
+    Optional<RefundRow> refund(String number);
+
+    record OriginRow(String deposit, String order) {}
+
+    /** The deposit that a deposit was moved from. */
+    @HQL("""
+            select m.number, o.number
+            from DepositEntity d
+            join DepositEntity m on m.id = d.movedFrom
+            join OrderEntity o on o.id = m.orderId
+            where d.number = :number
+            """)
+    Optional<OriginRow> cameFrom(String number);
+
+    /** Deposits that a deposit was moved to and that were not taken back. */
+    @HQL("""
+            select d.number
+            from DepositEntity d
+            join DepositEntity m on m.id = d.movedFrom
+            where m.number = :number and d.reversedOn is null
+            order by d.id
+            """)
+    List<String> movedTo(String number);
+
+    /** What of a deposit was refunded before it became credit. */
+    @HQL("""
+            select coalesce(sum(u.amount), 0)
+            from DepositUseEntity u
+            join DepositEntity d on d.id = u.depositId
+            where d.number = :number and u.kind = 'GIVEN_BACK'
+            """)
+    BigDecimal refundedOfDeposit(String number);
+
     record AmountRow(String number, BigDecimal amount) {}
 
     @HQL("""

@@ -1,6 +1,7 @@
 package app.euthyna.server.unwind;
 
 import app.euthyna.core.flow.Chain;
+import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.returns.Returnable;
@@ -30,6 +31,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.function.Function;
 import java.util.stream.Stream;
+import org.springframework.dao.PessimisticLockingFailureException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -70,9 +72,7 @@ public class UnwindService {
     @Transactional(readOnly = true)
     Decision<Plan> plan(CommandContext context, AskedUnwind asked) {
         var intent = asked.toIntent();
-        return Planner.plan(
-                unwindContexts.of(intent.subject(), unwindContexts.orders(intent.subject())),
-                unwindRequest(context, asked, "other", new Placeholders()));
+        return Planner.plan(unwindContexts.of(intent), unwindRequest(context, asked, "other", new Placeholders()));
     }
 
     UnwindRequest unwindRequest(
@@ -101,26 +101,31 @@ public class UnwindService {
     @Transactional(readOnly = true)
     public String fingerprintOf(CommandContext context, AskedUnwind asked, String reasonCode) {
         var intent = asked.toIntent();
-        return fingerprint(
-                unwindContexts.of(intent.subject(), unwindContexts.orders(intent.subject())),
-                unwindRequest(context, asked, reasonCode, new Placeholders()));
+        return fingerprint(unwindContexts.of(intent), unwindRequest(context, asked, reasonCode, new Placeholders()));
     }
 
     /**
      * The orders of a document, with their customers, the shelves that goods may come back to, and themselves locked.
      */
-    List<String> locked(DocumentRef subject) {
-        var orders = unwindContexts.orders(subject);
+    List<String> locked(Intent intent) {
+        var orders = unwindContexts.orders(intent);
         if (orders.isEmpty()) {
-            locks.customer(unwindContexts.customer(subject, orders));
+            locks.customer(unwindContexts.customer(intent.subject(), orders));
             return orders;
         }
-        locks.customer(unwindContexts.customer(subject, orders));
-        locks.orders(orders);
-        unwindContexts.of(subject, orders).chains().stream()
+        var restocked = unwindContexts.restocked(intent);
+        locks.customersAndOrders(Stream.concat(orders.stream(), unwindContexts.heldOn(restocked).stream())
+                .distinct()
+                .toList());
+        unwindContexts.of(intent, orders).chains().stream()
                 .flatMap(UnwindService::departed)
                 .forEach(d -> stock.lockShelves(
                         d.site(), d.lines().stream().map(Dispatch.Line::item).toList()));
+        restocked.forEach(shelf -> stock.lockShelves(shelf.site(), List.of(shelf.item())));
+        if (!locks.holdsOrders(unwindContexts.heldOn(unwindContexts.restocked(intent)))) {
+            throw new PessimisticLockingFailureException(
+                    "another order holds some of what " + intent.subject() + " put on the shelf by now");
+        }
         return orders;
     }
 
@@ -143,8 +148,8 @@ public class UnwindService {
             throw new RefusedException(CommonRefusal.Incomplete.of("reasonCode", "one of the reasons in Rules"));
         }
         var intent = asked.toIntent();
-        var orders = locked(intent.subject());
-        var unwindContext = unwindContexts.of(intent.subject(), orders);
+        var orders = locked(intent);
+        var unwindContext = unwindContexts.of(intent, orders);
         var unwindRequest = unwindRequest(context, asked, reasonCode, named(context));
         RefusedException.orThrow(
                 Planner.plan(unwindContext, unwindRequest(context, asked, reasonCode, new Placeholders())));
@@ -187,7 +192,7 @@ public class UnwindService {
     UnwindWays ways(CommandContext context, DocumentKind kind, String number) {
         var subject = new DocumentRef(kind, number);
         var orders = unwindContexts.orders(subject);
-        var chains = unwindContexts.of(subject, orders).chains();
+        var chains = unwindContexts.of(subject).chains();
         var asked = new LinkedHashSet<AskedUnwind>();
         own(kind).forEach(intent -> asked.add(AskedUnwind.of(kind, number, intent)));
         if (kind == DocumentKind.ORDER || kind == DocumentKind.DISPATCH || kind == DocumentKind.INVOICE) {
@@ -198,6 +203,12 @@ public class UnwindService {
                     .filter(i -> kind != DocumentKind.INVOICE)
                     .toList();
             last(invoices).forEach(i -> asked.add(AskedUnwind.of(DocumentKind.INVOICE, i, "take-back-invoice")));
+            var credits = Chain.credits(chains).stream()
+                    .filter(credit ->
+                            kind != DocumentKind.INVOICE || credit.invoice().equals(number))
+                    .map(CreditNote::number)
+                    .toList();
+            last(credits).forEach(c -> asked.add(AskedUnwind.of(DocumentKind.CREDIT_NOTE, c, "take-back-credit")));
             var dispatches = chains.stream()
                     .flatMap(c -> c.dispatches().stream())
                     .filter(d -> d.state() == Dispatch.State.DEPARTED || d.state() == Dispatch.State.STAGED)
@@ -233,7 +244,11 @@ public class UnwindService {
             case ORDER -> List.of("cancel-rest", "cancel-order", "take-goods-back", "give-money-back");
             case DISPATCH -> List.of("take-back-dispatch", "take-goods-back");
             case INVOICE -> List.of("take-back-invoice", "take-goods-back");
-            case DEPOSIT, PAYMENT, CREDIT_NOTE -> List.of("give-money-back");
+            case DEPOSIT -> List.of("take-back-deposit", "give-money-back");
+            case PAYMENT -> List.of("take-back-payment", "give-money-back");
+            case CREDIT_NOTE -> List.of("take-back-credit", "give-money-back");
+            case REFUND -> List.of("take-back-refund");
+            case RETURN -> List.of("take-back-receipt");
             default ->
                 throw new RefusedException(CommonRefusal.Incomplete.of("kind", "a document that can be unwound"));
         };
@@ -249,7 +264,7 @@ public class UnwindService {
         if (!intent.equals("cancel-rest") && !intent.equals("take-goods-back")) {
             return List.of();
         }
-        var chains = unwindContexts.of(ref, unwindContexts.orders(ref)).chains();
+        var chains = unwindContexts.of(ref).chains();
         var chain = chains.get(0);
         if (kind == DocumentKind.ORDER) {
             return chain.flows().stream()

@@ -12,6 +12,7 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
+import app.euthyna.core.unwind.Intent;
 import app.euthyna.core.unwind.Placeholders;
 import app.euthyna.core.unwind.Plan;
 import app.euthyna.core.unwind.Planner;
@@ -102,11 +103,7 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
 
     private boolean nothingCame(Waiting plan) {
         var subject = new DocumentRef(DocumentKind.RETURN, plan.returnNumber().orElseThrow());
-        return !Chain.returnOf(
-                        unwindContexts
-                                .of(subject, unwindContexts.orders(subject))
-                                .chains(),
-                        subject.number())
+        return !Chain.returnOf(unwindContexts.of(subject).chains(), subject.number())
                 .anyReceived();
     }
 
@@ -144,12 +141,12 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
         if (plan.returnNumber().isPresent()) {
             var subject =
                     new DocumentRef(DocumentKind.RETURN, plan.returnNumber().get());
-            var unwindContext = unwindContexts.of(subject, unwindContexts.orders(subject));
+            var unwindContext = unwindContexts.of(subject);
             return Planner.rest(unwindContext, unwindRequest, Chain.returnOf(unwindContext.chains(), subject.number()));
         }
         var intent = plan.asked().toIntent();
-        var unwindContext = unwindContexts.of(intent.subject(), unwindContexts.orders(intent.subject()));
-        if (plan.asked().intent().startsWith("take-back")) {
+        var unwindContext = unwindContexts.of(intent);
+        if (intent instanceof Intent.TakeBackInvoice) {
             return Planner.refund(
                     unwindContext,
                     unwindRequest,
@@ -198,8 +195,7 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
         if (plan.returnNumber().isPresent()) {
             var subject =
                     new DocumentRef(DocumentKind.RETURN, plan.returnNumber().get());
-            var known =
-                    unwindContexts.of(subject, unwindContexts.orders(subject)).chains();
+            var known = unwindContexts.of(subject).chains();
             var goods = Chain.returnOf(known, subject.number());
             if (goods.expectsMore()) {
                 writer.write(

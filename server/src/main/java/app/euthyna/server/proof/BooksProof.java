@@ -133,8 +133,8 @@ class BooksProof {
                coalesce((select sum(i.quantity) from invoice_line i join invoice h on h.id = i.invoice_id
                          where i.root_order_id = l.order_id and i.order_line_no = l.line_no
                              and h.reversed_on is null), 0)
-                   - coalesce((select sum(k.ahead) from credit_note_line k where k.root_order_id = l.order_id
-                       and k.order_line_no = l.line_no), 0) as billed,
+                   - coalesce((select sum(k.ahead) from credit_note_line k join credit_note n on n.id = k.credit_note_id
+                       where k.root_order_id = l.order_id and k.order_line_no = l.line_no and n.reversed_on is null), 0) as billed,
                coalesce((select sum(s.quantity) from invoice_line i join invoice h on h.id = i.invoice_id
                join invoice_line_source s on s.invoice_line_id = i.id
                          where i.root_order_id = l.order_id and i.order_line_no = l.line_no
@@ -143,8 +143,9 @@ class BooksProof {
                where x.part_id = p.id and x.kind = 'SEND_BACK'), 0))
                          from return_line r join return_part p on p.return_line_id = r.id
                          where r.root_order_id = l.order_id and r.order_line_no = l.line_no), 0) as returned,
-               coalesce((select sum(k.quantity - k.ahead) from credit_note_line k where k.root_order_id = l.order_id
-                   and k.order_line_no = l.line_no), 0) as credited
+               coalesce((select sum(k.quantity - k.ahead) from credit_note_line k
+                   join credit_note n on n.id = k.credit_note_id
+                   where k.root_order_id = l.order_id and k.order_line_no = l.line_no and n.reversed_on is null), 0) as credited
         from sales_order_line l join sales_order o on o.id = l.order_id where l.removed = false\
         """;
 
@@ -351,12 +352,14 @@ class BooksProof {
                             from invoice_line_source s where s.invoice_line_id = l.id), 0)
                                 - coalesce((select sum(x.deferred) from credit_note_line x
                                 join credit_note k on k.id = x.credit_note_id
-                                where k.invoice_id = i.id and x.invoice_line_no = l.line_no), 0) as left_deferred,
+                                where k.invoice_id = i.id and x.invoice_line_no = l.line_no
+                                    and k.reversed_on is null), 0) as left_deferred,
                                    l.quantity - coalesce((select sum(s.quantity) from invoice_line_source s
                                    where s.invoice_line_id = l.id), 0)
                                 - coalesce((select sum(x.ahead) from credit_note_line x
                                 join credit_note k on k.id = x.credit_note_id
-                                where k.invoice_id = i.id and x.invoice_line_no = l.line_no), 0) as ahead
+                                where k.invoice_id = i.id and x.invoice_line_no = l.line_no
+                                    and k.reversed_on is null), 0) as ahead
                             from invoice_line l join invoice i on i.id = l.invoice_id
                             where l.deferred <> 0 and i.reversed_on is null) t where ahead = 0 and left_deferred <> 0\
                         """, "A line of invoice %s is fully shipped, so %s should be deferred, but %s are.")));

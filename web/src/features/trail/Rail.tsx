@@ -10,10 +10,14 @@ const LANE: Record<string, number> = {
   INVOICE: 2,
   CREDIT_NOTE: 2,
   PAYMENT: 3,
+  DEPOSIT: 3,
+  REFUND: 3,
 };
 const COLOUR = ['var(--sea)', 'var(--ochre)', 'var(--moss)', 'var(--madder)'];
 const colour = (lane: number) => COLOUR[lane] ?? 'var(--ink)';
 const HEIGHT = 31;
+/** What runs on below a row is drawn as long as no row is tall, and the cell cuts it off. */
+const ON = 400;
 const x = (lane: number) => 14 + lane * 22;
 
 const key = (document: Schemas['TrailDocumentView']) => document.kind + document.number;
@@ -66,7 +70,7 @@ export function Rail({ rows, row, at }: { rows: Row[]; row: Row; at: number }) {
             return (
               <path
                 key={index}
-                d={`M ${x(thread.fromLane)} ${middle} V ${HEIGHT}`}
+                d={`M ${x(thread.fromLane)} ${middle} V ${ON}`}
                 stroke={COLOUR[thread.fromLane]}
                 fill="none"
                 strokeWidth={1.5}
@@ -77,7 +81,7 @@ export function Rail({ rows, row, at }: { rows: Row[]; row: Row; at: number }) {
             return (
               <path
                 key={index}
-                d={`M ${x(thread.fromLane)} 0 V ${HEIGHT}`}
+                d={`M ${x(thread.fromLane)} 0 V ${ON}`}
                 stroke={COLOUR[thread.fromLane]}
                 fill="none"
                 strokeWidth={1.5}
@@ -102,11 +106,7 @@ export function Rail({ rows, row, at }: { rows: Row[]; row: Row; at: number }) {
           // a square bracket holds a document and its reversal together
           if (at < from || at > to) return null;
           const d =
-            at === from
-              ? `M 90 ${middle} H 85 V ${HEIGHT}`
-              : at === to
-                ? `M 90 ${middle} H 85 V 0`
-                : `M 85 0 V ${HEIGHT}`;
+            at === from ? `M 90 ${middle} H 85 V ${ON}` : at === to ? `M 90 ${middle} H 85 V 0` : `M 85 0 V ${ON}`;
           return <path key={`pair${index}`} d={d} stroke="var(--muted)" fill="none" strokeWidth={1} />;
         })}
         {row.aspect !== 'DECISION' && (

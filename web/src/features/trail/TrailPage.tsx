@@ -204,9 +204,12 @@ function Facts({ trail }: { trail: Trail }) {
   const sum = (of: (flow: Schemas['FlowView']) => string) => trail.flows.filter((flow) => !isZero(of(flow))).length;
   const shipped = sum((f) => f.toShip);
   const billing = sum((f) => f.toBill);
-  const paidBy = trail.documents.filter((document) => document.kind === 'PAYMENT').length;
-  const ahead = trail.documents.filter((document) => document.kind === 'DEPOSIT').length;
-  const credits = trail.documents.filter((document) => document.kind === 'CREDIT_NOTE').length;
+  const undone = trail.rows.filter((row) => row.undoes).map((row) => row.document.number);
+  const count = (kind: string) =>
+    trail.documents.filter((document) => document.kind === kind && !undone.includes(document.number)).length;
+  const paidBy = count('PAYMENT');
+  const ahead = count('DEPOSIT');
+  const credits = count('CREDIT_NOTE');
   return (
     <div className="facts">
       <div>

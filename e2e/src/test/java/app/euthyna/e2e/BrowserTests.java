@@ -237,6 +237,41 @@ class BrowserTests extends Journey {
         assertThat(clerk.get("/api/orders/" + order).get("state").asString()).isEqualTo("CANCELLED");
     }
 
+    /**
+     * A credit note posted by mistake: from its page with two keys to the plan, and carried out; then it is said so.
+     */
+    @Test
+    void aCreditNoteIsTakenBackFromItsPage() {
+        var lead = Api.signIn(application.url(), "lead", "lead");
+        var order = gone(lead, "CREDIT", 2);
+        var invoice = lead.post("/api/invoices", Map.of("orders", List.of(order)))
+                .get("number")
+                .asString();
+        var credit = lead.post(
+                        "/api/credit-notes",
+                        Map.of(
+                                "ofInvoice",
+                                invoice,
+                                "reason",
+                                "a typing error",
+                                "lines",
+                                List.of(Map.of("line", 1, "quantity", 1))))
+                .get("numbers")
+                .get(0)
+                .asString();
+        page.navigate(application.url() + "/billing/credit-note/" + credit);
+        page.getByText("a typing error").first().waitFor();
+        page.keyboard().press("u");
+        assertThat(button("Take back credit note " + credit)).isEnabled();
+        page.keyboard().press("Control+Enter");
+        page.waitForURL("**/trail/CREDIT_NOTE/" + credit);
+        assertThat(page.getByText("taken back").first()).isVisible();
+        page.navigate(application.url() + "/billing/credit-note/" + credit);
+        assertThat(page.getByText("it counts no more")).isVisible();
+        assertThat(lead.get("/api/invoices/" + invoice).get("open").asString())
+                .isEqualTo(lead.get("/api/invoices/" + invoice).get("gross").asString());
+    }
+
     /** A quantity that can't be read is refused, not left out. */
     @Test
     void noQuantityIsLeftOutBecauseItCannotBeRead() {

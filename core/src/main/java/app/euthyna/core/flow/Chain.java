@@ -17,6 +17,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -337,33 +338,33 @@ public record Chain(
     }
 
     Chain withCredit(CreditNote credit) {
-        return new Chain(
-                order,
-                cancellations,
-                reserved,
-                dispatches,
-                invoices.stream()
-                        .map(i -> i.number().equals(credit.invoice()) ? i.withCredit(credit) : i)
-                        .toList(),
-                deposits,
-                returns,
+        return withCredits(
+                credit.invoice(),
+                invoice -> invoice.withCredit(credit),
                 Stream.concat(credits.stream(), Stream.of(credit)).toList());
     }
 
     Chain withCreditReversed(CreditNote credit) {
+        return withCredits(
+                credit.invoice(),
+                invoice -> invoice.withoutCredit(credit),
+                credits.stream()
+                        .map(c -> c.number().equals(credit.number()) ? c.asReversed() : c)
+                        .toList());
+    }
+
+    private Chain withCredits(String invoice, UnaryOperator<Invoice> change, List<CreditNote> changed) {
         return new Chain(
                 order,
                 cancellations,
                 reserved,
                 dispatches,
                 invoices.stream()
-                        .map(i -> i.number().equals(credit.invoice()) ? i.withoutCredit(credit) : i)
+                        .map(i -> i.number().equals(invoice) ? change.apply(i) : i)
                         .toList(),
                 deposits,
                 returns,
-                credits.stream()
-                        .map(c -> c.number().equals(credit.number()) ? c.asReversed() : c)
-                        .toList());
+                changed);
     }
 
     /** A return by its number; empty where none of the order's lines is on one. */

@@ -11,6 +11,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -163,32 +164,20 @@ public record Invoice(
     }
 
     Invoice withSource(int line, Source source) {
-        return new Invoice(
-                number,
-                customer,
-                on,
-                dueOn,
-                text,
-                reversed,
-                lines.stream().map(l -> l.no() == line ? l.with(source) : l).toList(),
-                totals);
+        return withLines(l -> l.no() == line ? l.with(source) : l);
     }
 
     /** The invoice once a credit note for it was posted. */
     Invoice withCredit(CreditNote credit) {
-        return new Invoice(
-                number,
-                customer,
-                on,
-                dueOn,
-                text,
-                reversed,
-                lines.stream().map(line -> line.withCredits(credit.lines())).toList(),
-                totals);
+        return withLines(line -> line.withCredits(credit.lines()));
     }
 
     /** The invoice once a credit note for it was taken back. */
     Invoice withoutCredit(CreditNote credit) {
+        return withLines(line -> line.withoutCredits(credit.lines()));
+    }
+
+    private Invoice withLines(UnaryOperator<Line> change) {
         return new Invoice(
                 number,
                 customer,
@@ -196,7 +185,7 @@ public record Invoice(
                 dueOn,
                 text,
                 reversed,
-                lines.stream().map(line -> line.withoutCredits(credit.lines())).toList(),
+                lines.stream().map(change).toList(),
                 totals);
     }
 

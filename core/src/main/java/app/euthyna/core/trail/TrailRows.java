@@ -225,20 +225,13 @@ record TrailRows(TrailFacts facts, Currency currency) {
                 .filter(one -> one.number().equals(reversal.document().number()))
                 .findFirst()
                 .orElseThrow();
-        return new Row(
+        return unwinding(
                 Aspect.MONEY,
-                reversal.on(),
-                reversal.stamp().moment(),
-                reversal.document(),
-                List.of(reversal.document()),
+                reversal,
                 what,
-                reversal.stamp().by(),
-                true,
-                true,
                 creditedUnits(credit, true),
                 zero(),
-                settledAt(reversal.document(), reversal.stamp().moment()),
-                zero());
+                settledAt(reversal.document(), reversal.stamp().moment()));
     }
 
     private List<UnitMove> creditedUnits(CreditNote credit, boolean back) {
@@ -252,6 +245,11 @@ record TrailRows(TrailFacts facts, Currency currency) {
     }
 
     private Row unwinding(Aspect aspect, ReversalFact reversal, String what, List<UnitMove> units, Money billed) {
+        return unwinding(aspect, reversal, what, units, billed, zero());
+    }
+
+    private Row unwinding(
+            Aspect aspect, ReversalFact reversal, String what, List<UnitMove> units, Money billed, Money received) {
         return new Row(
                 aspect,
                 reversal.on(),
@@ -264,7 +262,7 @@ record TrailRows(TrailFacts facts, Currency currency) {
                 true,
                 units,
                 billed,
-                zero(),
+                received,
                 zero());
     }
 

@@ -8,6 +8,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.core.Sale;
 import app.euthyna.core.billing.RefundRules;
+import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Deposit;
 import app.euthyna.core.flow.Effect;
@@ -90,7 +91,7 @@ class ReversingTests extends Undone {
             assertThat(sale.chain().flow(1).credited()).isEqualTo(q(2));
             var after = sale.chain().after(plan.effects());
             assertThat(after.flow(1).credited()).isEqualTo(q(0));
-            assertThat(Crediting.left(invoice, app.euthyna.core.flow.Chain.credits(List.of(after))))
+            assertThat(Crediting.left(invoice, Chain.credits(List.of(after))))
                     .extracting(Crediting.Left::quantity)
                     .containsExactly(q(6));
         }

@@ -167,7 +167,7 @@ class CaseSheets {
                 .map(row -> new DocumentView(
                         "CREDIT_NOTE",
                         row.number(),
-                        "POSTED",
+                        row.reversedOn() == null ? "POSTED" : "REVERSED",
                         row.creditedOn(),
                         company.money(row.gross()).amount(),
                         row.version()))

@@ -25,7 +25,8 @@ interface ReviewQueries {
 
     record ReturnRow(long id, String number, LocalDate authorisedOn, long version, String state) {}
 
-    record CreditNoteRow(long id, String number, LocalDate creditedOn, BigDecimal gross, long version) {}
+    record CreditNoteRow(
+            long id, String number, LocalDate creditedOn, BigDecimal gross, LocalDate reversedOn, long version) {}
 
     record HistoryRow(
             LocalDate happenedOn, String byUser, String documentKind, String documentNumber, String sentence) {}
@@ -67,7 +68,7 @@ interface ReviewQueries {
     List<ReturnRow> returns(String number);
 
     @HQL("""
-            select distinct k.id, k.number, k.creditedOn, k.gross, k.version
+            select distinct k.id, k.number, k.creditedOn, k.gross, k.reversedOn, k.version
             from CreditNoteEntity k
             join CreditNoteLineEntity l on l.creditNoteId = k.id
             join OrderEntity o on o.id = l.rootOrderId

@@ -1,5 +1,6 @@
 package app.euthyna.demo;
 
+import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.goods.Dispatching.Pick;
@@ -199,10 +200,7 @@ abstract class Story {
         var invoice = billing.bill(receivables(on, ""), List.of(number), List.of(), "", false);
         var paid = on.plusDays(8 + random.nextInt(40));
         if (random.nextInt(15) > 0) {
-            var billed = chains.chain(number).invoices().stream()
-                    .filter(i -> i.number().equals(invoice))
-                    .findFirst()
-                    .orElseThrow();
+            var billed = Chain.invoiceOf(List.of(chains.chain(number)), invoice);
             on(paid, () -> pay(billed, paid));
         }
     }

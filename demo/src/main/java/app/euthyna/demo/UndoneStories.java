@@ -35,15 +35,7 @@ class UndoneStories extends Story {
                 (order, dispatch, invoice) -> on(
                         today.minusDays(10),
                         () -> undo(
-                                new AskedUnwind(
-                                        DocumentKind.INVOICE,
-                                        invoice,
-                                        "take-back-invoice",
-                                        List.of(),
-                                        null,
-                                        false,
-                                        false,
-                                        null),
+                                AskedUnwind.of(DocumentKind.INVOICE, invoice, "take-back-invoice"),
                                 today.minusDays(10),
                                 "billed-in-error",
                                 "billed to the wrong yard")));

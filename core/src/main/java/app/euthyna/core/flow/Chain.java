@@ -103,7 +103,7 @@ public record Chain(
     }
 
     /** Those of credit notes that were not taken back. */
-    public static Stream<CreditNote> inForce(Collection<CreditNote> credits) {
+    private static Stream<CreditNote> inForce(Collection<CreditNote> credits) {
         return credits.stream().filter(credit -> !credit.reversed());
     }
 

@@ -32,6 +32,6 @@ public record Deposit(String number, String order, LocalDate on, Money amount, M
     }
 
     Deposit asReversed() {
-        return new Deposit(number, order, on, amount, unapplied.minus(unapplied), true);
+        return new Deposit(number, order, on, amount, Money.zero(amount.currency()), true);
     }
 }

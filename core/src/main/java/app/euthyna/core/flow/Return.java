@@ -9,6 +9,7 @@ import java.util.Currency;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -254,24 +255,16 @@ public record Return(String number, String customer, LocalDate on, String reason
     }
 
     Return withParts(int line, List<Part> parts) {
-        return new Return(
-                number,
-                customer,
-                on,
-                reason,
-                withdrawn,
-                lines.stream().map(l -> l.no() == line ? l.with(parts) : l).toList());
+        return withLines(l -> l.no() == line ? l.with(parts) : l);
     }
 
     /** The return once it was decided what becomes of its goods. */
     public Return inspected(List<Effect.InspectionResult> results) {
-        var judged = lines;
+        var judged = this;
         for (var j : results) {
-            judged = judged.stream()
-                    .map(l -> l.no() == j.line() ? l.with(j.part(), j.outcome()) : l)
-                    .toList();
+            judged = judged.withLines(l -> l.no() == j.line() ? l.with(j.part(), j.outcome()) : l);
         }
-        return new Return(number, customer, on, reason, withdrawn, judged);
+        return judged;
     }
 
     /** What was decided on goods and not taken back since, by line and part. */
@@ -285,16 +278,18 @@ public record Return(String number, String customer, LocalDate on, String reason
 
     /** The return without the receipts that it has. */
     Return withoutReceipts() {
+        return withLines(
+                line -> line.withAll(line.parts().stream().map(Part::asReversed).toList()));
+    }
+
+    private Return withLines(UnaryOperator<Line> change) {
         return new Return(
                 number,
                 customer,
                 on,
                 reason,
                 withdrawn,
-                lines.stream()
-                        .map(line -> line.withAll(
-                                line.parts().stream().map(Part::asReversed).toList()))
-                        .toList());
+                lines.stream().map(change).toList());
     }
 
     Return asWithdrawn() {

@@ -77,8 +77,8 @@ public final class StockCount {
     }
 
     /** What of the reservations is given up where a shelf lacks goods for them: the last in the queue first. */
-    public static List<Effect> givenUp(Shelf shelf, Quantity lacking, List<Held> held) {
-        var given = new ArrayList<Effect>();
+    public static List<Effect.ReservationReleased> givenUp(Shelf shelf, Quantity lacking, List<Held> held) {
+        var given = new ArrayList<Effect.ReservationReleased>();
         var left = lacking;
         for (var one : held.stream()
                 .sorted((a, b) -> Claim.QUEUE.compare(b.place(), a.place()))

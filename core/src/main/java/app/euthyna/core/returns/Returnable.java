@@ -135,10 +135,11 @@ public record Returnable(Chain chain) {
         });
         // what the customer has the money for already comes first, but only so much of it
         var taken = new LinkedHashMap<Standing, Quantity>();
+        var credits = Chain.credits(List.of(chain));
         for (var candidate : candidates) {
             var ahead = candidate
                     .invoiceLine()
-                    .map(billed -> Crediting.ahead(number, line, billed, Chain.credits(List.of(chain))))
+                    .map(billed -> Crediting.ahead(number, line, billed, credits))
                     .orElse(Quantity.ZERO);
             left = left.minus(take(candidate, left.min(ahead), taken));
         }

@@ -6,7 +6,6 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
-import app.euthyna.core.flow.Invoice;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.DocumentRef;
@@ -73,7 +72,8 @@ final class Reversing {
 
     /**
      * Goods whose billing ahead it had taken back are billed ahead again: only while they are neither cancelled nor
-     * gone nor billed by another invoice.
+     * gone nor billed by another invoice. What an allowance took off deferred revenue needs goods with which it can
+     * still be earned.
      */
     private List<Refusal> aheadNoLonger(CreditNote credit) {
         var refusals = new ArrayList<Refusal>();
@@ -87,7 +87,8 @@ final class Reversing {
             var flow = Chain.ofOrder(unwindContext.chains(), line.orderLine().number())
                     .flow(line.orderLine().line());
             var asked = together.merge(line.invoiceLine(), line.ahead(), Quantity::plus);
-            if (asked.exceeds(flow.open()) || (!line.ahead().isPositive() && !stillAhead(billed))) {
+            if (asked.exceeds(flow.open())
+                    || (!line.ahead().isPositive() && !billed.ahead().isPositive())) {
                 refusals.add(new UnwindRefusal.AheadNoLonger(
                         credit.number(),
                         line.orderLine().number(),
@@ -97,11 +98,6 @@ final class Reversing {
             }
         }
         return refusals;
-    }
-
-    /** What an allowance took off deferred revenue needs goods with which it can still be earned. */
-    private static boolean stillAhead(Invoice.Line line) {
-        return line.ahead().isPositive();
     }
 
     /** A payment that bounced: all that it settled is open again. */

@@ -14,7 +14,6 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.stream.Collectors;
 
 /**
  * Goods were booked in as returned by mistake (section 9, 9): what was decided on them is taken back first, at its
@@ -111,7 +110,7 @@ final class ReversingReceipt {
                                 Quantity.sum(decided.stream()
                                         .map(result -> result.outcome().quantity())
                                         .toList()),
-                                said.isEmpty() ? "" : ": " + said.stream().collect(Collectors.joining("; "))),
+                                said.isEmpty() ? "" : ": " + String.join("; ", said)),
                 effects);
     }
 
@@ -141,10 +140,7 @@ final class ReversingReceipt {
         var left = shelf.onHand().minus(quantity);
         var givenUp = StockCount.givenUp(shelf, shelf.reserved().minus(left), stocked.held());
         givenUp.forEach(effect -> said.add("order %s gives up %s of item %s"
-                .formatted(
-                        effect.orders().iterator().next(),
-                        ((Effect.ReservationReleased) effect).quantity(),
-                        shelf.item())));
+                .formatted(effect.orderLine().number(), effect.quantity(), shelf.item())));
         effects.addAll(givenUp);
         var lacking = cost.minus(shelf.value());
         if (lacking.isPositive() || (left.isZero() && !lacking.isZero())) {

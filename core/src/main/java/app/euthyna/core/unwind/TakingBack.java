@@ -141,11 +141,8 @@ final class TakingBack {
 
     private List<Refusal> refusals(Invoice invoice, Set<String> dispatches) {
         var refusals = new ArrayList<Refusal>();
-        var credits = unwindContext.chains().stream()
-                .flatMap(c -> Chain.inForce(c.credits()))
-                .filter(c -> c.invoice().equals(invoice.number()))
+        var credits = Chain.creditsFor(unwindContext.chains(), invoice.number()).stream()
                 .map(CreditNote::number)
-                .distinct()
                 .toList();
         if (!credits.isEmpty()) {
             refusals.add(new UnwindRefusal.AlreadyCredited(invoice.number(), credits));
@@ -300,8 +297,7 @@ final class TakingBack {
                 .flatMap(invoice -> bills(invoice).stream())
                 .filter(bill -> bill.ahead() && bill.dispatchLine().number().equals(number))
                 .toList()) {
-            var credits = Chain.inForce(chain.credits())
-                    .filter(credit -> credit.invoice().equals(bill.invoice().number()))
+            var credits = Chain.creditsFor(List.of(chain), bill.invoice().number()).stream()
                     .filter(credit -> credited(credit, bill).isPositive())
                     .toList();
             var left = bill.line().billed().minus(bill.line().ahead()).minus(bill.quantity());

@@ -29,15 +29,15 @@ class CheckSink implements EffectSink {
             .on(Effect.StateChanged.class, Answer::stateChanged)
             .on(Effect.StockReserved.class, Answer::stockReserved)
             .on(Effect.DispatchDeparted.class, Answer::dispatchDeparted)
-            .on(Effect.InvoicePosted.class, Answer::invoicePosted)
-            .on(Effect.InvoiceReversed.class, Answer::invoiceReversed)
+            .on(Effect.InvoicePosted.class, Answer::maybeEnded)
+            .on(Effect.InvoiceReversed.class, Answer::maybeEnded)
             .on(Effect.DispatchReversed.class, Answer::dispatchReversed)
-            .on(Effect.ReturnReceived.class, Answer::returnReceived)
-            .on(Effect.ReturnInspected.class, Answer::returnInspected)
-            .on(Effect.InspectionReversed.class, Answer::inspectionReversed)
-            .on(Effect.ReceiptReversed.class, Answer::receiptReversed)
-            .on(Effect.CreditNotePosted.class, Answer::creditNotePosted)
-            .on(Effect.CreditNoteReversed.class, Answer::creditNoteReversed)
+            .on(Effect.ReturnReceived.class, Answer::maybeEnded)
+            .on(Effect.ReturnInspected.class, Answer::maybeEnded)
+            .on(Effect.InspectionReversed.class, Answer::maybeEnded)
+            .on(Effect.ReceiptReversed.class, Answer::maybeEnded)
+            .on(Effect.CreditNotePosted.class, Answer::maybeEnded)
+            .on(Effect.CreditNoteReversed.class, Answer::maybeEnded)
             .on(Effect.ReservationTransferred.class, Answer::reservationTransferred)
             .on(Effect.QuantityCancelled.class, Answer::quantityCancelled)
             .othersDoNotConcernIt();
@@ -101,40 +101,8 @@ class CheckSink implements EffectSink {
             settle(Set.of(effect.dispatch().order()));
         }
 
-        private void invoicePosted(Effect.InvoicePosted effect) {
-            settle(effect.orders());
-        }
-
-        private void invoiceReversed(Effect.InvoiceReversed effect) {
-            settle(effect.orders());
-        }
-
         private void dispatchReversed(Effect.DispatchReversed effect) {
             settle(Set.of(effect.dispatch().order()));
-        }
-
-        private void returnReceived(Effect.ReturnReceived effect) {
-            settle(effect.orders());
-        }
-
-        private void returnInspected(Effect.ReturnInspected effect) {
-            settle(effect.orders());
-        }
-
-        private void inspectionReversed(Effect.InspectionReversed effect) {
-            settle(effect.orders());
-        }
-
-        private void receiptReversed(Effect.ReceiptReversed effect) {
-            settle(effect.orders());
-        }
-
-        private void creditNotePosted(Effect.CreditNotePosted effect) {
-            settle(effect.orders());
-        }
-
-        private void creditNoteReversed(Effect.CreditNoteReversed effect) {
-            settle(effect.orders());
         }
 
         private void reservationTransferred(Effect.ReservationTransferred effect) {
@@ -144,6 +112,10 @@ class CheckSink implements EffectSink {
 
         private void quantityCancelled(Effect.QuantityCancelled effect) {
             check(effect.cancellation().order(), Occasion.WORLD_CHANGED, Optional.empty());
+        }
+
+        private void maybeEnded(Effect effect) {
+            settle(effect.orders());
         }
 
         /** The documents may have brought the orders to their end. */

@@ -127,7 +127,7 @@ class Offering {
                 return;
             }
             further.write(context, served);
-            if (wanted.exceeds(shelf.free()) || (theirs.size() == head.size() && head.size() < WaitingLines.AT_ONCE)) {
+            if (wanted.exceeds(shelf.free()) || (theirs.size() == head.size() && head.size() < ShelfQueries.AT_ONCE)) {
                 return;
             }
         }

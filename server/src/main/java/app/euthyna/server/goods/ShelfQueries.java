@@ -11,6 +11,9 @@ import org.springframework.transaction.annotation.Transactional;
 
 @Transactional
 interface ShelfQueries {
+    /** So many of a queue are looked at together. */
+    int AT_ONCE = 50;
+
     StatelessSession session();
 
     record ClaimRow(
@@ -60,9 +63,8 @@ interface ShelfQueries {
             select sc.orderId, sc.lineNo, sc.waiting, sc.requestedOn, sc.clearing
             from StockClaimEntity sc
             where sc.itemId = :itemId and sc.siteId = :siteId and sc.waits = true
-            order by sc.itemId, sc.siteId, sc.waits, sc.requestedOn, sc.clearing, sc.orderId, sc.lineNo fetch first
-                50 rows only
-            """)
+            order by sc.itemId, sc.siteId, sc.waits, sc.requestedOn, sc.clearing, sc.orderId, sc.lineNo
+            fetch first\s""" + AT_ONCE + " rows only")
     List<WaitingLines.Row> head(long itemId, long siteId);
 
     @HQL("select so.id, so.number, so.customerId from OrderEntity so where :orders contains so.id")

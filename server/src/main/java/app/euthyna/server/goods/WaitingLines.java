@@ -16,9 +16,6 @@ import org.springframework.stereotype.Component;
 @Component
 class WaitingLines {
 
-    /** So many of a queue are looked at together, as {@link ShelfQueries#head} says. */
-    static final int AT_ONCE = 50;
-
     private final ShelfQueries queries;
     private final Locks locks;
 

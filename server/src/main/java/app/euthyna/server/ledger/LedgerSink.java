@@ -13,8 +13,8 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectSink;
 import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
-import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 
@@ -93,10 +93,10 @@ public class LedgerSink implements EffectSink {
     /** Undoes all entries of a document that are not undone yet, in the order in which they were posted. */
     private void mirror(CommandContext context, Postings.Mirrored mirrored) {
         var document = mirrored.document();
-        var undone = new HashSet<>(reader.mirrors(List.of(document)).values());
-        var mirrors = reader.mirrors(List.of(document)).keySet();
+        var mirrors = reader.mirrors(List.of(document));
+        var undone = Set.copyOf(mirrors.values());
         var standing = reader.entries(List.of(document)).stream()
-                .filter(entry -> !undone.contains(entry.number()) && !mirrors.contains(entry.number()))
+                .filter(entry -> !undone.contains(entry.number()) && !mirrors.containsKey(entry.number()))
                 .toList();
         for (var entry : Postings.toMirror(standing, mirrored.event())) {
             var later = context.date().isAfter(entry.date())

@@ -150,7 +150,11 @@ class UnwindContexts {
 
     /** The chains of a document with the money behind them. */
     UnwindContext of(DocumentRef subject) {
-        return of(subject, orders(subject), UnwindContext.Taken.NOTHING);
+        return of(subject, orders(subject));
+    }
+
+    UnwindContext of(DocumentRef subject, List<String> orders) {
+        return of(subject, orders, UnwindContext.Taken.NOTHING);
     }
 
     private UnwindContext of(DocumentRef subject, List<String> orders, UnwindContext.Taken taken) {

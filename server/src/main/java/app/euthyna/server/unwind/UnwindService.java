@@ -192,7 +192,7 @@ public class UnwindService {
     UnwindWays ways(CommandContext context, DocumentKind kind, String number) {
         var subject = new DocumentRef(kind, number);
         var orders = unwindContexts.orders(subject);
-        var chains = unwindContexts.of(subject).chains();
+        var chains = unwindContexts.of(subject, orders).chains();
         var asked = new LinkedHashSet<AskedUnwind>();
         own(kind).forEach(intent -> asked.add(AskedUnwind.of(kind, number, intent)));
         if (kind == DocumentKind.ORDER || kind == DocumentKind.DISPATCH || kind == DocumentKind.INVOICE) {

@@ -77,6 +77,7 @@ export const router = createBrowserRouter([
           page('billing/correct/:number', 'Credit and rebill :number', billing, 'CorrectPage'),
           page('billing/payment/:number', 'Payment :number', billing, 'PaymentPage'),
           page('billing/deposit/:number', 'Deposit :number', billing, 'DepositPage'),
+          page('billing/write-off/:number', 'Write-off :number', billing, 'WriteOffPage'),
           page('billing/:tab?', 'Billing :tab', billing, 'BillingPage'),
           page('trail/:kind/:number', 'Trail :number', trail, 'TrailPage'),
           page('returns/return/:number', 'Return :number', returns, 'ReturnPage'),

@@ -10,6 +10,7 @@ import { Payments } from './Payments';
 import { RecordPayment } from './RecordPayment';
 import { Refunds } from './Refunds';
 import { ToBill } from './ToBill';
+import { WriteOffs } from './WriteOffs';
 
 /** What is to be billed, what was, and the money that came in. */
 export function BillingPage() {
@@ -28,6 +29,7 @@ export function BillingPage() {
             { to: '/billing/payments', label: 'Payments' },
             { to: '/billing/deposits', label: 'Deposits' },
             { to: '/billing/refunds', label: 'Refunds' },
+            { to: '/billing/write-offs', label: 'Write-offs' },
           ]}
         />
       </div>
@@ -40,6 +42,7 @@ export function BillingPage() {
       {tab === 'payments' && <Payments />}
       {tab === 'deposits' && <Deposits />}
       {tab === 'refunds' && <Refunds />}
+      {tab === 'write-offs' && <WriteOffs />}
       {tab === 'direct' && <DirectInvoice />}
     </div>
   );

@@ -12,6 +12,7 @@ import { MailButton, PrintBar, PrintButton } from '../paper';
 import { Allowance } from './Allowance';
 import { VatTotals } from './VatTotals';
 import { WaysOut } from './WaysOut';
+import { WriteOff } from './WriteOff';
 import { invoiceActionsQuery, invoiceQuery, invoicesQuery } from './api';
 
 export function Invoices() {
@@ -108,7 +109,7 @@ export function InvoicePage() {
   const { today } = useSession();
   const offered = useQuery(invoiceActionsQuery(number)).data;
   const { has, can, why } = offersOf(offered?.actions ?? []);
-  const [allowing, setAllowing] = useState(false);
+  const [asking, setAsking] = useState<'credit' | 'write-off' | null>(null);
   if (!invoice) return <Waiting query={query} />;
   const ahead = invoice.lines.some((line) => !isZero(line.ahead));
   return (
@@ -127,10 +128,30 @@ export function InvoicePage() {
           {invoice.state === 'REVERSED'
             ? 'Reversed. It stays on record and no longer counts.'
             : isZero(invoice.open)
-              ? 'Paid in full.'
+              ? 'Nothing is open.'
               : `${currency()} ${figure(invoice.open)} of ${figure(invoice.gross)} are open, ${invoice.dueOn < today ? `past due since ${date(invoice.dueOn)}` : `due on ${date(invoice.dueOn)}`}.`}
           {ahead && ' Part of it was billed ahead; that revenue is deferred until the goods leave.'}
         </p>
+        {invoice.earlyPayment && (
+          <p>
+            {trim(invoice.earlyPayment.percent)} % early-payment discount until {date(invoice.earlyPayment.until)}:{' '}
+            {currency()} {figure(invoice.earlyPayment.due)} settle it, {figure(invoice.earlyPayment.discount)} less
+            {invoice.earlyPayment.until < today && '; its days are over'}.
+          </p>
+        )}
+        {invoice.reductions.map((one) => (
+          <p key={one.kind + one.number}>
+            {currency()} {figure(one.amount)}{' '}
+            {one.kind === 'DISCOUNT'
+              ? 'taken as early-payment discount with'
+              : one.kind === 'BAD_DEBT'
+                ? 'written off as bad debt with'
+                : 'written off as a small difference with'}{' '}
+            <Doc kind={one.documentKind} number={one.number} /> on {date(one.on)}
+            {!isZero(one.tax) && `, of it VAT ${figure(one.tax)}`}
+            {one.reason && `: ${one.reason}`}
+          </p>
+        ))}
         {invoice.text && <p className="space-pre-wrap">{invoice.text}</p>}
         <table className="rows">
           <caption className="unseen">Lines</caption>
@@ -192,7 +213,12 @@ export function InvoicePage() {
         </PrintButton>
         <MailButton paper="INVOICE" number={invoice.number} />
         {has('CREDIT') && (
-          <button className="button" disabled={!can('CREDIT')} title={why('CREDIT')} onClick={() => setAllowing(true)}>
+          <button
+            className="button"
+            disabled={!can('CREDIT')}
+            title={why('CREDIT')}
+            onClick={() => setAsking('credit')}
+          >
             Credit without goods
           </button>
         )}
@@ -206,12 +232,23 @@ export function InvoicePage() {
             Record a payment
           </Link>
         )}
+        {has('WRITE_OFF') && (
+          <button
+            className="button"
+            disabled={!can('WRITE_OFF')}
+            title={why('WRITE_OFF')}
+            onClick={() => setAsking('write-off')}
+          >
+            Write off
+          </button>
+        )}
         <span className="gap" />
         <Link className="small" to={`/ledger/journal?document=${invoice.number}`}>
           Entries
         </Link>
       </div>
-      {allowing && <Allowance invoice={invoice} onClose={() => setAllowing(false)} />}
+      {asking === 'credit' && <Allowance invoice={invoice} onClose={() => setAsking(null)} />}
+      {asking === 'write-off' && <WriteOff invoice={invoice} onClose={() => setAsking(null)} />}
     </div>
   );
 }

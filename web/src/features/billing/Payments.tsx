@@ -149,7 +149,10 @@ export function PaymentPage() {
                       {one.invoice}
                     </Link>
                   </td>
-                  <td className="num">{figure(one.amount)}</td>
+                  <td className="num">
+                    {figure(one.amount)}
+                    {one.discount && <div className="muted small nowrap">and {figure(one.discount)} discount</div>}
+                  </td>
                   {mayBill && (
                     <td>
                       <FigureInput

@@ -1,11 +1,11 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { answer, client, once } from '../../shared/api/http';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
-import { date, figure, isZero, orDash } from '../../shared/format';
+import { date, figure, isZero, orDash, trim } from '../../shared/format';
 import { useSession } from '../../shared/session';
-import { Doc, Empty, ProblemNote, tell } from '../../shared/ui';
+import { Doc, Empty, ProblemNote, ReasonInput, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
@@ -14,11 +14,13 @@ import { invoicesQuery } from './api';
 
 /** A payment or customer credit, set against open invoices. */
 export function RecordPayment() {
-  const { may } = useSession();
+  const { may, today } = useSession();
   const asked = new URLSearchParams(window.location.search).get('customer') ?? '';
   const [customer, setCustomer] = useState({ code: asked, name: asked });
   const [amount, setAmount] = useState('');
   const [allocated, setAllocated] = useState<Record<string, string>>({});
+  const [discounted, setDiscounted] = useState<Record<string, boolean>>({});
+  const [reason, setReason] = useState('');
   useUnsaved(amount !== '' || Object.values(allocated).some((one) => one !== ''));
   const invoices = useInfiniteQuery({ ...invoicesQuery(true, customer.code), enabled: customer.code !== '' });
   const credit = useQuery({
@@ -29,14 +31,19 @@ export function RecordPayment() {
   const rows = invoices.data?.pages.flatMap((page) => page.rows) ?? [];
   const allocate = Object.entries(allocated)
     .filter(([, value]) => !isZero(value))
-    .map(([invoice, value]) => ({ invoice, amount: value }));
+    .map(([invoice, value]) =>
+      discounted[invoice] ? { invoice, amount: value, discount: true } : { invoice, amount: value },
+    );
   const clear = () => {
     setAmount('');
     setAllocated({});
+    setDiscounted({});
+    setReason('');
   };
+  const late = rows.some((row) => discounted[row.number] && row.earlyPayment != null && row.earlyPayment.until < today);
+  const given = { customer: customer.code, allocate, ...(late && reason.trim() ? { reason: reason.trim() } : {}) };
   const pay = useMutation({
-    mutationFn: () =>
-      answer(client.POST('/api/payments', { body: { customer: customer.code, amount, allocate }, ...once() })),
+    mutationFn: () => answer(client.POST('/api/payments', { body: { ...given, amount }, ...once() })),
     onSuccess: (payment) => {
       tell(
         `Payment ${payment.number}: ${currency()} ${figure(payment.amount)}, ${isZero(payment.left) ? 'all allocated' : `${currency()} ${figure(payment.left)} on account`}.`,
@@ -45,13 +52,16 @@ export function RecordPayment() {
     },
   });
   const use = useMutation({
-    mutationFn: () =>
-      answer(client.POST('/api/credit-allocations', { body: { customer: customer.code, allocate }, ...once() })),
+    mutationFn: () => answer(client.POST('/api/credit-allocations', { body: given, ...once() })),
     onSuccess: (left) => {
       tell(`Customer credit allocated; ${currency()} ${figure(left.credit)} left.`);
       clear();
     },
   });
+  const set = (invoice: string, to: string, discount: boolean) => {
+    setAllocated({ ...allocated, [invoice]: to });
+    setDiscounted({ ...discounted, [invoice]: discount });
+  };
   const money = (text: string, set: (to: string) => void, label: string, id?: string) => (
     <FigureInput id={id} label={label} value={text} onChange={set} />
   );
@@ -68,6 +78,7 @@ export function RecordPayment() {
               onTake={(hit) => {
                 setCustomer({ code: hit.code, name: hit.name });
                 setAllocated({});
+                setDiscounted({});
               }}
             />
           </Field>
@@ -105,19 +116,30 @@ export function RecordPayment() {
                   <td>
                     {money(
                       allocated[row.number] ?? '',
-                      (to) => setAllocated({ ...allocated, [row.number]: to }),
+                      (to) => set(row.number, to, false),
                       `Allocate to ${row.number}`,
                     )}
                   </td>
-                  <td>
-                    <button className="plain" onClick={() => setAllocated({ ...allocated, [row.number]: row.open })}>
+                  <td className="nowrap">
+                    <button className="plain" onClick={() => set(row.number, row.open, false)}>
                       all
                     </button>
+                    <Early
+                      invoice={row}
+                      today={today}
+                      taken={discounted[row.number] ?? false}
+                      onTake={(due) => set(row.number, due, true)}
+                    />
                   </td>
                 </tr>
               ))}
             </tbody>
           </table>
+        )}
+        {late && (
+          <Field of="late-discount" label="Why the discount is granted after its days" className="around-12px-0">
+            <ReasonInput id="late-discount" value={reason} onChange={setReason} />
+          </Field>
         )}
         {customer.code !== '' && invoices.data && rows.length === 0 && (
           <Empty>This customer has no open invoice. A payment stays on account.</Empty>
@@ -149,6 +171,40 @@ export function RecordPayment() {
         </button>
         <span className="muted small">The amount not allocated stays on account.</span>
       </div>
+    </>
+  );
+}
+
+/** What settles an invoice with its discount for paying early; said too where it is what was allocated. */
+function Early({
+  invoice,
+  today,
+  taken,
+  onTake,
+}: {
+  invoice: Schemas['InvoiceRow'];
+  today: string;
+  taken: boolean;
+  onTake: (due: string) => void;
+}) {
+  const early = invoice.earlyPayment;
+  if (!early) return null;
+  return (
+    <>
+      {' · '}
+      <button
+        className="plain"
+        aria-pressed={taken}
+        aria-label={`${invoice.number} less its discount`}
+        onClick={() => onTake(early.due)}
+      >
+        less {trim(early.percent)} %
+      </button>
+      <span className="muted small">
+        {' '}
+        {taken && `discount ${figure(early.discount)} · `}
+        {early.until < today ? `over since ${date(early.until)}` : `until ${date(early.until)}`}
+      </span>
     </>
   );
 }

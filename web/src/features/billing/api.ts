@@ -47,6 +47,18 @@ export const invoiceActionsQuery = (number: string) =>
     queryKey: keyOf('billing', 'invoice', number, 'actions'),
     queryFn: () => answer(client.GET('/api/invoices/{number}/actions', { params: { path: { number } } })),
   });
+export const writeOffQuery = (number: string) =>
+  queryOptions({
+    queryKey: keyOf('billing', 'write-off', number),
+    queryFn: () => answer(client.GET('/api/write-offs/{number}', { params: { path: { number } } })),
+  });
+export const writeOffsQuery = (kind?: 'SMALL_DIFFERENCE' | 'BAD_DEBT', since?: string) =>
+  infiniteQueryOptions({
+    queryKey: keyOf('billing', 'write-offs', kind, since),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/write-offs', { params: { query: { kind, since, after: pageParam } } })),
+    ...pages,
+  });
 export const creditNoteQuery = (number: string) =>
   queryOptions({
     queryKey: keyOf('billing', 'credit-note', number),

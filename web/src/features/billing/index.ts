@@ -6,4 +6,5 @@ export { InvoicePage } from './Invoices';
 export { OrderMoney } from './OrderMoney';
 export { PaymentPage } from './Payments';
 export { Settle } from './Settle';
+export { WriteOffPage } from './WriteOffs';
 export { GoodsBack, returnOf, WaysOut } from './WaysOut';

@@ -77,11 +77,15 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
   const [days, setDays] = useState(String(customer.overdueDays ?? ''));
   const [above, setAbove] = useState(customer.overdueAbove ?? '');
   const [blocked, setBlocked] = useState(customer.blocked ?? '');
+  const [percent, setPercent] = useState(customer.earlyPercent ?? '');
+  const [within, setWithin] = useState(String(customer.earlyDays ?? ''));
   useUnsaved(
     limit !== (customer.limit ?? '') ||
       own !== customer.overdueOwn ||
       days !== String(customer.overdueDays ?? '') ||
       above !== (customer.overdueAbove ?? '') ||
+      percent !== (customer.earlyPercent ?? '') ||
+      within !== String(customer.earlyDays ?? '') ||
       blocked !== (customer.blocked ?? ''),
   );
   const agree = useAgree(() =>
@@ -93,6 +97,7 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
           creditLimit: limit || undefined,
           // what is no number is sent as none, and the server says so
           overdue: own ? { days: wholeOf(days) ?? NaN, above: above || '0' } : undefined,
+          earlyPayment: percent.trim() || within.trim() ? { percent, days: wholeOf(within) ?? NaN } : undefined,
           blocked: blocked.trim() || undefined,
         },
         ...once(),
@@ -139,6 +144,27 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
         value={above}
         onChange={setAbove}
       />
+      <div className="above-8">
+        early-payment discount (empty: none):{' '}
+        <FigureInput
+          inline
+          className="cell-input num in-sentence"
+          width={54}
+          label="Early-payment discount, per cent"
+          value={percent}
+          onChange={setPercent}
+        />{' '}
+        % within{' '}
+        <FigureInput
+          inline
+          className="cell-input num in-sentence"
+          width={44}
+          label="Early-payment discount, days"
+          value={within}
+          onChange={setWithin}
+        />{' '}
+        days of the invoice
+      </div>
       <div className="muted small">
         Terms: {customer.termsDays} days net · VAT {customer.vatTreatment.toLowerCase().replace('_', ' ')}
         {customer.region && ` · region ${customer.region}`}

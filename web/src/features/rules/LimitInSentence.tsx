@@ -2,7 +2,11 @@ import { words } from '../../shared/format';
 import { InSentence } from './CheckRules';
 import type { Rules } from './api';
 
-const SAID = { refund: 'Refund limit', goodsForNothing: 'Limit of goods for nothing' } as const;
+const SAID = {
+  refund: 'Refund limit',
+  goodsForNothing: 'Limit of goods for nothing',
+  badDebt: 'Limit of bad debt',
+} as const;
 
 /** The limit of a role inside a sentence; left empty there is none. */
 export function LimitInSentence({
@@ -18,12 +22,13 @@ export function LimitInSentence({
   locked: boolean;
   onChange: (to: Rules) => void;
 }) {
-  const others = rules.limits[of].filter((one) => one.role !== who);
+  const limits = rules.limits[of] ?? [];
+  const others = limits.filter((one) => one.role !== who);
   return (
     <InSentence
       label={`${SAID[of]}, ${words(who)}`}
       width={90}
-      value={rules.limits[of].find((one) => one.role === who)?.amount}
+      value={limits.find((one) => one.role === who)?.amount}
       disabled={locked}
       onChange={(to) =>
         onChange({

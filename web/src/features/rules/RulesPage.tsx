@@ -14,6 +14,7 @@ import { CheckRules } from './CheckRules';
 import { EntryRules } from './EntryRules';
 import { LimitInSentence } from './LimitInSentence';
 import { PoRules } from './PoRules';
+import { ReceivablesRules } from './ReceivablesRules';
 import { ReturnRules } from './ReturnRules';
 import { UnwindRules } from './UnwindRules';
 import { publishRules, previewQuery, rulesQuery, type Rules } from './api';
@@ -25,6 +26,7 @@ const TABS = [
   { to: '/rules/entry', label: 'Order entry' },
   { to: '/rules/unwinding', label: 'Unwinding' },
   { to: '/rules/returns', label: 'Returns' },
+  { to: '/rules/receivables', label: 'Receivables' },
   { to: '/rules/changes', label: 'Changes' },
 ];
 
@@ -61,6 +63,7 @@ export function RulesPage() {
         {tab === 'entry' && <EntryRules rules={rules} locked={locked} onChange={setEdited} />}
         {tab === 'unwinding' && <UnwindRules rules={rules} locked={locked} onChange={setEdited} />}
         {tab === 'returns' && <ReturnRules rules={rules} locked={locked} onChange={setEdited} />}
+        {tab === 'receivables' && <ReceivablesRules rules={rules} locked={locked} onChange={setEdited} />}
         {tab === 'approval' && (
           <>
             <ApprovalRules locked={locked} />

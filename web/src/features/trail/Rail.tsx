@@ -12,6 +12,7 @@ const LANE: Record<string, number> = {
   PAYMENT: 3,
   DEPOSIT: 3,
   REFUND: 3,
+  WRITE_OFF: 3,
 };
 const COLOUR = ['var(--sea)', 'var(--ochre)', 'var(--moss)', 'var(--madder)'];
 const colour = (lane: number) => COLOUR[lane] ?? 'var(--ink)';

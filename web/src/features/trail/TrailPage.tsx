@@ -16,7 +16,17 @@ import { Rail } from './Rail';
 type Trail = Schemas['TrailView'];
 type Kind = Schemas['WayView']['kind'];
 
-const UNDOABLE: string[] = ['ORDER', 'DISPATCH', 'INVOICE', 'RETURN', 'CREDIT_NOTE', 'PAYMENT', 'DEPOSIT', 'REFUND'];
+const UNDOABLE: string[] = [
+  'ORDER',
+  'DISPATCH',
+  'INVOICE',
+  'RETURN',
+  'CREDIT_NOTE',
+  'PAYMENT',
+  'DEPOSIT',
+  'REFUND',
+  'WRITE_OFF',
+];
 
 const ASPECTS: [string, string][] = [
   ['GOODS', 'goods'],
@@ -193,9 +203,11 @@ function DocumentName({ document }: { document: Schemas['TrailDocumentView'] }) 
         ? `/returns/return/${document.number}`
         : document.kind === 'CREDIT_NOTE'
           ? `/billing/credit-note/${document.number}`
-          : document.kind === 'INVOICE' || document.kind === 'DISPATCH' || document.kind === 'PAYMENT'
-            ? `/ledger/journal?document=${document.number}`
-            : null;
+          : document.kind === 'WRITE_OFF'
+            ? `/billing/write-off/${document.number}`
+            : document.kind === 'INVOICE' || document.kind === 'DISPATCH' || document.kind === 'PAYMENT'
+              ? `/ledger/journal?document=${document.number}`
+              : null;
   return to ? <Link to={to}>{name}</Link> : name;
 }
 

@@ -15,6 +15,7 @@ export const DATED: ReadonlySet<string> = new Set([
   'POST /api/invoices',
   'POST /api/invoices/{number}/corrections',
   'POST /api/invoices/{number}/corrections/previews',
+  'POST /api/invoices/{number}/write-offs',
   'POST /api/ledger/manual-entries',
   'POST /api/orders',
   'POST /api/orders/started',

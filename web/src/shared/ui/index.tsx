@@ -34,6 +34,7 @@ const PLACE: Record<string, (number: string) => string> = {
   BLANKET_ORDER: (number) => `/orders/agreements/${number}`,
   RECURRING_ORDER: (number) => `/orders/agreements/${number}`,
   CREDIT_NOTE: (number) => `/billing/credit-note/${number}`,
+  WRITE_OFF: (number) => `/billing/write-off/${number}`,
   UNEXPECTED_GOODS: () => '/returns/unexpected',
   RETURN: (number) => `/returns/return/${number}`,
   ITEM: (number) => `/items/${encodeURIComponent(number)}`,

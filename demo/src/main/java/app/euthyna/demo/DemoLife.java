@@ -43,6 +43,7 @@ class DemoLife {
                 new AgreedStories(desks, agenda),
                 new StockStories(desks, agenda),
                 new MoneyStories(desks, agenda),
+                new ReceivablesStories(desks, agenda),
                 new UndoneStories(desks, agenda),
                 new ReturnStories(desks, agenda),
                 new EverydayStories(desks, agenda),

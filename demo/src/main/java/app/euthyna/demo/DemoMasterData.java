@@ -1,6 +1,7 @@
 package app.euthyna.demo;
 
 import app.euthyna.core.approval.Level;
+import app.euthyna.core.billing.EarlyPaymentTerms;
 import app.euthyna.core.check.Check;
 import app.euthyna.core.check.CheckFigures;
 import app.euthyna.core.check.CheckPolicy;
@@ -24,6 +25,7 @@ import app.euthyna.server.masterdata.Customer;
 import app.euthyna.server.masterdata.Limits;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.masterdata.OnPaper;
+import app.euthyna.server.masterdata.ReceivablesRules;
 import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.CompanyClock;
 import app.euthyna.standin.SimulatedRegister;
@@ -134,6 +136,7 @@ class DemoMasterData {
                 new UnwindRules(UnwindRules.STANDARD.reasons(), BigDecimal.ZERO, true),
                 returns(),
                 Limits.OF_A_NEW_COMPANY,
+                ReceivablesRules.STANDARD,
                 null,
                 null);
     }
@@ -163,6 +166,8 @@ class DemoMasterData {
                         at % 11 == 10 ? "abroad" : "",
                         REGIONS[at % REGIONS.length],
                         at % 5 == 0 ? 14 : 30,
+                        Optional.of(new EarlyPaymentTerms(BigDecimal.valueOf(2), 10))
+                                .filter(terms -> at % 6 == 2),
                         at % 11 == 10 ? VatTreatment.REVERSE_CHARGE : VatTreatment.DOMESTIC,
                         new CustomerRules(name.code(), limit, PoPolicy.STANDARD, Optional.empty(), Optional.empty()),
                         po,

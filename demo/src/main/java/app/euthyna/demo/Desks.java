@@ -4,6 +4,7 @@ import app.euthyna.server.approval.ApprovalService;
 import app.euthyna.server.billing.BillingService;
 import app.euthyna.server.billing.Deposits;
 import app.euthyna.server.billing.Payments;
+import app.euthyna.server.billing.WriteOffs;
 import app.euthyna.server.check.CheckService;
 import app.euthyna.server.check.QuotaStore;
 import app.euthyna.server.flow.ChainReader;
@@ -54,6 +55,7 @@ record Desks(Desks.Sales sales, Desks.Store store, Desks.Office office) {
             BillingService billing,
             Payments payments,
             Deposits deposits,
+            WriteOffs writeOffs,
             UnwindService unwind,
             MasterData masterData,
             SimulatedRegister register,

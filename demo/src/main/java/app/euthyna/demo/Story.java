@@ -1,5 +1,6 @@
 package app.euthyna.demo;
 
+import app.euthyna.core.billing.Reducing;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.flow.Invoice;
@@ -14,6 +15,7 @@ import app.euthyna.server.approval.ApprovalService;
 import app.euthyna.server.billing.BillingService;
 import app.euthyna.server.billing.Deposits;
 import app.euthyna.server.billing.Payments;
+import app.euthyna.server.billing.WriteOffs;
 import app.euthyna.server.check.CheckService;
 import app.euthyna.server.check.QuotaStore;
 import app.euthyna.server.flow.ChainReader;
@@ -38,6 +40,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Random;
+import java.util.Set;
 
 /**
  * What every story of the demo company does: it enters orders, lets them go, ships, bills and takes back, each on its
@@ -61,6 +64,7 @@ abstract class Story {
     final BillingService billing;
     final Payments payments;
     final Deposits deposits;
+    final WriteOffs writeOffs;
     final UnwindService unwind;
     final MasterData masterData;
     final SimulatedRegister register;
@@ -88,6 +92,7 @@ abstract class Story {
         this.billing = desks.office().billing();
         this.payments = desks.office().payments();
         this.deposits = desks.office().deposits();
+        this.writeOffs = desks.office().writeOffs();
         this.unwind = desks.office().unwind();
         this.masterData = desks.office().masterData();
         this.register = desks.office().register();
@@ -210,13 +215,20 @@ abstract class Story {
         var part = random.nextInt(12) == 0
                 ? Money.rounded(gross.amount().divide(BigDecimal.valueOf(2)), gross.currency())
                 : gross;
-        if (part.isPositive()) {
+        var discount = invoice.earlyPayment()
+                .filter(agreed -> part.equals(gross) && !on.isAfter(agreed.until()))
+                .flatMap(agreed -> Reducing.discount(agreed.percent(), gross));
+        var paid = part.minus(discount.orElse(Money.zero(gross.currency())));
+        if (paid.isPositive()) {
             payments.receive(
                     receivables(on, ""),
                     invoice.customer(),
-                    part,
-                    List.of(new Settlement(invoice.number(), part)),
-                    invoice.number());
+                    new Payments.Received(
+                            paid,
+                            List.of(new Settlement(invoice.number(), paid)),
+                            discount.isPresent() ? Set.of(invoice.number()) : Set.of(),
+                            on,
+                            invoice.number()));
         }
     }
 

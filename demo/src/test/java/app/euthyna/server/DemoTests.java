@@ -216,6 +216,7 @@ class DemoTests {
         TAKES_BACK.put(DocumentKind.REFUND, "take-back-refund");
         TAKES_BACK.put(DocumentKind.CREDIT_NOTE, "take-back-credit");
         TAKES_BACK.put(DocumentKind.RETURN, "take-back-receipt");
+        TAKES_BACK.put(DocumentKind.WRITE_OFF, "take-back-write-off");
         TAKES_BACK.put(DocumentKind.PAYMENT, "take-back-payment");
         TAKES_BACK.put(DocumentKind.DEPOSIT, "take-back-deposit");
         TAKES_BACK.put(DocumentKind.INVOICE, "take-back-invoice");
@@ -230,8 +231,10 @@ class DemoTests {
         var taken = new EnumMap<DocumentKind, Integer>(DocumentKind.class);
         var why = new TreeMap<String, Integer>();
         for (var kind : TAKES_BACK.keySet()) {
-            var all = texts("select number from " + TABLES.get(kind) + " order by id").stream()
-                    .filter(number -> kind != DocumentKind.PAYMENT || number.startsWith(DocumentKind.PAYMENT.prefix()))
+            // a write-off stands where payments do
+            var table = TABLES.getOrDefault(kind, "payment");
+            var all = texts("select number from " + table + " order by id").stream()
+                    .filter(number -> !table.equals("payment") || number.startsWith(kind.prefix()))
                     .toList();
             for (var number : all.subList(0, Math.min(MANY, (all.size() + TIMES - 1) / TIMES))) {
                 var done = takeBack(lead, kind, number);

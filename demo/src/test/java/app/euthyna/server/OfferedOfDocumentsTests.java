@@ -137,14 +137,21 @@ class OfferedOfDocumentsTests extends OnReturns {
                                 (somebody, number) -> somebody.post(
                                         "/api/payments",
                                         "{\"customer\":\"%s\",\"amount\":1,\"allocate\":[{\"invoice\":\"%s\",\"amount\":1}]}"
-                                                .formatted(customer, number)))))
+                                                .formatted(customer, number)),
+                                "WRITE_OFF",
+                                (somebody, number) -> somebody.post(
+                                        "/api/invoices/" + number + "/write-offs",
+                                        "{\"version\":%s,\"kind\":\"SMALL_DIFFERENCE\",\"amount\":0.5,\"reason\":\"rounding\"}"
+                                                .formatted(versionOf("/api/invoices/" + number))))))
                 .containsExactly(
                         "CREDIT done",
                         "CREDIT refused",
                         "CREDIT_AND_REBILL done",
                         "CREDIT_AND_REBILL refused",
                         "PAY done",
-                        "PAY refused");
+                        "PAY refused",
+                        "WRITE_OFF done",
+                        "WRITE_OFF refused");
     }
 
     @Test

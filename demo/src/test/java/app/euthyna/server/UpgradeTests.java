@@ -43,6 +43,9 @@ class UpgradeTests {
     private static final Set<String> PASSING =
             Set.of("OFFER_QUEUE", "RECHECK_QUEUE", "SPRING_SESSION", "SPRING_SESSION_ATTRIBUTES");
 
+    /** Rows that migrations have added: accounts for what later versions post. */
+    private static final Map<String, Long> ADDED = Map.of("ACCOUNT", 3L, "POSTING_RULE", 3L);
+
     private static final List<String> FIGURES = List.of(
             "select account, sum(amount), count(*) from journal_line group by account order by account",
             "select entry_date, sum(abs(amount)) from journal_line group by entry_date order by entry_date",
@@ -138,7 +141,7 @@ class UpgradeTests {
         var after = rows(jdbc);
         rowsBefore.forEach((table, count) -> {
             if (!PASSING.contains(table)) {
-                assertThat(after).as(table).containsEntry(table, count);
+                assertThat(after).as(table).containsEntry(table, count + ADDED.getOrDefault(table, 0L));
             }
         });
         var figuresAfter = figures(jdbc);

@@ -40,8 +40,21 @@ public final class Billing {
      * @param termsDays from the invoice's date to its due date
      * @param text above the lines; may be empty
      * @param ahead goods may be billed that have not left; their revenue is deferred until they do
+     * @param earlyPayment a discount for paying early; empty where none is agreed
      */
-    public record Terms(String number, LocalDate on, int termsDays, String text, boolean ahead) {}
+    public record Terms(
+            String number,
+            LocalDate on,
+            int termsDays,
+            String text,
+            boolean ahead,
+            Optional<EarlyPaymentTerms> earlyPayment) {
+
+        /** Without a discount for paying early. */
+        public Terms(String number, LocalDate on, int termsDays, String text, boolean ahead) {
+            this(number, on, termsDays, text, ahead, Optional.empty());
+        }
+    }
 
     /**
      * Bills the shares asked for, or all that can be billed of the orders where {@code shares} is empty. Goods are
@@ -91,7 +104,9 @@ public final class Billing {
                 terms.text(),
                 false,
                 lines,
-                totals)));
+                totals,
+                terms.earlyPayment().map(agreed -> agreed.on(terms.on())),
+                List.of())));
     }
 
     private static Map<LineRef, Quantity> everything(List<Chain> chains, boolean ahead) {

@@ -5,6 +5,7 @@ import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
+import java.time.LocalDate;
 
 /** Why something can't be billed or settled. */
 public sealed interface BillingRefusal extends Refusal {
@@ -45,4 +46,34 @@ public sealed interface BillingRefusal extends Refusal {
     /** More than came in, or than the customer has to their credit. */
     @Code("more-than-open")
     record MoreThanAvailable(String source, Money asked, Money available) implements BillingRefusal {}
+
+    /** More than counts as a small difference on one invoice. */
+    @Code("limit-of-person")
+    record NoSmallDifference(String invoice, Money together, Money limit)
+            implements BillingRefusal, Refusal.NotAuthorised {}
+
+    /** More than the person may write off. */
+    @Code("limit-of-person")
+    record WriteOffLimit(Money amount, Money before, Money limit) implements BillingRefusal, Refusal.NotAuthorised {
+        @Override
+        public String variant() {
+            return before.isPositive() ? "together" : "";
+        }
+
+        int daysTogether() {
+            return RefundRules.DAYS_TOGETHER;
+        }
+    }
+
+    /** No discount for paying early is agreed for the invoice, or it was taken. */
+    @Code("discount-lapsed")
+    record NoDiscount(String invoice) implements BillingRefusal {}
+
+    /** The days in which it could be taken are over. */
+    @Code("discount-lapsed")
+    record DiscountLapsed(String invoice, LocalDate until, LocalDate paidOn) implements BillingRefusal {}
+
+    /** The amount and the discount are not just what is open. */
+    @Code("more-than-open")
+    record NotWithDiscount(String invoice, Money paid, Money discount, Money due) implements BillingRefusal {}
 }

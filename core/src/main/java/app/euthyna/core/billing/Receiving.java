@@ -103,6 +103,16 @@ public final class Receiving {
         return Decision.of(effects);
     }
 
+    /** Whose credit settled an invoice last. */
+    public static Optional<DocumentRef> lastSource(List<Effect> allocated, String invoice) {
+        return allocated.stream()
+                .map(Effect.CreditAllocated.class::cast)
+                .filter(one -> one.settlements().stream()
+                        .anyMatch(settled -> settled.invoice().equals(invoice)))
+                .map(Effect.CreditAllocated::source)
+                .reduce((first, last) -> last);
+    }
+
     private static List<Refusal> refusals(
             String customer, List<Settlement> settlements, Map<String, OpenInvoice> invoices) {
         var refusals = new ArrayList<Refusal>();

@@ -3,6 +3,7 @@ package app.euthyna.core.billing;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
@@ -13,6 +14,7 @@ import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.RoleLimits;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
@@ -24,6 +26,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * Money that goes back, or that never really came: refunds, payments taken off invoices, payments that bounced
@@ -38,6 +41,7 @@ public final class RefundRules {
      *
      * @param left customer credit from it that is not used
      * @param settled by invoice, net of what was taken off again
+     * @param discounts that were taken with it
      */
     public record Source(
             DocumentRef document,
@@ -46,9 +50,23 @@ public final class RefundRules {
             Money left,
             Money refunded,
             boolean reversed,
-            Map<String, Money> settled) {
+            Map<String, Money> settled,
+            List<Discount> discounts) {
         public Source {
             settled = new LinkedHashMap<>(settled);
+            discounts = List.copyOf(discounts);
+        }
+
+        /** Money with which no discount was taken. */
+        public Source(
+                DocumentRef document,
+                String customer,
+                Money amount,
+                Money left,
+                Money refunded,
+                boolean reversed,
+                Map<String, Money> settled) {
+            this(document, customer, amount, left, refunded, reversed, settled, List.of());
         }
 
         /** What it settles now, by invoice. */
@@ -59,6 +77,41 @@ public final class RefundRules {
                     .toList();
         }
     }
+
+    /**
+     * A discount that was taken with money.
+     *
+     * @param credits credit notes that are less for it
+     */
+    public record Discount(Reduction reduction, List<String> credits) {
+        public Discount {
+            credits = List.copyOf(credits);
+        }
+    }
+
+    /**
+     * The discounts that fall with what money settles of invoices; refused where credit notes are less for one: they
+     * were right only with it.
+     */
+    public static Decision<List<Effect.ReductionReversed>> without(Source source, Collection<Settlement> settlements) {
+        var of = settlements.stream().map(Settlement::invoice).collect(Collectors.toSet());
+        var discounts = source.discounts().stream()
+                .filter(one -> of.contains(one.reduction().invoice()))
+                .toList();
+        var credited = discounts.stream()
+                .filter(one -> !one.credits().isEmpty())
+                .map(one -> (Refusal) new DiscountCredited(one.reduction().invoice(), one.credits()))
+                .toList();
+        return credited.isEmpty()
+                ? Decision.of(discounts.stream()
+                        .map(one -> new Effect.ReductionReversed(one.reduction()))
+                        .toList())
+                : Decision.refused(credited);
+    }
+
+    /** The invoice was credited less the share of a discount that was taken on it. */
+    @Code("already-credited")
+    record DiscountCredited(String invoice, List<String> credits) implements Refusal.WrongState {}
 
     /** Days in which what was refunded counts together (section 15). */
     public static final int DAYS_TOGETHER = 30;
@@ -185,7 +238,7 @@ public final class RefundRules {
      * A payment bounced: its entries are mirrored and what it settled is open again. What was refunded of it did leave
      * the company.
      */
-    public static Decision<Effect.PaymentReversed> reverse(Source payment) {
+    public static Decision<List<Effect>> reverse(Source payment) {
         if (payment.reversed()) {
             return Decision.refused(new BillingRefusal.AlreadyReversed(capital(payment.document())));
         }
@@ -193,12 +246,15 @@ public final class RefundRules {
             return Decision.refused(
                     new BillingRefusal.AlreadyRefunded(payment.document().toString(), payment.refunded()));
         }
-        return Decision.of(new Effect.PaymentReversed(
-                payment.document().number(), payment.customer(), payment.amount(), payment.settlements()));
+        return withDiscounts(
+                payment,
+                payment.settlements(),
+                new Effect.PaymentReversed(
+                        payment.document().number(), payment.customer(), payment.amount(), payment.settlements()));
     }
 
     /** Takes what a payment settled off an invoice; it stays as customer credit. */
-    public static Decision<Effect.AllocationTakenOff> takeOff(Source payment, List<Settlement> asked) {
+    public static Decision<List<Effect>> takeOff(Source payment, List<Settlement> asked) {
         var refusals = new ArrayList<Refusal>();
         if (asked.isEmpty()) {
             refusals.add(CommonRefusal.Incomplete.of("settlements", "the invoices to unallocate from"));
@@ -215,9 +271,21 @@ public final class RefundRules {
                         "On invoice " + invoice + ", " + payment.document(), amount, settled));
             }
         });
-        return refusals.isEmpty()
-                ? Decision.of(new Effect.AllocationTakenOff(payment.document(), payment.customer(), asked))
-                : Decision.refused(refusals);
+        return refusals.isEmpty() ? freed(payment, asked) : Decision.refused(refusals);
+    }
+
+    /** What of money settles invoices is customer credit again; discounts that were taken with it fall. */
+    public static Decision<List<Effect>> freed(Source source, List<Settlement> settlements) {
+        return withDiscounts(
+                source, settlements, new Effect.AllocationTakenOff(source.document(), source.customer(), settlements));
+    }
+
+    private static Decision<List<Effect>> withDiscounts(Source source, List<Settlement> settlements, Effect effect) {
+        var without = without(source, settlements);
+        return without.isRefused()
+                ? Decision.refused(without.refusals())
+                : Decision.of(
+                        Stream.concat(without.get().stream(), Stream.of(effect)).toList());
     }
 
     private static String capital(DocumentRef document) {

@@ -322,8 +322,20 @@ public record Chain(
     }
 
     Chain withInvoiceReversed(String number) {
+        return withInvoice(number, Invoice::asReversed);
+    }
+
+    Chain withReduction(Reduction reduction) {
+        return withInvoice(reduction.invoice(), invoice -> invoice.withReduction(reduction));
+    }
+
+    Chain withoutReduction(Reduction reduction) {
+        return withInvoice(reduction.invoice(), invoice -> invoice.withoutReduction(reduction));
+    }
+
+    private Chain withInvoice(String number, UnaryOperator<Invoice> change) {
         return withInvoices(invoices.stream()
-                .map(i -> i.number().equals(number) ? i.asReversed() : i)
+                .map(i -> i.number().equals(number) ? change.apply(i) : i)
                 .toList());
     }
 
@@ -365,6 +377,11 @@ public record Chain(
                 deposits,
                 returns,
                 changed);
+    }
+
+    /** A return of the chain becomes what it is after something; other returns are none of the chain's business. */
+    Chain withReturnAfter(String number, UnaryOperator<Return> change) {
+        return returnOf(number).map(found -> withReturn(change.apply(found))).orElse(this);
     }
 
     /** A return by its number; empty where none of the order's lines is on one. */
@@ -418,18 +435,16 @@ public record Chain(
     }
 
     /** The chain with goods that leave noted on the invoice line that had billed them. */
-    public Chain withDelivery(Effect.BilledAheadDelivery delivery) {
+    public Chain withDelivery(BilledAheadDelivery delivery) {
         return withSource(delivery.invoiceLine(), delivery.source());
     }
 
-    Chain withoutDelivery(Effect.BilledAheadDelivery delivery) {
+    Chain withoutDelivery(BilledAheadDelivery delivery) {
         return withSource(delivery.invoiceLine(), delivery.source().negated());
     }
 
     private Chain withSource(LineRef invoiceLine, Invoice.Source source) {
-        return withInvoices(invoices.stream()
-                .map(i -> i.number().equals(invoiceLine.number()) ? i.withSource(invoiceLine.line(), source) : i)
-                .toList());
+        return withInvoice(invoiceLine.number(), invoice -> invoice.withSource(invoiceLine.line(), source));
     }
 
     private Chain withInvoices(List<Invoice> changed) {

@@ -16,7 +16,8 @@ import java.util.Optional;
  * that refers to its invoice, EN 16931 BT-25).
  *
  * @param reversed it was taken back: it stays on record and counts no more
- * @param totals the VAT of each band is its slice of the invoice's
+ * @param totals the VAT of each band is its slice of the invoice's; less the share of a discount that was taken on it
+ * @param discounted that share by category and rate of VAT: what is not credited, since it was never paid
  */
 public record CreditNote(
         String number,
@@ -26,7 +27,21 @@ public record CreditNote(
         String reason,
         boolean reversed,
         List<Line> lines,
-        Totals totals) {
+        Totals totals,
+        List<Totals.Band> discounted) {
+
+    /** A credit note for an invoice on which no discount was taken. */
+    public CreditNote(
+            String number,
+            String customer,
+            String invoice,
+            LocalDate on,
+            String reason,
+            boolean reversed,
+            List<Line> lines,
+            Totals totals) {
+        this(number, customer, invoice, on, reason, reversed, lines, totals, List.of());
+    }
 
     /**
      * What is credited of one invoice line.
@@ -70,10 +85,25 @@ public record CreditNote(
 
     public CreditNote {
         lines = List.copyOf(lines);
+        discounted = List.copyOf(discounted);
     }
 
     CreditNote asReversed() {
-        return new CreditNote(number, customer, invoice, on, reason, true, lines, totals);
+        return new CreditNote(number, customer, invoice, on, reason, true, lines, totals, discounted);
+    }
+
+    /** What its lines come to under a category and rate of VAT, before the share of a discount is taken off. */
+    public List<Totals.Band> undiscounted() {
+        return totals.bands().stream()
+                .map(band -> discounted.stream()
+                        .filter(share -> share.vat().equals(band.vat()))
+                        .findFirst()
+                        .map(share -> new Totals.Band(
+                                band.vat(),
+                                band.taxable().plus(share.taxable()),
+                                band.tax().plus(share.tax())))
+                        .orElse(band))
+                .toList();
     }
 
     /** Whether it credits goods of a return. */

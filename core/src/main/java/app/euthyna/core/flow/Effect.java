@@ -71,6 +71,14 @@ public sealed interface Effect {
         default Set<String> orders() {
             return before().orders();
         }
+
+        /** The return once this has happened to it. */
+        Return after(Return found);
+
+        @Override
+        default Chain applyTo(Chain chain) {
+            return chain.withReturnAfter(before().number(), this::after);
+        }
     }
 
     /** Changes an invoice, and with it the chain of every order on it. */
@@ -178,7 +186,7 @@ public sealed interface Effect {
 
         @Override
         public Set<String> orders() {
-            return with(dispatch().order(), deliveries());
+            return BilledAheadDelivery.with(dispatch().order(), deliveries());
         }
 
         @Override
@@ -189,19 +197,6 @@ public sealed interface Effect {
                 left = left.withDelivery(delivery);
             }
             return left;
-        }
-    }
-
-    /**
-     * Goods that leave after they were billed, with the invoice line that billed them: its deferred revenue is earned
-     * by that much.
-     *
-     * @param orders all that stand on the invoice, whose chains hold it whole
-     */
-    record BilledAheadDelivery(
-            String customer, LineRef invoiceLine, String item, Invoice.Source source, Set<String> orders) {
-        public BilledAheadDelivery {
-            orders = Set.copyOf(orders);
         }
     }
 
@@ -298,7 +293,7 @@ public sealed interface Effect {
             implements OfOrder {
         @Override
         public Chain applyTo(Chain chain) {
-            return chain.isOf(order()) ? chain.withDepositUsed(deposit(), Settlement.sum(settlements())) : chain;
+            return chain.withDepositUsed(deposit(), Settlement.sum(settlements()));
         }
     }
 
@@ -307,10 +302,8 @@ public sealed interface Effect {
             implements OfOrder {
         @Override
         public Chain applyTo(Chain chain) {
-            return chain.isOf(order())
-                    ? chain.withDepositUsed(
-                            deposit(), Settlement.sum(settlements()).negated())
-                    : chain;
+            return chain.withDepositUsed(
+                    deposit(), Settlement.sum(settlements()).negated());
         }
     }
 
@@ -325,7 +318,7 @@ public sealed interface Effect {
 
         @Override
         public Chain applyTo(Chain chain) {
-            var left = chain.isOf(order()) ? chain.withDepositUsed(deposit(), amount()) : chain;
+            var left = chain.withDepositUsed(deposit(), amount());
             return chain.isOf(toOrder()) ? left.withDeposit(Deposit.of(toDeposit(), toOrder(), on(), amount())) : left;
         }
     }
@@ -334,7 +327,7 @@ public sealed interface Effect {
     record DepositCredited(String deposit, String order, String customer, Money amount) implements OfOrder {
         @Override
         public Chain applyTo(Chain chain) {
-            return chain.isOf(order()) ? chain.withDepositUsed(deposit(), amount()) : chain;
+            return chain.withDepositUsed(deposit(), amount());
         }
     }
 
@@ -362,9 +355,8 @@ public sealed interface Effect {
 
         @Override
         public Chain applyTo(Chain chain) {
-            var taken = chain.isOf(order()) ? chain.withDepositReversed(deposit()) : chain;
+            var taken = chain.withDepositReversed(deposit());
             return cameFrom()
-                    .filter(origin -> taken.isOf(origin.order()))
                     .map(origin -> taken.withDepositUsed(origin.deposit(), amount().negated()))
                     .orElse(taken);
         }
@@ -411,9 +403,7 @@ public sealed interface Effect {
     record InvoiceReversed(Invoice invoice) implements OfInvoice {
         @Override
         public Chain applyTo(Chain chain) {
-            return invoice().bills(chain.order().number())
-                    ? chain.withInvoiceReversed(invoice().number())
-                    : chain;
+            return chain.withInvoiceReversed(invoice().number());
         }
     }
 
@@ -443,7 +433,7 @@ public sealed interface Effect {
 
         @Override
         public Set<String> orders() {
-            return with(dispatch().order(), takenBack());
+            return BilledAheadDelivery.with(dispatch().order(), takenBack());
         }
 
         @Override
@@ -476,17 +466,10 @@ public sealed interface Effect {
     }
 
     /** What has not come back of a return may not come any more. */
-    record ReturnWithdrawn(Return withdrawn) implements Effect {
+    record ReturnWithdrawn(Return before) implements OfReturn {
         @Override
-        public Set<String> orders() {
-            return withdrawn().orders();
-        }
-
-        @Override
-        public Chain applyTo(Chain chain) {
-            return chain.returnOf(withdrawn().number())
-                    .map(r -> chain.withReturn(r.asWithdrawn()))
-                    .orElse(chain);
+        public Return after(Return found) {
+            return found.asWithdrawn();
         }
     }
 
@@ -497,16 +480,12 @@ public sealed interface Effect {
         }
 
         @Override
-        public Chain applyTo(Chain chain) {
-            return chain.returnOf(before().number())
-                    .map(found -> {
-                        var after = found;
-                        for (var arrival : arrivals()) {
-                            after = after.withParts(arrival.line(), List.of(arrival.part()));
-                        }
-                        return chain.withReturn(after);
-                    })
-                    .orElse(chain);
+        public Return after(Return found) {
+            var after = found;
+            for (var arrival : arrivals()) {
+                after = after.withParts(arrival.line(), List.of(arrival.part()));
+            }
+            return after;
         }
     }
 
@@ -520,10 +499,8 @@ public sealed interface Effect {
         }
 
         @Override
-        public Chain applyTo(Chain chain) {
-            return chain.returnOf(before().number())
-                    .map(found -> chain.withReturn(found.inspected(results())))
-                    .orElse(chain);
+        public Return after(Return found) {
+            return found.inspected(results());
         }
     }
 
@@ -538,20 +515,16 @@ public sealed interface Effect {
         }
 
         @Override
-        public Chain applyTo(Chain chain) {
-            return chain.returnOf(before().number())
-                    .map(found -> chain.withReturn(found.inspected(results())))
-                    .orElse(chain);
+        public Return after(Return found) {
+            return found.inspected(results());
         }
     }
 
     /** The goods of a return never came: they are expected again. Nothing may be decided on them. */
     record ReceiptReversed(Return before) implements OfReturn {
         @Override
-        public Chain applyTo(Chain chain) {
-            return chain.returnOf(before().number())
-                    .map(found -> chain.withReturn(found.withoutReceipts()))
-                    .orElse(chain);
+        public Return after(Return found) {
+            return found.withoutReceipts();
         }
     }
 
@@ -582,7 +555,33 @@ public sealed interface Effect {
 
         @Override
         public Chain applyTo(Chain chain) {
-            return invoice().bills(chain.order().number()) ? chain.withCreditReversed(credit()) : chain;
+            return chain.withCreditReversed(credit());
+        }
+    }
+
+    /** Changes what of an invoice is settled without money. */
+    sealed interface OfReduction extends Effect {
+        Reduction reduction();
+
+        @Override
+        default Set<String> orders() {
+            return reduction().orders();
+        }
+    }
+
+    /** A part of an invoice was written off, or taken as a discount for paying early. */
+    record InvoiceReduced(Reduction reduction) implements OfReduction {
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.withReduction(reduction());
+        }
+    }
+
+    /** What was written off, or taken as a discount, is open again: its entry is mirrored. */
+    record ReductionReversed(Reduction reduction) implements OfReduction {
+        @Override
+        public Chain applyTo(Chain chain) {
+            return chain.withoutReduction(reduction());
         }
     }
 
@@ -591,10 +590,4 @@ public sealed interface Effect {
 
     /** An amount on an account, debit positive. */
     record ManualLine(String account, Money amount) {}
-
-    /** An order, and those that stand with it on the invoices that had billed its goods ahead. */
-    private static Set<String> with(String order, List<BilledAheadDelivery> deliveries) {
-        return Stream.concat(Stream.of(order), deliveries.stream().flatMap(one -> one.orders().stream()))
-                .collect(Collectors.toSet());
-    }
 }

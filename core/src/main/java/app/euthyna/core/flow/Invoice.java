@@ -7,9 +7,12 @@ import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Totals;
 import app.euthyna.core.shared.Vat;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
@@ -20,6 +23,8 @@ import java.util.stream.Stream;
  *
  * @param text that stands on it above the lines; may be empty
  * @param reversed it was taken back: it stays on record and counts no more
+ * @param earlyPayment what was agreed for paying early; empty where nothing was
+ * @param reductions what of it was settled without money, oldest first; those taken back are not among them
  */
 public record Invoice(
         String number,
@@ -29,7 +34,34 @@ public record Invoice(
         String text,
         boolean reversed,
         List<Line> lines,
-        Totals totals) {
+        Totals totals,
+        Optional<EarlyPayment> earlyPayment,
+        List<Reduction> reductions) {
+
+    /** An invoice without a discount for paying early, of which nothing was settled without money. */
+    public Invoice(
+            String number,
+            String customer,
+            LocalDate on,
+            LocalDate dueOn,
+            String text,
+            boolean reversed,
+            List<Line> lines,
+            Totals totals) {
+        this(number, customer, on, dueOn, text, reversed, lines, totals, Optional.empty(), List.of());
+    }
+
+    /**
+     * A discount for paying early (section 16).
+     *
+     * @param percent of what the invoice comes to with its credits
+     * @param until the last day on which it may be taken
+     */
+    public record EarlyPayment(BigDecimal percent, LocalDate until) {
+        public EarlyPayment {
+            percent = percent.setScale(2, RoundingMode.UNNECESSARY);
+        }
+    }
 
     /**
      * What is billed of one order line, and which dispatched goods it bills, oldest departure first.
@@ -161,6 +193,39 @@ public record Invoice(
 
     public Invoice {
         lines = List.copyOf(lines);
+        reductions = List.copyOf(reductions);
+    }
+
+    /** What of it was written off. */
+    public List<Reduction> writtenOff() {
+        return reductions.stream()
+                .filter(one -> one.kind() != Reduction.Kind.DISCOUNT)
+                .toList();
+    }
+
+    /** The discount that was taken on it. */
+    public Optional<Reduction> discount() {
+        return reductions.stream()
+                .filter(one -> one.kind() == Reduction.Kind.DISCOUNT)
+                .findFirst();
+    }
+
+    Invoice withReduction(Reduction reduction) {
+        return with(
+                reversed,
+                lines,
+                Stream.concat(reductions.stream(), Stream.of(reduction)).toList());
+    }
+
+    Invoice withoutReduction(Reduction reduction) {
+        return with(
+                reversed,
+                lines,
+                reductions.stream().filter(one -> !one.isSameAs(reduction)).toList());
+    }
+
+    private Invoice with(boolean reversed, List<Line> lines, List<Reduction> reductions) {
+        return new Invoice(number, customer, on, dueOn, text, reversed, lines, totals, earlyPayment, reductions);
     }
 
     Invoice withSource(int line, Source source) {
@@ -178,19 +243,11 @@ public record Invoice(
     }
 
     private Invoice withLines(UnaryOperator<Line> change) {
-        return new Invoice(
-                number,
-                customer,
-                on,
-                dueOn,
-                text,
-                reversed,
-                lines.stream().map(change).toList(),
-                totals);
+        return with(reversed, lines.stream().map(change).toList(), reductions);
     }
 
     Invoice asReversed() {
-        return new Invoice(number, customer, on, dueOn, text, true, lines, totals);
+        return with(true, lines, reductions);
     }
 
     public Line line(int no) {

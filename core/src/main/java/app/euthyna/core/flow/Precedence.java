@@ -45,6 +45,8 @@ public final class Precedence {
             .on(Effect.ReceiptReversed.class, Origin::receiptReversed)
             .on(Effect.CreditNotePosted.class, Origin::creditNotePosted)
             .on(Effect.CreditNoteReversed.class, Origin::creditNoteReversed)
+            .on(Effect.InvoiceReduced.class, Origin::invoiceReduced)
+            .on(Effect.ReductionReversed.class, Origin::reductionReversed)
             .othersDoNotConcernIt();
 
     private Precedence() {}
@@ -210,6 +212,20 @@ public final class Precedence {
                     new DocumentRef(DocumentKind.CREDIT_NOTE, effect.credit().number());
             money(credit);
             takesOff(credit, effect.settlements());
+        }
+
+        private void invoiceReduced(Effect.InvoiceReduced effect) {
+            invoice(on, effect.reduction().invoice());
+        }
+
+        private void reductionReversed(Effect.ReductionReversed effect) {
+            var reduction = effect.reduction();
+            notBefore(
+                    on,
+                    reduction.kind() == Reduction.Kind.DISCOUNT
+                            ? "the discount on invoice " + reduction.invoice()
+                            : reduction.document().toString(),
+                    Optional.of(reduction.on()));
         }
 
         private void refundGiven(Effect.RefundGiven effect) {

@@ -1,5 +1,6 @@
 package app.euthyna.core.goods;
 
+import app.euthyna.core.flow.BilledAheadDelivery;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Effect;
@@ -126,7 +127,7 @@ public final class Dispatching {
         }
         var left = new HashMap<>(shelves);
         var lines = new ArrayList<Dispatch.Line>();
-        var delivered = new ArrayList<Effect.BilledAheadDelivery>();
+        var delivered = new ArrayList<BilledAheadDelivery>();
         var after = chain;
         for (var line : dispatch.lines()) {
             var shelf = left.get(line.item());
@@ -153,8 +154,8 @@ public final class Dispatching {
      * What leaves was perhaps billed before: the oldest invoice's goods go first, each with its slice of the cost and
      * of the net.
      */
-    private static List<Effect.BilledAheadDelivery> deliveries(Chain chain, LineRef dispatchLine, Dispatch.Line gone) {
-        var covers = new ArrayList<Effect.BilledAheadDelivery>();
+    private static List<BilledAheadDelivery> deliveries(Chain chain, LineRef dispatchLine, Dispatch.Line gone) {
+        var covers = new ArrayList<BilledAheadDelivery>();
         var orderLine = new LineRef(chain.order().number(), gone.orderLine());
         var taken = Quantity.ZERO;
         var cost = Money.zero(chain.order().currency());
@@ -165,7 +166,7 @@ public final class Dispatching {
                     taken = taken.plus(now);
                     var slice = gone.cost().slice(taken, gone.quantity(), cost);
                     cost = cost.plus(slice);
-                    covers.add(new Effect.BilledAheadDelivery(
+                    covers.add(new BilledAheadDelivery(
                             invoice.customer(),
                             new LineRef(invoice.number(), line.no()),
                             line.item(),

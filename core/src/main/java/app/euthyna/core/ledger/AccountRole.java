@@ -20,6 +20,9 @@ public enum AccountRole {
     SALES_RETURNS,
     COGS,
     WRITE_OFF,
+    PAYMENT_DIFFERENCES,
+    BAD_DEBT,
+    SALES_DISCOUNTS,
     GIVEN_AWAY,
     STOCK_ADJUSTMENT,
     /** An account that no event posts to; manual entries may. */

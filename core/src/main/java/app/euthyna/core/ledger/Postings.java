@@ -4,11 +4,13 @@ import app.euthyna.core.billing.Billing;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.flow.EffectHandlers;
+import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Totals;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -26,6 +28,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
 
     private static final String RETURN_RECEIVED = "return received";
     private static final String INSPECTION = "inspection";
+    private static final String DISCOUNT_TAKEN = "early-payment discount";
     private static final String CREDIT_ALLOCATED = "customer credit allocated";
     private static final String CREDIT_TAKEN_OFF = "customer credit taken off";
     private static final String DEPOSIT_APPLIED = "deposit applied";
@@ -49,12 +52,14 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                     .answer(Effect.ReturnReceived.class, Postings::returnReceived)
                     .answer(Effect.ReturnInspected.class, Postings::returnInspected)
                     .answer(Effect.CreditNotePosted.class, Postings::creditNotePosted)
+                    .answer(Effect.InvoiceReduced.class, Postings::invoiceReduced)
                     // their entries are mirrored line by line: there is nothing to work out
                     .nothing(
                             Effect.PaymentReversed.class,
                             Effect.RefundReversed.class,
                             Effect.DepositReversed.class,
                             Effect.CreditNoteReversed.class,
+                            Effect.ReductionReversed.class,
                             Effect.InspectionReversed.class,
                             Effect.ReceiptReversed.class,
                             Effect.InvoiceReversed.class,
@@ -216,6 +221,11 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
             return Optional.of(new Mirrored(
                     new DocumentRef(DocumentKind.RETURN, reversed.before().number()), RETURN_RECEIVED));
         }
+        if (effect instanceof Effect.ReductionReversed reversed
+                && reversed.reduction().kind() == Reduction.Kind.DISCOUNT) {
+            return Optional.of(new Mirrored(
+                    new DocumentRef(DocumentKind.INVOICE, reversed.reduction().invoice()), DISCOUNT_TAKEN));
+        }
         return undone(effect).map(document -> new Mirrored(document, ""));
     }
 
@@ -237,6 +247,9 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         }
         if (effect instanceof Effect.DepositReversed reversed) {
             return Optional.of(new DocumentRef(DocumentKind.DEPOSIT, reversed.deposit()));
+        }
+        if (effect instanceof Effect.ReductionReversed reversed) {
+            return Optional.of(reversed.reduction().document());
         }
         if (effect instanceof Effect.CreditNoteReversed reversed) {
             return Optional.of(
@@ -446,6 +459,12 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                 lines.add(new Posting.Line(AccountRole.DEFERRED_REVENUE, sale(classOf, line.item()), line.deferred()));
             }
         }
+        // what was never paid is not credited: the share of a discount that was taken on the invoice
+        var discounted =
+                credit.discounted().stream().map(Totals.Band::taxable).reduce(zero(effect.settled()), Money::plus);
+        if (!discounted.isZero()) {
+            lines.add(new Posting.Line(AccountRole.SALES_DISCOUNTS, customer(classOf), discounted.negated()));
+        }
         credit.totals()
                 .bands()
                 .forEach(band -> lines.add(new Posting.Line(
@@ -457,6 +476,48 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                 customer(classOf),
                 credit.totals().gross().minus(effect.settled()).negated()));
         return proposal(DocumentKind.CREDIT_NOTE, credit.number(), credit.customer(), "credit note", lines);
+    }
+
+    /**
+     * Payment differences, bad debt or sales discounts, and the VAT that goes with it ← receivables. A discount stands
+     * with its invoice, whose consideration it lowers.
+     */
+    private Optional<Proposal> invoiceReduced(Effect.InvoiceReduced effect) {
+        var reduction = effect.reduction();
+        var keys = ofCustomer(reduction.customer());
+        var lines = new ArrayList<Posting.Line>();
+        lines.add(new Posting.Line(
+                switch (reduction.kind()) {
+                    case SMALL_DIFFERENCE -> AccountRole.PAYMENT_DIFFERENCES;
+                    case BAD_DEBT -> AccountRole.BAD_DEBT;
+                    case DISCOUNT -> AccountRole.SALES_DISCOUNTS;
+                },
+                keys,
+                reduction.amount().minus(reduction.tax())));
+        reduction
+                .shares()
+                .forEach(share -> lines.add(new Posting.Line(
+                        AccountRole.OUTPUT_VAT, new Posting.Keys("", "", "", share.vat()), share.tax())));
+        lines.add(new Posting.Line(
+                AccountRole.RECEIVABLES, keys, reduction.amount().negated()));
+        return switch (reduction.kind()) {
+            case DISCOUNT ->
+                proposal(DocumentKind.INVOICE, reduction.invoice(), reduction.customer(), DISCOUNT_TAKEN, lines);
+            case SMALL_DIFFERENCE ->
+                proposal(
+                        DocumentKind.WRITE_OFF,
+                        reduction.document().number(),
+                        reduction.customer(),
+                        "small difference written off",
+                        lines);
+            case BAD_DEBT ->
+                proposal(
+                        DocumentKind.WRITE_OFF,
+                        reduction.document().number(),
+                        reduction.customer(),
+                        "bad debt written off",
+                        lines);
+        };
     }
 
     private static Optional<Proposal> two(

@@ -4,6 +4,7 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.ledger.AccountRole;
 import app.euthyna.core.ledger.Entry;
@@ -95,7 +96,8 @@ public final class ChainProof {
                                         .toList(),
                                 currency)));
         Chain.allCredits(facts.roots()).forEach(credit -> {
-            var net = sum(credit.lines().stream().map(CreditNote.Line::net));
+            var net = sum(credit.lines().stream().map(CreditNote.Line::net))
+                    .minus(sum(credit.discounted().stream().map(Totals.Band::taxable)));
             var vat = sum(credit.totals().bands().stream().map(Totals.Band::tax));
             recomputed.put(
                     new DocumentRef(DocumentKind.CREDIT_NOTE, credit.number()),
@@ -218,7 +220,8 @@ public final class ChainProof {
             var byNeighbours = allocations(neighbours, a -> a.invoice().equals(invoice.number()));
             var settled = allocations(payments, a -> a.invoice().equals(invoice.number()))
                     .plus(byNeighbours)
-                    .plus(applied(invoice.number()::equals));
+                    .plus(applied(invoice.number()::equals))
+                    .plus(sum(invoice.discount().stream().map(Reduction::amount)));
             var open = (invoice.reversed() ? zero() : invoice.totals().gross()).minus(settled);
             documents = documents.plus(open).plus(byNeighbours);
             var stored = facts.storedOpen().get(invoice.number());
@@ -364,10 +367,12 @@ public final class ChainProof {
                 .filter(i -> !i.reversed())
                 .map(i -> i.totals().vat()));
         var credited = sum(credits().map(c -> c.totals().vat()));
+        var reduced = sum(
+                invoices.values().stream().flatMap(i -> i.reductions().stream()).map(Reduction::tax));
         return compare(
                 Statement.OUTPUT_VAT,
                 invoices.size(),
-                credited.minus(billed),
+                credited.plus(reduced).minus(billed),
                 ledger(AccountRole.OUTPUT_VAT),
                 new ArrayList<>());
     }

@@ -14,8 +14,6 @@ import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
-import app.euthyna.core.shared.Totals;
-import app.euthyna.core.shared.Vat;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.time.LocalDate;
@@ -27,7 +25,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 
@@ -337,6 +334,9 @@ public final class Crediting {
         if (invoice.reversed()) {
             refusals.add(new ReturnRefusal.InvoiceReversed(invoice.number()));
         }
+        if (!invoice.writtenOff().isEmpty()) {
+            refusals.add(ReturnRefusal.WrittenOff.of(invoice));
+        }
         if (shares.isEmpty()) {
             refusals.add(nothingLeft(invoice));
         }
@@ -352,7 +352,8 @@ public final class Crediting {
         if (terms.freight()) {
             lines.addAll(freight(invoice, before, lines, currency));
         }
-        var totals = totals(before, lines, currency);
+        var comesTo = CreditTotals.of(invoice, before, lines, currency);
+        var totals = comesTo.totals();
         if (!totals.gross().isPositive()) {
             return Decision.refused(new ReturnRefusal.MoreThanCreditable(
                     invoice.number(),
@@ -368,7 +369,8 @@ public final class Crediting {
                 terms.reason(),
                 false,
                 lines,
-                totals);
+                totals,
+                comesTo.discounted());
         return Decision.of(
                 new Effect.CreditNotePosted(credit, invoice, totals.gross().min(open)));
     }
@@ -562,36 +564,5 @@ public final class Crediting {
             }
         }
         return credited;
-    }
-
-    /**
-     * VAT by band: what is due on all that is credited so far at the band's rate, less what was credited of it
-     * (BR-CO-17 of EN 16931-1 on the sum).
-     */
-    private static Totals totals(List<CreditNote> before, List<CreditNote.Line> lines, Currency currency) {
-        var nets = new TreeMap<Vat, Money>();
-        lines.forEach(line -> nets.merge(line.vat(), line.net(), Money::plus));
-        var bands = new ArrayList<Totals.Band>();
-        var net = Money.zero(currency);
-        var vat = Money.zero(currency);
-        for (var entry : nets.entrySet()) {
-            var earlier = before.stream()
-                    .flatMap(c -> c.totals().bands().stream())
-                    .filter(b -> b.vat().equals(entry.getKey()))
-                    .toList();
-            var taxable = earlier.stream().map(Totals.Band::taxable).reduce(entry.getValue(), Money::plus);
-            var taken = earlier.stream().map(Totals.Band::tax).reduce(Money.zero(currency), Money::plus);
-            var tax = Money.rounded(
-                            taxable.amount()
-                                    .multiply(entry.getKey().ratePercent())
-                                    .movePointLeft(2),
-                            currency)
-                    .minus(taken)
-                    .max(Money.zero(currency));
-            bands.add(new Totals.Band(entry.getKey(), entry.getValue(), tax));
-            net = net.plus(entry.getValue());
-            vat = vat.plus(tax);
-        }
-        return new Totals(net, vat, net.plus(vat), bands);
     }
 }

@@ -20,7 +20,9 @@ public final class InvoiceActions {
         /** Credit what is left of it, and bill it anew with what was wrong put right. */
         CREDIT_AND_REBILL,
         /** Record money for it. */
-        PAY
+        PAY,
+        /** Write off what is open of it. */
+        WRITE_OFF
     }
 
     /**
@@ -32,14 +34,17 @@ public final class InvoiceActions {
         if (invoice.reversed()) {
             return List.of();
         }
-        var spent = Crediting.everything(invoice, before).isEmpty()
-                ? Optional.of(Crediting.nothingLeft(invoice))
-                : Optional.<Refusal>empty();
+        var spent = !invoice.writtenOff().isEmpty()
+                ? Optional.<Refusal>of(ReturnRefusal.WrittenOff.of(invoice))
+                : Crediting.everything(invoice, before).isEmpty()
+                        ? Optional.of(Crediting.nothingLeft(invoice))
+                        : Optional.<Refusal>empty();
         var offered = new ArrayList<Offered<Action>>();
         offered.add(new Offered<>(Action.CREDIT, spent));
         offered.add(new Offered<>(Action.CREDIT_AND_REBILL, spent.or(() -> Crediting.notToBeBilledAgain(invoice))));
         if (open.isPositive()) {
             offered.add(Offered.of(Action.PAY));
+            offered.add(Offered.of(Action.WRITE_OFF));
         }
         return List.copyOf(offered);
     }

@@ -1,11 +1,15 @@
 package app.euthyna.core.returns;
 
+import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.shared.Code;
 import app.euthyna.core.shared.LineRef;
+import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Refusal;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
+import java.util.List;
 
 /** Why goods can't come back, or can't be credited. */
 public sealed interface ReturnRefusal extends Refusal {
@@ -81,6 +85,22 @@ public sealed interface ReturnRefusal extends Refusal {
     /** The invoice was taken back. */
     @Code("already-reversed")
     record InvoiceReversed(String invoice) implements WrongState {}
+
+    /** A part of the invoice was written off; its VAT with it, where the company claims that. */
+    @Code("already-written-off")
+    record WrittenOff(String invoice, List<String> writeOffs, Money amount) implements WrongState {
+        static WrittenOff of(Invoice invoice) {
+            return new WrittenOff(
+                    invoice.number(),
+                    invoice.writtenOff().stream()
+                            .map(one -> one.document().number())
+                            .toList(),
+                    invoice.writtenOff().stream()
+                            .map(Reduction::amount)
+                            .reduce(Money::plus)
+                            .orElseThrow());
+        }
+    }
 
     /** What came is another item than what left. */
     @Code("wrong-item")

@@ -11,6 +11,7 @@ public enum DocumentKind {
     REFUND("Refund", "RF-"),
     RETURN("Return", "RT-"),
     CREDIT_NOTE("Credit note", "C-"),
+    WRITE_OFF("Write-off", "W-"),
     UNEXPECTED_GOODS("Unexpected goods", "U-"),
     STOCK_RECEIPT("Stock receipt", "SR-"),
     STOCK_COUNT("Stock count", "CT-"),

@@ -5,6 +5,7 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
@@ -19,6 +20,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.Currency;
+import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -426,10 +428,12 @@ record TrailRows(TrailFacts facts, Currency currency) {
                     .map(a -> new DocumentRef(DocumentKind.INVOICE, a.invoice()))
                     .distinct()
                     .toList();
-            if (ref.kind() != DocumentKind.PAYMENT && (arrival || takenBackAt(ref, moment))) {
+            if (!OF_THEIR_OWN.contains(ref.kind()) && (arrival || takenBackAt(ref, moment))) {
                 // a deposit and a credit note have rows of their own for how they came about and were taken back
                 return;
             }
+            var discounts = discountsWith(payment, here, moment, invoices);
+            var discounted = discounts.stream().map(Reduction::amount).reduce(zero(), Money::plus);
             if (arrival) {
                 var onAccount = facts.roots().isEmpty() ? payment.amount() : received;
                 rows.add(row(
@@ -438,17 +442,15 @@ record TrailRows(TrailFacts facts, Currency currency) {
                         stamp,
                         ref,
                         parents,
-                        arrivalWords(payment),
+                        arrivalWords(payment, invoices) + words(discounts),
                         payment.reversed(),
                         List.of(),
                         zero(),
-                        onAccount));
+                        onAccount.plus(discounted)));
             } else if (!here.isEmpty()) {
                 var words = received.isNegative()
-                        ? payment.reversed() && ref.kind() == DocumentKind.PAYMENT
-                                ? "bounced: the invoices it settled are open again"
-                                : "unallocated, now customer credit"
-                        : "its customer credit allocated to the invoice";
+                        ? takenOffWords(payment)
+                        : "its customer credit allocated to the invoice" + words(discounts);
                 rows.add(row(
                         Aspect.MONEY,
                         allocations.get(0).on(),
@@ -459,12 +461,60 @@ record TrailRows(TrailFacts facts, Currency currency) {
                         false,
                         List.of(),
                         zero(),
-                        received));
+                        received.plus(discounted)));
             }
         });
     }
 
-    private String arrivalWords(PaymentFact payment) {
+    /** What has no other row that tells how it came about. */
+    private static final Set<DocumentKind> OF_THEIR_OWN = EnumSet.of(DocumentKind.PAYMENT, DocumentKind.WRITE_OFF);
+
+    /** The discounts that were taken with money at a moment: when it was last set against their invoices. */
+    private static List<Reduction> discountsWith(
+            PaymentFact payment, List<PaymentFact.Allocation> here, long moment, Map<String, Invoice> invoices) {
+        return here.stream()
+                .map(PaymentFact.Allocation::invoice)
+                .distinct()
+                .filter(invoice -> payment.allocations().stream()
+                                .filter(a -> a.invoice().equals(invoice)
+                                        && a.amount().isPositive())
+                                .mapToLong(PaymentFact.Allocation::moment)
+                                .max()
+                                .orElse(moment - 1)
+                        == moment)
+                .flatMap(invoice -> invoices.get(invoice).discount().stream())
+                .filter(discount -> discount.document().equals(payment.document()))
+                .toList();
+    }
+
+    private static String words(List<Reduction> discounts) {
+        return discounts.stream()
+                .map(discount -> ", with an early-payment discount of %s on invoice %s"
+                        .formatted(discount.amount(), discount.invoice()))
+                .collect(Collectors.joining());
+    }
+
+    private static String takenOffWords(PaymentFact payment) {
+        if (payment.document().kind() == DocumentKind.WRITE_OFF) {
+            return "taken back: the invoice is open again";
+        }
+        return payment.reversed() && payment.document().kind() == DocumentKind.PAYMENT
+                ? "bounced: the invoices it settled are open again"
+                : "unallocated, now customer credit";
+    }
+
+    private String arrivalWords(PaymentFact payment, Map<String, Invoice> invoices) {
+        if (payment.document().kind() == DocumentKind.WRITE_OFF) {
+            return "%s written off%s"
+                    .formatted(
+                            payment.amount(),
+                            invoices.values().stream()
+                                    .flatMap(invoice -> invoice.writtenOff().stream())
+                                    .filter(one -> one.document().equals(payment.document()))
+                                    .map(one -> ": " + one.reason())
+                                    .findFirst()
+                                    .orElse(", then taken back"));
+        }
         var left = payment.left();
         if (payment.reversed()) {
             return "%s received, then bounced".formatted(payment.amount());

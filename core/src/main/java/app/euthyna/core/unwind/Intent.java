@@ -158,7 +158,7 @@ public sealed interface Intent {
 
     /**
      * Something else was posted by mistake or came to nothing: a credit note, a payment, a deposit, a refund, the
-     * receipt of a return.
+     * receipt of a return, a write-off.
      *
      * @param withdrawn the goods of the return are not expected any more either
      */
@@ -170,7 +170,8 @@ public sealed interface Intent {
                 DocumentKind.PAYMENT, "take-back-payment",
                 DocumentKind.DEPOSIT, "take-back-deposit",
                 DocumentKind.REFUND, "take-back-refund",
-                DocumentKind.RETURN, "take-back-receipt"));
+                DocumentKind.RETURN, "take-back-receipt",
+                DocumentKind.WRITE_OFF, "take-back-write-off"));
 
         /** The kind of document that an intent of this code takes back; empty where it is another intent's. */
         public static Optional<DocumentKind> kindOf(String code) {

@@ -47,6 +47,7 @@ public record Plan(String words, Money value, List<Step> steps, List<Question> q
         UNAPPLY_DEPOSIT,
         REVERSE_INVOICE,
         REVERSE_CREDIT,
+        REVERSE_WRITE_OFF,
         REVERSE_INSPECTION,
         REVERSE_RECEIPT,
         WITHDRAW_RETURN,

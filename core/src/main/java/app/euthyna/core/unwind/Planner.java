@@ -101,6 +101,7 @@ public final class Planner {
                 case PAYMENT -> reversing.payment(intent.subject());
                 case DEPOSIT -> reversing.deposit(intent.subject());
                 case REFUND -> reversing.refund(intent.subject());
+                case WRITE_OFF -> reversing.writeOff(intent.subject());
                 case RETURN -> new ReversingReceipt(unwindContext, unwindRequest).plan(intent);
                 default -> throw new IllegalArgumentException(intent.toString());
             };

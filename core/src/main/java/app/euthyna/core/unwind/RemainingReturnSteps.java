@@ -11,8 +11,10 @@ import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Role;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Collectors;
 
 /**
@@ -27,10 +29,39 @@ final class RemainingReturnSteps {
     private final UnwindContext unwindContext;
     private final UnwindRequest unwindRequest;
     private final Placeholders later = new Placeholders();
+    /** What invoices have open, as the steps leave it. */
+    private final Map<String, Money> open;
 
     RemainingReturnSteps(UnwindContext unwindContext, UnwindRequest unwindRequest) {
         this.unwindContext = unwindContext;
         this.unwindRequest = unwindRequest;
+        this.open = new HashMap<>(unwindContext.open());
+    }
+
+    /**
+     * Takes back what was written off of the invoices that billed goods of a return: they can't be credited before
+     * (section 16).
+     *
+     * @return the chains as they are then
+     */
+    List<Chain> reverseWriteOffs(Return goods, List<Chain> chains, List<Plan.Step> steps) {
+        var dispatchLines =
+                goods.lines().stream().map(Return.Line::dispatchLine).collect(Collectors.toSet());
+        var writeOffs = chains.stream()
+                .flatMap(Chain::inForce)
+                .filter(invoice -> invoice.lines().stream()
+                        .flatMap(line -> line.sources().stream())
+                        .anyMatch(source -> dispatchLines.contains(source.dispatchLine())))
+                .flatMap(invoice -> invoice.writtenOff().stream())
+                .distinct()
+                .toList();
+        if (writeOffs.isEmpty()) {
+            return chains;
+        }
+        var step = Reversing.step(writeOffs);
+        steps.add(step);
+        writeOffs.forEach(one -> open.merge(one.invoice(), one.amount(), Money::plus));
+        return after(chains, step.effects());
     }
 
     /** The steps that are left of a return, the first of which may be possible now. */
@@ -67,6 +98,9 @@ final class RemainingReturnSteps {
             chains = after(chains, List.of(inspected));
             goods = Chain.returnOf(chains, goods.number());
         }
+        if (!Crediting.due(goods, chains).isEmpty()) {
+            chains = reverseWriteOffs(goods, chains, steps);
+        }
         var credited = credit(goods, chains, steps);
         if (unwindRequest.choices().refunds()) {
             refund(goods, chains, credited, steps);
@@ -89,7 +123,7 @@ final class RemainingReturnSteps {
                 unwindRequest.reason(),
                 unwindRequest.choices().restockingPercent(),
                 unwindRequest.choices().freight());
-        var decided = Crediting.creditReturn(goods, chains, unwindContext.open(), terms);
+        var decided = Crediting.creditReturn(goods, chains, open, terms);
         if (decided.isRefused()) {
             return List.of();
         }

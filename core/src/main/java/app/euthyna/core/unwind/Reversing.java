@@ -6,6 +6,7 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.DocumentRef;
@@ -16,8 +17,8 @@ import app.euthyna.core.shared.Role;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * Plans that mirror documents of money: credit notes posted by mistake, payments and deposits that bounced, refunds
@@ -50,15 +51,22 @@ final class Reversing {
         }
         var steps = new ArrayList<Plan.Step>();
         var settlements = source.settlements();
-        elsewhere(
-                        source,
-                        settlements.stream()
-                                .filter(one -> !one.invoice().equals(credit.invoice()))
-                                .toList())
-                .ifPresent(steps::add);
+        var freed = elsewhere(
+                source,
+                settlements.stream()
+                        .filter(one -> !one.invoice().equals(credit.invoice()))
+                        .toList());
         var own = settlements.stream()
                 .filter(one -> one.invoice().equals(credit.invoice()))
                 .toList();
+        var discounts = RefundRules.without(source, own);
+        if (freed.isRefused() || discounts.isRefused()) {
+            return Decision.refused(Stream.concat(freed.refusals().stream(), discounts.refusals().stream())
+                    .toList());
+        }
+        steps.addAll(freed.get());
+        var effects = new ArrayList<Effect>(discounts.get());
+        effects.add(new Effect.CreditNoteReversed(credit, unwindContext.invoice(credit.invoice()), own));
         steps.add(Planner.now(
                 Plan.Kind.REVERSE_CREDIT,
                 own.isEmpty()
@@ -66,7 +74,7 @@ final class Reversing {
                                 .formatted(credit.totals().gross(), credit.invoice())
                         : "Its entry is reversed; %s of invoice %s are open again"
                                 .formatted(Settlement.sum(own), credit.invoice()),
-                List.of(new Effect.CreditNoteReversed(credit, unwindContext.invoice(credit.invoice()), own))));
+                effects));
         return plan(credit.totals().gross(), steps);
     }
 
@@ -114,8 +122,41 @@ final class Reversing {
                         Plan.Kind.REVERSE_PAYMENT,
                         settled.isEmpty()
                                 ? "Its entry is reversed"
-                                : "Its entries are reversed; open again: " + words(settled),
-                        List.of(reversed.get()))));
+                                : "Its entries are reversed; open again: " + words(settled) + discounts(source),
+                        reversed.get())));
+    }
+
+    private static String discounts(RefundRules.Source source) {
+        return source.discounts().stream()
+                .map(one -> ", with the discount of %s on invoice %s"
+                        .formatted(one.reduction().amount(), one.reduction().invoice()))
+                .collect(Collectors.joining());
+    }
+
+    /** A write-off: the money comes after all. */
+    Decision<Plan> writeOff(DocumentRef subject) {
+        var found = unwindContext.writeOff(subject);
+        return found.isEmpty()
+                ? Decision.refused(new BillingRefusal.AlreadyReversed(capital(subject)))
+                : plan(found.get().amount(), List.of(step(List.of(found.get()))));
+    }
+
+    /** What was written off is open again. */
+    static Plan.Step step(List<Reduction> writeOffs) {
+        return Planner.now(
+                Plan.Kind.REVERSE_WRITE_OFF,
+                writeOffs.stream()
+                        .map(one -> "%s of invoice %s, written off with %s, are open again"
+                                .formatted(
+                                        one.amount(),
+                                        one.invoice(),
+                                        one.document().number()))
+                        .collect(Collectors.joining("; ")),
+                writeOffs.stream().map(Effect.ReductionReversed::new).toList());
+    }
+
+    private static String capital(DocumentRef document) {
+        return document.kind().word() + " " + document.number();
     }
 
     /** A deposit that bounced: what it was applied to is open again. */
@@ -141,7 +182,12 @@ final class Reversing {
         }
         var customer = unwindContext.order(deposit.order()).order().customer();
         var steps = new ArrayList<Plan.Step>();
-        credit.flatMap(source -> elsewhere(source, source.settlements())).ifPresent(steps::add);
+        var freed =
+                credit.map(source -> elsewhere(source, source.settlements())).orElse(Decision.of(List.of()));
+        if (freed.isRefused()) {
+            return Decision.refused(freed.refusals());
+        }
+        steps.addAll(freed.get());
         var applied = unwindContext.applied().stream()
                 .filter(one ->
                         one.deposit().equals(deposit.number()) && one.amount().isPositive())
@@ -207,13 +253,17 @@ final class Reversing {
     }
 
     /** Customer credit of a document is taken off invoices; empty where it settles none. */
-    private static Optional<Plan.Step> elsewhere(RefundRules.Source source, List<Settlement> settlements) {
-        return settlements.isEmpty()
-                ? Optional.empty()
-                : Optional.of(Planner.now(
+    private static Decision<List<Plan.Step>> elsewhere(RefundRules.Source source, List<Settlement> settlements) {
+        if (settlements.isEmpty()) {
+            return Decision.of(List.of());
+        }
+        var freed = RefundRules.freed(source, settlements);
+        return freed.isRefused()
+                ? Decision.refused(freed.refusals())
+                : Decision.of(List.of(Planner.now(
                         Plan.Kind.UNALLOCATE_CREDIT,
                         "Its customer credit is unallocated; open again: " + words(settlements),
-                        List.of(new Effect.AllocationTakenOff(source.document(), source.customer(), settlements))));
+                        freed.get())));
     }
 
     private static String words(List<Settlement> settlements) {

@@ -1,6 +1,8 @@
 package app.euthyna.core.unwind;
 
 import app.euthyna.core.billing.BillingRefusal;
+import app.euthyna.core.billing.RefundRules;
+import app.euthyna.core.flow.BilledAheadDelivery;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Dispatch;
@@ -52,8 +54,8 @@ final class TakingBack {
             Money earned,
             boolean ahead) {
 
-        Effect.BilledAheadDelivery covered() {
-            return new Effect.BilledAheadDelivery(
+        BilledAheadDelivery covered() {
+            return new BilledAheadDelivery(
                     invoice.customer(),
                     new LineRef(invoice.number(), line.no()),
                     line.item(),
@@ -104,9 +106,13 @@ final class TakingBack {
         if (!refusals.isEmpty()) {
             return Decision.refused(refusals);
         }
-        var taken = takenOff(invoice);
+        var taken = sources(invoice);
         var refunds = unwindRequest.choices().refunds() && !taken.isEmpty();
-        var steps = new ArrayList<>(moneySteps(invoice, taken));
+        var steps = new ArrayList<Plan.Step>();
+        if (!invoice.writtenOff().isEmpty()) {
+            steps.add(Reversing.step(invoice.writtenOff()));
+        }
+        steps.addAll(moneySteps(invoice, taken));
         steps.add(reversal(invoice, bills));
         // money that waits for someone's word does not keep the goods from going back to the shelf
         var at = steps.size();
@@ -117,12 +123,12 @@ final class TakingBack {
         if (refunds) {
             steps.add(Refunding.step(
                     taken.stream()
-                            .map(off -> new Effect.RefundGiven(
+                            .map(source -> new Effect.RefundGiven(
                                     unwindRequest.numbers().apply(DocumentKind.REFUND),
-                                    off.customer(),
-                                    off.source(),
+                                    source.customer(),
+                                    source.document(),
                                     "",
-                                    Settlement.sum(off.settlements())))
+                                    source.settled().get(invoice.number())))
                             .toList(),
                     unwindContext,
                     unwindRequest));
@@ -155,19 +161,26 @@ final class TakingBack {
     }
 
     /** What settles the invoice is freed from it. */
-    private List<Plan.Step> moneySteps(Invoice invoice, List<Effect.AllocationTakenOff> taken) {
+    private List<Plan.Step> moneySteps(Invoice invoice, List<RefundRules.Source> taken) {
         var steps = new ArrayList<Plan.Step>();
         if (!taken.isEmpty()) {
             steps.add(Planner.now(
                     Plan.Kind.UNALLOCATE_PAYMENT,
-                    "%s %s unallocated and kept as customer credit"
+                    "%s %s unallocated and kept as customer credit%s"
                             .formatted(
                                     taken.stream()
-                                            .map(off -> "%s of %s"
-                                                    .formatted(Settlement.sum(off.settlements()), off.source()))
+                                            .map(source -> "%s of %s"
+                                                    .formatted(
+                                                            source.settled().get(invoice.number()), source.document()))
                                             .collect(Collectors.joining(", ")),
-                                    taken.size() == 1 ? "is" : "are"),
-                    taken));
+                                    taken.size() == 1 ? "is" : "are",
+                                    invoice.discount()
+                                            .map(discount ->
+                                                    "; the discount of %s is taken back".formatted(discount.amount()))
+                                            .orElse("")),
+                    taken.stream()
+                            .flatMap(source -> RefundRules.freed(source, settled(source, invoice)).get().stream())
+                            .toList()));
         }
         var applied = unwindContext.applied().stream()
                 .filter(a -> a.invoice().equals(invoice.number()) && a.amount().isPositive())
@@ -210,7 +223,7 @@ final class TakingBack {
 
     private static Plan.Step reversal(Invoice invoice, List<Bill> bills) {
         var reversal = new ArrayList<Effect>();
-        var ahead = new LinkedHashMap<String, List<Effect.BilledAheadDelivery>>();
+        var ahead = new LinkedHashMap<String, List<BilledAheadDelivery>>();
         bills.stream()
                 .filter(Bill::ahead)
                 .forEach(bill -> ahead.computeIfAbsent(bill.dispatchLine().number(), d -> new ArrayList<>())
@@ -227,17 +240,18 @@ final class TakingBack {
                 reversal);
     }
 
-    /** Everything but deposits that settles the invoice, by the document it came from. */
-    private List<Effect.AllocationTakenOff> takenOff(Invoice invoice) {
-        var off = new ArrayList<Effect.AllocationTakenOff>();
-        for (var source : unwindContext.sources()) {
-            var amount = source.settled().get(invoice.number());
-            if (amount != null && amount.isPositive()) {
-                off.add(new Effect.AllocationTakenOff(
-                        source.document(), source.customer(), List.of(new Settlement(invoice.number(), amount))));
-            }
-        }
-        return off;
+    /** The money that settles the invoice, deposits and write-offs apart. */
+    private List<RefundRules.Source> sources(Invoice invoice) {
+        return unwindContext.sources().stream()
+                .filter(source -> source.document().kind() != DocumentKind.WRITE_OFF
+                        && !settled(source, invoice).isEmpty())
+                .toList();
+    }
+
+    private static List<Settlement> settled(RefundRules.Source source, Invoice invoice) {
+        return source.settlements().stream()
+                .filter(one -> one.invoice().equals(invoice.number()))
+                .toList();
     }
 
     /**

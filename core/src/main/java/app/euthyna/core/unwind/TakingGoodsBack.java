@@ -70,15 +70,15 @@ final class TakingGoodsBack {
         }
         var steps = new ArrayList<Plan.Step>();
         var goods = authorised.get().authorised();
+        var remaining = new RemainingReturnSteps(unwindContext, unwindRequest);
+        var before = remaining.reverseWriteOffs(goods, unwindContext.chains(), steps);
         var count = goods.lines().size();
         steps.add(Planner.now(
                 Plan.Kind.AUTHORISE_RETURN,
                 "Goods of %d %s are authorised for return".formatted(count, count == 1 ? "line" : "lines"),
                 List.of(authorised.get())));
-        var after = unwindContext.chains().stream()
-                .map(chain -> chain.after(authorised.get()))
-                .toList();
-        steps.addAll(new RemainingReturnSteps(unwindContext, unwindRequest).expected(goods, after));
+        var after = before.stream().map(chain -> chain.after(authorised.get())).toList();
+        steps.addAll(remaining.expected(goods, after));
         var questions = new ArrayList<Plan.Question>();
         if (steps.stream().anyMatch(step -> step.kind() == Plan.Kind.CREDIT)) {
             questions.add(MONEY);

@@ -5,6 +5,7 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Deposit;
 import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.goods.Shelf;
 import app.euthyna.core.goods.StockCount;
 import app.euthyna.core.shared.DocumentRef;
@@ -147,6 +148,15 @@ public record UnwindContext(
                 .filter(credit -> credit.number().equals(number))
                 .findFirst()
                 .orElseThrow(() -> new IllegalArgumentException("credit note " + number + " is not in " + this));
+    }
+
+    /** What was written off with a document; empty where that was taken back. */
+    Optional<Reduction> writeOff(DocumentRef document) {
+        return chains.stream()
+                .flatMap(chain -> chain.invoices().stream())
+                .flatMap(invoice -> invoice.writtenOff().stream())
+                .filter(one -> one.document().equals(document))
+                .findFirst();
     }
 
     Deposit deposit(String number) {

@@ -44,7 +44,7 @@ class EffectHandlersTests {
     @Test
     void tableThatForgetsAnEffectIsNeverMade() {
         var all = EffectHandlers.types(Effect.class);
-        assertThat(all).hasSize(38).contains(Effect.StockCounted.class, Effect.InvoicePosted.class);
+        assertThat(all).hasSize(40).contains(Effect.StockCounted.class, Effect.InvoicePosted.class);
         var table = EffectHandlers.<String>deeds();
         all.stream()
                 .filter(type -> type != Effect.RefundGiven.class)

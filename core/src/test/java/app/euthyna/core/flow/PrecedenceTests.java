@@ -116,7 +116,7 @@ class PrecedenceTests {
             .get()
             .credit();
     private static final DocumentRef CREDIT = new DocumentRef(DocumentKind.CREDIT_NOTE, "CN-1");
-    private static final Effect.BilledAheadDelivery AHEAD = new Effect.BilledAheadDelivery(
+    private static final BilledAheadDelivery AHEAD = new BilledAheadDelivery(
             "C",
             new LineRef("2026-1", 1),
             "A",
@@ -171,6 +171,7 @@ class PrecedenceTests {
                 new Case(
                         new Effect.RefundGiven("RF-1", "C", PAYMENT, "", eur("10.00")),
                         Map.of("the payment", dated(PAYMENT), "what was set free of it since", freed(PAYMENT))),
+                new Case(new Effect.InvoiceReduced(written(TODAY)), Map.of("the invoice", dated(INVOICE))),
                 new Case(
                         new Effect.RefundReversed("RF-1", "C", PAYMENT, "", eur("10.00")),
                         Map.of("the refund", dated(REFUND))),
@@ -227,7 +228,8 @@ class PrecedenceTests {
                 Effect.ReturnInspected.class,
                 Effect.InspectionReversed.class,
                 Effect.ReceiptReversed.class,
-                Effect.CreditNotePosted.class);
+                Effect.CreditNotePosted.class,
+                Effect.ReductionReversed.class);
         var ofNoDocument = Set.<Class<?>>of(
                 Effect.OrderSubmitted.class,
                 Effect.OrderChanged.class,
@@ -246,6 +248,28 @@ class PrecedenceTests {
         tried.addAll(triedBelow);
         tried.addAll(ofNoDocument);
         assertThat(tried).containsExactlyInAnyOrderElementsOf(EffectHandlers.types(Effect.class));
+    }
+
+    @Test
+    void writeOffIsNotTakenBackBeforeItWasWritten() {
+        assertThat(refusals(new Effect.ReductionReversed(written(TODAY)), new Known()))
+                .isEmpty();
+        assertThat(refusals(new Effect.ReductionReversed(written(TODAY.plusDays(1))), new Known()))
+                .extracting(Refusal::code)
+                .containsExactly("dated-before");
+    }
+
+    private static Reduction written(LocalDate on) {
+        return new Reduction(
+                Reduction.Kind.SMALL_DIFFERENCE,
+                new DocumentRef(DocumentKind.WRITE_OFF, "W-1001"),
+                "C",
+                INVOICE.number(),
+                Set.of("SO-1"),
+                on,
+                eur("0.02"),
+                "rounding",
+                List.of());
     }
 
     @Test

@@ -7,6 +7,7 @@ import static app.euthyna.core.Given.order;
 import app.euthyna.core.Given;
 import app.euthyna.core.billing.Billing;
 import app.euthyna.core.billing.Depositing;
+import app.euthyna.core.billing.EarlyPaymentTerms;
 import app.euthyna.core.billing.OpenInvoice;
 import app.euthyna.core.billing.Receiving;
 import app.euthyna.core.billing.RefundRules;
@@ -27,9 +28,7 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
-import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Quantity;
-import app.euthyna.core.shared.Role;
 import app.euthyna.core.unwind.Choices;
 import app.euthyna.core.unwind.Intent;
 import app.euthyna.core.unwind.Planner;
@@ -45,12 +44,11 @@ import java.util.Set;
 import java.util.TreeMap;
 
 /** Two orders of a customer to which something happens at random, step by step. */
-final class RandomHistory extends KeptBooks {
+final class RandomHistory extends MoneyMoves {
 
     private static final int STEPS = 40;
     private static final ReturnPolicy AHEAD = new ReturnPolicy(
             Optional.empty(), List.of(new ReturnPolicy.Reason("damaged", "damaged", false, false, true)));
-    private static final Person CONTROLLER = new Person("controller", Role.CONTROLLER);
 
     RandomHistory(Random random, String name, Map<String, Integer> happened) {
         super(random, name, happened);
@@ -127,7 +125,7 @@ final class RandomHistory extends KeptBooks {
     }
 
     void step() {
-        switch (random.nextInt(33)) {
+        switch (random.nextInt(34)) {
             case 0, 1, 2 -> receive();
             case 3, 4, 5, 6 -> reserve();
             case 7, 8, 9 ->
@@ -148,6 +146,7 @@ final class RandomHistory extends KeptBooks {
             case 24, 25, 31 -> takeBack();
             case 26, 27, 28, 29 -> List.of(1, 2, 3).forEach(time -> goodsBack());
             case 30 -> allow();
+            case 33 -> writeOff();
             default -> cancelSome();
         }
         check();
@@ -202,7 +201,7 @@ final class RandomHistory extends KeptBooks {
                         "C",
                         together,
                         shares,
-                        new Billing.Terms(next("2026-"), TODAY, 30, "", ahead),
+                        new Billing.Terms(next("2026-"), TODAY, 30, "", ahead, earlyPayment()),
                         Set.of(OrderKind.STANDARD))
                 .result();
         billed.ifPresent(invoiced -> {
@@ -210,6 +209,11 @@ final class RandomHistory extends KeptBooks {
             invoiced.orders().stream().sorted().forEach(order -> applyDeposits(chains.get(order)));
         });
         return billed;
+    }
+
+    private Optional<EarlyPaymentTerms> earlyPayment() {
+        return Optional.of(new EarlyPaymentTerms(BigDecimal.valueOf(random.nextInt(4)), 10))
+                .filter(terms -> terms.percent().signum() > 0);
     }
 
     void applyDeposits(Chain chain) {
@@ -278,61 +282,6 @@ final class RandomHistory extends KeptBooks {
             default ->
                 RefundRules.refundDeposit(next("RF-"), chain, deposit, amount(3_000))
                         .result()
-                        .ifPresent(this::happen);
-        }
-    }
-
-    /** Too much, too little or just enough, against one invoice or none; or credit that is there. */
-    void pay() {
-        var open =
-                invoices().values().stream().filter(i -> i.open().isPositive()).toList();
-        var settlements = open.isEmpty()
-                ? List.<Settlement>of()
-                : List.of(new Settlement(
-                        open.get(0).number(), random.nextBoolean() ? open.get(0).open() : amount(2_000)));
-        if (random.nextBoolean()) {
-            Receiving.receive(next("P-"), "C", amount(9_000), settlements, invoices())
-                    .result()
-                    .ifPresent(this::happen);
-        } else {
-            var credits = payments.values().stream()
-                    .filter(p -> p.left().isPositive())
-                    .map(p -> new Receiving.Credit(p.document(), p.left()))
-                    .toList();
-            Receiving.allocateCredit("C", settlements, invoices(), credits)
-                    .result()
-                    .ifPresent(effects -> effects.forEach(this::happen));
-        }
-    }
-
-    void giveBack() {
-        if (payments.isEmpty()) {
-            return;
-        }
-        var payment = List.copyOf(payments.values()).get(random.nextInt(payments.size()));
-        switch (random.nextInt(4)) {
-            case 3 ->
-                refunds.values().stream()
-                        .findFirst()
-                        .map(RefundRules::reverse)
-                        .flatMap(Decision::result)
-                        .ifPresent(this::happen);
-            case 0 ->
-                RefundRules.refundCredit(next("RF-"), payment, amount(3_000))
-                        .result()
-                        .ifPresent(this::happen);
-            case 1 ->
-                payment.settled().entrySet().stream()
-                        .filter(e -> e.getValue().isPositive())
-                        .findFirst()
-                        .map(e -> RefundRules.takeOff(payment, List.of(new Settlement(e.getKey(), e.getValue()))))
-                        .flatMap(Decision::result)
-                        .ifPresent(this::happen);
-            default ->
-                Optional.of(payment)
-                        .filter(p -> p.document().kind() == DocumentKind.PAYMENT)
-                        .map(RefundRules::reverse)
-                        .flatMap(Decision::result)
                         .ifPresent(this::happen);
         }
     }
@@ -406,6 +355,7 @@ final class RandomHistory extends KeptBooks {
                 .map(RefundRules.Source::document)
                 .filter(one -> one.kind() == DocumentKind.PAYMENT)
                 .forEach(documents::add);
+        documents.addAll(writeOffs);
         refunds.keySet().forEach(one -> documents.add(new DocumentRef(DocumentKind.REFUND, one)));
         return documents;
     }
@@ -421,7 +371,7 @@ final class RandomHistory extends KeptBooks {
                 List.copyOf(chains.values()),
                 open,
                 applied.values().stream().filter(a -> a.amount().isPositive()).toList(),
-                List.copyOf(payments.values()),
+                payments.values().stream().map(this::withDiscounts).toList(),
                 Optional.empty(),
                 RefundRules.Bounds.NONE,
                 taken);

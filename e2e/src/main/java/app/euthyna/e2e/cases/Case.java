@@ -33,7 +33,8 @@ final class Case {
             Map.entry("pay", "receivables"),
             Map.entry("deposit", "receivables"),
             Map.entry("credit", "receivables"),
-            Map.entry("refund", "receivables"));
+            Map.entry("refund", "receivables"),
+            Map.entry("write_off", "receivables"));
 
     private final Yaml yaml;
     private final Known known;
@@ -49,7 +50,7 @@ final class Case {
         this.expected = new Expected(known);
     }
 
-    /** The period is opened again after the case, however it ended. */
+    /** The period is opened again after the case, and the company's rules are as before, however it ended. */
     void run() {
         try {
             steps();
@@ -57,6 +58,7 @@ final class Case {
             if (known.closed) {
                 known.users.as("lead").post("/api/ledger/periods/reopenings", Map.of("reason", "the case is over"));
             }
+            given.tearDown();
         }
     }
 
@@ -64,7 +66,7 @@ final class Case {
         yaml.only(Set.of("case", "source", "given", "steps"));
         yaml.text("case");
         yaml.text("source");
-        given.setUp(yaml.section("given").only(Set.of("today", "customers", "items", "approval")));
+        given.setUp(yaml.section("given").only(Set.of("today", "customers", "items", "approval", "bad_debt_relief")));
         known.balancesBefore = known.balances();
         var at = 0;
         for (var step : yaml.sections("steps")) {

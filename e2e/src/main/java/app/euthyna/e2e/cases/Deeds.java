@@ -14,13 +14,18 @@ import tools.jackson.databind.JsonNode;
 final class Deeds {
 
     private final Known known;
+    private final ReceivablesDeeds receivables;
 
     Deeds(Known known) {
+        this.receivables = new ReceivablesDeeds(known);
         this.known = known;
     }
 
     void act(String word, Yaml step, Api api) {
-        if (!onOrder(word, step, api) && !onGoods(word, step, api) && !onMoney(word, step, api)) {
+        if (!onOrder(word, step, api)
+                && !onGoods(word, step, api)
+                && !onMoney(word, step, api)
+                && !receivables.act(word, step, api)) {
             throw new CaseFailed("the word '" + word + "' is not known");
         }
     }
@@ -105,7 +110,10 @@ final class Deeds {
         switch (word) {
             case "invoice" -> invoice(step.only(Set.of("ref", "of", "lines", "ahead", "date", "as", "refused")), api);
             case "pay" ->
-                pay(step.only(Set.of("ref", "customer", "amount", "allocate", "from", "date", "as", "refused")), api);
+                pay(
+                        step.only(Set.of(
+                                "ref", "customer", "amount", "allocate", "from", "date", "reason", "as", "refused")),
+                        api);
             case "direct_invoice" ->
                 directInvoice(step.only(Set.of("ref", "customer", "po", "lines", "date", "as", "refused")), api);
             case "deposit" ->
@@ -358,12 +366,15 @@ final class Deeds {
                 step.sections("allocate").stream()
                         .map(a -> Map.of(
                                 "invoice",
-                                known.document(a.only(Set.of("invoice", "amount"))
+                                known.document(a.only(Set.of("invoice", "amount", "discount"))
                                                 .text("invoice"))
                                         .number(),
                                 "amount",
-                                a.decimal("amount")))
+                                a.decimal("amount"),
+                                "discount",
+                                a.flag("discount")))
                         .toList());
+        Known.put(request, "reason", step.text("reason", null));
         if (step.text("from", "").equals("credit")) {
             api.post("/api/credit-allocations", request);
             return;

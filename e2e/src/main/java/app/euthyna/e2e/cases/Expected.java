@@ -132,7 +132,10 @@ final class Expected {
                 "cogs",
                 "write_off",
                 "given_away",
-                "stock_adjustment"));
+                "stock_adjustment",
+                "payment_differences",
+                "bad_debt",
+                "sales_discounts"));
         var changes = new TreeMap<String, BigDecimal>();
         known.balances().forEach((role, now) -> {
             var change = now.subtract(known.balancesBefore.getOrDefault(role, BigDecimal.ZERO));

@@ -8,14 +8,32 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import tools.jackson.databind.node.ObjectNode;
 
 /** Sets up what a case takes as given, under codes of its own. */
 final class Given {
 
     private final Known known;
+    private boolean withoutRelief;
 
     Given(Known known) {
         this.known = known;
+    }
+
+    /** What the case changed for the whole company is as before. */
+    void tearDown() {
+        if (withoutRelief) {
+            relief(true);
+        }
+    }
+
+    /** Whether the company claims the VAT of bad debt back. */
+    private void relief(boolean claimed) {
+        var rules = known.users.as("lead").get("/api/rules");
+        var receivables = (ObjectNode) rules.get("receivables");
+        receivables.put("badDebtRelief", claimed);
+        ((ObjectNode) rules).put("reason", "for a case");
+        known.users.as("lead").put("/api/rules", rules);
     }
 
     void setUp(Yaml given) {
@@ -24,6 +42,10 @@ final class Given {
             known.clock(known.today);
         } else {
             known.clock(null);
+        }
+        if (given.has("bad_debt_relief") && !given.flag("bad_debt_relief")) {
+            relief(false);
+            withoutRelief = true;
         }
         given.sections("customers").forEach(this::buyer);
         var rules = given.sections("approval").stream()
@@ -45,7 +67,16 @@ final class Given {
 
     private void buyer(Yaml c) {
         c.only(Set.of(
-                "ref", "credit_limit", "terms_days", "po", "overdue", "deposit_percent", "licences", "vat", "blocked"));
+                "ref",
+                "credit_limit",
+                "terms_days",
+                "discount",
+                "po",
+                "overdue",
+                "deposit_percent",
+                "licences",
+                "vat",
+                "blocked"));
         var code = "C-" + c.text("ref") + "-" + known.suffix;
         var po = c.section("po").only(Set.of("required", "same", "alike", "near", "ceiling"));
         var request = new LinkedHashMap<String, Object>();
@@ -54,7 +85,34 @@ final class Given {
         request.put("creditLimit", c.decimal("credit_limit", null));
         request.put("depositPercent", c.decimal("deposit_percent", BigDecimal.ZERO));
         request.put("termsDays", c.decimal("terms_days", BigDecimal.valueOf(30)).intValueExact());
+        if (c.has("discount")) {
+            var early = c.section("discount").only(Set.of("percent", "days"));
+            request.put(
+                    "earlyPayment",
+                    Map.of(
+                            "percent",
+                            early.decimal("percent"),
+                            "days",
+                            early.decimal("days").intValueExact()));
+        }
         request.put("vatTreatment", c.text("vat", "domestic").toUpperCase(Locale.ROOT));
+        request.put("po", poRules(po));
+        request.put("licences", licences(c));
+        // a case that says nothing of overdue invoices has none, whatever the company's own figures are
+        var overdue = c.section("overdue").only(Set.of("days", "above"));
+        request.put(
+                "overdue",
+                Map.of(
+                        "days",
+                        overdue.decimal("days", BigDecimal.valueOf(3_650)).intValueExact(),
+                        "above",
+                        overdue.decimal("above", BigDecimal.ZERO)));
+        Known.put(request, "blocked", c.flag("blocked") ? "blocked for the case" : null);
+        known.users.as("admin").post("/api/customers", request);
+        known.customers.put(c.text("ref"), code);
+    }
+
+    private static Map<String, Object> poRules(Yaml po) {
         var rules = new LinkedHashMap<String, Object>();
         rules.put("required", po.flag("required"));
         for (var kind : List.of("same", "alike", "near")) {
@@ -65,7 +123,11 @@ final class Given {
             }
         }
         rules.put("ceiling", po.decimal("ceiling", null));
-        request.put("po", rules);
+        return rules;
+    }
+
+    /** Licences with numbers of the case's own, which the register knows. */
+    private List<Map<String, Object>> licences(Yaml c) {
         var licences = new ArrayList<Map<String, Object>>();
         for (var licence : c.sections("licences")) {
             licence.only(Set.of("class", "number", "valid_to"));
@@ -85,19 +147,7 @@ final class Given {
                                     "answers",
                                     true));
         }
-        request.put("licences", licences);
-        // a case that says nothing of overdue invoices has none, whatever the company's own figures are
-        var overdue = c.section("overdue").only(Set.of("days", "above"));
-        request.put(
-                "overdue",
-                Map.of(
-                        "days",
-                        overdue.decimal("days", BigDecimal.valueOf(3_650)).intValueExact(),
-                        "above",
-                        overdue.decimal("above", BigDecimal.ZERO)));
-        Known.put(request, "blocked", c.flag("blocked") ? "blocked for the case" : null);
-        known.users.as("admin").post("/api/customers", request);
-        known.customers.put(c.text("ref"), code);
+        return licences;
     }
 
     private void stock(Yaml i) {

@@ -23,7 +23,9 @@ import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Set;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -201,11 +203,14 @@ class BankController {
                         .toList());
     }
 
-    record SettledShare(@NotBlank String invoice, @NotNull BigDecimal amount) {}
+    /** @param discount with the discount for paying early, which settles the rest */
+    record SettledShare(@NotBlank String invoice, @NotNull BigDecimal amount, Boolean discount) {}
 
     /** What an entry is to settle; without shares it stays on account. */
     record AcceptedEntry(
-            @NotBlank String customer, @Size(max = 200) List<@Valid SettledShare> allocate) {}
+            @NotBlank String customer,
+            @Size(max = 200) List<@Valid SettledShare> allocate,
+            @Size(max = 2000) String reason) {}
 
     /** Makes a payment of an entry, dated as the bank booked it. */
     @Permissions.Bill
@@ -218,7 +223,14 @@ class BankController {
                             .map(s -> new Settlement(
                                     s.invoice(), company.given("allocate[" + s.invoice() + "].amount", s.amount())))
                             .toList();
-            statements.settle(context, id, request.customer(), settlements);
+            var discounted = request.allocate() == null
+                    ? Set.<String>of()
+                    : request.allocate().stream()
+                            .filter(share -> Boolean.TRUE.equals(share.discount()))
+                            .map(SettledShare::invoice)
+                            .collect(Collectors.toSet());
+            statements.settle(
+                    context.because(Texts.given(request.reason())), id, request.customer(), settlements, discounted);
             return views(List.of(statements.entry(id))).get(0);
         });
     }

@@ -32,6 +32,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.hibernate.LockMode;
 import org.springframework.stereotype.Service;
@@ -248,7 +249,8 @@ class BankStatements implements BatchWork {
      * or on the first open day where the books are closed then; an invoice of a later day is settled on that day.
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public String settle(CommandContext context, long id, String customer, List<Settlement> settlements) {
+    public String settle(
+            CommandContext context, long id, String customer, List<Settlement> settlements, Set<String> discounted) {
         var entry = openEntry(id);
         var booked = closed.through()
                 .filter(through -> !entry.bookedOn().isAfter(through))
@@ -260,11 +262,14 @@ class BankStatements implements BatchWork {
         var payment = payments.receive(
                 received,
                 customer,
-                company.money(entry.amount()),
-                settlements.stream()
-                        .filter(one -> !later.containsKey(one.invoice()))
-                        .toList(),
-                Texts.cut(words.isBlank() ? entry.reference() : words, 140));
+                new Payments.Received(
+                        company.money(entry.amount()),
+                        settlements.stream()
+                                .filter(one -> !later.containsKey(one.invoice()))
+                                .toList(),
+                        discounted,
+                        entry.bookedOn(),
+                        Texts.cut(words.isBlank() ? entry.reference() : words, 140)));
         queries.settle(ids.payment(payment), id);
         for (var one : settlements) {
             if (later.containsKey(one.invoice())) {
@@ -272,7 +277,9 @@ class BankStatements implements BatchWork {
                         context.dated(later.get(one.invoice())),
                         customer,
                         List.of(new Receiving.Share(one.invoice(), Optional.of(one.amount()))),
-                        payment);
+                        payment,
+                        discounted.contains(one.invoice()) ? Set.of(one.invoice()) : Set.of(),
+                        entry.bookedOn());
             }
         }
         return payment;
@@ -351,7 +358,7 @@ class BankStatements implements BatchWork {
         var proposal = certain(proposals(List.of(entry)).get(entry.id()))
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(
                         "certain match any more for bank entry", String.valueOf(entry.id()))));
-        var payment = settle(context, entry.id(), proposal.customer(), proposal.settlements());
+        var payment = settle(context, entry.id(), proposal.customer(), proposal.settlements(), Set.of());
         return new Done(new DocumentRef(DocumentKind.PAYMENT, payment), proposal.reason());
     }
 }

@@ -19,4 +19,7 @@ public class AllocationEntity {
     BigDecimal amount;
     LocalDate allocatedOn;
     long moment;
+
+    /** A discount for paying early that was taken with the money: it settles too, and is none of it. */
+    boolean discount;
 }

@@ -2,6 +2,7 @@ package app.euthyna.server.billing;
 
 import app.euthyna.core.flow.Deposit;
 import app.euthyna.core.flow.Invoice;
+import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Price;
 import app.euthyna.core.shared.Quantity;
@@ -13,6 +14,7 @@ import app.euthyna.server.platform.Many;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
@@ -22,10 +24,12 @@ import org.springframework.stereotype.Component;
 class BillingChains implements ChainParts.Billed {
 
     private final BilledQueries queries;
+    private final Reductions reductions;
     private final Company company;
 
-    BillingChains(BilledQueries queries, Company company) {
+    BillingChains(BilledQueries queries, Reductions reductions, Company company) {
         this.queries = queries;
+        this.reductions = reductions;
         this.company = company;
     }
 
@@ -41,7 +45,14 @@ class BillingChains implements ChainParts.Billed {
                         row -> row.source().invoiceLineId, Collectors.mapping(this::source, Collectors.toList())));
         var rows = queries.billed(Many.ids(invoices)).stream()
                 .collect(Collectors.groupingBy(row -> row.invoice().id, TreeMap::new, Collectors.toList()));
-        return rows.values().stream().map(of -> invoice(of, sources, takenBack)).toList();
+        var reduced = reductions.standing(rows.values().stream()
+                .map(of -> of.get(0).invoice())
+                .filter(invoice -> invoice.reduced)
+                .map(invoice -> invoice.id)
+                .toList());
+        return rows.values().stream()
+                .map(of -> invoice(of, sources, takenBack, reduced))
+                .toList();
     }
 
     private Invoice.Source source(BilledQueries.SourceRow row) {
@@ -57,7 +68,8 @@ class BillingChains implements ChainParts.Billed {
     private Invoice invoice(
             List<BilledQueries.BilledRow> rows,
             Map<Long, List<Invoice.Source>> sources,
-            Map<LineRef, List<Invoice.TakenBack>> takenBack) {
+            Map<LineRef, List<Invoice.TakenBack>> takenBack,
+            Map<String, List<Reduction>> reduced) {
         var invoice = rows.get(0).invoice();
         var lines = rows.stream()
                 .map(row -> line(
@@ -75,7 +87,10 @@ class BillingChains implements ChainParts.Billed {
                 invoice.text,
                 invoice.reversedOn != null,
                 lines,
-                totals);
+                totals,
+                Optional.ofNullable(invoice.earlyPercent)
+                        .map(percent -> new Invoice.EarlyPayment(percent, invoice.earlyUntil)),
+                reduced.getOrDefault(invoice.number, List.of()));
     }
 
     private Invoice.Line line(

@@ -59,7 +59,13 @@ public class BillingService {
                 customer.code(),
                 new ArrayList<>(found.values()),
                 shares,
-                new Billing.Terms(writer.invoiceNumber(context), context.date(), customer.termsDays(), text, ahead),
+                new Billing.Terms(
+                        writer.invoiceNumber(context),
+                        context.date(),
+                        customer.termsDays(),
+                        text,
+                        ahead,
+                        customer.earlyPayment()),
                 rules.inForce().billedAhead()));
         writer.write(context, List.of(invoiced));
         return invoiced.invoice().number();

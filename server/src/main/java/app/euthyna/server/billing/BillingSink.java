@@ -83,6 +83,10 @@ class BillingSink implements EffectSink {
             entity.vat = invoice.totals().vat().amount();
             entity.gross = invoice.totals().gross().amount();
             entity.openAmount = entity.gross;
+            invoice.earlyPayment().ifPresent(agreed -> {
+                entity.earlyPercent = agreed.percent();
+                entity.earlyUntil = agreed.until();
+            });
             queries.session().insert(entity);
             invoice.lines().forEach(line -> insert(entity.id, line));
             details.carry(

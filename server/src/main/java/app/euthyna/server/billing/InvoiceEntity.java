@@ -30,4 +30,12 @@ public class InvoiceEntity {
     String text = "";
     LocalDate reversedOn;
     Long reversedMoment;
+
+    /** A discount for paying early; null where none was agreed. */
+    BigDecimal earlyPercent;
+
+    LocalDate earlyUntil;
+
+    /** Something of it was settled without money once; nobody asks for that of other invoices. */
+    boolean reduced;
 }

@@ -45,7 +45,9 @@ interface InvoiceQueries {
             BigDecimal openAmount,
             long version,
             String text,
-            boolean reversed) {}
+            boolean reversed,
+            BigDecimal earlyPercent,
+            LocalDate earlyUntil) {}
 
     record SettledRow(String invoice, BigDecimal amount) {}
 
@@ -91,7 +93,7 @@ interface InvoiceQueries {
 
     @HQL("""
             select i.number, c.code, c.name, i.invoicedOn, i.dueOn, i.net, i.vat, i.gross, i.openAmount, i.version,
-                i.text, i.reversedOn is not null
+                i.text, i.reversedOn is not null, i.earlyPercent, i.earlyUntil
             from InvoiceEntity i
             join CustomerEntity c on c.id = i.customerId
             where i.number = :number
@@ -103,7 +105,7 @@ interface InvoiceQueries {
             from PaymentEntity p
             join AllocationEntity a on a.paymentId = p.id
             join InvoiceEntity i on i.id = a.invoiceId
-            where p.number = :number
+            where p.number = :number and a.discount = false
             group by i.id, i.number
             having sum(a.amount) <> 0
             order by i.id
@@ -188,7 +190,7 @@ interface InvoiceQueries {
                 p.reference, p.version
             from PaymentEntity p
             join CustomerEntity c on c.id = p.customerId
-            where p.number = :number
+            where p.number = :number and p.kind <> 'WRITE_OFF'
             """)
     Optional<PaymentRow> payment(String number);
 
@@ -197,7 +199,7 @@ interface InvoiceQueries {
                 p.reference, p.version
             from PaymentEntity p
             join CustomerEntity c on c.id = p.customerId
-            where p.id < :before
+            where p.id < :before and p.kind <> 'WRITE_OFF'
             order by p.id desc
             fetch first 101 rows only
             """)
@@ -212,12 +214,15 @@ interface InvoiceQueries {
             LocalDate dueOn,
             BigDecimal gross,
             BigDecimal openAmount,
-            LocalDate reversedOn) {}
+            LocalDate reversedOn,
+            BigDecimal earlyPercent,
+            LocalDate earlyUntil) {}
 
     /** Invoices, newest first; what is null does not matter. */
     default List<InvoiceRow> page(String customer, boolean open, LocalDate dueBefore, Long before) {
         return Listing.of(session(), InvoiceRow.class, """
-                        select i.id, i.number, c.code, c.name, i.invoicedOn, i.dueOn, i.gross, i.openAmount, i.reversedOn
+                        select i.id, i.number, c.code, c.name, i.invoicedOn, i.dueOn, i.gross, i.openAmount, i.reversedOn,
+                            i.earlyPercent, i.earlyUntil
                         from InvoiceEntity i
                         join CustomerEntity c on c.id = i.customerId
                         """)
@@ -228,6 +233,19 @@ interface InvoiceQueries {
                 .then("order by i.id desc")
                 .page();
     }
+
+    record LeftRow(String number, BigDecimal gross, BigDecimal credited) {}
+
+    /** Invoices on which no discount was taken, with what is credited of them. */
+    @HQL("""
+            select i.number, i.gross, coalesce((select sum(k.gross) from CreditNoteEntity k where k.invoiceId = i.id
+                and k.reversedOn is null), 0)
+            from InvoiceEntity i
+            where :numbers contains i.number
+            and not exists (select 1 from ReductionEntity r where r.invoiceId = i.id and r.kind = 'DISCOUNT'
+                and r.reversedOn is null)
+            """)
+    List<LeftRow> leftToDiscount(String[] numbers);
 
     record OverdueRow(String number, LocalDate dueOn, BigDecimal still, Integer step, LocalDate remindedOn) {}
 

@@ -1,14 +1,19 @@
 package app.euthyna.server.billing;
 
 import app.euthyna.core.billing.OpenInvoice;
+import app.euthyna.core.billing.Reducing;
+import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Totals;
 import app.euthyna.core.shared.Vat;
 import app.euthyna.server.flow.ChainReader;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
@@ -17,6 +22,9 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** Invoices, and what there is to bill, as they are shown. */
@@ -27,8 +35,15 @@ class InvoiceViews {
     private final ChainReader chains;
     private final DocumentDetails details;
     private final Company company;
+    private final ReductionQueries reductions;
 
-    InvoiceViews(InvoiceQueries queries, ChainReader chains, DocumentDetails details, Company company) {
+    InvoiceViews(
+            InvoiceQueries queries,
+            ChainReader chains,
+            DocumentDetails details,
+            Company company,
+            ReductionQueries reductions) {
+        this.reductions = reductions;
         this.queries = queries;
         this.chains = chains;
         this.details = details;
@@ -61,6 +76,29 @@ class InvoiceViews {
     /** The taxable amount and VAT of one category and rate (EN 16931-1 BG-23). */
     record VatBandView(String category, BigDecimal rate, BigDecimal taxable, BigDecimal vat) {}
 
+    /**
+     * A discount for paying early that may still be taken.
+     *
+     * @param until the last day on which nobody must grant it
+     * @param due what settles the invoice with it
+     */
+    record EarlyPaymentView(BigDecimal percent, LocalDate until, BigDecimal discount, BigDecimal due) {}
+
+    /**
+     * What of an invoice is settled without money.
+     *
+     * @param documentKind of the write-off, or of the money with which a discount was taken
+     * @param tax VAT that is reduced with it
+     */
+    record ReductionView(
+            Reduction.Kind kind,
+            DocumentKind documentKind,
+            String number,
+            LocalDate on,
+            BigDecimal amount,
+            BigDecimal tax,
+            String reason) {}
+
     record InvoiceView(
             String number,
             String customer,
@@ -76,7 +114,9 @@ class InvoiceViews {
             long version,
             List<DocumentDetails.CarriedDetails> details,
             List<InvoiceLineView> lines,
-            List<VatBandView> bands) {}
+            List<VatBandView> bands,
+            @Nullable EarlyPaymentView earlyPayment,
+            List<ReductionView> reductions) {}
 
     record ToBillLine(int line, String item, String description, BigDecimal toBill, BigDecimal net) {}
 
@@ -99,7 +139,8 @@ class InvoiceViews {
             LocalDate dueOn,
             String state,
             BigDecimal gross,
-            BigDecimal open) {}
+            BigDecimal open,
+            @Nullable EarlyPaymentView earlyPayment) {}
 
     record InvoicePage(List<InvoiceRow> rows, @Nullable String next) {}
 
@@ -136,8 +177,48 @@ class InvoiceViews {
                         row.version(),
                         details.of("INVOICE", number),
                         lines,
-                        bands))
+                        bands,
+                        Optional.ofNullable(row.earlyPercent())
+                                .map(percent -> early(
+                                        number, percent, row.earlyUntil(), row.openAmount(), left(List.of(number))))
+                                .orElse(null),
+                        reductions.ofInvoice(number).stream()
+                                .map(this::reduction)
+                                .toList()))
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("invoice", number)));
+    }
+
+    private ReductionView reduction(ReductionQueries.OfInvoiceRow row) {
+        return new ReductionView(
+                row.kind(),
+                row.documentKind(),
+                row.number(),
+                row.reducedOn(),
+                company.money(row.amount()).amount(),
+                company.money(row.tax()).amount(),
+                row.reason());
+    }
+
+    /** What discounts are of, by invoice; those on which one was taken are missing. */
+    private Map<String, Money> left(List<String> numbers) {
+        return numbers.isEmpty()
+                ? Map.of()
+                : queries.leftToDiscount(Many.names(numbers)).stream()
+                        .collect(Collectors.toMap(
+                                InvoiceQueries.LeftRow::number,
+                                row -> company.money(row.gross()).minus(company.money(row.credited()))));
+    }
+
+    @Nullable
+    private EarlyPaymentView early(
+            String number, BigDecimal percent, LocalDate until, BigDecimal openAmount, Map<String, Money> left) {
+        var open = company.money(openAmount);
+        return Optional.ofNullable(left.get(number))
+                .flatMap(of -> Reducing.discount(percent, of))
+                .filter(discount -> discount.compareTo(open) < 0)
+                .map(discount -> new EarlyPaymentView(
+                        percent, until, discount.amount(), open.minus(discount).amount()))
+                .orElse(null);
     }
 
     private List<InvoiceLineView> lines(String number) {
@@ -235,6 +316,10 @@ class InvoiceViews {
                 pastDue ? company.today() : null,
                 after == null ? null : Pages.key(after).number(0));
         var page = Pages.of(found, row -> List.of(String.valueOf(row.id())));
+        var left = left(page.rows().stream()
+                .filter(row -> row.earlyPercent() != null && row.openAmount().signum() > 0)
+                .map(InvoiceQueries.InvoiceRow::number)
+                .toList());
         return new InvoicePage(
                 page.rows().stream()
                         .map(row -> new InvoiceRow(
@@ -245,7 +330,15 @@ class InvoiceViews {
                                 row.dueOn(),
                                 state(row.gross(), row.openAmount(), row.reversedOn() != null),
                                 company.money(row.gross()).amount(),
-                                company.money(row.openAmount()).amount()))
+                                company.money(row.openAmount()).amount(),
+                                row.earlyPercent() == null
+                                        ? null
+                                        : early(
+                                                row.number(),
+                                                row.earlyPercent(),
+                                                row.earlyUntil(),
+                                                row.openAmount(),
+                                                left)))
                         .toList(),
                 page.next());
     }

@@ -3,6 +3,7 @@ package app.euthyna.server.billing;
 import app.euthyna.core.billing.Receiving;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Money;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
@@ -20,6 +21,8 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -45,7 +48,16 @@ class PaymentController {
         this.company = company;
     }
 
-    record SettledInvoice(@NotBlank String invoice, @NotNull BigDecimal amount) {}
+    /**
+     * What of money settles an invoice.
+     *
+     * @param discount with the discount for paying early, which settles the rest
+     */
+    record SettledInvoice(@NotBlank String invoice, @NotNull BigDecimal amount, Boolean discount) {
+        private boolean discounted() {
+            return Boolean.TRUE.equals(discount);
+        }
+    }
 
     record PaymentIn(
             @NotBlank String customer,
@@ -55,8 +67,13 @@ class PaymentController {
             LocalDate date,
             @Size(max = 2000) String reason) {}
 
-    /** @param amount as much as is open and there is credit for, where it is left out */
-    record CreditShare(@NotBlank String invoice, BigDecimal amount) {}
+    /**
+     * What of customer credit settles an invoice.
+     *
+     * @param amount as much as is open and there is credit for, where it is left out
+     * @param discount with the discount for paying early, which settles the rest
+     */
+    record CreditShare(@NotBlank String invoice, BigDecimal amount, Boolean discount) {}
 
     /** @param of the document whose credit it is; the oldest credit first where it is left out */
     record CreditUse(
@@ -86,8 +103,13 @@ class PaymentController {
             long version,
             List<AllocationView> allocations) {}
 
-    /** What of a payment stands against an invoice. */
-    record AllocationView(String invoice, BigDecimal amount) {}
+    /**
+     * What of a payment stands against an invoice.
+     *
+     * @param discount that was taken with it for paying early; null where none was
+     */
+    record AllocationView(
+            String invoice, BigDecimal amount, @Nullable BigDecimal discount) {}
 
     record CreditView(String customer, BigDecimal credit) {}
 
@@ -103,9 +125,12 @@ class PaymentController {
                 context -> payment(payments.receive(
                         context.given(request.date(), request.reason()),
                         request.customer(),
-                        company.given("amount", request.amount()),
-                        settlements(request.allocate()),
-                        Texts.given(request.reference()))));
+                        new Payments.Received(
+                                company.given("amount", request.amount()),
+                                settlements(request.allocate()),
+                                discounted(request.allocate()),
+                                context.today(),
+                                Texts.given(request.reference())))));
     }
 
     /** What of a payment is to be taken off invoices; it stays as customer credit. */
@@ -155,9 +180,23 @@ class PaymentController {
                                             .map(amount ->
                                                     company.given("allocate[" + share.invoice() + "].amount", amount))))
                             .toList(),
-                    Texts.given(request.of()));
+                    Texts.given(request.of()),
+                    request.allocate().stream()
+                            .filter(share -> Boolean.TRUE.equals(share.discount()))
+                            .map(CreditShare::invoice)
+                            .collect(Collectors.toSet()),
+                    context.today());
             return credit(request.customer());
         });
+    }
+
+    private static Set<String> discounted(List<SettledInvoice> allocate) {
+        return allocate == null
+                ? Set.of()
+                : allocate.stream()
+                        .filter(SettledInvoice::discounted)
+                        .map(SettledInvoice::invoice)
+                        .collect(Collectors.toSet());
     }
 
     private List<Settlement> settlements(List<SettledInvoice> allocate) {
@@ -176,9 +215,14 @@ class PaymentController {
 
     @GetMapping("/payments/{number}")
     PaymentView payment(@PathVariable String number) {
+        var discounts = payments.discounts(number);
         var allocations = queries.settled(number).stream()
                 .map(row -> new AllocationView(
-                        row.invoice(), company.money(row.amount()).amount()))
+                        row.invoice(),
+                        company.money(row.amount()).amount(),
+                        Optional.ofNullable(discounts.get(row.invoice()))
+                                .map(Money::amount)
+                                .orElse(null)))
                 .toList();
         return queries.payment(number)
                 .map(row -> payment(row, allocations))

@@ -58,7 +58,7 @@ interface PaymentQueries {
             from AllocationEntity a
             join PaymentEntity p on p.id = a.paymentId
             join InvoiceEntity i on i.id = a.invoiceId
-            where p.number = :number
+            where p.number = :number and a.discount = false
             group by i.id, i.number
             order by i.id
             """)

@@ -38,6 +38,9 @@ class RecheckSink implements EffectSink {
             .on(
                     Effect.CreditNoteReversed.class,
                     (around, effect) -> around.changed.add(effect.credit().customer()))
+            .on(
+                    Effect.ReductionReversed.class,
+                    (around, effect) -> around.changed.add(effect.reduction().customer()))
             .on(Effect.AllocationTakenOff.class, (around, effect) -> around.touched.add(effect.customer()))
             .on(Effect.PaymentReceived.class, (around, effect) -> around.touched.add(effect.customer()))
             .on(Effect.CreditAllocated.class, (around, effect) -> around.touched.add(effect.customer()))

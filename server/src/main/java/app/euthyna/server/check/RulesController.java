@@ -16,6 +16,7 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.server.masterdata.CompanyRules;
 import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.Limits;
+import app.euthyna.server.masterdata.ReceivablesRules;
 import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
@@ -138,7 +139,12 @@ class RulesController {
     /** Limits of roles; a role that is not named has none, nor has the finance lead. */
     record LimitsView(
             @NotNull @Size(max = 10) List<@Valid LimitRow> refund,
-            @NotNull @Size(max = 10) List<@Valid LimitRow> goodsForNothing) {}
+            @NotNull @Size(max = 10) List<@Valid LimitRow> goodsForNothing,
+            @Size(max = 10) List<@Valid LimitRow> badDebt) {}
+
+    /** What is written off, and what a dispute keeps from being dunned. */
+    record ReceivablesRulesView(
+            @NotNull @PositiveOrZero BigDecimal smallDifference, boolean badDebtRelief, boolean disputesAside) {}
 
     /** How things are undone. */
     record UnwindRulesView(
@@ -173,6 +179,7 @@ class RulesController {
             @Valid UnwindRulesView unwind,
             @Valid ReturnRulesView returns,
             @Valid LimitsView limits,
+            @Valid ReceivablesRulesView receivables,
             @PositiveOrZero @Max(366) Integer daysBack,
             DecimalMark decimalMark,
             @Size(max = 2000) String reason) {}
@@ -188,6 +195,7 @@ class RulesController {
             UnwindRulesView unwind,
             ReturnRulesView returns,
             LimitsView limits,
+            ReceivablesRulesView receivables,
             int daysBack,
             DecimalMark decimalMark,
             List<CompanyRulesStore.Change> changes) {}
@@ -237,6 +245,10 @@ class RulesController {
                 unwind(rules.unwind()),
                 returns(rules.returns()),
                 limits(rules.limits()),
+                new ReceivablesRulesView(
+                        rules.receivables().smallDifference(),
+                        rules.receivables().badDebtRelief(),
+                        rules.receivables().disputesAside()),
                 rules.daysBack(),
                 rules.decimalMark(),
                 store.changes());
@@ -319,12 +331,13 @@ class RulesController {
                 request.unwind() == null ? store.inForce().unwind() : unwind(request.unwind()),
                 request.returns() == null ? store.inForce().returns() : returns(request.returns()),
                 request.limits() == null ? store.inForce().limits() : limits(request.limits()),
+                request.receivables() == null ? store.inForce().receivables() : receivables(request.receivables()),
                 request.daysBack(),
                 request.decimalMark() == null ? store.inForce().decimalMark() : request.decimalMark());
     }
 
     private static LimitsView limits(Limits limits) {
-        return new LimitsView(rows(limits.refund()), rows(limits.goodsForNothing()));
+        return new LimitsView(rows(limits.refund()), rows(limits.goodsForNothing()), rows(limits.badDebt()));
     }
 
     private static List<LimitRow> rows(Map<Role, BigDecimal> limits) {
@@ -335,7 +348,19 @@ class RulesController {
 
     private Limits limits(LimitsView given) {
         return new Limits(
-                amounts("limits.refund", given.refund()), amounts("limits.goodsForNothing", given.goodsForNothing()));
+                amounts("limits.refund", given.refund()),
+                amounts("limits.goodsForNothing", given.goodsForNothing()),
+                given.badDebt() == null
+                        ? store.inForce().limits().badDebt()
+                        : amounts("limits.badDebt", given.badDebt()));
+    }
+
+    private ReceivablesRules receivables(ReceivablesRulesView given) {
+        return new ReceivablesRules(
+                company.given("receivables.smallDifference", given.smallDifference())
+                        .amount(),
+                given.badDebtRelief(),
+                given.disputesAside());
     }
 
     private Map<Role, BigDecimal> amounts(String field, List<LimitRow> rows) {

@@ -17,6 +17,7 @@ import java.util.Set;
  * undone, what may come back, and how far back anybody may date.
  *
  * @param limits up to which amounts roles act on their own word
+ * @param receivables what is written off, and what a dispute keeps from being dunned
  * @param daysBack days; further back only the finance lead dates, for a reason
  * @param decimalMark how figures are typed on the screens; sent and shown they have a point
  */
@@ -29,6 +30,7 @@ public record CompanyRules(
         UnwindRules unwind,
         ReturnPolicy returns,
         Limits limits,
+        ReceivablesRules receivables,
         Integer daysBack,
         DecimalMark decimalMark) {
 
@@ -40,6 +42,7 @@ public record CompanyRules(
         unwind = unwind == null ? UnwindRules.STANDARD : unwind;
         returns = returns == null ? ReturnPolicy.STANDARD : returns;
         limits = limits == null ? Limits.ofOne(unwind.refundLimit()) : limits;
+        receivables = receivables == null ? ReceivablesRules.STANDARD : receivables;
         daysBack = daysBack == null ? Dating.DAYS_BACK : daysBack;
         decimalMark = decimalMark == null ? DecimalMark.POINT : decimalMark;
     }
@@ -60,6 +63,7 @@ public record CompanyRules(
                 UnwindRules.STANDARD,
                 ReturnPolicy.STANDARD,
                 limits,
+                ReceivablesRules.STANDARD,
                 Dating.DAYS_BACK,
                 DecimalMark.POINT);
     }

@@ -1,5 +1,6 @@
 package app.euthyna.server.masterdata;
 
+import app.euthyna.core.billing.EarlyPaymentTerms;
 import app.euthyna.core.check.CustomerRules;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.order.VatTreatment;
@@ -12,6 +13,7 @@ import java.util.Optional;
  * @param rules what holds for it under the rules of the company that are in force
  * @param ownPo its own PO policy
  * @param ownOverdue its own agreement on what counts as overdue
+ * @param earlyPayment its discount for paying early; empty where none is agreed
  * @param licences number by class of regulated goods
  */
 public record Customer(
@@ -21,6 +23,7 @@ public record Customer(
         String customerClass,
         String region,
         int termsDays,
+        Optional<EarlyPaymentTerms> earlyPayment,
         VatTreatment vatTreatment,
         CustomerRules rules,
         Optional<PoPolicy> ownPo,
@@ -29,7 +32,18 @@ public record Customer(
 
     Customer withRules(CustomerRules changed) {
         return new Customer(
-                code, name, town, customerClass, region, termsDays, vatTreatment, changed, ownPo, ownOverdue, licences);
+                code,
+                name,
+                town,
+                customerClass,
+                region,
+                termsDays,
+                earlyPayment,
+                vatTreatment,
+                changed,
+                ownPo,
+                ownOverdue,
+                licences);
     }
 
     /** What would hold for it under other rules of the company. */

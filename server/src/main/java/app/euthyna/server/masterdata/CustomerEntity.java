@@ -67,6 +67,11 @@ public class CustomerEntity {
     /** Of an order's gross, asked for ahead. */
     BigDecimal depositPercent = BigDecimal.ZERO;
 
+    /** A discount for paying early; null where none is agreed. */
+    BigDecimal earlyPercent;
+
+    Integer earlyDays;
+
     String street = "";
     String postcode = "";
     String country = "";

@@ -12,19 +12,24 @@ import java.util.Map;
  *
  * @param refund of money that goes back to a customer, in 30 days together
  * @param goodsForNothing of an order's goods at no charge, at list price
+ * @param badDebt written off for a customer, in 30 days together
  */
-public record Limits(Map<Role, BigDecimal> refund, Map<Role, BigDecimal> goodsForNothing) {
+public record Limits(
+        Map<Role, BigDecimal> refund, Map<Role, BigDecimal> goodsForNothing, Map<Role, BigDecimal> badDebt) {
 
-    public static final Limits NONE = new Limits(Map.of(), Map.of());
+    public static final Limits NONE = new Limits(Map.of(), Map.of(), Map.of());
 
     /** Of a company that begins. */
     public static final Limits OF_A_NEW_COMPANY = new Limits(
             Map.of(Role.RECEIVABLES, new BigDecimal(500), Role.CONTROLLER, new BigDecimal(5000)),
-            Map.of(Role.CLERK, new BigDecimal(100), Role.CONTROLLER, new BigDecimal(1000)));
+            Map.of(Role.CLERK, new BigDecimal(100), Role.CONTROLLER, new BigDecimal(1000)),
+            Map.of(Role.CONTROLLER, new BigDecimal(1000)));
 
     public Limits {
         refund = sorted(refund);
         goodsForNothing = sorted(goodsForNothing);
+        // rules that were kept before there were write-offs say nothing of them
+        badDebt = sorted(badDebt == null ? Map.of() : badDebt);
     }
 
     private static Map<Role, BigDecimal> sorted(Map<Role, BigDecimal> limits) {
@@ -37,6 +42,6 @@ public record Limits(Map<Role, BigDecimal> refund, Map<Role, BigDecimal> goodsFo
     static Limits ofOne(BigDecimal refundLimit) {
         return refundLimit == null
                 ? NONE
-                : new Limits(Map.of(Role.RECEIVABLES, refundLimit, Role.CONTROLLER, refundLimit), Map.of());
+                : new Limits(Map.of(Role.RECEIVABLES, refundLimit, Role.CONTROLLER, refundLimit), Map.of(), Map.of());
     }
 }

@@ -1,5 +1,6 @@
 package app.euthyna.server.masterdata;
 
+import app.euthyna.core.billing.EarlyPaymentTerms;
 import app.euthyna.core.check.CustomerRules;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.flow.Effect;
@@ -114,6 +115,7 @@ public class MasterData {
                 c.customerClass,
                 c.region,
                 c.termsDays,
+                Optional.ofNullable(c.earlyPercent).map(percent -> new EarlyPaymentTerms(percent, c.earlyDays)),
                 c.vatTreatment,
                 agreed,
                 ownPo,
@@ -192,6 +194,7 @@ public class MasterData {
         entity.searchKey = searchKey(customer.name() + " " + customer.town() + " " + customer.code());
         entity.customerClass = customer.customerClass();
         entity.termsDays = customer.termsDays();
+        payingEarly(entity, customer.earlyPayment());
         entity.vatTreatment = customer.vatTreatment();
         entity.region = customer.region();
         policy(entity, customer.ownPo());
@@ -231,10 +234,26 @@ public class MasterData {
         entity.blockedWhy = rules.block().map(CustomerRules.Block::why).orElse(null);
     }
 
-    /** Changes the limit, the block and when invoices count as overdue; orders that it concerns are checked again. */
+    /**
+     * Changes the limit, the block, when invoices count as overdue and what is agreed for paying early; orders that it
+     * concerns are checked again, and invoices stay as they were posted.
+     */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void agree(CommandContext context, String code, long version, CustomerRules rules) {
-        change(context, code, version, entity -> agree(entity, rules, rules.overdue()));
+    public void agree(
+            CommandContext context,
+            String code,
+            long version,
+            CustomerRules rules,
+            Optional<EarlyPaymentTerms> earlyPayment) {
+        change(context, code, version, entity -> {
+            agree(entity, rules, rules.overdue());
+            payingEarly(entity, earlyPayment);
+        });
+    }
+
+    private static void payingEarly(CustomerEntity entity, Optional<EarlyPaymentTerms> agreed) {
+        entity.earlyPercent = agreed.map(EarlyPaymentTerms::percent).orElse(null);
+        entity.earlyDays = agreed.map(EarlyPaymentTerms::days).orElse(null);
     }
 
     /** Gives a customer its own PO policy, or the company's again; orders that it concerns are checked again. */

@@ -1,5 +1,6 @@
 package app.euthyna.server.masterdata;
 
+import app.euthyna.core.billing.EarlyPaymentTerms;
 import app.euthyna.core.check.CustomerRules;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.check.Severity;
@@ -18,11 +19,13 @@ import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
+import jakarta.validation.constraints.Digits;
 import jakarta.validation.constraints.Email;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Pattern;
+import jakarta.validation.constraints.Positive;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
@@ -76,6 +79,7 @@ class MasterDataController {
             @Size(max = 60) String region,
             @PositiveOrZero BigDecimal creditLimit,
             @PositiveOrZero @Max(3650) Integer termsDays,
+            @Valid PayingEarly earlyPayment,
             VatTreatment vatTreatment,
             PoRules po,
             List<@Valid Licence> licences,
@@ -89,11 +93,27 @@ class MasterDataController {
             @NotNull @PositiveOrZero @Max(3650) Integer days,
             @PositiveOrZero BigDecimal above) {}
 
+    /** So many per cent less for paying within so many days of the invoice. */
+    record PayingEarly(
+            @NotNull @Positive @Max(99) @Digits(integer = 2, fraction = 2)
+            BigDecimal percent,
+
+            @NotNull @Positive @Max(365) Integer days) {
+        static Optional<EarlyPaymentTerms> agreed(PayingEarly given) {
+            return Optional.ofNullable(given).map(one -> new EarlyPaymentTerms(one.percent(), one.days()));
+        }
+
+        static PayingEarly of(Optional<EarlyPaymentTerms> agreed) {
+            return agreed.map(one -> new PayingEarly(one.percent(), one.days())).orElse(null);
+        }
+    }
+
     /** What is agreed with a customer; what is left out is not agreed: no limit, nothing overdue, not blocked. */
     record Terms(
             @NotNull Long version,
             @PositiveOrZero BigDecimal creditLimit,
             @Valid OverdueRule overdue,
+            @Valid PayingEarly earlyPayment,
             @Size(max = 500) String blocked) {}
 
     record NewItem(
@@ -161,6 +181,7 @@ class MasterDataController {
                     or(request.customerClass(), ""),
                     or(request.region(), ""),
                     or(request.termsDays(), 30),
+                    PayingEarly.agreed(request.earlyPayment()),
                     or(request.vatTreatment(), VatTreatment.DOMESTIC),
                     rules,
                     own,
@@ -191,7 +212,8 @@ class MasterDataController {
                             amount("creditLimit", request.creditLimit()),
                             before.po(),
                             overdue(request.overdue()),
-                            block));
+                            block),
+                    PayingEarly.agreed(request.earlyPayment()));
             return customer(code);
         });
     }

@@ -36,6 +36,7 @@ public class DocumentOrders {
             case INVOICE -> queries.ordersOfInvoice(number);
             case RETURN -> queries.ordersOfReturn(number);
             case CREDIT_NOTE -> queries.ordersOfCreditNote(number);
+            case WRITE_OFF -> queries.ordersOfWriteOff(number);
             default -> throw new IllegalArgumentException("lines of a " + kind);
         };
     }

@@ -2,6 +2,7 @@ package app.euthyna.server.platform;
 
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectHandlers;
+import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
 import java.time.Clock;
@@ -49,6 +50,8 @@ public class History implements EffectSink {
             .on(Effect.ReceiptReversed.class, Lines::receiptReversed)
             .on(Effect.CreditNotePosted.class, Lines::creditNotePosted)
             .on(Effect.CreditNoteReversed.class, Lines::creditNoteReversed)
+            .on(Effect.InvoiceReduced.class, Lines::invoiceReduced)
+            .on(Effect.ReductionReversed.class, Lines::reductionReversed)
             .on(Effect.ReservationTransferred.class, Lines::reservationTransferred)
             .on(Effect.StockCounted.class, Lines::stockCounted)
             .on(Effect.ManualEntryPosted.class, Lines::manualEntryPosted)
@@ -359,7 +362,7 @@ public class History implements EffectSink {
         }
 
         private void returnWithdrawn(Effect.ReturnWithdrawn effect) {
-            goods(effect.orders(), effect.withdrawn().number(), "withdrawn", "no more goods are accepted" + why());
+            goods(effect.orders(), effect.before().number(), "withdrawn", "no more goods are accepted" + why());
         }
 
         private void returnReceived(Effect.ReturnReceived effect) {
@@ -404,6 +407,36 @@ public class History implements EffectSink {
                     effect.credit().number(),
                     "reversed",
                     "taken back" + why());
+        }
+
+        private void invoiceReduced(Effect.InvoiceReduced effect) {
+            var reduction = effect.reduction();
+            var discount = reduction.kind() == Reduction.Kind.DISCOUNT;
+            note(
+                    context,
+                    effect.orders(),
+                    discount ? DocumentKind.INVOICE : DocumentKind.WRITE_OFF,
+                    discount ? reduction.invoice() : reduction.document().number(),
+                    discount ? "discounted" : "written-off",
+                    discount
+                            ? "early-payment discount of %s taken with %s"
+                                            .formatted(reduction.amount(), reduction.document())
+                                    + (reduction.reason().isBlank() ? "" : ": " + reduction.reason())
+                            : "%s of invoice %s written off: %s"
+                                    .formatted(reduction.amount(), reduction.invoice(), reduction.reason()));
+        }
+
+        private void reductionReversed(Effect.ReductionReversed effect) {
+            var reduction = effect.reduction();
+            var discount = reduction.kind() == Reduction.Kind.DISCOUNT;
+            note(
+                    context,
+                    effect.orders(),
+                    discount ? DocumentKind.INVOICE : DocumentKind.WRITE_OFF,
+                    discount ? reduction.invoice() : reduction.document().number(),
+                    discount ? "discount-reversed" : "reversed",
+                    (discount ? "early-payment discount of %s taken back".formatted(reduction.amount()) : "taken back")
+                            + why());
         }
 
         private void reservationTransferred(Effect.ReservationTransferred effect) {

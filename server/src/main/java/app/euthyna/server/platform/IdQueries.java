@@ -100,4 +100,11 @@ interface IdQueries {
             where k.number = :number
             """)
     List<Long> ordersOfCreditNote(String number);
+
+    @HQL("""
+            select distinct l.rootOrderId from ReductionEntity r join PaymentEntity p on p.id = r.paymentId
+            join InvoiceLineEntity l on l.invoiceId = r.invoiceId
+            where p.number = :number and p.kind = 'WRITE_OFF'
+            """)
+    List<Long> ordersOfWriteOff(String number);
 }

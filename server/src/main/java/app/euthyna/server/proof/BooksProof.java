@@ -85,12 +85,12 @@ class BooksProof {
                 "The lines of invoice %s total %s; the invoice states %s."));
         failures.addAll(
                 failures("""
-                    select k.number, t.net + v.tax, k.gross from credit_note k
+                    select k.number, t.net - v.discount + v.tax, k.gross from credit_note k
                     join (select credit_note_id, sum(net) as net from credit_note_line group by credit_note_id) t
                         on t.credit_note_id = k.id join (select credit_note_id, sum(taxable) as taxable,
-                            sum(tax) as tax from credit_note_vat group by credit_note_id) v
-                        on v.credit_note_id = k.id
-                    where t.net <> k.net or v.taxable <> k.net or v.tax <> k.vat or k.net + k.vat <> k.gross\
+                            sum(tax) as tax, sum(discount_net) as discount from credit_note_vat
+                            group by credit_note_id) v on v.credit_note_id = k.id
+                    where t.net - v.discount <> k.net or v.taxable <> k.net or v.tax <> k.vat or k.net + k.vat <> k.gross\
                     """, "The lines" + " of credit" + " note" + " %s come" + " to %s," + " it says" + " %s."));
         return new Result(
                 Statement.TOTALS_FOLLOW,

@@ -74,7 +74,7 @@ interface BooksQueries {
 
     @HQL("""
             select coalesce(sum(case when p.reversed then 0 else p.amount - p.refunded end), 0)
-                - (select coalesce(sum(a.amount), 0) from AllocationEntity a)
+                - (select coalesce(sum(a.amount), 0) from AllocationEntity a where a.discount = false)
             from PaymentEntity p
             """)
     BigDecimal customerCredit();
@@ -84,7 +84,12 @@ interface BooksQueries {
     BigDecimal unappliedDeposits();
 
     @HQL("""
-            select (select coalesce(sum(k.vat), 0) from CreditNoteEntity k where k.reversedOn is null) - coalesce(sum(i.vat), 0)
+            select (select coalesce(sum(k.vat), 0) from CreditNoteEntity k where k.reversedOn is null)
+                + (select coalesce(sum(v.tax), 0)
+                    from ReductionVatEntity v
+                    join ReductionEntity r on r.id = v.reductionId
+                    where r.reversedOn is null)
+                - coalesce(sum(i.vat), 0)
             from InvoiceEntity i
             where i.reversedOn is null
             """)

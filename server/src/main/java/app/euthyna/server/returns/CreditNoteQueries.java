@@ -75,7 +75,7 @@ interface CreditNoteQueries {
             from PaymentEntity p
             join AllocationEntity a on a.paymentId = p.id
             join InvoiceEntity i on i.id = a.invoiceId
-            where p.number = :number
+            where p.number = :number and a.discount = false
             group by i.id, i.number
             having sum(a.amount) <> 0
             order by max(a.allocatedOn), i.id

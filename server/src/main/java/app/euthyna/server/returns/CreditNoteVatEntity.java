@@ -26,5 +26,10 @@ public class CreditNoteVatEntity {
     BigDecimal taxable;
     BigDecimal tax;
 
+    /** The share of a discount taken on the invoice, by which taxable and tax are less than the lines. */
+    BigDecimal discountNet = BigDecimal.ZERO;
+
+    BigDecimal discountTax = BigDecimal.ZERO;
+
     public record Key(long creditNoteId, Vat.Category vatCategory, BigDecimal vatRate) {}
 }

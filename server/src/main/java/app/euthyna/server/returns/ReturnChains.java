@@ -101,7 +101,14 @@ class ReturnChains implements ChainParts.Returned {
             return List.of();
         }
         var ids = notes.stream().map(row -> row.note().id).toList();
-        var bands = grouped(queries.bands(Many.ids(ids)), band -> band.creditNoteId, this::band);
+        var vat = queries.bands(Many.ids(ids));
+        var bands = grouped(vat, band -> band.creditNoteId, this::band);
+        var discounted = grouped(
+                vat.stream()
+                        .filter(band -> band.discountNet.signum() != 0 || band.discountTax.signum() != 0)
+                        .toList(),
+                band -> band.creditNoteId,
+                this::discounted);
         var lines = grouped(queries.credited(Many.ids(ids)), row -> row.line().creditNoteId, this::line);
         return notes.stream()
                 .map(row -> new CreditNote(
@@ -116,13 +123,21 @@ class ReturnChains implements ChainParts.Returned {
                                 company.money(row.note().net),
                                 company.money(row.note().vat),
                                 company.money(row.note().gross),
-                                bands.get(row.note().id))))
+                                bands.get(row.note().id)),
+                        discounted.getOrDefault(row.note().id, List.of())))
                 .toList();
     }
 
     private Totals.Band band(CreditNoteVatEntity band) {
         return new Totals.Band(
                 new Vat(band.vatCategory, band.vatRate), company.money(band.taxable), company.money(band.tax));
+    }
+
+    private Totals.Band discounted(CreditNoteVatEntity band) {
+        return new Totals.Band(
+                new Vat(band.vatCategory, band.vatRate),
+                company.money(band.discountNet),
+                company.money(band.discountTax));
     }
 
     private CreditNote.Line line(ReturnedQueries.CreditedRow row) {

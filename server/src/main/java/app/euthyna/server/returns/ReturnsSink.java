@@ -118,7 +118,7 @@ class ReturnsSink implements EffectSink {
         }
 
         private void returnWithdrawn(Effect.ReturnWithdrawn effect) {
-            queries.withdraw(effect.withdrawn().number());
+            queries.withdraw(effect.before().number());
         }
 
         private void returnReceived(Effect.ReturnReceived effect) {
@@ -208,6 +208,12 @@ class ReturnsSink implements EffectSink {
                 row.vatRate = band.vat().ratePercent();
                 row.taxable = band.taxable().amount();
                 row.tax = band.tax().amount();
+                credit.discounted().stream()
+                        .filter(share -> share.vat().equals(band.vat()))
+                        .forEach(share -> {
+                            row.discountNet = share.taxable().amount();
+                            row.discountTax = share.tax().amount();
+                        });
                 queries.session().insert(row);
             }
         }

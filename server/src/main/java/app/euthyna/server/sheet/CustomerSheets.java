@@ -1,5 +1,6 @@
 package app.euthyna.server.sheet;
 
+import app.euthyna.core.billing.EarlyPaymentTerms;
 import app.euthyna.core.check.CustomerRules;
 import app.euthyna.core.check.LicenceFact;
 import app.euthyna.core.check.PoNumber;
@@ -112,6 +113,8 @@ class CustomerSheets {
             String customerClass,
             String region,
             int termsDays,
+            @Nullable @ReadBy(ReadBy.Group.TERMS) BigDecimal earlyPercent,
+            @Nullable Integer earlyDays,
             String vatTreatment,
             @Nullable @ReadBy(ReadBy.Group.TERMS) BigDecimal limit,
             @Nullable Integer overdueDays,
@@ -157,6 +160,8 @@ class CustomerSheets {
                 customer.customerClass(),
                 customer.region(),
                 customer.termsDays(),
+                customer.earlyPayment().map(EarlyPaymentTerms::percent).orElse(null),
+                customer.earlyPayment().map(EarlyPaymentTerms::days).orElse(null),
                 customer.vatTreatment().name(),
                 rules.creditLimit().map(l -> l.amount()).orElse(null),
                 rules.overdue().map(CustomerRules.Overdue::days).orElse(null),

@@ -112,7 +112,7 @@ interface TrailQueries {
             join AllocationEntity a on a.paymentId = p.id
             left join HistoryEntity h on h.moment = a.moment
             join InvoiceEntity i on i.id = a.invoiceId
-            where :numbers contains p.number
+            where :numbers contains p.number and a.discount = false
             order by a.id
             """)
     List<AllocationRow> allocations(String[] numbers);

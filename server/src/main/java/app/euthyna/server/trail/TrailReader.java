@@ -177,7 +177,7 @@ public class TrailReader {
 
     private List<String> roots(DocumentKind kind, String number) {
         var roots = switch (kind) {
-            case ORDER, DISPATCH, INVOICE, DEPOSIT, RETURN, CREDIT_NOTE -> documentOrders.of(kind, number);
+            case ORDER, DISPATCH, INVOICE, DEPOSIT, RETURN, CREDIT_NOTE, WRITE_OFF -> documentOrders.of(kind, number);
             case CANCELLATION -> queries.ordersOfCancellation(number);
             case PAYMENT -> queries.ordersOfPayment(number);
             case REFUND -> queries.ordersOfRefund(number);

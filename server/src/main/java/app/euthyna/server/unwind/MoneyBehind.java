@@ -7,6 +7,7 @@ import app.euthyna.core.shared.Money;
 import app.euthyna.core.unwind.Intent;
 import app.euthyna.core.unwind.UnwindContext;
 import app.euthyna.server.billing.OpenInvoices;
+import app.euthyna.server.billing.Reductions;
 import app.euthyna.server.billing.RefundBounds;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Many;
@@ -28,8 +29,15 @@ class MoneyBehind {
     private final OpenInvoices openInvoices;
     private final Company company;
     private final RefundBounds bounds;
+    private final Reductions reductions;
 
-    MoneyBehind(UnwindQueries queries, OpenInvoices openInvoices, Company company, RefundBounds bounds) {
+    MoneyBehind(
+            UnwindQueries queries,
+            OpenInvoices openInvoices,
+            Company company,
+            RefundBounds bounds,
+            Reductions reductions) {
+        this.reductions = reductions;
         this.bounds = bounds;
         this.queries = queries;
         this.openInvoices = openInvoices;
@@ -106,6 +114,7 @@ class MoneyBehind {
         queries.settled(Many.names(numbers))
                 .forEach(row -> settled.computeIfAbsent(row.number(), p -> new LinkedHashMap<>())
                         .put(row.invoice(), company.money(row.amount())));
+        var discounts = reductions.discounts(numbers);
         return new ArrayList<>(queries.sources(Many.names(numbers)).stream()
                 .map(row -> new RefundRules.Source(
                         new DocumentRef(row.kind(), row.number()),
@@ -114,7 +123,8 @@ class MoneyBehind {
                         company.money(row.leftAmount()),
                         company.money(row.refunded()),
                         row.reversed(),
-                        settled.getOrDefault(row.number(), Map.of())))
+                        settled.getOrDefault(row.number(), Map.of()),
+                        discounts.getOrDefault(row.number(), List.of())))
                 .toList());
     }
 }

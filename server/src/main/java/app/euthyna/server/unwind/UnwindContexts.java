@@ -77,7 +77,8 @@ class UnwindContexts {
     /** The orders of a document: those of its lines, or of what its money is for. Money on account has none. */
     List<String> orders(DocumentRef subject) {
         return switch (subject.kind()) {
-            case ORDER, DISPATCH, INVOICE, RETURN, DEPOSIT -> documentOrders.of(subject.kind(), subject.number());
+            case ORDER, DISPATCH, INVOICE, RETURN, DEPOSIT, WRITE_OFF ->
+                documentOrders.of(subject.kind(), subject.number());
             default -> {
                 if (customerOfMoney(subject).isEmpty()) {
                     throw missing(subject);

@@ -103,7 +103,7 @@ interface UnwindQueries {
             from PaymentEntity p
             join AllocationEntity a on a.paymentId = p.id
             join InvoiceEntity i on i.id = a.invoiceId
-            where :numbers contains p.number
+            where :numbers contains p.number and a.discount = false
             group by p.id, p.number, i.id, i.number
             order by p.id, i.id
             """)

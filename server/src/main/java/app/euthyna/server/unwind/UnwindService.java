@@ -209,6 +209,14 @@ public class UnwindService {
                     .map(CreditNote::number)
                     .toList();
             last(credits).forEach(c -> asked.add(AskedUnwind.of(DocumentKind.CREDIT_NOTE, c, "take-back-credit")));
+            var writeOffs = chains.stream()
+                    .flatMap(Chain::inForce)
+                    .filter(i -> kind != DocumentKind.INVOICE || i.number().equals(number))
+                    .flatMap(i -> i.writtenOff().stream())
+                    .map(one -> one.document().number())
+                    .distinct()
+                    .toList();
+            last(writeOffs).forEach(w -> asked.add(AskedUnwind.of(DocumentKind.WRITE_OFF, w, "take-back-write-off")));
             var dispatches = chains.stream()
                     .flatMap(c -> c.dispatches().stream())
                     .filter(d -> d.state() == Dispatch.State.DEPARTED || d.state() == Dispatch.State.STAGED)
@@ -249,6 +257,7 @@ public class UnwindService {
             case CREDIT_NOTE -> List.of("take-back-credit", "give-money-back");
             case REFUND -> List.of("take-back-refund");
             case RETURN -> List.of("take-back-receipt");
+            case WRITE_OFF -> List.of("take-back-write-off");
             default ->
                 throw new RefusedException(CommonRefusal.Incomplete.of("kind", "a document that can be unwound"));
         };

@@ -50,7 +50,7 @@ class WaitingPlans implements EffectSink, LedgerKeeping.PeriodOpened {
             EffectHandlers.<WaitingPlans, Optional<Return>>answers(Optional.empty())
                     .answer(Effect.ReturnReceived.class, (who, effect) -> Optional.of(effect.before()))
                     .answer(Effect.ReturnInspected.class, (who, effect) -> Optional.of(effect.before()))
-                    .answer(Effect.ReturnWithdrawn.class, (who, effect) -> Optional.of(effect.withdrawn()))
+                    .answer(Effect.ReturnWithdrawn.class, (who, effect) -> Optional.of(effect.before()))
                     .othersDoNotConcernIt();
 
     private final Unwindings unwindings;

@@ -1,0 +1,140 @@
+package app.euthyna.server.billing;
+
+import app.euthyna.core.flow.Reduction;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.server.platform.Commands;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Permissions;
+import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.List;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Write-offs over HTTP. They are taken back like every other document: by a plan. */
+@RestController
+@RequestMapping("/api")
+class WriteOffController {
+
+    private final WriteOffs writeOffs;
+    private final ReductionQueries queries;
+    private final Commands commands;
+    private final Company company;
+
+    WriteOffController(WriteOffs writeOffs, ReductionQueries queries, Commands commands, Company company) {
+        this.writeOffs = writeOffs;
+        this.queries = queries;
+        this.commands = commands;
+        this.company = company;
+    }
+
+    /** Why an invoice is written off. */
+    enum Kind {
+        SMALL_DIFFERENCE,
+        BAD_DEBT;
+
+        private Reduction.Kind core() {
+            return this == BAD_DEBT ? Reduction.Kind.BAD_DEBT : Reduction.Kind.SMALL_DIFFERENCE;
+        }
+    }
+
+    /** @param version of the invoice that the user saw */
+    record WriteOffIn(
+            @NotNull Long version,
+            @NotNull Kind kind,
+            @NotNull BigDecimal amount,
+            @Size(max = 2000) String reason,
+            LocalDate date) {}
+
+    /**
+     * A write-off.
+     *
+     * @param tax VAT that the company claims back with it
+     * @param reversedOn when it was taken back
+     */
+    record WriteOffView(
+            String number,
+            Reduction.Kind kind,
+            String customer,
+            String customerName,
+            String invoice,
+            LocalDate on,
+            BigDecimal amount,
+            BigDecimal tax,
+            String reason,
+            @Nullable String by,
+            @Nullable LocalDate reversedOn) {}
+
+    record WriteOffPage(List<WriteOffView> rows, @Nullable String next) {}
+
+    /** Writes a part of an invoice off, or all that is open of it. */
+    @Permissions.Bill
+    @PostMapping("/invoices/{number}/write-offs")
+    WriteOffView write(@PathVariable String number, @Valid @RequestBody WriteOffIn request, HttpServletRequest http) {
+        return commands.run(
+                http,
+                request,
+                WriteOffView.class,
+                context -> writeOff(writeOffs.write(
+                        context.given(request.date(), request.reason()),
+                        number,
+                        request.version(),
+                        request.kind().core(),
+                        company.given("amount", request.amount()))));
+    }
+
+    @GetMapping("/write-offs/{number}")
+    WriteOffView writeOff(@PathVariable String number) {
+        return queries.writeOffs(number, null, null, null, null, null).stream()
+                .findFirst()
+                .map(this::view)
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("write-off", number)));
+    }
+
+    /** Write-offs, newest first; those taken back too. */
+    @GetMapping("/write-offs")
+    WriteOffPage writeOffs(
+            @RequestParam(required = false) Kind kind,
+            @RequestParam(required = false) String invoice,
+            @RequestParam(required = false) LocalDate since,
+            @RequestParam(required = false) LocalDate until,
+            @RequestParam(required = false) String after) {
+        var page = Pages.of(
+                queries.writeOffs(
+                        null,
+                        kind == null ? null : kind.core(),
+                        invoice,
+                        since,
+                        until,
+                        after == null ? null : Pages.key(after).number(0)),
+                row -> List.of(String.valueOf(row.id())));
+        return new WriteOffPage(page.rows().stream().map(this::view).toList(), page.next());
+    }
+
+    private WriteOffView view(ReductionQueries.WriteOffRow row) {
+        return new WriteOffView(
+                row.number(),
+                row.kind(),
+                row.customer(),
+                row.customerName(),
+                row.invoice(),
+                row.reducedOn(),
+                company.money(row.amount()).amount(),
+                company.money(row.tax()).amount(),
+                row.reason(),
+                row.byUser(),
+                row.reversedOn());
+    }
+}

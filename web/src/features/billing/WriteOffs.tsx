@@ -1,0 +1,125 @@
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { currency } from '../../shared/currency';
+import { date, figure, isZero, orDash, Words } from '../../shared/format';
+import { useCursor } from '../../shared/keys';
+import { useGo } from '../../shared/navigation';
+import { Doc, Empty, More, Waiting } from '../../shared/ui';
+import { Choice } from '../../shared/ui/fields';
+import { WaysOut } from './WaysOut';
+import { WRITTEN_OFF } from './WriteOff';
+import { writeOffQuery, writeOffsQuery } from './api';
+
+type Kind = (typeof WRITTEN_OFF)[number][0];
+
+/** What was written off, newest first; those taken back are struck through. */
+export function WriteOffs() {
+  const navigate = useGo();
+  const [search] = useSearchParams();
+  const since = search.get('since') ?? undefined;
+  const [kind, setKind] = useState<Kind | ''>('');
+  const list = useInfiniteQuery(writeOffsQuery(kind === '' ? undefined : kind, since));
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
+  const [at] = useCursor(rows, (row) => navigate(`/billing/write-off/${row.number}`));
+  if (!list.data) return <Waiting query={list} />;
+  return (
+    <div className="page-scroll inset-top-0">
+      <div className="page-head">
+        <h1>{since ? `Written off since ${date(since)}` : 'Write-offs'}</h1>
+        <Choice
+          label="Kind"
+          className="cell-input"
+          of={[['', 'All'], ...WRITTEN_OFF]}
+          value={kind}
+          onChange={setKind}
+        />
+      </div>
+      <table className="rows">
+        <caption className="unseen">Write-offs</caption>
+        <thead>
+          <tr>
+            <th>Write-off</th>
+            <th>Customer</th>
+            <th>Invoice</th>
+            <th>Date</th>
+            <th>As</th>
+            <th>Reason</th>
+            <th>By</th>
+            <th className="num">Amount {currency()}</th>
+            <th className="num">of it VAT {currency()}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, index) => (
+            <tr key={row.number} className={`${index === at ? 'at' : ''}${row.reversedOn ? ' dropped' : ''}`}>
+              <td className="nowrap">
+                <Link className="mono" to={`/billing/write-off/${row.number}`}>
+                  {row.number}
+                </Link>
+                {row.reversedOn && <span className="muted small"> taken back</span>}
+              </td>
+              <td>{row.customerName}</td>
+              <td>
+                <Link className="mono" to={`/billing/invoice/${row.invoice}`}>
+                  {row.invoice}
+                </Link>
+              </td>
+              <td className="nowrap">{date(row.on)}</td>
+              <td className="nowrap">{Words(row.kind)}</td>
+              <td className="breaks">{row.reason}</td>
+              <td>{row.by}</td>
+              <td className="num">{figure(row.amount)}</td>
+              <td className="num">{orDash(row.tax)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {rows.length === 0 && <Empty>Nothing was written off.</Empty>}
+      <More query={list} />
+    </div>
+  );
+}
+
+/** A write-off: of what, why, and the way to take it back. */
+export function WriteOffPage() {
+  const { number = '' } = useParams();
+  const query = useQuery(writeOffQuery(number));
+  const written = query.data;
+  if (!written) return <Waiting query={query} />;
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>
+            Write-off <span className="mono">{written.number}</span> ·{' '}
+            <Link to={`/customers/${encodeURIComponent(written.customer)}`}>{written.customerName}</Link>
+          </h1>
+          <span className="muted nowrap">
+            <WaysOut kind="WRITE_OFF" number={written.number} />
+          </span>
+        </div>
+        <p className="situation">
+          {currency()} {figure(written.amount)} of invoice <Doc kind="INVOICE" number={written.invoice} /> written off
+          on {date(written.on)} as {written.kind === 'BAD_DEBT' ? 'bad debt' : 'a small difference'}
+          {written.by && ` by ${written.by}`}.
+          {written.reversedOn && ` Taken back on ${date(written.reversedOn)}: the amount is open again.`}
+        </p>
+        <p>Reason: {written.reason}</p>
+        {written.kind === 'BAD_DEBT' && (
+          <p className="muted">
+            {isZero(written.tax)
+              ? 'No VAT is claimed back with it.'
+              : `${currency()} ${figure(written.tax)} of it is VAT that is claimed back.`}
+          </p>
+        )}
+      </div>
+      <div className="bar">
+        <span className="gap" />
+        <Link className="small" to={`/ledger/journal?document=${written.number}`}>
+          Entries
+        </Link>
+      </div>
+    </div>
+  );
+}
